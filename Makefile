@@ -1,0 +1,58 @@
+# Two commands: `make demo` opens the window with demo data, `make test` checks everything.
+# Both set up what is missing first; a second run sets up nothing.
+SHELL := /bin/sh
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+RUN_READY := $(VENV)/.run-ready
+DEV_READY := $(VENV)/.dev-ready
+
+.PHONY: demo test lint types layers unit bench screenshots schema clean
+
+demo: $(RUN_READY)
+	@sh tools/system_packages.sh window
+	@sh tools/demo.sh
+
+test: $(DEV_READY)
+	@sh tools/system_packages.sh display
+	@$(MAKE) --no-print-directory lint types layers unit
+
+lint:
+	$(BIN)/ruff check src tests tools
+	$(BIN)/ruff format --check src tests tools
+
+types:
+	$(BIN)/mypy
+
+layers:
+	$(BIN)/lint-imports --no-cache
+
+unit:
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q
+
+bench: $(DEV_READY)
+	@sh tools/system_packages.sh offscreen
+	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/bench.py
+
+screenshots: $(RUN_READY)
+	@sh tools/system_packages.sh offscreen
+	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/screenshots.py
+
+schema: $(RUN_READY)
+	$(BIN)/python -m pennello schema > docs/pennello.schema.json
+
+$(VENV)/bin/python:
+	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"
+
+$(RUN_READY): requirements.lock pyproject.toml | $(VENV)/bin/python
+	$(BIN)/python -m pip install --quiet --require-hashes -r requirements.lock
+	$(BIN)/python -m pip install --quiet --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python
+	$(BIN)/python -m pip install --quiet --require-hashes -r requirements-dev.lock
+	@touch $@
+
+clean:
+	rm -rf $(VENV) build .benchmarks .mypy_cache .ruff_cache .hypothesis src/*.egg-info
+	find src tests tools -name __pycache__ -type d -exec rm -rf {} +

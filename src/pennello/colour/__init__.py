@@ -1,0 +1,1 @@
+"""Colour physics: spectra, Kubelka-Munk films, differences. NumPy only."""

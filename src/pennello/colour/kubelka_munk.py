@@ -1,0 +1,171 @@
+"""Two-constant Kubelka-Munk theory: mixing, hiding films, thin films, and scattering from a contrast ratio.
+
+Sources: P. Kubelka, F. Munk, Zeitschrift fuer technische Physik 12 (1931) 593-601; P. Kubelka, Journal of the Optical Society of America
+38 (1948) 448-457; ISO 18314-2 (Kubelka-Munk, pigmented media); ISO 6504-3 (contrast ratio). K and S are per micrometre of film.
+
+Convention for the contrast ratio: Y over an ideal black (reflectance 0) divided by Y over a white chart of reflectance 0.80, daylight D65,
+2 degree observer, at the film thickness stated with the ratio. S is taken equal in every band.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from pennello.colour.observer import WEIGHTS
+from pennello.errors import OutOfRangeError
+
+Array = NDArray[np.floating[Any]]
+
+CONTRAST_FILM_UM = 20.0
+"""Film thickness of a contrast ratio when none is stated, um (a default)."""
+
+CONTRAST_BLACK = 0.0
+CONTRAST_WHITE = 0.80
+CONTRAST_RANGE = (0.01, 0.999)
+
+SCATTERING_OF_WHITE = 0.15
+"""S of a paint of Y = 1 with no contrast ratio, per um (a default); other paints scale with Y^0.7."""
+
+SCATTERING_FLOOR = 0.004
+"""Least S, per um (a default): a contrast ratio cannot fix S of a black."""
+
+
+def k_over_s(reflectance: ArrayLike) -> Array:
+    """Return K/S of a hiding film of this reflectance in (0, 1], any shape.
+
+    >>> float(k_over_s(0.5))
+    0.25
+    """
+    r = np.asarray(reflectance, dtype=np.float64)
+    return (1 - r) ** 2 / (2 * r)
+
+
+def hiding_reflectance(k: ArrayLike, s: ArrayLike) -> Array:
+    """Return the reflectance of a film thick enough to hide.
+
+    Written as 1 / (1 + q + sqrt(q^2 + 2 q)), q = K/S, which loses no digits for strong absorbers; with S = 0 it is 0.
+    """
+    k_, s_ = np.broadcast_arrays(np.asarray(k, np.float64), np.asarray(s, np.float64))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        ratio = np.where(s_ > 0, k_ / np.where(s_ > 0, s_, 1), np.inf)
+    return 1 / (1 + ratio + np.sqrt(ratio * (ratio + 2)))
+
+
+def film(kx: Array, sx: Array, substrate: Array) -> Array:
+    """Return the reflectance of a film over a substrate, in the form that never overflows.
+
+    q = KX (KX + 2 SX), t = tanh(sqrt q) / sqrt q, R = [Rg + t (SX - Rg (KX + SX))] / [1 + t (KX + SX - Rg SX)].
+
+    Parameters
+    ----------
+    kx, sx
+        Optical depths K and S times thickness, >= 0, no unit; shapes that broadcast.
+    substrate
+        Reflectance below, in [0, 1].
+
+    Returns
+    -------
+    Reflectance in [0, 1], the broadcast shape, in the precision of the inputs.
+    """
+    both = kx + sx
+    root = np.sqrt(kx * (both + sx))
+    small = root < 1e-4
+    safe = np.where(small, 1, root)
+    t = np.where(small, 1 - root * root / 3, np.tanh(safe) / safe)
+    result: Array = (substrate + t * (sx - substrate * both)) / (1 + t * (both - substrate * sx))
+    return result
+
+
+def mix(parts: ArrayLike, tint: ArrayLike, k: ArrayLike, s: ArrayLike) -> tuple[Array, Array]:
+    """Return K and S of mixtures: linear in volume times tint strength, the weights scaled to sum to 1.
+
+    Parameters
+    ----------
+    parts
+        Volumes of each paint, >= 0, shape (..., paints).
+    tint
+        Tint strengths > 0, shape (paints,); 1 is neutral.
+    k, s
+        K and S of the paints per um, shapes (paints, bands) and (paints, bands) or (paints, 1).
+
+    Returns
+    -------
+    K and S per um, shapes (..., bands) and (..., bands or 1); zero where there is no volume.
+    """
+    weights = tint_weights(parts, tint)
+    return weights @ np.asarray(k, np.float64), weights @ np.asarray(s, np.float64)
+
+
+def tint_weights(parts: ArrayLike, tint: ArrayLike) -> Array:
+    """Return each paint's optical share in [0, 1], shape (..., paints): volume times tint strength over their sum."""
+    effective = np.asarray(parts, np.float64) * np.asarray(tint, np.float64)
+    total = effective.sum(axis=-1, keepdims=True)
+    return np.divide(effective, total, out=np.zeros_like(effective), where=total > 0)
+
+
+def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONTRAST_FILM_UM) -> Array:
+    """Return S per um of the paints whose films have these contrast ratios.
+
+    Parameters
+    ----------
+    hiding
+        Reflectance of the masstones, shape (..., 36), in (0, 1).
+    contrast
+        Contrast ratios in [0.01, 0.999], shape (...); see the convention above.
+    film_um
+        Thickness of the films that the ratios belong to, > 0 um, shape (...).
+
+    Raises
+    ------
+    OutOfRangeError
+        If a ratio or a thickness is outside its range.
+    """
+    wanted, thickness = np.asarray(contrast, np.float64), np.asarray(film_um, np.float64)
+    if not np.all((wanted >= CONTRAST_RANGE[0]) & (wanted <= CONTRAST_RANGE[1])):
+        raise OutOfRangeError("contrast ratio", contrast, "0.01 to 0.999")
+    if not np.all((thickness > 0) & np.isfinite(thickness)):
+        raise OutOfRangeError("film thickness of the contrast ratio", film_um, "above 0 um")
+    ratio = k_over_s(hiding)
+    low = np.full(ratio.shape[:-1], np.log(1e-6))
+    high = -low
+    for _ in range(50):  # bisection: the ratio rises with thickness, whatever the paint
+        middle = (low + high) / 2
+        depth = np.exp(middle)[..., None]
+        thin = contrast_ratio(ratio * depth, depth, 1.0) < wanted
+        low, high = np.where(thin, middle, low), np.where(thin, high, middle)
+    return np.maximum(np.exp((low + high) / 2) / thickness, SCATTERING_FLOOR)
+
+
+def contrast_ratio(k: Array, s: ArrayLike, film_um: float) -> Array:
+    """Return the contrast ratios of films.
+
+    Parameters
+    ----------
+    k, s
+        Per um, shapes (..., 36) and (..., 36) or (..., 1).
+    film_um
+        Thickness of the films, um.
+
+    Returns
+    -------
+    Ratios in (0, 1), shape (...).
+    """
+    kx, sx = np.broadcast_arrays(k * film_um, np.asarray(s, np.float64) * film_um)
+    luminance = WEIGHTS[:, 1]
+    over_black = film(kx, sx, np.float64(CONTRAST_BLACK)) @ luminance
+    return np.asarray(over_black / (film(kx, sx, np.float64(CONTRAST_WHITE)) @ luminance))
+
+
+def default_scattering(hiding: ArrayLike) -> Array:
+    """Return S per um of paints with no contrast ratio: proportional to Y^0.7 of the masstone, with a floor.
+
+    Parameters
+    ----------
+    hiding
+        Reflectance of the masstones, shape (..., 36).
+    """
+    luminance = np.asarray(hiding, np.float64) @ WEIGHTS[:, 1]
+    return np.maximum(SCATTERING_OF_WHITE * luminance**0.7, SCATTERING_FLOOR)

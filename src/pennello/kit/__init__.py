@@ -1,0 +1,1 @@
+"""What lies on the table: paints, cakes, brushes, and the catalogue that Pennello ships."""

@@ -1,0 +1,66 @@
+"""The paints, cakes and brushes that Pennello ships. All are invented; their constants are plausible defaults."""
+
+from __future__ import annotations
+
+import csv
+from functools import cache
+from importlib.resources import files
+
+from pennello.errors import UnknownNameError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Stripe
+from pennello.kit.paint import Finish, Paint
+
+
+def _rows(name: str) -> list[dict[str, str]]:
+    text = (files("pennello.kit") / "data" / name).read_text("utf-8")
+    return list(csv.DictReader(text.splitlines()))
+
+
+@cache
+def paints() -> dict[str, Paint]:
+    """Return the shipped paints by id."""
+    return {
+        row["id"]: Paint(
+            id=row["id"],
+            name=row["name"],
+            srgb=row["srgb"],
+            contrast=float(row["contrast"]),
+            tint=float(row["tint"]),
+            finish=Finish(row["finish"]),
+            eye_area=row["eye_area"] == "yes",
+            lips=row["lips"] == "yes",
+        )
+        for row in _rows("paints.csv")
+    }
+
+
+@cache
+def cakes() -> dict[str, Cake]:
+    """Return the shipped cakes by id."""
+    return {row["id"]: _cake(row) for row in _rows("cakes.csv")}
+
+
+def _cake(row: dict[str, str]) -> Cake:
+    stripes = []
+    for part in row["stripes"].split(" "):
+        paint, width = part.split(":")
+        if paint not in paints():
+            raise UnknownNameError("paint", paint, sorted(paints()), f"cake {row['id']}")
+        stripes.append(Stripe(paint, float(width)))
+    return Cake(row["id"], row["name"], tuple(stripes), float(row["softness_mm"]), float(row["length_mm"]))
+
+
+@cache
+def brushes() -> dict[str, Applicator]:
+    """Return the shipped flat brushes by id."""
+    return {
+        row["id"]: Applicator(
+            id=row["id"],
+            name=row["name"],
+            width_mm=float(row["width_mm"]),
+            thickness_mm=float(row["thickness_mm"]),
+            bristle_mm=float(row["bristle_mm"]),
+        )
+        for row in _rows("brushes.csv")
+    }

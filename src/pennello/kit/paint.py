@@ -1,0 +1,121 @@
+"""A paint and its optical constants."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.basis import Basis
+from pennello.colour.kubelka_munk import (
+    CONTRAST_FILM_UM,
+    CONTRAST_RANGE,
+    default_scattering,
+    k_over_s,
+    scattering,
+)
+from pennello.colour.recover import reflectance_from_srgb
+from pennello.colour.srgb import parse_hex
+from pennello.errors import OutOfRangeError
+
+Array = NDArray[np.floating[Any]]
+
+
+class Finish(Enum):
+    """How a paint shines; only the diffuse part of the last three is predicted."""
+
+    MATTE = "matte"
+    PEARL = "pearl"
+    METALLIC = "metallic"
+    NEON = "neon"
+
+    @property
+    def note(self) -> str:
+        """What the prediction leaves out, or nothing."""
+        if self is Finish.MATTE:
+            return ""
+        missing = "glow" if self is Finish.NEON else "sheen"
+        return f"{self.value}: only the diffuse part is predicted, not the {missing}"
+
+
+@dataclass(frozen=True, slots=True)
+class Paint:
+    """A paint as its maker and the painter know it.
+
+    Attributes
+    ----------
+    id, name
+        Key within a plan, and the name shown.
+    srgb
+        Masstone "#rrggbb": the colour of a film thick enough to hide.
+    contrast
+        Contrast ratio in [0.01, 0.999] of a film `contrast_film_um` thick, or None for the default by lightness.
+    tint
+        Tint strength, 0.05 to 20; 1 is neutral.
+    eye_area, lips
+        Whether the label allows use near the eye, on the lips.
+    """
+
+    id: str
+    name: str
+    srgb: str
+    contrast: float | None = None
+    contrast_film_um: float = CONTRAST_FILM_UM
+    tint: float = 1.0
+    finish: Finish = Finish.MATTE
+    eye_area: bool = True
+    lips: bool = True
+
+    def __post_init__(self) -> None:
+        parse_hex(self.srgb)
+        if self.contrast is not None and not CONTRAST_RANGE[0] <= self.contrast <= CONTRAST_RANGE[1]:
+            raise OutOfRangeError(f"contrast ratio of {self.name}", self.contrast, "0.01 to 0.999")
+        if not 0.5 <= self.contrast_film_um <= 1000:
+            raise OutOfRangeError(f"contrast film of {self.name}", self.contrast_film_um, "0.5 to 1000 um")
+        if not 0.05 <= self.tint <= 20:
+            raise OutOfRangeError(f"tint strength of {self.name}", self.tint, "0.05 to 20")
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class PaintOptics:
+    """Optical constants of several paints.
+
+    Attributes
+    ----------
+    k
+        Absorption per um of film, shape (paints, bands).
+    s
+        Scattering per um, equal in all bands, shape (paints, 1).
+    tint
+        Tint strengths, shape (paints,).
+    """
+
+    k: Array
+    s: Array
+    tint: Array
+
+    def at(self, basis: Basis) -> PaintOptics:
+        """Return the constants at another set of bands (from all 36)."""
+        return PaintOptics(basis.pick(self.k), self.s, self.tint)
+
+
+@lru_cache(maxsize=512)
+def masstones(paints: tuple[Paint, ...]) -> Array:
+    """Return hiding reflectances at 36 bands, shape (paints, 36)."""
+    return reflectance_from_srgb(np.array([parse_hex(paint.srgb) for paint in paints]))
+
+
+@lru_cache(maxsize=512)
+def optics(paints: tuple[Paint, ...]) -> PaintOptics:
+    """Return optical constants at 36 bands of paints, in their order."""
+    hiding = masstones(paints)
+    s = default_scattering(hiding)
+    stated = [i for i, paint in enumerate(paints) if paint.contrast is not None]
+    if stated:
+        ratios = [paints[i].contrast or 0.0 for i in stated]
+        s[stated] = scattering(hiding[stated], ratios, [paints[i].contrast_film_um for i in stated])
+    return PaintOptics(s[:, None] * k_over_s(hiding), s[:, None], np.array([paint.tint for paint in paints]))

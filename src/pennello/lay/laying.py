@@ -1,0 +1,85 @@
+"""One stroke from load to film on dry skin."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from pennello.colour.basis import FULL, Basis
+from pennello.errors import OutOfRangeError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.kit.paint import Paint, optics
+from pennello.lay.canvas import canvas_for
+from pennello.lay.deposit import deposit
+from pennello.lay.film import Film, optical_contents, to_film
+from pennello.lay.reservoir import Run, loaded_mm3, runs
+from pennello.lay.stroke import Stroke
+from pennello.lay.track import Track, follow
+from pennello.load.edge import LoadedEdge, load
+from pennello.load.recipe import Recipe
+
+PX_PER_MM = (0.5, 64.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Volumes:
+    """Solids that the brush took up, laid, and still holds, mm3. Laid is counted on the skin, left in the brush."""
+
+    loaded_mm3: float
+    laid_mm3: float
+    left_mm3: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Laid:
+    """A stroke on the skin with all that led to it."""
+
+    edge: LoadedEdge
+    track: Track
+    runs: tuple[Run, ...]
+    film: Film
+    volumes: Volumes
+
+
+def lay(
+    recipe: Recipe,
+    stroke: Stroke,
+    brush: Applicator,
+    cakes: Mapping[str, Cake],
+    paints: Mapping[str, Paint],
+    *,
+    px_per_mm: float = 4.0,
+    basis: Basis = FULL,
+) -> Laid:
+    """Return the stroke that a load lays.
+
+    Parameters
+    ----------
+    cakes, paints
+        By id; all that the recipe reaches must be there.
+    px_per_mm
+        Resolution of the film, 0.5 to 64.
+    basis
+        Bands of the film: all 36, or a small set for pictures.
+
+    Raises
+    ------
+    UnknownNameError
+        If the recipe names a cake that is not there.
+    OutOfRangeError
+        If the resolution is outside its range.
+    CanvasTooLargeError
+        If the film would have too many pixels.
+    """
+    if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
+        raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
+    track = follow(stroke, brush, 0.5 / px_per_mm)
+    canvas = canvas_for(track, px_per_mm)
+    stretches = runs(stroke, brush, track, lambda residue: load(recipe, cakes, brush, residue))
+    first = stretches[0].edge
+    constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
+    contents = [optical_contents(run.edge.solids, constants) for run in stretches]
+    laid = deposit(track, stretches, contents, canvas)
+    volumes = Volumes(loaded_mm3(stretches), float(laid.volumes_mm3.sum()), stretches[-1].left_mm3)
+    return Laid(first, track, tuple(stretches), to_film(laid, constants, basis), volumes)

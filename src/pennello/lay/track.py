@@ -1,0 +1,145 @@
+"""Kinematics: where every bin of the edge is at every moment of a stroke, and how far it has travelled.
+
+P(s, u) = C(s) + (u - 1/2) W e(theta). The footprint is W x t, so a ribbon is W |sin phi| + t |cos phi| wide, phi being the angle between
+chisel and travel.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.kit.applicator import Applicator
+from pennello.lay.stroke import NibMode, Stroke
+from pennello.load.pickup import BINS, bin_centres
+from pennello.path.cubic import direction, length_mm, parameter_at, position
+
+Array = NDArray[np.floating[Any]]
+
+MOST_STEPS = 60_000
+_COARSE_STEPS = 256
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Track:
+    """The nib sampled along a stroke; n moments.
+
+    Attributes
+    ----------
+    s_mm
+        Travel of the edge's middle before wiggling, mm, shape (n,).
+    centre
+        Middle of the edge, mm, shape (n, 2).
+    edge
+        Unit vector from A to B, shape (n, 2).
+    width_mm, thickness_mm
+        Contact of the chisel under this pressure, mm.
+    travel_mm
+        Own travel of each bin's centre, mm, shape (n, 64).
+    phi
+        Angle between chisel and travel, radians in [0, pi/2], shape (n,); pi/2 where the middle stands still.
+    """
+
+    s_mm: Array
+    centre: Array
+    edge: Array
+    width_mm: float
+    thickness_mm: float
+    travel_mm: Array
+    phi: Array
+
+    @property
+    def length_mm(self) -> float:
+        """Travel of the edge's middle, mm."""
+        return float(self.s_mm[-1])
+
+    @property
+    def across(self) -> Array:
+        """Unit vector along the chisel's thickness, shape (n, 2)."""
+        return np.stack([-self.edge[:, 1], self.edge[:, 0]], axis=1)
+
+    @property
+    def ribbon_mm(self) -> Array:
+        """Width of the ribbon square to travel, mm, shape (n,)."""
+        return np.asarray(self.width_mm * np.sin(self.phi) + self.thickness_mm * np.cos(self.phi))
+
+    def points(self, moment: NDArray[np.intp], u: Array) -> Array:
+        """Return P(s, u) in mm, shape (moments, u, 2)."""
+        along = (u - 0.5)[None, :, None] * self.width_mm
+        return self.centre[moment][:, None, :] + along * self.edge[moment][:, None, :]
+
+    def at(self, s_mm: Array) -> NDArray[np.intp]:
+        """Return the moments nearest to places along the stroke, mm."""
+        return np.clip(np.searchsorted(self.s_mm, s_mm), 0, len(self.s_mm) - 1)
+
+
+def follow(stroke: Stroke, brush: Applicator, step_mm: float) -> Track:
+    """Return the nib's track with no bin moving further than about `step_mm` (> 0) between moments.
+
+    A path without length is a touch of the brush, or a turn on the spot when the nib pivots.
+    """
+    coarse = _pose(stroke, brush, np.linspace(0, 1, _COARSE_STEPS + 1))
+    reach = np.array([0.0, 1.0])
+    corners = coarse[0][:, None, :] + (reach - 0.5)[None, :, None] * brush.width_mm * coarse[1][:, None, :]
+    fastest = np.linalg.norm(np.diff(corners, axis=0), axis=-1).max() * _COARSE_STEPS
+    waves = 4 * math.pi * stroke.wiggle.count * stroke.wiggle.width_mm
+    steps = int(np.clip(math.ceil(max(fastest, waves) / step_mm), 8, MOST_STEPS))
+    centre, edge, middle = _pose(stroke, brush, np.linspace(0, 1, steps + 1))
+    width = brush.contact_width_mm(stroke.pressure)
+    return Track(
+        s_mm=_cumulative(middle),
+        centre=centre,
+        edge=edge,
+        width_mm=width,
+        thickness_mm=brush.contact_thickness_mm(stroke.pressure),
+        travel_mm=_bin_travel(centre, edge, width),
+        phi=_travel_angle(middle, edge),
+    )
+
+
+def _pose(stroke: Stroke, brush: Applicator, fraction: Array) -> tuple[Array, Array, Array]:
+    """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
+    total = length_mm(stroke.path)
+    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    on_path, heading = position(stroke.path, parameter), direction(stroke.path, parameter)
+    theta = _chisel_angle(stroke, fraction, heading)
+    edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
+    middle = on_path
+    if stroke.nib.mode is NibMode.PIVOTING:
+        middle = on_path + (0.5 - stroke.nib.pivot_u) * brush.contact_width_mm(stroke.pressure) * edge
+    sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
+    swing = stroke.wiggle.width_mm / 2 * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
+    return middle + swing[:, None] * sideways, edge, middle
+
+
+def _chisel_angle(stroke: Stroke, fraction: Array, heading: Array) -> Array:
+    nib = stroke.nib
+    start = math.radians(nib.angle_deg)
+    if nib.mode is NibMode.FIXED:
+        return np.full(len(fraction), start)
+    if nib.mode is NibMode.FOLLOWING:
+        return np.arctan2(heading[:, 1], heading[:, 0]) + start
+    return np.asarray(start + (math.radians(nib.angle_end_deg) - start) * fraction)
+
+
+def _bin_travel(centre: Array, edge: Array, width_mm: float) -> Array:
+    along = (bin_centres() - 0.5) * width_mm
+    d_centre, d_edge = np.diff(centre, axis=0), np.diff(edge, axis=0)
+    step_x = d_centre[:, :1] + along * d_edge[:, :1]
+    step_y = d_centre[:, 1:] + along * d_edge[:, 1:]
+    return np.concatenate([np.zeros((1, BINS)), np.cumsum(np.hypot(step_x, step_y), axis=0)])
+
+
+def _cumulative(points: Array) -> Array:
+    return np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+
+
+def _travel_angle(middle: Array, edge: Array) -> Array:
+    heading = np.gradient(middle, axis=0)
+    speed = np.linalg.norm(heading, axis=1)
+    cosine = np.abs((heading * edge).sum(axis=1)) / np.maximum(speed, 1e-12)
+    return np.where(speed > 1e-9, np.arccos(np.clip(cosine, 0, 1)), math.pi / 2)

@@ -1,0 +1,164 @@
+"""The loaded edge: 64 bins of paints, and the exchange between brush and cake that fills it.
+
+Law of exchange (common practice, no published source): with n sweeps, m' = m e^(-n / n0) + (1 - e^(-n / n0)) M p, where m is what a bin holds,
+M its capacity and p what it meets. The residue of an earlier load therefore fades by the same factor as the new one grows.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.errors import UnknownNameError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.load.gaussian import WIDTH_10_90, probit
+from pennello.load.pickup import BINS, met_shares
+from pennello.load.recipe import PickUp, Recipe
+
+Array = NDArray[np.floating[Any]]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LoadedEdge:
+    """What the brush holds, bin by bin from A to B.
+
+    Attributes
+    ----------
+    paints
+        Ids of the paints, in the order of the rows below.
+    solids
+        Solids per mm of edge, mm3/mm, shape (paints, 64), >= 0.
+    water
+        Water per mm of edge, mm3/mm, shape (64,).
+    width_mm
+        Width of the chisel, mm.
+    """
+
+    paints: tuple[str, ...]
+    solids: Array
+    water: Array
+    width_mm: float
+
+    @property
+    def volume_mm3_per_mm(self) -> Array:
+        """Solids per mm of edge, shape (64,)."""
+        return np.asarray(self.solids.sum(axis=0))
+
+    @property
+    def share(self) -> Array:
+        """Shares by volume in [0, 1], shape (paints, 64); they sum to 1 wherever anything is loaded."""
+        total = self.volume_mm3_per_mm
+        return np.divide(self.solids, total, out=np.zeros_like(self.solids), where=total > 0)
+
+    @property
+    def total_mm3(self) -> float:
+        """Solids on the whole edge, mm3."""
+        return float(self.solids.sum()) * self.width_mm / BINS
+
+
+@dataclass(frozen=True, slots=True)
+class Boundary:
+    """Where one paint hands over to the next along the edge: from A's side to B's, mm from A, and its 10-90 width."""
+
+    from_paint: str
+    to_paint: str
+    at_mm: float
+    width_10_90_mm: float
+
+
+def clean_edge(brush: Applicator, paints: tuple[str, ...] = ()) -> LoadedEdge:
+    """Return the edge of a rinsed brush."""
+    return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.width_mm)
+
+
+def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None) -> LoadedEdge:
+    """Return the edge after all pick-ups of a recipe.
+
+    Parameters
+    ----------
+    cakes
+        Cakes by id; those that the recipe names must be there.
+    residue
+        What the brush held before, or None for a clean brush.
+
+    Raises
+    ------
+    UnknownNameError
+        If the recipe names a cake that is not there.
+    """
+    visited = [_find_cake(name, cakes) for name in recipe.cakes]
+    paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)]))
+    edge = _spread(residue, paints) if residue else clean_edge(brush, paints)
+    for pickup in recipe.pickups:
+        edge = _exchange(edge, pickup, cakes[pickup.cake], brush)
+    return edge
+
+
+def _find_cake(name: str, cakes: Mapping[str, Cake]) -> Cake:
+    if name not in cakes:
+        raise UnknownNameError("cake", name, sorted(cakes))
+    return cakes[name]
+
+
+def _spread(edge: LoadedEdge, paints: tuple[str, ...]) -> LoadedEdge:
+    solids = np.zeros((len(paints), BINS))
+    solids[[paints.index(name) for name in edge.paints]] = edge.solids
+    return LoadedEdge(paints, solids, edge.water, edge.width_mm)
+
+
+def _exchange(edge: LoadedEdge, pickup: PickUp, cake: Cake, brush: Applicator) -> LoadedEdge:
+    shares, over = met_shares(pickup, cake, brush)
+    met = np.zeros_like(edge.solids)
+    np.add.at(met, [edge.paints.index(stripe.paint) for stripe in cake.stripes], shares)
+    keeps = math.exp(-pickup.passes / brush.fill_passes)
+    kept = np.where(over > 0, 1 - over * (1 - keeps), 1.0)  # a bin beyond the wall exchanges nothing
+    full = brush.capacity_mm3_per_mm * pickup.wetness.solids
+    solids = edge.solids * pickup.before.keeps * kept + (1 - kept) * full * met
+    water = edge.water * pickup.before.keeps * kept + (1 - kept) * full * pickup.wetness.water
+    return LoadedEdge(edge.paints, solids, water, edge.width_mm)
+
+
+def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
+    """Return where paints hand over along the edge, from A to B.
+
+    The ratio of two neighbours runs from 0 to 1 across their boundary; its 10, 50 and 90 % points are found on the normal-quantile scale,
+    where a normal blend is a straight line, and the width of a bin is taken off again.
+    """
+    share = edge.share
+    loaded = np.flatnonzero(edge.volume_mm3_per_mm > 0)
+    if not len(loaded):
+        return ()
+    leader = share[:, loaded].argmax(axis=0)
+    steps = np.flatnonzero(np.diff(leader))
+    return tuple(_boundary(edge, share, loaded, leader, int(step)) for step in steps)
+
+
+def _boundary(edge: LoadedEdge, share: Array, loaded: NDArray[np.intp], leader: NDArray[np.intp], step: int) -> Boundary:
+    one, two = int(leader[step]), int(leader[step + 1])
+    pair = share[one, loaded] + share[two, loaded]
+    ratio = np.divide(share[two, loaded], pair, out=np.full(len(loaded), 0.5), where=pair > 0)
+    start = step
+    while start > 0 and ratio[start - 1] < ratio[start] and ratio[start] > 1e-4:
+        start -= 1
+    end = step + 1
+    while end < len(loaded) - 1 and ratio[end + 1] > ratio[end] and ratio[end] < 1 - 1e-4:
+        end += 1
+    at = ((loaded[start : end + 1]) + 0.5) * edge.width_mm / BINS
+    z = probit(np.clip(ratio[start : end + 1], 1e-6, 1 - 1e-6))
+    low, middle, high = (_crossing(at, z, level) for level in (-WIDTH_10_90 / 2, 0.0, WIDTH_10_90 / 2))
+    bin_part = (WIDTH_10_90 * edge.width_mm / BINS) ** 2 / 12
+    width = math.sqrt(max((high - low) ** 2 - bin_part, 0.0))
+    return Boundary(edge.paints[one], edge.paints[two], middle, width)
+
+
+def _crossing(at: Array, z: Array, level: float) -> float:
+    """Return where z, which rises, reaches a level; carried on straight beyond the last two points."""
+    i = int(np.clip(np.searchsorted(z, level), 1, len(z) - 1))
+    slope = (z[i] - z[i - 1]) / (at[i] - at[i - 1])
+    return float(at[i - 1] + (level - z[i - 1]) / slope)

@@ -1,0 +1,1 @@
+"""Plane curves in millimetres; x to the right, y down, as on paper and in SVG."""

@@ -1,0 +1,168 @@
+"""Chains of cubic Bezier curves: points, directions, arc length."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from pennello.errors import OutOfRangeError, PennelloError
+
+Array = NDArray[np.floating[Any]]
+Point = tuple[float, float]
+
+COORDINATE_LIMIT_MM = 5000.0
+MOST_SEGMENTS = 4000
+_PIECES = 32  # per curve, in the arc-length table
+_NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(8)
+
+
+class PathShapeError(PennelloError):
+    """A list of points is not a chain of cubic curves."""
+
+    def __init__(self, count: int) -> None:
+        super().__init__(
+            f"a path has {count} points; a chain of cubic curves has 4, 7, 10 ... (start, then two handles "
+            f"and an end for each curve), at most {3 * MOST_SEGMENTS + 1}."
+        )
+        self.count = count
+
+
+@dataclass(frozen=True, slots=True)
+class CubicPath:
+    """A chain of cubic Bezier curves.
+
+    Attributes
+    ----------
+    points_mm
+        The start, then for each curve its two handles and its end; 3 n + 1 points, mm.
+    """
+
+    points_mm: tuple[Point, ...]
+
+    def __post_init__(self) -> None:
+        count = len(self.points_mm)
+        if count < 4 or count % 3 != 1 or count > 3 * MOST_SEGMENTS + 1:
+            raise PathShapeError(count)
+        for point in self.points_mm:
+            if not all(abs(value) <= COORDINATE_LIMIT_MM for value in point):
+                raise OutOfRangeError("a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin")
+
+    @property
+    def curves(self) -> int:
+        """How many cubic curves there are."""
+        return len(self.points_mm) // 3
+
+
+def line(start: Point, end: Point) -> CubicPath:
+    """Return the straight path between two points.
+
+    >>> length_mm(line((0, 0), (30, 40)))
+    50.0
+    """
+    (x0, y0), (x1, y1) = start, end
+    third = ((x1 - x0) / 3, (y1 - y0) / 3)
+    return CubicPath((start, (x0 + third[0], y0 + third[1]), (x1 - third[0], y1 - third[1]), end))
+
+
+def _controls(path: CubicPath) -> Array:
+    points = np.array(path.points_mm, dtype=np.float64)
+    return np.stack([points[0:-1:3], points[1::3], points[2::3], points[3::3]], axis=1)
+
+
+def _position(controls: Array, t: Array) -> Array:
+    p0, p1, p2, p3 = (controls[..., i, :] for i in range(4))
+    t_, r = t[..., None], 1 - t[..., None]
+    return r**3 * p0 + 3 * r**2 * t_ * p1 + 3 * r * t_**2 * p2 + t_**3 * p3
+
+
+def _velocity(controls: Array, t: Array) -> Array:
+    p0, p1, p2, p3 = (controls[..., i, :] for i in range(4))
+    t_, r = t[..., None], 1 - t[..., None]
+    return 3 * (r**2 * (p1 - p0) + 2 * r * t_ * (p2 - p1) + t_**2 * (p3 - p2))
+
+
+def _piece_lengths(controls: Array, start: Array, end: Array) -> Array:
+    """Return arc lengths between parameters start and end of each curve, by 8-point Gauss-Legendre."""
+    half = (end - start) / 2
+    t = start[..., None] + half[..., None] * (_NODES + 1)
+    speed = np.linalg.norm(_velocity(controls[..., None, :, :], t), axis=-1)
+    result: Array = half * (speed @ _NODE_WEIGHTS)
+    return result
+
+
+@lru_cache(maxsize=256)
+def _arc_table(path: CubicPath) -> tuple[Array, Array]:
+    """Return (global parameters, arc lengths) at the ends of the pieces; a curve's share of the parameter is 1."""
+    controls = np.repeat(_controls(path), _PIECES, axis=0)
+    edges = np.arange(path.curves * _PIECES + 1) / _PIECES
+    local = np.tile(np.arange(_PIECES) / _PIECES, path.curves)
+    lengths = _piece_lengths(controls, local, local + 1 / _PIECES)
+    return edges, np.concatenate([[0.0], np.cumsum(lengths)])
+
+
+def length_mm(path: CubicPath) -> float:
+    """Return the arc length, mm (8-point Gauss-Legendre on 32 pieces a curve)."""
+    return float(_arc_table(path)[1][-1])
+
+
+def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
+    """Return global parameters in [0, curves] at arc lengths in mm, any shape; clipped to the path's ends."""
+    edges, arcs = _arc_table(path)
+    s = np.clip(np.asarray(s_mm, np.float64), 0, arcs[-1])
+    piece = np.clip(np.searchsorted(arcs, s, side="right") - 1, 0, len(edges) - 2)
+    span = arcs[piece + 1] - arcs[piece]
+    part = np.divide(s - arcs[piece], span, out=np.zeros_like(s), where=span > 0)
+    controls = _controls(path)[piece // _PIECES]
+    start = (piece % _PIECES) / _PIECES
+    for _ in range(2):  # Newton on the length from the piece's start
+        t = start + part / _PIECES
+        speed = np.linalg.norm(_velocity(controls, t), axis=-1) / _PIECES
+        excess = _piece_lengths(controls, start, t) - (s - arcs[piece])
+        part = np.clip(part - np.divide(excess, speed, out=np.zeros_like(s), where=speed > 1e-9), 0, 1)
+    return edges[piece] + part / _PIECES
+
+
+def position(path: CubicPath, parameter: Array) -> Array:
+    """Return points in mm, shape (..., 2), at global parameters in [0, curves], shape (...)."""
+    curve, t = _split(path, parameter)
+    return _position(_controls(path)[curve], t)
+
+
+def direction(path: CubicPath, parameter: Array) -> Array:
+    """Return unit directions of travel, shape (..., 2), at global parameters.
+
+    Where a curve stands still (a handle on its end) the direction is that of the nearby chord; a path without length points along x.
+    """
+    velocity = _velocity(_controls(path)[_split(path, parameter)[0]], _split(path, parameter)[1])
+    speed = np.linalg.norm(velocity, axis=-1, keepdims=True)
+    still = speed[..., 0] < 1e-9
+    if still.any():
+        step = 1e-3
+        ahead = position(path, np.clip(parameter + step, 0, path.curves))
+        chord = ahead - position(path, np.clip(parameter - step, 0, path.curves))
+        velocity = np.where(still[..., None], chord, velocity)
+        speed = np.linalg.norm(velocity, axis=-1, keepdims=True)
+    along_x = np.broadcast_to(np.array([1.0, 0.0]), velocity.shape)
+    return np.where(speed > 1e-12, velocity / np.maximum(speed, 1e-12), along_x)
+
+
+def _split(path: CubicPath, parameter: Array) -> tuple[NDArray[np.intp], Array]:
+    curve = np.clip(np.floor(parameter).astype(np.intp), 0, path.curves - 1)
+    return curve, parameter - curve
+
+
+def trimmed(path: CubicPath, s_mm: float) -> CubicPath:
+    """Return the path up to an arc length in mm (de Casteljau), or the path itself when it is shorter."""
+    if s_mm >= length_mm(path):
+        return path
+    curve, t = _split(path, parameter_at(path, s_mm))
+    kept = path.points_mm[: 3 * int(curve) + 1]
+    p0, p1, p2, p3 = np.array(path.points_mm[3 * int(curve) : 3 * int(curve) + 4])
+    a, b, c = p0 + t * (p1 - p0), p1 + t * (p2 - p1), p2 + t * (p3 - p2)
+    d, e = a + t * (b - a), b + t * (c - b)
+    tail = tuple((float(x), float(y)) for x, y in (a, d, d + t * (e - d)))
+    return CubicPath(kept + tail)
