@@ -1,7 +1,7 @@
 """Which part of every pixel a stroke has passed over: the union of all footprints, by scanlines.
 
-Every footprint and every quadrilateral swept between two of them crosses a scanline in one interval; the union of the intervals is a running
-count of starts less ends. Four scanlines a pixel, eight steps along each.
+Every footprint and every quadrilateral swept between two of them crosses a scanline in one interval. The intervals of a scanline are merged,
+and what is left is shared out to the pixels exactly along the line; four scanlines a pixel.
 """
 
 from __future__ import annotations
@@ -16,29 +16,30 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
+Lines = NDArray[np.intp]
 
 _LINES = 4
-_PARTS = 8
 
 
 def swept_coverage(track: Track, canvas: Canvas) -> Array:
     """Return coverage in [0, 1], shape (rows, columns), float64."""
     quads = canvas.to_px(_footprints(track, canvas.px_per_mm))
-    line, start, end = _intervals(quads, canvas.rows * _LINES)
-    width = canvas.columns * _PARTS
-    first = np.clip(np.rint(start * _PARTS), 0, width).astype(np.intp)
-    last = np.clip(np.rint(end * _PARTS), 0, width).astype(np.intp)
-    stride = width + 1
-    size = canvas.rows * _LINES * stride
-    change = np.bincount(line * stride + first, minlength=size) - np.bincount(line * stride + last, minlength=size)
-    inside = np.cumsum(change.reshape(-1, stride)[:, :-1].astype(np.int32), axis=1) > 0
-    blocks = inside.reshape(canvas.rows, _LINES, canvas.columns, _PARTS)
-    return np.asarray(blocks.mean(axis=(1, 3)))
+    line, start, end = _merged(*_intervals(quads, canvas.rows * _LINES), canvas.columns)
+    stride = canvas.columns + 2
+    change = np.zeros(canvas.rows * _LINES * stride)
+    for place, sign in ((start, 1.0), (end, -1.0)):
+        pixel = np.floor(place).astype(np.intp)
+        part = place - pixel
+        at = line * stride + pixel
+        change += sign * np.bincount(at, 1 - part, len(change))
+        change += sign * np.bincount(at + 1, part, len(change))
+    covered = np.cumsum(change.reshape(canvas.rows, _LINES, stride).mean(axis=1), axis=1)
+    return np.clip(covered[:, : canvas.columns], 0, 1)
 
 
 def _footprints(track: Track, px_per_mm: float) -> Array:
     """Return rectangles of the nib and what its two long sides sweep between them, mm, shape (quads, 4, 2)."""
-    moments = _spaced(track, max(track.thickness_mm / 3, 0.7 / px_per_mm))
+    moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
     ends = track.points(moments, np.array([0.0, 1.0]))
     half = track.across[moments][:, None, :] * track.thickness_mm / 2
     near, far = ends - half, ends + half
@@ -47,7 +48,7 @@ def _footprints(track: Track, px_per_mm: float) -> Array:
     return np.concatenate([rectangles, *swept])
 
 
-def _spaced(track: Track, step_mm: float) -> NDArray[np.intp]:
+def _spaced(track: Track, step_mm: float) -> Lines:
     """Return moments between which no bin moves further than about a step; the first and the last are among them."""
     steps = np.diff(track.travel_mm[:, [0, -1]], axis=0).max(axis=1, initial=0)
     travelled = np.concatenate([[0.0], np.cumsum(steps)])
@@ -56,9 +57,14 @@ def _spaced(track: Track, step_mm: float) -> NDArray[np.intp]:
     return np.unique(np.concatenate([[0], np.clip(chosen, 0, len(steps)), [len(steps)]]))
 
 
-def _intervals(quads: Array, lines: int) -> tuple[NDArray[np.intp], Array, Array]:
+def _intervals(quads: Array, lines: int) -> tuple[Lines, Array, Array]:
     """Return scanline numbers and the x interval on each that a quadrilateral (or the hull of a bow-tie) covers, px."""
-    y = quads[:, :, 1] * _LINES - 0.5
+    x, y = quads[:, :, 0], quads[:, :, 1] * _LINES - 0.5
+    rise = np.roll(y, -1, axis=1) - y
+    level = np.abs(rise) < 1e-9
+    run = (np.roll(x, -1, axis=1) - x) / np.where(level, 1, rise)
+    low_y, high_y = np.minimum(y, np.roll(y, -1, axis=1)), np.maximum(y, np.roll(y, -1, axis=1))
+    high_y[level] = -np.inf  # a level side crosses no scanline; its neighbours end on it
     first = np.clip(np.ceil(y.min(axis=1)), 0, lines).astype(np.intp)
     last = np.clip(np.floor(y.max(axis=1)) + 1, first, lines).astype(np.intp)
     count = last - first
@@ -66,14 +72,25 @@ def _intervals(quads: Array, lines: int) -> tuple[NDArray[np.intp], Array, Array
     line = np.arange(count.sum()) - np.repeat(np.cumsum(count) - count, count) + first[quad]
     low = np.full(len(line), np.inf)
     high = np.full(len(line), -np.inf)
-    for corner in range(4):
-        y0, y1 = y[quad, corner], y[quad, (corner + 1) % 4]
-        x0, x1 = quads[quad, corner, 0], quads[quad, (corner + 1) % 4, 0]
-        rise = y1 - y0
-        part = np.divide(line - y0, rise, out=np.full(len(line), -1.0), where=np.abs(rise) > 1e-12)
-        crosses = (part >= 0) & (part <= 1)
-        x = x0 + part * (x1 - x0)
-        low = np.where(crosses, np.minimum(low, x), low)
-        high = np.where(crosses, np.maximum(high, x), high)
+    for side in range(4):
+        crosses = (line >= low_y[quad, side]) & (line <= high_y[quad, side])
+        at = x[quad, side] + (line - y[quad, side]) * run[quad, side]
+        low = np.minimum(low, np.where(crosses, at, np.inf))
+        high = np.maximum(high, np.where(crosses, at, -np.inf))
     real = high >= low
     return line[real], low[real], high[real]
+
+
+def _merged(line: Lines, start: Array, end: Array, columns: int) -> tuple[Lines, Array, Array]:
+    """Return the unions of overlapping intervals of each scanline, clipped to the canvas."""
+    if not len(line):
+        return line, start, end
+    apart = columns + 2.0  # puts the scanlines one behind the other on one axis
+    begins = line * apart + np.clip(start, 0, columns)
+    order = np.argsort(begins)
+    begins = begins[order]
+    reached = np.maximum.accumulate((line * apart + np.clip(end, 0, columns))[order])
+    opens = np.concatenate([[True], begins[1:] > reached[:-1]])
+    closes = np.concatenate([opens[1:], [True]])
+    lines = line[order][opens]
+    return lines, begins[opens] - lines * apart, reached[closes] - lines * apart

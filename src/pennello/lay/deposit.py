@@ -1,7 +1,8 @@
 """The NumPy reference of the deposit: volume is splatted, never divided by an area, so none is made or lost.
 
-Every step of every bin leaves its paint over the chisel's thickness, in drops at most half a pixel apart, each shared out to four pixels by
-tent weights. Then the wet film levels over a physical 0.3 mm, inside the swept area only and again without making or losing any.
+Every step of every bin leaves its paint in drops spread over the chisel's thickness; tent weights share a drop out to four pixels. Then the
+wet film levels over a physical 0.3 mm, inside the swept area only and again without making or losing any. Drops lie at most 0.5 mm apart:
+after levelling a regular row of them ripples by 2 exp(-2 pi^2 (0.3 / 0.5)^2) = 0.2 % at most, at any resolution.
 """
 
 from __future__ import annotations
@@ -14,7 +15,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.lay.canvas import Canvas
-from pennello.lay.coverage import swept_coverage
 from pennello.lay.reservoir import Run
 from pennello.lay.track import Track
 from pennello.load.pickup import BINS
@@ -23,6 +23,11 @@ Array = NDArray[np.floating[Any]]
 
 LEVELLING_MM = 0.3
 """Standard deviation of the levelling of the wet film, mm (a default)."""
+
+DROP_MM = 0.5
+"""Greatest distance between drops, mm."""
+
+_NOTHING = 1e-10  # of a load: a share too small to carry
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -47,7 +52,7 @@ class Deposit:
         return np.asarray(self.channels.sum(axis=(1, 2)) / self.canvas.px_per_mm**2 / 1000)
 
 
-def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas) -> Deposit:
+def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array) -> Deposit:
     """Return what a stroke leaves.
 
     Parameters
@@ -56,47 +61,31 @@ def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: C
         The runs of the stroke, in order.
     contents
         For each run, how much of each channel a bin holds per mm of edge at its start, shape (channels, 64), mm3/mm.
+    coverage
+        Swept part of each pixel, shape (rows, columns).
     """
-    plane = canvas.rows * canvas.columns
-    total = np.zeros((len(contents[0]), plane))
+    total = np.zeros((len(contents[0]), canvas.rows * canvas.columns))
     for run, held in zip(stretches, contents, strict=True):
-        for volume, points in (_touch_down(track, run, canvas), _pull(track, run, canvas)):
-            if points is not None:
-                _splat(total, volume, held, points, canvas)
-    bin_mm = track_bin_mm(stretches[0])
+        _splat(total, run.touch_down[None], held, _places(track, np.array([float(run.first)]), canvas), canvas)
+        if run.last > run.first:
+            _splat(total, run.given, held, _places(track, np.arange(run.first, run.last) + 0.5, canvas), canvas)
+    bin_mm = stretches[0].edge.width_mm / BINS
     thickness = total.reshape(-1, canvas.rows, canvas.columns) * bin_mm * canvas.px_per_mm**2 * 1000
-    coverage = swept_coverage(track, canvas)
     return Deposit(canvas, _levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)
 
 
-def track_bin_mm(run: Run) -> float:
-    """Return the length of edge that one bin stands for, mm."""
-    return run.edge.width_mm / BINS
-
-
-def _fine_bins(track: Track, canvas: Canvas) -> int:
-    return max(1, math.ceil(track.width_mm * canvas.px_per_mm * 2 / BINS))
-
-
-def _offsets(track: Track, canvas: Canvas, spread_mm: float) -> Array:
-    """Return places through the chisel's thickness, mm, at most half a pixel apart over a spread."""
-    count = max(3, math.ceil(spread_mm * canvas.px_per_mm * 2))
-    return ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
-
-
-def _places(track: Track, moments: Array, canvas: Canvas, spread_mm: float) -> Array:
-    """Return pixel coordinates of drops at (fractional) moments, shape (2, moments, 64, fine bins, offsets)."""
-    fine = _fine_bins(track, canvas)
-    u = ((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm
-    v = _offsets(track, canvas, spread_mm)
-    centre = _between(track.centre, moments)
-    edge = _between(track.edge, moments)
-    scale = canvas.px_per_mm
-    x = (centre[:, 0] - canvas.left_mm)[:, None, None] + u[:, None] * edge[:, 0, None, None]
-    y = (centre[:, 1] - canvas.top_mm)[:, None, None] + u[:, None] * edge[:, 1, None, None]
-    shape = (len(moments), BINS, fine, len(v))
-    places = np.stack([x - v * edge[:, 1, None, None], y + v * edge[:, 0, None, None]])
-    return np.asarray(places.reshape(2, *shape) * scale)
+def _places(track: Track, moments: Array, canvas: Canvas) -> tuple[Array, Array]:
+    """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
+    fine = math.ceil(track.width_mm / BINS / DROP_MM)
+    count = math.ceil(track.thickness_mm / DROP_MM)
+    u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
+    v = ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
+    along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))
+    centre = canvas.to_px(_between(track.centre, moments))[:, :, None, None]
+    edge = _between(track.edge, moments)[:, :, None, None]
+    x = centre[:, 0] + along * edge[:, 0] - through * edge[:, 1]
+    y = centre[:, 1] + along * edge[:, 1] + through * edge[:, 0]
+    return x, y
 
 
 def _between(values: Array, moments: Array) -> Array:
@@ -106,49 +95,43 @@ def _between(values: Array, moments: Array) -> Array:
     return np.asarray(values[index] * (1 - part) + values[following] * part)
 
 
-def _touch_down(track: Track, run: Run, canvas: Canvas) -> tuple[Array, Array | None]:
-    return run.touch_down[None, :], _places(track, np.array([float(run.first)]), canvas, track.thickness_mm)
-
-
-def _pull(track: Track, run: Run, canvas: Canvas) -> tuple[Array, Array | None]:
-    if run.last <= run.first:
-        return run.given, None
-    # only the spread square to travel needs close drops: along it the next steps fill in
-    cosine = np.abs(np.cos(track.phi[run.first : run.last + 1]))
-    turning = np.ptp(np.unwrap(np.arctan2(track.edge[:, 1], track.edge[:, 0]))) * track.width_mm > track.length_mm
-    spread = track.thickness_mm * (1.0 if turning else float(cosine.max()))
-    return run.given, _places(track, np.arange(run.first, run.last) + 0.5, canvas, spread)
-
-
-def _splat(total: Array, volume: Array, held: Array, places: Array, canvas: Canvas) -> None:
+def _splat(total: Array, volume: Array, held: Array, places: tuple[Array, Array], canvas: Canvas) -> None:
     """Add drops to the channels; `volume` (moments, 64) times `held` (channels, 64) is shared by a bin's drops."""
-    moments, bins, fine, offsets = places.shape[1:]
-    drops = fine * offsets
-    x, y = (places[axis].reshape(moments, bins, drops) - 0.5 for axis in (0, 1))
+    x, y = (place - 0.5 for place in places)
     column, row = np.floor(x), np.floor(y)
     right, low = x - column, y - row
     corner = (row * canvas.columns + column).astype(np.intp)
-    index = np.stack([corner, corner + 1, corner + canvas.columns, corner + canvas.columns + 1])
-    weight = np.stack([(1 - right) * (1 - low), right * (1 - low), (1 - right) * low, right * low])
-    given = weight * (volume / drops)[None, :, :, None]
-    flat = index.ravel()
-    low_index, high_index = int(flat.min()), int(flat.max()) + 1
-    flat = flat - low_index
+    start = int(corner.min())
+    corner -= start
+    size = int(corner.max()) + canvas.columns + 2
+    part = (volume / x.shape[2])[:, :, None]
+    lower = part * low
+    upper = part - lower
+    weights = {0: upper * (1 - right), 1: upper * right}
+    weights |= {canvas.columns: lower * (1 - right), canvas.columns + 1: lower * right}
+    least = _NOTHING * float(held.sum(axis=0).max(initial=0))
     for channel, per_bin in zip(total, held, strict=True):
-        if per_bin.any():
-            amount = given * per_bin[None, None, :, None]
-            channel[low_index:high_index] += np.bincount(flat, amount.ravel(), high_index - low_index)
+        used = np.flatnonzero(per_bin > least)
+        if not len(used):
+            continue
+        bins = slice(int(used[0]), int(used[-1]) + 1)
+        at = corner[:, bins].ravel()
+        for shift, weight in weights.items():
+            amount = weight[:, bins] * per_bin[bins, None]
+            counted = np.bincount(at, amount.ravel(), size)[: channel.size - start - shift]
+            channel[start + shift : start + shift + len(counted)] += counted
 
 
 def _levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
     """Return the film after levelling: a normal blur that only shares paint out among covered ground."""
     kernel = _kernel(sd_px)
     reach = _blurred(coverage[None], kernel)[0]
-    shared = np.divide(thickness, reach, out=np.zeros_like(thickness), where=reach > 1e-12)
+    reached = reach > 1e-12
+    shared = thickness * np.divide(1.0, reach, out=np.zeros_like(reach), where=reached)
     levelled = coverage * _blurred(shared, kernel)
-    # a drop whose whole neighbourhood the scanlines missed stays where it fell
-    stray = np.where(reach > 1e-12, 0.0, thickness)
-    return np.asarray(levelled + stray)
+    if not reached.all():  # a drop whose whole neighbourhood the scanlines missed stays where it fell
+        levelled += np.where(reached, 0.0, thickness)
+    return np.asarray(levelled)
 
 
 def _kernel(sd_px: float) -> Array:
@@ -160,13 +143,17 @@ def _kernel(sd_px: float) -> Array:
 
 def _blurred(planes: Array, kernel: Array) -> Array:
     """Return planes (n, rows, columns) convolved along both axes; nothing lies beyond the margin."""
-    for axis in (1, 2):
-        reach = len(kernel) // 2
-        pad = [(0, 0), (0, 0), (0, 0)]
-        pad[axis] = (reach, reach)
-        padded = np.pad(planes, pad)
-        size = planes.shape[axis]
-        planes = sum(
-            weight * padded.take(np.arange(shift, shift + size), axis=axis) for shift, weight in enumerate(kernel)
-        )
-    return planes
+    return _blurred_along(_blurred_along(planes, kernel, 1), kernel, 2)
+
+
+def _blurred_along(planes: Array, kernel: Array, axis: int) -> Array:
+    """Return planes convolved along one axis with a symmetric kernel."""
+    reach = len(kernel) // 2
+    result = planes * kernel[reach]
+    size = planes.shape[axis]
+    for shift in range(1, min(reach, size - 1) + 1):
+        ahead = tuple(slice(shift, None) if a == axis else slice(None) for a in range(3))
+        behind = tuple(slice(None, -shift) if a == axis else slice(None) for a in range(3))
+        result[behind] += kernel[reach + shift] * planes[ahead]
+        result[ahead] += kernel[reach + shift] * planes[behind]
+    return np.asarray(result)

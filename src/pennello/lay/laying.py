@@ -4,14 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
 
 from pennello.colour.basis import FULL, Basis
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
-from pennello.lay.canvas import canvas_for
-from pennello.lay.deposit import deposit
+from pennello.lay.canvas import Canvas, canvas_for
+from pennello.lay.coverage import swept_coverage
+from pennello.lay.deposit import DROP_MM, deposit
 from pennello.lay.film import Film, optical_contents, to_film
 from pennello.lay.reservoir import Run, loaded_mm3, runs
 from pennello.lay.stroke import Stroke
@@ -19,7 +25,26 @@ from pennello.lay.track import Track, follow
 from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Recipe
 
+Array = NDArray[np.floating[Any]]
+
 PX_PER_MM = (0.5, 64.0)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Ground:
+    """What a stroke does whatever the load: the nib's track, the canvas, and the swept part of its pixels."""
+
+    track: Track
+    canvas: Canvas
+    coverage: Array
+
+
+@lru_cache(maxsize=6)
+def ground(stroke: Stroke, brush: Applicator, px_per_mm: float) -> Ground:
+    """Return the ground of a stroke; kept, since dragging the brush along the cake changes none of it."""
+    track = follow(stroke, brush, DROP_MM)
+    canvas = canvas_for(track, px_per_mm)
+    return Ground(track, canvas, swept_coverage(track, canvas))
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,12 +99,12 @@ def lay(
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
-    track = follow(stroke, brush, 0.5 / px_per_mm)
-    canvas = canvas_for(track, px_per_mm)
+    under = ground(stroke, brush, px_per_mm)
+    track = under.track
     stretches = runs(stroke, brush, track, lambda residue: load(recipe, cakes, brush, residue))
     first = stretches[0].edge
     constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
     contents = [optical_contents(run.edge.solids, constants) for run in stretches]
-    laid = deposit(track, stretches, contents, canvas)
+    laid = deposit(track, stretches, contents, under.canvas, under.coverage)
     volumes = Volumes(loaded_mm3(stretches), float(laid.volumes_mm3.sum()), stretches[-1].left_mm3)
     return Laid(first, track, tuple(stretches), to_film(laid, constants, basis), volumes)

@@ -51,26 +51,32 @@ def met_shares(pickup: PickUp, cake: Cake, brush: Applicator) -> tuple[Array, Ar
     part of each bin that is over the cake at all, in [0, 1], shape (64,).
     """
     bins = bin_edges_mm(pickup, brush)
-    low, high = np.clip(bins[:-1], 0, cake.width_mm), np.clip(bins[1:], 0, cake.width_mm)
-    over = (high - low) / (bins[1:] - bins[:-1])
-    # a bin beyond a wall takes nothing; the stripe at the wall stands in for its shares
-    hanging = high - low < 1e-12
-    low = np.where(hanging, np.clip(bins[:-1], 0, cake.width_mm - 1e-6), low)
-    high = np.where(hanging, low + 1e-6, high)
-    shares = _blurred(low, high, cake, blur_mm(pickup, cake, brush))
-    if pickup.flip:
-        shares, over = shares[:, ::-1], over[::-1]
-    return shares, over
+    inside = np.clip(bins, 0, cake.width_mm)
+    over = np.diff(inside) / np.diff(bins)
+    shares = blurred_stripes(cake, bins, blur_mm(pickup, cake, brush))
+    return (shares[:, ::-1], over[::-1]) if pickup.flip else (shares, over)
 
 
-def _blurred(low: Array, high: Array, cake: Cake, sd: float) -> Array:
+def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
+    """Return the mean share of each stripe over bins.
+
+    Parameters
+    ----------
+    bins_mm
+        Edges of the bins, ascending, mm from the left wall, shape (n + 1,). Beyond a wall the cake's mirror image goes on.
+    sd
+        Standard deviation of the blur, mm, >= 0.
+
+    Returns
+    -------
+    Shares in [0, 1], shape (stripes, n), summing to 1 in every bin.
+    """
     edges, stripe = _reflected(cake, sd)
-    # mean over the bin of Phi((edge - x) / sd), which is how far the blend has got by that edge
-    outer = (phi_integral(e - low, sd) - phi_integral(e - high, sd) for e in edges[1:-1])
-    span = high - low
-    reached = np.array([np.zeros_like(span), *(part / span for part in outer), np.ones_like(span)])
-    pieces = np.diff(reached, axis=0)
-    shares = np.zeros((len(cake.stripes), len(low)))
+    span = np.diff(bins_mm)
+    # mean over the bin of Phi((edge - x) / sd): how much of it lies left of that edge
+    left_of = [-np.diff(phi_integral(edge - bins_mm, sd)) / span for edge in edges[1:-1]]
+    pieces = np.diff(np.array([np.zeros_like(span), *left_of, np.ones_like(span)]), axis=0)
+    shares = np.zeros((len(cake.stripes), len(span)))
     np.add.at(shares, stripe, pieces)
     return np.clip(shares, 0, 1)
 

@@ -118,7 +118,7 @@ def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
     part = np.divide(s - arcs[piece], span, out=np.zeros_like(s), where=span > 0)
     controls = _controls(path)[piece // _PIECES]
     start = (piece % _PIECES) / _PIECES
-    for _ in range(2):  # Newton on the length from the piece's start
+    for _ in range(2 if s.size < 64 else 1):  # Newton on the length from the piece's start
         t = start + part / _PIECES
         speed = np.linalg.norm(_velocity(controls, t), axis=-1) / _PIECES
         excess = _piece_lengths(controls, start, t) - (s - arcs[piece])

@@ -1,0 +1,1 @@
+"""What is wanted, how far the laid stroke is from it, why, and what mends it."""

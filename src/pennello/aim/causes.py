@@ -1,0 +1,345 @@
+"""Why a stroke is off: each cause is looked for by trying the change that would mend it.
+
+Every search returns suspects; a suspect becomes a cause when its mend, laid for real, brings the stroke nearer to the wish.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.aim.attempt import Attempt, Side
+from pennello.aim.comparison import Comparison, compare
+from pennello.aim.mend import Mend, Recolour, SetPickUp, SetReloads, Shorten
+from pennello.aim.quick import Forecast
+from pennello.aim.wish import Stop, Wanted, stop_labs
+from pennello.colour.basis import small_basis
+from pennello.colour.difference import ciede2000
+from pennello.colour.lab import hex_to_lab
+from pennello.kit.cake import Cake
+from pennello.kit.paint import Paint
+from pennello.lay.deposit import LEVELLING_MM
+from pennello.lay.laying import Laid
+from pennello.load.gaussian import WIDTH_10_90
+from pennello.load.pickup import blur_mm, met_shares
+from pennello.load.recipe import LEAST_HAND_DRIFT_MM, PickUp, Wetness
+from pennello.units import LengthUnit, length_text
+
+Array = NDArray[np.floating[Any]]
+
+SLIDE_STEP_MM = 0.25
+MISSING_DE00 = 10.0
+"""A wanted colour is missing when no stripe comes nearer than this (a default)."""
+
+WORTH_DE00 = 0.25
+"""A mend must gain this much mean dE00 to be proposed (a default)."""
+
+_THIN = 0.75  # of the wanted coat
+_ENOUGH_SWEEPS = 3.0  # times the brush's fill constant: 95 % full
+
+
+@dataclass(frozen=True, slots=True)
+class RatedMend:
+    """A mend and the mean dE00 that it leads to, laid for real."""
+
+    mend: Mend
+    mean_de00: float
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """One reason why the stroke is off.
+
+    Attributes
+    ----------
+    code
+        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, missing_colour.
+    text
+        One plain sentence.
+    mends
+        What helps, best first; may be empty when nothing on the table does.
+    at_mm
+        Where along the stroke it shows, or None for all of it.
+    """
+
+    code: str
+    text: str
+    mends: tuple[RatedMend, ...]
+    at_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Suspect:
+    code: str
+    text: str
+    mends: tuple[Mend, ...]
+    at_mm: float | None = None
+    certain: bool = False  # said even when no mend helps
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Case:
+    """A laid attempt under examination.
+
+    `stock` holds further paints that a mend may propose, `unit` is what lengths are said in.
+    """
+
+    attempt: Attempt
+    laid: Laid
+    seen: Comparison
+    stock: tuple[Paint, ...]
+    unit: LengthUnit = LengthUnit.MM
+
+    def say(self, length_mm: float) -> str:
+        """Return a length in the painter's unit."""
+        return length_text(abs(length_mm), self.unit)
+
+
+def find_causes(case: Case) -> tuple[Cause, ...]:
+    """Return the causes that matter, the one whose mend gains most first."""
+    causes = [cause for suspect in _suspects(case) if (cause := _confirmed(case, suspect))]
+    return tuple(sorted(causes, key=lambda cause: cause.mends[0].mean_de00 if cause.mends else math.inf))
+
+
+def _suspects(case: Case) -> Iterator[_Suspect]:
+    yield from _placed_wrong(case)
+    yield from _blended_wrong(case)
+    yield from _pale(case)
+    yield from _missing(case)
+
+
+def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
+    rated = []
+    for mend in suspect.mends:
+        mended = mend.mended(case.attempt)
+        after = compare(mended.lay(2.0, small_basis(10)), mended).mean_de00
+        if after <= case.seen.mean_de00 - WORTH_DE00:
+            rated.append(RatedMend(mend, after))
+    if not rated and not suspect.certain:
+        return None
+    rated.sort(key=lambda one: one.mean_de00)
+    return Cause(suspect.code, suspect.text, tuple(rated), suspect.at_mm)
+
+
+# --- where the brush lies ----------------------------------------------------------------------------------------------------------
+
+
+def _placed_wrong(case: Case) -> Iterator[_Suspect]:
+    """Look along the cake, both ways round, for a better place of the last pick-up."""
+    forecast = Forecast(case.attempt, case.laid.edge, case.seen)
+    index = len(case.attempt.recipe.pickups) - 1
+    now = case.attempt.recipe.pickups[index]
+    here = _best_place(case, forecast, index, now)
+    turned = _best_place(case, forecast, index, replace(now, flip=not now.flip))
+    flipped = turned[0] < 0.85 * here[0] - WORTH_DE00
+    moved = here[1].offset_mm - now.offset_mm
+    if flipped:
+        yield _wrong_way(case, index, now, turned[1])
+    elif abs(moved) >= SLIDE_STEP_MM:
+        yield _slid(case, index, here[1], moved)
+
+
+def _slid(case: Case, index: int, better: PickUp, moved: float) -> _Suspect:
+    cake = case.attempt.cakes[better.cake]
+    way, other = (_end_name(case, cake, sign * moved) for sign in (1, -1))
+    mend = SetPickUp("slide", index, better, f"slide {case.say(moved)} to {way}")
+    now = case.attempt.recipe.pickups[index]
+    _, over = met_shares(now, cake, case.attempt.brush)
+    if over.min() < 0.98:
+        bare = (1 - over).mean() * case.attempt.brush.width_mm
+        text = f"{case.say(bare)} of the brush hangs over the edge of {cake.name} and picks up nothing."
+        return _Suspect("hangs_over", text, (mend,), certain=True)
+    text = f"The brush lies {case.say(moved)} too far to {other}{_rim_words(case)}."
+    return _Suspect("slid", text, (mend,))
+
+
+def _rim_words(case: Case) -> str:
+    """Return what that does to the rim, where its boundary can be told."""
+    checks = case.seen.boundaries
+    on_a = case.attempt.rim is Side.A
+    check = (checks[0] if on_a else checks[-1]) if checks else None
+    if check is None or check.laid is None or abs(check.shift_mm or 0.0) < SLIDE_STEP_MM:
+        return ""
+    width = case.attempt.brush.width_mm
+    got, wanted = (at if on_a else width - at for at in (check.laid.at_mm, check.wanted_at_mm))
+    name = case.attempt.paints[check.laid.from_paint if on_a else check.laid.to_paint].name
+    return f": the {name} rim is {case.say(got)}, you asked for {case.say(wanted)}"
+
+
+def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
+    flip_only = replace(now, flip=not now.flip)
+    moved = better.offset_mm - now.offset_mm
+    mends = [SetPickUp("flip", index, flip_only, "flip the brush")]
+    if abs(moved) >= SLIDE_STEP_MM:
+        way = _end_name(case, case.attempt.cakes[now.cake], moved)
+        mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
+    return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))
+
+
+def _end_name(case: Case, cake: Cake, direction: float) -> str:
+    return case.attempt.paints[cake.stripes[-1 if direction > 0 else 0].paint].name
+
+
+def _best_place(case: Case, forecast: Forecast, index: int, start: PickUp) -> tuple[float, PickUp]:
+    """Return the least mean dE00 and the pick-up that gives it: a coarse pass over the cake, then two finer ones."""
+    cake, brush = case.attempt.cakes[start.cake], case.attempt.brush
+    low, high = sorted((0.0, cake.width_mm - brush.width_mm))
+    steps = np.arange(math.floor(low), math.ceil(high) + 1.0)
+    offsets = {start.offset_mm, *(float(at) for at in steps)}
+    best = min((_place_de00(case, forecast, index, start, at), at) for at in sorted(offsets))
+    for step in (0.5, SLIDE_STEP_MM):
+        tries = (round((best[1] + way * step) / SLIDE_STEP_MM) * SLIDE_STEP_MM for way in (-1, 1))
+        best = min([best, *((_place_de00(case, forecast, index, start, at), at) for at in tries)])
+    return best[0], replace(start, offset_mm=best[1])
+
+
+def _place_de00(case: Case, forecast: Forecast, index: int, start: PickUp, at_mm: float) -> float:
+    return forecast.mean_de00(
+        SetPickUp("slide", index, replace(start, offset_mm=at_mm), "").mended(case.attempt).recipe
+    )
+
+
+# --- how softly colours hand over --------------------------------------------------------------------------------------------------
+
+
+def _blended_wrong(case: Case) -> Iterator[_Suspect]:
+    pairs = [(check, check.laid) for check in case.seen.boundaries if check.laid is not None]
+    if not pairs:
+        return
+    wanted = float(np.mean([check.wanted_width_mm for check, _ in pairs]))
+    got = float(np.mean([laid.width_10_90_mm for _, laid in pairs]))
+    if abs(got - wanted) < max(0.5, 0.2 * wanted):
+        return
+    soft = got > wanted
+    check, laid = max(pairs, key=lambda pair: abs(pair[1].width_10_90_mm - pair[0].wanted_width_mm))
+    names = " and ".join(case.attempt.paints[name].name for name in (laid.from_paint, laid.to_paint))
+    text = (
+        f"The blend between {names} is too {'soft' if soft else 'hard'}: "
+        f"{case.say(laid.width_10_90_mm)} wide, you asked for {case.say(check.wanted_width_mm)}."
+    )
+    yield _Suspect("too_soft" if soft else "too_hard", text, _blend_mends(case, wanted, soft), None)
+
+
+def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, ...]:  # noqa: FBT001
+    index = len(case.attempt.recipe.pickups) - 1
+    now = case.attempt.recipe.pickups[index]
+    cake, brush = case.attempt.cakes[now.cake], case.attempt.brush
+    start = now
+    if soft and now.wetness.mixing_mm > 0:
+        start = replace(now, wetness=Wetness.CREAMY)
+    fixed = blur_mm(replace(start, drift_mm=0.0), cake, brush) ** 2 + LEVELLING_MM**2
+    wanted = (wanted_width_mm / WIDTH_10_90) ** 2 - fixed
+    drift = round(max(LEAST_HAND_DRIFT_MM, math.sqrt(max(wanted, 0.0))), 2)
+    better = replace(start, drift_mm=drift)
+    if better == now:
+        return ()
+    words = f"let the sweeps drift {case.say(drift)}, not {case.say(now.drift_mm)}"
+    if start is not now:
+        words = f"blot to creamy and {words}"
+    return (SetPickUp("blend", index, better, words),)
+
+
+# --- how much paint there is -------------------------------------------------------------------------------------------------------
+
+
+def _pale(case: Case) -> Iterator[_Suspect]:
+    begins = case.seen.pale_from_mm
+    if begins is None:
+        if case.seen.film_um[0].mean() < _THIN * case.attempt.wanted.coat_um:
+            yield _thin_load(case, certain=False)
+        return
+    length = case.laid.track.length_mm
+    thin = float(case.seen.film_um[-1].mean())
+    if begins < 0.12 * length:
+        yield _thin_load(case, certain=True)
+        return
+    text = (
+        f"It runs pale from {case.say(begins)} on: {thin:.0f} µm of paint at the end, "
+        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
+    )
+    runs = math.ceil(length / begins)
+    places = tuple(round(length * k / runs, 1) for k in range(1, runs))
+    mends: list[Mend] = [SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")]
+    short = min(begins, length - 1.0)
+    if short > 5:
+        mends.append(Shorten("shorten", round(short, 1), f"end the stroke at {case.say(short)}"))
+    yield _Suspect("pale", text, tuple(mends), begins, certain=True)
+
+
+def _thin_load(case: Case, *, certain: bool) -> _Suspect:
+    index = len(case.attempt.recipe.pickups) - 1
+    now = case.attempt.recipe.pickups[index]
+    enough = math.ceil(_ENOUGH_SWEEPS * case.attempt.brush.fill_passes)
+    mends: list[Mend] = []
+    if now.passes < enough:
+        mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"sweep {enough} times"))
+    if now.wetness is not Wetness.CREAMY:
+        creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, float(enough)))
+        mends.append(SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy"))
+    text = (
+        f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
+        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
+    )
+    return _Suspect("thin_load", text, tuple(mends), 0.0, certain=certain)
+
+
+# --- which colours are there -------------------------------------------------------------------------------------------------------
+
+
+def _missing(case: Case) -> Iterator[_Suspect]:
+    wanted = case.attempt.wanted
+    goals = stop_labs(wanted, case.attempt.paints, case.attempt.skin)
+    now = case.attempt.recipe.pickups[-1]
+    cake = case.attempt.cakes[now.cake]
+    visited = (case.attempt.cakes[name] for name in case.attempt.recipe.cakes)
+    on_cakes = [case.attempt.paints[name] for one in visited for name in one.paints]
+    looks = _coat_labs(case, on_cakes)
+    for index, (stop, goal) in enumerate(zip(wanted.stops, goals, strict=True)):
+        apart = ciede2000(looks, goal)
+        nearest = int(apart.argmin())
+        if apart[nearest] <= MISSING_DE00:
+            continue
+        text = (
+            f"{_stop_name(stop, case)} is not on {cake.name}; the nearest stripe, "
+            f"{on_cakes[nearest].name}, is {apart[nearest]:.0f} dE away."
+        )
+        yield _Suspect("missing_colour", text, _recolours(case, cake, now, index, goal), certain=True)
+
+
+def _stop_name(stop: Stop, case: Case) -> str:
+    return case.attempt.paints[stop.paint].name if stop.paint is not None else f"The wanted {stop.srgb}"
+
+
+def _coat_labs(case: Case, paints: list[Paint]) -> Array:
+    coats = {paint.id: paint for paint in paints}
+    return np.array(
+        [
+            stop_labs(Wanted((Stop(paint=paint.id),), coat_um=case.attempt.wanted.coat_um), coats, case.attempt.skin)[0]
+            for paint in paints
+        ]
+    )
+
+
+def _recolours(case: Case, cake: Cake, now: PickUp, stop: int, goal: Array) -> tuple[Mend, ...]:
+    """Offer to fill the stripe that lies most under this part of the edge with the nearest paint of the stock."""
+    known = {paint.id: paint for paint in (*case.stock, *case.attempt.paints.values())}
+    likely = sorted(known.values(), key=lambda paint: float(ciede2000(hex_to_lab(paint.srgb), goal)))[:8]
+    if not likely:
+        return ()
+    best = likely[int(ciede2000(_coat_labs(case, likely), goal).argmin())]
+    ends = [0.0, *(one.to_u for one in case.attempt.wanted.stops)]
+    shares, over = met_shares(now, cake, case.attempt.brush)
+    bins = np.arange(shares.shape[1]) + 0.5
+    mine = (bins >= ends[stop] * len(bins)) & (bins <= ends[stop + 1] * len(bins))
+    under = (shares * over)[:, mine].sum(axis=1)
+    stripe = int(under.argmax())
+    if not under.any() or cake.stripes[stripe].paint == best.id:
+        return ()
+    old = case.attempt.paints[cake.stripes[stripe].paint].name
+    return (Recolour("recolour", cake.id, stripe, best, f"fill {best.name} in place of {old}"),)
+

@@ -1,0 +1,99 @@
+"""Changes that may mend a stroke. Each is data; it knows how it changes an attempt, not how it is stored or undone."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from pennello.aim.attempt import Attempt
+from pennello.errors import OutOfRangeError
+from pennello.kit.cake import Cake, Stripe
+from pennello.kit.paint import Paint
+from pennello.lay.stroke import Stroke
+from pennello.load.recipe import PickUp, Recipe
+from pennello.path.cubic import trimmed
+
+
+@dataclass(frozen=True, slots=True)
+class SetPickUp:
+    """Sweep differently: replace one pick-up. `kind` says in which way: slide, flip, blend, sweeps."""
+
+    kind: str
+    index: int
+    pickup: PickUp
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        pickups = list(attempt.recipe.pickups)
+        pickups[self.index] = self.pickup
+        return replace(attempt, recipe=Recipe(tuple(pickups)))
+
+
+@dataclass(frozen=True, slots=True)
+class SetReloads:
+    """Go back to the cake on the way, at these places, mm."""
+
+    kind: str
+    reload_mm: tuple[float, ...]
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        return replace(attempt, stroke=replace(attempt.stroke, reload_mm=self.reload_mm))
+
+
+@dataclass(frozen=True, slots=True)
+class Shorten:
+    """End the stroke earlier, at this place, mm."""
+
+    kind: str
+    length_mm: float
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        return replace(attempt, stroke=shortened(attempt.stroke, self.length_mm))
+
+
+@dataclass(frozen=True, slots=True)
+class Recolour:
+    """Fill one stripe of a cake with another paint."""
+
+    kind: str
+    cake: str
+    stripe: int
+    paint: Paint
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        cake = recoloured(attempt.cakes[self.cake], self.stripe, self.paint.id)
+        return replace(
+            attempt,
+            cakes={**attempt.cakes, self.cake: cake},
+            paints={**attempt.paints, self.paint.id: self.paint},
+        )
+
+
+Mend = SetPickUp | SetReloads | Shorten | Recolour
+
+
+def shortened(stroke: Stroke, length_mm: float) -> Stroke:
+    """Return the stroke ended at a place along its path, mm, with the reloads that remain.
+
+    Raises
+    ------
+    OutOfRangeError
+        If nothing would remain.
+    """
+    if length_mm <= 0:
+        raise OutOfRangeError("length of the stroke", length_mm, "above 0 mm")
+    kept = tuple(at for at in stroke.reload_mm if at < length_mm)
+    return replace(stroke, path=trimmed(stroke.path, length_mm), reload_mm=kept)
+
+
+def recoloured(cake: Cake, stripe: int, paint: str) -> Cake:
+    """Return the cake with one stripe, counted from 0, filled with another paint."""
+    stripes = list(cake.stripes)
+    stripes[stripe] = Stripe(paint, stripes[stripe].width_mm)
+    return replace(cake, stripes=tuple(stripes))

@@ -1,0 +1,83 @@
+"""The verdict on a stroke: holds, close or misses, with one sentence a cause."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+from pennello.aim.attempt import Attempt
+from pennello.aim.causes import Case, Cause, find_causes
+from pennello.aim.comparison import Comparison
+from pennello.aim.wish import Wanted
+from pennello.kit.paint import Paint
+from pennello.lay.laying import Laid
+from pennello.units import LengthUnit
+
+P95_FACTOR = 3.0
+CLOSE_FACTOR = 2.0
+
+
+class State(Enum):
+    """How near the stroke is to the wish."""
+
+    HOLDS = "holds"
+    CLOSE = "close"
+    MISSES = "misses"
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """State, figures and causes, the cause whose mend gains most first."""
+
+    state: State
+    mean_de00: float
+    p95_de00: float
+    causes: tuple[Cause, ...]
+
+    @property
+    def headline(self) -> str:
+        """One line for the painter."""
+        if self.state is State.HOLDS:
+            return f"Holds: {self.mean_de00:.1f} dE from what you want."
+        word = self.state.value.capitalize()
+        if not self.causes:
+            return f"{word}: {self.mean_de00:.1f} dE from what you want, and nothing on this table brings it nearer."
+        return f"{word}: {_lowered(self.causes[0].text)}"
+
+
+def _lowered(text: str) -> str:
+    first = text.split(" ", 1)[0]
+    return text[0].lower() + text[1:] if first in {"The", "It"} else text
+
+
+def state_of(seen: Comparison, wanted: Wanted) -> State:
+    """Return the state: holds within the tolerance (95 % within three times it), close within twice that, else misses."""
+    for state, factor in ((State.HOLDS, 1.0), (State.CLOSE, CLOSE_FACTOR)):
+        limit = factor * wanted.tolerance_de00
+        if seen.mean_de00 <= limit and seen.p95_de00 <= P95_FACTOR * limit:
+            return state
+    return State.MISSES
+
+
+def judge(
+    attempt: Attempt,
+    laid: Laid,
+    seen: Comparison,
+    stock: tuple[Paint, ...] = (),
+    unit: LengthUnit = LengthUnit.MM,
+) -> Verdict:
+    """Return the verdict on a laid stroke.
+
+    Parameters
+    ----------
+    stock
+        Paints that a mend may propose besides those of the attempt.
+    unit
+        What lengths are said in.
+    """
+    return Verdict(
+        state_of(seen, attempt.wanted),
+        seen.mean_de00,
+        seen.p95_de00,
+        find_causes(Case(attempt, laid, seen, stock, unit)),
+    )

@@ -1,0 +1,130 @@
+"""A wanted gradient: colours over the edge from A to B, and how softly each hands over to the next."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.basis import FULL
+from pennello.colour.kubelka_munk import film, tint_weights
+from pennello.colour.srgb import parse_hex
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.kit.paint import Paint, optics
+from pennello.load.gaussian import WIDTH_10_90, phi_integral
+
+Array = NDArray[np.floating[Any]]
+
+COAT_UM = 15.0
+"""Film of a well laid stroke, um (a default): a wish for a paint means how it looks at this thickness on this skin."""
+
+HIDING_UM = 2000.0
+TOLERANCE_DE00 = 3.0
+"""Mean dE00 up to which a stroke holds (a default)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stop:
+    """One wanted colour, by paint or by sRGB.
+
+    Attributes
+    ----------
+    paint, srgb
+        Id of a paint, or "#rrggbb"; exactly one of them.
+    to_u
+        Where it hands over to the next, in (0, 1]; 1 for the last.
+    blend_mm
+        10-90 width of that handing over, mm, 0 to 60.
+    """
+
+    paint: str | None = None
+    srgb: str | None = None
+    to_u: float = 1.0
+    blend_mm: float = 2.5
+
+    def __post_init__(self) -> None:
+        if (self.paint is None) == (self.srgb is None):
+            raise OutOfRangeError("a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour")
+        if self.srgb is not None:
+            parse_hex(self.srgb)
+        if not 0 < self.to_u <= 1:
+            raise OutOfRangeError("the end of a wanted colour (to_u)", self.to_u, "above 0, up to 1")
+        if not 0 <= self.blend_mm <= 60:
+            raise OutOfRangeError("the blend of a wanted colour", self.blend_mm, "0 to 60 mm")
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """The gradient that a stroke should have; 1 to 9 stops from A to B, the last ending at 1."""
+
+    stops: tuple[Stop, ...]
+    coat_um: float = COAT_UM
+    tolerance_de00: float = TOLERANCE_DE00
+
+    def __post_init__(self) -> None:
+        ends = [stop.to_u for stop in self.stops]
+        if not 1 <= len(ends) <= 9:
+            raise OutOfRangeError("number of wanted colours", len(ends), "1 to 9")
+        if ends[-1] != 1.0 or any(b <= a for a, b in zip(ends, ends[1:], strict=False)):
+            raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
+        if not 0.5 <= self.coat_um <= 500:
+            raise OutOfRangeError("wanted coat", self.coat_um, "0.5 to 500 um")
+        if not 0.1 <= self.tolerance_de00 <= 50:
+            raise OutOfRangeError("tolerance", self.tolerance_de00, "0.1 to 50 dE00")
+
+
+def wanted_shares(wanted: Wanted, bins: int, width_mm: float) -> Array:
+    """Return shares of the stops by volume, shape (stops, bins), summing to 1 over the stops.
+
+    Parameters
+    ----------
+    bins
+        How many equal bins the edge is cut into.
+    width_mm
+        Width of the edge, mm: blends are given in mm.
+    """
+    edges = np.arange(bins + 1) * width_mm / bins
+    reached = [np.zeros(bins)]
+    for stop in wanted.stops[:-1]:
+        blurred = phi_integral(stop.to_u * width_mm - edges, stop.blend_mm / WIDTH_10_90)
+        reached.append(np.maximum(-np.diff(blurred) * bins / width_mm, reached[-1]))
+    return np.diff(np.array([*reached, np.ones(bins)]), axis=0)
+
+
+def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, Paint], skin: Array) -> Array:
+    """Return the wanted colour across the edge as L*, a*, b*, shape (bins, 3).
+
+    A paint means a coat of it on this skin, a colour means itself; blends mix as paint does.
+
+    Parameters
+    ----------
+    paints
+        Paints by id; those that the wish names must be there.
+    skin
+        Reflectance at 36 bands, shape (36,).
+    """
+    return _coats(wanted, wanted_shares(wanted, bins, width_mm), paints, skin)
+
+
+def stop_labs(wanted: Wanted, paints: Mapping[str, Paint], skin: Array) -> Array:
+    """Return the pure colours of the stops as L*, a*, b*, shape (stops, 3)."""
+    return _coats(wanted, np.eye(len(wanted.stops)), paints, skin)
+
+
+def _coats(wanted: Wanted, shares: Array, paints: Mapping[str, Paint], skin: Array) -> Array:
+    constants = optics(tuple(_stop_paint(stop, paints) for stop in wanted.stops))
+    weights = tint_weights(shares.T, constants.tint)
+    thick = np.array([wanted.coat_um if stop.paint is not None else HIDING_UM for stop in wanted.stops])
+    depth = (shares.T @ thick)[:, None]
+    return FULL.lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))
+
+
+def _stop_paint(stop: Stop, paints: Mapping[str, Paint]) -> Paint:
+    if stop.srgb is not None:
+        return Paint(id=stop.srgb, name=stop.srgb, srgb=stop.srgb)
+    if stop.paint not in paints:
+        raise UnknownNameError("paint", str(stop.paint), sorted(paints), "the wanted gradient")
+    return paints[stop.paint]

@@ -1,0 +1,1 @@
+"""The plan: what is painted with what, and pure edits of it."""

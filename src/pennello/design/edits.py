@@ -1,0 +1,108 @@
+"""Pure edits: each takes a plan and returns a new one."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from pennello.aim.attempt import Attempt
+from pennello.aim.mend import Mend
+from pennello.design.plan import Plan, PlanStroke
+from pennello.kit import catalogue
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.kit.paint import Paint
+from pennello.load.recipe import PickUp, Recipe
+from pennello.path.cubic import CubicPath
+
+
+def with_stroke(plan: Plan, changed: PlanStroke) -> Plan:
+    """Return the plan with the stroke of the same id replaced, or with a new one at the end."""
+    known = any(stroke.id == changed.id for stroke in plan.strokes)
+    kept = tuple(changed if stroke.id == changed.id else stroke for stroke in plan.strokes)
+    return replace(plan, strokes=kept if known else (*kept, changed))
+
+
+def without_stroke(plan: Plan, name: str) -> Plan:
+    """Return the plan without a stroke."""
+    return replace(plan, strokes=tuple(stroke for stroke in plan.strokes if stroke.id != name))
+
+
+def duplicated_stroke(plan: Plan, name: str) -> tuple[Plan, str]:
+    """Return the plan with a copy of a stroke behind it, and the copy's id."""
+    original = plan.stroke(name)
+    new_id = free_id(original.id, [stroke.id for stroke in plan.strokes])
+    copy = replace(original, id=new_id, name=f"{original.name} copy")
+    at = plan.strokes.index(original) + 1
+    return replace(plan, strokes=(*plan.strokes[:at], copy, *plan.strokes[at:])), new_id
+
+
+def with_cake(plan: Plan, changed: Cake, paints: tuple[Paint, ...] = ()) -> Plan:
+    """Return the plan with a cake replaced or added, and with those of the paints that it did not have."""
+    known = any(cake.id == changed.id for cake in plan.cakes)
+    kept = tuple(changed if cake.id == changed.id else cake for cake in plan.cakes)
+    return with_paints(replace(plan, cakes=kept if known else (*kept, changed)), paints)
+
+
+def with_paints(plan: Plan, paints: tuple[Paint, ...]) -> Plan:
+    """Return the plan with those of the paints that it did not have."""
+    have = {paint.id for paint in plan.paints}
+    return replace(plan, paints=(*plan.paints, *(paint for paint in paints if paint.id not in have)))
+
+
+def with_brush(plan: Plan, changed: Applicator) -> Plan:
+    """Return the plan with a brush replaced or added."""
+    known = any(brush.id == changed.id for brush in plan.brushes)
+    kept = tuple(changed if brush.id == changed.id else brush for brush in plan.brushes)
+    return replace(plan, brushes=kept if known else (*kept, changed))
+
+
+def with_pickup(stroke: PlanStroke, index: int, pickup: PickUp) -> PlanStroke:
+    """Return the stroke with one pick-up of its load replaced."""
+    pickups = list(stroke.recipe.pickups)
+    pickups[index] = pickup
+    return replace(stroke, recipe=Recipe(tuple(pickups)))
+
+
+def with_path_point(path: CubicPath, index: int, x_mm: float, y_mm: float) -> CubicPath:
+    """Return the path with one point moved; an end of a curve takes its handles along."""
+    points = list(path.points_mm)
+    old_x, old_y = points[index]
+    moved = range(max(index - 1, 0), min(index + 2, len(points))) if index % 3 == 0 else range(index, index + 1)
+    for at in moved:
+        x, y = points[at]
+        points[at] = (x + x_mm - old_x, y + y_mm - old_y)
+    return CubicPath(tuple(points))
+
+
+def mended(plan: Plan, name: str, mend: Mend) -> Plan:
+    """Return the plan with a mend applied to one stroke."""
+    return _absorbed(plan, name, mend.mended(plan.attempt(name)))
+
+
+def _absorbed(plan: Plan, name: str, attempt: Attempt) -> Plan:
+    stroke = replace(plan.stroke(name), recipe=attempt.recipe, stroke=attempt.stroke)
+    cakes = tuple(attempt.cakes[cake.id] for cake in plan.cakes)
+    return with_paints(replace(with_stroke(plan, stroke), cakes=cakes), tuple(attempt.paints.values()))
+
+
+def shipped_cake(plan: Plan, name: str) -> Plan:
+    """Return the plan with a cake of the catalogue and its paints, unless it has a cake of that id already."""
+    if any(cake.id == name for cake in plan.cakes):
+        return plan
+    cake = catalogue.cakes()[name]
+    return with_cake(plan, cake, tuple(catalogue.paints()[paint] for paint in cake.paints))
+
+
+def free_id(wish: str, taken: list[str]) -> str:
+    """Return the wish, or the wish with the first number that makes it free.
+
+    >>> free_id("petal", ["petal", "petal-2"])
+    'petal-3'
+    """
+    stem, _, tail = wish.rpartition("-")
+    stem = stem if stem and tail.isdigit() else wish
+    candidate, number = wish, 1
+    while candidate in taken:
+        number += 1
+        candidate = f"{stem}-{number}"
+    return candidate

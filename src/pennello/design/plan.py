@@ -1,0 +1,175 @@
+"""A plan: paints, cakes, brushes and strokes, complete in itself."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from functools import lru_cache
+from typing import Any, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.aim.attempt import Attempt, Side
+from pennello.aim.wish import Wanted
+from pennello.colour.recover import reflectance_from_srgb
+from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
+from pennello.colour.srgb import parse_hex
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.kit.paint import Paint
+from pennello.lay.stroke import Stroke
+from pennello.load.recipe import Recipe
+
+Array = NDArray[np.floating[Any]]
+Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke")
+
+
+class DoubleNameError(PennelloError):
+    """Two things of one kind share an id."""
+
+    def __init__(self, where: str, name: str) -> None:
+        super().__init__(f"{where}: the id '{name}' is used twice; give each its own.")
+        self.where = where
+        self.name = name
+
+
+@dataclass(frozen=True, slots=True)
+class Skin:
+    """The skin painted on: by its angle in degrees (ITA, -60 to 70), or by the user's own sample as sRGB."""
+
+    ita_deg: float = 40.0
+    srgb: str | None = None
+
+    def __post_init__(self) -> None:
+        if self.srgb is not None:
+            parse_hex(self.srgb)
+        if not ITA_RANGE[0] <= self.ita_deg <= ITA_RANGE[1]:
+            raise OutOfRangeError("skin angle (ITA)", self.ita_deg, "-60 to 70 degrees")
+
+    @property
+    def name(self) -> str:
+        """What to call it."""
+        return f"own sample {self.srgb}" if self.srgb else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
+
+
+@lru_cache(maxsize=64)
+def skin_spectrum(skin: Skin) -> Array:
+    """Return the reflectance of a skin at 36 bands, shape (36,)."""
+    return reflectance_from_srgb(parse_hex(skin.srgb)) if skin.srgb else skin_reflectance(skin.ita_deg)
+
+
+@dataclass(frozen=True, slots=True)
+class PlanStroke:
+    """A stroke of the plan: its brush (by id), its load, its way over the skin and what it should look like."""
+
+    id: str
+    name: str
+    brush: str
+    recipe: Recipe
+    stroke: Stroke
+    wanted: Wanted
+    rim: Side = Side.A
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """Everything that one .pennello file holds."""
+
+    title: str = "Untitled"
+    place: str = ""
+    skin: Skin = field(default_factory=Skin)
+    paints: tuple[Paint, ...] = ()
+    cakes: tuple[Cake, ...] = ()
+    brushes: tuple[Applicator, ...] = ()
+    strokes: tuple[PlanStroke, ...] = ()
+
+    def paint(self, name: str) -> Paint:
+        """Return a paint by id; raises UnknownNameError."""
+        return find("paint", name, self.paints)
+
+    def cake(self, name: str) -> Cake:
+        """Return a cake by id; raises UnknownNameError."""
+        return find("cake", name, self.cakes)
+
+    def brush(self, name: str) -> Applicator:
+        """Return a brush by id; raises UnknownNameError."""
+        return find("brush", name, self.brushes)
+
+    def stroke(self, name: str) -> PlanStroke:
+        """Return a stroke by id; raises UnknownNameError."""
+        return find("stroke", name, self.strokes)
+
+    def attempt(self, name: str) -> Attempt:
+        """Return all that one stroke depends on; raises UnknownNameError."""
+        stroke = self.stroke(name)
+        return Attempt(
+            stroke.recipe,
+            stroke.stroke,
+            self.brush(stroke.brush),
+            {cake.id: cake for cake in self.cakes},
+            {paint.id: paint for paint in self.paints},
+            stroke.wanted,
+            skin_spectrum(self.skin),
+            stroke.rim,
+        )
+
+
+def find(kind: str, name: str, things: Iterable[Thing]) -> Thing:
+    """Return the thing with this id.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is none.
+    """
+    listed = list(things)
+    for thing in listed:
+        if thing.id == name:
+            return thing
+    raise UnknownNameError(kind, name, [thing.id for thing in listed])
+
+
+def check_references(plan: Plan) -> None:
+    """Check that ids are unique and that all names point to something.
+
+    Raises
+    ------
+    DoubleNameError, UnknownNameError
+        With the place in the file's own words.
+    """
+    known = {
+        kind: _unique(kind, things)
+        for kind, things in (
+            ("paints", plan.paints),
+            ("cakes", plan.cakes),
+            ("brushes", plan.brushes),
+            ("strokes", plan.strokes),
+        )
+    }
+    for i, cake in enumerate(plan.cakes):
+        for j, stripe in enumerate(cake.stripes):
+            _known("paint", stripe.paint, known["paints"], f"cakes[{i}].stripes[{j}].paint")
+    for i, stroke in enumerate(plan.strokes):
+        here = f"strokes[{i}]"
+        _known("brush", stroke.brush, known["brushes"], f"{here}.brush")
+        for j, pickup in enumerate(stroke.recipe.pickups):
+            _known("cake", pickup.cake, known["cakes"], f"{here}.load.pickups[{j}].cake")
+        for j, stop in enumerate(stroke.wanted.stops):
+            if stop.paint is not None:
+                _known("paint", stop.paint, known["paints"], f"{here}.wanted.stops[{j}].paint")
+
+
+def _unique(kind: str, things: Iterable[Thing]) -> list[str]:
+    names: dict[str, None] = {}
+    for index, thing in enumerate(things):
+        if thing.id in names:
+            raise DoubleNameError(f"{kind}[{index}].id", thing.id)
+        names[thing.id] = None
+    return list(names)
+
+
+def _known(kind: str, name: str, names: list[str], where: str) -> None:
+    if name not in names:
+        raise UnknownNameError(kind, name, names, where)
