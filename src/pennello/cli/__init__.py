@@ -1,0 +1,1 @@
+"""The command line: argparse verbs over the same services as the window."""

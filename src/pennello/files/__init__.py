@@ -1,0 +1,1 @@
+"""Plans on disk, and what goes out: pictures and paper."""

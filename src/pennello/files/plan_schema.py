@@ -1,0 +1,181 @@
+"""The .pennello file, version 1, as it stands on disk. Structure and types only; ranges belong to the values themselves."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import UNSET, Meta, Struct, UnsetType
+
+FORMAT = "pennello-plan"
+VERSION = 1
+
+Id = Annotated[str, Meta(min_length=1, max_length=64)]
+Name = Annotated[str, Meta(max_length=200)]
+Hex = Annotated[str, Meta(pattern="^#[0-9a-fA-F]{6}$")]
+Positive = Annotated[float, Meta(gt=0)]
+NotNegative = Annotated[float, Meta(ge=0)]
+Share = Annotated[float, Meta(ge=0, le=1)]
+
+
+class Strict(Struct, forbid_unknown_fields=True, omit_defaults=False):
+    """A table of the file: a key that is not known is refused, so that a slip of the pen is not lost."""
+
+
+class SkinFile(Strict, kw_only=True):
+    """Skin: an ITA angle in degrees, or an own sample as sRGB."""
+
+    ita_deg: float = 40.0
+    srgb: Hex | UnsetType = UNSET
+
+
+class PaintFile(Strict, kw_only=True):
+    """A paint: masstone, and contrast ratio over black and white at a film thickness."""
+
+    id: Id
+    name: Name = ""
+    srgb: Hex
+    contrast: Share | UnsetType = UNSET
+    contrast_film_um: Positive = 20.0
+    tint: Positive = 1.0
+    finish: Literal["matte", "pearl", "metallic", "neon"] = "matte"
+    eye_area: bool = True
+    lips: bool = True
+
+
+class StripeFile(Strict, kw_only=True):
+    """A stripe of a cake."""
+
+    paint: Id
+    width_mm: Positive
+
+
+class CakeFile(Strict, kw_only=True):
+    """A split cake, stripes left to right."""
+
+    id: Id
+    name: Name = ""
+    stripes: Annotated[list[StripeFile], Meta(min_length=2, max_length=7)]
+    softness_mm: NotNegative = 0.3
+    length_mm: Positive = 45.0
+
+
+class BrushFile(Strict, kw_only=True):
+    """A flat brush; everything but its width is a default that can be calibrated."""
+
+    id: Id
+    name: Name = ""
+    kind: Literal["flat"] = "flat"
+    width_mm: Positive
+    thickness_mm: Positive = 2.0
+    bristle_mm: Positive = 17.0
+    capacity_mm3_per_mm: Positive = 3.0
+    release_mm: Positive = 150.0
+    fill_passes: Positive = 4.0
+    splay: Share = 0.16
+
+
+class PickUpFile(Strict, kw_only=True):
+    """One visit to a cake."""
+
+    cake: Id
+    offset_mm: float = 0.0
+    flip: bool = False
+    skew_deg: float = 0.0
+    passes: NotNegative = 12.0
+    drift_mm: NotNegative = 0.8
+    wetness: Literal["nearly dry", "damp", "creamy", "wet", "too wet"] = "creamy"
+    before: Literal["keep", "wipe", "rinse"] = "keep"
+
+
+class LoadFile(Strict, kw_only=True):
+    """A load: its pick-ups in order."""
+
+    pickups: Annotated[list[PickUpFile], Meta(min_length=1, max_length=20)]
+
+
+class PathFile(Strict, kw_only=True):
+    """A chain of cubic curves: start, then two handles and an end for each curve."""
+
+    points_mm: Annotated[list[tuple[float, float]], Meta(min_length=4, max_length=12001)]
+
+
+class NibFile(Strict, kw_only=True):
+    """How the chisel is held."""
+
+    mode: Literal["fixed", "following", "pivoting"] = "following"
+    angle_deg: float = 90.0
+    angle_end_deg: float = 90.0
+    pivot_u: Share = 0.0
+
+
+class WiggleFile(Strict, kw_only=True):
+    """Sideways waves along the stroke."""
+
+    count: NotNegative = 0.0
+    width_mm: NotNegative = 0.0
+
+
+class StopFile(Strict, kw_only=True):
+    """A wanted colour, by paint or by sRGB."""
+
+    paint: Id | UnsetType = UNSET
+    srgb: Hex | UnsetType = UNSET
+    to_u: Share = 1.0
+    blend_mm: NotNegative = 2.5
+
+
+class WantedFile(Strict, kw_only=True):
+    """The wanted gradient, from A to B."""
+
+    stops: Annotated[list[StopFile], Meta(min_length=1, max_length=9)]
+    coat_um: Positive = 15.0
+    tolerance_de00: Positive = 3.0
+
+
+class StrokeFile(Strict, kw_only=True):
+    """A stroke: brush, load, way over the skin, and the wish."""
+
+    id: Id
+    name: Name = ""
+    brush: Id
+    rim: Literal["A", "B"] = "A"
+    load: LoadFile
+    path: PathFile
+    nib: NibFile = msgspec.field(default_factory=NibFile)
+    pressure: Share = 0.5
+    wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
+    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
+    wanted: WantedFile
+
+
+class PlanFile(Strict, kw_only=True):
+    """A whole plan."""
+
+    format: Literal["pennello-plan"]
+    schema: Literal[1]
+    title: Name = "Untitled"
+    place: Name = ""
+    skin: SkinFile = msgspec.field(default_factory=SkinFile)
+    paints: Annotated[list[PaintFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
+    cakes: Annotated[list[CakeFile], Meta(max_length=1000)] = msgspec.field(default_factory=list)
+    brushes: Annotated[list[BrushFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
+    strokes: Annotated[list[StrokeFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
+
+
+class Header(Struct):
+    """What is read first: does this file speak our language, and which version of it."""
+
+    format: str = ""
+    schema: int = 0
+
+
+def json_schema() -> dict[str, Any]:
+    """Return the JSON Schema (2020-12) of a plan file."""
+    schema = msgspec.json.schema(PlanFile)
+    head = {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Pennello plan, version 1",
+        "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
+    }
+    return head | schema

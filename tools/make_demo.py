@@ -1,0 +1,105 @@
+"""Writes the demo plan and the smallest example from the catalogue.  .venv/bin/python tools/make_demo.py"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from pennello.aim.attempt import Side
+from pennello.aim.wish import Stop, Wanted
+from pennello.design.edits import shipped_cake, with_stroke
+from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.files.demo import DEMO_NAME
+from pennello.files.plan_json import write_plan
+from pennello.kit import catalogue
+from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.load.recipe import PickUp, Recipe, Wetness
+from pennello.path.cubic import CubicPath
+
+ROOT = Path(__file__).parents[1]
+PLANS = ROOT / "src/pennello/files/plans"
+
+
+def wish(*stops: tuple[str, float, float], last: str) -> Wanted:
+    """Return a wish from (paint, to_u, blend_mm) and the last paint."""
+    return Wanted((*(Stop(paint, to_u=to_u, blend_mm=blend) for paint, to_u, blend in stops), Stop(last)))
+
+
+STROKES = (
+    PlanStroke(
+        "dahlia-petal",
+        "Dahlia wrist, outer petal",
+        "flat-3-4",
+        Recipe((PickUp("dahlia-wrist", offset_mm=2.1, passes=12, drift_mm=0.8),)),
+        Stroke(CubicPath(((0, 0), (-1, -27), (43, -27), (42, 0))), Nib(NibMode.FOLLOWING, 90)),
+        wish(("foam-white", 0.15, 2.6), ("thrift-pink", 0.52, 2.8), ("mallow-magenta", 0.94, 2.8), last="sea-plum"),
+    ),
+    PlanStroke(
+        "poppy-petal",
+        "Poppy brow, wiggle petal",
+        "flat-1",
+        Recipe((PickUp("poppy-brow", offset_mm=1.8, passes=14, drift_mm=0.8),)),
+        Stroke(
+            CubicPath(((0, 0), (2, -34), (50, -38), (58, -4))),
+            Nib(NibMode.FOLLOWING, 90),
+            wiggle=Wiggle(5, 3.0),
+        ),
+        wish(("foam-white", 0.20, 2.6), ("shrimp-coral", 0.43, 2.8), ("poppy-red", 0.75, 2.8), last="dulse-crimson"),
+    ),
+    PlanStroke(
+        "beetle-scale",
+        "Beetle-shell scale",
+        "flat-1-2",
+        Recipe((PickUp("beetle-shell", offset_mm=3.0, flip=True, passes=12, drift_mm=0.5),)),
+        Stroke(CubicPath(((0, 0), (0, -13), (20, -13), (20, 0))), Nib(NibMode.FOLLOWING, 90)),
+        wish(("foam-white", 0.14, 1.8), ("skylark-blue", 0.55, 1.8), last="tidepool-teal"),
+    ),
+    PlanStroke(
+        "kelp-swoosh",
+        "Kelp swoosh",
+        "flat-1",
+        Recipe((PickUp("kelp-swoosh", offset_mm=0.3, passes=6, drift_mm=1.0, wetness=Wetness.DAMP),)),
+        Stroke(
+            CubicPath(((0, 0), (35, -62), (75, 40), (120, -8), (142, -31), (160, -36), (182, -30))),
+            Nib(NibMode.FIXED, 68),
+            pressure=0.6,
+        ),
+        wish(("samphire", 0.31, 3.2), ("kelp-green", 0.70, 3.2), last="bladderwrack"),
+        Side.A,
+    ),
+    PlanStroke(
+        "plume-eye",
+        "Peacock plume, pivot",
+        "flat-3-4",
+        Recipe((PickUp("peacock-plume", offset_mm=7.5, passes=12, drift_mm=0.7),)),
+        Stroke(
+            CubicPath(((0, 0), (2, -1), (4, -2), (6, -2))),
+            Nib(NibMode.PIVOTING, 160, 20, 1.0),
+        ),
+        wish(("samphire", 0.29, 2.4), ("tidepool-teal", 0.76, 2.4), last="mussel-blue"),
+    ),
+)
+
+
+def demo() -> Plan:
+    """Return the Saltmarsh Lantern Walk."""
+    plan = Plan(
+        "Saltmarsh Lantern Walk",
+        "tidal causeway, dusk",
+        Skin(36.0),
+        brushes=tuple(catalogue.brushes().values()),
+    )
+    for name in catalogue.cakes():
+        plan = shipped_cake(plan, name)
+    for stroke in STROKES:
+        plan = with_stroke(plan, stroke)
+    return plan
+
+
+def main() -> None:
+    """Write the demo plan."""
+    PLANS.mkdir(exist_ok=True)
+    write_plan(demo(), PLANS / DEMO_NAME)
+
+
+if __name__ == "__main__":
+    main()
