@@ -175,7 +175,7 @@ def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     flip_only = replace(now, flip=not now.flip)
     moved = better.offset_mm - now.offset_mm
     mends = [SetPickUp("flip", index, flip_only, "flip the brush")]
-    if abs(moved) >= SLIDE_STEP_MM:
+    if abs(moved) >= 2 * SLIDE_STEP_MM:
         way = _end_name(case, case.attempt.cakes[now.cake], moved)
         mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
     return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))

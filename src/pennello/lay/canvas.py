@@ -14,7 +14,7 @@ from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
 
-MARGIN_MM = 2.0
+MARGIN_MM = 1.2  # four times the levelling
 MOST_PIXELS = 60_000_000
 
 
@@ -61,7 +61,7 @@ def canvas_for(track: Track, px_per_mm: float) -> Canvas:
         If it would have more than 60 million pixels.
     """
     reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)
-    margin = track.thickness_mm + MARGIN_MM
+    margin = track.thickness_mm / 2 + max(MARGIN_MM, 2 / px_per_mm)
     low = np.floor((reach.min(axis=0) - margin) * px_per_mm)
     high = np.ceil((reach.max(axis=0) + margin) * px_per_mm)
     columns, rows = (int(size) for size in high - low)

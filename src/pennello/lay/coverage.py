@@ -38,14 +38,20 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
 
 
 def _footprints(track: Track, px_per_mm: float) -> Array:
-    """Return rectangles of the nib and what its two long sides sweep between them, mm, shape (quads, 4, 2)."""
+    """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2).
+
+    A long side of the nib sweeps from moment to moment. Where the nib slants, the other long side and the nib itself reach further; where it
+    does not, they only do so at both ends.
+    """
     moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
     ends = track.points(moments, np.array([0.0, 1.0]))
     half = track.across[moments][:, None, :] * track.thickness_mm / 2
     near, far = ends - half, ends + half
-    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)
-    swept = [np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far)]
-    return np.concatenate([rectangles, *swept])
+    slants = track.thickness_mm * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
+    slants[[0, -1]] = True
+    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[slants]
+    near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
+    return np.concatenate([rectangles, near_swept, far_swept[slants[:-1] | slants[1:]]])
 
 
 def _spaced(track: Track, step_mm: float) -> Lines:

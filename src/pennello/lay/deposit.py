@@ -66,18 +66,37 @@ def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: C
     """
     total = np.zeros((len(contents[0]), canvas.rows * canvas.columns))
     for run, held in zip(stretches, contents, strict=True):
-        _splat(total, run.touch_down[None], held, _places(track, np.array([float(run.first)]), canvas), canvas)
-        if run.last > run.first:
-            _splat(total, run.given, held, _places(track, np.arange(run.first, run.last) + 0.5, canvas), canvas)
+        most = _through(track.thickness_mm)
+        _splat(total, run.touch_down[None], held, _places(track, np.array([float(run.first)]), most, canvas), canvas)
+        counts = _drop_counts(track, run)
+        for count in np.unique(counts):
+            steps = np.flatnonzero(counts == count)
+            _splat(total, run.given[steps], held, _places(track, run.first + steps + 0.5, int(count), canvas), canvas)
     bin_mm = stretches[0].edge.width_mm / BINS
     thickness = total.reshape(-1, canvas.rows, canvas.columns) * bin_mm * canvas.px_per_mm**2 * 1000
     return Deposit(canvas, _levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)
 
 
-def _places(track: Track, moments: Array, canvas: Canvas) -> tuple[Array, Array]:
+def _through(thickness_mm: float) -> int:
+    return math.ceil(thickness_mm / DROP_MM)
+
+
+def _drop_counts(track: Track, run: Run) -> NDArray[np.intp]:
+    """Return how many drops each step needs through the chisel's thickness.
+
+    Only what spreads square to travel needs close drops: along it the next steps fill in, except at both ends.
+    """
+    sideways = track.thickness_mm * np.abs(np.cos(track.phi[run.first : run.last]))
+    own = track.travel_mm[run.first : run.last + 1].max(axis=1)
+    end = (own[:-1] - own[0] < track.thickness_mm) | (own[-1] - own[1:] < track.thickness_mm)
+    most = _through(track.thickness_mm)
+    spread = np.where(end, track.thickness_mm, sideways)
+    return np.clip(np.ceil(spread / DROP_MM), min(2, most), most).astype(np.intp)
+
+
+def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[Array, Array]:
     """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
     fine = math.ceil(track.width_mm / BINS / DROP_MM)
-    count = math.ceil(track.thickness_mm / DROP_MM)
     u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
     v = ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
     along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))

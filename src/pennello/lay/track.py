@@ -74,7 +74,9 @@ class Track:
 
     def at(self, s_mm: Array) -> NDArray[np.intp]:
         """Return the moments nearest to places along the stroke, mm."""
-        return np.clip(np.searchsorted(self.s_mm, s_mm), 0, len(self.s_mm) - 1)
+        after = np.clip(np.searchsorted(self.s_mm, s_mm), 1, len(self.s_mm) - 1)
+        nearer = s_mm - self.s_mm[after - 1] < self.s_mm[after] - s_mm
+        return np.where(nearer, after - 1, after)
 
 
 def follow(stroke: Stroke, brush: Applicator, step_mm: float) -> Track:

@@ -1,0 +1,1 @@
+"""The open plan: document, history, autosave, settings, jobs. No Qt."""

@@ -1,0 +1,82 @@
+"""What the user chose: theme, units, recent plans. A broken file means defaults, never an error."""
+
+from __future__ import annotations
+
+import contextlib
+import json
+from dataclasses import asdict, dataclass, fields, replace
+from pathlib import Path
+from typing import Any
+
+import platformdirs
+
+from pennello.errors import FileProblemError
+from pennello.files.atomic import read_bytes, write_bytes
+from pennello.units import LengthUnit
+
+MOST_RECENT = 8
+_APP = "pennello"
+
+
+def config_folder() -> Path:
+    """Return where settings lie (XDG)."""
+    return Path(platformdirs.user_config_path(_APP))
+
+
+def state_folder() -> Path:
+    """Return where copies of unnamed plans lie (XDG)."""
+    return Path(platformdirs.user_state_path(_APP))
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """The user's choices. `theme` is linen, lamp or system; `unit` mm or in; `recent` paths, newest first."""
+
+    theme: str = "linen"
+    unit: str = "mm"
+    recent: tuple[str, ...] = ()
+
+    @property
+    def length_unit(self) -> LengthUnit:
+        """The unit lengths are shown in."""
+        return LengthUnit(self.unit)
+
+
+def with_recent(settings: Settings, path: Path) -> Settings:
+    """Return the settings with a plan first among the recent ones."""
+    name = str(path.resolve())
+    others = tuple(other for other in settings.recent if other != name)
+    return replace(settings, recent=(name, *others)[:MOST_RECENT])
+
+
+def load_settings(folder: Path | None = None) -> Settings:
+    """Return the stored settings; whatever of them cannot be read is at its default."""
+    try:
+        stored = json.loads(read_bytes(_file(folder), 1_000_000))
+    except (FileProblemError, ValueError, RecursionError):
+        return Settings()
+    return _sound(stored) if isinstance(stored, dict) else Settings()
+
+
+def _sound(stored: dict[str, Any]) -> Settings:
+    known = {field.name for field in fields(Settings)}
+    values = {name: value for name, value in stored.items() if name in known}
+    recent = values.get("recent")
+    names = tuple(name for name in recent if isinstance(name, str)) if isinstance(recent, list) else ()
+    return Settings(
+        theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "linen",
+        unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
+        recent=names[:MOST_RECENT],
+    )
+
+
+def store_settings(settings: Settings, folder: Path | None = None) -> None:
+    """Write the settings; a disk that refuses is no reason to stop a painter."""
+    file = _file(folder)
+    with contextlib.suppress(OSError, FileProblemError):
+        file.parent.mkdir(parents=True, exist_ok=True)
+        write_bytes(json.dumps(asdict(settings), indent=1).encode(), file)
+
+
+def _file(folder: Path | None) -> Path:
+    return (folder or config_folder()) / "settings.json"
