@@ -1,0 +1,68 @@
+"""Starts the window."""
+
+from __future__ import annotations
+
+import sys
+import threading
+import traceback
+from pathlib import Path
+from types import TracebackType
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import QApplication
+
+from pennello.files.demo import demo_plan
+from pennello.session.document import Document
+from pennello.session.settings import load_settings
+from pennello.ui.theme.style import add_typeface, apply_theme
+from pennello.ui.window import MainWindow
+
+
+def make_application(arguments: list[str] | None = None) -> QApplication:
+    """Return the application with typeface and theme; one there is already is used."""
+    existing = QApplication.instance()
+    if isinstance(existing, QApplication):
+        app = existing
+    else:
+        QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
+        app = QApplication(arguments or ["pennello"])
+    app.setApplicationName("pennello")
+    app.setApplicationDisplayName("Pennello")
+    app.setStyle("Fusion")
+    add_typeface()
+    apply_theme(app, load_settings().theme)
+    return app
+
+
+def open_window(path: str | None, *, demo: bool = False) -> int:
+    """Open the window, run until it is closed, and return the exit code."""
+    app = make_application(sys.argv[:1])
+    window = MainWindow(Document(demo_plan() if demo else None))
+    _catch_everything(window)
+    window.show()
+    if path:
+        window.open_path(Path(path))
+    elif not demo:
+        window.offer_unnamed()
+    waker = QTimer()  # lets Python see Ctrl+C
+    waker.timeout.connect(lambda: None)
+    waker.start(300)
+    return app.exec()
+
+
+def _catch_everything(window: MainWindow) -> None:
+    """Say in one sentence what nobody foresaw; the plan stays, and the details go to standard error."""
+
+    def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        if issubclass(kind, KeyboardInterrupt):
+            window.autosave.keep()
+            QApplication.exit(130)
+            return
+        print(f"pennello: {kind.__name__}: {error}", file=sys.stderr)  # noqa: T201
+        if "PENNELLO_DEBUG" in __import__("os").environ:
+            traceback.print_exception(kind, error, trace)
+        window.say(f"Something went wrong inside Pennello ({kind.__name__}: {error}). Your plan is unchanged; please save it.")
+
+    sys.excepthook = hook
+    threading.excepthook = lambda args: hook(args.exc_type, args.exc_value or Exception(), args.exc_traceback)

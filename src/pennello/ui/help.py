@@ -1,0 +1,46 @@
+"""Keys and handles on one page."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QLabel, QVBoxLayout, QWidget
+
+_WORDS = """
+<h3>Hands</h3>
+<p><b>Drag</b> the brush along the cake, the stripes' boundaries above it, the points of the path, the turning grips of the chisel, the
+pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while dragging gives the old value back.</p>
+<h3>Keys</h3>
+<table cellpadding="3">
+<tr><td><b>Tab</b></td><td>from handle to handle and field to field</td></tr>
+<tr><td><b>Arrows</b></td><td>step the handle; with Shift fine, with Ctrl coarse</td></tr>
+<tr><td><b>Enter</b></td><td>type the handle's number; flips on the flip grip</td></tr>
+<tr><td><b>F</b></td><td>flip the brush</td></tr>
+<tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
+<tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
+<tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
+</table>
+<h3>Marks</h3>
+<p>On the skin a crescent marks the rim, a dot the heel, a ring the start; thin ribs show the chisel every 5 mm. Filled disc: holds.
+Half disc: close. Open ring: misses. dE is the colour difference CIEDE2000; about 1 can just be seen side by side.</p>
+<h3>What this is</h3>
+<p>A prediction from the paints' colours, not a measurement. How much a brush holds, how fast it runs dry and how opaque a paint is are
+defaults until you measure yours; they stand in the plan file.</p>
+<p>Use only products made for skin and inside their date. Ask about allergies and skin trouble; clean tools for each person; nothing on
+broken skin. Labels, local rules and licensed practice decide.</p>
+"""
+
+
+class HelpPage(QDialog):
+    """A quiet page that stays beside the work."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Keys and handles")
+        words = QLabel(_WORDS)
+        words.setWordWrap(True)
+        words.setTextFormat(Qt.TextFormat.RichText)
+        words.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 12, 20, 16)
+        column.addWidget(words)
+        self.resize(560, 560)

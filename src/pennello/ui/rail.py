@@ -1,0 +1,85 @@
+"""The narrow rail of stations; the current one is a notch cut into the table."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
+
+from pennello.ui.theme.icons import draw_icon
+from pennello.ui.theme.style import NOTE_PX, theme
+
+RAIL_PX = 64
+STATIONS = (("bench", "Bench"),)
+
+
+class StationButton(QAbstractButton):
+    """A glyph with its word under it."""
+
+    def __init__(self, glyph: str, words: str) -> None:
+        super().__init__()
+        self._glyph = glyph
+        self.setText(words)
+        self.setCheckable(True)
+        self.setAutoExclusive(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setToolTip(words)
+
+    def sizeHint(self) -> QSize:
+        """Return the room of one station."""
+        return QSize(RAIL_PX, 62)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw glyph and word; the current station is open to the right."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        inks = theme()
+        if self.isChecked():
+            notch = QRectF(6, 1, self.width() + 10, self.height() - 2)
+            painter.setPen(QPen(QColor(inks.line), 1))
+            painter.setBrush(QColor(inks.table))
+            painter.drawRoundedRect(notch, 8, 8)
+        if self.hasFocus():
+            painter.setPen(QPen(QColor(inks.accent), 1.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(QRectF(9, 4, self.width() - 14, self.height() - 8), 6, 6)
+        ink = inks.ink if self.isChecked() else inks.ink_2
+        draw_icon(painter, self._glyph, QRectF(self.width() / 2 - 12, 9, 26, 26), ink)
+        font = painter.font()
+        font.setPixelSize(NOTE_PX)
+        painter.setFont(font)
+        painter.setPen(QColor(ink))
+        painter.drawText(QRectF(0, 37, self.width() + 2, 18), Qt.AlignmentFlag.AlignCenter, self.text())
+
+
+class Rail(QWidget):
+    """The stations, in the order of the work.
+
+    Signals
+    -------
+    chosen(int)
+    """
+
+    chosen = Signal(int)
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setFixedWidth(RAIL_PX)
+        self.setAccessibleName("Stations")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 50, 0, 8)
+        column.setSpacing(2)
+        for number, (glyph, words) in enumerate(STATIONS):
+            button = StationButton(glyph, words)
+            button.setChecked(number == 0)
+            button.clicked.connect(lambda _=False, at=number: self.chosen.emit(at))
+            column.addWidget(button)
+        column.addStretch(1)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the rail a shade deeper than the table."""
+        painter = QPainter(self)
+        inks = theme()
+        painter.fillRect(self.rect(), QColor(inks.mat))
+        painter.setPen(QPen(QColor(inks.line), 1))
+        painter.drawLine(self.width() - 1, 0, self.width() - 1, self.height())

@@ -1,0 +1,1 @@
+"""The stations, in the order of the work."""

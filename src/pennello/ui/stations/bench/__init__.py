@@ -1,0 +1,1 @@
+"""The Bench: cake, edge, skin and the read-out beneath them."""

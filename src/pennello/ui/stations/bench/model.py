@@ -1,0 +1,220 @@
+"""What the Bench shows: the chosen stroke, its prediction, and edits of it at three speeds."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from pennello.aim.mend import Mend
+from pennello.design.edits import mended, with_pickup, with_stroke
+from pennello.design.plan import Plan, PlanStroke
+from pennello.errors import PennelloError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.lay.stroke import Stroke
+from pennello.load.recipe import PickUp
+from pennello.session.document import Document
+from pennello.session.forecast import Outcome, coarse, fine
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.binding import follow
+from pennello.units import LengthUnit
+
+SETTLE_MS = 140
+
+
+class BenchModel(QObject):
+    """Follows the document; predicts coarsely at once and finely, with the verdict, once the hand rests.
+
+    Signals
+    -------
+    shown
+        The plan, the stroke or the prediction is another one.
+    judged
+        The fine prediction with its verdict is there.
+    chosen
+        Another stroke is on the Bench.
+    boundary_hovered(int)
+        The hand is near the loaded boundary with this number, or -1.
+    """
+
+    shown = Signal()
+    judged = Signal()
+    chosen = Signal()
+    unit_changed = Signal()
+    failed = Signal(str)
+    boundary_hovered = Signal(int)
+    _arrived = Signal(object, object)
+
+    def __init__(self, document: Document, jobs: Jobs, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.document = document
+        self.unit = LengthUnit.MM
+        self.outcome: Outcome | None = None
+        self.hovered = -1
+        self._jobs = jobs
+        self._stroke = ""
+        self._latest: Job[Outcome] | None = None
+        self._settle = QTimer(self)
+        self._settle.setSingleShot(True)
+        self._settle.setInterval(SETTLE_MS)
+        self._settle.timeout.connect(self._refine)
+        self._arrived.connect(self._take)
+        follow(self, document.changed, self._changed)
+
+    # --- what is shown ---
+
+    @property
+    def plan(self) -> Plan:
+        """The plan as shown."""
+        return self.document.plan
+
+    @property
+    def stroke(self) -> PlanStroke | None:
+        """The stroke on the Bench, if the plan has any."""
+        strokes = self.plan.strokes
+        return next((one for one in strokes if one.id == self._stroke), strokes[0] if strokes else None)
+
+    @property
+    def pickup(self) -> PickUp:
+        """The last pick-up of the stroke's load: the one that is edited on the cake."""
+        return self._there.recipe.pickups[-1]
+
+    @property
+    def cake(self) -> Cake:
+        """The cake of that pick-up."""
+        return self.plan.cake(self.pickup.cake)
+
+    @property
+    def brush(self) -> Applicator:
+        """The stroke's brush."""
+        return self.plan.brush(self._there.brush)
+
+    @property
+    def _there(self) -> PlanStroke:
+        stroke = self.stroke
+        assert stroke is not None, "asked for a stroke while the plan has none"
+        return stroke
+
+    def choose(self, stroke: str) -> None:
+        """Put another stroke on the Bench."""
+        if stroke != self._stroke:
+            self.document.preview(None)
+            self._stroke = stroke
+            self._predict()
+            self.chosen.emit()
+
+    def set_unit(self, unit: LengthUnit) -> None:
+        """Show lengths in this unit."""
+        if unit is not self.unit:
+            self.unit = unit
+            self.unit_changed.emit()
+            self._settle.start()
+
+    def hover(self, boundary: int) -> None:
+        """Say which loaded boundary the hand is near."""
+        if boundary != self.hovered:
+            self.hovered = boundary
+            self.boundary_hovered.emit(boundary)
+
+    def stop(self) -> None:
+        """Stop timers and work; the window closes."""
+        self._settle.stop()
+        if self._latest:
+            self._latest.cancel()
+            self._latest = None
+
+    # --- edits ---
+
+    def preview(self, change: Callable[[Plan, PlanStroke], Plan]) -> None:
+        """Show what a change to the committed plan would give; one that cannot be changes nothing."""
+        self._attempt(lambda: self.document.preview(self._changed_plan(change)))
+
+    def edit(self, label: str, change: Callable[[Plan, PlanStroke], Plan], merge: str = "") -> None:
+        """Make a change a step."""
+        self._attempt(lambda: self.document.edit(label, self._changed_plan(change), merge))
+
+    def commit(self, label: str) -> None:
+        """Make what is previewed a step."""
+        self.document.commit(label)
+
+    def cancel(self) -> None:
+        """Give back what was there before the preview."""
+        self.document.preview(None)
+
+    def _changed_plan(self, change: Callable[[Plan, PlanStroke], Plan]) -> Plan:
+        committed = self.document.committed
+        return change(committed, committed.stroke(self._there.id))
+
+    def _attempt(self, act: Callable[[], None]) -> None:
+        try:
+            act()
+        except PennelloError as error:
+            self.failed.emit(str(error))
+
+    def apply(self, mend: Mend) -> None:
+        """Apply a mend as a step."""
+        self.edit(mend.words[0].upper() + mend.words[1:], lambda plan, stroke: mended(plan, stroke.id, mend))
+
+    def try_mend(self, mend: Mend | None) -> None:
+        """Show what a mend would do, or no longer."""
+        if mend is None:
+            self.cancel()
+        else:
+            self.preview(lambda plan, stroke: mended(plan, stroke.id, mend))
+
+    # --- prediction ---
+
+    def _changed(self) -> None:
+        self._predict()
+
+    def _predict(self) -> None:
+        stroke = self.stroke
+        if self._latest:
+            self._latest.cancel()
+            self._latest = None
+        if stroke is None:
+            self.outcome = None
+            self._settle.stop()
+        else:
+            try:
+                self.outcome = coarse(self.plan, stroke.id)
+                self._settle.start()
+            except PennelloError as error:
+                self.outcome = None
+                self.failed.emit(str(error))
+        self.shown.emit()
+
+    def _refine(self) -> None:
+        stroke = self.stroke
+        if stroke is None:
+            return
+        plan, unit = self.plan, self.unit
+        job: Job[Outcome] = Job(lambda running: fine(plan, stroke.id, unit, running))
+        job.finished.connect(lambda outcome: self._arrived.emit(job, outcome))
+        job.failed.connect(self.failed.emit)
+        self._latest = job
+        self._jobs.start("refine", job)
+
+    def _take(self, job: Job[Outcome], outcome: Outcome) -> None:
+        if job is self._latest and outcome.plan is self.plan:
+            self.outcome = outcome
+            self.shown.emit()
+            self.judged.emit()
+
+
+def pickup_change(**changes: object) -> Callable[[Plan, PlanStroke], Plan]:
+    """Return the change that sets parts of the last pick-up."""
+
+    def change(plan: Plan, stroke: PlanStroke) -> Plan:
+        last = len(stroke.recipe.pickups) - 1
+        pickup = replace(stroke.recipe.pickups[last], **changes)  # type: ignore[arg-type]
+        return with_stroke(plan, with_pickup(stroke, last, pickup))
+
+    return change
+
+
+def stroke_change(make: Callable[[Stroke], Stroke]) -> Callable[[Plan, PlanStroke], Plan]:
+    """Return the change that makes another way over the skin of the present one."""
+    return lambda plan, stroke: with_stroke(plan, replace(stroke, stroke=make(stroke.stroke)))

@@ -1,0 +1,247 @@
+"""The read-out: wanted and laid as ribbons over one ruler, the difference along it, the verdict and its mends."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+
+from pennello.aim.mend import Mend
+from pennello.files.picture import ribbons
+from pennello.load.pickup import BINS
+from pennello.session.forecast import Outcome
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
+from pennello.units import length_text
+
+MOST_CHIPS = 3
+_LABEL_PX = 72
+
+
+class StateMark(QWidget):
+    """The verdict's mark: filled disc, half disc, open ring."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.word = ""
+        self.setFixedSize(26, 26)
+
+    def show_word(self, word: str) -> None:
+        """Show holds, close or misses."""
+        self.word = word
+        self.setAccessibleName(word)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the mark."""
+        if self.word:
+            painter = QPainter(self)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            draw_state(painter, self.word, QPointF(13, 13), 9)
+
+
+class MendChip(QPushButton):
+    """A mend: shown on all mats while the hand is near, applied by a click.
+
+    Signals
+    -------
+    tried(bool)
+        The hand is near, or gone.
+    """
+
+    tried = Signal(bool)
+
+    def __init__(self, mend: Mend, words: str) -> None:
+        super().__init__(words)
+        self.mend = mend
+        self.setProperty("chip", True)
+        self.setAccessibleName(f"Mend: {words}")
+        self.setToolTip("Hover to see it, click to apply it; undo takes it back")
+
+    def enterEvent(self, event: QEnterEvent) -> None:
+        """Show what it would do."""
+        super().enterEvent(event)
+        self.tried.emit(True)
+
+    def leaveEvent(self, event: object) -> None:
+        """Show what is."""
+        super().leaveEvent(event)  # type: ignore[arg-type]
+        self.tried.emit(False)
+
+
+class Readout(QFrame):
+    """Ribbons, curve, verdict, mends."""
+
+    def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("mat")
+        self.setAccessibleName("Read-out")
+        self._model = model
+        self._judged: Outcome | None = None
+        self._trying = False
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(12, 8, 12, 8)
+        outer.setSpacing(16)
+        self.surface = Surface(self)
+        self.surface.draw = self._draw
+        self.surface.setAccessibleName("Ribbons: wanted, laid near the start, laid near the end")
+        outer.addWidget(self.surface, 6)
+        outer.addLayout(self._build_verdict(), 5)
+
+    def _build_verdict(self) -> QVBoxLayout:
+        box = QVBoxLayout()
+        box.setSpacing(5)
+        head = QHBoxLayout()
+        self.mark = StateMark()
+        self.headline = QLabel("")
+        self.headline.setObjectName("headline")
+        self.headline.setWordWrap(True)
+        self.headline.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        head.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
+        head.addWidget(self.headline, 1)
+        box.addLayout(head)
+        self.figures = QLabel("")
+        self.figures.setObjectName("note")
+        self.figures.setWordWrap(True)
+        box.addWidget(self.figures)
+        self.causes = QLabel("")
+        self.causes.setWordWrap(True)
+        box.addWidget(self.causes)
+        self.chips = QVBoxLayout()
+        self.chips.setSpacing(4)
+        box.addLayout(self.chips)
+        box.addStretch(1)
+        return box
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Show the prediction; the verdict stays until the next one, greyed while the hand moves."""
+        outcome = self._model.outcome
+        self.surface.update()
+        if outcome is None:
+            self._clear()
+            return
+        self.mark.show_word(outcome.state.value)
+        seen = outcome.seen
+        self.figures.setText(
+            f"mean {seen.mean_de00:.1f} dE, 95 % below {seen.p95_de00:.1f} dE · predicted; real mixtures differ "
+            "from this by about 1 dE, 3 at most times"
+        )
+        if outcome.verdict is not None and not self._trying:
+            self._show_verdict(outcome)
+        elif not self._trying:
+            self.headline.setText(f"{outcome.state.value.capitalize()}: {seen.mean_de00:.1f} dE")
+            self.headline.setEnabled(False)
+
+    def _clear(self) -> None:
+        self.mark.show_word("")
+        for label in (self.headline, self.figures, self.causes):
+            label.setText("")
+        self._drop_chips()
+
+    def _show_verdict(self, outcome: Outcome) -> None:
+        verdict = outcome.verdict
+        if verdict is None or outcome is self._judged:
+            self.headline.setEnabled(True)
+            return
+        self._judged = outcome
+        self.headline.setEnabled(True)
+        self.headline.setText(verdict.headline)
+        others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
+        self.causes.setText("\n".join(cause.text for cause in others[:2]))
+        self.causes.setVisible(bool(others))
+        self._drop_chips()
+        rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
+        for one in rated[:MOST_CHIPS]:
+            words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
+            self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
+
+    def _add_chip(self, chip: MendChip) -> None:
+        chip.tried.connect(lambda near: self._try(chip.mend if near else None))
+        chip.clicked.connect(lambda: self._apply(chip.mend))
+        self.chips.addWidget(chip, 0, Qt.AlignmentFlag.AlignLeft)
+
+    def _try(self, mend: Mend | None) -> None:
+        self._trying = mend is not None
+        self._model.try_mend(mend)
+
+    def _apply(self, mend: Mend) -> None:
+        self._trying = False
+        self._model.cancel()
+        self._model.apply(mend)
+
+    def _drop_chips(self) -> None:
+        while self.chips.count():
+            item = self.chips.takeAt(0)
+            widget = item.widget() if item else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+
+    # --- drawing ---
+
+    def _draw(self, painter: QPainter) -> None:
+        outcome, area = self._model.outcome, QRectF(self.surface.rect())
+        if outcome is None:
+            draw_note(painter, area, "What is wanted and what is laid will lie here, one above the other.")
+            return
+        width_mm = outcome.attempt.brush.width_mm
+        scale = (area.width() - _LABEL_PX - 34) / width_mm
+        curve = 54.0
+        height = min(34.0, (area.height() - curve - 34) / 3 - 3)
+        track = outcome.laid.track
+        late = length_text(float(outcome.seen.s_mm[-2]), self._model.unit)
+        early = length_text(float(outcome.seen.s_mm[1]), self._model.unit)
+        names = ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
+        for row, (colours, name) in enumerate(zip(ribbons(outcome.seen), names, strict=True)):
+            strip = QRectF(_LABEL_PX, row * (height + 3), width_mm * scale, height)
+            painter.drawImage(strip, strip_image(colours))
+            draw_note(
+                painter,
+                QRectF(0, strip.top(), _LABEL_PX - 6, height),
+                name,
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+            )
+        below = 3 * (height + 3)
+        draw_ruler(painter, QPointF(_LABEL_PX, below), width_mm, scale, self._model.unit)
+        self._draw_boundaries(painter, outcome, below, scale)
+        self._draw_curve(painter, outcome, QRectF(_LABEL_PX, below + 28, width_mm * scale, curve - 6))
+
+    def _draw_boundaries(self, painter: QPainter, outcome: Outcome, below: float, scale: float) -> None:
+        """Mark wanted boundaries by a tick through all ribbons, laid ones by a dot on the ruler."""
+        for number, check in enumerate(outcome.seen.boundaries):
+            x = _LABEL_PX + check.wanted_at_mm * scale
+            painter.setPen(QPen(QColor(255, 255, 255, 200), 1, Qt.PenStyle.DotLine))
+            painter.drawLine(QPointF(x, 0), QPointF(x, below))
+            if check.laid is None:
+                continue
+            at = QPointF(_LABEL_PX + check.laid.at_mm * scale, below + 1)
+            near = number == self._model.hovered
+            painter.setPen(QPen(QColor(theme().mat), 1))
+            painter.setBrush(QColor(theme().accent if near else theme().ink))
+            painter.drawEllipse(at, 4.5, 4.5)
+
+    def _draw_curve(self, painter: QPainter, outcome: Outcome, area: QRectF) -> None:
+        """Draw dE across the edge, early full and late dashed, with the tolerance as a line."""
+        inks, seen = theme(), outcome.seen
+        tolerance = outcome.attempt.wanted.tolerance_de00
+        top = max(10.0, float(np.ceil(seen.de00[[1, -2]].max() / 10) * 10))
+        painter.setPen(QPen(QColor(inks.line), 1))
+        painter.drawLine(area.bottomLeft(), area.bottomRight())
+        y = area.bottom() - tolerance / top * area.height()
+        painter.setPen(QPen(QColor(inks.holds), 1, Qt.PenStyle.DotLine))
+        painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
+        x = area.left() + (np.arange(BINS) + 0.5) / BINS * area.width()
+        for station, style in ((1, Qt.PenStyle.SolidLine), (-2, Qt.PenStyle.DashLine)):
+            line = area.bottom() - np.minimum(seen.de00[station] / top, 1) * area.height()
+            painter.setPen(QPen(QColor(inks.ink), 1.4, style))
+            painter.drawPolyline([QPointF(a, b) for a, b in zip(x, line, strict=True)])
+        labels = QRectF(0, area.top() - 8, _LABEL_PX - 6, 16)
+        right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+        draw_note(painter, labels, f"{top:.0f} dE", right)
+        draw_note(painter, QRectF(0, area.bottom() - 8, _LABEL_PX - 6, 16), "0 dE", right)
+        draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)

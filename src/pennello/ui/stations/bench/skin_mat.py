@@ -1,0 +1,509 @@
+"""The stroke on the skin: its path, nib, pressure, and where it goes wrong."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
+from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPen
+from PySide6.QtWidgets import QComboBox, QWidget
+
+from pennello.aim.attempt import Side
+from pennello.colour.basis import FULL
+from pennello.design.edits import with_path_point, with_stroke
+from pennello.design.plan import PlanStroke, skin_spectrum
+from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.load.edge import boundaries
+from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
+from pennello.session.forecast import Outcome
+from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.stations.bench.skin_view import SkinView, view_of
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork
+from pennello.ui.widgets.mat import Mat
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import draw_note, to_image
+from pennello.ui.widgets.type_box import type_over
+from pennello.units import length_text
+
+RIB_MM = 5.0
+_GAUGE_PX = 34
+_MODES = (
+    (NibMode.FOLLOWING, "follows the path"),
+    (NibMode.FIXED, "stays as it is"),
+    (NibMode.PIVOTING, "turns on a corner"),
+)
+
+PLACE = Quantity("Chosen point, across", -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
+DOWN = Quantity("Chosen point, down", -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
+ANGLE = Quantity("Chisel angle", -720, 720, 1, 0, "°")
+ANGLE_END = Quantity("Chisel angle at the end", -720, 720, 1, 0, "°")
+PIVOT = Quantity("Pivot on the edge, 0 % is A, 100 % is B", 0, 100, 5, 0, " %")
+PRESSURE = Quantity("Pressure", 5, 100, 5, 0, " %")
+WIGGLES = Quantity("Wiggles", 0, 200, 1, 0)
+WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 100, 0.5, 1, length=True)
+
+
+class SkinMat(Mat):
+    """The skin with the stroke, ribs of the nib every 5 mm, rim, heel, start, and handles."""
+
+    def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
+        super().__init__("Skin", parent)
+        self._model = model
+        self._view = SkinView()
+        self._image: tuple[Outcome, QImage] | None = None
+        self._points: list[Handle] = []
+        self._chosen_point = 0
+        self._angle = Handle(self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor)
+        self._angle_end = Handle(self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor)
+        self._pressure = Handle(self.surface, "bar", self._pressure_work(), Qt.CursorShape.SizeVerCursor)
+        self._build_fields()
+
+    # --- fields ---
+
+    def _build_fields(self) -> None:
+        model = self._model
+        self.mode_choice, self.rim_choice = QComboBox(), QComboBox()
+        guard = WheelGuard(self)
+        for box, name in ((self.mode_choice, "Chisel"), (self.rim_choice, "Rim")):
+            box.setAccessibleName(name)
+            box.installEventFilter(guard)
+        for mode, words in _MODES:
+            self.mode_choice.addItem(words, mode)
+        for side in Side:
+            self.rim_choice.addItem(f"corner {side.value}", side)
+        self.mode_choice.activated.connect(self._choose_mode)
+        self.rim_choice.activated.connect(self._choose_rim)
+        made = (NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN))
+        (
+            self.angle,
+            self.angle_end,
+            self.pivot,
+            self.pressure,
+            self.wiggles,
+            self.wiggle_width,
+            self.across,
+            self.down,
+        ) = made
+        self.angle.edited.connect(lambda v: self._edit_nib("Chisel angle", angle_deg=v))
+        self.angle_end.edited.connect(lambda v: self._edit_nib("Chisel angle at the end", angle_end_deg=v))
+        self.pivot.edited.connect(lambda v: self._edit_nib("Pivot", pivot_u=v / 100))
+        self.pressure.edited.connect(
+            lambda v: model.edit("Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure")
+        )
+        self.wiggles.edited.connect(lambda v: self._edit_wiggle(count=v))
+        self.wiggle_width.edited.connect(lambda v: self._edit_wiggle(width_mm=v))
+        self.across.edited.connect(lambda v: self._put_point(v, self._point_now()[1]))
+        self.down.edited.connect(lambda v: self._put_point(self._point_now()[0], v))
+        self.add_field(0, 0, "Chisel", self.mode_choice, 2)
+        self.add_field(0, 2, "Angle", self.angle)
+        self.add_field(0, 3, "to", self.angle_end)
+        self.add_field(1, 0, "Press", self.pressure)
+        self.add_field(1, 1, "Pivot at", self.pivot)
+        self.add_field(1, 2, "Wiggles", self.wiggles)
+        self.add_field(1, 3, "wide", self.wiggle_width)
+        self.add_field(2, 0, "Rim", self.rim_choice)
+        self.add_field(2, 2, "Point", self.across)
+        self.add_field(2, 3, "down", self.down)
+
+    def _choose_mode(self, index: int) -> None:
+        mode: NibMode = self.mode_choice.itemData(index)
+        self._model.edit("Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode))))
+
+    def _nib_as_is(self, stroke: Stroke, mode: NibMode) -> Nib:
+        """Return the nib in another mode that begins as the present one does."""
+        outcome = self._model.outcome
+        if outcome is None or stroke.nib.mode is mode:
+            return replace(stroke.nib, mode=mode)
+        edge, centre = outcome.laid.track.edge, outcome.laid.track.centre
+        start, end = (round(math.degrees(math.atan2(e[1], e[0]))) for e in (edge[0], edge[-1]))
+        heading = centre[min(3, len(centre) - 1)] - centre[0]
+        follows = round(start - math.degrees(math.atan2(heading[1], heading[0])))
+        angle = (follows + 180) % 360 - 180 if mode is NibMode.FOLLOWING else start
+        return replace(stroke.nib, mode=mode, angle_deg=float(angle), angle_end_deg=float(end))
+
+    def _choose_rim(self, index: int) -> None:
+        rim = self.rim_choice.itemData(index)
+        self._model.edit("Rim", lambda plan, stroke: with_stroke(plan, replace(stroke, rim=rim)))
+
+    def _edit_nib(self, label: str, **changes: float) -> None:
+        self._model.edit(label, stroke_change(lambda s: replace(s, nib=replace(s.nib, **changes))), label)  # type: ignore[arg-type]
+
+    def _edit_wiggle(self, **changes: float) -> None:
+        def change(stroke: Stroke) -> Stroke:
+            wiggle: Wiggle = replace(stroke.wiggle, **changes)
+            return replace(stroke, wiggle=wiggle)
+
+        self._model.edit("Wiggle", stroke_change(change), f"wiggle {list(changes)}")
+
+    def _point_now(self) -> tuple[float, float]:
+        stroke = self._model.stroke
+        if stroke is None:
+            return (0.0, 0.0)
+        points = stroke.stroke.path.points_mm
+        return points[min(self._chosen_point, len(points) - 1)]
+
+    def _put_point(self, x_mm: float, y_mm: float) -> None:
+        index = self._chosen_point
+
+        def change(stroke: Stroke) -> Stroke:
+            return replace(stroke, path=with_path_point(stroke.path, index, round(x_mm, 4), round(y_mm, 4)))
+
+        self._model.edit("Move a point", stroke_change(change), f"point {index}")
+
+    # --- handles ---
+
+    def _point_handle(self, index: int) -> Handle:
+        def value() -> str:
+            points = self._model.stroke.stroke.path.points_mm if self._model.stroke else ()
+            if index >= len(points):
+                return ""
+            unit = self._model.unit
+            return f"{length_text(points[index][0], unit)} across, {length_text(points[index][1], unit)} down"
+
+        def dragged(way: QPointF) -> None:
+            committed = self._committed_path()
+            x, y = committed.points_mm[index]
+            at = (round(x + way.x() / self._view.scale, 2), round(y + way.y() / self._view.scale, 2))
+            self._model.preview(stroke_change(lambda s: replace(s, path=with_path_point(s.path, index, *at))))
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            self._chosen_point = index
+            now = self._point_now()
+            self._put_point(now[0] + x * factor, now[1] + y * factor)
+
+        def typed() -> None:
+            self._chosen_point = index
+            self._fill_fields()
+            self.across.setFocus()
+
+        words = "Point" if index % 3 == 0 else "Handle"
+        number = index // 3 + 1 if index % 3 == 0 else (index + 1) // 3 + (0 if index % 3 == 2 else 1)
+        work = HandleWork(
+            f"{words} {number} of the path",
+            value,
+            dragged,
+            stepped,
+            lambda: self._model.commit("Move a point"),
+            self._model.cancel,
+            typed,
+        )
+        handle = Handle(self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor)
+        handle.hovered.connect(lambda near: self._choose_point(index) if near and handle.hasFocus() else None)
+        return handle
+
+    def _choose_point(self, index: int) -> None:
+        self._chosen_point = index
+        self._fill_fields()
+
+    def _committed_path(self) -> CubicPath:
+        stroke = self._model.stroke
+        return self._model.document.committed.stroke(stroke.id if stroke else "").stroke.path
+
+    def _angle_work(self, *, at_end: bool) -> HandleWork:
+        model = self._model
+        key = "angle_end_deg" if at_end else "angle_deg"
+        label = "Chisel angle at the end" if at_end else "Chisel angle"
+
+        def now() -> float:
+            nib = model.stroke.stroke.nib if model.stroke else Nib()
+            return nib.angle_end_deg if at_end else nib.angle_deg
+
+        def dragged(way: QPointF) -> None:
+            track = self._track_drag_start(at_end=at_end)
+            if track is None:
+                return
+            start, pivot, committed = track
+            hand = start + way - pivot
+            if math.hypot(hand.x(), hand.y()) < 6:
+                return
+            before = start - pivot
+            turned = math.degrees(math.atan2(hand.y(), hand.x()) - math.atan2(before.y(), before.x()))
+            angle = float(round(committed + (turned + 180) % 360 - 180))
+            changes = {key: min(max(angle, -720.0), 720.0)}
+            model.preview(stroke_change(lambda s: replace(s, nib=replace(s.nib, **changes))))  # type: ignore[arg-type]
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            self._edit_nib(label, **{key: min(max(now() + (x + y) * factor, -720.0), 720.0)})
+
+        def typed() -> None:
+            (self.angle_end if at_end else self.angle).setFocus()
+
+        return HandleWork(
+            label,
+            lambda: f"{now():.0f}°",
+            dragged,
+            stepped,
+            lambda: model.commit(label),
+            model.cancel,
+            typed,
+        )
+
+    def _track_drag_start(self, *, at_end: bool) -> tuple[QPointF, QPointF, float] | None:
+        """Return where the angle's handle and its pivot were when the hand took hold, and the angle then."""
+        if self._drag_from is None:
+            return None
+        start, pivot = self._drag_from[1 if at_end else 0]
+        stroke = self._model.stroke
+        nib = self._model.document.committed.stroke(stroke.id if stroke else "").stroke.nib
+        return start, pivot, nib.angle_end_deg if at_end else nib.angle_deg
+
+    def _pressure_work(self) -> HandleWork:
+        model = self._model
+
+        def now() -> float:
+            return model.stroke.stroke.pressure if model.stroke else 0.5
+
+        def set_to(pressure: float, *, step: bool) -> None:
+            value = min(max(round(pressure, 2), 0.05), 1.0)
+            change = stroke_change(lambda s: replace(s, pressure=value))
+            if step:
+                model.edit("Pressure", change, "pressure")
+            else:
+                model.preview(change)
+
+        def dragged(way: QPointF) -> None:
+            stroke = model.stroke
+            start = model.document.committed.stroke(stroke.id if stroke else "").stroke.pressure
+            set_to(start - way.y() / self._gauge.height(), step=False)
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            set_to(now() + (x - y) * {FINE: 0.01, COARSE: 0.2}.get(factor, 0.05), step=True)
+
+        def typed() -> None:
+            type_over(self._pressure, PRESSURE, model.unit, now() * 100, lambda v: set_to(v / 100, step=True))
+
+        return HandleWork(
+            "Pressure",
+            lambda: f"{now() * 100:.0f} %",
+            dragged,
+            stepped,
+            lambda: model.commit("Pressure"),
+            model.cancel,
+            typed,
+        )
+
+    # --- placing ---
+
+    _drag_from: tuple[tuple[QPointF, QPointF], tuple[QPointF, QPointF]] | None = None
+
+    @property
+    def _gauge(self) -> QRectF:
+        area = self.area
+        height = min(area.height() - 60, 150.0)
+        return QRectF(area.right() - 24, area.center().y() - height / 2, 6, height)
+
+    def place(self) -> None:
+        """Lay view, handles and fields anew."""
+        outcome, stroke = self._model.outcome, self._model.stroke
+        shown = outcome is not None and stroke is not None
+        for handle in (self._angle, self._angle_end, self._pressure):
+            handle.setVisible(shown)
+        if outcome is None or stroke is None:
+            self._keep_points(0)
+            self.note.setText("")
+            return
+        if not self.dragging:
+            self._fit(outcome, stroke)
+        self._keep_points(len(stroke.stroke.path.points_mm))
+        for handle, point in zip(self._points, stroke.stroke.path.points_mm, strict=True):
+            handle.put(self._view.point(*point))
+        self._place_angles(outcome, stroke)
+        gauge = self._gauge
+        self._pressure.put(QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height()))
+        self.handles = [*self._points, self._angle, self._angle_end, self._pressure]
+        self._fill_fields()
+
+    def _fit(self, outcome: Outcome, stroke: PlanStroke) -> None:
+        ground = outcome.laid.film.canvas
+        points = np.array(stroke.stroke.path.points_mm)
+        low = np.minimum(points.min(axis=0), (ground.left_mm, ground.top_mm))
+        size = np.array([ground.columns, ground.rows]) / ground.px_per_mm
+        high = np.maximum(points.max(axis=0), np.array([ground.left_mm, ground.top_mm]) + size)
+        room = self.area.adjusted(22, 22, -22 - _GAUGE_PX, -22)
+        self._view = view_of((low[0], low[1]), (high[0], high[1]), room)
+
+    def _keep_points(self, count: int) -> None:
+        while len(self._points) > count:
+            self._points.pop().deleteLater()
+        while len(self._points) < count:
+            handle = self._point_handle(len(self._points))
+            handle.show()
+            self._points.append(handle)
+
+    def _place_angles(self, outcome: Outcome, stroke: PlanStroke) -> None:
+        track = outcome.laid.track
+        pivoting = stroke.stroke.nib.mode is NibMode.PIVOTING
+        self._angle_end.setVisible(pivoting)
+        at_pivot = stroke.stroke.nib.pivot_u if pivoting else 0.5
+        outer = 0.0 if at_pivot > 0.5 else 1.0
+        places = []
+        for moment in ((0, -1) if pivoting else (len(track.s_mm) // 2, -1)):
+            along = track.edge[moment] * track.width_mm
+            pivot = track.centre[moment] + along * (at_pivot - 0.5)
+            tip = track.centre[moment] + along * (outer - 0.5)
+            towards = self._view.point(*tip) - self._view.point(*pivot)
+            reach = max(math.hypot(towards.x(), towards.y()), 1e-6)
+            places.append((self._view.point(*tip) + towards * (16 / reach), self._view.point(*pivot)))
+        for handle, (at, _) in zip((self._angle, self._angle_end), places, strict=True):
+            inside = self.area.adjusted(12, 12, -12 - _GAUGE_PX, -12)
+            handle.put(
+                QPointF(
+                    min(max(at.x(), inside.left()), inside.right()), min(max(at.y(), inside.top()), inside.bottom())
+                )
+            )
+        if not (self._angle.dragging or self._angle_end.dragging):
+            self._drag_from = (places[0], places[1])
+
+    def _fill_fields(self) -> None:
+        stroke = self._model.stroke
+        if stroke is None:
+            return
+        way, unit = stroke.stroke, self._model.unit
+        x, y = self._point_now()
+        for field, value in (
+            (self.angle, way.nib.angle_deg),
+            (self.angle_end, way.nib.angle_end_deg),
+            (self.pivot, way.nib.pivot_u * 100),
+            (self.pressure, way.pressure * 100),
+            (self.wiggles, way.wiggle.count),
+            (self.wiggle_width, way.wiggle.width_mm),
+            (self.across, x),
+            (self.down, y),
+        ):
+            field.show_unit(unit)
+            field.show_amount(value)
+        pivoting = way.nib.mode is NibMode.PIVOTING
+        self.angle_end.setEnabled(pivoting)
+        self.pivot.setEnabled(pivoting)
+        with QSignalBlocker(self.mode_choice), QSignalBlocker(self.rim_choice):
+            self.mode_choice.setCurrentIndex([mode for mode, _ in _MODES].index(way.nib.mode))
+            self.rim_choice.setCurrentIndex(list(Side).index(stroke.rim))
+        outcome = self._model.outcome
+        if outcome:
+            track = outcome.laid.track
+            widest = length_text(float(track.ribbon_mm.max()), unit)
+            self.note.setText(f"{length_text(track.length_mm, unit)} long, {widest} wide")
+
+    # --- drawing ---
+
+    def paint_surface(self, painter: QPainter) -> None:
+        """Draw skin, stroke, ribs and marks."""
+        plan = self._model.plan
+        skin = FULL.srgb(skin_spectrum(plan.skin))
+        ground = QPainterPath()
+        ground.addRoundedRect(self.area, 5, 5)
+        painter.fillPath(ground, QColor.fromRgbF(*(float(part) for part in skin)))
+        outcome, stroke = self._model.outcome, self._model.stroke
+        if outcome is None or stroke is None:
+            return
+        painter.setClipPath(ground)
+        canvas = outcome.laid.film.canvas
+        size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
+        painter.drawImage(self._view.rect(canvas.left_mm, canvas.top_mm, *size), self._picture(outcome))
+        self._draw_ribs(painter, outcome)
+        self._draw_path(painter, stroke.stroke.path)
+        self._draw_marks(painter, outcome, stroke)
+        self._draw_boundary(painter, outcome)
+        self._draw_faults(painter, outcome)
+        painter.setClipping(False)
+        self._draw_gauge(painter)
+
+    def _picture(self, outcome: Outcome) -> QImage:
+        if self._image is None or self._image[0] is not outcome:
+            self._image = (outcome, to_image(outcome.picture))
+        return self._image[1]
+
+    def _ink(self, alpha: int) -> QColor:
+        """Return an ink that reads on this skin."""
+        dark = FULL.lab(skin_spectrum(self._model.plan.skin))[0] > 50
+        return QColor(20, 20, 20, alpha) if dark else QColor(245, 245, 245, alpha)
+
+    def _draw_ribs(self, painter: QPainter, outcome: Outcome) -> None:
+        track = outcome.laid.track
+        moments = track.at(np.arange(0.0, track.length_mm, RIB_MM))
+        painter.setPen(QPen(QColor(255, 255, 255, 70), 1))
+        for a, b in track.points(moments, np.array([0.0, 1.0])):
+            painter.drawLine(self._view.point(*a), self._view.point(*b))
+
+    def _draw_path(self, painter: QPainter, path: CubicPath) -> None:
+        line = QPainterPath(self._view.point(*path.points_mm[0]))
+        points = [self._view.point(*point) for point in path.points_mm]
+        painter.setPen(QPen(self._ink(120), 1, Qt.PenStyle.DotLine))
+        for i in range(1, len(points), 3):
+            line.cubicTo(points[i], points[i + 1], points[i + 2])
+            painter.drawLine(points[i - 1], points[i])
+            painter.drawLine(points[i + 1], points[i + 2])
+        painter.setPen(QPen(QColor(255, 255, 255, 150), 1.2, Qt.PenStyle.DashLine))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(line)
+
+    def _draw_marks(self, painter: QPainter, outcome: Outcome, stroke: PlanStroke) -> None:
+        """Mark the rim by a crescent, the heel by a dot, the start by a ring."""
+        track = outcome.laid.track
+        rim_u = 0.0 if stroke.rim is Side.A else 1.0
+        outside = QPainterPath()
+        length = track.length_mm
+        moments = track.at(np.linspace(0.42, 0.58, 9) * length)
+        away = (rim_u - 0.5) * 2
+        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (7 / self._view.scale)
+        outside.moveTo(self._view.point(*curve[0]))
+        for point in curve[1:]:
+            outside.lineTo(self._view.point(*point))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(self._ink(210), 3, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.drawPath(outside)
+        middle = int(track.at(np.array([length / 2]))[0])
+        heel = track.points(np.array([middle]), np.array([1 - rim_u]))[0, 0]
+        heel = heel - away * track.edge[middle] * (8 / self._view.scale)
+        painter.setBrush(self._ink(210))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.drawEllipse(self._view.point(*heel), 3, 3)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(self._ink(210), 1.6))
+        painter.drawEllipse(self._view.point(*track.centre[0]), 8.5, 8.5)
+
+    def _draw_boundary(self, painter: QPainter, outcome: Outcome) -> None:
+        """Follow the hovered boundary of the edge along the stroke."""
+        found = boundaries(outcome.laid.edge)
+        if not 0 <= self._model.hovered < len(found):
+            return
+        u = found[self._model.hovered].at_mm / outcome.laid.edge.width_mm
+        track = outcome.laid.track
+        line = track.points(np.arange(0, len(track.s_mm), 4), np.array([u]))[:, 0]
+        painter.setPen(QPen(QColor(theme().accent), 1.4, Qt.PenStyle.DashLine))
+        painter.drawPolyline([self._view.point(*point) for point in line])
+
+    def _draw_faults(self, painter: QPainter, outcome: Outcome) -> None:
+        """Pin faults where they begin, and reloads where they are."""
+        track = outcome.laid.track
+        reloads = [at for at in outcome.attempt.stroke.reload_mm if at < track.length_mm]
+        pins = [(at, "reload") for at in reloads]
+        if outcome.verdict:
+            pins += [(cause.at_mm, cause.code) for cause in outcome.verdict.causes if cause.at_mm]
+        for at_mm, code in pins:
+            moment = int(track.at(np.array([at_mm]))[0])
+            a, b = track.points(np.array([moment]), np.array([0.0, 1.0]))[0]
+            words = {"pale": "runs pale", "reload": "reload"}.get(code, code.replace("_", " "))
+            painter.setPen(QPen(self._ink(220), 1.6))
+            painter.drawLine(self._view.point(*a), self._view.point(*b))
+            top = min(self._view.point(*a), self._view.point(*b), key=lambda p: p.y())
+            label = QRectF(top.x() - 34, top.y() - 22, 68, 17)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(theme().mat))
+            painter.drawRoundedRect(label, 8, 8)
+            draw_note(painter, label, words)
+
+    def _draw_gauge(self, painter: QPainter) -> None:
+        gauge = self._gauge
+        pill = gauge.adjusted(-12, -26, 12, 26)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(theme().mat))
+        painter.drawRoundedRect(pill, 10, 10)
+        painter.setBrush(QColor(theme().line))
+        painter.drawRoundedRect(gauge, 3, 3)
+        draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), "full")
+        draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), "light")
+

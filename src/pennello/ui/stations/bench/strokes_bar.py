@@ -1,0 +1,193 @@
+"""The plan's strokes, each with its verdict's mark; choose, add, copy, take away, rename."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QHBoxLayout,
+    QInputDialog,
+    QScrollArea,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
+
+from pennello.design.edits import duplicated_stroke, with_stroke, without_stroke
+from pennello.design.fresh import with_fresh_stroke
+from pennello.files.picture import lab_bytes
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.theme.icons import icon
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.paint import draw_state, strip_image
+
+
+class StrokeTag(QAbstractButton):
+    """A stroke as a tag: the strip of its wish, its name, its mark."""
+
+    def __init__(self, stroke_id: str, model: BenchModel) -> None:
+        super().__init__()
+        self.stroke_id = stroke_id
+        self._model = model
+        self.state = ""
+        self.setCheckable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        """Return the room for strip, name and mark."""
+        return QSize(self.fontMetrics().horizontalAdvance(self.text()) + 78, 30)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the tag; the chosen one lies on the mat."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        inks = theme()
+        body = QRectF(self.rect()).adjusted(1, 1, -1, -1)
+        painter.setPen(QPen(QColor(inks.accent if self.hasFocus() else inks.line), 1))
+        painter.setBrush(QColor(inks.mat) if self.isChecked() else Qt.BrushStyle.NoBrush)
+        if self.isChecked() or self.hasFocus() or self.underMouse():
+            painter.drawRoundedRect(body, 6, 6)
+        wanted = self._strip()
+        if wanted is not None:
+            painter.drawImage(QRectF(9, 8, 32, 14), wanted)
+        painter.setPen(QColor(inks.ink if self.isChecked() else inks.ink_2))
+        painter.drawText(
+            QRectF(48, 0, self.width() - 70, self.height()),
+            Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft,
+            self.text(),
+        )
+        if self.state:
+            draw_state(painter, self.state, QPointF(self.width() - 15, self.height() / 2), 5)
+
+    def _strip(self):  # type: ignore[no-untyped-def]
+        from pennello.aim.wish import wanted_lab  # noqa: PLC0415
+
+        plan = self._model.plan
+        found = [one for one in plan.strokes if one.id == self.stroke_id]
+        if not found:
+            return None
+        attempt = plan.attempt(self.stroke_id)
+        lab = wanted_lab(attempt.wanted, 16, attempt.brush.width_mm, attempt.paints, attempt.skin)
+        return strip_image(lab_bytes(lab))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """F2 renames."""
+        if event.key() == Qt.Key.Key_F2:
+            self.rename()
+            return
+        super().keyPressEvent(event)
+
+    def mouseDoubleClickEvent(self, event: object) -> None:
+        """Rename."""
+        self.rename()
+
+    def rename(self) -> None:
+        """Ask for another name."""
+        name, fine = QInputDialog.getText(self, "Stroke", "Name of the stroke", text=self.text())
+        if fine and name.strip():
+            self._model.edit(
+                "Rename the stroke",
+                lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])),
+            )
+
+
+class StrokesBar(QWidget):
+    """Tags of all strokes and what can be done with them."""
+
+    def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._model = model
+        self._states: dict[tuple[str, int], str] = {}
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(4)
+        self._inner = QWidget()
+        self._tags = QHBoxLayout(self._inner)
+        self._tags.setContentsMargins(0, 0, 0, 0)
+        self._tags.setSpacing(4)
+        self._tags.addStretch(1)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self._inner)
+        scroll.setFixedHeight(34)
+        scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._scroll = scroll
+        row.addWidget(scroll, 1)
+        self.add = self._button("plus", "New stroke", self.add_stroke)
+        self.copy = self._button("copy", "Copy this stroke", self.copy_stroke)
+        self.remove = self._button("away", "Take this stroke away (undo brings it back)", self.remove_stroke)
+        for button in (self.add, self.copy, self.remove):
+            row.addWidget(button)
+
+    def _button(self, glyph: str, words: str, act: object) -> QToolButton:
+        button = QToolButton()
+        button.setIcon(icon(glyph))
+        button.setToolTip(words)
+        button.setAccessibleName(words)
+        button.clicked.connect(act)
+        return button
+
+    def add_stroke(self) -> None:
+        """Add a petal and put it on the Bench."""
+        plan, new = with_fresh_stroke(self._model.document.committed)
+        self._model.document.edit("New stroke", plan)
+        self._model.choose(new)
+
+    def copy_stroke(self) -> None:
+        """Copy the stroke on the Bench and put the copy there."""
+        stroke = self._model.stroke
+        if stroke:
+            plan, new = duplicated_stroke(self._model.document.committed, stroke.id)
+            self._model.document.edit("Copy a stroke", plan)
+            self._model.choose(new)
+
+    def remove_stroke(self) -> None:
+        """Take the stroke on the Bench out of the plan."""
+        stroke = self._model.stroke
+        if stroke:
+            self._model.document.edit(
+                "Take a stroke away", without_stroke(self._model.document.committed, stroke.id)
+            )
+
+    @property
+    def tags(self) -> list[StrokeTag]:
+        """The tags in the plan's order."""
+        widgets = (self._tags.itemAt(i).widget() for i in range(self._tags.count()))
+        return [widget for widget in widgets if isinstance(widget, StrokeTag)]
+
+    def refresh(self) -> None:
+        """Follow the plan."""
+        strokes = self._model.plan.strokes
+        if [tag.stroke_id for tag in self.tags] != [stroke.id for stroke in strokes]:
+            for tag in self.tags:
+                self._tags.removeWidget(tag)
+                tag.hide()
+                tag.deleteLater()
+            for place, stroke in enumerate(strokes):
+                tag = StrokeTag(stroke.id, self._model)
+                tag.clicked.connect(lambda _=False, name=stroke.id: self._model.choose(name))
+                self._tags.insertWidget(place, tag)
+        chosen = self._model.stroke
+        for tag, stroke in zip(self.tags, strokes, strict=True):
+            if tag.text() != stroke.name:
+                tag.setText(stroke.name)
+                tag.setToolTip(f"{stroke.name} (F2 renames)")
+                tag.updateGeometry()
+            here = chosen is not None and chosen.id == stroke.id
+            tag.setChecked(here)
+            if here and self._model.outcome:
+                tag.state = self._model.outcome.state.value
+            tag.update()
+        for button in (self.copy, self.remove):
+            button.setEnabled(chosen is not None)
+
+    def note_states(self, states: dict[str, str]) -> None:
+        """Show the marks of strokes that are not on the Bench."""
+        for tag in self.tags:
+            tag.state = states.get(tag.stroke_id, tag.state)
+            tag.update()

@@ -1,0 +1,1 @@
+"""How it looks: two palettes, one typeface, own glyphs."""

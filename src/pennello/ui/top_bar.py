@@ -1,0 +1,191 @@
+"""The bar on top: plan menu, title, place, skin; undo, redo, unit, theme, help."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
+from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QInputDialog,
+    QLineEdit,
+    QMenu,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
+
+from pennello.colour.basis import FULL
+from pennello.colour.skin import ITA_STEPS
+from pennello.design.plan import Skin, skin_spectrum
+from pennello.errors import PennelloError
+from pennello.session.document import Document
+from pennello.session.settings import Settings
+from pennello.ui.binding import follow
+from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.number_field import WheelGuard
+
+_OWN = "own sample ..."
+
+
+class TopBar(QWidget):
+    """What belongs to the whole plan.
+
+    Signals
+    -------
+    unit_chosen(str), theme_chosen(str), help_wanted, failed(str)
+    """
+
+    unit_chosen = Signal(str)
+    theme_chosen = Signal(str)
+    help_wanted = Signal()
+    failed = Signal(str)
+
+    def __init__(self, document: Document, settings: Settings, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._document = document
+        self.menu = QMenu(self)
+        self.plan_button = self._tool("plan", "Plan", "Open, save, print")
+        self.plan_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.plan_button.setMenu(self.menu)
+        self.plan_button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.title, self.place = self._line("Title of the plan"), self._line("Place")
+        self.title.setStyleSheet("font-size: 17px; font-weight: 600;")
+        self.place.setPlaceholderText("place")
+        self.skin = QComboBox()
+        self.skin.setAccessibleName("Skin")
+        self.skin.setToolTip("The skin painted on, by its individual typology angle (ITA)")
+        self.skin.installEventFilter(WheelGuard(self))
+        self.undo = self._tool("undo", "", "Undo")
+        self.redo = self._tool("redo", "", "Redo")
+        self.undo.clicked.connect(document.undo)
+        self.redo.clicked.connect(document.redo)
+        self._build(settings)
+        self.title.editingFinished.connect(self._set_title)
+        self.place.editingFinished.connect(self._set_place)
+        self.skin.activated.connect(self._set_skin)
+        follow(self, document.changed, self.refresh)
+        follow(self, document.state_changed, self.refresh)
+        self.refresh()
+
+    def _build(self, settings: Settings) -> None:
+        row = QHBoxLayout(self)
+        row.setContentsMargins(10, 4, 10, 0)
+        row.setSpacing(6)
+        for widget in (self.plan_button, self.title, self.place, self.skin):
+            row.addWidget(widget)
+        row.addStretch(1)
+        row.addWidget(self.undo)
+        row.addWidget(self.redo)
+        row.addSpacing(8)
+        self.units = self._pair(row, ("mm", "in"), settings.unit, "Lengths in ", self.unit_chosen)
+        row.addSpacing(8)
+        self.themes = self._pair(row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen)
+        row.addSpacing(4)
+        self.help = self._tool("help", "", "Keys and handles (F1)")
+        self.help.clicked.connect(self.help_wanted)
+        row.addWidget(self.help)
+
+    def _tool(self, glyph: str, text: str, words: str) -> QToolButton:
+        button = QToolButton()
+        button.setIcon(icon(glyph))
+        button.setText(text)
+        button.setToolTip(words)
+        button.setAccessibleName(words)
+        return button
+
+    def _line(self, name: str) -> QLineEdit:
+        line = QLineEdit()
+        line.setAccessibleName(name)
+        line.setToolTip(name)
+        line.setMaxLength(200)
+        line.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        line.textChanged.connect(lambda: self._fit(line))
+        return line
+
+    def _fit(self, line: QLineEdit) -> None:
+        words = line.text() or line.placeholderText()
+        line.setFixedWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 22, 70), 300))
+
+    def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> QButtonGroup:
+        group = QButtonGroup(self)
+        for name in names:
+            button = QToolButton()
+            button.setText(name)
+            button.setProperty("segment", True)
+            button.setCheckable(True)
+            button.setChecked(name == now)
+            button.setToolTip(words + name)
+            button.setAccessibleName(words + name)
+            group.addButton(button)
+            row.addWidget(button)
+        row.setSpacing(3)
+        group.buttonClicked.connect(lambda button: chosen.emit(button.text()))  # type: ignore[attr-defined]
+        return group
+
+    def _set_title(self) -> None:
+        title = self.title.text().strip() or "Untitled"
+        self._document.edit("Title", replace(self._document.committed, title=title))
+
+    def _set_place(self) -> None:
+        self._document.edit("Place", replace(self._document.committed, place=self.place.text().strip()))
+
+    def _set_skin(self, index: int) -> None:
+        skin = self.skin.itemData(index)
+        if skin is None:
+            skin = self._own_sample()
+        if skin is not None:
+            self._document.edit("Skin", replace(self._document.committed, skin=skin))
+        self.refresh()
+
+    def _own_sample(self) -> Skin | None:
+        words = "Colour of the skin as measured or picked, six digits such as #c69c7b"
+        code, fine = QInputDialog.getText(self, "Own skin sample", words, text="#c69c7b")
+        if not fine:
+            return None
+        try:
+            return Skin(srgb=code.strip() if code.strip().startswith("#") else f"#{code.strip()}")
+        except PennelloError as error:
+            self.failed.emit(str(error))
+            return None
+
+    def refresh(self) -> None:
+        """Follow the document."""
+        plan = self._document.plan
+        for line, words in ((self.title, plan.title), (self.place, plan.place)):
+            if line.text() != words:
+                line.setText(words)
+            self._fit(line)
+        self._show_skin(plan.skin)
+        for button, word, label in (
+            (self.undo, "Undo", self._document.undo_label),
+            (self.redo, "Redo", self._document.redo_label),
+        ):
+            button.setEnabled(label is not None)
+            button.setToolTip(f"{word}: {label}" if label else f"Nothing to {word.lower()}")
+
+    def _show_skin(self, skin: Skin) -> None:
+        skins = [Skin(ita) for ita in ITA_STEPS]
+        if skin not in skins:
+            skins.append(skin)
+        names = [one.name for one in skins]
+        with QSignalBlocker(self.skin):
+            if [self.skin.itemText(i) for i in range(self.skin.count())] != [*names, _OWN]:
+                self.skin.clear()
+                for one in skins:
+                    self.skin.addItem(_swatch(one), one.name, one)
+                self.skin.addItem(_OWN, None)
+            self.skin.setCurrentIndex(skins.index(skin))
+
+
+def _swatch(skin: Skin) -> QIcon:
+    red, green, blue = (float(part) for part in FULL.srgb(skin_spectrum(skin)))
+    pixmap = QPixmap(32, 32)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.fillRect(QRect(2, 2, 28, 28), QColor.fromRgbF(red, green, blue))
+    painter.end()
+    return QIcon(pixmap)

@@ -1,0 +1,118 @@
+"""A mat: a titled card with a surface to draw on, handles on it, and fields with numbers under the picture."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QEvent, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.handle import Handle
+
+
+class Surface(QWidget):
+    """Where a mat draws; neutral, since paint is judged against it.
+
+    Signals
+    -------
+    resized
+        Its size is another one.
+    """
+
+    resized = Signal()
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(150)
+        self.draw = lambda painter: None
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the mat's picture."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.fillRect(self.rect(), QColor(theme().mat))
+        self.draw(painter)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Tell the mat."""
+        super().resizeEvent(event)
+        self.resized.emit()
+
+
+class Mat(QFrame):
+    """A card with a title, a surface and fields beneath."""
+
+    def __init__(self, title: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("mat")
+        self.setAccessibleName(title)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(10, 6, 10, 8)
+        outer.setSpacing(4)
+        head = QHBoxLayout()
+        self.title = QLabel(title)
+        self.title.setObjectName("station")
+        self.note = QLabel("")
+        self.note.setObjectName("note")
+        head.addWidget(self.title)
+        head.addStretch(1)
+        head.addWidget(self.note)
+        outer.addLayout(head)
+        self.surface = Surface(self)
+        outer.addWidget(self.surface, 1)
+        self.fields = QGridLayout()
+        self.fields.setHorizontalSpacing(8)
+        self.fields.setVerticalSpacing(2)
+        outer.addLayout(self.fields)
+        self.handles: list[Handle] = []
+        self.surface.draw = self.paint_surface
+        self.surface.resized.connect(self.place)
+
+    def add_field(self, row: int, column: int, words: str, field: QWidget, span: int = 1) -> None:
+        """Put a field with its word before it into the grid; a column stands for both."""
+        label = QLabel(words)
+        label.setObjectName("note")
+        label.setBuddy(field)
+        self.fields.addWidget(label, row, 2 * column)
+        self.fields.addWidget(field, row, 2 * column + 1, 1, 2 * span - 1)
+        self.fields.setColumnStretch(2 * column + 1, 1)
+
+    @property
+    def dragging(self) -> bool:
+        """Whether a hand holds one of the handles."""
+        return any(handle.dragging for handle in self.handles)
+
+    @property
+    def area(self) -> QRectF:
+        """The surface's rectangle, px."""
+        return QRectF(self.surface.rect())
+
+    def paint_surface(self, painter: QPainter) -> None:
+        """Draw the picture; mats do."""
+
+    def place(self) -> None:
+        """Lay the handles where they belong; mats do."""
+
+    def refresh(self) -> None:
+        """Follow the model: lay the handles, draw again."""
+        self.place()
+        for handle in self.handles:
+            handle.refresh()
+        self.surface.update()
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Draw again when the theme is another one."""
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.StyleChange:
+            self.surface.update()
+
+
+def centred(rect: QRectF, width: float, height: float) -> QRectF:
+    """Return a rectangle of this size in the middle of another."""
+    middle = rect.center()
+    return QRectF(middle.x() - width / 2, middle.y() - height / 2, width, height)
+
+
+NO_FLAGS = Qt.AlignmentFlag(0)

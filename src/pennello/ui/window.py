@@ -1,0 +1,334 @@
+"""The one window: rail, bar, stations; files, autosave, errors."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QSize, QTimer
+from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QHBoxLayout,
+    QMainWindow,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.design.fresh import fresh_plan
+from pennello.errors import PennelloError
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import SUFFIX
+from pennello.session.autosave import AUTOSAVE_S, Autosave, Recovered
+from pennello.session.document import Document
+from pennello.session.jobs import Jobs
+from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
+from pennello.ui.banner import Banner
+from pennello.ui.binding import follow
+from pennello.ui.help import HelpPage
+from pennello.ui.rail import Rail
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.station import BenchStation
+from pennello.ui.theme.style import apply_theme
+from pennello.ui.top_bar import TopBar
+from pennello.units import LengthUnit
+
+_FILTER = f"Pennello plans (*{SUFFIX})"
+
+
+class MainWindow(QMainWindow):
+    """Holds the stations and the plan's file."""
+
+    def __init__(self, document: Document, settings: Settings | None = None) -> None:
+        super().__init__()
+        self.document = document
+        self.settings = settings if settings is not None else load_settings()
+        self.jobs = Jobs()
+        self.autosave = Autosave(document, state_folder())
+        self.model = BenchModel(document, self.jobs, self)
+        self.model.unit = self.settings.length_unit
+        self.bar = TopBar(document, self.settings)
+        self.banner = Banner()
+        self.bench = BenchStation(self.model)
+        self._build()
+        self._build_menu()
+        self._help: HelpPage | None = None
+        self._keeper = QTimer(self)
+        self._keeper.setInterval(round(AUTOSAVE_S * 1000))
+        self._keeper.timeout.connect(self._keep)
+        self._keeper.start()
+        self.bar.unit_chosen.connect(self._choose_unit)
+        self.bar.theme_chosen.connect(self._choose_theme)
+        self.bar.help_wanted.connect(self.show_help)
+        self.bar.failed.connect(self.say)
+        self.model.failed.connect(self.say)
+        follow(self, document.state_changed, self._show_state)
+        self._show_state()
+
+    def _build(self) -> None:
+        table = QWidget()
+        table.setObjectName("table")
+        self.rail = Rail()
+        self.stations = QStackedWidget()
+        self.stations.addWidget(self.bench)
+        self.rail.chosen.connect(self.stations.setCurrentIndex)
+        right = QVBoxLayout()
+        right.setContentsMargins(0, 0, 0, 0)
+        right.setSpacing(4)
+        right.addWidget(self.bar)
+        held = QHBoxLayout()
+        held.setContentsMargins(10, 0, 10, 0)
+        held.addWidget(self.banner)
+        right.addLayout(held)
+        right.addWidget(self.stations, 1)
+        across = QHBoxLayout(table)
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(0)
+        across.addWidget(self.rail)
+        across.addLayout(right, 1)
+        self.setCentralWidget(table)
+        self.resize(QSize(1280, 800))
+        self.setMinimumSize(QSize(980, 640))
+
+    # --- menu ---
+
+    def _build_menu(self) -> None:
+        keys = QKeySequence.StandardKey
+        menu = self.bar.menu
+        self._act(menu, "New plan", self.new_plan, keys.New)
+        self._act(menu, "Open ...", self.ask_open, keys.Open)
+        self.recent = menu.addMenu("Recent")
+        self.recent.aboutToShow.connect(self._list_recent)
+        self._act(menu, "Saltmarsh Lantern Walk (demo)", self.open_demo)
+        menu.addSeparator()
+        self._act(menu, "Save", self.save, keys.Save)
+        self._act(menu, "Save as ...", self.save_as, QKeySequence("Ctrl+Shift+S"))
+        menu.addSeparator()
+        self._act(menu, "Picture of the stroke (PNG) ...", self.ask_picture, QKeySequence("Ctrl+E"))
+        self._act(menu, "Load card (PDF) ...", self.ask_card, keys.Print)
+        menu.addSeparator()
+        self._act(menu, "Close", self.close, keys.Quit)
+        for words, act, key in (
+            ("Undo", self.document.undo, keys.Undo),
+            ("Redo", self.document.redo, keys.Redo),
+            ("Flip the brush", self.bench.cake.flip_button.click, QKeySequence("F")),
+            ("Help", self.show_help, keys.HelpContents),
+        ):
+            action = QAction(words, self)
+            action.setShortcut(key)
+            action.triggered.connect(lambda _=False, do=act: do())
+            self.addAction(action)
+
+    def _act(self, menu: object, words: str, do: Callable[[], object], key: object = None) -> QAction:
+        action = QAction(words, self)
+        if key is not None:
+            action.setShortcut(key)  # type: ignore[call-overload]
+        action.triggered.connect(lambda _=False: do())
+        menu.addAction(action)  # type: ignore[attr-defined]
+        self.addAction(action)
+        return action
+
+    def _list_recent(self) -> None:
+        self.recent.clear()
+        for name in self.settings.recent:
+            self.recent.addAction(Path(name).name, lambda path=Path(name): self.open_path(path)).setToolTip(name)
+        if not self.settings.recent:
+            self.recent.addAction("Nothing yet").setEnabled(False)
+
+    # --- saying things ---
+
+    def say(self, sentence: str) -> None:
+        """Show a sentence across the top."""
+        self.banner.say(sentence)
+
+    def _guarded(self, act: Callable[[], object]) -> bool:
+        try:
+            act()
+        except PennelloError as error:
+            self.say(str(error))
+            return False
+        return True
+
+    def show_help(self) -> None:
+        """Show keys and handles."""
+        if self._help is None:
+            self._help = HelpPage(self)
+        self._help.show()
+        self._help.raise_()
+
+    def _show_state(self) -> None:
+        name = self.document.path.name if self.document.path else "not saved yet"
+        self.setWindowTitle(f"{self.document.plan.title} ({name})[*] - Pennello")
+        self.setWindowModified(self.document.dirty)
+
+    # --- files ---
+
+    def new_plan(self) -> None:
+        """Start an empty plan."""
+        if self._may_leave():
+            self.document.replace(fresh_plan())
+
+    def open_demo(self) -> None:
+        """Open the demo plan."""
+        if self._may_leave():
+            self._guarded(lambda: self.document.replace(demo_plan()))
+
+    def ask_open(self) -> None:
+        """Ask for a plan and open it."""
+        name, _ = QFileDialog.getOpenFileName(self, "Open a plan", self._folder(), _FILTER)
+        if name:
+            self.open_path(Path(name))
+
+    def open_path(self, path: Path) -> None:
+        """Open a plan; offer the autosaved copy where it is newer."""
+        if not self._may_leave():
+            return
+        found = self.autosave.recoverable(path)
+        opened = self._guarded(lambda: self.document.open(path))
+        if opened:
+            self._remember(path)
+        if found:
+            self._offer(found, path)
+
+    def offer_unnamed(self) -> None:
+        """Offer the copy of a plan that never had a file, left by a kill."""
+        found = self.autosave.recoverable(None)
+        if found:
+            self._offer(found, None)
+
+    def _offer(self, found: Recovered, path: Path | None) -> None:
+        def take() -> None:
+            self.document.replace(found.plan, path, saved=False)
+
+        name = path.name if path else "a plan without a name"
+        self.banner.say(
+            f"There is an autosaved copy of {name} from {found.saved_at:%d %B, %H:%M} that is newer than the file.",
+            ("Take the copy", take),
+            ("Throw the copy away", lambda: self.autosave.discard(found)),
+        )
+
+    def save(self) -> bool:
+        """Save where the plan came from, or ask."""
+        if self.document.path is None:
+            return self.save_as()
+        return self._save_to(self.document.path)
+
+    def save_as(self) -> bool:
+        """Ask where to save."""
+        stem = "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-") or "plan"
+        name, _ = QFileDialog.getSaveFileName(self, "Save the plan", f"{self._folder()}/{stem}{SUFFIX}", _FILTER)
+        return bool(name) and self._save_to(Path(name))
+
+    def _save_to(self, path: Path) -> bool:
+        saved = self._guarded(lambda: self.document.save(path))
+        if saved:
+            self.autosave.forget()
+            self._remember(self.document.path or path)
+        return saved
+
+    def _remember(self, path: Path) -> None:
+        self._settle(with_recent(self.settings, path))
+
+    def _settle(self, settings: Settings) -> None:
+        self.settings = settings
+        store_settings(settings)
+
+    def _folder(self) -> str:
+        return str(self.document.path.parent if self.document.path else Path.home())
+
+    def _keep(self) -> None:
+        self._guarded(self.autosave.keep)
+
+    # --- out ---
+
+    def ask_picture(self) -> None:
+        """Ask where and write the stroke with its ribbons as PNG."""
+        self._ask_out("Picture of the stroke", ".png", self.write_picture)
+
+    def ask_card(self) -> None:
+        """Ask where and write the load card."""
+        self._ask_out("Load card", ".pdf", self.write_card)
+
+    def _ask_out(self, words: str, suffix: str, write: Callable[[Path], None]) -> None:
+        stroke = self.model.stroke
+        if stroke is None:
+            self.say("There is no stroke yet; begin with a petal.")
+            return
+        name, _ = QFileDialog.getSaveFileName(self, words, f"{self._folder()}/{stroke.id}{suffix}", f"*{suffix}")
+        if name:
+            path = Path(name)
+            target = path if path.suffix else path.with_suffix(suffix)
+            if self._guarded(lambda: write(target)):
+                self.say(f"Wrote {target}.")
+
+    def write_picture(self, path: Path) -> None:
+        """Write the stroke on the Bench with its ribbons as PNG."""
+        from pennello.files.picture import bench_picture, write_png  # noqa: PLC0415 - Pillow only when asked for
+        from pennello.session.forecast import fine  # noqa: PLC0415
+
+        stroke = self.model.stroke
+        if stroke:
+            outcome = fine(self.model.plan, stroke.id, self.model.unit)
+            scale = outcome.laid.film.canvas.px_per_mm
+            page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.brush.width_mm, scale)
+            write_png(page, path, scale)
+
+    def write_card(self, path: Path) -> None:
+        """Write the load card of the stroke on the Bench."""
+        from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only when asked for
+
+        stroke = self.model.stroke
+        if stroke:
+            write_card(self.model.plan, stroke.id, path, self.model.unit)
+
+    # --- choices ---
+
+    def _choose_unit(self, name: str) -> None:
+        self._settle(replace(self.settings, unit=name))
+        self.model.set_unit(LengthUnit(name))
+
+    def _choose_theme(self, name: str) -> None:
+        self._settle(replace(self.settings, theme=name))
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            apply_theme(app, name)
+        self.update()
+
+    # --- leaving ---
+
+    def _may_leave(self) -> bool:
+        """Ask about a plan that is not saved; return whether to go on."""
+        if not self.document.dirty:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self,
+            "Not saved",
+            f"{self.document.plan.title} has changes that are not saved.",
+            buttons.Save | buttons.Discard | buttons.Cancel,
+            buttons.Save,
+        )
+        if answer == buttons.Save:
+            return self.save()
+        if answer == buttons.Discard:
+            self.autosave.forget()
+            return True
+        return False
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Ask, then stop timers and workers."""
+        if not self._may_leave():
+            event.ignore()
+            return
+        self._keeper.stop()
+        self.model.stop()
+        self.jobs.close()
+        self.autosave.forget()
+        event.accept()
+
+
+

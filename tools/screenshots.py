@@ -1,0 +1,72 @@
+"""Remakes docs/screenshots from the demo plan, without a display.  make screenshots"""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+from pathlib import Path
+
+from PySide6.QtCore import QEventLoop, QTimer
+from PySide6.QtWidgets import QApplication
+
+from pennello.design.fresh import fresh_plan
+from pennello.design.plan import Plan
+from pennello.files.demo import demo_plan
+from pennello.session.document import Document
+from pennello.session.settings import Settings
+from pennello.ui.app import make_application
+from pennello.ui.theme.style import apply_theme
+from pennello.ui.window import MainWindow
+
+SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
+VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
+    ("bench", "poppy-petal", "linen", (1280, 800)),
+    ("bench-lamp", "dahlia-petal", "lamp", (1280, 800)),
+    ("bench-swoosh", "kelp-swoosh", "linen", (1280, 800)),
+    ("bench-small", "beetle-scale", "linen", (1024, 700)),
+    ("bench-empty", "", "linen", (1280, 800)),
+)
+
+
+def wait(window: MainWindow, milliseconds: int) -> None:
+    """Let the window work until the verdict is there."""
+    loop = QEventLoop()
+    window.model.judged.connect(loop.quit)
+    QTimer.singleShot(milliseconds, loop.quit)
+    loop.exec()
+    QApplication.processEvents()
+
+
+def shoot(app: QApplication, name: str, stroke: str, theme: str, size: tuple[int, int], folder: Path) -> None:
+    """Write one picture of the window."""
+    apply_theme(app, theme)
+    plan: Plan = demo_plan() if stroke else fresh_plan()
+    window = MainWindow(Document(plan), Settings(theme=theme))
+    window.resize(*size)
+    window.show()
+    if stroke:
+        window.model.choose(stroke)
+        wait(window, 4000)
+    QApplication.processEvents()
+    window.grab().save(str(folder / f"{name}.png"))
+    window.close()
+
+
+def main() -> None:
+    """Write all views, or those named, into docs/screenshots or the folder after --to."""
+    arguments = sys.argv[1:]
+    folder = SHOTS
+    if "--to" in arguments:
+        at = arguments.index("--to")
+        folder = Path(arguments[at + 1])
+        del arguments[at : at + 2]
+    folder.mkdir(parents=True, exist_ok=True)
+    app = make_application()
+    for name, stroke, theme, size in VIEWS:
+        if not arguments or name in arguments:
+            shoot(app, name, stroke, theme, size, folder)
+
+
+if __name__ == "__main__":
+    with tempfile.TemporaryDirectory():
+        main()
