@@ -31,7 +31,12 @@ STROKES = (
         "flat-3-4",
         Recipe((PickUp("dahlia-wrist", offset_mm=2.1, passes=12, drift_mm=0.8),)),
         Stroke(CubicPath(((0, 0), (-1, -27), (43, -27), (42, 0))), Nib(NibMode.FOLLOWING, 90)),
-        wish(("foam-white", 0.15, 2.6), ("thrift-pink", 0.52, 2.8), ("mallow-magenta", 0.94, 2.8), last="sea-plum"),
+        wish(
+            ("foam-white", 0.15, 2.6),
+            ("thrift-pink", 0.52, 2.8),
+            ("mallow-magenta", 0.94, 2.8),
+            last="sea-plum",
+        ),
     ),
     PlanStroke(
         "poppy-petal",
@@ -43,7 +48,12 @@ STROKES = (
             Nib(NibMode.FOLLOWING, 90),
             wiggle=Wiggle(5, 3.0),
         ),
-        wish(("foam-white", 0.20, 2.6), ("shrimp-coral", 0.43, 2.8), ("poppy-red", 0.75, 2.8), last="dulse-crimson"),
+        wish(
+            ("foam-white", 0.20, 2.6),
+            ("shrimp-coral", 0.43, 2.8),
+            ("poppy-red", 0.75, 2.8),
+            last="dulse-crimson",
+        ),
     ),
     PlanStroke(
         "beetle-scale",

@@ -47,6 +47,7 @@ def shoot(app: QApplication, name: str, stroke: str, theme: str, size: tuple[int
     if stroke:
         window.model.choose(stroke)
         wait(window, 4000)
+        wait(window, 900)
     QApplication.processEvents()
     window.grab().save(str(folder / f"{name}.png"))
     window.close()

@@ -178,7 +178,9 @@ def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     if abs(moved) >= 2 * SLIDE_STEP_MM:
         way = _end_name(case, case.attempt.cakes[now.cake], moved)
         mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
-    return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))
+    return _Suspect(
+        "wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends)
+    )
 
 
 def _end_name(case: Case, cake: Cake, direction: float) -> str:
@@ -264,7 +266,9 @@ def _pale(case: Case) -> Iterator[_Suspect]:
     )
     runs = math.ceil(length / begins)
     places = tuple(round(length * k / runs, 1) for k in range(1, runs))
-    mends: list[Mend] = [SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")]
+    mends: list[Mend] = [
+        SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")
+    ]
     short = min(begins, length - 1.0)
     if short > 5:
         mends.append(Shorten("shorten", round(short, 1), f"end the stroke at {case.say(short)}"))
@@ -280,7 +284,9 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
         mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"sweep {enough} times"))
     if now.wetness is not Wetness.CREAMY:
         creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, float(enough)))
-        mends.append(SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy"))
+        mends.append(
+            SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy")
+        )
     text = (
         f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
@@ -319,7 +325,9 @@ def _coat_labs(case: Case, paints: list[Paint]) -> Array:
     coats = {paint.id: paint for paint in paints}
     return np.array(
         [
-            stop_labs(Wanted((Stop(paint=paint.id),), coat_um=case.attempt.wanted.coat_um), coats, case.attempt.skin)[0]
+            stop_labs(
+                Wanted((Stop(paint=paint.id),), coat_um=case.attempt.wanted.coat_um), coats, case.attempt.skin
+            )[0]
             for paint in paints
         ]
     )
@@ -342,4 +350,3 @@ def _recolours(case: Case, cake: Cake, now: PickUp, stop: int, goal: Array) -> t
         return ()
     old = case.attempt.paints[cake.stripes[stripe].paint].name
     return (Recolour("recolour", cake.id, stripe, best, f"fill {best.name} in place of {old}"),)
-

@@ -149,7 +149,10 @@ def check_boundaries(edge: LoadedEdge, wanted: Wanted) -> tuple[BoundaryCheck, .
     pairs = {(one.from_paint, one.to_paint): one for one in levelled}
     return tuple(
         BoundaryCheck(
-            index, stop.to_u * edge.width_mm, stop.blend_mm, pairs.get((stop.paint or "", following.paint or ""))
+            index,
+            stop.to_u * edge.width_mm,
+            stop.blend_mm,
+            pairs.get((stop.paint or "", following.paint or "")),
         )
         for index, (stop, following) in enumerate(zip(wanted.stops, wanted.stops[1:], strict=False))
     )

@@ -50,7 +50,9 @@ class Forecast:
         held = edge.volume_mm3_per_mm
         loaded = held > 0.02 * held.max(initial=0)
         thickness = seen.film_um[self._stations]
-        typical = thickness[:, loaded].mean(axis=1, keepdims=True) / held[loaded].mean() if loaded.any() else 0.0
+        typical = (
+            thickness[:, loaded].mean(axis=1, keepdims=True) / held[loaded].mean() if loaded.any() else 0.0
+        )
         self._um_per_unit = np.where(loaded, thickness / np.where(loaded, held, 1), typical)
         self._basis = small_basis(_BANDS)
         self._skin = self._basis.pick(attempt.skin)

@@ -47,7 +47,9 @@ class Stop:
 
     def __post_init__(self) -> None:
         if (self.paint is None) == (self.srgb is None):
-            raise OutOfRangeError("a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour")
+            raise OutOfRangeError(
+                "a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour"
+            )
         if self.srgb is not None:
             parse_hex(self.srgb)
         if not 0 < self.to_u <= 1:

@@ -49,7 +49,9 @@ def write_json(answer: dict[str, Any]) -> None:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = _Parser(prog="pennello", description="Predicts what a loaded brush lays. Without a verb it opens the window.")
+    parser = _Parser(
+        prog="pennello", description="Predicts what a loaded brush lays. Without a verb it opens the window."
+    )
     parser.add_argument("--version", action="version", version=f"pennello {__version__}")
     verbs = parser.add_subparsers(dest="verb", metavar="VERB")
 
@@ -59,7 +61,9 @@ def _parser() -> argparse.ArgumentParser:
 
     mix = verbs.add_parser("mix", help="mix paints and see the colour")
     mix.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
-    mix.add_argument("--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide")
+    mix.add_argument(
+        "--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide"
+    )
     mix.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
     _json(mix)
 
@@ -75,7 +79,9 @@ def _parser() -> argparse.ArgumentParser:
     _json(check)
 
     mend = _plan_verb(verbs, "mend", "apply the best mend of a stroke, or of one cause", stroke=True)
-    mend.add_argument("--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)")
+    mend.add_argument(
+        "--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)"
+    )
     mend.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(mend)
 

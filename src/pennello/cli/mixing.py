@@ -15,7 +15,9 @@ from pennello.colour.srgb import format_hex, parse_hex
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.paint import Paint, optics
 
-_PAINT = re.compile(r"(?P<hex>#?[0-9a-fA-F]{6})(?:@(?P<contrast>[0-9.eE+-]+)(?P<percent>%?))?(?::(?P<parts>[0-9.eE+-]+))?\Z")
+_PAINT = re.compile(
+    r"(?P<hex>#?[0-9a-fA-F]{6})(?:@(?P<contrast>[0-9.eE+-]+)(?P<percent>%?))?(?::(?P<parts>[0-9.eE+-]+))?\Z"
+)
 
 
 class PaintTextError(PennelloError):

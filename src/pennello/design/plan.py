@@ -51,7 +51,11 @@ class Skin:
     @property
     def name(self) -> str:
         """What to call it."""
-        return f"own sample {self.srgb}" if self.srgb else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
+        return (
+            f"own sample {self.srgb}"
+            if self.srgb
+            else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
+        )
 
 
 @lru_cache(maxsize=64)

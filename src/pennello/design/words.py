@@ -26,7 +26,9 @@ def load_words(plan: Plan, stroke: PlanStroke, unit: LengthUnit = LengthUnit.MM)
 
 
 def _pickup_words(plan: Plan, pickup: PickUp, cake: Cake, width_mm: float, unit: LengthUnit) -> str:
-    before = {Before.KEEP: "", Before.WIPE: "Wipe the brush. ", Before.RINSE: "Rinse the brush. "}[pickup.before]
+    before = {Before.KEEP: "", Before.WIPE: "Wipe the brush. ", Before.RINSE: "Rinse the brush. "}[
+        pickup.before
+    ]
     left = "B" if pickup.flip else "A"
     names = " / ".join(plan.paint(name).name for name in _under(cake, pickup.offset_mm, width_mm))
     text = f"{before}{cake.name}: corner {left} {_from_wall(pickup.offset_mm, unit)}"

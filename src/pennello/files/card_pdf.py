@@ -56,12 +56,16 @@ class _Page:
         self.canvas = canvas
         self.regular, self.bold = _fonts()
 
-    def text(self, x: float, y: float, words: str, size: float = 10, *, bold: bool = False, quiet: bool = False) -> None:
+    def text(
+        self, x: float, y: float, words: str, size: float = 10, *, bold: bool = False, quiet: bool = False
+    ) -> None:
         self.canvas.setFillColorRGB(*(_QUIET if quiet else _INK))
         self.canvas.setFont(self.bold if bold else self.regular, size)
         self.canvas.drawString(x * mm, (PAGE_HEIGHT_MM - y) * mm, words)
 
-    def paragraph(self, x: float, y: float, words: str, width: float, size: float = 10, *, quiet: bool = False) -> float:
+    def paragraph(
+        self, x: float, y: float, words: str, width: float, size: float = 10, *, quiet: bool = False
+    ) -> float:
         """Write words within a width and return the y below them."""
         for line in simpleSplit(words, self.regular, size, width * mm):
             self.text(x, y, line, size, quiet=quiet)
@@ -70,12 +74,16 @@ class _Page:
 
     def fill(self, x: float, y: float, width: float, height: float, colour: Any) -> None:
         self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
-        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=0, fill=1)
+        self.canvas.rect(
+            x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=0, fill=1
+        )
 
     def frame(self, x: float, y: float, width: float, height: float, weight: float = 0.4) -> None:
         self.canvas.setLineWidth(weight)
         self.canvas.setStrokeColorRGB(*_INK)
-        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=1, fill=0)
+        self.canvas.rect(
+            x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=1, fill=0
+        )
 
     def line(self, x0: float, y0: float, x1: float, y1: float, weight: float = 0.4) -> None:
         self.canvas.setLineWidth(weight)
@@ -130,7 +138,9 @@ def _draw(
 ) -> None:
     x = _MARGIN_MM
     page.text(x, 18, stroke.name, 20, bold=True)
-    page.text(x, 24, " · ".join(part for part in (plan.title, plan.place, plan.skin.name) if part), 10, quiet=True)
+    page.text(
+        x, 24, " · ".join(part for part in (plan.title, plan.place, plan.skin.name) if part), 10, quiet=True
+    )
     y = 32.0
     for line in load_words(plan, stroke, unit):
         y = page.paragraph(x, y, line, PAGE_WIDTH_MM - 2 * x, 10.5)
@@ -139,7 +149,9 @@ def _draw(
     y = _draw_edge(page, plan, stroke, laid, seen, y + 8)
     _draw_stroke(page, plan, laid, y + 8, unit)
     page.ruler(x, PAGE_HEIGHT_MM - 26, 100)
-    page.text(x + 106, PAGE_HEIGHT_MM - 23, "Check: this ruler is 100 mm long when printed at 100 %.", 8, quiet=True)
+    page.text(
+        x + 106, PAGE_HEIGHT_MM - 23, "Check: this ruler is 100 mm long when printed at 100 %.", 8, quiet=True
+    )
     page.paragraph(x, PAGE_HEIGHT_MM - 14, CAUTION, PAGE_WIDTH_MM - 2 * x, 7.5, quiet=True)
 
 
@@ -196,12 +208,13 @@ def _draw_edge(page: _Page, plan: Plan, stroke: PlanStroke, laid: Laid, seen: Co
 
 def _draw_stroke(page: _Page, plan: Plan, laid: Laid, y: float, unit: LengthUnit) -> None:
 
-
     ground = laid.film.canvas
     width, height = ground.columns / ground.px_per_mm, ground.rows / ground.px_per_mm
     room = (_STROKE_BOX_MM[0], PAGE_HEIGHT_MM - 32 - y)
     scale = _fit(width, height, room)
-    words = f"The stroke, {length_text(laid.track.length_mm, unit)} long, ribs every 5 mm, {_scale_words(scale)}"
+    words = (
+        f"The stroke, {length_text(laid.track.length_mm, unit)} long, ribs every 5 mm, {_scale_words(scale)}"
+    )
     page.text(_MARGIN_MM, y, words, 9, quiet=True)
     y += 2
     page.picture(_MARGIN_MM, y, width * scale, height * scale, render(laid.film, skin_spectrum(plan.skin)))
@@ -210,5 +223,3 @@ def _draw_stroke(page: _Page, plan: Plan, laid: Laid, y: float, unit: LengthUnit
         ends = [(float(p[0]) - ground.left_mm, float(p[1]) - ground.top_mm) for p in (a, b)]
         (x0, y0), (x1, y1) = [(_MARGIN_MM + px * scale, y + py * scale) for px, py in ends]
         page.line(x0, y0, x1, y1, 0.25)
-
-

@@ -52,7 +52,9 @@ class Deposit:
         return np.asarray(self.channels.sum(axis=(1, 2)) / self.canvas.px_per_mm**2 / 1000)
 
 
-def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array) -> Deposit:
+def deposit(
+    track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array
+) -> Deposit:
     """Return what a stroke leaves.
 
     Parameters
@@ -67,11 +69,23 @@ def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: C
     total = np.zeros((len(contents[0]), canvas.rows * canvas.columns))
     for run, held in zip(stretches, contents, strict=True):
         most = _through(track.thickness_mm)
-        _splat(total, run.touch_down[None], held, _places(track, np.array([float(run.first)]), most, canvas), canvas)
+        _splat(
+            total,
+            run.touch_down[None],
+            held,
+            _places(track, np.array([float(run.first)]), most, canvas),
+            canvas,
+        )
         counts = _drop_counts(track, run)
         for count in np.unique(counts):
             steps = np.flatnonzero(counts == count)
-            _splat(total, run.given[steps], held, _places(track, run.first + steps + 0.5, int(count), canvas), canvas)
+            _splat(
+                total,
+                run.given[steps],
+                held,
+                _places(track, run.first + steps + 0.5, int(count), canvas),
+                canvas,
+            )
     bin_mm = stretches[0].edge.width_mm / BINS
     thickness = total.reshape(-1, canvas.rows, canvas.columns) * bin_mm * canvas.px_per_mm**2 * 1000
     return Deposit(canvas, _levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)

@@ -80,7 +80,9 @@ def covered_reflectance(kx: Array, sx: Array, coverage: Array, substrate: Array)
     depth_k = np.minimum(kx / part[..., None], MOST_OPTICAL_DEPTH)
     depth_s = np.minimum(sx / part, MOST_OPTICAL_DEPTH)[..., None]
     below = substrate.astype(kx.dtype)
-    result: Array = below + coverage[..., None].astype(kx.dtype) * (film_reflectance(depth_k, depth_s, below) - below)
+    result: Array = below + coverage[..., None].astype(kx.dtype) * (
+        film_reflectance(depth_k, depth_s, below) - below
+    )
     return result
 
 

@@ -77,7 +77,9 @@ def clean_edge(brush: Applicator, paints: tuple[str, ...] = ()) -> LoadedEdge:
     return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.width_mm)
 
 
-def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None) -> LoadedEdge:
+def load(
+    recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None
+) -> LoadedEdge:
     """Return the edge after all pick-ups of a recipe.
 
     Parameters
@@ -93,7 +95,9 @@ def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: 
         If the recipe names a cake that is not there.
     """
     visited = [_find_cake(name, cakes) for name in recipe.cakes]
-    paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)]))
+    paints = tuple(
+        dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)])
+    )
     edge = _spread(residue, paints) if residue else clean_edge(brush, paints)
     for pickup in recipe.pickups:
         edge = _exchange(edge, pickup, cakes[pickup.cake], brush)
@@ -139,7 +143,9 @@ def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
     return tuple(_boundary(edge, share, loaded, leader, int(step)) for step in steps)
 
 
-def _boundary(edge: LoadedEdge, share: Array, loaded: NDArray[np.intp], leader: NDArray[np.intp], step: int) -> Boundary:
+def _boundary(
+    edge: LoadedEdge, share: Array, loaded: NDArray[np.intp], leader: NDArray[np.intp], step: int
+) -> Boundary:
     one, two = int(leader[step]), int(leader[step + 1])
     pair = share[one, loaded] + share[two, loaded]
     ratio = np.divide(share[two, loaded], pair, out=np.full(len(loaded), 0.5), where=pair > 0)

@@ -49,7 +49,9 @@ class CubicPath:
             raise PathShapeError(count)
         for point in self.points_mm:
             if not all(abs(value) <= COORDINATE_LIMIT_MM for value in point):
-                raise OutOfRangeError("a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin")
+                raise OutOfRangeError(
+                    "a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin"
+                )
 
     @property
     def curves(self) -> int:

@@ -154,7 +154,7 @@ class Document:
         """
         target = path or self.path
         if target is None:
-            raise ValueError("a new plan needs a path")  # noqa: TRY003 - the window always asks first
+            raise ValueError("a new plan needs a path")
         if not target.suffix:
             target = target.with_suffix(SUFFIX)
         write_plan(self._committed, target)

@@ -46,9 +46,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
     if job:
         job.report(0.5, "looking for what would mend it")
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
-    return Outcome(
-        plan, stroke, first.attempt, first.laid, first.seen, first.picture, verdict.state, verdict
-    )
+    return Outcome(plan, stroke, first.attempt, first.laid, first.seen, first.picture, verdict.state, verdict)
 
 
 def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:

@@ -62,7 +62,9 @@ def _catch_everything(window: MainWindow) -> None:
         print(f"pennello: {kind.__name__}: {error}", file=sys.stderr)  # noqa: T201
         if "PENNELLO_DEBUG" in __import__("os").environ:
             traceback.print_exception(kind, error, trace)
-        window.say(f"Something went wrong inside Pennello ({kind.__name__}: {error}). Your plan is unchanged; please save it.")
+        window.say(
+            f"Something went wrong inside Pennello ({kind.__name__}: {error}). Your plan is unchanged; please save it."
+        )
 
     sys.excepthook = hook
     threading.excepthook = lambda args: hook(args.exc_type, args.exc_value or Exception(), args.exc_traceback)

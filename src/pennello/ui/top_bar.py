@@ -59,6 +59,8 @@ class TopBar(QWidget):
         self.skin.setAccessibleName("Skin")
         self.skin.setToolTip("The skin painted on, by its individual typology angle (ITA)")
         self.skin.installEventFilter(WheelGuard(self))
+        self.skin.setMinimumWidth(120)
+        self.skin.setMaximumWidth(210)
         self.undo = self._tool("undo", "", "Undo")
         self.redo = self._tool("redo", "", "Redo")
         self.undo.clicked.connect(document.undo)
@@ -76,14 +78,16 @@ class TopBar(QWidget):
         row.setContentsMargins(10, 4, 10, 0)
         row.setSpacing(6)
         for widget in (self.plan_button, self.title, self.place, self.skin):
-            row.addWidget(widget)
+            row.addWidget(widget, 0 if widget is self.plan_button else 4)
         row.addStretch(1)
         row.addWidget(self.undo)
         row.addWidget(self.redo)
         row.addSpacing(8)
         self.units = self._pair(row, ("mm", "in"), settings.unit, "Lengths in ", self.unit_chosen)
         row.addSpacing(8)
-        self.themes = self._pair(row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen)
+        self.themes = self._pair(
+            row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen
+        )
         row.addSpacing(4)
         self.help = self._tool("help", "", "Keys and handles (F1)")
         self.help.clicked.connect(self.help_wanted)
@@ -102,15 +106,18 @@ class TopBar(QWidget):
         line.setAccessibleName(name)
         line.setToolTip(name)
         line.setMaxLength(200)
-        line.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        line.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        line.setMinimumWidth(60)
         line.textChanged.connect(lambda: self._fit(line))
         return line
 
     def _fit(self, line: QLineEdit) -> None:
         words = line.text() or line.placeholderText()
-        line.setFixedWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 22, 70), 300))
+        line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, 70), 320))
 
-    def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> QButtonGroup:
+    def _pair(
+        self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object
+    ) -> QButtonGroup:
         group = QButtonGroup(self)
         for name in names:
             button = QToolButton()
@@ -158,6 +165,7 @@ class TopBar(QWidget):
         for line, words in ((self.title, plan.title), (self.place, plan.place)):
             if line.text() != words:
                 line.setText(words)
+                line.setCursorPosition(0)
             self._fit(line)
         self._show_skin(plan.skin)
         for button, word, label in (

@@ -42,7 +42,9 @@ QLineEdit, QAbstractSpinBox, QComboBox {
   padding: 2px 4px; min-height: 20px; selection-background-color: $accent; selection-color: $on_accent; }
 QLineEdit:hover, QAbstractSpinBox:hover, QComboBox:hover { background: $well; }
 QLineEdit:focus, QAbstractSpinBox:focus, QComboBox:focus { background: $well; border: 1px solid $accent; border-radius: 4px; }
-QComboBox::drop-down { border: none; width: 18px; }
+QAbstractSpinBox QLineEdit, QAbstractSpinBox QLineEdit:focus, QAbstractSpinBox QLineEdit:hover {
+  border: none; padding: 0; min-height: 0; background: transparent; }
+QComboBox::drop-down { border: none; width: 14px; }
 QComboBox::down-arrow { image: url($arrow); width: 10px; height: 10px; }
 QComboBox QAbstractItemView, QMenu, QListView { background: $mat; color: $ink; border: 1px solid $line;
   selection-background-color: $accent; selection-color: $on_accent; outline: none; }

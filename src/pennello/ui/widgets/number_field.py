@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PySide6.QtCore import QEvent, QObject, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QWheelEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QWheelEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
 from pennello.units import LengthUnit, from_mm, to_mm
@@ -83,9 +83,23 @@ class NumberField(QDoubleSpinBox):
         self._value = to_mm(shown, self._unit) if self.quantity.length else shown
         self.edited.emit(self._value)
 
-    def stepBy(self, steps: int) -> None:
-        """Step; the value goes out at once."""
-        super().stepBy(steps)
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Give the text all the room: the style sheet keeps some for buttons that there are not."""
+        super().resizeEvent(event)
+        self._give_room()
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Do so again when the style is another one."""
+        super().changeEvent(event)
+        self._give_room()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """Do so when it appears."""
+        super().showEvent(event)
+        self._give_room()
+
+    def _give_room(self) -> None:
+        self.lineEdit().setGeometry(self.rect().adjusted(4, 1, -4, -1))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Esc gives back the value that was there."""
@@ -114,4 +128,6 @@ class WheelGuard(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Swallow the wheel over an unfocused widget."""
-        return bool(event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus())
+        return bool(
+            event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus()
+        )

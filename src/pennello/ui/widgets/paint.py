@@ -58,7 +58,7 @@ def draw_ruler(painter: QPainter, left: QPointF, length_mm: float, scale: float,
         if index % long_every == 0:
             words = f"{index * base:.0f}" if unit is LengthUnit.MM else f"{index / 16:g}"
             painter.drawText(QRectF(x - 20, left.y() + 9, 40, 15), Qt.AlignmentFlag.AlignCenter, words)
-    words_at = QRectF(left.x() + length_mm * scale + 5, left.y() + 9, 24, 15)
+    words_at = QRectF(left.x() + length_mm * scale + 4, left.y() - 1, 24, 15)
     painter.drawText(words_at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, unit.value)
 
 

@@ -31,7 +31,7 @@ _STRIPS = 256
 
 OFFSET = Quantity("Corner from the left wall", *OFFSET_MM, 0.5, 1, length=True)
 SKEW = Quantity("Turn of the brush on the cake", *SKEW_DEG, 1, 0, "°")
-SWEEPS = Quantity("Sweeps, back or forth", *PASSES, 1, 0)
+SWEEPS = Quantity("Sweeps, back or forth", *PASSES, 1, 0, " ×")
 DRIFT = Quantity("Sideways drift of the sweeps", *DRIFT_MM, 0.1, 1, length=True)
 STRIPE = Quantity("Boundary from the left wall", 0, 850, 0.5, 1, length=True)
 
@@ -48,6 +48,7 @@ class CakeMat(Mat):
         self._flip = Handle(self.surface, "flip", self._flip_work(), Qt.CursorShape.PointingHandCursor)
         self._turn = Handle(self.surface, "turn", self._turn_work(), Qt.CursorShape.SizeHorCursor)
         self._bounds: list[Handle] = []
+        self.setFocusProxy(self._brush)
         self._build_fields()
 
     # --- fields ---
@@ -56,7 +57,11 @@ class CakeMat(Mat):
         model = self._model
         guard = WheelGuard(self)
         self.cake_choice, self.brush_choice, self.wet_choice = QComboBox(), QComboBox(), QComboBox()
-        for box, name in ((self.cake_choice, "Cake"), (self.brush_choice, "Brush"), (self.wet_choice, "Wetness")):
+        for box, name in (
+            (self.cake_choice, "Cake"),
+            (self.brush_choice, "Brush"),
+            (self.wet_choice, "Wetness"),
+        ):
             box.setAccessibleName(name)
             box.installEventFilter(guard)
             box.setMinimumWidth(60)
@@ -66,8 +71,12 @@ class CakeMat(Mat):
         self.cake_choice.activated.connect(self._choose_cake)
         self.brush_choice.activated.connect(self._choose_brush)
         self.wet_choice.activated.connect(self._choose_wetness)
-        self.offset, self.skew, self.sweeps, self.drift = (NumberField(q) for q in (OFFSET, SKEW, SWEEPS, DRIFT))
-        self.offset.edited.connect(lambda v: model.edit("Slide the brush", pickup_change(offset_mm=v), "offset"))
+        self.offset, self.skew, self.sweeps, self.drift = (
+            NumberField(q) for q in (OFFSET, SKEW, SWEEPS, DRIFT)
+        )
+        self.offset.edited.connect(
+            lambda v: model.edit("Slide the brush", pickup_change(offset_mm=v), "offset")
+        )
         self.skew.edited.connect(lambda v: model.edit("Turn the brush", pickup_change(skew_deg=v), "skew"))
         self.sweeps.edited.connect(lambda v: model.edit("Sweeps", pickup_change(passes=v), "passes"))
         self.drift.edited.connect(lambda v: model.edit("Drift", pickup_change(drift_mm=v), "drift"))
@@ -124,7 +133,13 @@ class CakeMat(Mat):
             type_over(self._brush, OFFSET, model.unit, model.pickup.offset_mm, self.offset.edited.emit)
 
         work = HandleWork(
-            "Brush on the cake", value, dragged, stepped, lambda: model.commit("Slide the brush"), model.cancel, typed
+            "Brush on the cake",
+            value,
+            dragged,
+            stepped,
+            lambda: model.commit("Slide the brush"),
+            model.cancel,
+            typed,
         )
         return Handle(self.surface, "area", work, Qt.CursorShape.SizeHorCursor)
 
@@ -142,7 +157,13 @@ class CakeMat(Mat):
             return "corner B lies left" if self._model.pickup.flip else "corner A lies left"
 
         return HandleWork(
-            "Flip the brush", value, lambda _: None, lambda *_: self._do_flip(), self._do_flip, lambda: None, self._do_flip
+            "Flip the brush",
+            value,
+            lambda _: None,
+            lambda *_: self._do_flip(),
+            self._do_flip,
+            lambda: None,
+            self._do_flip,
         )
 
     def _turn_work(self) -> HandleWork:
@@ -193,7 +214,9 @@ class CakeMat(Mat):
 
         def type_in(at: float) -> None:
             cake = model.cake
-            model.edit("Move a boundary", lambda plan, _: with_cake(plan, moved(cake, at)), f"boundary {number}")
+            model.edit(
+                "Move a boundary", lambda plan, _: with_cake(plan, moved(cake, at)), f"boundary {number}"
+            )
 
         def typed() -> None:
             type_over(self._bounds[number - 1], STRIPE, model.unit, model.cake.edges_mm[number], type_in)
@@ -246,7 +269,7 @@ class CakeMat(Mat):
 
     def _fit(self) -> None:
         cake, pickup, brush = self._model.cake, self._model.pickup, self._model.brush
-        self._scale = shared_scale(self._model, self.area.width() - 36)
+        self._scale = shared_scale(self._model, self.area.width() - 58)
         low = min(0.0, pickup.offset_mm)
         high = max(cake.width_mm, pickup.offset_mm + brush.width_mm)
         self._left = self.area.width() / 2 - (low + high) / 2 * self._scale
@@ -296,7 +319,13 @@ class CakeMat(Mat):
         painter.setPen(QPen(QColor(inks.ink_2), 1.4))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRoundedRect(pan.adjusted(-1.5, -1.5, 1.5, 1.5), 4, 4)
-        draw_ruler(painter, pan.bottomLeft() + QPointF(0, 3), self._model.cake.width_mm, self._scale, self._model.unit)
+        draw_ruler(
+            painter,
+            pan.bottomLeft() + QPointF(0, 3),
+            self._model.cake.width_mm,
+            self._scale,
+            self._model.unit,
+        )
         self._draw_brush(painter)
 
     def _face_image(self) -> QImage:
@@ -358,8 +387,9 @@ class CakeMat(Mat):
     def _draw_sweeps(self, painter: QPainter, middle: QPointF) -> None:
         """Draw the sweep along the stripes as an arrow both ways, and say how many."""
         pan = self._pan
-        x, top, bottom = middle.x(), pan.bottom() - 40, pan.bottom() - 8
-        if bottom - top < 20 or not math.isfinite(x):
+        x, top = middle.x(), pan.bottom() - 38
+        lowest = middle.y() + self._bristle_px + 48
+        if top < lowest or not math.isfinite(x):
             return
         words = QRectF(x - 44, top, 88, 30)
         painter.setPen(Qt.PenStyle.NoPen)
@@ -375,5 +405,3 @@ def _fill(box: QComboBox, items: list[tuple[str, str]], current: str) -> None:
             for name, key in items:
                 box.addItem(name, key)
         box.setCurrentIndex([key for _, key in items].index(current))
-
-

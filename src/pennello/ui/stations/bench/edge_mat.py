@@ -70,7 +70,8 @@ class EdgeMat(Mat):
         """Follow the hand: the boundary near it is marked on all mats."""
         if event.type() == QEvent.Type.MouseMove and isinstance(event, QMouseEvent) and self._edge:
             found = [
-                abs(self._left + one.at_mm * self._scale - event.position().x()) for one in boundaries(self._edge)
+                abs(self._left + one.at_mm * self._scale - event.position().x())
+                for one in boundaries(self._edge)
             ]
             near = int(np.argmin(found)) if found and min(found) < _HOVER_PX else -1
             self._model.hover(near)
@@ -94,7 +95,7 @@ class EdgeMat(Mat):
         self._draw_bare(painter, bristles, edge)
         self._draw_hairs(painter, bristles)
         self._draw_corners(painter, bristles)
-        shares = QRectF(left, bristles.bottom() + 30, width, max(20.0, room - bristles.height() - 36))
+        shares = QRectF(left, bristles.bottom() + 30, width, max(20.0, room - bristles.height() - 48))
         self._draw_shares(painter, shares, edge)
         draw_ruler(
             painter, shares.bottomLeft() + QPointF(0, 2), self._model.brush.width_mm, scale, self._model.unit
@@ -130,7 +131,8 @@ class EdgeMat(Mat):
         step = bristles.width() / BINS
         for index in np.flatnonzero(held < 0.02 * max(float(held.max()), 1e-9)):
             painter.fillRect(
-                QRectF(bristles.left() + index * step, bristles.top(), step + 0.5, bristles.height()), QColor("#bdb9b4")
+                QRectF(bristles.left() + index * step, bristles.top(), step + 0.5, bristles.height()),
+                QColor("#bdb9b4"),
             )
 
     def _draw_hairs(self, painter: QPainter, bristles: QRectF) -> None:
@@ -171,7 +173,12 @@ class EdgeMat(Mat):
         painter.drawRect(area)
 
     def _draw_boundary(
-        self, painter: QPainter, bristles: QRectF, shares: QRectF, one: Boundary, near: bool  # noqa: FBT001
+        self,
+        painter: QPainter,
+        bristles: QRectF,
+        shares: QRectF,
+        one: Boundary,
+        near: bool,  # noqa: FBT001
     ) -> None:
         """Mark where paints hand over and how softly; the number itself when the hand is near."""
         inks = theme()

@@ -46,6 +46,7 @@ class BenchModel(QObject):
     failed = Signal(str)
     boundary_hovered = Signal(int)
     _arrived = Signal(object, object)
+    _surveyed = Signal(object, object)
 
     def __init__(self, document: Document, jobs: Jobs, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -53,6 +54,7 @@ class BenchModel(QObject):
         self.unit = LengthUnit.MM
         self.outcome: Outcome | None = None
         self.hovered = -1
+        self.states: dict[str, str] = {}
         self._jobs = jobs
         self._stroke = ""
         self._latest: Job[Outcome] | None = None
@@ -61,6 +63,8 @@ class BenchModel(QObject):
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._refine)
         self._arrived.connect(self._take)
+        self._surveyed.connect(self._take_states)
+        self._known: Plan | None = None
         follow(self, document.changed, self._changed)
 
     # --- what is shown ---
@@ -180,6 +184,7 @@ class BenchModel(QObject):
         else:
             try:
                 self.outcome = coarse(self.plan, stroke.id)
+                self.states[stroke.id] = self.outcome.state.value
                 self._settle.start()
             except PennelloError as error:
                 self.outcome = None
@@ -200,8 +205,31 @@ class BenchModel(QObject):
     def _take(self, job: Job[Outcome], outcome: Outcome) -> None:
         if job is self._latest and outcome.plan is self.plan:
             self.outcome = outcome
+            self.states[outcome.stroke] = outcome.state.value
             self.shown.emit()
             self.judged.emit()
+            if self.plan is self.document.committed and self._known is not self.plan:
+                self._survey(self.plan)
+
+    def _survey(self, plan: Plan) -> None:
+        """Look at the other strokes too, for the marks on their tags."""
+        job: Job[dict[str, str]] = Job(lambda running: _states(plan, running))
+        job.finished.connect(lambda states: self._surveyed.emit(plan, states))
+        self._jobs.start("survey", job)
+
+    def _take_states(self, plan: Plan, states: dict[str, str]) -> None:
+        if plan is self.document.committed:
+            self._known = plan
+            self.states = states
+            self.shown.emit()
+
+
+def _states(plan: Plan, job: Job[dict[str, str]]) -> dict[str, str]:
+    states = {}
+    for number, stroke in enumerate(plan.strokes):
+        job.report(number / len(plan.strokes), "looking at the other strokes")
+        states[stroke.id] = coarse(plan, stroke.id).state.value
+    return states
 
 
 def pickup_change(**changes: object) -> Callable[[Plan, PlanStroke], Plan]:

@@ -2,23 +2,44 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import replace
+
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QSizePolicy,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from pennello.aim.mend import Mend
+from pennello.aim.wish import Stop, Wanted
+from pennello.design.edits import with_stroke
+from pennello.design.plan import Plan, PlanStroke
+from pennello.design.wishing import turned_round, wish_for_edge, with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.load.pickup import BINS
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
+from pennello.ui.widgets.type_box import type_over
 from pennello.units import length_text
 
 MOST_CHIPS = 3
-_LABEL_PX = 72
+_LABEL_PX, _TOP_PX = 92, 6
 
 
 class StateMark(QWidget):
@@ -88,6 +109,8 @@ class Readout(QFrame):
         self.surface = Surface(self)
         self.surface.draw = self._draw
         self.surface.setAccessibleName("Ribbons: wanted, laid near the start, laid near the end")
+        self.surface.resized.connect(self._place)
+        self._bounds: list[Handle] = []
         outer.addWidget(self.surface, 6)
         outer.addLayout(self._build_verdict(), 5)
 
@@ -102,6 +125,7 @@ class Readout(QFrame):
         self.headline.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         head.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
         head.addWidget(self.headline, 1)
+        head.addWidget(self._build_wish(), 0, Qt.AlignmentFlag.AlignTop)
         box.addLayout(head)
         self.figures = QLabel("")
         self.figures.setObjectName("note")
@@ -116,20 +140,117 @@ class Readout(QFrame):
         box.addStretch(1)
         return box
 
+    def _build_wish(self) -> QToolButton:
+        self.wish = QToolButton()
+        self.wish.setText("Wish")
+        self.wish.setIcon(icon("down"))
+        self.wish.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.wish.setToolTip("What this stroke should look like")
+        self.wish.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.wish)
+        self.wish_load = menu.addAction("Wish for what this load lays", self._wish_for_load)
+        self.wish_turn = menu.addAction("Turn the wish round", self._turn_wish)
+        self.wish.setMenu(menu)
+        return self.wish
+
+    def _wish_for_load(self) -> None:
+        outcome = self._model.outcome
+        if outcome:
+            edge = outcome.laid.edge
+            self._edit_wish("Wish for what this load lays", lambda wanted: wish_for_edge(edge, wanted))
+
+    def _turn_wish(self) -> None:
+        self._edit_wish("Turn the wish round", turned_round)
+
+    def _edit_wish(self, label: str, make: Callable[[Wanted], Wanted], merge: str = "") -> None:
+        self._model.edit(label, _wish_change(make), merge)
+
+    # --- the wish's boundaries ---
+
+    def _boundary_handle(self, index: int) -> Handle:
+        model = self._model
+
+        def stops() -> tuple[Stop, ...]:
+            return model.stroke.wanted.stops if model.stroke else ()
+
+        def value() -> str:
+            if index >= len(stops()) - 1:
+                return ""
+            stop, unit = stops()[index], model.unit
+            at = length_text(stop.to_u * model.brush.width_mm, unit)
+            return f"{at} from A, {length_text(stop.blend_mm, unit)} soft"
+
+        def dragged(way: QPointF) -> None:
+            stroke = model.stroke
+            start = model.document.committed.stroke(stroke.id if stroke else "").wanted.stops[index].to_u
+            to_u = round(start + way.x() / (model.brush.width_mm * self._scale), 4)
+            model.preview(_wish_change(lambda wanted: with_wish_boundary(wanted, index, to_u)))
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            stop, width = stops()[index], model.brush.width_mm
+            to_u, blend = stop.to_u + x * factor * 0.5 / width, stop.blend_mm - y * factor * 0.5
+            self._edit_wish(
+                "Move a wanted boundary", lambda w: with_wish_boundary(w, index, to_u, blend), f"wish {index}"
+            )
+
+        def typed() -> None:
+            width = model.brush.width_mm
+            quantity = Quantity("Wanted boundary from A", 0.0, width, 0.5, 1, length=True)
+            type_over(
+                self._bounds[index],
+                quantity,
+                model.unit,
+                stops()[index].to_u * width,
+                lambda at: self._edit_wish(
+                    "Move a wanted boundary", lambda w: with_wish_boundary(w, index, at / width)
+                ),
+            )
+
+        work = HandleWork(
+            f"Wanted boundary {index + 1} (up and down: softer, harder)",
+            value,
+            dragged,
+            stepped,
+            lambda: model.commit("Move a wanted boundary"),
+            model.cancel,
+            typed,
+        )
+        return Handle(self.surface, "bar", work, Qt.CursorShape.SplitHCursor)
+
+    @property
+    def _scale(self) -> float:
+        return (self.surface.width() - _LABEL_PX - 34) / self._model.brush.width_mm
+
+    def _place(self) -> None:
+        stroke = self._model.stroke if self._model.outcome else None
+        count = len(stroke.wanted.stops) - 1 if stroke else 0
+        while len(self._bounds) > count:
+            self._bounds.pop().deleteLater()
+        while len(self._bounds) < count:
+            handle = self._boundary_handle(len(self._bounds))
+            handle.show()
+            self._bounds.append(handle)
+        if stroke:
+            for handle, stop in zip(self._bounds, stroke.wanted.stops, strict=False):
+                handle.put(QPointF(_LABEL_PX + stop.to_u * self._model.brush.width_mm * self._scale, 12))
+                handle.refresh()
+
     # --- following ---
 
     def refresh(self) -> None:
         """Show the prediction; the verdict stays until the next one, greyed while the hand moves."""
         outcome = self._model.outcome
         self.surface.update()
+        self._place()
+        self.wish.setVisible(outcome is not None)
         if outcome is None:
             self._clear()
             return
         self.mark.show_word(outcome.state.value)
         seen = outcome.seen
         self.figures.setText(
-            f"mean {seen.mean_de00:.1f} dE, 95 % below {seen.p95_de00:.1f} dE · predicted; real mixtures differ "
-            "from this by about 1 dE, 3 at most times"
+            f"mean {seen.mean_de00:.1f} dE, 95 % below {seen.p95_de00:.1f} dE · predicted; real "
+            "mixtures differ by about 1 dE, one in twenty by 3 or more"
         )
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
@@ -155,7 +276,9 @@ class Readout(QFrame):
         self.causes.setText("\n".join(cause.text for cause in others[:2]))
         self.causes.setVisible(bool(others))
         self._drop_chips()
-        rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
+        rated = sorted(
+            (one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00
+        )
         for one in rated[:MOST_CHIPS]:
             words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
@@ -190,15 +313,17 @@ class Readout(QFrame):
             draw_note(painter, area, "What is wanted and what is laid will lie here, one above the other.")
             return
         width_mm = outcome.attempt.brush.width_mm
-        scale = (area.width() - _LABEL_PX - 34) / width_mm
+        scale = self._scale
         curve = 54.0
-        height = min(34.0, (area.height() - curve - 34) / 3 - 3)
+        height = min(34.0, (area.height() - curve - 34 - _TOP_PX) / 3 - 3)
         track = outcome.laid.track
         late = length_text(float(outcome.seen.s_mm[-2]), self._model.unit)
         early = length_text(float(outcome.seen.s_mm[1]), self._model.unit)
-        names = ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
+        names = (
+            ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
+        )
         for row, (colours, name) in enumerate(zip(ribbons(outcome.seen), names, strict=True)):
-            strip = QRectF(_LABEL_PX, row * (height + 3), width_mm * scale, height)
+            strip = QRectF(_LABEL_PX, _TOP_PX + row * (height + 3), width_mm * scale, height)
             painter.drawImage(strip, strip_image(colours))
             draw_note(
                 painter,
@@ -206,7 +331,7 @@ class Readout(QFrame):
                 name,
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             )
-        below = 3 * (height + 3)
+        below = _TOP_PX + 3 * (height + 3)
         draw_ruler(painter, QPointF(_LABEL_PX, below), width_mm, scale, self._model.unit)
         self._draw_boundaries(painter, outcome, below, scale)
         self._draw_curve(painter, outcome, QRectF(_LABEL_PX, below + 28, width_mm * scale, curve - 6))
@@ -216,7 +341,7 @@ class Readout(QFrame):
         for number, check in enumerate(outcome.seen.boundaries):
             x = _LABEL_PX + check.wanted_at_mm * scale
             painter.setPen(QPen(QColor(255, 255, 255, 200), 1, Qt.PenStyle.DotLine))
-            painter.drawLine(QPointF(x, 0), QPointF(x, below))
+            painter.drawLine(QPointF(x, _TOP_PX), QPointF(x, below))
             if check.laid is None:
                 continue
             at = QPointF(_LABEL_PX + check.laid.at_mm * scale, below + 1)
@@ -244,4 +369,10 @@ class Readout(QFrame):
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         draw_note(painter, labels, f"{top:.0f} dE", right)
         draw_note(painter, QRectF(0, area.bottom() - 8, _LABEL_PX - 6, 16), "0 dE", right)
-        draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)
+        draw_note(
+            painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft
+        )
+
+
+def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:
+    return lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=make(stroke.wanted)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pennello.ui.stations.bench.model import BenchModel
 
 MOST_PX_PER_MM = 9.0
-EDGE_PX = 176.0
+EDGE_PX = 150.0
 
 
 def shared_scale(model: BenchModel, cake_px: float) -> float:

@@ -42,7 +42,7 @@ ANGLE = Quantity("Chisel angle", -720, 720, 1, 0, "°")
 ANGLE_END = Quantity("Chisel angle at the end", -720, 720, 1, 0, "°")
 PIVOT = Quantity("Pivot on the edge, 0 % is A, 100 % is B", 0, 100, 5, 0, " %")
 PRESSURE = Quantity("Pressure", 5, 100, 5, 0, " %")
-WIGGLES = Quantity("Wiggles", 0, 200, 1, 0)
+WIGGLES = Quantity("Wiggles", 0, 200, 1, 0, " ×")
 WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 100, 0.5, 1, length=True)
 
 
@@ -56,8 +56,12 @@ class SkinMat(Mat):
         self._image: tuple[Outcome, QImage] | None = None
         self._points: list[Handle] = []
         self._chosen_point = 0
-        self._angle = Handle(self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor)
-        self._angle_end = Handle(self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor)
+        self._angle = Handle(
+            self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor
+        )
+        self._angle_end = Handle(
+            self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor
+        )
         self._pressure = Handle(self.surface, "bar", self._pressure_work(), Qt.CursorShape.SizeVerCursor)
         self._build_fields()
 
@@ -76,7 +80,9 @@ class SkinMat(Mat):
             self.rim_choice.addItem(f"corner {side.value}", side)
         self.mode_choice.activated.connect(self._choose_mode)
         self.rim_choice.activated.connect(self._choose_rim)
-        made = (NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN))
+        made = (
+            NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN)
+        )
         (
             self.angle,
             self.angle_end,
@@ -91,7 +97,9 @@ class SkinMat(Mat):
         self.angle_end.edited.connect(lambda v: self._edit_nib("Chisel angle at the end", angle_end_deg=v))
         self.pivot.edited.connect(lambda v: self._edit_nib("Pivot", pivot_u=v / 100))
         self.pressure.edited.connect(
-            lambda v: model.edit("Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure")
+            lambda v: model.edit(
+                "Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure"
+            )
         )
         self.wiggles.edited.connect(lambda v: self._edit_wiggle(count=v))
         self.wiggle_width.edited.connect(lambda v: self._edit_wiggle(width_mm=v))
@@ -104,13 +112,15 @@ class SkinMat(Mat):
         self.add_field(1, 1, "Pivot at", self.pivot)
         self.add_field(1, 2, "Wiggles", self.wiggles)
         self.add_field(1, 3, "wide", self.wiggle_width)
-        self.add_field(2, 0, "Rim", self.rim_choice)
+        self.add_field(2, 0, "Rim", self.rim_choice, 2)
         self.add_field(2, 2, "Point", self.across)
         self.add_field(2, 3, "down", self.down)
 
     def _choose_mode(self, index: int) -> None:
         mode: NibMode = self.mode_choice.itemData(index)
-        self._model.edit("Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode))))
+        self._model.edit(
+            "Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode)))
+        )
 
     def _nib_as_is(self, stroke: Stroke, mode: NibMode) -> Nib:
         """Return the nib in another mode that begins as the present one does."""
@@ -190,7 +200,9 @@ class SkinMat(Mat):
             self._model.cancel,
             typed,
         )
-        handle = Handle(self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor)
+        handle = Handle(
+            self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor
+        )
         handle.hovered.connect(lambda near: self._choose_point(index) if near and handle.hasFocus() else None)
         return handle
 
@@ -312,7 +324,9 @@ class SkinMat(Mat):
             handle.put(self._view.point(*point))
         self._place_angles(outcome, stroke)
         gauge = self._gauge
-        self._pressure.put(QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height()))
+        self._pressure.put(
+            QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height())
+        )
         self.handles = [*self._points, self._angle, self._angle_end, self._pressure]
         self._fill_fields()
 
@@ -340,7 +354,7 @@ class SkinMat(Mat):
         at_pivot = stroke.stroke.nib.pivot_u if pivoting else 0.5
         outer = 0.0 if at_pivot > 0.5 else 1.0
         places = []
-        for moment in ((0, -1) if pivoting else (len(track.s_mm) // 2, -1)):
+        for moment in (0, -1) if pivoting else (len(track.s_mm) // 2, -1):
             along = track.edge[moment] * track.width_mm
             pivot = track.centre[moment] + along * (at_pivot - 0.5)
             tip = track.centre[moment] + along * (outer - 0.5)
@@ -351,7 +365,8 @@ class SkinMat(Mat):
             inside = self.area.adjusted(12, 12, -12 - _GAUGE_PX, -12)
             handle.put(
                 QPointF(
-                    min(max(at.x(), inside.left()), inside.right()), min(max(at.y(), inside.top()), inside.bottom())
+                    min(max(at.x(), inside.left()), inside.right()),
+                    min(max(at.y(), inside.top()), inside.bottom()),
                 )
             )
         if not (self._angle.dragging or self._angle_end.dragging):
@@ -448,7 +463,9 @@ class SkinMat(Mat):
         length = track.length_mm
         moments = track.at(np.linspace(0.42, 0.58, 9) * length)
         away = (rim_u - 0.5) * 2
-        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (7 / self._view.scale)
+        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (
+            7 / self._view.scale
+        )
         outside.moveTo(self._view.point(*curve[0]))
         for point in curve[1:]:
             outside.lineTo(self._view.point(*point))
@@ -506,4 +523,3 @@ class SkinMat(Mat):
         painter.drawRoundedRect(gauge, 3, 3)
         draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), "full")
         draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), "light")
-

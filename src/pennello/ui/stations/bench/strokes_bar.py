@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
     QHBoxLayout,
@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.aim.wish import wanted_lab
 from pennello.design.edits import duplicated_stroke, with_stroke, without_stroke
 from pennello.design.fresh import with_fresh_stroke
 from pennello.files.picture import lab_bytes
@@ -63,9 +64,7 @@ class StrokeTag(QAbstractButton):
         if self.state:
             draw_state(painter, self.state, QPointF(self.width() - 15, self.height() / 2), 5)
 
-    def _strip(self):  # type: ignore[no-untyped-def]
-        from pennello.aim.wish import wanted_lab  # noqa: PLC0415
-
+    def _strip(self) -> QImage | None:
         plan = self._model.plan
         found = [one for one in plan.strokes if one.id == self.stroke_id]
         if not found:
@@ -91,7 +90,9 @@ class StrokeTag(QAbstractButton):
         if fine and name.strip():
             self._model.edit(
                 "Rename the stroke",
-                lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])),
+                lambda plan, _: with_stroke(
+                    plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])
+                ),
             )
 
 
@@ -101,7 +102,6 @@ class StrokesBar(QWidget):
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._model = model
-        self._states: dict[tuple[str, int], str] = {}
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(4)
@@ -115,6 +115,7 @@ class StrokesBar(QWidget):
         scroll.setWidget(self._inner)
         scroll.setFixedHeight(34)
         scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._scroll = scroll
         row.addWidget(scroll, 1)
@@ -180,14 +181,9 @@ class StrokesBar(QWidget):
                 tag.updateGeometry()
             here = chosen is not None and chosen.id == stroke.id
             tag.setChecked(here)
-            if here and self._model.outcome:
-                tag.state = self._model.outcome.state.value
+            tag.state = self._model.states.get(stroke.id, "")
+            if here and not self.isHidden():
+                self._scroll.ensureWidgetVisible(tag, 20, 0)
             tag.update()
         for button in (self.copy, self.remove):
             button.setEnabled(chosen is not None)
-
-    def note_states(self, states: dict[str, str]) -> None:
-        """Show the marks of strokes that are not on the Bench."""
-        for tag in self.tags:
-            tag.state = states.get(tag.stroke_id, tag.state)
-            tag.update()
