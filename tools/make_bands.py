@@ -138,8 +138,7 @@ def main() -> None:
         error = ciede2000(xyz_to_lab(unseen @ WEIGHTS), xyz_to_lab(unseen[:, index] @ weights))
         print(f"{bands} bands: dE00 mean {error.mean():.4f}, 95 % {np.percentile(error, 95):.4f}")
         rows = [
-            f"{WAVELENGTH_NM[i]:.0f},{x:.12g},{y:.12g},{z:.12g}"
-            for i, (x, y, z) in zip(index, weights, strict=True)
+            f"{WAVELENGTH_NM[i]:.0f},{x:.12g},{y:.12g},{z:.12g}" for i, (x, y, z) in zip(index, weights, strict=True)
         ]
         header = f"# {bands} bands for films of paint over skin (tools/make_bands.py): nm, X, Y, Z weights"
         (DATA / f"bands_{bands}.csv").write_text("\n".join([header, *rows]) + "\n", "utf-8")

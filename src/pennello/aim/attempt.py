@@ -56,6 +56,4 @@ class Attempt:
 
     def lay(self, px_per_mm: float = 4.0, basis: Basis = FULL) -> Laid:
         """Return the laid stroke; see `lay.laying.lay`."""
-        return lay(
-            self.recipe, self.stroke, self.brush, self.cakes, self.paints, px_per_mm=px_per_mm, basis=basis
-        )
+        return lay(self.recipe, self.stroke, self.brush, self.cakes, self.paints, px_per_mm=px_per_mm, basis=basis)

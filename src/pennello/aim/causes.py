@@ -1,6 +1,7 @@
 """Why a stroke is off: each cause is looked for by trying the change that would mend it.
 
-Every search returns suspects; a suspect becomes a cause when its mend, laid for real, brings the stroke nearer to the wish.
+Every search returns suspects; a suspect becomes a cause when its mend, laid for real, brings the stroke nearer
+to the wish.
 """
 
 from __future__ import annotations
@@ -126,7 +127,7 @@ def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
     return Cause(suspect.code, suspect.text, tuple(rated), suspect.at_mm)
 
 
-# --- where the brush lies ----------------------------------------------------------------------------------------------------------
+# --- where the brush lies ----------------------------------------
 
 
 def _placed_wrong(case: Case) -> Iterator[_Suspect]:
@@ -178,9 +179,7 @@ def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     if abs(moved) >= 2 * SLIDE_STEP_MM:
         way = _end_name(case, case.attempt.cakes[now.cake], moved)
         mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
-    return _Suspect(
-        "wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends)
-    )
+    return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))
 
 
 def _end_name(case: Case, cake: Cake, direction: float) -> str:
@@ -206,7 +205,7 @@ def _place_de00(case: Case, forecast: Forecast, index: int, start: PickUp, at_mm
     )
 
 
-# --- how softly colours hand over --------------------------------------------------------------------------------------------------
+# --- how softly colours hand over ----------------------------------------
 
 
 def _blended_wrong(case: Case) -> Iterator[_Suspect]:
@@ -246,7 +245,7 @@ def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, 
     return (SetPickUp("blend", index, better, words),)
 
 
-# --- how much paint there is -------------------------------------------------------------------------------------------------------
+# --- how much paint there is ----------------------------------------
 
 
 def _pale(case: Case) -> Iterator[_Suspect]:
@@ -266,9 +265,7 @@ def _pale(case: Case) -> Iterator[_Suspect]:
     )
     runs = math.ceil(length / begins)
     places = tuple(round(length * k / runs, 1) for k in range(1, runs))
-    mends: list[Mend] = [
-        SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")
-    ]
+    mends: list[Mend] = [SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")]
     short = min(begins, length - 1.0)
     if short > 5:
         mends.append(Shorten("shorten", round(short, 1), f"end the stroke at {case.say(short)}"))
@@ -284,9 +281,7 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
         mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"sweep {enough} times"))
     if now.wetness is not Wetness.CREAMY:
         creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, float(enough)))
-        mends.append(
-            SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy")
-        )
+        mends.append(SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy"))
     text = (
         f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
@@ -294,7 +289,7 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
     return _Suspect("thin_load", text, tuple(mends), 0.0, certain=certain)
 
 
-# --- which colours are there -------------------------------------------------------------------------------------------------------
+# --- which colours are there ----------------------------------------
 
 
 def _missing(case: Case) -> Iterator[_Suspect]:
@@ -325,9 +320,7 @@ def _coat_labs(case: Case, paints: list[Paint]) -> Array:
     coats = {paint.id: paint for paint in paints}
     return np.array(
         [
-            stop_labs(
-                Wanted((Stop(paint=paint.id),), coat_um=case.attempt.wanted.coat_um), coats, case.attempt.skin
-            )[0]
+            stop_labs(Wanted((Stop(paint=paint.id),), coat_um=case.attempt.wanted.coat_um), coats, case.attempt.skin)[0]
             for paint in paints
         ]
     )

@@ -31,7 +31,7 @@ ON_SIDE_DE00 = 8.0
 
 @dataclass(frozen=True, slots=True)
 class BoundaryCheck:
-    """A wanted hand-over beside the laid one: mm from A and 10-90 widths in mm; the laid one is None where there is none."""
+    """A wanted hand-over beside the laid one, if there is one: mm from A and 10-90 widths in mm."""
 
     from_stop: int
     wanted_at_mm: float
@@ -135,7 +135,7 @@ def full_coat_lab(read: Samples, attempt: Attempt, basis: Basis) -> Array:
 
 
 def check_boundaries(edge: LoadedEdge, wanted: Wanted) -> tuple[BoundaryCheck, ...]:
-    """Return each wanted hand-over between two paints beside the one on the edge, which levelling on the skin softens."""
+    """Return each wanted hand-over of two paints beside the one on the edge, which levelling softens."""
     loaded = boundaries(edge)
     levelled = [
         Boundary(

@@ -1,7 +1,8 @@
 """A fast forecast for other loads of the same stroke.
 
-What a stroke does with a bin's paint does not depend on the paint, so one laid stroke gives the thickness that each unit of load leaves at each
-station; another load then only needs mixing and a film. Levelling across the edge is included. Used to search; what is proposed is laid for real.
+What a stroke does with a bin's paint does not depend on the paint, so one laid stroke gives the thickness that
+each unit of load leaves at each station; another load then only needs mixing and a film. Levelling across the
+edge is included. Used to search; what is proposed is laid for real.
 """
 
 from __future__ import annotations
@@ -50,9 +51,7 @@ class Forecast:
         held = edge.volume_mm3_per_mm
         loaded = held > 0.02 * held.max(initial=0)
         thickness = seen.film_um[self._stations]
-        typical = (
-            thickness[:, loaded].mean(axis=1, keepdims=True) / held[loaded].mean() if loaded.any() else 0.0
-        )
+        typical = thickness[:, loaded].mean(axis=1, keepdims=True) / held[loaded].mean() if loaded.any() else 0.0
         self._um_per_unit = np.where(loaded, thickness / np.where(loaded, held, 1), typical)
         self._basis = small_basis(_BANDS)
         self._skin = self._basis.pick(attempt.skin)
@@ -79,4 +78,4 @@ def levelling_matrix(width_mm: float) -> Array:
         target = np.where(target < 0, -1 - target, target)
         target = np.where(target >= BINS, 2 * BINS - 1 - target, target)
         np.add.at(matrix, (np.arange(BINS), np.clip(target, 0, BINS - 1)), math.exp(-0.5 * (step / sd) ** 2))
-    return matrix / matrix.sum(axis=1, keepdims=True)
+    return np.asarray(matrix / matrix.sum(axis=1, keepdims=True))

@@ -51,7 +51,7 @@ def _lowered(text: str) -> str:
 
 
 def state_of(seen: Comparison, wanted: Wanted) -> State:
-    """Return the state: holds within the tolerance (95 % within three times it), close within twice that, else misses."""
+    """Return the state: holds within the tolerance (95 % within three times it), close within twice that."""
     for state, factor in ((State.HOLDS, 1.0), (State.CLOSE, CLOSE_FACTOR)):
         limit = factor * wanted.tolerance_de00
         if seen.mean_de00 <= limit and seen.p95_de00 <= P95_FACTOR * limit:

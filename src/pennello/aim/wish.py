@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -47,9 +48,7 @@ class Stop:
 
     def __post_init__(self) -> None:
         if (self.paint is None) == (self.srgb is None):
-            raise OutOfRangeError(
-                "a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour"
-            )
+            raise OutOfRangeError("a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour")
         if self.srgb is not None:
             parse_hex(self.srgb)
         if not 0 < self.to_u <= 1:
@@ -70,7 +69,7 @@ class Wanted:
         ends = [stop.to_u for stop in self.stops]
         if not 1 <= len(ends) <= 9:
             raise OutOfRangeError("number of wanted colours", len(ends), "1 to 9")
-        if ends[-1] != 1.0 or any(b <= a for a, b in zip(ends, ends[1:], strict=False)):
+        if ends[-1] != 1.0 or any(b <= a for a, b in pairwise(ends)):
             raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
         if not 0.5 <= self.coat_um <= 500:
             raise OutOfRangeError("wanted coat", self.coat_um, "0.5 to 500 um")
@@ -127,6 +126,6 @@ def _coats(wanted: Wanted, shares: Array, paints: Mapping[str, Paint], skin: Arr
 def _stop_paint(stop: Stop, paints: Mapping[str, Paint]) -> Paint:
     if stop.srgb is not None:
         return Paint(id=stop.srgb, name=stop.srgb, srgb=stop.srgb)
-    if stop.paint not in paints:
+    if stop.paint is None or stop.paint not in paints:
         raise UnknownNameError("paint", str(stop.paint), sorted(paints), "the wanted gradient")
     return paints[stop.paint]

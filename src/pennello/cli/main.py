@@ -1,4 +1,7 @@
-"""The command line. Exit codes: 0 done (for `check`: all holds or is close), 1 something misses, 2 it could not be done."""
+"""The command line.
+
+Exit codes: 0 done (for `check`: all holds or is close), 1 something misses, 2 it could not be done.
+"""
 
 from __future__ import annotations
 
@@ -61,9 +64,7 @@ def _parser() -> argparse.ArgumentParser:
 
     mix = verbs.add_parser("mix", help="mix paints and see the colour")
     mix.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
-    mix.add_argument(
-        "--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide"
-    )
+    mix.add_argument("--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide")
     mix.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
     _json(mix)
 
@@ -79,9 +80,7 @@ def _parser() -> argparse.ArgumentParser:
     _json(check)
 
     mend = _plan_verb(verbs, "mend", "apply the best mend of a stroke, or of one cause", stroke=True)
-    mend.add_argument(
-        "--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)"
-    )
+    mend.add_argument("--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)")
     mend.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(mend)
 

@@ -24,9 +24,7 @@ class PaintTextError(PennelloError):
     """A paint on the command line is not understood."""
 
     def __init__(self, text: str) -> None:
-        super().__init__(
-            f"'{text}' is not a paint; write HEX[@CONTRAST][:PARTS], as in #c8102e@0.85:2 or #ffffff."
-        )
+        super().__init__(f"'{text}' is not a paint; write HEX[@CONTRAST][:PARTS], as in #c8102e@0.85:2 or #ffffff.")
         self.text = text
 
 

@@ -78,17 +78,13 @@ def lay(wish: Namespace) -> int:
     if wish.json:
         write_json(lay_answer(stroke, laid, seen, verdict))
         return 0
-    print(
-        f"{stroke.name}: {length_text(laid.track.length_mm)} long, {laid.volumes.laid_mm3:.0f} mm³ of paint laid"
-    )
+    print(f"{stroke.name}: {length_text(laid.track.length_mm)} long, {laid.volumes.laid_mm3:.0f} mm³ of paint laid")
     _say(verdict)
     return 0
 
 
 def _say(verdict: Verdict) -> None:
-    print(
-        f"{verdict.headline}  (mean {verdict.mean_de00:.1f} dE, 95 % below {verdict.p95_de00:.1f} dE, predicted)"
-    )
+    print(f"{verdict.headline}  (mean {verdict.mean_de00:.1f} dE, 95 % below {verdict.p95_de00:.1f} dE, predicted)")
     for cause in verdict.causes:
         print(f"  {cause.code}: {cause.text}")
         for rated in cause.mends:

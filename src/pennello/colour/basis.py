@@ -1,6 +1,7 @@
 """Sets of bands that colour is computed at: all 36, or the shipped 8 (pixels) and 10 (export).
 
-The small sets are chosen by exchange search and weighted least squares with the white held exactly (tools/make_bands.py).
+The small sets are chosen by exchange search and weighted least squares with the white held exactly
+(tools/make_bands.py).
 """
 
 from __future__ import annotations

@@ -1,7 +1,8 @@
 """The colour difference CIEDE2000.
 
-Source: G. Sharma, W. Wu, E. N. Dalal, The CIEDE2000 color-difference formula: implementation notes, supplementary test data, and
-mathematical observations, Color Research & Application 30 (2005) 21-30, doi:10.1002/col.20070.
+Source: G. Sharma, W. Wu, E. N. Dalal, The CIEDE2000 color-difference formula: implementation notes,
+supplementary test data, and mathematical observations, Color Research & Application 30 (2005) 21-30,
+doi:10.1002/col.20070.
 """
 
 from __future__ import annotations
@@ -52,7 +53,7 @@ def ciede2000(lab_1: ArrayLike, lab_2: ArrayLike) -> Array:
     s_h = 1 + 0.015 * mean_chroma * t
     dl, dc, dh = d_lightness / s_l, d_chroma / s_c, d_hue / s_h
     squared = dl**2 + dc**2 + dh**2 + _rotation(mean_chroma, mean_hue) * dc * dh
-    return np.sqrt(np.maximum(squared, 0))
+    return np.asarray(np.sqrt(np.maximum(squared, 0)))
 
 
 def _primed_chroma_and_hue(one: Array, two: Array) -> tuple[Array, Array, Array, Array]:
@@ -77,4 +78,4 @@ def _hue_turn_and_mean(grey: NDArray[np.bool_], hue_1: Array, hue_2: Array) -> t
 def _rotation(mean_chroma: Array, mean_hue: Array) -> Array:
     bump = np.exp(-(((np.degrees(mean_hue) - 275) / 25) ** 2))
     r_c = 2 * np.sqrt(mean_chroma**7 / (mean_chroma**7 + _POW25_7))
-    return -np.sin(np.radians(60) * bump) * r_c
+    return np.asarray(-np.sin(np.radians(60) * bump) * r_c)

@@ -1,10 +1,12 @@
 """Two-constant Kubelka-Munk theory: mixing, hiding films, thin films, and scattering from a contrast ratio.
 
-Sources: P. Kubelka, F. Munk, Zeitschrift fuer technische Physik 12 (1931) 593-601; P. Kubelka, Journal of the Optical Society of America
-38 (1948) 448-457; ISO 18314-2 (Kubelka-Munk, pigmented media); ISO 6504-3 (contrast ratio). K and S are per micrometre of film.
+Sources: P. Kubelka, F. Munk, Zeitschrift fuer technische Physik 12 (1931) 593-601; P. Kubelka, Journal of the
+Optical Society of America 38 (1948) 448-457; ISO 18314-2 (Kubelka-Munk, pigmented media); ISO 6504-3 (contrast
+ratio). K and S are per micrometre of film.
 
-Convention for the contrast ratio: Y over an ideal black (reflectance 0) divided by Y over a white chart of reflectance 0.80, daylight D65,
-2 degree observer, at the film thickness stated with the ratio. S is taken equal in every band.
+Convention for the contrast ratio: Y over an ideal black (reflectance 0) divided by Y over a white chart of
+reflectance 0.80, daylight D65, 2 degree observer, at the film thickness stated with the ratio. S is taken equal
+in every band.
 """
 
 from __future__ import annotations
@@ -40,7 +42,7 @@ def k_over_s(reflectance: ArrayLike) -> Array:
     0.25
     """
     r = np.asarray(reflectance, dtype=np.float64)
-    return (1 - r) ** 2 / (2 * r)
+    return np.asarray((1 - r) ** 2 / (2 * r))
 
 
 def hiding_reflectance(k: ArrayLike, s: ArrayLike) -> Array:
@@ -51,7 +53,7 @@ def hiding_reflectance(k: ArrayLike, s: ArrayLike) -> Array:
     k_, s_ = np.broadcast_arrays(np.asarray(k, np.float64), np.asarray(s, np.float64))
     with np.errstate(divide="ignore", invalid="ignore"):
         ratio = np.where(s_ > 0, k_ / np.where(s_ > 0, s_, 1), np.inf)
-    return 1 / (1 + ratio + np.sqrt(ratio * (ratio + 2)))
+    return np.asarray(1 / (1 + ratio + np.sqrt(ratio * (ratio + 2))))
 
 
 def film(kx: Array, sx: Array, substrate: Array) -> Array:
@@ -103,7 +105,7 @@ def tint_weights(parts: ArrayLike, tint: ArrayLike) -> Array:
     """Return each paint's optical share in [0, 1], shape (..., paints): volume times tint strength over their sum."""
     effective = np.asarray(parts, np.float64) * np.asarray(tint, np.float64)
     total = effective.sum(axis=-1, keepdims=True)
-    return np.divide(effective, total, out=np.zeros_like(effective), where=total > 0)
+    return np.asarray(np.divide(effective, total, out=np.zeros_like(effective), where=total > 0))
 
 
 def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONTRAST_FILM_UM) -> Array:
@@ -136,7 +138,7 @@ def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONT
         depth = np.exp(middle)[..., None]
         thin = contrast_ratio(ratio * depth, depth, 1.0) < wanted
         low, high = np.where(thin, middle, low), np.where(thin, high, middle)
-    return np.maximum(np.exp((low + high) / 2) / thickness, SCATTERING_FLOOR)
+    return np.asarray(np.maximum(np.exp((low + high) / 2) / thickness, SCATTERING_FLOOR))
 
 
 def contrast_ratio(k: Array, s: ArrayLike, film_um: float) -> Array:
@@ -155,8 +157,8 @@ def contrast_ratio(k: Array, s: ArrayLike, film_um: float) -> Array:
     """
     kx, sx = np.broadcast_arrays(k * film_um, np.asarray(s, np.float64) * film_um)
     luminance = WEIGHTS[:, 1]
-    over_black = film(kx, sx, np.float64(CONTRAST_BLACK)) @ luminance
-    return np.asarray(over_black / (film(kx, sx, np.float64(CONTRAST_WHITE)) @ luminance))
+    over_black = film(kx, sx, np.asarray(CONTRAST_BLACK)) @ luminance
+    return np.asarray(over_black / (film(kx, sx, np.asarray(CONTRAST_WHITE)) @ luminance))
 
 
 def default_scattering(hiding: ArrayLike) -> Array:

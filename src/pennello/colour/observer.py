@@ -1,7 +1,8 @@
 """The standard observer under daylight, at 36 bands, and the sRGB primaries seen by it.
 
-Tables: CIE 1931 2 degree colour-matching functions and illuminant D65 at 10 nm, 380-730 nm (CIE 015:2018, tables 1 and 6; written
-to data/observer.csv by tools/make_bands.py). The weights' own white is used throughout, so that reflectance 1 is exactly white.
+Tables: CIE 1931 2 degree colour-matching functions and illuminant D65 at 10 nm, 380-730 nm (CIE 015:2018,
+tables 1 and 6; written to data/observer.csv by tools/make_bands.py). The weights' own white is used throughout,
+so that reflectance 1 is exactly white.
 """
 
 from __future__ import annotations

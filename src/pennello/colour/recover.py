@@ -1,8 +1,9 @@
 """The smoothest reflectance that has a given sRGB colour.
 
-Method: least hyperbolic-tangent-slope squares, S. A. Burns, Numerical methods for smoothest reflectance reconstruction, Color
-Research & Application 45 (2020) 8-21, doi:10.1002/col.22437. With R = (tanh z + 1) / 2 the squared slope of z is least while R keeps the
-linear RGB: Newton's method on the Lagrange conditions, all colours at once, with a step that is halved wherever it would not help.
+Method: least hyperbolic-tangent-slope squares, S. A. Burns, Numerical methods for smoothest reflectance
+reconstruction, Color Research & Application 45 (2020) 8-21, doi:10.1002/col.22437. With R = (tanh z + 1) / 2
+the squared slope of z is least while R keeps the linear RGB: Newton's method on the Lagrange conditions, all
+colours at once, with a step that is halved wherever it would not help.
 """
 
 from __future__ import annotations

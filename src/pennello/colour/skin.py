@@ -1,7 +1,8 @@
 """Skin by its individual typology angle, ITA = atan((L* - 50) / b*).
 
-Classes: A. Chardon, I. Cretois, C. Hourseau, International Journal of Cosmetic Science 13 (1991) 191-208. The b* and a* that belong to an
-angle are a default from memory of typical readings; L* follows from the angle and b*, so the angle itself is exact.
+Classes: A. Chardon, I. Cretois, C. Hourseau, International Journal of Cosmetic Science 13 (1991) 191-208. The
+b* and a* that belong to an angle are a default from memory of typical readings; L* follows from the angle and
+b*, so the angle itself is exact.
 """
 
 from __future__ import annotations

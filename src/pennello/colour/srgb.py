@@ -36,13 +36,13 @@ def encode(linear: ArrayLike) -> Array:
     Display RGB in [0, 1], same shape and precision.
     """
     values = np.clip(np.asarray(linear, dtype=_float_type(linear)), 0, 1)
-    return np.where(values <= 0.0031308, 12.92 * values, 1.055 * values ** (1 / 2.4) - 0.055)
+    return np.asarray(np.where(values <= 0.0031308, 12.92 * values, 1.055 * values ** (1 / 2.4) - 0.055))
 
 
 def decode(display: ArrayLike) -> Array:
     """Return linear RGB of display values in [0, 1]; the inverse of `encode`."""
     values = np.clip(np.asarray(display, dtype=_float_type(display)), 0, 1)
-    return np.where(values <= 0.04045, values / 12.92, ((values + 0.055) / 1.055) ** 2.4)
+    return np.asarray(np.where(values <= 0.04045, values / 12.92, ((values + 0.055) / 1.055) ** 2.4))
 
 
 def _float_type(values: ArrayLike) -> Any:

@@ -67,9 +67,7 @@ def with_path_point(path: CubicPath, index: int, x_mm: float, y_mm: float) -> Cu
     """Return the path with one point moved; an end of a curve takes its handles along."""
     points = list(path.points_mm)
     old_x, old_y = points[index]
-    moved = (
-        range(max(index - 1, 0), min(index + 2, len(points))) if index % 3 == 0 else range(index, index + 1)
-    )
+    moved = range(max(index - 1, 0), min(index + 2, len(points))) if index % 3 == 0 else range(index, index + 1)
     for at in moved:
         x, y = points[at]
         points[at] = (x + x_mm - old_x, y + y_mm - old_y)

@@ -51,11 +51,7 @@ class Skin:
     @property
     def name(self) -> str:
         """What to call it."""
-        return (
-            f"own sample {self.srgb}"
-            if self.srgb
-            else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
-        )
+        return f"own sample {self.srgb}" if self.srgb else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
 
 
 @lru_cache(maxsize=64)
@@ -144,14 +140,11 @@ def check_references(plan: Plan) -> None:
         With the place in the file's own words.
     """
     known = {
-        kind: _unique(kind, things)
-        for kind, things in (
-            ("paints", plan.paints),
-            ("cakes", plan.cakes),
-            ("brushes", plan.brushes),
-            ("strokes", plan.strokes),
-        )
+        "paints": _unique("paints", plan.paints),
+        "cakes": _unique("cakes", plan.cakes),
+        "brushes": _unique("brushes", plan.brushes),
     }
+    _unique("strokes", plan.strokes)
     for i, cake in enumerate(plan.cakes):
         for j, stripe in enumerate(cake.stripes):
             _known("paint", stripe.paint, known["paints"], f"cakes[{i}].stripes[{j}].paint")

@@ -36,13 +36,9 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
             yield Problem(f"{where}.load.pickups[{index}]", text)
     length = length_mm(stroke.stroke.path)
     if any(at >= length for at in stroke.stroke.reload_mm) and length > 0:
-        yield Problem(
-            f"{where}.reload_mm", f"A reload lies beyond the end of the stroke, {length_text(length)}."
-        )
+        yield Problem(f"{where}.reload_mm", f"A reload lies beyond the end of the stroke, {length_text(length)}.")
     if length == 0:
-        yield Problem(
-            f"{where}.path", "The path has no length: the brush only touches down or turns on the spot."
-        )
+        yield Problem(f"{where}.path", "The path has no length: the brush only touches down or turns on the spot.")
     for name in dict.fromkeys(name for cake in stroke.recipe.cakes for name in plan.cake(cake).paints):
         note = plan.paint(name).finish.note
         if note:

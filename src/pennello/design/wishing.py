@@ -23,9 +23,7 @@ def wish_for_edge(edge: LoadedEdge, like: Wanted) -> Wanted:
     for name, end, one in zip(names, [*ends, 1.0], [*found, None], strict=True):
         if stops and end - stops[-1].to_u < LEAST_PART_U:
             continue
-        stops.append(
-            Stop(paint=name, to_u=round(end, 4), blend_mm=round(one.width_10_90_mm, 2) if one else 0.0)
-        )
+        stops.append(Stop(paint=name, to_u=round(end, 4), blend_mm=round(one.width_10_90_mm, 2) if one else 0.0))
     return replace(like, stops=(*stops[:-1], replace(stops[-1], to_u=1.0)))
 
 

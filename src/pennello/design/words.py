@@ -15,8 +15,9 @@ def load_words(plan: Plan, stroke: PlanStroke, unit: LengthUnit = LengthUnit.MM)
     """Return the load as sentences, one visit to a cake after another, then which colour goes outside."""
     brush = plan.brush(stroke.brush)
     lines = [f"{brush.name} ({brush_size_text(brush.width_mm)} wide)."]
-    for pickup in stroke.recipe.pickups:
-        lines.append(_pickup_words(plan, pickup, plan.cake(pickup.cake), brush.width_mm, unit))
+    lines += [
+        _pickup_words(plan, pickup, plan.cake(pickup.cake), brush.width_mm, unit) for pickup in stroke.recipe.pickups
+    ]
     rim, heel = side_paints(plan, stroke)
     lines.append(f"Corner {stroke.rim.value} is the rim: {rim} outside, {heel} at the heel.")
     if stroke.stroke.reload_mm:
@@ -26,9 +27,7 @@ def load_words(plan: Plan, stroke: PlanStroke, unit: LengthUnit = LengthUnit.MM)
 
 
 def _pickup_words(plan: Plan, pickup: PickUp, cake: Cake, width_mm: float, unit: LengthUnit) -> str:
-    before = {Before.KEEP: "", Before.WIPE: "Wipe the brush. ", Before.RINSE: "Rinse the brush. "}[
-        pickup.before
-    ]
+    before = {Before.KEEP: "", Before.WIPE: "Wipe the brush. ", Before.RINSE: "Rinse the brush. "}[pickup.before]
     left = "B" if pickup.flip else "A"
     names = " / ".join(plan.paint(name).name for name in _under(cake, pickup.offset_mm, width_mm))
     text = f"{before}{cake.name}: corner {left} {_from_wall(pickup.offset_mm, unit)}"

@@ -26,9 +26,7 @@ _REMEDIES = {
 
 def _problem(path: Path, error: OSError) -> FileProblemError:
     reason = error.strerror or type(error).__name__
-    return FileProblemError(
-        path, _REMEDIES.get(error.errno or 0, f"the system says '{reason}'; try another place.")
-    )
+    return FileProblemError(path, _REMEDIES.get(error.errno or 0, f"the system says '{reason}'; try another place."))
 
 
 def read_bytes(path: Path, most: int) -> bytes:
@@ -49,9 +47,7 @@ def read_bytes(path: Path, most: int) -> bytes:
     except ValueError as error:  # a NUL in the name
         raise FileProblemError(path, "this is not a file name.") from error
     if len(data) > most:
-        raise FileProblemError(
-            path, f"the file is larger than {most // 1_000_000} MB; it is no plan of Pennello's."
-        )
+        raise FileProblemError(path, f"the file is larger than {most // 1_000_000} MB; it is no plan of Pennello's.")
     return data
 
 

@@ -36,8 +36,8 @@ _STROKE_BOX_MM = (PAGE_WIDTH_MM - 2 * _MARGIN_MM, 100.0)
 _INK = (0.145, 0.129, 0.114)
 _QUIET = (0.357, 0.329, 0.294)
 CAUTION = (
-    "Predicted from the paints' colours, not measured. Use only products made for skin and inside their date, clean tools for each "
-    "person, nothing on broken skin. Labels, local rules and licensed practice decide."
+    "Predicted from the paints' colours, not measured. Use only products made for skin and inside their date, clean "
+    "tools for each person, nothing on broken skin. Labels, local rules and licensed practice decide."
 )
 
 
@@ -74,16 +74,12 @@ class _Page:
 
     def fill(self, x: float, y: float, width: float, height: float, colour: Any) -> None:
         self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
-        self.canvas.rect(
-            x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=0, fill=1
-        )
+        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=0, fill=1)
 
     def frame(self, x: float, y: float, width: float, height: float, weight: float = 0.4) -> None:
         self.canvas.setLineWidth(weight)
         self.canvas.setStrokeColorRGB(*_INK)
-        self.canvas.rect(
-            x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=1, fill=0
-        )
+        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=1, fill=0)
 
     def line(self, x0: float, y0: float, x1: float, y1: float, weight: float = 0.4) -> None:
         self.canvas.setLineWidth(weight)
@@ -138,9 +134,7 @@ def _draw(
 ) -> None:
     x = _MARGIN_MM
     page.text(x, 18, stroke.name, 20, bold=True)
-    page.text(
-        x, 24, " · ".join(part for part in (plan.title, plan.place, plan.skin.name) if part), 10, quiet=True
-    )
+    page.text(x, 24, " · ".join(part for part in (plan.title, plan.place, plan.skin.name) if part), 10, quiet=True)
     y = 32.0
     for line in load_words(plan, stroke, unit):
         y = page.paragraph(x, y, line, PAGE_WIDTH_MM - 2 * x, 10.5)
@@ -149,9 +143,7 @@ def _draw(
     y = _draw_edge(page, plan, stroke, laid, seen, y + 8)
     _draw_stroke(page, plan, laid, y + 8, unit)
     page.ruler(x, PAGE_HEIGHT_MM - 26, 100)
-    page.text(
-        x + 106, PAGE_HEIGHT_MM - 23, "Check: this ruler is 100 mm long when printed at 100 %.", 8, quiet=True
-    )
+    page.text(x + 106, PAGE_HEIGHT_MM - 23, "Check: this ruler is 100 mm long when printed at 100 %.", 8, quiet=True)
     page.paragraph(x, PAGE_HEIGHT_MM - 14, CAUTION, PAGE_WIDTH_MM - 2 * x, 7.5, quiet=True)
 
 
@@ -212,9 +204,7 @@ def _draw_stroke(page: _Page, plan: Plan, laid: Laid, y: float, unit: LengthUnit
     width, height = ground.columns / ground.px_per_mm, ground.rows / ground.px_per_mm
     room = (_STROKE_BOX_MM[0], PAGE_HEIGHT_MM - 32 - y)
     scale = _fit(width, height, room)
-    words = (
-        f"The stroke, {length_text(laid.track.length_mm, unit)} long, ribs every 5 mm, {_scale_words(scale)}"
-    )
+    words = f"The stroke, {length_text(laid.track.length_mm, unit)} long, ribs every 5 mm, {_scale_words(scale)}"
     page.text(_MARGIN_MM, y, words, 9, quiet=True)
     y += 2
     page.picture(_MARGIN_MM, y, width * scale, height * scale, render(laid.film, skin_spectrum(plan.skin)))

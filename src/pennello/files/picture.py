@@ -50,9 +50,7 @@ def ribbons(seen: Comparison) -> tuple[Picture, Picture, Picture]:
 def bench_picture(stroke: Picture, seen: Comparison, width_mm: float, px_per_mm: float) -> Picture:
     """Return the stroke with its three ribbons (wanted, laid early, laid late) beneath it on the mat, at one scale."""
     unit = max(1, round(px_per_mm))
-    across = np.minimum(
-        (np.arange(round(width_mm * px_per_mm)) * 64 / (width_mm * px_per_mm)).astype(int), 63
-    )
+    across = np.minimum((np.arange(round(width_mm * px_per_mm)) * 64 / (width_mm * px_per_mm)).astype(int), 63)
     strips = [np.repeat(strip[across][None], 6 * unit, axis=0) for strip in ribbons(seen)]
     height = sum(len(strip) + unit for strip in strips) + 3 * unit
     width = max(stroke.shape[1], len(across) + 4 * unit)

@@ -12,7 +12,6 @@ from pennello.aim.wish import Stop, Wanted
 from pennello.design.plan import Plan, PlanStroke, Skin, check_references
 from pennello.errors import PennelloError
 from pennello.files.plan_schema import (
-    FORMAT,
     BrushFile,
     CakeFile,
     LoadFile,
@@ -161,7 +160,7 @@ def _wanted(file: WantedFile) -> Wanted:
 def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
-        format=FORMAT,
+        format="pennello-plan",
         schema=1,
         title=plan.title,
         place=plan.place,
@@ -189,9 +188,7 @@ def _paint_file(paint: Paint) -> PaintFile:
 
 def _cake_file(cake: Cake) -> CakeFile:
     stripes = [StripeFile(paint=stripe.paint, width_mm=stripe.width_mm) for stripe in cake.stripes]
-    return CakeFile(
-        id=cake.id, name=cake.name, stripes=stripes, softness_mm=cake.softness_mm, length_mm=cake.length_mm
-    )
+    return CakeFile(id=cake.id, name=cake.name, stripes=stripes, softness_mm=cake.softness_mm, length_mm=cake.length_mm)
 
 
 def _brush_file(brush: Applicator) -> BrushFile:
@@ -249,6 +246,4 @@ def _pickup_file(pickup: PickUp) -> PickUpFile:
 
 
 def _stop_file(stop: Stop) -> StopFile:
-    return StopFile(
-        paint=stop.paint or UNSET, srgb=stop.srgb or UNSET, to_u=stop.to_u, blend_mm=stop.blend_mm
-    )
+    return StopFile(paint=stop.paint or UNSET, srgb=stop.srgb or UNSET, to_u=stop.to_u, blend_mm=stop.blend_mm)

@@ -1,4 +1,7 @@
-"""Reading and writing .pennello files. A bad file gets one sentence that names the place and the remedy, and changes nothing."""
+"""Reading and writing .pennello files.
+
+A bad file gets one sentence that names the place and the remedy, and changes nothing.
+"""
 
 from __future__ import annotations
 
@@ -44,9 +47,7 @@ def _decode(data: bytes, path: object) -> Plan:
     except (msgspec.DecodeError, UnicodeDecodeError) as error:
         raise FileProblemError(path, _unreadable(data, error)) from error
     if header.format != FORMAT:
-        raise FileProblemError(
-            path, f'this is not a Pennello plan (it should begin with "format": "{FORMAT}").'
-        )
+        raise FileProblemError(path, f'this is not a Pennello plan (it should begin with "format": "{FORMAT}").')
     if header.schema > VERSION:
         raise FileProblemError(
             path,
@@ -67,9 +68,7 @@ def _unreadable(data: bytes, error: Exception) -> str:
     if isinstance(error, msgspec.ValidationError):
         return _sentence(str(error))
     if "truncated" in str(error):
-        return (
-            f"the file breaks off after {len(data)} bytes; open the autosaved copy beside it or another copy."
-        )
+        return f"the file breaks off after {len(data)} bytes; open the autosaved copy beside it or another copy."
     place = re.search(r"byte (\d+)", str(error))
     line = data[: int(place[1])].count(b"\n") + 1 if place else 0
     where = f" at line {line}" if line else ""

@@ -1,4 +1,7 @@
-"""The .pennello file, version 1, as it stands on disk. Structure and types only; ranges belong to the values themselves."""
+"""The .pennello file, version 1, as it stands on disk.
+
+Structure and types only; ranges belong to the values themselves.
+"""
 
 from __future__ import annotations
 

@@ -23,7 +23,8 @@ class CanvasTooLargeError(PennelloError):
 
     def __init__(self, width_px: int, height_px: int) -> None:
         super().__init__(
-            f"a picture of {width_px} x {height_px} pixels is too large; choose fewer pixels per mm or a shorter stroke."
+            f"a picture of {width_px} x {height_px} pixels is too large; "
+            "choose fewer pixels per mm or a shorter stroke."
         )
 
 
@@ -49,7 +50,7 @@ class Canvas:
 
     def to_px(self, points_mm: Array) -> Array:
         """Return pixel coordinates (x, y), shape (..., 2); pixel centres lie at halves."""
-        return (points_mm - np.array([self.left_mm, self.top_mm])) * self.px_per_mm
+        return np.asarray((points_mm - np.array([self.left_mm, self.top_mm])) * self.px_per_mm)
 
 
 def canvas_for(track: Track, px_per_mm: float) -> Canvas:

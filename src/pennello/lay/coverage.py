@@ -1,7 +1,8 @@
 """Which part of every pixel a stroke has passed over: the union of all footprints, by scanlines.
 
-Every footprint and every quadrilateral swept between two of them crosses a scanline in one interval. The intervals of a scanline are merged,
-and what is left is shared out to the pixels exactly along the line; four scanlines a pixel.
+Every footprint and every quadrilateral swept between two of them crosses a scanline in one interval. The
+intervals of a scanline are merged, and what is left is shared out to the pixels exactly along the line; four
+scanlines a pixel.
 """
 
 from __future__ import annotations
@@ -34,14 +35,14 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
         change += sign * np.bincount(at, 1 - part, len(change))
         change += sign * np.bincount(at + 1, part, len(change))
     covered = np.cumsum(change.reshape(canvas.rows, _LINES, stride).mean(axis=1), axis=1)
-    return np.clip(covered[:, : canvas.columns], 0, 1)
+    return np.asarray(np.clip(covered[:, : canvas.columns], 0, 1))
 
 
 def _footprints(track: Track, px_per_mm: float) -> Array:
     """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2).
 
-    A long side of the nib sweeps from moment to moment. Where the nib slants, the other long side and the nib itself reach further; where it
-    does not, they only do so at both ends.
+    A long side of the nib sweeps from moment to moment. Where the nib slants, the other long side and the nib
+    itself reach further; where it does not, they only do so at both ends.
     """
     moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
     ends = track.points(moments, np.array([0.0, 1.0]))

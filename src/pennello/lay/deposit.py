@@ -1,8 +1,9 @@
 """The NumPy reference of the deposit: volume is splatted, never divided by an area, so none is made or lost.
 
-Every step of every bin leaves its paint in drops spread over the chisel's thickness; tent weights share a drop out to four pixels. Then the
-wet film levels over a physical 0.3 mm, inside the swept area only and again without making or losing any. Drops lie at most 0.5 mm apart:
-after levelling a regular row of them ripples by 2 exp(-2 pi^2 (0.3 / 0.5)^2) = 0.2 % at most, at any resolution.
+Every step of every bin leaves its paint in drops spread over the chisel's thickness; tent weights share a drop
+out to four pixels. Then the wet film levels over a physical 0.3 mm, inside the swept area only and again
+without making or losing any. Drops lie at most 0.5 mm apart: after levelling a regular row of them ripples by 2
+exp(-2 pi^2 (0.3 / 0.5)^2) = 0.2 % at most, at any resolution.
 """
 
 from __future__ import annotations
@@ -52,9 +53,7 @@ class Deposit:
         return np.asarray(self.channels.sum(axis=(1, 2)) / self.canvas.px_per_mm**2 / 1000)
 
 
-def deposit(
-    track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array
-) -> Deposit:
+def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array) -> Deposit:
     """Return what a stroke leaves.
 
     Parameters

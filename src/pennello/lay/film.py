@@ -46,9 +46,9 @@ class Film:
 
 
 def optical_contents(solids: Array, paint_optics: PaintOptics) -> Array:
-    """Return what a bin's paint weighs optically: solids (paints, 64) scaled so that its sums of K and S are those of the mixture."""
+    """Return solids (paints, 64) scaled so that their sums of K and S are those of each bin's mixture."""
     weights = tint_weights(solids.T, paint_optics.tint).T
-    return weights * solids.sum(axis=0)
+    return np.asarray(weights * solids.sum(axis=0))
 
 
 def to_film(laid: Deposit, paint_optics: PaintOptics, basis: Basis, dtype: Any = np.float32) -> Film:
@@ -80,15 +80,13 @@ def covered_reflectance(kx: Array, sx: Array, coverage: Array, substrate: Array)
     depth_k = np.minimum(kx / part[..., None], MOST_OPTICAL_DEPTH)
     depth_s = np.minimum(sx / part, MOST_OPTICAL_DEPTH)[..., None]
     below = substrate.astype(kx.dtype)
-    result: Array = below + coverage[..., None].astype(kx.dtype) * (
-        film_reflectance(depth_k, depth_s, below) - below
-    )
+    result: Array = below + coverage[..., None].astype(kx.dtype) * (film_reflectance(depth_k, depth_s, below) - below)
     return result
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Samples:
-    """A film read at points; shapes of the points, kx with a last axis of bands. Depths are those of the covered part."""
+    """A film read at points, kx with a last axis of bands. Depths are those of the covered part."""
 
     kx: Array
     sx: Array

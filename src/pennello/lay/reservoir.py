@@ -1,13 +1,14 @@
 """What the brush gives, bin by bin: it runs dry with its own travel, and may be loaded again on the way.
 
-A bin that has travelled l holds m e^(-l / L), L the release length; the touch-down counts as a travel of one chisel thickness. Common
-practice, no published source, for the law; L is a default until calibrated.
+A bin that has travelled l holds m e^(-l / L), L the release length; the touch-down counts as a travel of one
+chisel thickness. Common practice, no published source, for the law; L is a default until calibrated.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -73,7 +74,7 @@ def runs(
     inside = [at for at in stroke.reload_mm if 0 < at < track.length_mm]
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
     result: list[Run] = []
-    for first, last in zip(cuts[:-1], cuts[1:], strict=True):
+    for first, last in pairwise(cuts):
         edge = loader(result[-1].left_edge if result else None)
         result.append(_run(stroke, brush, track, edge, first, last))
     return result

@@ -24,12 +24,13 @@ class Nib:
     Attributes
     ----------
     angle_deg
-        FIXED: direction of the chisel. FOLLOWING: angle between travel and chisel (90 lays the full width, with B on the right hand of
-        travel). PIVOTING: direction of the chisel at the start. -720 to 720.
+        FIXED: direction of the chisel. FOLLOWING: angle between travel and chisel (90 lays the full width, with
+        B on the right hand of travel). PIVOTING: direction of the chisel at the start. -720 to 720.
     angle_end_deg
         PIVOTING only: direction of the chisel at the end; it turns evenly along the path.
     pivot_u
-        PIVOTING only: which point of the edge follows the path, 0 for corner A to 1 for corner B. In the other modes the middle does.
+        PIVOTING only: which point of the edge follows the path, 0 for corner A to 1 for corner B. In the other
+        modes the middle does.
     """
 
     mode: NibMode = NibMode.FOLLOWING

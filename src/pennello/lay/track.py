@@ -1,7 +1,7 @@
 """Kinematics: where every bin of the edge is at every moment of a stroke, and how far it has travelled.
 
-P(s, u) = C(s) + (u - 1/2) W e(theta). The footprint is W x t, so a ribbon is W |sin phi| + t |cos phi| wide, phi being the angle between
-chisel and travel.
+P(s, u) = C(s) + (u - 1/2) W e(theta). The footprint is W x t, so a ribbon is W |sin phi| + t |cos phi| wide,
+phi being the angle between chisel and travel.
 """
 
 from __future__ import annotations

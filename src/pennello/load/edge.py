@@ -1,7 +1,8 @@
 """The loaded edge: 64 bins of paints, and the exchange between brush and cake that fills it.
 
-Law of exchange (common practice, no published source): with n sweeps, m' = m e^(-n / n0) + (1 - e^(-n / n0)) M p, where m is what a bin holds,
-M its capacity and p what it meets. The residue of an earlier load therefore fades by the same factor as the new one grows.
+Law of exchange (common practice, no published source): with n sweeps, m' = m e^(-n / n0) + (1 - e^(-n / n0)) M
+p, where m is what a bin holds, M its capacity and p what it meets. The residue of an earlier load therefore
+fades by the same factor as the new one grows.
 """
 
 from __future__ import annotations
@@ -77,9 +78,7 @@ def clean_edge(brush: Applicator, paints: tuple[str, ...] = ()) -> LoadedEdge:
     return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.width_mm)
 
 
-def load(
-    recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None
-) -> LoadedEdge:
+def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None) -> LoadedEdge:
     """Return the edge after all pick-ups of a recipe.
 
     Parameters
@@ -95,9 +94,7 @@ def load(
         If the recipe names a cake that is not there.
     """
     visited = [_find_cake(name, cakes) for name in recipe.cakes]
-    paints = tuple(
-        dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)])
-    )
+    paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)]))
     edge = _spread(residue, paints) if residue else clean_edge(brush, paints)
     for pickup in recipe.pickups:
         edge = _exchange(edge, pickup, cakes[pickup.cake], brush)
@@ -131,8 +128,9 @@ def _exchange(edge: LoadedEdge, pickup: PickUp, cake: Cake, brush: Applicator) -
 def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
     """Return where paints hand over along the edge, from A to B.
 
-    The ratio of two neighbours runs from 0 to 1 across their boundary; its 10, 50 and 90 % points are found on the normal-quantile scale,
-    where a normal blend is a straight line, and the width of a bin is taken off again.
+    The ratio of two neighbours runs from 0 to 1 across their boundary; its 10, 50 and 90 % points are found on
+    the normal-quantile scale, where a normal blend is a straight line, and the width of a bin is taken off
+    again.
     """
     share = edge.share
     loaded = np.flatnonzero(edge.volume_mm3_per_mm > 0)

@@ -33,4 +33,4 @@ def phi_integral(x: Array, sd: float) -> Array:
 
 def probit(share: Array) -> Array:
     """Return the normal quantile of shares strictly between 0 and 1."""
-    return np.vectorize(NormalDist().inv_cdf, otypes=[float])(share)
+    return np.asarray(np.vectorize(NormalDist().inv_cdf, otypes=[float])(share))

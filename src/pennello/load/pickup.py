@@ -1,8 +1,8 @@
 """What a brush meets on a cake: the stripes under each bin of its edge, blurred by drift and soft boundaries.
 
-Model: the mean over one bin of the stripes seen through a normal blur of variance drift^2 + softness^2 (+ the chisel's thickness turned by
-the skew, + mixing in wet bristles), in closed form; the pan's walls reflect. Common practice, no published source, for the mechanism; the
-closed form is Abramowitz & Stegun 7.1.
+Model: the mean over one bin of the stripes seen through a normal blur of variance drift^2 + softness^2 (+ the
+chisel's thickness turned by the skew, + mixing in wet bristles), in closed form; the pan's walls reflect.
+Common practice, no published source, for the mechanism; the closed form is Abramowitz & Stegun 7.1.
 """
 
 from __future__ import annotations
@@ -47,8 +47,8 @@ def met_shares(pickup: PickUp, cake: Cake, brush: Applicator) -> tuple[Array, Ar
 
     Returns
     -------
-    Shares of the cake's stripes in [0, 1], shape (stripes, 64) in the order A to B, which sum to 1 over the stripes in every bin; and the
-    part of each bin that is over the cake at all, in [0, 1], shape (64,).
+    Shares of the cake's stripes in [0, 1], shape (stripes, 64) in the order A to B, which sum to 1 over the
+    stripes in every bin; and the part of each bin that is over the cake at all, in [0, 1], shape (64,).
     """
     bins = bin_edges_mm(pickup, brush)
     inside = np.clip(bins, 0, cake.width_mm)
@@ -63,7 +63,8 @@ def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
     Parameters
     ----------
     bins_mm
-        Edges of the bins, ascending, mm from the left wall, shape (n + 1,). Beyond a wall the cake's mirror image goes on.
+        Edges of the bins, ascending, mm from the left wall, shape (n + 1,). Beyond a wall the cake's mirror
+        image goes on.
     sd
         Standard deviation of the blur, mm, >= 0.
 

@@ -11,9 +11,9 @@ from pennello.errors import OutOfRangeError
 class Wetness(Enum):
     """How wet the brush meets the cake.
 
-    `solids` is the share of a creamy load's solids that the brush then holds, `mixing_mm` the blur that one sweep adds in the bristles
-    (its square grows with the sweeps), `water` the water for each volume of solids. All three are defaults; creamy is the reference,
-    whose own blur is part of the drift.
+    `solids` is the share of a creamy load's solids that the brush then holds, `mixing_mm` the blur that one
+    sweep adds in the bristles (its square grows with the sweeps), `water` the water for each volume of solids.
+    All three are defaults; creamy is the reference, whose own blur is part of the drift.
     """
 
     NEARLY_DRY = "nearly dry"
@@ -48,7 +48,7 @@ _WETNESS = {
 
 
 class Before(Enum):
-    """What happens to the residue in the brush before a pick-up; `keeps` is the share that stays (the wipe is a default)."""
+    """What happens to the residue before a pick-up; `keeps` is the share that stays (the wipe is a default)."""
 
     KEEP = "keep"
     WIPE = "wipe"
@@ -77,7 +77,8 @@ class PickUp:
     cake
         Id of the cake.
     offset_mm
-        Where the brush's left corner lies, mm from the cake's left wall, with no skew; a skewed brush turns about its middle.
+        Where the brush's left corner lies, mm from the cake's left wall, with no skew; a skewed brush turns
+        about its middle.
     flip
         Whether corner B lies left instead of A.
     skew_deg

@@ -49,9 +49,7 @@ class CubicPath:
             raise PathShapeError(count)
         for point in self.points_mm:
             if not all(abs(value) <= COORDINATE_LIMIT_MM for value in point):
-                raise OutOfRangeError(
-                    "a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin"
-                )
+                raise OutOfRangeError("a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin")
 
     @property
     def curves(self) -> int:
@@ -137,7 +135,8 @@ def position(path: CubicPath, parameter: Array) -> Array:
 def direction(path: CubicPath, parameter: Array) -> Array:
     """Return unit directions of travel, shape (..., 2), at global parameters.
 
-    Where a curve stands still (a handle on its end) the direction is that of the nearby chord; a path without length points along x.
+    Where a curve stands still (a handle on its end) the direction is that of the nearby chord; a path without
+    length points along x.
     """
     velocity = _velocity(_controls(path)[_split(path, parameter)[0]], _split(path, parameter)[1])
     speed = np.linalg.norm(velocity, axis=-1, keepdims=True)

@@ -91,9 +91,7 @@ class Autosave:
         """Return the copy even if the plan's own file is broken: then it is all there is."""
         with contextlib.suppress(OSError, PennelloError):
             if path is not None and path.exists():
-                return Recovered(
-                    read_plan(copy), copy, datetime.fromtimestamp(copy.stat().st_mtime).astimezone()
-                )
+                return Recovered(read_plan(copy), copy, datetime.fromtimestamp(copy.stat().st_mtime).astimezone())
         return None
 
     def discard(self, found: Recovered) -> None:

@@ -23,7 +23,7 @@ _MOST_REST_PIXELS = 6_000_000
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Outcome:
-    """A stroke as predicted. `verdict` is None while the hand still moves; `picture` is sRGB bytes (rows, columns, 3)."""
+    """A stroke as predicted, with its picture as sRGB bytes; `verdict` is None while the hand still moves."""
 
     plan: Plan
     stroke: str
@@ -60,4 +60,4 @@ def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
 def _rest_resolution(plan: Plan, stroke: str) -> float:
     points = plan.stroke(stroke).stroke.path.points_mm
     spans = [max(values) - min(values) + 60 for values in zip(*points, strict=True)]
-    return min(REST_PX_PER_MM, max(1.0, (_MOST_REST_PIXELS / (spans[0] * spans[1])) ** 0.5))
+    return float(min(REST_PX_PER_MM, max(1.0, (_MOST_REST_PIXELS / (spans[0] * spans[1])) ** 0.5)))

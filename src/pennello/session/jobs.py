@@ -71,9 +71,7 @@ class Job(Generic[Result]):
         except PennelloError as error:
             self.failed.emit(str(error))
         except Exception as error:  # noqa: BLE001 - the edge of a job: nothing of it may be lost in a thread
-            self.failed.emit(
-                f"This could not be worked out ({type(error).__name__}: {error}). The plan is unchanged."
-            )
+            self.failed.emit(f"This could not be worked out ({type(error).__name__}: {error}). The plan is unchanged.")
 
 
 class Jobs:

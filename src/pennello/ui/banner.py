@@ -33,7 +33,8 @@ class Banner(QFrame):
         for words, act in (*actions, ("Close" if not actions else "Not now", lambda: None)):
             button = QPushButton(words)
             button.setProperty("chip", True)
-            button.clicked.connect(lambda _=False, do=act: (self.hide(), do()))
+            button.clicked.connect(self.hide)
+            button.clicked.connect(lambda _=False, do=act: do())
             self._row.addWidget(button)
             self.buttons.append(button)
         self.show()

@@ -7,7 +7,8 @@ from PySide6.QtWidgets import QDialog, QLabel, QVBoxLayout, QWidget
 
 _WORDS = """
 <h3>Hands</h3>
-<p><b>Drag</b> the brush along the cake, the stripes' boundaries above it, the points of the path, the turning grips of the chisel, the
+<p><b>Drag</b> the brush along the cake, the stripes' boundaries above it, the points of the path, the turning
+grips of the chisel, the
 pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while dragging gives the old value back.</p>
 <h3>Keys</h3>
 <table cellpadding="3">
@@ -20,12 +21,15 @@ pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while drag
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
 </table>
 <h3>Marks</h3>
-<p>On the skin a crescent marks the rim, a dot the heel, a ring the start; thin ribs show the chisel every 5 mm. Filled disc: holds.
+<p>On the skin a crescent marks the rim, a dot the heel, a ring the start; thin ribs show the chisel every 5
+mm. Filled disc: holds.
 Half disc: close. Open ring: misses. dE is the colour difference CIEDE2000; about 1 can just be seen side by side.</p>
 <h3>What this is</h3>
-<p>A prediction from the paints' colours, not a measurement. How much a brush holds, how fast it runs dry and how opaque a paint is are
+<p>A prediction from the paints' colours, not a measurement. How much a brush holds, how fast it runs dry and
+how opaque a paint is are
 defaults until you measure yours; they stand in the plan file.</p>
-<p>Use only products made for skin and inside their date. Ask about allergies and skin trouble; clean tools for each person; nothing on
+<p>Use only products made for skin and inside their date. Ask about allergies and skin trouble; clean tools
+for each person; nothing on
 broken skin. Labels, local rules and licensed practice decide.</p>
 """
 

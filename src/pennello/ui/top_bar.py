@@ -85,9 +85,7 @@ class TopBar(QWidget):
         row.addSpacing(8)
         self.units = self._pair(row, ("mm", "in"), settings.unit, "Lengths in ", self.unit_chosen)
         row.addSpacing(8)
-        self.themes = self._pair(
-            row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen
-        )
+        self.themes = self._pair(row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen)
         row.addSpacing(4)
         self.help = self._tool("help", "", "Keys and handles (F1)")
         self.help.clicked.connect(self.help_wanted)
@@ -115,9 +113,7 @@ class TopBar(QWidget):
         words = line.text() or line.placeholderText()
         line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, 70), 320))
 
-    def _pair(
-        self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object
-    ) -> QButtonGroup:
+    def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> QButtonGroup:
         group = QButtonGroup(self)
         for name in names:
             button = QToolButton()

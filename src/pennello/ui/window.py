@@ -136,9 +136,9 @@ class MainWindow(QMainWindow):
     def _list_recent(self) -> None:
         self.recent.clear()
         for name in self.settings.recent:
-            self.recent.addAction(Path(name).name, lambda path=Path(name): self.open_path(path)).setToolTip(
-                name
-            )
+            action = self.recent.addAction(Path(name).name)
+            action.setToolTip(name)
+            action.triggered.connect(lambda _=False, path=Path(name): self.open_path(path))
         if not self.settings.recent:
             self.recent.addAction("Nothing yet").setEnabled(False)
 
@@ -222,12 +222,8 @@ class MainWindow(QMainWindow):
 
     def save_as(self) -> bool:
         """Ask where to save."""
-        stem = (
-            "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-") or "plan"
-        )
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Save the plan", f"{self._folder()}/{stem}{SUFFIX}", _FILTER
-        )
+        stem = "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-") or "plan"
+        name, _ = QFileDialog.getSaveFileName(self, "Save the plan", f"{self._folder()}/{stem}{SUFFIX}", _FILTER)
         return bool(name) and self._save_to(Path(name))
 
     def _save_to(self, path: Path) -> bool:
@@ -265,9 +261,7 @@ class MainWindow(QMainWindow):
         if stroke is None:
             self.say("There is no stroke yet; begin with a petal.")
             return
-        name, _ = QFileDialog.getSaveFileName(
-            self, words, f"{self._folder()}/{stroke.id}{suffix}", f"*{suffix}"
-        )
+        name, _ = QFileDialog.getSaveFileName(self, words, f"{self._folder()}/{stroke.id}{suffix}", f"*{suffix}")
         if name:
             path = Path(name)
             target = path if path.suffix else path.with_suffix(suffix)

@@ -7,7 +7,7 @@ from functools import cache
 from importlib.resources import files
 from pathlib import Path
 
-from PySide6.QtCore import QByteArray, QRectF, QSize, Qt
+from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
 
@@ -49,7 +49,7 @@ class _GlyphEngine(QIconEngine):
         super().__init__()
         self._name = name
 
-    def paint(self, painter, rect, mode, state):  # type: ignore[no-untyped-def]
+    def paint(self, painter: QPainter, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
         from pennello.ui.theme.style import theme  # noqa: PLC0415 - style needs icons for its sheet
 
         inks: _tokens.Tokens = theme()

@@ -1,7 +1,7 @@
 """A handle on a mat: dragged by hand or stepped by keys, at least 24 px to grab, with a name for screen readers.
 
-Arrows step, Shift is fine, Ctrl coarse; double click or Enter types; Esc gives back the old value. While dragged, the number stands beside the
-hand.
+Arrows step, Shift is fine, Ctrl coarse; double click or Enter types; Esc gives back the old value. While
+dragged, the number stands beside the hand.
 """
 
 from __future__ import annotations
@@ -158,7 +158,8 @@ class Handle(QWidget):
         self._bubble.setText(self.work.value())
         self._bubble.adjustSize()
         beside = self.geometry().center() + QPoint(18, -self._bubble.height() - 10)
-        room = self.parentWidget().width() - self._bubble.width() - 4
+        area = self.parentWidget()
+        room = (area.width() if area else 0) - self._bubble.width() - 4
         self._bubble.move(max(4, min(beside.x(), room)), max(4, beside.y()))
         self._bubble.show()
         self._bubble.raise_()

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QEvent, QRectF, Qt, Signal
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, QRectF, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
@@ -25,7 +27,7 @@ class Surface(QWidget):
         super().__init__(parent)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(150)
-        self.draw = lambda painter: None
+        self.draw: Callable[[QPainter], None] | None = None
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Draw the mat's picture."""
@@ -33,7 +35,8 @@ class Surface(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.fillRect(self.rect(), QColor(theme().mat))
-        self.draw(painter)
+        if self.draw is not None:
+            self.draw(painter)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Tell the mat."""
@@ -113,6 +116,3 @@ def centred(rect: QRectF, width: float, height: float) -> QRectF:
     """Return a rectangle of this size in the middle of another."""
     middle = rect.center()
     return QRectF(middle.x() - width / 2, middle.y() - height / 2, width, height)
-
-
-NO_FLAGS = Qt.AlignmentFlag(0)

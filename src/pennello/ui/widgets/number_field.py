@@ -128,6 +128,4 @@ class WheelGuard(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Swallow the wheel over an unfocused widget."""
-        return bool(
-            event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus()
-        )
+        return bool(event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus())

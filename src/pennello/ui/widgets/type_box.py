@@ -35,7 +35,7 @@ def type_over(
     handle: QWidget, quantity: Quantity, unit: LengthUnit, amount: float, done: Callable[[float], None]
 ) -> TypeBox:
     """Open a field over a handle and call `done` with what is typed."""
-    parent = handle.parentWidget()
+    parent = handle.parentWidget() or handle
     box = TypeBox(quantity, parent)
     box.show_unit(unit)
     box.show_amount(amount)

@@ -71,12 +71,8 @@ class CakeMat(Mat):
         self.cake_choice.activated.connect(self._choose_cake)
         self.brush_choice.activated.connect(self._choose_brush)
         self.wet_choice.activated.connect(self._choose_wetness)
-        self.offset, self.skew, self.sweeps, self.drift = (
-            NumberField(q) for q in (OFFSET, SKEW, SWEEPS, DRIFT)
-        )
-        self.offset.edited.connect(
-            lambda v: model.edit("Slide the brush", pickup_change(offset_mm=v), "offset")
-        )
+        self.offset, self.skew, self.sweeps, self.drift = (NumberField(q) for q in (OFFSET, SKEW, SWEEPS, DRIFT))
+        self.offset.edited.connect(lambda v: model.edit("Slide the brush", pickup_change(offset_mm=v), "offset"))
         self.skew.edited.connect(lambda v: model.edit("Turn the brush", pickup_change(skew_deg=v), "skew"))
         self.sweeps.edited.connect(lambda v: model.edit("Sweeps", pickup_change(passes=v), "passes"))
         self.drift.edited.connect(lambda v: model.edit("Drift", pickup_change(drift_mm=v), "drift"))
@@ -214,9 +210,7 @@ class CakeMat(Mat):
 
         def type_in(at: float) -> None:
             cake = model.cake
-            model.edit(
-                "Move a boundary", lambda plan, _: with_cake(plan, moved(cake, at)), f"boundary {number}"
-            )
+            model.edit("Move a boundary", lambda plan, _: with_cake(plan, moved(cake, at)), f"boundary {number}")
 
         def typed() -> None:
             type_over(self._bounds[number - 1], STRIPE, model.unit, model.cake.edges_mm[number], type_in)

@@ -69,10 +69,7 @@ class EdgeMat(Mat):
     def eventFilter(self, watched: object, event: QEvent) -> bool:
         """Follow the hand: the boundary near it is marked on all mats."""
         if event.type() == QEvent.Type.MouseMove and isinstance(event, QMouseEvent) and self._edge:
-            found = [
-                abs(self._left + one.at_mm * self._scale - event.position().x())
-                for one in boundaries(self._edge)
-            ]
+            found = [abs(self._left + one.at_mm * self._scale - event.position().x()) for one in boundaries(self._edge)]
             near = int(np.argmin(found)) if found and min(found) < _HOVER_PX else -1
             self._model.hover(near)
         elif event.type() == QEvent.Type.Leave:
@@ -97,9 +94,7 @@ class EdgeMat(Mat):
         self._draw_corners(painter, bristles)
         shares = QRectF(left, bristles.bottom() + 30, width, max(20.0, room - bristles.height() - 48))
         self._draw_shares(painter, shares, edge)
-        draw_ruler(
-            painter, shares.bottomLeft() + QPointF(0, 2), self._model.brush.width_mm, scale, self._model.unit
-        )
+        draw_ruler(painter, shares.bottomLeft() + QPointF(0, 2), self._model.brush.width_mm, scale, self._model.unit)
         for number, one in enumerate(boundaries(edge)):
             self._draw_boundary(painter, bristles, shares, one, number == self._model.hovered)
 

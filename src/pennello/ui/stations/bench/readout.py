@@ -276,9 +276,7 @@ class Readout(QFrame):
         self.causes.setText("\n".join(cause.text for cause in others[:2]))
         self.causes.setVisible(bool(others))
         self._drop_chips()
-        rated = sorted(
-            (one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00
-        )
+        rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
         for one in rated[:MOST_CHIPS]:
             words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
@@ -319,9 +317,7 @@ class Readout(QFrame):
         track = outcome.laid.track
         late = length_text(float(outcome.seen.s_mm[-2]), self._model.unit)
         early = length_text(float(outcome.seen.s_mm[1]), self._model.unit)
-        names = (
-            ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
-        )
+        names = ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
         for row, (colours, name) in enumerate(zip(ribbons(outcome.seen), names, strict=True)):
             strip = QRectF(_LABEL_PX, _TOP_PX + row * (height + 3), width_mm * scale, height)
             painter.drawImage(strip, strip_image(colours))
@@ -369,9 +365,7 @@ class Readout(QFrame):
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         draw_note(painter, labels, f"{top:.0f} dE", right)
         draw_note(painter, QRectF(0, area.bottom() - 8, _LABEL_PX - 6, 16), "0 dE", right)
-        draw_note(
-            painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft
-        )
+        draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)
 
 
 def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:

@@ -56,12 +56,8 @@ class SkinMat(Mat):
         self._image: tuple[Outcome, QImage] | None = None
         self._points: list[Handle] = []
         self._chosen_point = 0
-        self._angle = Handle(
-            self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor
-        )
-        self._angle_end = Handle(
-            self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor
-        )
+        self._angle = Handle(self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor)
+        self._angle_end = Handle(self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor)
         self._pressure = Handle(self.surface, "bar", self._pressure_work(), Qt.CursorShape.SizeVerCursor)
         self._build_fields()
 
@@ -80,9 +76,7 @@ class SkinMat(Mat):
             self.rim_choice.addItem(f"corner {side.value}", side)
         self.mode_choice.activated.connect(self._choose_mode)
         self.rim_choice.activated.connect(self._choose_rim)
-        made = (
-            NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN)
-        )
+        made = (NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN))
         (
             self.angle,
             self.angle_end,
@@ -97,9 +91,7 @@ class SkinMat(Mat):
         self.angle_end.edited.connect(lambda v: self._edit_nib("Chisel angle at the end", angle_end_deg=v))
         self.pivot.edited.connect(lambda v: self._edit_nib("Pivot", pivot_u=v / 100))
         self.pressure.edited.connect(
-            lambda v: model.edit(
-                "Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure"
-            )
+            lambda v: model.edit("Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure")
         )
         self.wiggles.edited.connect(lambda v: self._edit_wiggle(count=v))
         self.wiggle_width.edited.connect(lambda v: self._edit_wiggle(width_mm=v))
@@ -118,9 +110,7 @@ class SkinMat(Mat):
 
     def _choose_mode(self, index: int) -> None:
         mode: NibMode = self.mode_choice.itemData(index)
-        self._model.edit(
-            "Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode)))
-        )
+        self._model.edit("Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode))))
 
     def _nib_as_is(self, stroke: Stroke, mode: NibMode) -> Nib:
         """Return the nib in another mode that begins as the present one does."""
@@ -200,9 +190,7 @@ class SkinMat(Mat):
             self._model.cancel,
             typed,
         )
-        handle = Handle(
-            self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor
-        )
+        handle = Handle(self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor)
         handle.hovered.connect(lambda near: self._choose_point(index) if near and handle.hasFocus() else None)
         return handle
 
@@ -324,9 +312,7 @@ class SkinMat(Mat):
             handle.put(self._view.point(*point))
         self._place_angles(outcome, stroke)
         gauge = self._gauge
-        self._pressure.put(
-            QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height())
-        )
+        self._pressure.put(QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height()))
         self.handles = [*self._points, self._angle, self._angle_end, self._pressure]
         self._fill_fields()
 
@@ -463,9 +449,7 @@ class SkinMat(Mat):
         length = track.length_mm
         moments = track.at(np.linspace(0.42, 0.58, 9) * length)
         away = (rim_u - 0.5) * 2
-        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (
-            7 / self._view.scale
-        )
+        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (7 / self._view.scale)
         outside.moveTo(self._view.point(*curve[0]))
         for point in curve[1:]:
             outside.lineTo(self._view.point(*point))

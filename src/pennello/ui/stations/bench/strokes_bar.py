@@ -90,9 +90,7 @@ class StrokeTag(QAbstractButton):
         if fine and name.strip():
             self._model.edit(
                 "Rename the stroke",
-                lambda plan, _: with_stroke(
-                    plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])
-                ),
+                lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])),
             )
 
 
@@ -151,14 +149,13 @@ class StrokesBar(QWidget):
         """Take the stroke on the Bench out of the plan."""
         stroke = self._model.stroke
         if stroke:
-            self._model.document.edit(
-                "Take a stroke away", without_stroke(self._model.document.committed, stroke.id)
-            )
+            self._model.document.edit("Take a stroke away", without_stroke(self._model.document.committed, stroke.id))
 
     @property
     def tags(self) -> list[StrokeTag]:
         """The tags in the plan's order."""
-        widgets = (self._tags.itemAt(i).widget() for i in range(self._tags.count()))
+        items = (self._tags.itemAt(i) for i in range(self._tags.count()))
+        widgets = (item.widget() for item in items if item is not None)
         return [widget for widget in widgets if isinstance(widget, StrokeTag)]
 
     def refresh(self) -> None:
