@@ -56,12 +56,13 @@ def _footprints(track: Track, px_per_mm: float) -> Array:
 
 
 def _spaced(track: Track, step_mm: float) -> Lines:
-    """Return moments between which no bin moves further than about a step; the first and the last are among them."""
+    """Return moments between which no bin moves further than about a step, with both ends and all turnings back."""
     steps = np.diff(track.travel_mm[:, [0, -1]], axis=0).max(axis=1, initial=0)
     travelled = np.concatenate([[0.0], np.cumsum(steps)])
-    count = math.ceil(travelled[-1] / step_mm) + 1
-    chosen = np.searchsorted(travelled, np.linspace(0, travelled[-1], count))
-    return np.unique(np.concatenate([[0], np.clip(chosen, 0, len(steps)), [len(steps)]]))
+    chosen = np.searchsorted(travelled, np.linspace(0, travelled[-1], math.ceil(travelled[-1] / step_mm) + 1))
+    moves = np.diff(track.centre, axis=0)
+    back = 1 + np.flatnonzero((moves[:-1] * moves[1:]).sum(axis=1) < 0)
+    return np.unique(np.concatenate([[0], np.clip(chosen, 0, len(steps)), back, [len(steps)]]))
 
 
 def _intervals(quads: Array, lines: int) -> tuple[Lines, Array, Array]:

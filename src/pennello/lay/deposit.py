@@ -9,6 +9,7 @@ exp(-2 pi^2 (0.3 / 0.5)^2) = 0.2 % at most, at any resolution.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.lay.canvas import Canvas
-from pennello.lay.reservoir import Run
+from pennello.lay.reservoir import Stretch
 from pennello.lay.track import Track
 from pennello.load.pickup import BINS
 
@@ -28,7 +29,7 @@ LEVELLING_MM = 0.3
 DROP_MM = 0.5
 """Greatest distance between drops, mm."""
 
-_NOTHING = 1e-10  # of a load: a share too small to carry
+_MOST_CELLS = 4_000_000  # pairs of pixel and bin that are gathered at a time
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -53,54 +54,125 @@ class Deposit:
         return np.asarray(self.channels.sum(axis=(1, 2)) / self.canvas.px_per_mm**2 / 1000)
 
 
-def deposit(track: Track, stretches: list[Run], contents: list[Array], canvas: Canvas, coverage: Array) -> Deposit:
+@dataclass(frozen=True, slots=True, eq=False)
+class Imprint:
+    """Where a stretch puts the paint of each bin; the same for any load.
+
+    Attributes
+    ----------
+    pixel
+        Flat pixel numbers, shape (n,).
+    bin
+        Bin numbers, shape (n,).
+    part
+        Part of that bin's paint that falls on that pixel, shape (n,); the parts of a bin sum to what it gives.
+    """
+
+    pixel: NDArray[np.intp]
+    bin: NDArray[np.intp]
+    part: Array
+
+
+def imprint(track: Track, stretch: Stretch, canvas: Canvas) -> Imprint:
+    """Return where a stretch puts the paint of each bin."""
+    drops = list(_drops(track, stretch, canvas))
+    plane = canvas.rows * canvas.columns
+    chunk = max(1, min(BINS, _MOST_CELLS // plane))
+    found = [_gathered(drops, slice(at, min(at + chunk, BINS)), canvas) for at in range(0, BINS, chunk)]
+    return Imprint(*(np.concatenate(parts) for parts in zip(*found, strict=True)))
+
+
+def deposit(imprints: list[Imprint], contents: list[Array], bin_mm: float, canvas: Canvas, coverage: Array) -> Deposit:
     """Return what a stroke leaves.
 
     Parameters
     ----------
-    stretches
-        The runs of the stroke, in order.
+    imprints
+        Of the stretches of the stroke, in order.
     contents
-        For each run, how much of each channel a bin holds per mm of edge at its start, shape (channels, 64), mm3/mm.
+        For each stretch, how much of each channel a bin holds per mm of edge at its start, shape (channels, 64),
+        mm3/mm.
+    bin_mm
+        Length of edge that a bin stands for, mm.
     coverage
         Swept part of each pixel, shape (rows, columns).
     """
-    total = np.zeros((len(contents[0]), canvas.rows * canvas.columns))
-    for run, held in zip(stretches, contents, strict=True):
-        most = _through(track.thickness_mm)
-        _splat(
-            total,
-            run.touch_down[None],
-            held,
-            _places(track, np.array([float(run.first)]), most, canvas),
-            canvas,
-        )
-        counts = _drop_counts(track, run)
-        for count in np.unique(counts):
-            steps = np.flatnonzero(counts == count)
-            _splat(
-                total,
-                run.given[steps],
-                held,
-                _places(track, run.first + steps + 0.5, int(count), canvas),
-                canvas,
-            )
-    bin_mm = stretches[0].edge.width_mm / BINS
+    plane = canvas.rows * canvas.columns
+    total = np.zeros((len(contents[0]), plane))
+    for mark, held in zip(imprints, contents, strict=True):
+        for channel, per_bin in enumerate(held):
+            if per_bin.any():
+                total[channel] += np.bincount(mark.pixel, mark.part * per_bin[mark.bin], plane)
     thickness = total.reshape(-1, canvas.rows, canvas.columns) * bin_mm * canvas.px_per_mm**2 * 1000
     return Deposit(canvas, _levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Drops:
+    """Drops of some moments: pixel coordinates and volumes, each shape (moments, 64, drops of a bin)."""
+
+    x: Array
+    y: Array
+    volume: Array
+
+
+def _drops(track: Track, stretch: Stretch, canvas: Canvas) -> Iterator[_Drops]:
+    """Give the drops of the touch-down, then those of the steps, grouped by how many a step needs."""
+    most = _through(track.thickness_mm)
+    yield _spread(track, np.array([float(stretch.first)]), stretch.touch_down[None], most, canvas)
+    counts = _drop_counts(track, stretch)
+    for count in np.unique(counts):
+        steps = np.flatnonzero(counts == count)
+        yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], int(count), canvas)
+
+
+def _spread(track: Track, moments: Array, given: Array, count: int, canvas: Canvas) -> _Drops:
+    x, y = _places(track, moments, count, canvas)
+    return _Drops(x, y, np.broadcast_to(given[:, :, None] / x.shape[2], x.shape))
+
+
+def _gathered(drops: list[_Drops], bins: slice, canvas: Canvas) -> tuple[NDArray[np.intp], NDArray[np.intp], Array]:
+    """Return pixels, bins and parts of a range of bins, each pair of pixel and bin once."""
+    width = bins.stop - bins.start
+    local = np.arange(width)[:, None]
+    cells, amounts = [], []
+    for one in drops:
+        x, y = one.x[:, bins] - 0.5, one.y[:, bins] - 0.5
+        column, row = np.floor(x), np.floor(y)
+        right, low = x - column, y - row
+        cell = (row * canvas.columns + column).astype(np.intp) * width + local
+        lower = one.volume[:, bins] * low
+        upper = one.volume[:, bins] - lower
+        for shift, amount in ((0, upper), (canvas.columns, lower)):
+            cells += [(cell + shift * width).ravel(), (cell + (shift + 1) * width).ravel()]
+            amounts += [(amount * (1 - right)).ravel(), (amount * right).ravel()]
+    table = np.bincount(np.concatenate(cells), np.concatenate(amounts))
+    used = np.flatnonzero(table)
+    return used // width, bins.start + used % width, table[used]
 
 
 def _through(thickness_mm: float) -> int:
     return math.ceil(thickness_mm / DROP_MM)
 
 
-def _drop_counts(track: Track, run: Run) -> NDArray[np.intp]:
+def _drops_across(bin_mm: float, px_per_mm: float) -> int:
+    """Return how many drops a bin needs along the edge.
+
+    Rows of drops about a pixel apart would beat with the pixels. Rows wider than 1.9 px do not, for levelling takes
+    them out; closer ones must be the closer the fewer pixels levelling spans.
+    """
+    count = math.ceil(bin_mm / DROP_MM)
+    apart = bin_mm / count * px_per_mm
+    return count if apart >= 1.9 else max(count, math.ceil(bin_mm * px_per_mm / min(0.6, 0.2 * px_per_mm)))
+
+
+def _drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
     """Return how many drops each step needs through the chisel's thickness.
 
     Only what spreads square to travel needs close drops: along it the next steps fill in, except at both ends.
     """
-    sideways = track.thickness_mm * np.abs(np.cos(track.phi[run.first : run.last]))
-    own = track.travel_mm[run.first : run.last + 1].max(axis=1)
+    sideways = track.thickness_mm * np.abs(np.cos(track.phi[stretch.first : stretch.last]))
+    own = track.travel_mm[stretch.first : stretch.last + 1].max(axis=1)
     end = (own[:-1] - own[0] < track.thickness_mm) | (own[-1] - own[1:] < track.thickness_mm)
     most = _through(track.thickness_mm)
     spread = np.where(end, track.thickness_mm, sideways)
@@ -109,7 +181,7 @@ def _drop_counts(track: Track, run: Run) -> NDArray[np.intp]:
 
 def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[Array, Array]:
     """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
-    fine = math.ceil(track.width_mm / BINS / DROP_MM)
+    fine = _drops_across(track.width_mm / BINS, canvas.px_per_mm)
     u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
     v = ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
     along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))
@@ -127,33 +199,6 @@ def _between(values: Array, moments: Array) -> Array:
     return np.asarray(values[index] * (1 - part) + values[following] * part)
 
 
-def _splat(total: Array, volume: Array, held: Array, places: tuple[Array, Array], canvas: Canvas) -> None:
-    """Add drops to the channels; `volume` (moments, 64) times `held` (channels, 64) is shared by a bin's drops."""
-    x, y = (place - 0.5 for place in places)
-    column, row = np.floor(x), np.floor(y)
-    right, low = x - column, y - row
-    corner = (row * canvas.columns + column).astype(np.intp)
-    start = int(corner.min())
-    corner -= start
-    size = int(corner.max()) + canvas.columns + 2
-    part = (volume / x.shape[2])[:, :, None]
-    lower = part * low
-    upper = part - lower
-    weights = {0: upper * (1 - right), 1: upper * right}
-    weights |= {canvas.columns: lower * (1 - right), canvas.columns + 1: lower * right}
-    least = _NOTHING * float(held.sum(axis=0).max(initial=0))
-    for channel, per_bin in zip(total, held, strict=True):
-        used = np.flatnonzero(per_bin > least)
-        if not len(used):
-            continue
-        bins = slice(int(used[0]), int(used[-1]) + 1)
-        at = corner[:, bins].ravel()
-        for shift, weight in weights.items():
-            amount = weight[:, bins] * per_bin[bins, None]
-            counted = np.bincount(at, amount.ravel(), size)[: channel.size - start - shift]
-            channel[start + shift : start + shift + len(counted)] += counted
-
-
 def _levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
     """Return the film after levelling: a normal blur that only shares paint out among covered ground."""
     kernel = _kernel(sd_px)
@@ -167,7 +212,7 @@ def _levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
 
 
 def _kernel(sd_px: float) -> Array:
-    reach = max(1, math.ceil(3 * sd_px))
+    reach = max(1, math.ceil(4 * sd_px))
     steps = np.arange(-reach, reach + 1)
     kernel = np.exp(-0.5 * (steps / max(sd_px, 0.3)) ** 2)
     return np.asarray(kernel / kernel.sum())

@@ -17,12 +17,13 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
 from pennello.lay.canvas import Canvas, canvas_for
 from pennello.lay.coverage import swept_coverage
-from pennello.lay.deposit import DROP_MM, deposit
+from pennello.lay.deposit import DROP_MM, Imprint, deposit, imprint
 from pennello.lay.film import Film, optical_contents, to_film
-from pennello.lay.reservoir import Run, loaded_mm3, runs
+from pennello.lay.reservoir import Run, Stretch, loaded_mm3, loaded_runs, stretches
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track, follow
 from pennello.load.edge import LoadedEdge, load
+from pennello.load.pickup import BINS
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -32,11 +33,21 @@ PX_PER_MM = (0.5, 64.0)
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Ground:
-    """What a stroke does whatever the load: the nib's track, the canvas, and the swept part of its pixels."""
+    """What a stroke does whatever the load.
+
+    Attributes
+    ----------
+    coverage
+        Swept part of each pixel of the canvas, shape (rows, columns).
+    stretches, imprints
+        Between reloads: what each bin gives, and where it falls.
+    """
 
     track: Track
     canvas: Canvas
     coverage: Array
+    stretches: tuple[Stretch, ...]
+    imprints: tuple[Imprint, ...]
 
 
 @lru_cache(maxsize=6)
@@ -44,7 +55,9 @@ def ground(stroke: Stroke, brush: Applicator, px_per_mm: float) -> Ground:
     """Return the ground of a stroke; kept, since dragging the brush along the cake changes none of it."""
     track = follow(stroke, brush, DROP_MM)
     canvas = canvas_for(track, px_per_mm)
-    return Ground(track, canvas, swept_coverage(track, canvas))
+    parts = stretches(stroke, brush, track)
+    marks = tuple(imprint(track, part, canvas) for part in parts)
+    return Ground(track, canvas, swept_coverage(track, canvas), parts, marks)
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,11 +113,10 @@ def lay(
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
     under = ground(stroke, brush, px_per_mm)
-    track = under.track
-    stretches = runs(stroke, brush, track, lambda residue: load(recipe, cakes, brush, residue))
-    first = stretches[0].edge
+    runs = loaded_runs(under.stretches, lambda residue: load(recipe, cakes, brush, residue))
+    first = runs[0].edge
     constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
-    contents = [optical_contents(run.edge.solids, constants) for run in stretches]
-    laid = deposit(track, stretches, contents, under.canvas, under.coverage)
-    volumes = Volumes(loaded_mm3(stretches), float(laid.volumes_mm3.sum()), stretches[-1].left_mm3)
-    return Laid(first, track, tuple(stretches), to_film(laid, constants, basis), volumes)
+    contents = [optical_contents(run.edge.solids, constants) for run in runs]
+    laid = deposit(list(under.imprints), contents, brush.width_mm / BINS, under.canvas, under.coverage)
+    volumes = Volumes(loaded_mm3(runs), float(laid.volumes_mm3.sum()), runs[-1].left_edge.total_mm3)
+    return Laid(first, under.track, runs, to_film(laid, constants, basis), volumes)

@@ -17,15 +17,17 @@ Array = NDArray[np.floating[Any]]
 WIDTH_10_90 = 2 * NormalDist().inv_cdf(0.9)
 """10-90 width of a normal blend of standard deviation 1: 2.563."""
 
+_LEAST_SD_MM = 1e-9
+_FAR = 38.0  # standard deviations beyond which the distribution is 0 or 1 in double precision
 _erf = np.frompyfunc(math.erf, 1, 1)
 
 
 def phi_integral(x: Array, sd: float) -> Array:
-    """Return F(x), any shape; with sd = 0 it is max(x, 0)."""
-    if sd <= 0:
+    """Return F(x), any shape; with sd = 0 (below 1e-9) it is max(x, 0)."""
+    if sd < _LEAST_SD_MM:
         return np.maximum(x, 0.0)
-    z = x / sd
-    cumulative = 0.5 * (1 + _erf(z / math.sqrt(2)).astype(np.float64))
+    z = np.clip(x / sd, -_FAR, _FAR)
+    cumulative = 0.5 * (1 + np.asarray(_erf(z / math.sqrt(2)), np.float64))
     density = np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi)
     result: Array = x * cumulative + sd * density
     return result

@@ -1,0 +1,93 @@
+"""Shared fixtures. No test reads or writes the user's own settings."""
+
+from __future__ import annotations
+
+import threading
+import warnings
+
+import pytest
+from hypothesis import settings
+
+with warnings.catch_warnings():  # colour-science warns that it finds no plotting library; it is an oracle only
+    warnings.simplefilter("ignore")
+    import colour  # noqa: F401
+
+from pennello.design.plan import Plan
+from pennello.files.demo import demo_plan
+from pennello.kit import catalogue
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Stripe
+from pennello.lay.stroke import Nib, NibMode, Stroke
+from pennello.load.recipe import PickUp, Recipe
+from pennello.path.cubic import CubicPath, line
+
+settings.register_profile("here", deadline=None, max_examples=40, derandomize=True)
+settings.load_profile("here")
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path_factory, monkeypatch):
+    """Keep settings and copies of unnamed plans in a folder of the test's own."""
+    home = tmp_path_factory.mktemp("home")
+    for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME"):
+        monkeypatch.setenv(name, str(home / name.lower()))
+    return home
+
+
+@pytest.fixture(autouse=True)
+def nothing_left_alive(request):
+    """Fail a test that leaves a thread, a running timer or a top-level widget behind."""
+    before = set(threading.enumerate())
+    yield
+    left = [thread.name for thread in threading.enumerate() if thread not in before and thread.is_alive()]
+    assert not left, f"threads left alive: {left}"
+    if "qapp" in request.fixturenames:
+        _no_qt_left(request.getfixturevalue("qapp"))
+
+
+def _no_qt_left(app):
+    from PySide6.QtCore import QEvent, QTimer
+
+    app.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    app.processEvents()
+    widgets = [w for w in app.topLevelWidgets() if w.isVisible()]
+    timers = [t for w in app.topLevelWidgets() for t in w.findChildren(QTimer) if t.isActive()]
+    assert not widgets, f"top-level widgets left open: {widgets}"
+    assert not timers, f"timers left running: {timers}"
+
+
+@pytest.fixture(scope="session")
+def demo() -> Plan:
+    return demo_plan()
+
+
+@pytest.fixture
+def brush() -> Applicator:
+    return Applicator("flat", "Flat 3/4 in", 19.05)
+
+
+@pytest.fixture
+def two_stripes() -> Cake:
+    """A wide cake of two stripes with a sharp boundary at 20 mm."""
+    return Cake("two", "Two", (Stripe("foam-white", 20.0), Stripe("poppy-red", 20.0)), softness_mm=0.0)
+
+
+@pytest.fixture
+def paints():
+    return catalogue.paints()
+
+
+@pytest.fixture
+def middle_load() -> Recipe:
+    """The brush square over the boundary of `two_stripes`."""
+    return Recipe((PickUp("two", offset_mm=20 - 19.05 / 2, passes=12, drift_mm=0.8),))
+
+
+@pytest.fixture
+def straight() -> Stroke:
+    return Stroke(line((0, 0), (60, 0)), Nib(NibMode.FOLLOWING, 90))
+
+
+@pytest.fixture
+def arc_path() -> CubicPath:
+    return CubicPath(((0, 0), (-2, -30), (42, -30), (40, 0)))

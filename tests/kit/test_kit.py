@@ -1,0 +1,109 @@
+"""Units, paints, cakes, brushes and the shipped catalogue."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from pennello.colour.kubelka_munk import hiding_reflectance
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.kit import catalogue
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Stripe, with_boundary
+from pennello.kit.paint import Finish, Paint, masstones, optics
+from pennello.units import MM_PER_INCH, LengthUnit, brush_size_text, from_mm, length_text, to_mm
+
+
+def test_an_inch_is_exactly_25_4_mm():
+    # international yard and pound agreement, 1959
+    assert MM_PER_INCH == 25.4
+    assert to_mm(0.75, LengthUnit.INCH) == pytest.approx(19.05, abs=1e-12)
+
+
+@given(st.floats(-1e4, 1e4), st.sampled_from(LengthUnit))
+def test_units_there_and_back(length, unit):
+    assert to_mm(from_mm(length, unit), unit) == pytest.approx(length, abs=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("length", "unit", "words"),
+    [(-0.01, "mm", "0 mm"), (12.25, "mm", "12.2 mm"), (12.7, "in", "0.5 in"), (100, "mm", "100 mm")],
+)
+def test_lengths_in_words(length, unit, words):
+    assert length_text(length, LengthUnit(unit)) == words
+
+
+@pytest.mark.parametrize(("mm", "words"), [(12.7, "1/2 in"), (25.4, "1 in"), (38.1, "1 1/2 in"), (0.5, "0.5 mm")])
+def test_brush_sizes_in_words(mm, words):
+    assert brush_size_text(mm) == words
+
+
+def test_catalogue_is_as_large_as_promised():
+    paints, cakes, brushes = catalogue.paints(), catalogue.cakes(), catalogue.brushes()
+    assert len(paints) >= 24
+    assert sum(paint.finish is Finish.METALLIC for paint in paints.values()) >= 2
+    neons = [paint for paint in paints.values() if paint.finish is Finish.NEON]
+    assert len(neons) >= 2
+    assert not any(paint.eye_area or paint.lips for paint in neons)
+    assert len(cakes) >= 10
+    assert all(name in paints for cake in cakes.values() for name in cake.paints)
+    assert [round(brush.width_mm, 2) for brush in brushes.values()] == [12.7, 19.05, 25.4]
+    assert all(20 <= cake.width_mm <= 60 for cake in cakes.values())  # common practice, no published source
+
+
+def test_optics_give_the_masstone_back():
+    paints = tuple(catalogue.paints().values())
+    constants = optics(paints)
+    assert hiding_reflectance(constants.k, constants.s) == pytest.approx(masstones(paints), abs=1e-9)
+    assert (constants.s > 0).all()
+    assert optics(paints) is constants  # worked out once
+
+
+def test_a_finish_says_what_is_not_predicted():
+    assert Finish.MATTE.note == ""
+    assert "only the diffuse part" in Finish.METALLIC.note
+    assert "glow" in Finish.NEON.note
+
+
+@pytest.mark.parametrize("bad", [{"contrast": 1.2}, {"tint": 0}, {"srgb": "red"}, {"contrast_film_um": np.nan}])
+def test_impossible_paints_are_refused(bad):
+    with pytest.raises(PennelloError):
+        Paint(**({"id": "x", "name": "X", "srgb": "#112233"} | bad))
+
+
+@pytest.mark.parametrize("stripes", [1, 8, 10_000])
+def test_cakes_have_2_to_7_stripes(stripes):
+    with pytest.raises(OutOfRangeError, match="2 to 7"):
+        Cake("x", "X", (Stripe("a", 5.0),) * stripes)
+
+
+@pytest.mark.parametrize("width", [-1, 0, np.nan, np.inf, 1e9])
+def test_impossible_stripes_and_brushes_are_refused(width):
+    with pytest.raises(OutOfRangeError):
+        Stripe("a", width)
+    with pytest.raises(OutOfRangeError):
+        Applicator("x", "X", width)
+
+
+@given(st.floats(-50, 80))
+def test_a_boundary_moves_between_its_neighbours(at):
+    cake = Cake("x", "X", (Stripe("a", 5.0), Stripe("b", 8.0), Stripe("c", 9.0)))
+    moved = with_boundary(cake, 1, at)
+    assert moved.width_mm == pytest.approx(cake.width_mm)
+    assert min(stripe.width_mm for stripe in moved.stripes) >= 1.0 - 1e-9
+    assert moved.edges_mm[2] == pytest.approx(13)
+    if 1 <= at <= 12:
+        assert moved.edges_mm[1] == pytest.approx(at)
+
+
+def test_pressure_is_nominal_in_the_middle():
+    brush = Applicator("x", "X", 20.0)
+    assert brush.contact_width_mm(0.5) == 20
+    assert brush.contact_thickness_mm(0.5) == brush.thickness_mm
+    assert brush.release_rate(0.5) == 1
+    assert brush.contact_width_mm(1) > brush.contact_width_mm(0.2)
+
+
+def test_unknown_names_list_what_there_is():
+    with pytest.raises(UnknownNameError, match="there is: a, b"):
+        raise UnknownNameError("paint", "z", ["a", "b"])
