@@ -249,16 +249,13 @@ def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, 
 
 
 def _pale(case: Case) -> Iterator[_Suspect]:
-    begins = case.seen.pale_from_mm
-    if begins is None:
-        if case.seen.film_um[0].mean() < _THIN * case.attempt.wanted.coat_um:
-            yield _thin_load(case, certain=False)
+    begins, length = case.seen.pale_from_mm, case.laid.track.length_mm
+    from_the_start = begins is not None and begins < 0.12 * length
+    if from_the_start or case.seen.film_um[0].mean() < _THIN * case.attempt.wanted.coat_um:
+        yield _thin_load(case, certain=from_the_start)
+    if begins is None or from_the_start:
         return
-    length = case.laid.track.length_mm
     thin = float(case.seen.film_um[-1].mean())
-    if begins < 0.12 * length:
-        yield _thin_load(case, certain=True)
-        return
     text = (
         f"It runs pale from {case.say(begins)} on: {thin:.0f} µm of paint at the end, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."

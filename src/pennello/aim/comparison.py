@@ -94,7 +94,10 @@ class Comparison:
         if not pale[-1]:
             return None
         good = np.flatnonzero(~pale)
-        return float(self.s_mm[good[-1] + 1]) if len(good) else 0.0
+        if not len(good):
+            return 0.0
+        pair = slice(good[-1], good[-1] + 2)
+        return float(np.interp(PALE_DE00, self.pale_de00[pair], self.s_mm[pair]))
 
 
 def compare(laid: Laid, attempt: Attempt) -> Comparison:

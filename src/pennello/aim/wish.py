@@ -92,7 +92,7 @@ def wanted_shares(wanted: Wanted, bins: int, width_mm: float) -> Array:
     for stop in wanted.stops[:-1]:
         blurred = phi_integral(stop.to_u * width_mm - edges, stop.blend_mm / WIDTH_10_90)
         reached.append(np.maximum(-np.diff(blurred) * bins / width_mm, reached[-1]))
-    return np.diff(np.array([*reached, np.ones(bins)]), axis=0)
+    return np.clip(np.diff(np.array([*reached, np.ones(bins)]), axis=0), 0, 1)
 
 
 def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, Paint], skin: Array) -> Array:

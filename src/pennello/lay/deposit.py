@@ -147,8 +147,8 @@ def _gathered(drops: list[_Drops], bins: slice, canvas: Canvas) -> tuple[NDArray
             cells += [(cell + shift * width).ravel(), (cell + (shift + 1) * width).ravel()]
             amounts += [(amount * (1 - right)).ravel(), (amount * right).ravel()]
     table = np.bincount(np.concatenate(cells), np.concatenate(amounts))
-    used = np.flatnonzero(table)
-    return used // width, bins.start + used % width, table[used]
+    used = np.flatnonzero(table > 0)
+    return used // width, bins.start + used % width, np.asarray(table[used], np.float64)
 
 
 def _through(thickness_mm: float) -> int:
