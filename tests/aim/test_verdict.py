@@ -93,7 +93,7 @@ def test_a_wish_for_a_colour_means_that_colour_and_for_a_paint_a_coat_of_it():
 @pytest.mark.parametrize(
     "make",
     [
-        lambda: Stop(),
+        Stop,
         lambda: Stop("a", "#112233"),
         lambda: Stop("a", to_u=0),
         lambda: Stop("a", blend_mm=-1),

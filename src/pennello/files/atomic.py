@@ -59,15 +59,17 @@ def write_bytes(data: bytes, path: Path) -> None:
     FileProblemError
         If it cannot be written; the file that was there is untouched.
     """
-    target = path.resolve() if path.is_symlink() else path
-    if target.is_dir():
-        raise FileProblemError(path, _REMEDIES[errno.EISDIR])
-    if target.exists() and not target.is_file():
-        raise FileProblemError(path, "this is not an ordinary file; name a file.")
     try:
+        target = path.resolve() if path.is_symlink() else path
+        if target.is_dir():
+            raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
+        if target.exists() and not target.is_file():
+            raise FileProblemError(path, "this is not an ordinary file; name a file.")
         handle, name = tempfile.mkstemp(prefix=f".{target.name[:80]}.", suffix=".tmp", dir=target.parent)
     except OSError as error:
         raise _problem(path, error) from error
+    except ValueError as error:  # a NUL in the name
+        raise FileProblemError(path, "this is not a file name.") from error
     temporary = Path(name)
     try:
         with os.fdopen(handle, "wb") as file:

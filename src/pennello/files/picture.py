@@ -8,7 +8,6 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image
 
 from pennello.aim.comparison import Comparison
 from pennello.colour.lab import lab_to_xyz
@@ -31,6 +30,8 @@ def write_png(picture: Picture, path: Path, px_per_mm: float) -> None:
     FileProblemError
         If it cannot be written; a file that was there is untouched.
     """
+    from PIL import Image  # noqa: PLC0415 - the window shows ribbons without it
+
     dots = px_per_mm * _MM_PER_INCH
     file = io.BytesIO()
     Image.fromarray(picture).save(file, "PNG", dpi=(dots, dots))

@@ -1,0 +1,197 @@
+"""Plans on disk: round trip, the published schema, bad files, all-or-nothing writing."""
+
+import errno
+import json
+import os
+import stat
+from dataclasses import replace
+from pathlib import Path
+
+import msgspec
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from pennello.aim.attempt import Side
+from pennello.aim.wish import Stop, Wanted
+from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.errors import FileProblemError
+from pennello.files import atomic
+from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
+from pennello.files.plan_schema import json_schema
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Stripe
+from pennello.kit.paint import Finish, Paint
+from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.load.recipe import Before, PickUp, Recipe, Wetness
+from pennello.path.cubic import CubicPath
+
+ROOT = Path(__file__).parents[2]
+MINIMAL = ROOT / "examples" / "minimal.pennello"
+
+number = st.floats(-100, 100)
+plans = st.builds(
+    lambda title, ita, paint, widths, brush, pickup, stroke, wanted, rim: Plan(
+        title,
+        "",
+        Skin(ita),
+        (paint, replace(paint, id="other")),
+        (Cake("cake", "Cake", tuple(Stripe(paint.id, width) for width in widths)),),
+        (brush,),
+        (PlanStroke("s", "S", brush.id, Recipe((pickup,)), stroke, wanted, rim),),
+    ),
+    st.text(max_size=30).filter(lambda text: text.isprintable()),
+    st.floats(-60, 70),
+    st.builds(
+        Paint,
+        st.just("p"),
+        st.just("P"),
+        st.just("#aa1133"),
+        st.none() | st.floats(0.01, 0.999),
+        st.floats(1, 100),
+        st.floats(0.1, 5),
+        st.sampled_from(Finish),
+        st.booleans(),
+        st.booleans(),
+    ),
+    st.lists(st.floats(0.5, 60), min_size=2, max_size=7),
+    st.builds(Applicator, st.just("b"), st.just("B"), st.floats(2, 60)),
+    st.builds(
+        PickUp,
+        st.just("cake"),
+        st.floats(-100, 400),
+        st.booleans(),
+        st.floats(-60, 60),
+        st.floats(0, 100),
+        st.floats(0, 20),
+        st.sampled_from(Wetness),
+        st.sampled_from(Before),
+    ),
+    st.builds(
+        Stroke,
+        st.lists(st.tuples(number, number), min_size=4, max_size=4).map(lambda p: CubicPath(tuple(p))),
+        st.builds(Nib, st.sampled_from(NibMode), number, number, st.floats(0, 1)),
+        st.floats(0.05, 1),
+        st.builds(Wiggle, st.floats(0, 10), st.floats(0, 10)),
+        st.lists(st.floats(0, 100), max_size=3).map(lambda at: tuple(sorted(at))),
+    ),
+    st.just(Wanted((Stop("p", to_u=0.4), Stop(srgb="#102030", blend_mm=0.5)))),
+    st.sampled_from(Side),
+)
+
+
+@given(plans)
+def test_what_is_written_is_read(plan):
+    assert parse_plan(plan_bytes(plan), "x") == plan
+
+
+def test_demo_and_example_read(demo):
+    assert parse_plan(plan_bytes(demo), "x") == demo
+    assert read_plan(MINIMAL).stroke("line").brush == "flat"
+
+
+def test_published_schema_is_the_one_in_use():
+    published = json.loads((ROOT / "docs" / "pennello.schema.json").read_text("utf-8"))
+    assert published == json.loads(msgspec.json.encode(json_schema()))
+
+
+# --- bad files: one sentence with the place, nothing changed ---
+
+GOOD = MINIMAL.read_text("utf-8")
+BAD = {
+    "cut off": (GOOD[: len(GOOD) // 2], "breaks off after"),
+    "empty": ("", "is empty"),
+    "no json": ("hello", "not valid JSON"),
+    "a list": ("[]", "expected a table"),
+    "other json": ('{"a": 1}', "not a Pennello plan"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 2'), "newer Pennello"),
+    "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
+    "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
+    "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
+    "wrong type": (GOOD.replace('"width_mm": 12', '"width_mm": "12"'), "expected a number, got text"),
+    "nan": (GOOD.replace('"width_mm": 12', '"width_mm": NaN'), "not valid JSON at line"),
+    "infinite": (GOOD.replace('"width_mm": 12', '"width_mm": 1e999'), "cakes[0].stripes[0].width_mm"),
+    "huge": (GOOD.replace('"width_mm": 12', '"width_mm": 1e9'), "0.5 to 120 mm"),
+    "typing slip": (GOOD.replace('"drift_mm"', '"drft_mm"'), "unknown field 'drft_mm'"),
+    "unknown paint": (GOOD.replace('"paint": "red", "width', '"paint": "rde", "width'), "cakes[0].stripes[1].paint"),
+    "unknown cake": (GOOD.replace('"cake": "two"', '"cake": "too"'), "strokes[0].load.pickups[0].cake"),
+    "same id twice": (GOOD.replace('"id": "red"', '"id": "white"', 1), "used twice"),
+    "too few points": (GOOD.replace("[[0, 0], [20, 0], [40, 0], [60, 0]]", "[[0, 0], [60, 0]]"), "strokes[0].path"),
+    "far point": (GOOD.replace("[60, 0]]", "[6e9, 0]]"), "strokes[0].path"),
+    "bad colour": (GOOD.replace("#c8161d", "scarlet"), "paints[1].srgb"),
+    "missing wish": (GOOD.replace('"wanted"', '"wnated"'), "wnated"),
+    "deep": ('{"format": "pennello-plan", "schema": 1, "cakes": ' + "[" * 100_000, "nested too deeply"),
+    "bytes": (b"\xff\xfe\x00", "not valid JSON"),
+}
+
+
+@pytest.mark.parametrize("name", BAD)
+def test_bad_files_get_one_sentence(name, tmp_path):
+    content, words = BAD[name]
+    path = tmp_path / "plan.pennello"
+    path.write_bytes(content if isinstance(content, bytes) else content.encode())
+    before = path.read_bytes()
+    with pytest.raises(FileProblemError) as caught:
+        read_plan(path)
+    sentence = str(caught.value)
+    assert words in sentence
+    assert sentence.startswith(str(path))
+    assert "\n" not in sentence
+    assert sentence.endswith(".")
+    assert path.read_bytes() == before
+
+
+def test_ten_thousand_stripes(tmp_path):
+    data = json.loads(GOOD)
+    data["cakes"][0]["stripes"] = [{"paint": "white", "width_mm": 1}] * 10_000
+    with pytest.raises(FileProblemError, match=r"cakes\[0\].stripes"):
+        parse_plan(json.dumps(data).encode(), "x")
+
+
+def test_places_that_are_no_files(tmp_path, demo):
+    for path in (tmp_path, tmp_path / "none" / "x.pennello", tmp_path / "none.pennello"):
+        with pytest.raises(FileProblemError):
+            read_plan(path)
+    for path in (tmp_path, tmp_path / "none" / "x.pennello", tmp_path / ("x" * 300), Path("/dev/full")):
+        with pytest.raises(FileProblemError) as caught:
+            write_plan(demo, path)
+        assert str(caught.value).endswith(".")
+    assert list(tmp_path.iterdir()) == []
+    assert stat.S_ISCHR(Path("/dev/full").stat().st_mode)
+
+
+def test_too_large_a_file_is_not_read(tmp_path, monkeypatch):
+    path = tmp_path / "big.pennello"
+    path.write_bytes(b" " * 2_000_001)
+    monkeypatch.setattr("pennello.files.plan_json.MOST_BYTES", 2_000_000)
+    with pytest.raises(FileProblemError, match="larger than 2 MB"):
+        read_plan(path)
+
+
+@pytest.mark.parametrize("code", [errno.ENOSPC, errno.EACCES, errno.EROFS, errno.EIO])
+@pytest.mark.parametrize("step", ["fsync", "replace", "mkstemp"])
+def test_a_failed_write_leaves_the_old_file(code, step, tmp_path, monkeypatch, demo):
+    path = tmp_path / "plan.pennello"
+    path.write_text("old")
+
+    def fail(*_, **__):
+        raise OSError(code, os.strerror(code))
+
+    target = {"fsync": (os, "fsync"), "mkstemp": (atomic.tempfile, "mkstemp"), "replace": (Path, "replace")}[step]
+    monkeypatch.setattr(*target, fail)
+    with pytest.raises(FileProblemError):
+        write_plan(demo, path)
+    monkeypatch.undo()
+    assert path.read_text() == "old"
+    assert [file.name for file in tmp_path.iterdir()] == ["plan.pennello"]
+
+
+def test_writing_keeps_permissions_and_links(tmp_path, demo):
+    path, link = tmp_path / "plan.pennello", tmp_path / "link.pennello"
+    write_plan(demo, path)
+    path.chmod(0o600)
+    link.symlink_to(path)
+    write_plan(replace(demo, title="Other"), link)
+    assert link.is_symlink()
+    assert stat.S_IMODE(path.stat().st_mode) == 0o600
+    assert read_plan(path).title == "Other"
