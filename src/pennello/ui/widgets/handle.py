@@ -54,6 +54,18 @@ class HandleWork:
     typed: Callable[[], None] = field(default=lambda: None)
 
 
+def keep_handles(handles: list[Handle], count: int, make: Callable[[int], Handle]) -> None:
+    """Bring a list of handles to a length: make those that lack (by their index), take away those too many."""
+    while len(handles) > count:
+        surplus = handles.pop()
+        surplus.hide()
+        surplus.deleteLater()
+    while len(handles) < count:
+        handle = make(len(handles))
+        handle.show()
+        handles.append(handle)
+
+
 class Handle(QWidget):
     """A grip; `shape` is square, dot, bar, turn, flip or area (an invisible grip over something drawn).
 

@@ -18,7 +18,7 @@ from pennello.ui.stations.bench.model import BenchModel, pickup_change
 from pennello.ui.stations.bench.scale import shared_scale
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork
+from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
@@ -254,12 +254,7 @@ class CakeMat(Mat):
         self._fill_fields()
 
     def _keep_bounds(self, count: int) -> None:
-        while len(self._bounds) > count:
-            self._bounds.pop().deleteLater()
-        while len(self._bounds) < count:
-            handle = self._boundary_handle(len(self._bounds) + 1)
-            handle.show()
-            self._bounds.append(handle)
+        keep_handles(self._bounds, count, lambda index: self._boundary_handle(index + 1))
 
     def _fit(self) -> None:
         cake, pickup, brush = self._model.cake, self._model.pickup, self._model.brush

@@ -65,7 +65,8 @@ class BenchModel(QObject):
         self._arrived.connect(self._take)
         self._surveyed.connect(self._take_states)
         self._known: Plan | None = None
-        follow(self, document.changed, self._changed)
+        follow(self, document.changed, self._predict)
+        self._predict()
 
     # --- what is shown ---
 
@@ -169,9 +170,6 @@ class BenchModel(QObject):
             self.preview(lambda plan, stroke: mended(plan, stroke.id, mend))
 
     # --- prediction ---
-
-    def _changed(self) -> None:
-        self._predict()
 
     def _predict(self) -> None:
         stroke = self.stroke

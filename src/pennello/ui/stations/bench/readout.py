@@ -31,7 +31,7 @@ from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
@@ -224,12 +224,7 @@ class Readout(QFrame):
     def _place(self) -> None:
         stroke = self._model.stroke if self._model.outcome else None
         count = len(stroke.wanted.stops) - 1 if stroke else 0
-        while len(self._bounds) > count:
-            self._bounds.pop().deleteLater()
-        while len(self._bounds) < count:
-            handle = self._boundary_handle(len(self._bounds))
-            handle.show()
-            self._bounds.append(handle)
+        keep_handles(self._bounds, count, self._boundary_handle)
         if stroke:
             for handle, stop in zip(self._bounds, stroke.wanted.stops, strict=False):
                 handle.put(QPointF(_LABEL_PX + stop.to_u * self._model.brush.width_mm * self._scale, 12))

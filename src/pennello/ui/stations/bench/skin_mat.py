@@ -21,7 +21,7 @@ from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork
+from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, to_image
@@ -302,12 +302,12 @@ class SkinMat(Mat):
         for handle in (self._angle, self._angle_end, self._pressure):
             handle.setVisible(shown)
         if outcome is None or stroke is None:
-            self._keep_points(0)
+            keep_handles(self._points, 0, self._point_handle)
             self.note.setText("")
             return
         if not self.dragging:
             self._fit(outcome, stroke)
-        self._keep_points(len(stroke.stroke.path.points_mm))
+        keep_handles(self._points, len(stroke.stroke.path.points_mm), self._point_handle)
         for handle, point in zip(self._points, stroke.stroke.path.points_mm, strict=True):
             handle.put(self._view.point(*point))
         self._place_angles(outcome, stroke)
@@ -324,14 +324,6 @@ class SkinMat(Mat):
         high = np.maximum(points.max(axis=0), np.array([ground.left_mm, ground.top_mm]) + size)
         room = self.area.adjusted(22, 22, -22 - _GAUGE_PX, -22)
         self._view = view_of((low[0], low[1]), (high[0], high[1]), room)
-
-    def _keep_points(self, count: int) -> None:
-        while len(self._points) > count:
-            self._points.pop().deleteLater()
-        while len(self._points) < count:
-            handle = self._point_handle(len(self._points))
-            handle.show()
-            self._points.append(handle)
 
     def _place_angles(self, outcome: Outcome, stroke: PlanStroke) -> None:
         track = outcome.laid.track

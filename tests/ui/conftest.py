@@ -1,0 +1,70 @@
+"""The real window, offscreen."""
+
+import os
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QMessageBox
+
+from pennello.session.document import Document
+from pennello.session.settings import Settings
+from pennello.ui.app import make_application
+from pennello.ui.window import MainWindow
+
+
+@pytest.fixture(scope="session")
+def qapp():
+    return make_application(["pennello"])
+
+
+@pytest.fixture
+def open_window(qapp, qtbot, monkeypatch):
+    """Open windows that are closed, without asking, at the end of the test."""
+    opened = []
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: pytest.fail("the window asked") if opened else None)
+
+    def make(plan, settings=None):
+        window = MainWindow(Document(plan), settings or Settings())
+        opened.append(window)
+        window.show()
+        qtbot.waitExposed(window)
+        if plan.strokes:
+            settled(window)
+        return window
+
+    def settled(window):
+        qtbot.waitUntil(
+            lambda: window.model.outcome is not None and window.model.outcome.verdict is not None, timeout=9000
+        )
+
+    make.settled = settled
+    yield make
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: QMessageBox.StandardButton.Discard)
+    for window in opened:
+        window.close()
+        window.deleteLater()
+
+
+@pytest.fixture
+def window(open_window, demo):
+    return open_window(demo)
+
+
+@pytest.fixture
+def drag():
+    """Drag a handle by hand, in steps, optionally without letting go."""
+
+    def pull(handle, dx, dy, *, release=True, steps=4):
+        start = handle.rect().center()
+        QTest.mousePress(handle, Qt.MouseButton.LeftButton, pos=start)
+        origin = handle.mapToGlobal(start)
+        for step in range(1, steps + 1):
+            at = handle.mapFromGlobal(origin + QPoint(round(dx * step / steps), round(dy * step / steps)))
+            QTest.mouseMove(handle, at)
+        if release:
+            QTest.mouseRelease(handle, Qt.MouseButton.LeftButton, pos=handle.mapFromGlobal(origin + QPoint(dx, dy)))
+
+    return pull

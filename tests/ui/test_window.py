@@ -1,0 +1,193 @@
+"""Files, recovery, errors and leaving, through the window; and one run on a real X display."""
+
+import os
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+from PySide6.QtWidgets import QFileDialog, QMessageBox
+
+from pennello.design.plan import Plan
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.session.autosave import copy_path
+from pennello.session.settings import load_settings
+
+
+def answer_file(monkeypatch, kind, path):
+    monkeypatch.setattr(QFileDialog, kind, lambda *a, **k: (str(path), ""))
+
+
+def retitle(window, title):
+    window.bar.title.setText(title)
+    window.bar.title.editingFinished.emit()
+
+
+def test_save_as_open_and_recent(window, tmp_path, monkeypatch):
+    path = tmp_path / "walk.pennello"
+    retitle(window, "Mine")
+    assert window.isWindowModified()
+    answer_file(monkeypatch, "getSaveFileName", path)
+    assert window.save()
+    assert read_plan(path).title == "Mine"
+    assert not window.isWindowModified()
+    retitle(window, "Mine again")
+    assert window.save()
+    window.new_plan()
+    assert window.document.plan.title == "Untitled"
+    answer_file(monkeypatch, "getOpenFileName", path)
+    window.ask_open()
+    assert window.document.plan.title == "Mine again"
+    assert load_settings().recent == (str(path),)
+    window.recent.aboutToShow.emit()
+    assert [action.text() for action in window.recent.actions()] == ["walk.pennello"]
+
+
+@pytest.mark.parametrize("content", ["", "{}", "broken", '{"format": "pennello-plan", "schema": 9}'])
+def test_a_bad_file_is_one_sentence_and_changes_nothing(window, tmp_path, content, demo):
+    path = tmp_path / "bad.pennello"
+    path.write_text(content)
+    window.open_path(path)
+    assert window.banner.isVisible()
+    assert str(path) in window.banner.words.text()
+    assert window.document.plan == demo
+    assert path.read_text() == content
+    window.banner.buttons[-1].click()
+    assert not window.banner.isVisible()
+
+
+def test_a_place_that_cannot_be_written_is_said(window, monkeypatch):
+    answer_file(monkeypatch, "getSaveFileName", "/nonexistent/x.pennello")
+    assert not window.save()
+    assert "no such file or folder" in window.banner.words.text()
+
+
+def test_a_newer_copy_is_offered_and_taken(window, tmp_path, demo):
+    from dataclasses import replace
+
+    path = tmp_path / "walk.pennello"
+    write_plan(demo, path)
+    copy = copy_path(path, tmp_path)
+    write_plan(replace(demo, title="From the copy"), copy)
+    os.utime(path, (time.time() - 100,) * 2)
+    window.open_path(path)
+    assert window.document.plan == demo
+    assert "newer than the file" in window.banner.words.text()
+    window.banner.buttons[0].click()
+    assert window.document.plan.title == "From the copy"
+    assert window.document.path == path
+    assert window.document.dirty
+
+
+def test_autosave_runs_by_itself(window, qtbot, tmp_path, demo):
+    window.document.save(tmp_path / "walk.pennello")
+    retitle(window, "Kept")
+    window._keeper.setInterval(20)
+    copy = copy_path(tmp_path / "walk.pennello", tmp_path)
+    qtbot.waitUntil(copy.exists, timeout=3000)
+    assert read_plan(copy).title == "Kept"
+
+
+@pytest.mark.parametrize(
+    ("answer", "left"),
+    [(QMessageBox.StandardButton.Cancel, False), (QMessageBox.StandardButton.Discard, True)],
+)
+def test_leaving_unsaved_work_asks(window, monkeypatch, answer, left):
+    retitle(window, "Unsaved")
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: answer)
+    assert window.close() is left
+    assert window.isVisible() is not left
+
+
+def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch):
+    for suffix, ask in ((".png", window.ask_picture), (".pdf", window.ask_card)):
+        answer_file(monkeypatch, "getSaveFileName", tmp_path / "out")
+        ask()
+        assert (tmp_path / f"out{suffix}").stat().st_size > 1000
+        assert window.banner.words.text().startswith("Wrote")
+
+
+def test_pictures_need_a_stroke(open_window):
+    window = open_window(Plan())
+    window.ask_picture()
+    assert "no stroke yet" in window.banner.words.text()
+
+
+def test_help_is_a_page_beside_the_work(window):
+    window.show_help()
+    assert window._help.isVisible()
+    window._help.close()
+
+
+def test_failures_in_prediction_are_said(window, monkeypatch):
+    from pennello.errors import PennelloError
+    from pennello.ui.stations.bench import model
+
+    def fail(*_):
+        raise PennelloError("No prediction today.")
+
+    monkeypatch.setattr(model, "coarse", fail)
+    window.bench.cake.flip_button.click()
+    assert window.banner.words.text() == "No prediction today."
+
+
+XCB = """
+import sys
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QGuiApplication
+from pennello.files.demo import demo_plan
+from pennello.session.document import Document
+from pennello.ui.app import make_application
+from pennello.ui.window import MainWindow
+app = make_application(["pennello"])
+window = MainWindow(Document(demo_plan()))
+window.show()
+def look():
+    window.bench.cake.flip_button.click()
+    image = window.screen().grabWindow(window.winId()).toImage()
+    colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
+    print(QGuiApplication.platformName(), image.width(), len(colours))
+    window.document.undo()
+    window.close()
+    app.quit()
+window.model.judged.connect(lambda: QTimer.singleShot(200, look))
+QTimer.singleShot(20000, app.quit)
+app.exec()
+"""
+
+
+@pytest.mark.xvfb
+def test_a_real_window_on_a_virtual_display(tmp_path):
+    server = subprocess.Popen(
+        ["Xvfb", "-displayfd", "1", "-screen", "0", "1400x900x24", "-nolisten", "tcp"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+    )
+    try:
+        display = server.stdout.readline().decode().strip()
+        environment = os.environ | {"DISPLAY": f":{display}", "QT_QPA_PLATFORM": "xcb"}
+        ran = subprocess.run(
+            [sys.executable, "-c", XCB], env=environment, capture_output=True, text=True, timeout=90, check=False
+        )
+    finally:
+        server.terminate()
+        server.wait(10)
+        server.stdout.close()
+    assert ran.returncode == 0, ran.stderr
+    platform, width, colours = ran.stdout.split()
+    assert platform == "xcb"
+    assert int(width) == 1280
+    assert int(colours) > 100
+    assert Path(tmp_path).exists()
+
+
+@pytest.mark.skipif(sys.version_info >= (3, 12), reason="None cannot be given back there")
+def test_drawing_does_not_use_up_none(window):
+    """A binding that returns None once too often ends the program sooner or later; PySide6 6.12.0 did."""
+    window.bench.refresh()
+    before = sys.getrefcount(None)
+    for _ in range(20):
+        window.bench.refresh()
+        window.grab()
+    assert sys.getrefcount(None) > before - 200
