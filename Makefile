@@ -32,7 +32,8 @@ unit:
 
 bench: $(DEV_READY)
 	@sh tools/system_packages.sh offscreen
-	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/bench.py
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest tests/bench -q -o addopts= --import-mode=importlib \
+		--benchmark-only --benchmark-disable-gc --benchmark-columns=median,iqr,rounds
 
 screenshots: $(RUN_READY)
 	@sh tools/system_packages.sh offscreen

@@ -97,6 +97,7 @@ class _Page:
             self.line(x + at, y, x + at, y + tall, 0.2)
             if at % 10 == 0:
                 self.text(x + at - 1, y + 5.2, str(at), 6.5, quiet=True)
+        self.text(x + length_mm + 1, y + 2.4, "mm", 6.5, quiet=True)
 
 
 def write_card(plan: Plan, name: str, path: Path, unit: LengthUnit = LengthUnit.MM) -> None:
@@ -163,14 +164,14 @@ def _draw_cake(page: _Page, plan: Plan, stroke: PlanStroke, y: float) -> float:
     scale = _fit(across, 1.0, _STROKE_BOX_MM)
     x, height = _MARGIN_MM - left * scale, 22.0
     page.text(_MARGIN_MM, y, f"{cake.name} with the brush on it, {_scale_words(scale)}", 9, quiet=True)
-    y += 3
+    y += 7
     _strips(page, x, y, cake.width_mm * scale, height, _cake_strips(cake, plan))
     page.frame(x, y, cake.width_mm * scale, height)
     start = x + pickup.offset_mm * scale
     page.frame(start, y + height * 0.35, brush.width_mm * scale, brush.thickness_mm * scale, 1.2)
     for side, at in zip("BA" if pickup.flip else "AB", (start, start + brush.width_mm * scale), strict=True):
         page.line(at, y + height * 0.2, at, y + height * 0.6, 1.2)
-        page.text(at - 1, y - 0.6, side, 8, bold=True)
+        page.text(at - 1, y - 1.2, side, 8, bold=True)
     page.ruler(x, y + height, cake.width_mm * scale)
     return y + height + 6
 

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
-from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPen
+from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from pennello.aim.attempt import Side
@@ -15,10 +15,10 @@ from pennello.colour.basis import FULL
 from pennello.design.edits import with_path_point, with_stroke
 from pennello.design.plan import PlanStroke, skin_spectrum
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
-from pennello.load.edge import boundaries
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
@@ -28,7 +28,6 @@ from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.type_box import type_over
 from pennello.units import length_text
 
-RIB_MM = 5.0
 _GAUGE_PX = 34
 _MODES = (
     (NibMode.FOLLOWING, "follows the path"),
@@ -389,18 +388,18 @@ class SkinMat(Mat):
         ground = QPainterPath()
         ground.addRoundedRect(self.area, 5, 5)
         painter.fillPath(ground, QColor.fromRgbF(*(float(part) for part in skin)))
-        outcome, stroke = self._model.outcome, self._model.stroke
-        if outcome is None or stroke is None:
+        outcome = self._model.outcome
+        if outcome is None:
             return
         painter.setClipPath(ground)
         canvas = outcome.laid.film.canvas
         size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
         painter.drawImage(self._view.rect(canvas.left_mm, canvas.top_mm, *size), self._picture(outcome))
-        self._draw_ribs(painter, outcome)
-        self._draw_path(painter, stroke.stroke.path)
-        self._draw_marks(painter, outcome, stroke)
-        self._draw_boundary(painter, outcome)
-        self._draw_faults(painter, outcome)
+        draw_ribs(painter, self._view, outcome)
+        draw_path(painter, self._view, outcome)
+        draw_marks(painter, self._view, outcome)
+        draw_boundary(painter, self._view, outcome, self._model.hovered)
+        draw_faults(painter, self._view, outcome)
         painter.setClipping(False)
         self._draw_gauge(painter)
 
@@ -408,86 +407,6 @@ class SkinMat(Mat):
         if self._image is None or self._image[0] is not outcome:
             self._image = (outcome, to_image(outcome.picture))
         return self._image[1]
-
-    def _ink(self, alpha: int) -> QColor:
-        """Return an ink that reads on this skin."""
-        dark = FULL.lab(skin_spectrum(self._model.plan.skin))[0] > 50
-        return QColor(20, 20, 20, alpha) if dark else QColor(245, 245, 245, alpha)
-
-    def _draw_ribs(self, painter: QPainter, outcome: Outcome) -> None:
-        track = outcome.laid.track
-        moments = track.at(np.arange(0.0, track.length_mm, RIB_MM))
-        painter.setPen(QPen(QColor(255, 255, 255, 70), 1))
-        for a, b in track.points(moments, np.array([0.0, 1.0])):
-            painter.drawLine(self._view.point(*a), self._view.point(*b))
-
-    def _draw_path(self, painter: QPainter, path: CubicPath) -> None:
-        line = QPainterPath(self._view.point(*path.points_mm[0]))
-        points = [self._view.point(*point) for point in path.points_mm]
-        painter.setPen(QPen(self._ink(120), 1, Qt.PenStyle.DotLine))
-        for i in range(1, len(points), 3):
-            line.cubicTo(points[i], points[i + 1], points[i + 2])
-            painter.drawLine(points[i - 1], points[i])
-            painter.drawLine(points[i + 1], points[i + 2])
-        painter.setPen(QPen(QColor(255, 255, 255, 150), 1.2, Qt.PenStyle.DashLine))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPath(line)
-
-    def _draw_marks(self, painter: QPainter, outcome: Outcome, stroke: PlanStroke) -> None:
-        """Mark the rim by a crescent, the heel by a dot, the start by a ring."""
-        track = outcome.laid.track
-        rim_u = 0.0 if stroke.rim is Side.A else 1.0
-        outside = QPainterPath()
-        length = track.length_mm
-        moments = track.at(np.linspace(0.42, 0.58, 9) * length)
-        away = (rim_u - 0.5) * 2
-        curve = track.points(moments, np.array([rim_u]))[:, 0] + away * track.edge[moments] * (7 / self._view.scale)
-        outside.moveTo(self._view.point(*curve[0]))
-        for point in curve[1:]:
-            outside.lineTo(self._view.point(*point))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(self._ink(210), 3, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
-        painter.drawPath(outside)
-        middle = int(track.at(np.array([length / 2]))[0])
-        heel = track.points(np.array([middle]), np.array([1 - rim_u]))[0, 0]
-        heel = heel - away * track.edge[middle] * (8 / self._view.scale)
-        painter.setBrush(self._ink(210))
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.drawEllipse(self._view.point(*heel), 3, 3)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(self._ink(210), 1.6))
-        painter.drawEllipse(self._view.point(*track.centre[0]), 8.5, 8.5)
-
-    def _draw_boundary(self, painter: QPainter, outcome: Outcome) -> None:
-        """Follow the hovered boundary of the edge along the stroke."""
-        found = boundaries(outcome.laid.edge)
-        if not 0 <= self._model.hovered < len(found):
-            return
-        u = found[self._model.hovered].at_mm / outcome.laid.edge.width_mm
-        track = outcome.laid.track
-        line = track.points(np.arange(0, len(track.s_mm), 4), np.array([u]))[:, 0]
-        painter.setPen(QPen(QColor(theme().accent), 1.4, Qt.PenStyle.DashLine))
-        painter.drawPolyline([self._view.point(*point) for point in line])
-
-    def _draw_faults(self, painter: QPainter, outcome: Outcome) -> None:
-        """Pin faults where they begin, and reloads where they are."""
-        track = outcome.laid.track
-        reloads = [at for at in outcome.attempt.stroke.reload_mm if at < track.length_mm]
-        pins = [(at, "reload") for at in reloads]
-        if outcome.verdict:
-            pins += [(cause.at_mm, cause.code) for cause in outcome.verdict.causes if cause.at_mm]
-        for at_mm, code in pins:
-            moment = int(track.at(np.array([at_mm]))[0])
-            a, b = track.points(np.array([moment]), np.array([0.0, 1.0]))[0]
-            words = {"pale": "runs pale", "reload": "reload"}.get(code, code.replace("_", " "))
-            painter.setPen(QPen(self._ink(220), 1.6))
-            painter.drawLine(self._view.point(*a), self._view.point(*b))
-            top = min(self._view.point(*a), self._view.point(*b), key=lambda p: p.y())
-            label = QRectF(top.x() - 34, top.y() - 22, 68, 17)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(theme().mat))
-            painter.drawRoundedRect(label, 8, 8)
-            draw_note(painter, label, words)
 
     def _draw_gauge(self, painter: QPainter) -> None:
         gauge = self._gauge

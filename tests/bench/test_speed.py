@@ -1,0 +1,115 @@
+"""Speeds, by pytest-benchmark: `make bench`. Nothing here passes or fails by time."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from itertools import cycle
+
+import numpy as np
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from pennello.colour.recover import reflectance_from_srgb
+from pennello.files.demo import demo_plan
+from pennello.lay.laying import ground
+from pennello.session.document import Document
+from pennello.session.forecast import coarse, fine
+from pennello.session.settings import Settings
+from pennello.ui.app import make_application
+from pennello.ui.stations.bench.model import pickup_change, stroke_change
+from pennello.ui.window import MainWindow
+from pennello.units import LengthUnit
+
+BARE = """
+import numpy
+from PySide6.QtWidgets import QApplication, QMainWindow
+app = QApplication([])
+window = QMainWindow(); window.resize(1280, 800); window.show(); window.repaint(); app.processEvents()
+"""
+OURS = """
+from pennello.files.demo import demo_plan
+from pennello.session.document import Document
+from pennello.session.settings import Settings
+from pennello.ui.app import make_application
+app = make_application(["pennello"])
+from pennello.ui.window import MainWindow
+window = MainWindow(Document(demo_plan()), Settings()); window.show(); window.repaint(); app.processEvents()
+assert window.model.outcome is not None
+import os, resource
+print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024, flush=True)
+os._exit(0)
+"""
+
+
+def start(code):
+    return subprocess.run([sys.executable, "-c", code], check=True, capture_output=True, text=True).stdout
+
+
+def test_bare_window(benchmark):
+    benchmark.pedantic(start, (BARE,), rounds=9, warmup_rounds=1)
+
+
+def test_first_window(benchmark):
+    memory = benchmark.pedantic(start, (OURS,), rounds=9, warmup_rounds=1)
+    benchmark.extra_info["resident memory, MB"] = int(memory)
+
+
+def test_recovery_of_30_paints(benchmark):
+    colours = np.random.default_rng(1).random((30, 3))
+    benchmark(reflectance_from_srgb, colours)
+
+
+@pytest.fixture
+def window():
+    make_application(["pennello"])
+    made = MainWindow(Document(demo_plan()), Settings())
+    made.show()
+    made._keeper.stop()
+    yield made
+    made.document.preview(None)
+    made.close()
+
+
+def whole_chain(window, change):
+    """What one mouse move costs: load, lay, compare, and every mat painted."""
+    window.model.preview(change)
+    window.grab()
+    QApplication.processEvents()
+
+
+@pytest.mark.parametrize("stroke", ["dahlia-petal", "poppy-petal", "beetle-scale", "kelp-swoosh", "plume-eye"])
+def test_drag_of_the_brush_on_the_cake(benchmark, window, stroke):
+    window.model.choose(stroke)
+    offsets = cycle(np.linspace(1, 4, 7))
+    benchmark.pedantic(lambda: whole_chain(window, pickup_change(offset_mm=float(next(offsets)))), rounds=40)
+
+
+@pytest.mark.parametrize("stroke", ["dahlia-petal", "poppy-petal", "beetle-scale", "kelp-swoosh", "plume-eye"])
+def test_drag_of_the_chisels_angle(benchmark, window, stroke):
+    from dataclasses import replace
+
+    window.model.choose(stroke)
+    angles = cycle(np.linspace(60, 90, 31))
+
+    def change():
+        angle = float(next(angles))
+        return stroke_change(lambda s: replace(s, nib=replace(s.nib, angle_deg=angle)))
+
+    benchmark.pedantic(lambda: whole_chain(window, change()), rounds=40)
+
+
+@pytest.mark.parametrize("stroke", ["dahlia-petal", "kelp-swoosh"])
+def test_prediction_alone(benchmark, stroke):
+    plan = demo_plan()
+
+    def fresh():
+        ground.cache_clear()
+        return coarse(plan, stroke)
+
+    benchmark(fresh)
+
+
+def test_rest_with_verdict(benchmark):
+    plan = demo_plan()
+    benchmark(fine, plan, "poppy-petal", LengthUnit.MM)
