@@ -135,18 +135,24 @@ def _gathered(drops: list[_Drops], bins: slice, canvas: Canvas) -> tuple[NDArray
     """Return pixels, bins and parts of a range of bins, each pair of pixel and bin once."""
     width = bins.stop - bins.start
     local = np.arange(width)[:, None]
-    cells, amounts = [], []
+    cells, parts = [], []
     for one in drops:
         x, y = one.x[:, bins] - 0.5, one.y[:, bins] - 0.5
         column, row = np.floor(x), np.floor(y)
-        right, low = x - column, y - row
-        cell = (row * canvas.columns + column).astype(np.intp) * width + local
-        lower = one.volume[:, bins] * low
-        upper = one.volume[:, bins] - lower
-        for shift, amount in ((0, upper), (canvas.columns, lower)):
-            cells += [(cell + shift * width).ravel(), (cell + (shift + 1) * width).ravel()]
-            amounts += [(amount * (1 - right)).ravel(), (amount * right).ravel()]
-    table = np.bincount(np.concatenate(cells), np.concatenate(amounts))
+        x -= column
+        y -= row
+        row *= canvas.columns
+        row += column
+        cell = row.astype(np.intp)
+        cell *= width
+        cell += local
+        low = one.volume[:, bins] * y
+        up = one.volume[:, bins] - low
+        up_right, low_right = up * x, low * x
+        below = canvas.columns * width
+        cells += [(cell + shift).ravel() for shift in (0, width, below, below + width)]
+        parts += [part.ravel() for part in (up - up_right, up_right, low - low_right, low_right)]
+    table = np.bincount(np.concatenate(cells), np.concatenate(parts))
     used = np.flatnonzero(table > 0)
     return used // width, bins.start + used % width, np.asarray(table[used], np.float64)
 
@@ -159,11 +165,11 @@ def _drops_across(bin_mm: float, px_per_mm: float) -> int:
     """Return how many drops a bin needs along the edge.
 
     Rows of drops about a pixel apart would beat with the pixels. Rows wider than 1.9 px do not, for levelling takes
-    them out; closer ones must be the closer the fewer pixels levelling spans.
+    them out; closer ones do so little, since every second step is moved by half their distance.
     """
     count = math.ceil(bin_mm / DROP_MM)
     apart = bin_mm / count * px_per_mm
-    return count if apart >= 1.9 else max(count, math.ceil(bin_mm * px_per_mm / min(0.6, 0.2 * px_per_mm)))
+    return count if apart >= 1.9 else max(count, math.ceil(bin_mm * px_per_mm / 0.8))
 
 
 def _drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
@@ -185,8 +191,10 @@ def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[A
     u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
     v = ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
     along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))
-    centre = canvas.to_px(_between(track.centre, moments))[:, :, None, None]
-    edge = _between(track.edge, moments)[:, :, None, None]
+    edge = _between(track.edge, moments)
+    stagger = (np.floor(moments) % 2 - 0.5) * track.width_mm / (BINS * fine) / 2
+    centre = canvas.to_px(_between(track.centre, moments) + stagger[:, None] * edge)[:, :, None, None]
+    edge = edge[:, :, None, None]
     x = centre[:, 0] + along * edge[:, 0] - through * edge[:, 1]
     y = centre[:, 1] + along * edge[:, 1] + through * edge[:, 0]
     return x, y

@@ -21,7 +21,7 @@ from pennello.path.cubic import direction, length_mm, parameter_at, position
 Array = NDArray[np.floating[Any]]
 
 MOST_STEPS = 60_000
-_COARSE_STEPS = 256
+_COARSE_STEPS = 64  # for every curve and every wave
 _FEWEST_STEPS = 8
 
 
@@ -104,7 +104,7 @@ def _even_fractions(stroke: Stroke, brush: Applicator, step_mm: float) -> Array:
     Even in the corner's travel, not in the path's, so that a cusp, where a following chisel spins, costs no more
     than its arc.
     """
-    coarse = np.linspace(0, 1, _COARSE_STEPS + 64 * math.ceil(stroke.wiggle.count) + 1)
+    coarse = np.linspace(0, 1, _COARSE_STEPS * (stroke.path.curves + math.ceil(stroke.wiggle.count)) + 1)
     centre, edge, _ = _pose(stroke, brush, coarse)
     half = edge * brush.contact_width_mm(stroke.pressure) / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -125,6 +126,7 @@ def _exchange(edge: LoadedEdge, pickup: PickUp, cake: Cake, brush: Applicator) -
     return LoadedEdge(edge.paints, solids, water, edge.width_mm)
 
 
+@lru_cache(maxsize=64)
 def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
     """Return where paints hand over along the edge, from A to B.
 

@@ -58,8 +58,10 @@ class NumberField(QDoubleSpinBox):
     def show_amount(self, amount: float) -> None:
         """Show a value given in the core's unit, without saying that it was edited."""
         self._value = amount
-        with QSignalBlocker(self):
-            self.setValue(self._shown(amount))
+        shown = self._shown(amount)
+        if round(shown, self.decimals()) != self.value():
+            with QSignalBlocker(self):
+                self.setValue(shown)
 
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""

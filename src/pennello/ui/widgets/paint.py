@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath, QPen
 
 from pennello.ui.theme.style import NOTE_PX, theme
@@ -50,14 +50,16 @@ def draw_ruler(painter: QPainter, left: QPointF, length_mm: float, scale: float,
     base, long_every, mid_every = (1.0, 10, 5) if unit is LengthUnit.MM else (MM_PER_INCH / 16, 8, 4)
     every = max(1, math.ceil(3 / (base * scale)))
     every = next(step for step in (1, 2, 5, 10, 20, 50, 100) if step >= every or step == 100)
+    marks = []
+    painter.setPen(QPen(QColor(inks.ink_2), 1))
     for index in range(0, math.floor(length_mm / base + 1e-6) + 1, every):
         x = left.x() + index * base * scale
         tall = 9 if index % long_every == 0 else 6 if index % mid_every == 0 else 3.5
-        painter.setPen(QPen(QColor(inks.ink_2), 1))
-        painter.drawLine(QPointF(x, left.y()), QPointF(x, left.y() + tall))
+        marks.append(QLineF(x, left.y(), x, left.y() + tall))
         if index % long_every == 0:
             words = f"{index * base:.0f}" if unit is LengthUnit.MM else f"{index / 16:g}"
             painter.drawText(QRectF(x - 20, left.y() + 9, 40, 15), Qt.AlignmentFlag.AlignCenter, words)
+    painter.drawLines(marks)
     words_at = QRectF(left.x() + length_mm * scale + 4, left.y() - 1, 24, 15)
     painter.drawText(words_at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, unit.value)
 

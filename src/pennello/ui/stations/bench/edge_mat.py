@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
+from PySide6.QtCore import QEvent, QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QLabel, QWidget
 
@@ -15,7 +15,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Mat
-from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
+from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image, to_image
 from pennello.units import length_text
 
 _HOVER_PX = 8
@@ -132,9 +132,8 @@ class EdgeMat(Mat):
 
     def _draw_hairs(self, painter: QPainter, bristles: QRectF) -> None:
         painter.setPen(QPen(QColor(0, 0, 0, 22), 1))
-        for index in range(1, BINS, 2):
-            x = bristles.left() + bristles.width() * index / BINS
-            painter.drawLine(QPointF(x, bristles.top()), QPointF(x, bristles.bottom()))
+        hairs = (bristles.left() + bristles.width() * index / BINS for index in range(1, BINS, 2))
+        painter.drawLines([QLineF(x, bristles.top(), x, bristles.bottom()) for x in hairs])
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(bristles)
@@ -150,19 +149,14 @@ class EdgeMat(Mat):
 
     def _draw_shares(self, painter: QPainter, area: QRectF, edge: LoadedEdge) -> None:
         """Draw the shares of the paints stacked, each in its own colour."""
-        share = edge.share
-        tops = np.vstack([np.zeros(BINS), np.cumsum(share, axis=0)])
-        x = area.left() + (np.arange(BINS) + 0.5) / BINS * area.width()
-        painter.setPen(Qt.PenStyle.NoPen)
-        for row, name in enumerate(edge.paints):
-            if share[row].max() < 1e-4:
-                continue
-            low = area.bottom() - tops[row] * area.height()
-            high = area.bottom() - tops[row + 1] * area.height()
-            line = [QPointF(a, b) for a, b in zip(x, high, strict=True)]
-            back = [QPointF(a, b) for a, b in zip(x[::-1], low[::-1], strict=True)]
-            painter.setBrush(QColor(self._model.plan.paint(name).srgb))
-            painter.drawPolygon(QPolygonF([*line, *back]))
+        rows = max(2, round(area.height()))
+        height = 1 - (np.arange(rows)[:, None] + 0.5) / rows
+        reached = np.cumsum(edge.share, axis=0)
+        which = (height[None] > reached[:, None, :]).sum(axis=0)
+        bare = QColor(theme().mat).getRgb()[:3]
+        inks = [QColor(self._model.plan.paint(name).srgb).getRgb()[:3] for name in edge.paints]
+        colours = np.array([*inks, bare], np.uint8)
+        painter.drawImage(area, to_image(colours[which]))
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(area)

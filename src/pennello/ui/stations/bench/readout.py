@@ -354,7 +354,7 @@ class Readout(QFrame):
         x = area.left() + (np.arange(BINS) + 0.5) / BINS * area.width()
         for station, style in ((1, Qt.PenStyle.SolidLine), (-2, Qt.PenStyle.DashLine)):
             line = area.bottom() - np.minimum(seen.de00[station] / top, 1) * area.height()
-            painter.setPen(QPen(QColor(inks.ink), 1.4, style))
+            painter.setPen(QPen(QColor(inks.ink), 1, style))
             painter.drawPolyline([QPointF(a, b) for a, b in zip(x, line, strict=True)])
         labels = QRectF(0, area.top() - 8, _LABEL_PX - 6, 16)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QLineF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from pennello.aim.attempt import Side
@@ -28,8 +28,8 @@ def draw_ribs(painter: QPainter, view: SkinView, outcome: Outcome) -> None:
     track = outcome.laid.track
     moments = track.at(np.arange(0.0, track.length_mm, RIB_MM))
     painter.setPen(QPen(QColor(255, 255, 255, 70), 1))
-    for a, b in track.points(moments, np.array([0.0, 1.0])):
-        painter.drawLine(view.point(*a), view.point(*b))
+    ends = track.points(moments, np.array([0.0, 1.0]))
+    painter.drawLines([QLineF(view.point(*a), view.point(*b)) for a, b in ends])
 
 
 def draw_path(painter: QPainter, view: SkinView, outcome: Outcome) -> None:

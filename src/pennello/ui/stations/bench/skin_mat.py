@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
-from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath
+from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from pennello.aim.attempt import Side
@@ -385,13 +385,11 @@ class SkinMat(Mat):
         """Draw skin, stroke, ribs and marks."""
         plan = self._model.plan
         skin = FULL.srgb(skin_spectrum(plan.skin))
-        ground = QPainterPath()
-        ground.addRoundedRect(self.area, 5, 5)
-        painter.fillPath(ground, QColor.fromRgbF(*(float(part) for part in skin)))
+        painter.fillRect(self.area, QColor.fromRgbF(*(float(part) for part in skin)))
         outcome = self._model.outcome
         if outcome is None:
             return
-        painter.setClipPath(ground)
+        painter.setClipRect(self.area)
         canvas = outcome.laid.film.canvas
         size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
         painter.drawImage(self._view.rect(canvas.left_mm, canvas.top_mm, *size), self._picture(outcome))

@@ -34,6 +34,7 @@ class StrokeTag(QAbstractButton):
         self.stroke_id = stroke_id
         self._model = model
         self.state = ""
+        self._kept: tuple[object, QImage] | None = None
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
@@ -64,14 +65,31 @@ class StrokeTag(QAbstractButton):
         if self.state:
             draw_state(painter, self.state, QPointF(self.width() - 15, self.height() / 2), 5)
 
-    def _strip(self) -> QImage | None:
+    def show_stroke(self, name: str, state: str) -> None:
+        """Show name and mark; draw again only when they, or what the strip rests on, are others."""
+        if self.text() != name:
+            self.setText(name)
+            self.setToolTip(f"{name} (F2 renames)")
+            self.updateGeometry()
+        if state != self.state or self._kept is None or self._kept[0] != self._rests_on():
+            self.state = state
+            self.update()
+
+    def _rests_on(self) -> object:
         plan = self._model.plan
-        found = [one for one in plan.strokes if one.id == self.stroke_id]
-        if not found:
+        found = next((one for one in plan.strokes if one.id == self.stroke_id), None)
+        return (found.wanted, plan.brush(found.brush), plan.skin, plan.paints) if found else None
+
+    def _strip(self) -> QImage | None:
+        """Return the strip of the wish, made anew only when something that it rests on is another one."""
+        key = self._rests_on()
+        if key is None:
             return None
-        attempt = plan.attempt(self.stroke_id)
-        lab = wanted_lab(attempt.wanted, 16, attempt.brush.width_mm, attempt.paints, attempt.skin)
-        return strip_image(lab_bytes(lab))
+        if self._kept is None or self._kept[0] != key:
+            attempt = self._model.plan.attempt(self.stroke_id)
+            lab = wanted_lab(attempt.wanted, 16, attempt.brush.width_mm, attempt.paints, attempt.skin)
+            self._kept = (key, strip_image(lab_bytes(lab)))
+        return self._kept[1]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """F2 renames."""
@@ -172,15 +190,12 @@ class StrokesBar(QWidget):
                 self._tags.insertWidget(place, tag)
         chosen = self._model.stroke
         for tag, stroke in zip(self.tags, strokes, strict=True):
-            if tag.text() != stroke.name:
-                tag.setText(stroke.name)
-                tag.setToolTip(f"{stroke.name} (F2 renames)")
-                tag.updateGeometry()
             here = chosen is not None and chosen.id == stroke.id
-            tag.setChecked(here)
-            tag.state = self._model.states.get(stroke.id, "")
-            if here and not self.isHidden():
+            tag.show_stroke(stroke.name, self._model.states.get(stroke.id, ""))
+            if here and not tag.isChecked():
+                tag.setChecked(True)
                 self._scroll.ensureWidgetVisible(tag, 20, 0)
-            tag.update()
+            elif not here:
+                tag.setChecked(False)
         for button in (self.copy, self.remove):
             button.setEnabled(chosen is not None)
