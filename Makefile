@@ -11,6 +11,7 @@ DEV_READY := $(VENV)/.dev-ready
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
+	@$(BIN)/python -m compileall -q src
 	@sh tools/demo.sh
 
 test: $(DEV_READY)
@@ -32,6 +33,7 @@ unit:
 
 bench: $(DEV_READY)
 	@sh tools/system_packages.sh offscreen
+	@$(BIN)/python -m compileall -q src
 	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest tests/bench -q -o addopts= --import-mode=importlib \
 		--benchmark-only --benchmark-disable-gc --benchmark-columns=median,iqr,rounds
 
@@ -48,6 +50,7 @@ $(VENV)/bin/python:
 $(RUN_READY): requirements.lock pyproject.toml | $(VENV)/bin/python
 	$(BIN)/python -m pip install --quiet --require-hashes -r requirements.lock
 	$(BIN)/python -m pip install --quiet --no-deps --no-build-isolation -e .
+	$(BIN)/python -m compileall -q src
 	@touch $@
 
 $(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python

@@ -15,7 +15,6 @@ from pennello.files.demo import demo_plan
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
-from pennello.ui.theme.style import apply_theme
 from pennello.ui.window import MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -37,9 +36,8 @@ def wait(window: MainWindow, milliseconds: int) -> None:
     QApplication.processEvents()
 
 
-def shoot(app: QApplication, name: str, stroke: str, theme: str, size: tuple[int, int], folder: Path) -> None:
+def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Path) -> None:
     """Write one picture of the window."""
-    apply_theme(app, theme)
     plan: Plan = demo_plan() if stroke else fresh_plan()
     window = MainWindow(Document(plan), Settings(theme=theme))
     window.resize(*size)
@@ -65,7 +63,8 @@ def main() -> None:
     app = make_application()
     for name, stroke, theme, size in VIEWS:
         if not arguments or name in arguments:
-            shoot(app, name, stroke, theme, size, folder)
+            shoot(name, stroke, theme, size, folder)
+    app.quit()
 
 
 if __name__ == "__main__":

@@ -26,6 +26,8 @@ import numpy
 from PySide6.QtWidgets import QApplication, QMainWindow
 app = QApplication([])
 window = QMainWindow(); window.resize(1280, 800); window.show(); window.repaint(); app.processEvents()
+import os
+os._exit(0)
 """
 OURS = """
 from pennello.files.demo import demo_plan

@@ -85,7 +85,8 @@ class Comparison:
     @property
     def p95_de00(self) -> float:
         """Difference that 95 % stay below."""
-        return float(np.percentile(self.de00, 95))
+        ordered = np.sort(self.de00, axis=None)  # not numpy.percentile, which imports masked arrays, 30 ms at start
+        return float(np.interp(0.95 * (ordered.size - 1), np.arange(ordered.size), ordered))
 
     @property
     def pale_from_mm(self) -> float | None:

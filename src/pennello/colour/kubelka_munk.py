@@ -133,7 +133,7 @@ def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONT
     ratio = k_over_s(hiding)
     low = np.full(ratio.shape[:-1], np.log(1e-6))
     high = -low
-    for _ in range(50):  # bisection: the ratio rises with thickness, whatever the paint
+    for _ in range(32):  # bisection to 1e-8: the ratio rises with thickness, whatever the paint
         middle = (low + high) / 2
         depth = np.exp(middle)[..., None]
         thin = contrast_ratio(ratio * depth, depth, 1.0) < wanted

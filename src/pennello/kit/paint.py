@@ -103,6 +103,10 @@ class PaintOptics:
         return PaintOptics(basis.pick(self.k), self.s, self.tint)
 
 
+_MOST_KNOWN = 4096
+_known: dict[Paint, tuple[Array, float]] = {}
+
+
 @lru_cache(maxsize=512)
 def masstones(paints: tuple[Paint, ...]) -> Array:
     """Return hiding reflectances at 36 bands, shape (paints, 36)."""
@@ -111,11 +115,29 @@ def masstones(paints: tuple[Paint, ...]) -> Array:
 
 @lru_cache(maxsize=512)
 def optics(paints: tuple[Paint, ...]) -> PaintOptics:
-    """Return optical constants at 36 bands of paints, in their order."""
+    """Return optical constants at 36 bands of paints, in their order.
+
+    Paints not met before are worked out together, which is much faster than one by one; each is worked out once.
+    """
+    new = tuple(dict.fromkeys(paint for paint in paints if paint not in _known))
+    if new:
+        if len(_known) > _MOST_KNOWN:
+            _known.clear()
+            new = tuple(dict.fromkeys(paints))
+        _known.update(zip(new, _worked_out(new), strict=True))
+    k, s = zip(*(_known[paint] for paint in paints), strict=True) if paints else ((), ())
+    return PaintOptics(
+        np.array(k).reshape(len(paints), -1),
+        np.array(s, np.float64)[:, None],
+        np.array([paint.tint for paint in paints]),
+    )
+
+
+def _worked_out(paints: tuple[Paint, ...]) -> list[tuple[Array, float]]:
     hiding = masstones(paints)
     s = default_scattering(hiding)
     stated = [i for i, paint in enumerate(paints) if paint.contrast is not None]
     if stated:
         ratios = [paints[i].contrast or 0.0 for i in stated]
         s[stated] = scattering(hiding[stated], ratios, [paints[i].contrast_film_um for i in stated])
-    return PaintOptics(s[:, None] * k_over_s(hiding), s[:, None], np.array([paint.tint for paint in paints]))
+    return [(one * ratio, float(one)) for one, ratio in zip(s, k_over_s(hiding), strict=True)]

@@ -62,7 +62,9 @@ def _spaced(track: Track, step_mm: float) -> Lines:
     chosen = np.searchsorted(travelled, np.linspace(0, travelled[-1], math.ceil(travelled[-1] / step_mm) + 1))
     moves = np.diff(track.centre, axis=0)
     back = 1 + np.flatnonzero((moves[:-1] * moves[1:]).sum(axis=1) < 0)
-    return np.unique(np.concatenate([[0], np.clip(chosen, 0, len(steps)), back, [len(steps)]]))
+    wanted = np.zeros(len(steps) + 1, bool)
+    wanted[[0, -1]] = wanted[np.clip(chosen, 0, len(steps))] = wanted[back] = True
+    return np.flatnonzero(wanted)
 
 
 def _intervals(quads: Array, lines: int) -> tuple[Lines, Array, Array]:

@@ -121,9 +121,9 @@ def _drops(track: Track, stretch: Stretch, canvas: Canvas) -> Iterator[_Drops]:
     most = _through(track.thickness_mm)
     yield _spread(track, np.array([float(stretch.first)]), stretch.touch_down[None], most, canvas)
     counts = _drop_counts(track, stretch)
-    for count in np.unique(counts):
+    for count in sorted(set(counts.tolist())):
         steps = np.flatnonzero(counts == count)
-        yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], int(count), canvas)
+        yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], count, canvas)
 
 
 def _spread(track: Track, moments: Array, given: Array, count: int, canvas: Canvas) -> _Drops:

@@ -10,6 +10,7 @@ from pennello.aim.verdict import State, Verdict, judge, state_of
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
 from pennello.kit import catalogue
+from pennello.kit.paint import optics
 from pennello.lay.laying import Laid
 from pennello.lay.render import Picture, render
 from pennello.session.jobs import Job
@@ -50,6 +51,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
 
 
 def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
+    optics(plan.paints)  # all of them together, once
     attempt = plan.attempt(stroke)
     laid = attempt.lay(px_per_mm, small_basis(_DRAG_BANDS))
     seen = compare(laid, attempt)

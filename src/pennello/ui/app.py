@@ -14,13 +14,15 @@ from PySide6.QtWidgets import QApplication
 
 from pennello.files.demo import demo_plan
 from pennello.session.document import Document
-from pennello.session.settings import load_settings
-from pennello.ui.theme.style import add_typeface, apply_theme
+from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.window import MainWindow
 
 
 def make_application(arguments: list[str] | None = None) -> QApplication:
-    """Return the application with typeface and theme; one there is already is used."""
+    """Return the application with the shipped typeface; one there is already is used.
+
+    The theme's sheet comes with the window: set earlier, it would be worked out anew for every part that is put in.
+    """
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         app = existing
@@ -31,7 +33,7 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
     app.setApplicationDisplayName("Pennello")
     app.setStyle("Fusion")
     add_typeface()
-    apply_theme(app, load_settings().theme)
+    app.setFont(body_font())
     return app
 
 

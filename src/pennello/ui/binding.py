@@ -13,8 +13,8 @@ from PySide6.QtCore import QObject
 
 
 def follow(view: QObject, signal: SignalInstance, slot: Callable[..., Any]) -> None:
-    """Call `slot` whenever `signal` is emitted, until `view` is destroyed."""
-    signal.connect(slot)
+    """Call `slot`, without arguments, whenever `signal` is emitted, until `view` is destroyed."""
+    signal.connect(slot, check_nargs=False, max_args=0)  # known, so that the slot need not be inspected
 
     def forget(*_: object) -> None:
         signal.disconnect(slot, missing_ok=True)

@@ -18,9 +18,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.colour.basis import FULL
-from pennello.colour.skin import ITA_STEPS
-from pennello.design.plan import Skin, skin_spectrum
+from pennello.colour.lab import lab_to_hex
+from pennello.colour.skin import ITA_STEPS, skin_lab
+from pennello.design.plan import Skin
 from pennello.errors import PennelloError
 from pennello.session.document import Document
 from pennello.session.settings import Settings
@@ -186,10 +186,10 @@ class TopBar(QWidget):
 
 
 def _swatch(skin: Skin) -> QIcon:
-    red, green, blue = (float(part) for part in FULL.srgb(skin_spectrum(skin)))
+    colour = QColor(skin.srgb or lab_to_hex(skin_lab(skin.ita_deg)))
     pixmap = QPixmap(32, 32)
     pixmap.fill(Qt.GlobalColor.transparent)
     painter = QPainter(pixmap)
-    painter.fillRect(QRect(2, 2, 28, 28), QColor.fromRgbF(red, green, blue))
+    painter.fillRect(QRect(2, 2, 28, 28), colour)
     painter.end()
     return QIcon(pixmap)

@@ -68,6 +68,7 @@ class MainWindow(QMainWindow):
         self.model.failed.connect(self.say)
         follow(self, document.state_changed, self._show_state)
         self._show_state()
+        self._wear(self.settings.theme)
         self.bench.cake.setFocus()
 
     def _build(self) -> None:
@@ -296,10 +297,13 @@ class MainWindow(QMainWindow):
 
     def _choose_theme(self, name: str) -> None:
         self._settle(replace(self.settings, theme=name))
+        self._wear(name)
+        self.update()
+
+    def _wear(self, name: str) -> None:
         app = QApplication.instance()
         if isinstance(app, QApplication):
             apply_theme(app, name)
-        self.update()
 
     # --- leaving ---
 

@@ -93,7 +93,8 @@ class NumberField(QDoubleSpinBox):
     def changeEvent(self, event: QEvent) -> None:
         """Do so again when the style is another one."""
         super().changeEvent(event)
-        self._give_room()
+        if event.type() == QEvent.Type.StyleChange:
+            self._give_room()
 
     def showEvent(self, event: QShowEvent) -> None:
         """Do so when it appears."""

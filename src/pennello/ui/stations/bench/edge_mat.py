@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QLinearGradient, QMouseEvent, QPainter, QPen, 
 from PySide6.QtWidgets import QLabel, QWidget
 
 from pennello.aim.attempt import Side
+from pennello.colour.srgb import parse_hex
 from pennello.load.edge import Boundary, LoadedEdge, boundaries
 from pennello.load.look import edge_colours
 from pennello.load.pickup import BINS
@@ -153,9 +154,8 @@ class EdgeMat(Mat):
         height = 1 - (np.arange(rows)[:, None] + 0.5) / rows
         reached = np.cumsum(edge.share, axis=0)
         which = (height[None] > reached[:, None, :]).sum(axis=0)
-        bare = QColor(theme().mat).getRgb()[:3]
-        inks = [QColor(self._model.plan.paint(name).srgb).getRgb()[:3] for name in edge.paints]
-        colours = np.array([*inks, bare], np.uint8)
+        codes = [*(self._model.plan.paint(name).srgb for name in edge.paints), theme().mat]
+        colours = np.rint([parse_hex(code) * 255 for code in codes]).astype(np.uint8)
         painter.drawImage(area, to_image(colours[which]))
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
