@@ -85,6 +85,13 @@ def test_what_is_written_is_read(plan):
     assert parse_plan(plan_bytes(plan), "x") == plan
 
 
+def test_numbers_from_arrays_are_saved_as_numbers(demo):
+    import numpy as np
+
+    odd = replace(demo, skin=Skin(np.float64(12.5)))
+    assert parse_plan(plan_bytes(odd), "x") == odd
+
+
 def test_demo_and_example_read(demo):
     assert parse_plan(plan_bytes(demo), "x") == demo
     assert read_plan(MINIMAL).stroke("line").brush == "flat"

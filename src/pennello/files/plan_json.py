@@ -6,6 +6,7 @@ A bad file gets one sentence that names the place and the remedy, and changes no
 from __future__ import annotations
 
 import re
+from numbers import Integral, Real
 from pathlib import Path
 
 import msgspec
@@ -100,7 +101,14 @@ def _sentence(message: str) -> str:
 
 def plan_bytes(plan: Plan) -> bytes:
     """Return a plan as it is written: UTF-8 JSON, indented by one, with a line break at the end."""
-    return msgspec.json.format(msgspec.json.encode(from_plan(plan)), indent=1) + b"\n"
+    return msgspec.json.format(msgspec.json.encode(from_plan(plan), enc_hook=_plain), indent=1) + b"\n"
+
+
+def _plain(value: object) -> object:
+    """Return a NumPy number as Python's own: a number that came from an array must not keep a plan from being saved."""
+    if isinstance(value, Real):
+        return int(value) if isinstance(value, Integral) else float(value)
+    raise TypeError(type(value).__name__)
 
 
 def write_plan(plan: Plan, path: Path) -> None:

@@ -15,7 +15,7 @@ from pennello.lay.track import Track
 Array = NDArray[np.floating[Any]]
 
 MARGIN_MM = 1.2  # four times the levelling
-MOST_PIXELS = 60_000_000
+MOST_PIXELS = 10_000_000
 
 
 class CanvasTooLargeError(PennelloError):
@@ -59,7 +59,7 @@ def canvas_for(track: Track, px_per_mm: float) -> Canvas:
     Raises
     ------
     CanvasTooLargeError
-        If it would have more than 60 million pixels.
+        If it would have more than 10 million pixels.
     """
     reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)
     margin = track.thickness_mm / 2 + max(MARGIN_MM, 2 / px_per_mm)

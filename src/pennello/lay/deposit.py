@@ -29,6 +29,7 @@ LEVELLING_MM = 0.3
 DROP_MM = 0.5
 """Greatest distance between drops, mm."""
 
+_DRY = 1e-16  # of a bin's paint: steps of a brush that is dry leave nothing
 _MOST_CELLS = 4_000_000  # pairs of pixel and bin that are gathered at a time
 
 
@@ -120,8 +121,8 @@ def _drops(track: Track, stretch: Stretch, canvas: Canvas) -> Iterator[_Drops]:
     """Give the drops of the touch-down, then those of the steps, grouped by how many a step needs."""
     most = _through(track.thickness_mm)
     yield _spread(track, np.array([float(stretch.first)]), stretch.touch_down[None], most, canvas)
-    counts = _drop_counts(track, stretch)
-    for count in sorted(set(counts.tolist())):
+    counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, _drop_counts(track, stretch), 0)
+    for count in sorted(set(counts.tolist()) - {0}):
         steps = np.flatnonzero(counts == count)
         yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], count, canvas)
 

@@ -54,10 +54,10 @@ class Wiggle:
     width_mm: float = 0.0
 
     def __post_init__(self) -> None:
-        if not 0 <= self.count <= 200:
-            raise OutOfRangeError("number of wiggles", self.count, "0 to 200")
-        if not 0 <= self.width_mm <= 100:
-            raise OutOfRangeError("width of a wiggle", self.width_mm, "0 to 100 mm")
+        if not 0 <= self.count <= 100:
+            raise OutOfRangeError("number of wiggles", self.count, "0 to 100")
+        if not 0 <= self.width_mm <= 60:
+            raise OutOfRangeError("width of a wiggle", self.width_mm, "0 to 60 mm")
 
 
 @dataclass(frozen=True, slots=True)

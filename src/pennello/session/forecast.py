@@ -11,7 +11,7 @@ from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
 from pennello.kit import catalogue
 from pennello.kit.paint import optics
-from pennello.lay.laying import Laid
+from pennello.lay.laying import PX_PER_MM, Laid
 from pennello.lay.render import Picture, render
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
@@ -19,7 +19,7 @@ from pennello.units import LengthUnit
 DRAG_PX_PER_MM = 2.0
 REST_PX_PER_MM = 5.0
 _DRAG_BANDS = 8
-_MOST_REST_PIXELS = 6_000_000
+_MOST_PIXELS = 1_500_000
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -37,13 +37,13 @@ class Outcome:
 
 
 def coarse(plan: Plan, stroke: str) -> Outcome:
-    """Return the stroke at 2 px/mm with 8 bands, without causes."""
-    return _outcome(plan, stroke, DRAG_PX_PER_MM)
+    """Return the stroke at 2 px/mm (less for a huge one) with 8 bands, without causes."""
+    return _outcome(plan, stroke, _resolution(plan, stroke, DRAG_PX_PER_MM))
 
 
 def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = None) -> Outcome:
-    """Return the stroke at 5 px/mm (less for a very large one) with the verdict."""
-    first = _outcome(plan, stroke, _rest_resolution(plan, stroke))
+    """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
+    first = _outcome(plan, stroke, _resolution(plan, stroke, REST_PX_PER_MM))
     if job:
         job.report(0.5, "looking for what would mend it")
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
@@ -59,7 +59,9 @@ def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
     return Outcome(plan, stroke, attempt, laid, seen, picture, state_of(seen, attempt.wanted))
 
 
-def _rest_resolution(plan: Plan, stroke: str) -> float:
-    points = plan.stroke(stroke).stroke.path.points_mm
-    spans = [max(values) - min(values) + 60 for values in zip(*points, strict=True)]
-    return float(min(REST_PX_PER_MM, max(1.0, (_MOST_REST_PIXELS / (spans[0] * spans[1])) ** 0.5)))
+def _resolution(plan: Plan, stroke: str, wanted: float) -> float:
+    """Return the resolution wanted, or what keeps the picture of a huge stroke within 1.5 million pixels."""
+    here = plan.stroke(stroke)
+    margin = 2 * plan.brush(here.brush).width_mm + here.stroke.wiggle.width_mm
+    wide, high = (max(v) - min(v) + margin for v in zip(*here.stroke.path.points_mm, strict=True))
+    return float(min(wanted, max(PX_PER_MM[0], (_MOST_PIXELS / (wide * high)) ** 0.5)))

@@ -41,8 +41,8 @@ ANGLE = Quantity("Chisel angle", -720, 720, 1, 0, "°")
 ANGLE_END = Quantity("Chisel angle at the end", -720, 720, 1, 0, "°")
 PIVOT = Quantity("Pivot on the edge, 0 % is A, 100 % is B", 0, 100, 5, 0, " %")
 PRESSURE = Quantity("Pressure", 5, 100, 5, 0, " %")
-WIGGLES = Quantity("Wiggles", 0, 200, 1, 0, " ×")
-WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 100, 0.5, 1, length=True)
+WIGGLES = Quantity("Wiggles", 0, 100, 1, 0, " ×")
+WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 60, 0.5, 1, length=True)
 
 
 class SkinMat(Mat):

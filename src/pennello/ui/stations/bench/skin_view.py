@@ -31,8 +31,6 @@ def view_of(low: tuple[float, float], high: tuple[float, float], area: QRectF) -
     width, height = max(high[0] - low[0], 1.0), max(high[1] - low[1], 1.0)
     scale = min(MOST_PX_PER_MM, area.width() / width, area.height() / height)
     middle = area.center()
-    return SkinView(
-        scale,
-        middle.x() - (low[0] + high[0]) / 2 * scale,
-        middle.y() - (low[1] + high[1]) / 2 * scale,
-    )
+    left = middle.x() - (low[0] + high[0]) / 2 * scale
+    top = middle.y() - (low[1] + high[1]) / 2 * scale
+    return SkinView(float(scale), float(left), float(top))
