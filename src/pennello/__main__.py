@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import os
 import sys
+from types import TracebackType
 
 from pennello.cli.main import run
 
@@ -13,8 +15,14 @@ def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
     return open_window(path, demo=demo)
 
 
+def _one_line(kind: type[BaseException], error: BaseException, _trace: TracebackType | None) -> None:
+    sys.stderr.write(f"pennello: this should not have happened ({kind.__name__}: {error}); nothing was changed.\n")
+
+
 def main() -> int:
     """Run Pennello and return its exit code."""
+    if "PENNELLO_DEBUG" not in os.environ:
+        sys.excepthook = _one_line
     return run(sys.argv[1:], _open_window)
 
 

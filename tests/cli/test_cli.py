@@ -2,6 +2,7 @@
 
 import json
 import math
+import os
 import subprocess
 import sys
 from pathlib import Path
@@ -225,3 +226,24 @@ def test_no_verb_opens_the_window():
     assert run([], lambda path, demo: opened.append((path, demo)) or 0) == 0
     assert run(["window", "x.pennello", "--demo"], lambda path, demo: opened.append((path, demo)) or 0) == 0
     assert opened == [(None, False), ("x.pennello", True)]
+
+
+def in_shell(line):
+    kept = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
+    return subprocess.run(["sh", "-c", line], capture_output=True, text=True, timeout=60, env=kept, check=False)
+
+
+@pytest.mark.parametrize(
+    ("line", "code", "words"),
+    [
+        (f"{sys.executable} -m pennello schema > /dev/full", 2, "cannot be written: No space left"),
+        (f"{sys.executable} -m pennello schema | head -c 5 > /dev/null", 0, ""),
+        (f"{sys.executable} -m pennello window", 2, "there is no display"),
+    ],
+)
+def test_ends_with_one_line_whatever_is_around(line, code, words):
+    ended = in_shell(line)
+    assert ended.returncode == code
+    assert words in ended.stderr
+    assert ended.stderr.count("\n") == bool(words)
+    assert "Traceback" not in ended.stderr

@@ -196,7 +196,7 @@ def test_inches_show_the_same_lengths(window):
     window.bar.units.buttons()[1].click()
     offset = window.bench.cake.offset
     assert offset.text().endswith(" in")
-    assert offset.value() == pytest.approx(2.1 / 25.4, abs=0.006)
+    assert offset.value() == pytest.approx(2.1 / 25.4, abs=0.0006)
     assert pickup(window).offset_mm == 2.1  # showing changes nothing
     offset.setValue(0.25)
     assert pickup(window).offset_mm == pytest.approx(6.35)

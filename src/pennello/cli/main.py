@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -29,21 +30,38 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
     """Run one command line and return its exit code."""
     parsed = _parser().parse_args(arguments)
     try:
-        if parsed.verb in (None, "window"):
-            return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
-        from pennello.cli import verbs  # noqa: PLC0415 - the window starts without them
-
-        verb: Callable[[argparse.Namespace], int] = getattr(verbs, parsed.verb)
-        return verb(parsed)
+        return _carry_out(parsed, open_window)
     except PennelloError as error:
-        print(f"pennello: {error}", file=sys.stderr)
-        return 2
-    except BrokenPipeError:
-        sys.stderr.close()
+        words = str(error)
+    except BrokenPipeError:  # the reader has seen enough
+        _drop_output()
         return 0
+    except OSError as error:
+        _drop_output()
+        words = f"the answer cannot be written: {error.strerror}."
     except MemoryError:
-        print("pennello: there is not enough memory for this; choose fewer pixels per mm.", file=sys.stderr)
-        return 2
+        words = "there is not enough memory for this; choose fewer pixels per mm."
+    except KeyboardInterrupt:
+        words = "stopped."
+    print(f"pennello: {words}", file=sys.stderr)
+    return 2
+
+
+def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
+    if parsed.verb in (None, "window"):
+        return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
+    from pennello.cli import verbs  # noqa: PLC0415 - the window starts without them
+
+    verb: Callable[[argparse.Namespace], int] = getattr(verbs, parsed.verb)
+    code = verb(parsed)
+    sys.stdout.flush()
+    return code
+
+
+def _drop_output() -> None:
+    """Point standard output at nothing, so that what could not be written is not tried again at the end."""
+    with Path(os.devnull).open("w") as nothing:
+        os.dup2(nothing.fileno(), sys.stdout.fileno())
 
 
 def write_json(answer: dict[str, Any]) -> None:

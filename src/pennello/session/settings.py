@@ -30,7 +30,7 @@ def state_folder() -> Path:
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """The user's choices. `theme` is linen, lamp or system; `unit` mm or in; `recent` paths, newest first."""
+    """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first."""
 
     theme: str = "linen"
     unit: str = "mm"

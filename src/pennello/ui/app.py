@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 import threading
 import traceback
@@ -12,10 +13,18 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QApplication
 
+from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.session.document import Document
 from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.window import MainWindow
+
+
+class NoDisplayError(PennelloError):
+    """There is nowhere to show a window."""
+
+    def __init__(self) -> None:
+        super().__init__("there is no display; set DISPLAY, or use 'make demo', which starts a virtual one.")
 
 
 def make_application(arguments: list[str] | None = None) -> QApplication:
@@ -39,6 +48,8 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
 
 def open_window(path: str | None, *, demo: bool = False) -> int:
     """Open the window, run until it is closed, and return the exit code."""
+    if not _display_there():
+        raise NoDisplayError
     app = make_application(sys.argv[:1])
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
@@ -53,6 +64,11 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     return app.exec()
 
 
+def _display_there() -> bool:
+    named = ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+    return not sys.platform.startswith("linux") or any(os.environ.get(name) for name in named)
+
+
 def _catch_everything(window: MainWindow) -> None:
     """Say in one sentence what nobody foresaw; the plan stays, and the details go to standard error."""
 
@@ -62,7 +78,7 @@ def _catch_everything(window: MainWindow) -> None:
             QApplication.exit(130)
             return
         print(f"pennello: {kind.__name__}: {error}", file=sys.stderr)  # noqa: T201
-        if "PENNELLO_DEBUG" in __import__("os").environ:
+        if "PENNELLO_DEBUG" in os.environ:
             traceback.print_exception(kind, error, trace)
         window.say(
             f"Something went wrong inside Pennello ({kind.__name__}: {error}). Your plan is unchanged; please save it."

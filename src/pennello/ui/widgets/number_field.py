@@ -73,7 +73,7 @@ class NumberField(QDoubleSpinBox):
     def _set_up(self) -> None:
         inches = self.quantity.length and self._unit is LengthUnit.INCH
         with QSignalBlocker(self):
-            self.setDecimals(self.quantity.decimals + 1 if inches else self.quantity.decimals)
+            self.setDecimals(self.quantity.decimals + 2 if inches else self.quantity.decimals)
             self.setRange(self._shown(self.quantity.low), self._shown(self.quantity.high))
             self.setSingleStep(1 / 64 if inches else self.quantity.step)
             self.setSuffix(f" {self._unit.value}" if self.quantity.length else self.quantity.suffix)

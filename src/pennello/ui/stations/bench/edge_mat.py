@@ -152,7 +152,8 @@ class EdgeMat(Mat):
         """Draw the shares of the paints stacked, each in its own colour."""
         rows = max(2, round(area.height()))
         height = 1 - (np.arange(rows)[:, None] + 0.5) / rows
-        reached = np.cumsum(edge.share, axis=0)
+        columns = np.linspace(0, BINS - 1, 4 * BINS)
+        reached = np.array([np.interp(columns, np.arange(BINS), row) for row in np.cumsum(edge.share, axis=0)])
         which = (height[None] > reached[:, None, :]).sum(axis=0)
         codes = [*(self._model.plan.paint(name).srgb for name in edge.paints), theme().mat]
         colours = np.rint([parse_hex(code) * 255 for code in codes]).astype(np.uint8)
