@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from pennello.aim.attempt import Attempt, Side
 from pennello.aim.comparison import compare
 from pennello.aim.quick import Forecast, levelling_matrix
-from pennello.aim.verdict import State, judge
+from pennello.aim.state import State
+from pennello.aim.verdict import judge
 from pennello.aim.wish import Stop, Wanted, stop_labs, wanted_lab, wanted_shares
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab

@@ -3,26 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import Enum
 
 from pennello.aim.attempt import Attempt
 from pennello.aim.causes import Case, Cause, find_causes
 from pennello.aim.comparison import Comparison
-from pennello.aim.wish import Wanted
+from pennello.aim.state import State, state_of
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
 from pennello.units import LengthUnit
-
-P95_FACTOR = 3.0
-CLOSE_FACTOR = 2.0
-
-
-class State(Enum):
-    """How near the stroke is to the wish."""
-
-    HOLDS = "holds"
-    CLOSE = "close"
-    MISSES = "misses"
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,15 +36,6 @@ class Verdict:
 def _lowered(text: str) -> str:
     first = text.split(" ", 1)[0]
     return text[0].lower() + text[1:] if first in {"The", "It"} else text
-
-
-def state_of(seen: Comparison, wanted: Wanted) -> State:
-    """Return the state: holds within the tolerance (95 % within three times it), close within twice that."""
-    for state, factor in ((State.HOLDS, 1.0), (State.CLOSE, CLOSE_FACTOR)):
-        limit = factor * wanted.tolerance_de00
-        if seen.mean_de00 <= limit and seen.p95_de00 <= P95_FACTOR * limit:
-            return state
-    return State.MISSES
 
 
 def judge(

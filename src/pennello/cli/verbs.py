@@ -6,7 +6,8 @@ import json
 from argparse import Namespace
 
 from pennello.aim.comparison import compare
-from pennello.aim.verdict import State, Verdict, judge
+from pennello.aim.state import State
+from pennello.aim.verdict import Verdict, judge
 from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_answer
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion

@@ -3,18 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import Comparison, compare
-from pennello.aim.verdict import State, Verdict, judge, state_of
+from pennello.aim.state import State, state_of
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
-from pennello.kit import catalogue
 from pennello.kit.paint import optics
 from pennello.lay.laying import PX_PER_MM, Laid
 from pennello.lay.render import Picture, render
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
+
+if TYPE_CHECKING:
+    from pennello.aim.verdict import Verdict
 
 DRAG_PX_PER_MM = 2.0
 REST_PX_PER_MM = 5.0
@@ -43,6 +46,9 @@ def coarse(plan: Plan, stroke: str) -> Outcome:
 
 def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = None) -> Outcome:
     """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
+    from pennello.aim.verdict import judge  # noqa: PLC0415 - not needed before the first window is there
+    from pennello.kit import catalogue  # noqa: PLC0415
+
     first = _outcome(plan, stroke, _resolution(plan, stroke, REST_PX_PER_MM))
     if job:
         job.report(0.5, "looking for what would mend it")

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
-from concurrent.futures import Future, ThreadPoolExecutor
-from typing import Any, Generic, TypeVar
+from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
 from psygnal import Signal
 
 from pennello.errors import PennelloError
+
+if TYPE_CHECKING:
+    from concurrent.futures import Future, ThreadPoolExecutor
 
 Result = TypeVar("Result")
 
@@ -78,12 +80,17 @@ class Jobs:
     """Workers; a new job with the same key cancels the one before."""
 
     def __init__(self, workers: int = 1) -> None:
-        self._pool = ThreadPoolExecutor(workers, thread_name_prefix="pennello-job")
+        self._workers = workers
+        self._pool: ThreadPoolExecutor | None = None
         self._running: dict[str, tuple[Job[Any], Future[None]]] = {}
 
     def start(self, key: str, job: Job[Any]) -> None:
         """Start a job."""
+        from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
+
         self.cancel(key)
+        if self._pool is None:
+            self._pool = ThreadPoolExecutor(self._workers, thread_name_prefix="pennello-job")
         self._running[key] = (job, self._pool.submit(job.run))
 
     def cancel(self, key: str) -> None:
@@ -97,4 +104,5 @@ class Jobs:
         """Cancel all and wait for the workers to end."""
         for key in list(self._running):
             self.cancel(key)
-        self._pool.shutdown(wait=True, cancel_futures=True)
+        if self._pool is not None:
+            self._pool.shutdown(wait=True, cancel_futures=True)

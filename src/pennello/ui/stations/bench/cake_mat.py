@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from pennello.design.edits import with_brush, with_cake, with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.kit.cake import Cake, with_boundary
+from pennello.load.edge import boundaries
 from pennello.load.look import cake_colours
 from pennello.load.recipe import DRIFT_MM, OFFSET_MM, PASSES, SKEW_DEG, Wetness
 from pennello.ui.stations.bench.model import BenchModel, pickup_change
@@ -316,6 +317,20 @@ class CakeMat(Mat):
             self._model.unit,
         )
         self._draw_brush(painter)
+        self._draw_boundary(painter)
+
+    def _draw_boundary(self, painter: QPainter) -> None:
+        """Show where the hovered boundary of the edge lies on the cake."""
+        outcome = self._model.outcome
+        found = boundaries(outcome.laid.edge) if outcome else ()
+        if not 0 <= self._model.hovered < len(found):
+            return
+        pickup, width = self._model.pickup, self._model.brush.width_mm
+        from_a = found[self._model.hovered].at_mm - width / 2
+        across = (-from_a if pickup.flip else from_a) * math.cos(math.radians(pickup.skew_deg))
+        x = self._x(pickup.offset_mm + width / 2 + across)
+        painter.setPen(QPen(QColor(theme().mat), 1.4, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(x, self._pan.top()), QPointF(x, self._pan.bottom()))
 
     def _face_image(self) -> QImage:
         cake = self._model.cake
