@@ -45,6 +45,12 @@ def nothing_left_alive(request):
         _no_qt_left(request.getfixturevalue("qapp"))
 
 
+@pytest.fixture
+def look_for_qt_left():
+    """The look itself, for the test that sees whether it can fail."""
+    return _no_qt_left
+
+
 def _no_qt_left(app):
     from PySide6.QtCore import QEvent, QTimer
 

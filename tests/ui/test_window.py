@@ -7,7 +7,8 @@ import time
 from pathlib import Path
 
 import pytest
-from PySide6.QtWidgets import QFileDialog, QMessageBox
+from PySide6.QtCore import QTimer
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
 from pennello.files.plan_json import read_plan, write_plan
@@ -130,6 +131,20 @@ def test_failures_in_prediction_are_said(window, monkeypatch):
     monkeypatch.setattr(model, "coarse", fail)
     window.bench.cake.flip_button.click()
     assert window.banner.words.text() == "No prediction today."
+
+
+def test_the_look_for_leaks_can_fail(qapp, look_for_qt_left):
+    widget = QWidget()
+    widget.show()
+    with pytest.raises(AssertionError, match="widgets left open"):
+        look_for_qt_left(qapp)
+    widget.hide()
+    timer = QTimer(widget)
+    timer.start(1000)
+    with pytest.raises(AssertionError, match="timers left running"):
+        look_for_qt_left(qapp)
+    timer.stop()
+    widget.deleteLater()
 
 
 XCB = """

@@ -69,7 +69,7 @@ class MainWindow(QMainWindow):
         follow(self, document.state_changed, self._show_state)
         self._show_state()
         self._wear(self.settings.theme)
-        self.bench.cake.setFocus()
+        (self.bench.cake if self.model.stroke else self.bench.first).setFocus()
 
     def _build(self) -> None:
         table = QWidget()

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QStackedLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QVBoxLayout, QWidget
 
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
+from pennello.ui.stations.bench.first_petal import FirstPetal
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.skin_mat import SkinMat
@@ -39,7 +39,9 @@ class BenchStation(QWidget):
         body = QWidget()
         self._stack = QStackedLayout(body)
         self._stack.addWidget(bench)
-        self._stack.addWidget(self._empty())
+        self._first = FirstPetal(model)
+        self._first.button.clicked.connect(self.strokes.add_stroke)
+        self._stack.addWidget(self._first)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(10, 4, 10, 10)
         outer.setSpacing(6)
@@ -50,20 +52,10 @@ class BenchStation(QWidget):
         model.boundary_hovered.connect(self._mark_boundary)
         self.refresh()
 
-    def _empty(self) -> QWidget:
-        page = QWidget()
-        column = QVBoxLayout(page)
-        column.addStretch(1)
-        words = QLabel("No stroke yet. Begin with a petal: a cake, a brush on it, and what they lay.")
-        words.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.first = QPushButton("Pull the first petal")
-        self.first.setProperty("main", True)
-        self.first.clicked.connect(self.strokes.add_stroke)
-        column.addWidget(words)
-        column.addSpacing(10)
-        column.addWidget(self.first, 0, Qt.AlignmentFlag.AlignHCenter)
-        column.addStretch(1)
-        return page
+    @property
+    def first(self) -> QPushButton:
+        """The button that an empty plan shows."""
+        return self._first.button
 
     def refresh(self) -> None:
         """Follow the model."""
