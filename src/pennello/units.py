@@ -18,8 +18,8 @@ class LengthUnit(Enum):
 def from_mm(length_mm: float, unit: LengthUnit) -> float:
     """Return a length in the unit shown.
 
-    >>> from_mm(19.05, LengthUnit.INCH)
-    0.75
+    >>> from_mm(12.7, LengthUnit.INCH)
+    0.5
     """
     return length_mm if unit is LengthUnit.MM else length_mm / MM_PER_INCH
 

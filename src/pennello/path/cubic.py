@@ -70,7 +70,7 @@ class CubicPath:
 def line(start: Point, end: Point) -> CubicPath:
     """Return the straight path between two points.
 
-    >>> length_mm(line((0, 0), (30, 40)))
+    >>> round(length_mm(line((0, 0), (30, 40))), 9)
     50.0
     """
     (x0, y0), (x1, y1) = start, end
