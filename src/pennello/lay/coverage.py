@@ -41,8 +41,8 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
 def _footprints(track: Track, px_per_mm: float) -> Array:
     """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2).
 
-    A long side of the nib sweeps from moment to moment. Where the nib slants, the other long side and the nib
-    itself reach further; where it does not, they only do so at both ends.
+    A long side of the nib sweeps from moment to moment, and where the nib slants so does the other one, which then
+    reaches further. The nib itself adds to that only where it starts, stops or moves along its chisel.
     """
     moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
     ends = track.points(moments, np.array([0.0, 1.0]))
@@ -50,9 +50,19 @@ def _footprints(track: Track, px_per_mm: float) -> Array:
     near, far = ends - half, ends + half
     slants = track.thickness_mm * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
     slants[[0, -1]] = True
-    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[slants]
+    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[_bare_between(track, moments)]
     near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
     return np.concatenate([rectangles, near_swept, far_swept[slants[:-1] | slants[1:]]])
+
+
+def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:
+    """Return at which moments the long sides have not yet swept, or will no longer sweep, what lies under the nib."""
+    across = np.sin(track.phi[moments])
+    advanced = np.cumsum(np.diff(track.travel_mm[moments].mean(axis=1), prepend=0.0) * across)
+    enough = 1.5 * track.thickness_mm
+    bare = (across < 0.25) | (advanced < enough) | (advanced[-1] - advanced < enough)
+    bare[[0, -1]] = True
+    return np.asarray(bare)
 
 
 def _spaced(track: Track, step_mm: float) -> Lines:

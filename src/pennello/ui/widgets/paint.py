@@ -52,6 +52,7 @@ def draw_ruler(painter: QPainter, left: QPointF, length_mm: float, scale: float,
     every = next(step for step in (1, 2, 5, 10, 20, 50, 100) if step >= every or step == 100)
     marks = []
     painter.setPen(QPen(QColor(inks.ink_2), 1))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
     for index in range(0, math.floor(length_mm / base + 1e-6) + 1, every):
         x = left.x() + index * base * scale
         tall = 9 if index % long_every == 0 else 6 if index % mid_every == 0 else 3.5
@@ -60,6 +61,7 @@ def draw_ruler(painter: QPainter, left: QPointF, length_mm: float, scale: float,
             words = f"{index * base:.0f}" if unit is LengthUnit.MM else f"{index / 16:g}"
             painter.drawText(QRectF(x - 20, left.y() + 9, 40, 15), Qt.AlignmentFlag.AlignCenter, words)
     painter.drawLines(marks)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     words_at = QRectF(left.x() + length_mm * scale + 4, left.y() - 1, 24, 15)
     painter.drawText(words_at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, unit.value)
 

@@ -133,8 +133,10 @@ class EdgeMat(Mat):
 
     def _draw_hairs(self, painter: QPainter, bristles: QRectF) -> None:
         painter.setPen(QPen(QColor(0, 0, 0, 22), 1))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         hairs = (bristles.left() + bristles.width() * index / BINS for index in range(1, BINS, 2))
         painter.drawLines([QLineF(x, bristles.top(), x, bristles.bottom()) for x in hairs])
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(bristles)
