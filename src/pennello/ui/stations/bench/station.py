@@ -19,6 +19,7 @@ class BenchStation(QWidget):
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.model = model
+        self._load: object = None
         self.strokes = StrokesBar(model)
         self.cake, self.edge, self.skin = CakeMat(model), EdgeMat(model), SkinMat(model)
         self.readout = Readout(model)
@@ -61,9 +62,18 @@ class BenchStation(QWidget):
         """Follow the model."""
         self._stack.setCurrentIndex(0 if self.model.stroke else 1)
         self.strokes.refresh()
-        for mat in (self.cake, self.edge, self.skin):
-            mat.refresh()
+        load = self._load_shown()
+        if load != self._load:  # a drag on the skin leaves cake and edge as they are
+            self._load = load
+            self.cake.refresh()
+            self.edge.refresh()
+        self.skin.refresh()
         self.readout.refresh()
+
+    def _load_shown(self) -> object:
+        plan, stroke = self.model.plan, self.model.stroke
+        here = (stroke.id, stroke.recipe, stroke.brush, stroke.rim) if stroke else None
+        return plan.cakes, plan.paints, plan.brushes, here, self.model.unit, self.model.outcome is None
 
     def _mark_boundary(self) -> None:
         for surface in (self.cake.surface, self.edge.surface, self.skin.surface, self.readout.surface):
