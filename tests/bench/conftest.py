@@ -16,9 +16,6 @@ def pytest_terminal_summary(terminalreporter, config):
     write("")
     for name, seconds in median.items():
         write(f"{name:48} median {1000 * seconds:9.2f} ms")
-    if {"test_first_window", "test_bare_window"} <= set(median):
-        ratio = median["test_first_window"] / median["test_bare_window"]
-        write(f"first window / bare window: {ratio:.2f} (wanted <= 2.0)")
     if "test_recovery_of_30_paints" in median:
         write(f"recovery: {1000 * median['test_recovery_of_30_paints'] / 30:.2f} ms a paint (wanted <= 1)")
     for one in session.benchmarks:
