@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import os
 import sys
+from importlib import import_module
 from types import TracebackType
 
 from pennello.cli.main import run
 
 
 def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
+    # The core first: Qt's import hook reads the source of every module that is imported after it.
+    for name in ("files.demo", "session.autosave", "session.forecast", "session.settings"):
+        import_module(f"pennello.{name}")
     from pennello.ui.app import open_window  # noqa: PLC0415 - Qt only when a window is wanted
 
     return open_window(path, demo=demo)

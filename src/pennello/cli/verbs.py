@@ -100,6 +100,8 @@ def check(wish: Namespace) -> int:
     if wish.json:
         write_json(check_answer(verdicts, found))
     else:
+        if not plan.strokes:
+            print("There is no stroke in this plan yet.")
         for stroke in plan.strokes:
             print(f"{stroke.id}  ", end="")
             _say(verdicts[stroke.id])

@@ -173,6 +173,7 @@ class BenchModel(QObject):
 
     def _predict(self) -> None:
         stroke = self.stroke
+        self._jobs.cancel("survey")  # the stroke on the Bench comes first
         if self._latest:
             self._latest.cancel()
             self._latest = None
