@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePol
 
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle
+from pennello.ui.widgets.words import Words
 
 
 class Surface(QWidget):
@@ -58,11 +59,9 @@ class Mat(QFrame):
         head = QHBoxLayout()
         self.title = QLabel(title)
         self.title.setObjectName("station")
-        self.note = QLabel("")
-        self.note.setObjectName("note")
+        self.note = Words(1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         head.addWidget(self.title)
-        head.addStretch(1)
-        head.addWidget(self.note)
+        head.addWidget(self.note, 1)
         outer.addLayout(head)
         self.surface = Surface(self)
         outer.addWidget(self.surface, 1)

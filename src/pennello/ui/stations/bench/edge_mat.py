@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from PySide6.QtCore import QEvent, QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QLinearGradient, QMouseEvent, QPainter, QPen, QPolygonF
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QWidget
 
 from pennello.aim.attempt import Side
 from pennello.colour.srgb import parse_hex
@@ -17,6 +17,7 @@ from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image, to_image
+from pennello.ui.widgets.words import Words
 from pennello.units import length_text
 
 _HOVER_PX = 8
@@ -28,11 +29,7 @@ class EdgeMat(Mat):
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__("Edge", parent)
         self._model = model
-        self.words = QLabel("")
-        self.words.setObjectName("note")
-        self.words.setWordWrap(True)
-        self.words.setMinimumHeight(96)
-        self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.words = Words(6)
         self.fields.addWidget(self.words, 0, 0)
         self.surface.setMouseTracking(True)
         self.surface.installEventFilter(self)

@@ -36,6 +36,7 @@ from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
 from pennello.ui.widgets.type_box import type_over
+from pennello.ui.widgets.words import Words
 from pennello.units import length_text
 
 MOST_CHIPS = 3
@@ -127,9 +128,7 @@ class Readout(QFrame):
         head.addWidget(self.headline, 1)
         head.addWidget(self._build_wish(), 0, Qt.AlignmentFlag.AlignTop)
         box.addLayout(head)
-        self.figures = QLabel("")
-        self.figures.setObjectName("note")
-        self.figures.setWordWrap(True)
+        self.figures = Words(2)
         box.addWidget(self.figures)
         self.causes = QLabel("")
         self.causes.setWordWrap(True)
@@ -250,7 +249,7 @@ class Readout(QFrame):
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
         elif not self._trying:
-            self.headline.setText(f"{outcome.state.value.capitalize()}: {seen.mean_de00:.1f} dE")
+            self.headline.setText(f"{outcome.state.value.capitalize()} ...")
             self.headline.setEnabled(False)
 
     def _clear(self) -> None:
