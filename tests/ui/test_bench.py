@@ -254,6 +254,13 @@ def test_a_mend_is_tried_by_hovering_and_applied_by_a_click(window, open_window,
     assert pickup(window).flip is True
 
 
+def test_shining_paints_say_what_is_not_predicted(window, open_window):
+    window.model.choose("plume-eye")
+    QTest.keyClick(window.bench.cake._brush, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    open_window.settled(window)
+    assert "Reed Gold is metallic: only the diffuse part" in window.bench.readout.causes.text()
+
+
 def test_the_wish_is_dragged_turned_and_taken_from_the_load(window, drag):
     readout = window.bench.readout
     before = window.model.stroke.wanted

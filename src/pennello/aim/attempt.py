@@ -37,8 +37,6 @@ class Attempt:
     ----------
     cakes, paints
         By id; the cakes that the recipe may reach and all paints that they or the wish name.
-    stock
-        Further cakes and their paints that a mend may propose, by id.
     skin
         Reflectance at 36 bands, shape (36,).
     rim

@@ -2,8 +2,8 @@
 
 Every step of every bin leaves its paint in drops spread over the chisel's thickness; tent weights share a drop
 out to four pixels. Then the wet film levels over a physical 0.3 mm, inside the swept area only and again
-without making or losing any. Drops lie at most 0.5 mm apart: after levelling a regular row of them ripples by 2
-exp(-2 pi^2 (0.3 / 0.5)^2) = 0.2 % at most, at any resolution.
+without making or losing any. Drops lie at most 0.5 mm apart: a row of them ripples after levelling by 2 exp(-2 pi^2
+(0.3 / 0.5)^2) = 0.2 %. Beats with the pixels come on top: up to 0.8 % rms was measured at 2 px/mm, 0.25 % from 4 on.
 """
 
 from __future__ import annotations

@@ -118,7 +118,7 @@ class CakeMat(Mat):
             return f"{self._say(model.pickup.offset_mm)} from the left wall" if model.stroke else ""
 
         def dragged(way: QPointF) -> None:
-            start = model.document.committed.stroke(model.stroke.id).recipe.pickups[-1]  # type: ignore[union-attr]
+            start = model.committed_stroke.recipe.pickups[-1]
             offset = self._magnet(start.offset_mm + way.x() / self._scale, model.brush.width_mm)
             model.preview(pickup_change(offset_mm=min(max(offset, OFFSET_MM[0]), OFFSET_MM[1])))
 
@@ -167,7 +167,7 @@ class CakeMat(Mat):
         model = self._model
 
         def dragged(way: QPointF) -> None:
-            start = model.document.committed.stroke(model.stroke.id).recipe.pickups[-1]  # type: ignore[union-attr]
+            start = model.committed_stroke.recipe.pickups[-1]
             turned = start.skew_deg - way.x() * 0.35
             model.preview(pickup_change(skew_deg=float(round(min(max(turned, SKEW_DEG[0]), SKEW_DEG[1])))))
 

@@ -102,6 +102,11 @@ class BenchModel(QObject):
         assert stroke is not None, "asked for a stroke while the plan has none"
         return stroke
 
+    @property
+    def committed_stroke(self) -> PlanStroke:
+        """The stroke on the Bench as it is without a preview: what a drag starts from."""
+        return self.document.committed.stroke(self._there.id)
+
     def choose(self, stroke: str) -> None:
         """Put another stroke on the Bench."""
         if stroke != self._stroke:
@@ -149,8 +154,7 @@ class BenchModel(QObject):
         self.document.preview(None)
 
     def _changed_plan(self, change: Callable[[Plan, PlanStroke], Plan]) -> Plan:
-        committed = self.document.committed
-        return change(committed, committed.stroke(self._there.id))
+        return change(self.document.committed, self.committed_stroke)
 
     def _attempt(self, act: Callable[[], None]) -> None:
         try:

@@ -180,8 +180,7 @@ class Readout(QFrame):
             return f"{at} from A, {length_text(stop.blend_mm, unit)} soft"
 
         def dragged(way: QPointF) -> None:
-            stroke = model.stroke
-            start = model.document.committed.stroke(stroke.id if stroke else "").wanted.stops[index].to_u
+            start = model.committed_stroke.wanted.stops[index].to_u
             to_u = round(start + way.x() / (model.brush.width_mm * self._scale), 4)
             model.preview(_wish_change(lambda wanted: with_wish_boundary(wanted, index, to_u)))
 
@@ -267,8 +266,9 @@ class Readout(QFrame):
         self.headline.setEnabled(True)
         self.headline.setText(verdict.headline)
         others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
-        self.causes.setText("\n".join(cause.text for cause in others[:2]))
-        self.causes.setVisible(bool(others))
+        lines = [*(cause.text for cause in others[:2]), *_finish_notes(outcome)]
+        self.causes.setText("\n".join(lines))
+        self.causes.setVisible(bool(lines))
         self._drop_chips()
         rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
         for one in rated[:MOST_CHIPS]:
@@ -364,3 +364,10 @@ class Readout(QFrame):
 
 def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:
     return lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=make(stroke.wanted)))
+
+
+def _finish_notes(outcome: Outcome) -> list[str]:
+    """Say of loaded paints that shine what the prediction leaves out."""
+    edge, paints = outcome.laid.edge, outcome.attempt.paints
+    loaded = (paints[name] for name, share in zip(edge.paints, edge.share, strict=True) if share.max() > 0.05)
+    return [f"{paint.name} is {paint.finish.note}." for paint in loaded if paint.finish.note]

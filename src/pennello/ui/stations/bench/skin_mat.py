@@ -198,8 +198,7 @@ class SkinMat(Mat):
         self._fill_fields()
 
     def _committed_path(self) -> CubicPath:
-        stroke = self._model.stroke
-        return self._model.document.committed.stroke(stroke.id if stroke else "").stroke.path
+        return self._model.committed_stroke.stroke.path
 
     def _angle_work(self, *, at_end: bool) -> HandleWork:
         model = self._model
@@ -245,8 +244,7 @@ class SkinMat(Mat):
         if self._drag_from is None:
             return None
         start, pivot = self._drag_from[1 if at_end else 0]
-        stroke = self._model.stroke
-        nib = self._model.document.committed.stroke(stroke.id if stroke else "").stroke.nib
+        nib = self._model.committed_stroke.stroke.nib
         return start, pivot, nib.angle_end_deg if at_end else nib.angle_deg
 
     def _pressure_work(self) -> HandleWork:
@@ -264,8 +262,7 @@ class SkinMat(Mat):
                 model.preview(change)
 
         def dragged(way: QPointF) -> None:
-            stroke = model.stroke
-            start = model.document.committed.stroke(stroke.id if stroke else "").stroke.pressure
+            start = model.committed_stroke.stroke.pressure
             set_to(start - way.y() / self._gauge.height(), step=False)
 
         def stepped(x: int, y: int, factor: float) -> None:
