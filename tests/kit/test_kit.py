@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 from pennello.colour.kubelka_munk import hiding_reflectance
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit import catalogue
-from pennello.kit.applicator import Applicator
-from pennello.kit.cake import Cake, Stripe, with_boundary
+from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
+from pennello.kit.cake import Cake, Stripe
+from pennello.kit.contact import contact, contact_width_mm
 from pennello.kit.paint import Finish, Paint, masstones, optics
+from pennello.kit.stripes import with_boundary
 from pennello.units import MM_PER_INCH, LengthUnit, brush_size_text, from_mm, length_text, to_mm
 
 
@@ -47,7 +49,15 @@ def test_catalogue_is_as_large_as_promised():
     assert not any(paint.eye_area or paint.lips for paint in neons)
     assert len(cakes) >= 10
     assert all(name in paints for cake in cakes.values() for name in cake.paints)
-    assert [round(brush.width_mm, 2) for brush in brushes.values()] == [12.7, 19.05, 25.4]
+    kinds = {kind: sorted(b.width_mm for b in brushes.values() if b.kind is kind) for kind in ApplicatorKind}
+    assert all(kinds.values())
+    # common practice, no published source: 1/2, 3/4, 1 inch flats; 1/2, 5/8, 3/4 angles; rounds 2 to 5; three daubers
+    assert kinds[ApplicatorKind.FLAT] == [12.7, 19.05, 25.4]
+    assert kinds[ApplicatorKind.ANGLE] == [12.7, 15.875, 19.05]
+    assert len(kinds[ApplicatorKind.ROUND]) == 4
+    assert len(kinds[ApplicatorKind.DAUBER]) == 3
+    leaf, petal = kinds[ApplicatorKind.PETAL_BRUSH]
+    assert leaf < petal / 2 < 1.3 * leaf  # a leaf brush is a little under half of the petal brush's width
     assert all(20 <= cake.width_mm <= 60 for cake in cakes.values())  # common practice, no published source
 
 
@@ -97,11 +107,14 @@ def test_a_boundary_moves_between_its_neighbours(at):
 
 
 def test_pressure_is_nominal_in_the_middle():
-    brush = Applicator("x", "X", 20.0)
-    assert brush.contact_width_mm(0.5) == 20
-    assert brush.contact_thickness_mm(0.5) == brush.thickness_mm
-    assert brush.release_rate(0.5) == 1
-    assert brush.contact_width_mm(1) > brush.contact_width_mm(0.2)
+    for brush in catalogue.brushes().values():
+        middle = contact(brush, GradientAxis.ACROSS, 0.5)
+        assert middle.edge_mm == pytest.approx(brush.width_mm)
+        assert middle.thickness_mm == pytest.approx(brush.thickness_mm)
+        assert middle.release_rate == 1
+        widths = [contact_width_mm(brush, pressure) for pressure in (0.05, 0.2, 0.5, 1)]
+        assert widths == sorted(widths)
+        assert widths[0] < widths[-1]
 
 
 def test_unknown_names_list_what_there_is():

@@ -15,6 +15,7 @@ from pennello.colour.kubelka_munk import film, mix
 from pennello.colour.skin import skin_reflectance
 from pennello.errors import OutOfRangeError
 from pennello.kit import catalogue
+from pennello.kit.applicator import GradientAxis
 from pennello.kit.paint import optics
 from pennello.lay.film import covered_reflectance, sample
 from pennello.lay.laying import ground, lay
@@ -105,7 +106,7 @@ def test_reload_takes_up_the_residue_and_starts_again():
 
 
 def test_imprint_leaves_no_drop_out(straight):
-    under = ground(straight, FLAT, 4.0)
+    under = ground(straight, FLAT, GradientAxis.ACROSS, 4.0)
     for part, mark in zip(under.stretches, under.imprints, strict=True):
         fallen = np.bincount(mark.bin, mark.part, 64)
         assert fallen == pytest.approx(1 - part.left, rel=1e-12)

@@ -13,9 +13,10 @@ from scipy.stats import norm
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
+from pennello.kit.contact import BINS
 from pennello.load.edge import LoadedEdge, boundaries, clean_edge, load
 from pennello.load.gaussian import WIDTH_10_90, phi_integral, probit
-from pennello.load.pickup import BINS, bin_centres, blur_mm, met_shares
+from pennello.load.pickup import bin_centres, blur_mm, met_shares
 from pennello.load.recipe import Before, PickUp, Recipe, Wetness
 
 WIDTH = 19.05

@@ -12,11 +12,12 @@ from numpy.typing import NDArray
 
 from pennello.aim.wish import Wanted
 from pennello.colour.basis import FULL, Basis
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid, lay
 from pennello.lay.stroke import Stroke
+from pennello.load.edge import LoadedEdge
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -41,6 +42,8 @@ class Attempt:
         Reflectance at 36 bands, shape (36,).
     rim
         Corner that lies away from the motif's centre.
+    residue
+        What the brush holds before it comes to the cake; None for a clean one.
     """
 
     recipe: Recipe
@@ -51,7 +54,27 @@ class Attempt:
     wanted: Wanted
     skin: Array
     rim: Side = Side.A
+    residue: LoadedEdge | None = None
+
+    @property
+    def axis(self) -> GradientAxis:
+        """Which way the loaded edge runs."""
+        return self.recipe.axis(self.brush)
+
+    @property
+    def edge_mm(self) -> float:
+        """Length of the loaded edge, mm."""
+        return self.brush.edge_mm(self.axis)
 
     def lay(self, px_per_mm: float = 4.0, basis: Basis = FULL) -> Laid:
         """Return the laid stroke; see `lay.laying.lay`."""
-        return lay(self.recipe, self.stroke, self.brush, self.cakes, self.paints, px_per_mm=px_per_mm, basis=basis)
+        return lay(
+            self.recipe,
+            self.stroke,
+            self.brush,
+            self.cakes,
+            self.paints,
+            px_per_mm=px_per_mm,
+            basis=basis,
+            residue=self.residue,
+        )

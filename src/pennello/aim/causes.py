@@ -16,12 +16,13 @@ from numpy.typing import NDArray
 
 from pennello.aim.attempt import Attempt, Side
 from pennello.aim.comparison import Comparison, compare
-from pennello.aim.mend import Mend, Recolour, SetPickUp, SetReloads, Shorten
+from pennello.aim.mend import Mend, Recolour, SetPickUp, SetRecipe, SetReloads, Shorten
 from pennello.aim.quick import Forecast
 from pennello.aim.wish import Stop, Wanted, stop_labs
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
+from pennello.kit.applicator import GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.deposit import LEVELLING_MM
@@ -59,7 +60,7 @@ class Cause:
     Attributes
     ----------
     code
-        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, missing_colour.
+        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, too_wet, too_dry, missing_colour.
     text
         One plain sentence.
     mends
@@ -108,10 +109,18 @@ def find_causes(case: Case) -> tuple[Cause, ...]:
 
 
 def _suspects(case: Case) -> Iterator[_Suspect]:
-    yield from _placed_wrong(case)
-    yield from _blended_wrong(case)
+    main = case.attempt.recipe.main
+    if case.attempt.axis is GradientAxis.ALONG:
+        yield from _ends_wrong(case)
+    elif main >= 0 and case.attempt.recipe.pickups[main].cake:
+        yield from _placed_wrong(case)
+    if main >= 0:
+        if case.attempt.recipe.pickups[main].cake:
+            yield from _blended_wrong(case)
+        yield from _wetness_wrong(case)
     yield from _pale(case)
-    yield from _missing(case)
+    if case.attempt.recipe.pickups:
+        yield from _missing(case)
 
 
 def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
@@ -131,9 +140,9 @@ def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
 
 
 def _placed_wrong(case: Case) -> Iterator[_Suspect]:
-    """Look along the cake, both ways round, for a better place of the last pick-up."""
+    """Look along the cake, both ways round, for a better place of the pick-up that lays the window."""
     forecast = Forecast(case.attempt, case.laid.edge, case.seen)
-    index = len(case.attempt.recipe.pickups) - 1
+    index = case.attempt.recipe.main
     now = case.attempt.recipe.pickups[index]
     here = _best_place(case, forecast, index, now)
     turned = _best_place(case, forecast, index, replace(now, flip=not now.flip))
@@ -182,6 +191,23 @@ def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))
 
 
+def _ends_wrong(case: Case) -> Iterator[_Suspect]:
+    """Look whether tip and belly have changed places: what is dipped first goes to the tip instead."""
+    pickups = case.attempt.recipe.pickups
+    if len(pickups) < 2:
+        return
+    sources = [(one.cake, one.pan, one.offset_mm) for one in reversed(pickups)]
+    turned = tuple(
+        replace(one, cake=cake, pan=pan, offset_mm=offset)
+        for one, (cake, pan, offset) in zip(pickups, sources, strict=True)
+    )
+    forecast = Forecast(case.attempt, case.laid.edge, case.seen)
+    recipe = replace(case.attempt.recipe, pickups=turned)
+    if forecast.mean_de00(recipe) < 0.85 * forecast.mean_de00(case.attempt.recipe) - WORTH_DE00:
+        mend = SetRecipe("swap", recipe, "take for the tip what went to the belly, and the other way round")
+        yield _Suspect("wrong_way", "Tip and belly have changed places.", (mend,))
+
+
 def _end_name(case: Case, cake: Cake, direction: float) -> str:
     return case.attempt.paints[cake.stripes[-1 if direction > 0 else 0].paint].name
 
@@ -227,7 +253,7 @@ def _blended_wrong(case: Case) -> Iterator[_Suspect]:
 
 
 def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, ...]:  # noqa: FBT001
-    index = len(case.attempt.recipe.pickups) - 1
+    index = case.attempt.recipe.main
     now = case.attempt.recipe.pickups[index]
     cake, brush = case.attempt.cakes[now.cake], case.attempt.brush
     start = now
@@ -243,6 +269,23 @@ def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, 
     if start is not now:
         words = f"blot to creamy and {words}"
     return (SetPickUp("blend", index, better, words),)
+
+
+def _wetness_wrong(case: Case) -> Iterator[_Suspect]:
+    """Look whether the load is too wet or too dry for the stroke."""
+    index = case.attempt.recipe.main
+    now = case.attempt.recipe.pickups[index]
+    if now.wetness is Wetness.CREAMY:
+        return
+    wet = now.wetness in {Wetness.WET, Wetness.TOO_WET}
+    enough = float(math.ceil(_ENOUGH_SWEEPS * case.attempt.brush.fill_passes))
+    creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, enough))
+    text = (
+        f"The load is {now.wetness.value}: {now.wetness.sign}; it holds {now.wetness.solids:.0%} of a creamy load"
+        + (f" and blurs by {case.say(now.wetness.mixing_mm * math.sqrt(now.passes))}." if wet else ".")
+    )
+    mend = SetPickUp("wetness", index, creamy, now.wetness.mend)
+    yield _Suspect("too_wet" if wet else "too_dry", text, (mend,))
 
 
 # --- how much paint there is ----------------------------------------
@@ -270,20 +313,27 @@ def _pale(case: Case) -> Iterator[_Suspect]:
 
 
 def _thin_load(case: Case, *, certain: bool) -> _Suspect:
-    index = len(case.attempt.recipe.pickups) - 1
+    index = case.attempt.recipe.main
+    if index < 0:
+        return _thin_leftover(case, certain=certain)
     now = case.attempt.recipe.pickups[index]
     enough = math.ceil(_ENOUGH_SWEEPS * case.attempt.brush.fill_passes)
     mends: list[Mend] = []
     if now.passes < enough:
-        mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"sweep {enough} times"))
-    if now.wetness is not Wetness.CREAMY:
-        creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, float(enough)))
-        mends.append(SetPickUp("sweeps", index, creamy, f"sweep {creamy.passes:.0f} times until the paint is creamy"))
+        mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"{now.way.value} {enough} times"))
     text = (
         f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
     )
     return _Suspect("thin_load", text, tuple(mends), 0.0, certain=certain)
+
+
+def _thin_leftover(case: Case, *, certain: bool) -> _Suspect:
+    text = (
+        f"The leftover is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
+        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat; load again before it."
+    )
+    return _Suspect("thin_load", text, (), 0.0, certain=certain)
 
 
 # --- which colours are there ----------------------------------------
@@ -292,10 +342,9 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
 def _missing(case: Case) -> Iterator[_Suspect]:
     wanted = case.attempt.wanted
     goals = stop_labs(wanted, case.attempt.paints, case.attempt.skin)
-    now = case.attempt.recipe.pickups[-1]
-    cake = case.attempt.cakes[now.cake]
-    visited = (case.attempt.cakes[name] for name in case.attempt.recipe.cakes)
-    on_cakes = [case.attempt.paints[name] for one in visited for name in one.paints]
+    now = case.attempt.recipe.pickups[case.attempt.recipe.main]
+    cake = case.attempt.cakes.get(now.cake)
+    on_cakes = [case.attempt.paints[name] for name in case.laid.edge.paints]
     looks = _coat_labs(case, on_cakes)
     for index, (stop, goal) in enumerate(zip(wanted.stops, goals, strict=True)):
         apart = ciede2000(looks, goal)
@@ -303,10 +352,11 @@ def _missing(case: Case) -> Iterator[_Suspect]:
         if apart[nearest] <= MISSING_DE00:
             continue
         text = (
-            f"{_stop_name(stop, case)} is not on {cake.name}; the nearest stripe, "
+            f"{_stop_name(stop, case)} is not on {cake.name if cake else 'what is picked up'}; the nearest, "
             f"{on_cakes[nearest].name}, is {apart[nearest]:.0f} dE away."
         )
-        yield _Suspect("missing_colour", text, _recolours(case, cake, now, index, goal), certain=True)
+        mends = _recolours(case, cake, now, index, goal) if cake else ()
+        yield _Suspect("missing_colour", text, mends, certain=True)
 
 
 def _stop_name(stop: Stop, case: Case) -> str:
@@ -331,7 +381,7 @@ def _recolours(case: Case, cake: Cake, now: PickUp, stop: int, goal: Array) -> t
         return ()
     best = likely[int(ciede2000(_coat_labs(case, likely), goal).argmin())]
     ends = [0.0, *(one.to_u for one in case.attempt.wanted.stops)]
-    shares, over = met_shares(now, cake, case.attempt.brush)
+    shares, over = met_shares(now, cake, case.attempt.brush, case.attempt.axis)
     bins = np.arange(shares.shape[1]) + 0.5
     mine = (bins >= ends[stop] * len(bins)) & (bins <= ends[stop + 1] * len(bins))
     under = (shares * over)[:, mine].sum(axis=1)

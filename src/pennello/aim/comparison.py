@@ -12,12 +12,13 @@ from pennello.aim.attempt import Attempt, Side
 from pennello.aim.wish import Wanted, wanted_lab
 from pennello.colour.basis import Basis
 from pennello.colour.difference import ciede2000
+from pennello.kit.contact import BINS
 from pennello.lay.deposit import LEVELLING_MM
 from pennello.lay.film import Samples, covered_reflectance, sample
 from pennello.lay.laying import Laid
 from pennello.load.edge import Boundary, LoadedEdge, boundaries
 from pennello.load.gaussian import WIDTH_10_90
-from pennello.load.pickup import BINS, bin_centres
+from pennello.load.pickup import bin_centres
 
 Array = NDArray[np.floating[Any]]
 
@@ -107,7 +108,7 @@ def compare(laid: Laid, attempt: Attempt) -> Comparison:
     moments = laid.track.at(length * (np.arange(STATIONS) + 0.5) / STATIONS)
     read = sample(laid.film, laid.track.points(moments, bin_centres()))
     lab = seen_lab(read, attempt.skin, laid.film.basis)
-    goal = wanted_lab(attempt.wanted, BINS, attempt.brush.width_mm, attempt.paints, attempt.skin)
+    goal = wanted_lab(attempt.wanted, BINS, attempt.edge_mm, attempt.paints, attempt.skin)
     difference = ciede2000(lab, goal)
     rim, heel = _side_shares(difference, attempt)
     return Comparison(
@@ -163,7 +164,7 @@ def check_boundaries(edge: LoadedEdge, wanted: Wanted) -> tuple[BoundaryCheck, .
 
 
 def _side_shares(difference: Array, attempt: Attempt) -> tuple[float, float]:
-    bins = max(1, round(BINS / attempt.brush.width_mm))
+    bins = max(1, round(BINS / attempt.edge_mm))
     on_a = float((difference[:, :bins].mean(axis=1) < ON_SIDE_DE00).mean())
     on_b = float((difference[:, -bins:].mean(axis=1) < ON_SIDE_DE00).mean())
     return (on_a, on_b) if attempt.rim is Side.A else (on_b, on_a)

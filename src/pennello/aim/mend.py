@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 
 from pennello.aim.attempt import Attempt
 from pennello.errors import OutOfRangeError
-from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
+from pennello.kit.stripes import recoloured
 from pennello.lay.stroke import Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import trimmed
@@ -15,7 +15,7 @@ from pennello.path.cubic import trimmed
 
 @dataclass(frozen=True, slots=True)
 class SetPickUp:
-    """Sweep differently: replace one pick-up. `kind` says in which way: slide, flip, blend, sweeps."""
+    """Sweep differently: replace one pick-up. `kind` says in which way: slide, flip, blend, sweeps, wetness."""
 
     kind: str
     index: int
@@ -26,7 +26,20 @@ class SetPickUp:
         """Return the attempt with this change."""
         pickups = list(attempt.recipe.pickups)
         pickups[self.index] = self.pickup
-        return replace(attempt, recipe=Recipe(tuple(pickups)))
+        return replace(attempt, recipe=replace(attempt.recipe, pickups=tuple(pickups)))
+
+
+@dataclass(frozen=True, slots=True)
+class SetRecipe:
+    """Load differently altogether."""
+
+    kind: str
+    recipe: Recipe
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        return replace(attempt, recipe=self.recipe)
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +88,7 @@ class Recolour:
         )
 
 
-Mend = SetPickUp | SetReloads | Shorten | Recolour
+Mend = SetPickUp | SetRecipe | SetReloads | Shorten | Recolour
 
 
 def shortened(stroke: Stroke, length_mm: float) -> Stroke:
@@ -90,10 +103,3 @@ def shortened(stroke: Stroke, length_mm: float) -> Stroke:
         raise OutOfRangeError("length of the stroke", length_mm, "above 0 mm")
     kept = tuple(at for at in stroke.reload_mm if at < length_mm)
     return replace(stroke, path=trimmed(stroke.path, length_mm), reload_mm=kept)
-
-
-def recoloured(cake: Cake, stripe: int, paint: str) -> Cake:
-    """Return the cake with one stripe, counted from 0, filled with another paint."""
-    stripes = list(cake.stripes)
-    stripes[stripe] = Stripe(paint, stripes[stripe].width_mm)
-    return replace(cake, stripes=tuple(stripes))

@@ -19,11 +19,11 @@ from pennello.aim.comparison import Comparison
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film
+from pennello.kit.contact import BINS
 from pennello.kit.paint import optics
 from pennello.lay.deposit import LEVELLING_MM
 from pennello.lay.film import optical_contents
 from pennello.load.edge import LoadedEdge, load
-from pennello.load.pickup import BINS
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -58,7 +58,7 @@ class Forecast:
 
     def mean_de00(self, recipe: Recipe) -> float:
         """Return the forecast mean dE00 of a load."""
-        edge = load(recipe, self._attempt.cakes, self._attempt.brush)
+        edge = load(recipe, self._attempt.cakes, self._attempt.brush, self._attempt.residue)
         constants = optics(tuple(self._attempt.paints[name] for name in edge.paints)).at(self._basis)
         blur = levelling_matrix(edge.width_mm)
         contents = (optical_contents(edge.solids, constants) @ blur)[None] * self._um_per_unit[:, None, :]

@@ -11,7 +11,8 @@ from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
-from pennello.load.recipe import PickUp, Recipe
+from pennello.load.recipe import PickUp
+from pennello.load.wear import cake_use, worn
 from pennello.path.cubic import CubicPath
 
 
@@ -60,7 +61,53 @@ def with_pickup(stroke: PlanStroke, index: int, pickup: PickUp) -> PlanStroke:
     """Return the stroke with one pick-up of its load replaced."""
     pickups = list(stroke.recipe.pickups)
     pickups[index] = pickup
-    return replace(stroke, recipe=Recipe(tuple(pickups)))
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=tuple(pickups)))
+
+
+def with_new_pickup(stroke: PlanStroke, at: int, pickup: PickUp) -> PlanStroke:
+    """Return the stroke with a further pick-up put into its load before the one numbered `at`."""
+    pickups = list(stroke.recipe.pickups)
+    pickups.insert(at, pickup)
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=tuple(pickups)))
+
+
+def without_pickup(stroke: PlanStroke, index: int) -> PlanStroke:
+    """Return the stroke without one pick-up of its load; raises OutOfRangeError if nothing would be loaded."""
+    kept = tuple(one for at, one in enumerate(stroke.recipe.pickups) if at != index)
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=kept))
+
+
+def with_moved_pickup(stroke: PlanStroke, index: int, to: int) -> PlanStroke:
+    """Return the stroke with one pick-up of its load at another place in the order."""
+    pickups = list(stroke.recipe.pickups)
+    pickups.insert(to, pickups.pop(index))
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=tuple(pickups)))
+
+
+def with_load_counted(plan: Plan, name: str, times: int = 1) -> Plan:
+    """Return the plan with its cakes worn by a stroke's loads, reloads included, done this many times."""
+    stroke, brush = plan.stroke(name), plan.brush(plan.stroke(name).brush)
+    cakes = {cake.id: cake for cake in plan.cakes}
+    for _ in range(times):
+        for _ in range(1 + len(stroke.stroke.reload_mm)):
+            _, uses = cake_use(stroke.recipe, cakes, brush, plan.residue(name))
+            cakes |= {cake: worn(cakes[cake], use) for cake, use in uses.items()}
+    return replace(plan, cakes=tuple(cakes.values()))
+
+
+def with_ladder(plan: Plan, name: str, pickup: int, offsets_mm: tuple[float, ...]) -> Plan:
+    """Return the plan with a copy of a stroke behind it for each further rung, each from its own place on the cake."""
+    stroke = plan.stroke(name)
+    at = plan.strokes.index(stroke)
+    taken = [one.id for one in plan.strokes]
+    rungs = []
+    for number, offset in enumerate(offsets_mm, 1):
+        new_id = stroke.id if number == 1 else free_id(stroke.id, taken)
+        taken.append(new_id)
+        there = replace(stroke.recipe.pickups[pickup], offset_mm=offset)
+        wanted = replace(stroke, id=new_id, name=f"{stroke.name}, tone {number}")
+        rungs.append(with_pickup(wanted, pickup, there))
+    return replace(plan, strokes=(*plan.strokes[:at], *rungs, *plan.strokes[at + 1 :]))
 
 
 def with_path_point(path: CubicPath, index: int, x_mm: float, y_mm: float) -> CubicPath:

@@ -19,7 +19,9 @@ from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
+from pennello.lay.laying import runs_of
 from pennello.lay.stroke import Stroke
+from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -33,6 +35,14 @@ class DoubleNameError(PennelloError):
         super().__init__(f"{where}: the id '{name}' is used twice; give each its own.")
         self.where = where
         self.name = name
+
+
+class LeftoverError(PennelloError):
+    """A load cannot go on with what it names."""
+
+    def __init__(self, where: str, problem: str) -> None:
+        super().__init__(f"{where}: {problem}")
+        self.where = where
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +111,24 @@ class Plan:
         """Return a stroke by id; raises UnknownNameError."""
         return find("stroke", name, self.strokes)
 
+    def residue(self, name: str) -> LoadedEdge | None:
+        """Return what is in the brush before a stroke's load: the leftover of the stroke it comes after, or None."""
+        before = self.stroke(name).recipe.after
+        return self.leftover(before) if before else None
+
+    def leftover(self, name: str) -> LoadedEdge:
+        """Return what the brush holds when a stroke is laid."""
+        stroke = self.stroke(name)
+        cakes = {cake.id: cake for cake in self.cakes}
+        runs = runs_of(stroke.recipe, stroke.stroke, self.brush(stroke.brush), cakes, self.residue(name))
+        return runs[-1].left_edge
+
+    def edge(self, name: str) -> LoadedEdge:
+        """Return what a stroke's load puts on the brush."""
+        stroke = self.stroke(name)
+        cakes = {cake.id: cake for cake in self.cakes}
+        return load(stroke.recipe, cakes, self.brush(stroke.brush), self.residue(name))
+
     def attempt(self, name: str) -> Attempt:
         """Return all that one stroke depends on; raises UnknownNameError."""
         stroke = self.stroke(name)
@@ -113,6 +141,7 @@ class Plan:
             stroke.wanted,
             skin_spectrum(self.skin),
             stroke.rim,
+            self.residue(name),
         )
 
 
@@ -144,18 +173,39 @@ def check_references(plan: Plan) -> None:
         "cakes": _unique("cakes", plan.cakes),
         "brushes": _unique("brushes", plan.brushes),
     }
-    _unique("strokes", plan.strokes)
+    strokes = _unique("strokes", plan.strokes)
     for i, cake in enumerate(plan.cakes):
         for j, stripe in enumerate(cake.stripes):
-            _known("paint", stripe.paint, known["paints"], f"cakes[{i}].stripes[{j}].paint")
+            where = f"cakes[{i}].stripes[{j}]"
+            _known("paint", stripe.paint, known["paints"], f"{where}.paint")
+            for k, portion in enumerate(stripe.dirt):
+                _known("paint", portion.paint, known["paints"], f"{where}.dirt[{k}].paint")
     for i, stroke in enumerate(plan.strokes):
         here = f"strokes[{i}]"
         _known("brush", stroke.brush, known["brushes"], f"{here}.brush")
         for j, pickup in enumerate(stroke.recipe.pickups):
-            _known("cake", pickup.cake, known["cakes"], f"{here}.load.pickups[{j}].cake")
+            place = f"{here}.load.pickups[{j}]"
+            if pickup.cake:
+                _known("cake", pickup.cake, known["cakes"], f"{place}.cake")
+            for k, portion in enumerate(pickup.pan):
+                _known("paint", portion.paint, known["paints"], f"{place}.pan[{k}].paint")
         for j, stop in enumerate(stroke.wanted.stops):
             if stop.paint is not None:
                 _known("paint", stop.paint, known["paints"], f"{here}.wanted.stops[{j}].paint")
+    _check_leftovers(plan, strokes)
+
+
+def _check_leftovers(plan: Plan, strokes: list[str]) -> None:
+    """Check that a load goes on only with the leftover of an earlier stroke, in the same brush."""
+    for i, stroke in enumerate(plan.strokes):
+        before, where = stroke.recipe.after, f"strokes[{i}].load.after"
+        if not before:
+            continue
+        _known("stroke", before, strokes, where)
+        if strokes.index(before) >= i:
+            raise LeftoverError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
+        if plan.stroke(before).brush != stroke.brush:
+            raise LeftoverError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
 
 
 def _unique(kind: str, things: Iterable[Thing]) -> list[str]:

@@ -6,9 +6,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from pennello.design.plan import Plan, PlanStroke
-from pennello.load.pickup import met_shares
+from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.load.pickup import met_shares, part_met
+from pennello.load.recipe import Face, PickUp, Way, Wetness
+from pennello.load.wear import dirt_share, worn_out
 from pennello.path.cubic import length_mm
 from pennello.units import length_text
+
+DIRTY_SHARE = 0.3
+"""A stripe whose top is this much other paint is called dirty (a default)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,19 +33,44 @@ def problems(plan: Plan) -> tuple[Problem, ...]:
 def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
     where = f"strokes.{stroke.id}"
     brush = plan.brush(stroke.brush)
+    axis = stroke.recipe.axis(brush)
     for index, pickup in enumerate(stroke.recipe.pickups):
-        cake = plan.cake(pickup.cake)
-        _, over = met_shares(pickup, cake, brush)
-        bare_mm = float((1 - over).mean()) * brush.width_mm
-        if bare_mm > 0.2:
-            text = f"{length_text(bare_mm)} of {brush.name} hangs over the edge of {cake.name} and picks up nothing."
-            yield Problem(f"{where}.load.pickups[{index}]", text)
+        place = f"{where}.load.pickups[{index}]"
+        if pickup.cake:
+            yield from _of_cake(plan, place, pickup, brush, axis)
+        if pickup.way is Way.DIP and not brush.kind.dips:
+            yield Problem(place, f"{brush.name} takes its colours across: a dip only loads all of its edge alike.")
+        if pickup.face is Face.BACK and not brush.kind.two_faced:
+            yield Problem(place, f"{brush.name} has no second face.")
+        if pickup.wetness is Wetness.TOO_WET:
+            yield Problem(place, f"Too wet: {pickup.wetness.sign}; {pickup.wetness.mend}.")
     length = length_mm(stroke.stroke.path)
     if any(at >= length for at in stroke.stroke.reload_mm) and length > 0:
         yield Problem(f"{where}.reload_mm", f"A reload lies beyond the end of the stroke, {length_text(length)}.")
     if length == 0:
         yield Problem(f"{where}.path", "The path has no length: the brush only touches down or turns on the spot.")
-    for name in dict.fromkeys(name for cake in stroke.recipe.cakes for name in plan.cake(cake).paints):
-        note = plan.paint(name).finish.note
-        if note:
-            yield Problem(f"{where}.load", f"{plan.paint(name).name} is {note}.")
+    for name in plan.edge(stroke.id).paints:
+        paint = plan.paint(name)
+        if paint.finish.note:
+            yield Problem(f"{where}.load", f"{paint.name} is {paint.finish.note}.")
+        if not paint.skin:
+            yield Problem(f"{where}.load", f"{paint.name} is not marked as made for skin; its label decides.")
+
+
+def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Problem]:
+    cake = plan.cake(pickup.cake)
+    _, over = met_shares(pickup, cake, brush, axis)
+    part = part_met(pickup, brush, axis) > 0
+    bare_mm = float((1 - over)[part].sum()) * brush.edge_mm(axis) / len(over)
+    if bare_mm > 0.2:
+        text = f"{length_text(bare_mm)} of {brush.name} hangs over the edge of {cake.name} and picks up nothing."
+        yield Problem(place, text)
+    shares, _ = met_shares(pickup, cake, brush, axis)
+    for stripe in worn_out(cake):
+        if shares[stripe].max() > 0.05:
+            name = plan.paint(cake.stripes[stripe].paint).name
+            yield Problem(place, f"{name} on {cake.name} is worn out: it drops out of the load. Refill it.")
+    for stripe, share in enumerate(dirt_share(cake).tolist()):
+        if share > DIRTY_SHARE and shares[stripe].max() > 0.05:
+            name = plan.paint(cake.stripes[stripe].paint).name
+            yield Problem(place, f"{name} on {cake.name} is dirty, {share:.0%} of its top; clean the top.")

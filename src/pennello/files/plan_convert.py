@@ -14,12 +14,14 @@ from pennello.errors import PennelloError
 from pennello.files.plan_schema import (
     BrushFile,
     CakeFile,
+    DirtFile,
     LoadFile,
     NibFile,
     PaintFile,
     PathFile,
     PickUpFile,
     PlanFile,
+    PortionFile,
     SkinFile,
     StopFile,
     StripeFile,
@@ -27,11 +29,11 @@ from pennello.files.plan_schema import (
     WantedFile,
     WiggleFile,
 )
-from pennello.kit.applicator import Applicator, ApplicatorKind
-from pennello.kit.cake import Cake, Stripe
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
-from pennello.load.recipe import Before, PickUp, Recipe, Wetness
+from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath
 
 
@@ -88,6 +90,8 @@ def _paint(file: PaintFile, where: str) -> Paint:
             finish=Finish(file.finish),
             eye_area=file.eye_area,
             lips=file.lips,
+            skin=file.skin,
+            reflectance=None if file.reflectance is UNSET else tuple(file.reflectance),
         )
 
 
@@ -95,9 +99,18 @@ def _cake(file: CakeFile, where: str) -> Cake:
     stripes = []
     for index, stripe in enumerate(file.stripes):
         with _at(f"{where}.stripes[{index}]"):
-            stripes.append(Stripe(stripe.paint, stripe.width_mm))
+            dirt = tuple(Portion(one.paint, one.mm3) for one in stripe.dirt)
+            stripes.append(Stripe(stripe.paint, stripe.width_mm, stripe.hollow_mm, dirt))
     with _at(where):
-        return Cake(file.id, file.name or file.id, tuple(stripes), file.softness_mm, file.length_mm)
+        return Cake(
+            file.id,
+            file.name or file.id,
+            tuple(stripes),
+            file.softness_mm,
+            file.length_mm,
+            file.depth_mm,
+            file.ombre,
+        )
 
 
 def _brush(file: BrushFile, where: str) -> Applicator:
@@ -106,19 +119,25 @@ def _brush(file: BrushFile, where: str) -> Applicator:
             id=file.id,
             name=file.name or file.id,
             width_mm=file.width_mm,
-            kind=ApplicatorKind(file.kind),
+            kind=file.kind,
             thickness_mm=file.thickness_mm,
             bristle_mm=file.bristle_mm,
             capacity_mm3_per_mm=file.capacity_mm3_per_mm,
             release_mm=file.release_mm,
             fill_passes=file.fill_passes,
             splay=file.splay,
+            cut_deg=file.cut_deg,
+            tip_mm=file.tip_mm,
+            print_mm=file.print_mm,
+            drift_mm=file.drift_mm,
+            own=tuple(file.own),
         )
 
 
 def _stroke(file: StrokeFile, where: str) -> PlanStroke:
+    pickups = tuple(_pickup(one, f"{where}.load.pickups[{i}]") for i, one in enumerate(file.load.pickups))
     with _at(f"{where}.load"):
-        recipe = Recipe(tuple(_pickup(one) for one in file.load.pickups))
+        recipe = Recipe(pickups, file.load.after, file.load.lays)
     with _at(f"{where}.path"):
         path = CubicPath(tuple(file.path.points_mm))
     with _at(f"{where}.nib"):
@@ -131,17 +150,23 @@ def _stroke(file: StrokeFile, where: str) -> PlanStroke:
         return PlanStroke(file.id, file.name or file.id, file.brush, recipe, stroke, wanted, Side(file.rim))
 
 
-def _pickup(file: PickUpFile) -> PickUp:
-    return PickUp(
-        cake=file.cake,
-        offset_mm=file.offset_mm,
-        flip=file.flip,
-        skew_deg=file.skew_deg,
-        passes=file.passes,
-        drift_mm=file.drift_mm,
-        wetness=Wetness(file.wetness),
-        before=Before(file.before),
-    )
+def _pickup(file: PickUpFile, where: str) -> PickUp:
+    pan = [] if file.pan is UNSET else file.pan
+    with _at(where):
+        return PickUp(
+            cake="" if file.cake is UNSET else file.cake,
+            offset_mm=file.offset_mm,
+            flip=file.flip,
+            skew_deg=file.skew_deg,
+            passes=file.passes,
+            drift_mm=file.drift_mm,
+            wetness=file.wetness,
+            before=file.before,
+            way=file.way,
+            part=file.part,
+            pan=tuple(Portion(one.paint, one.parts) for one in pan),
+            face=file.face,
+        )
 
 
 def _wanted(file: WantedFile) -> Wanted:
@@ -161,7 +186,7 @@ def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=1,
+        schema=2,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),
@@ -183,19 +208,33 @@ def _paint_file(paint: Paint) -> PaintFile:
         finish=paint.finish.value,
         eye_area=paint.eye_area,
         lips=paint.lips,
+        skin=paint.skin,
+        reflectance=UNSET if paint.reflectance is None else list(paint.reflectance),
     )
 
 
 def _cake_file(cake: Cake) -> CakeFile:
-    stripes = [StripeFile(paint=stripe.paint, width_mm=stripe.width_mm) for stripe in cake.stripes]
-    return CakeFile(id=cake.id, name=cake.name, stripes=stripes, softness_mm=cake.softness_mm, length_mm=cake.length_mm)
+    return CakeFile(
+        id=cake.id,
+        name=cake.name,
+        stripes=[_stripe_file(stripe) for stripe in cake.stripes],
+        softness_mm=cake.softness_mm,
+        length_mm=cake.length_mm,
+        depth_mm=cake.depth_mm,
+        ombre=cake.ombre,
+    )
+
+
+def _stripe_file(stripe: Stripe) -> StripeFile:
+    dirt = [DirtFile(paint=portion.paint, mm3=portion.amount) for portion in stripe.dirt]
+    return StripeFile(paint=stripe.paint, width_mm=stripe.width_mm, hollow_mm=stripe.hollow_mm, dirt=dirt)
 
 
 def _brush_file(brush: Applicator) -> BrushFile:
     return BrushFile(
         id=brush.id,
         name=brush.name,
-        kind=brush.kind.value,
+        kind=brush.kind,
         width_mm=brush.width_mm,
         thickness_mm=brush.thickness_mm,
         bristle_mm=brush.bristle_mm,
@@ -203,6 +242,11 @@ def _brush_file(brush: Applicator) -> BrushFile:
         release_mm=brush.release_mm,
         fill_passes=brush.fill_passes,
         splay=brush.splay,
+        cut_deg=brush.cut_deg,
+        tip_mm=brush.tip_mm,
+        print_mm=brush.print_mm,
+        drift_mm=brush.drift_mm,
+        own=list(brush.own),
     )
 
 
@@ -213,7 +257,11 @@ def _stroke_file(stroke: PlanStroke) -> StrokeFile:
         name=stroke.name,
         brush=stroke.brush,
         rim=stroke.rim.value,
-        load=LoadFile(pickups=[_pickup_file(pickup) for pickup in stroke.recipe.pickups]),
+        load=LoadFile(
+            pickups=[_pickup_file(pickup) for pickup in stroke.recipe.pickups],
+            after=stroke.recipe.after,
+            lays=stroke.recipe.lays,
+        ),
         path=PathFile(points_mm=list(way.path.points_mm)),
         nib=NibFile(
             mode=way.nib.mode.value,
@@ -234,14 +282,18 @@ def _stroke_file(stroke: PlanStroke) -> StrokeFile:
 
 def _pickup_file(pickup: PickUp) -> PickUpFile:
     return PickUpFile(
-        cake=pickup.cake,
+        cake=pickup.cake or UNSET,
+        pan=[PortionFile(paint=one.paint, parts=one.amount) for one in pickup.pan] or UNSET,
         offset_mm=pickup.offset_mm,
         flip=pickup.flip,
         skew_deg=pickup.skew_deg,
         passes=pickup.passes,
         drift_mm=pickup.drift_mm,
-        wetness=pickup.wetness.value,
-        before=pickup.before.value,
+        wetness=pickup.wetness,
+        before=pickup.before,
+        way=pickup.way,
+        part=pickup.part,
+        face=pickup.face,
     )
 
 

@@ -1,4 +1,4 @@
-"""The .pennello file, version 1, as it stands on disk.
+"""The .pennello file, version 2, as it stands on disk. A version 1 file is one with none of the keys marked "since 2".
 
 Structure and types only; ranges belong to the values themselves.
 """
@@ -10,8 +10,11 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
+from pennello.kit.applicator import ApplicatorKind
+from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
+
 FORMAT = "pennello-plan"
-VERSION = 1
+VERSION = 2
 
 Id = Annotated[str, Meta(min_length=1, max_length=64)]
 Name = Annotated[str, Meta(max_length=200)]
@@ -44,6 +47,22 @@ class PaintFile(Strict, kw_only=True):
     finish: Literal["matte", "pearl", "metallic", "neon"] = "matte"
     eye_area: bool = True
     lips: bool = True
+    skin: bool = True  # since 2
+    reflectance: Annotated[list[Share], Meta(min_length=36, max_length=36)] | UnsetType = UNSET  # since 2
+
+
+class PortionFile(Strict, kw_only=True):
+    """A paint in a pan, by parts. Since 2."""
+
+    paint: Id
+    parts: Positive = 1.0
+
+
+class DirtFile(Strict, kw_only=True):
+    """Another paint on top of a stripe. Since 2."""
+
+    paint: Id
+    mm3: NotNegative
 
 
 class StripeFile(Strict, kw_only=True):
@@ -51,6 +70,8 @@ class StripeFile(Strict, kw_only=True):
 
     paint: Id
     width_mm: Positive
+    hollow_mm: NotNegative = 0.0  # since 2
+    dirt: Annotated[list[DirtFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)  # since 2
 
 
 class CakeFile(Strict, kw_only=True):
@@ -61,14 +82,16 @@ class CakeFile(Strict, kw_only=True):
     stripes: Annotated[list[StripeFile], Meta(min_length=2, max_length=7)]
     softness_mm: NotNegative = 0.3
     length_mm: Positive = 45.0
+    depth_mm: Positive = 8.0  # since 2
+    ombre: bool = False  # since 2
 
 
 class BrushFile(Strict, kw_only=True):
-    """A flat brush; everything but its width is a default that can be calibrated."""
+    """A brush, sponge or dauber; what is not named in `own` is a default that can be calibrated."""
 
     id: Id
     name: Name = ""
-    kind: Literal["flat"] = "flat"
+    kind: ApplicatorKind = ApplicatorKind.FLAT  # since 2 others than flat
     width_mm: Positive
     thickness_mm: Positive = 2.0
     bristle_mm: Positive = 17.0
@@ -76,25 +99,36 @@ class BrushFile(Strict, kw_only=True):
     release_mm: Positive = 150.0
     fill_passes: Positive = 4.0
     splay: Share = 0.16
+    cut_deg: NotNegative = 25.0  # since 2
+    tip_mm: Positive = 0.6  # since 2
+    print_mm: Positive = 18.0  # since 2
+    drift_mm: NotNegative = 0.8  # since 2
+    own: Annotated[list[str], Meta(max_length=20)] = msgspec.field(default_factory=list)  # since 2
 
 
 class PickUpFile(Strict, kw_only=True):
-    """One visit to a cake."""
+    """One visit to a cake, or to a pan (since 2)."""
 
-    cake: Id
+    cake: Id | UnsetType = UNSET
+    pan: Annotated[list[PortionFile], Meta(max_length=6)] | UnsetType = UNSET  # since 2
     offset_mm: float = 0.0
     flip: bool = False
     skew_deg: float = 0.0
     passes: NotNegative = 12.0
     drift_mm: NotNegative = 0.8
-    wetness: Literal["nearly dry", "damp", "creamy", "wet", "too wet"] = "creamy"
-    before: Literal["keep", "wipe", "rinse"] = "keep"
+    wetness: Wetness = Wetness.CREAMY
+    before: Before = Before.KEEP  # since 2 blot
+    way: Way = Way.SWEEP  # since 2
+    part: tuple[Share, Share] = WHOLE_EDGE  # since 2
+    face: Face = Face.FRONT  # since 2
 
 
 class LoadFile(Strict, kw_only=True):
-    """A load: its pick-ups in order."""
+    """A load: its pick-ups in order, onto a clean brush or the leftover of an earlier stroke."""
 
-    pickups: Annotated[list[PickUpFile], Meta(min_length=1, max_length=20)]
+    pickups: Annotated[list[PickUpFile], Meta(max_length=20)]
+    after: Annotated[str, Meta(max_length=64)] = ""  # since 2
+    lays: Face = Face.FRONT  # since 2
 
 
 class PathFile(Strict, kw_only=True):
@@ -156,7 +190,7 @@ class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1]
+    schema: Literal[1, 2]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
@@ -178,7 +212,7 @@ def json_schema() -> dict[str, Any]:
     schema = msgspec.json.schema(PlanFile)
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Pennello plan, version 1",
+        "title": "Pennello plan, version 2",
         "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
     }
     return head | schema

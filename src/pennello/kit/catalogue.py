@@ -5,9 +5,10 @@ from __future__ import annotations
 import csv
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 from pennello.errors import UnknownNameError
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
 
@@ -53,14 +54,10 @@ def _cake(row: dict[str, str]) -> Cake:
 
 @cache
 def brushes() -> dict[str, Applicator]:
-    """Return the shipped flat brushes by id."""
-    return {
-        row["id"]: Applicator(
-            id=row["id"],
-            name=row["name"],
-            width_mm=float(row["width_mm"]),
-            thickness_mm=float(row["thickness_mm"]),
-            bristle_mm=float(row["bristle_mm"]),
-        )
-        for row in _rows("brushes.csv")
-    }
+    """Return the shipped brushes, sponges and daubers by id."""
+    return {row["id"]: _applicator(row) for row in _rows("brushes.csv")}
+
+
+def _applicator(row: dict[str, str]) -> Applicator:
+    sizes: dict[str, Any] = {name: float(value) for name, value in row.items() if name not in {"id", "name", "kind"}}
+    return Applicator(id=row["id"], name=row["name"], kind=ApplicatorKind(row["kind"]), **sizes)

@@ -18,6 +18,7 @@ from pennello.colour.kubelka_munk import (
     k_over_s,
     scattering,
 )
+from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
@@ -56,8 +57,11 @@ class Paint:
         Contrast ratio in [0.01, 0.999] of a film `contrast_film_um` thick, or None for the default by lightness.
     tint
         Tint strength, 0.05 to 20; 1 is neutral.
-    eye_area, lips
-        Whether the label allows use near the eye, on the lips.
+    eye_area, lips, skin
+        Whether the label allows use near the eye, on the lips, on skin at all.
+    reflectance
+        Measured hiding reflectance at the 36 bands from 380 to 730 nm, each in (0, 1], or None: then the smoothest
+        reflectance with the masstone's colour is used.
     """
 
     id: str
@@ -69,6 +73,8 @@ class Paint:
     finish: Finish = Finish.MATTE
     eye_area: bool = True
     lips: bool = True
+    skin: bool = True
+    reflectance: tuple[float, ...] | None = None
 
     def __post_init__(self) -> None:
         parse_hex(self.srgb)
@@ -78,6 +84,16 @@ class Paint:
             raise OutOfRangeError(f"contrast film of {self.name}", self.contrast_film_um, "0.5 to 1000 um")
         if not 0.05 <= self.tint <= 20:
             raise OutOfRangeError(f"tint strength of {self.name}", self.tint, "0.05 to 20")
+        if self.reflectance is not None:
+            _check_reflectance(self.name, self.reflectance)
+
+
+def _check_reflectance(name: str, values: tuple[float, ...]) -> None:
+    if len(values) != len(WAVELENGTH_NM):
+        raise OutOfRangeError(f"number of bands measured of {name}", len(values), "36 (380 to 730 nm)")
+    worst = next((value for value in values if not 0 < value <= 1), None)
+    if worst is not None:
+        raise OutOfRangeError(f"measured reflectance of {name}", worst, "above 0, up to 1")
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -103,6 +119,9 @@ class PaintOptics:
         return PaintOptics(basis.pick(self.k), self.s, self.tint)
 
 
+MEASURED_RANGE = (0.002, 0.985)
+"""What a measured reflectance is clipped to: K/S has no value at 0 and no scattering can be told at 1."""
+
 _MOST_KNOWN = 4096
 _known: dict[Paint, tuple[Array, float]] = {}
 
@@ -110,7 +129,11 @@ _known: dict[Paint, tuple[Array, float]] = {}
 @lru_cache(maxsize=512)
 def masstones(paints: tuple[Paint, ...]) -> Array:
     """Return hiding reflectances at 36 bands, shape (paints, 36)."""
-    return reflectance_from_srgb(np.array([parse_hex(paint.srgb) for paint in paints]))
+    hiding = reflectance_from_srgb(np.array([parse_hex(paint.srgb) for paint in paints]))
+    for index, paint in enumerate(paints):
+        if paint.reflectance is not None:
+            hiding[index] = np.clip(paint.reflectance, *MEASURED_RANGE)
+    return hiding
 
 
 @lru_cache(maxsize=512)

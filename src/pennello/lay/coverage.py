@@ -13,6 +13,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kit.contact import BINS, Contact, bin_places
 from pennello.lay.canvas import Canvas
 from pennello.lay.track import Track
 
@@ -39,7 +40,12 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
 
 
 def _footprints(track: Track, px_per_mm: float) -> Array:
-    """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2).
+    """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2)."""
+    return _of_rectangle(track, px_per_mm) if track.contact.square else _of_outline(track, px_per_mm)
+
+
+def _of_rectangle(track: Track, px_per_mm: float) -> Array:
+    """Return those of a plain chisel.
 
     A long side of the nib sweeps from moment to moment, and where the nib slants so does the other one, which then
     reaches further. The nib itself adds to that only where it starts, stops or moves along its chisel.
@@ -53,6 +59,38 @@ def _footprints(track: Track, px_per_mm: float) -> Array:
     rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[_bare_between(track, moments)]
     near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
     return np.concatenate([rectangles, near_swept, far_swept[slants[:-1] | slants[1:]]])
+
+
+_SLICES = 16
+_OUTLINE_STEP_MM = 1.0
+
+
+def _of_outline(track: Track, px_per_mm: float) -> Array:
+    """Return those of any other contact.
+
+    What touches of it is cut into slices along the edge, each a quadrilateral whose four sides sweep from moment to
+    moment.
+    """
+    moments = _spaced(track, max(_OUTLINE_STEP_MM, 0.7 / px_per_mm))
+    u, near, far = _touching_outline(track.contact)
+    corners_u = np.stack([u[:-1], u[1:], u[1:], u[:-1]], axis=1)
+    corners_v = np.stack([near[:-1], near[1:], far[1:], far[:-1]], axis=1)
+    along = ((corners_u - 0.5) * track.width_mm)[None, :, :, None] * track.edge[moments][:, None, None, :]
+    square = corners_v[None, :, :, None] * track.across[moments][:, None, None, :]
+    slices = track.centre[moments][:, None, None, :] + along + square
+    sides = [np.stack([slices[:, :, a], slices[:, :, (a + 1) % 4]], axis=2) for a in range(4)]
+    swept = [np.concatenate([side[:-1], side[1:, :, ::-1]], axis=2).reshape(-1, 4, 2) for side in sides]
+    return np.concatenate([slices.reshape(-1, 4, 2), *swept])
+
+
+def _touching_outline(contact: Contact) -> tuple[Array, Array, Array]:
+    """Return u and both sides, mm, at the ends of the slices of what touches."""
+    touched = np.flatnonzero(contact.touching > 0)
+    first, last = int(touched[0]), int(touched[-1])
+    low = (first + 1 - contact.touching[first]) / BINS if first else 0.0
+    u = np.linspace(low, (last + contact.touching[last]) / BINS, _SLICES + 1)
+    near, far = (np.interp(u, bin_places(), side) for side in (contact.near, contact.far))
+    return u, near, far
 
 
 def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:

@@ -16,10 +16,10 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.reservoir import Stretch
 from pennello.lay.track import Track
-from pennello.load.pickup import BINS
 
 Array = NDArray[np.floating[Any]]
 
@@ -190,7 +190,8 @@ def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[A
     """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
     fine = _drops_across(track.width_mm / BINS, canvas.px_per_mm)
     u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
-    v = ((np.arange(count) + 0.5) / count - 0.5) * track.thickness_mm
+    near, far = (side[:, None, None] for side in (track.contact.near, track.contact.far))
+    v = near + ((np.arange(count) + 0.5) / count) * (far - near)
     along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))
     edge = _between(track.edge, moments)
     stagger = (np.floor(moments) % 2 - 0.5) * track.width_mm / (BINS * fine) / 2

@@ -1,7 +1,8 @@
 """What the brush gives, bin by bin: it runs dry with its own travel, and may be loaded again on the way.
 
 A bin that has travelled l holds m e^(-l / L), L the release length; the touch-down counts as a travel of one
-chisel thickness. Common practice, no published source, for the law; L is a default until calibrated.
+chisel thickness. A bin that does not touch gives nothing. Common practice, no published source, for the law; L is a
+default until calibrated.
 """
 
 from __future__ import annotations
@@ -56,38 +57,44 @@ class Run:
     def left_edge(self) -> LoadedEdge:
         """What the brush holds at the end."""
         edge, left = self.edge, self.stretch.left
-        return LoadedEdge(edge.paints, edge.solids * left, edge.water * left, edge.width_mm)
+        return LoadedEdge(edge.paints, edge.solids * left, edge.water * left, edge.width_mm, edge.axis)
 
 
 def stretches(stroke: Stroke, brush: Applicator, track: Track) -> tuple[Stretch, ...]:
     """Return the parts of a stroke between its reloads, in order."""
     inside = [at for at in stroke.reload_mm if 0 < at < track.length_mm]
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
-    rate = brush.release_rate(stroke.pressure) / brush.release_mm
+    rate = track.contact.touching * track.contact.release_rate / brush.release_mm
     return tuple(_stretch(track, rate, first, last) for first, last in pairwise(cuts))
 
 
-def _stretch(track: Track, rate: float, first: int, last: int) -> Stretch:
+def _stretch(track: Track, rate: Array, first: int, last: int) -> Stretch:
     own = track.travel_mm[first : last + 1] - track.travel_mm[first]
     held = np.exp(-rate * (own + track.thickness_mm))
     return Stretch(first, last, 1 - held[0], held[:-1] - held[1:], held[-1])
 
 
-def loaded_runs(parts: tuple[Stretch, ...], loader: Callable[[LoadedEdge | None], LoadedEdge]) -> tuple[Run, ...]:
+def loaded_runs(
+    parts: tuple[Stretch, ...],
+    loader: Callable[[LoadedEdge | None], LoadedEdge],
+    residue: LoadedEdge | None = None,
+) -> tuple[Run, ...]:
     """Return the runs of a stroke.
 
     Parameters
     ----------
     loader
         Gives the edge after a visit to the cake, from the residue (None for a clean brush).
+    residue
+        What the brush holds before the first visit.
     """
     result: list[Run] = []
     for part in parts:
-        result.append(Run(part, loader(result[-1].left_edge if result else None)))
+        result.append(Run(part, loader(result[-1].left_edge if result else residue)))
     return tuple(result)
 
 
 def loaded_mm3(runs: tuple[Run, ...]) -> float:
-    """Return the solids that all visits to the cake put on the brush, less what the cake took back, mm3."""
+    """Return the solids of the first load and all that later visits added, less what the cake took back, mm3."""
     before = [0.0, *(run.left_edge.total_mm3 for run in runs[:-1])]
     return float(sum(run.edge.total_mm3 - residue for run, residue in zip(runs, before, strict=True)))

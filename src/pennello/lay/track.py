@@ -13,9 +13,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kit.applicator import Applicator
+from pennello.kit.contact import BINS, Contact
 from pennello.lay.stroke import NibMode, Stroke
-from pennello.load.pickup import BINS, bin_centres
+from pennello.load.pickup import bin_centres
 from pennello.path.cubic import direction, length_mm, parameter_at, position
 
 Array = NDArray[np.floating[Any]]
@@ -37,8 +37,8 @@ class Track:
         Middle of the edge, mm, shape (n, 2).
     edge
         Unit vector from A to B, shape (n, 2).
-    width_mm, thickness_mm
-        Contact of the chisel under this pressure, mm.
+    contact
+        What of the applicator touches under this pressure.
     travel_mm
         Own travel of each bin's centre, mm, shape (n, 64).
     phi
@@ -48,10 +48,19 @@ class Track:
     s_mm: Array
     centre: Array
     edge: Array
-    width_mm: float
-    thickness_mm: float
+    contact: Contact
     travel_mm: Array
     phi: Array
+
+    @property
+    def width_mm(self) -> float:
+        """Length of the edge on the skin, mm."""
+        return self.contact.edge_mm
+
+    @property
+    def thickness_mm(self) -> float:
+        """Greatest thickness of the contact square to the edge, mm."""
+        return self.contact.thickness_mm
 
     @property
     def length_mm(self) -> float:
@@ -80,40 +89,38 @@ class Track:
         return np.where(nearer, after - 1, after)
 
 
-def follow(stroke: Stroke, brush: Applicator, step_mm: float) -> Track:
+def follow(stroke: Stroke, contact: Contact, step_mm: float) -> Track:
     """Return the nib's track with no bin moving further than about `step_mm` (> 0) between moments.
 
     A path without length is a touch of the brush, or a turn on the spot when the nib pivots.
     """
-    centre, edge, middle = _pose(stroke, brush, _even_fractions(stroke, brush, step_mm))
-    width = brush.contact_width_mm(stroke.pressure)
+    centre, edge, middle = _pose(stroke, contact, _even_fractions(stroke, contact, step_mm))
     return Track(
         s_mm=_cumulative(middle),
         centre=centre,
         edge=edge,
-        width_mm=width,
-        thickness_mm=brush.contact_thickness_mm(stroke.pressure),
-        travel_mm=_bin_travel(centre, edge, width),
+        contact=contact,
+        travel_mm=_bin_travel(centre, edge, contact.edge_mm),
         phi=_travel_angle(middle, edge),
     )
 
 
-def _even_fractions(stroke: Stroke, brush: Applicator, step_mm: float) -> Array:
+def _even_fractions(stroke: Stroke, contact: Contact, step_mm: float) -> Array:
     """Return fractions of the stroke between which the faster corner moves by about a step.
 
     Even in the corner's travel, not in the path's, so that a cusp, where a following chisel spins, costs no more
     than its arc.
     """
     coarse = np.linspace(0, 1, _COARSE_STEPS * (stroke.path.curves + math.ceil(stroke.wiggle.count)) + 1)
-    centre, edge, _ = _pose(stroke, brush, coarse)
-    half = edge * brush.contact_width_mm(stroke.pressure) / 2
+    centre, edge, _ = _pose(stroke, contact, coarse)
+    half = edge * contact.edge_mm / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
     travelled = np.concatenate([[0.0], np.cumsum(np.maximum(*moves) + 1e-9)])
     steps = int(np.clip(math.ceil(travelled[-1] / step_mm), _FEWEST_STEPS, MOST_STEPS))
     return np.interp(np.linspace(0, travelled[-1], steps + 1), travelled, coarse)
 
 
-def _pose(stroke: Stroke, brush: Applicator, fraction: Array) -> tuple[Array, Array, Array]:
+def _pose(stroke: Stroke, contact: Contact, fraction: Array) -> tuple[Array, Array, Array]:
     """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
     total = length_mm(stroke.path)
     parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
@@ -122,7 +129,7 @@ def _pose(stroke: Stroke, brush: Applicator, fraction: Array) -> tuple[Array, Ar
     edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
     middle = on_path
     if stroke.nib.mode is NibMode.PIVOTING:
-        middle = on_path + (0.5 - stroke.nib.pivot_u) * brush.contact_width_mm(stroke.pressure) * edge
+        middle = on_path + (0.5 - stroke.nib.pivot_u) * contact.edge_mm * edge
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
     swing = stroke.wiggle.width_mm / 2 * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
     return middle + swing[:, None] * sideways, edge, middle

@@ -1,9 +1,4 @@
-"""The loaded edge: 64 bins of paints, and the exchange between brush and cake that fills it.
-
-Law of exchange (common practice, no published source): with n sweeps, m' = m e^(-n / n0) + (1 - e^(-n / n0)) M
-p, where m is what a bin holds, M its capacity and p what it meets. The residue of an earlier load therefore
-fades by the same factor as the new one grows.
-"""
+"""The loaded edge: 64 bins of paints, filled by one visit after another."""
 
 from __future__ import annotations
 
@@ -16,12 +11,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.errors import UnknownNameError
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
+from pennello.kit.contact import BINS
 from pennello.load.gaussian import WIDTH_10_90, probit
-from pennello.load.pickup import BINS, met_shares
-from pennello.load.recipe import PickUp, Recipe
+from pennello.load.recipe import Recipe
+from pennello.load.visit import Visit, find_cake, visit
 
 Array = NDArray[np.floating[Any]]
 
@@ -39,13 +34,16 @@ class LoadedEdge:
     water
         Water per mm of edge, mm3/mm, shape (64,).
     width_mm
-        Width of the chisel, mm.
+        Length of the edge, mm: the width of the chisel, or of the print from tip to belly.
+    axis
+        Which of the two.
     """
 
     paints: tuple[str, ...]
     solids: Array
     water: Array
     width_mm: float
+    axis: GradientAxis = GradientAxis.ACROSS
 
     @property
     def volume_mm3_per_mm(self) -> Array:
@@ -74,9 +72,9 @@ class Boundary:
     width_10_90_mm: float
 
 
-def clean_edge(brush: Applicator, paints: tuple[str, ...] = ()) -> LoadedEdge:
+def clean_edge(brush: Applicator, paints: tuple[str, ...] = (), axis: GradientAxis = GradientAxis.ACROSS) -> LoadedEdge:
     """Return the edge of a rinsed brush."""
-    return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.width_mm)
+    return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.edge_mm(axis), axis)
 
 
 def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None) -> LoadedEdge:
@@ -94,36 +92,50 @@ def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: 
     UnknownNameError
         If the recipe names a cake that is not there.
     """
-    visited = [_find_cake(name, cakes) for name in recipe.cakes]
-    paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *(p for c in visited for p in c.paints)]))
-    edge = _spread(residue, paints) if residue else clean_edge(brush, paints)
-    for pickup in recipe.pickups:
-        edge = _exchange(edge, pickup, cakes[pickup.cake], brush)
+    edge = before_load(recipe, cakes, brush, residue)
+    for pickup in recipe.laid:
+        edge = exchanged(edge, visit(pickup, cakes, brush, edge.axis, edge.paints))
     return edge
 
 
-def _find_cake(name: str, cakes: Mapping[str, Cake]) -> Cake:
-    if name not in cakes:
-        raise UnknownNameError("cake", name, sorted(cakes))
-    return cakes[name]
+def stages(
+    recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None
+) -> tuple[LoadedEdge, ...]:
+    """Return the edge after each pick-up in order; one of the other face leaves the laying face as it is."""
+    edge, found = before_load(recipe, cakes, brush, residue), []
+    for pickup in recipe.pickups:
+        if pickup.face is recipe.lays:
+            edge = exchanged(edge, visit(pickup, cakes, brush, edge.axis, edge.paints))
+        found.append(edge)
+    return tuple(found)
 
 
-def _spread(edge: LoadedEdge, paints: tuple[str, ...]) -> LoadedEdge:
+def before_load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None) -> LoadedEdge:
+    """Return what the brush holds when the load begins, with rows for all paints that it will meet."""
+    axis = recipe.axis(brush)
+    met = (paint for name in recipe.cakes for paint in find_cake(name, cakes).paints)
+    paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *met, *recipe.pan_paints]))
+    return _spread(residue, paints, axis, brush) if residue else clean_edge(brush, paints, axis)
+
+
+def _spread(edge: LoadedEdge, paints: tuple[str, ...], axis: GradientAxis, brush: Applicator) -> LoadedEdge:
+    """Return the edge with rows for more paints; where the axis is another one, all its paint spread evenly."""
+    length = brush.edge_mm(axis)
     solids = np.zeros((len(paints), BINS))
     solids[[paints.index(name) for name in edge.paints]] = edge.solids
-    return LoadedEdge(paints, solids, edge.water, edge.width_mm)
+    water = edge.water
+    if edge.axis is not axis:
+        solids = np.repeat(solids.mean(axis=1, keepdims=True), BINS, axis=1) * edge.width_mm / length
+        water = np.full(BINS, edge.water.mean() * edge.width_mm / length)
+    return LoadedEdge(paints, solids, water, length, axis)
 
 
-def _exchange(edge: LoadedEdge, pickup: PickUp, cake: Cake, brush: Applicator) -> LoadedEdge:
-    shares, over = met_shares(pickup, cake, brush)
-    met = np.zeros_like(edge.solids)
-    np.add.at(met, [edge.paints.index(stripe.paint) for stripe in cake.stripes], shares)
-    keeps = math.exp(-pickup.passes / brush.fill_passes)
-    kept = np.where(over > 0, 1 - over * (1 - keeps), 1.0)  # a bin beyond the wall exchanges nothing
-    full = brush.capacity_mm3_per_mm * pickup.wetness.solids
-    solids = edge.solids * pickup.before.keeps * kept + (1 - kept) * full * met
-    water = edge.water * pickup.before.keeps * kept + (1 - kept) * full * pickup.wetness.water
-    return LoadedEdge(edge.paints, solids, water, edge.width_mm)
+def exchanged(edge: LoadedEdge, by: Visit, met: Array | None = None) -> LoadedEdge:
+    """Return the edge after a visit; `met` may replace what it meets, shape (paints, 64)."""
+    new = by.taken * by.full
+    solids = edge.solids * (by.stays * (1 - by.taken)) + new * (by.met if met is None else met)
+    water = edge.water * (by.stays_water * (1 - by.taken)) + new * by.wetness_water
+    return LoadedEdge(edge.paints, solids, water, edge.width_mm, edge.axis)
 
 
 @lru_cache(maxsize=64)

@@ -18,19 +18,36 @@ WIDTH_10_90 = 2 * NormalDist().inv_cdf(0.9)
 """10-90 width of a normal blend of standard deviation 1: 2.563."""
 
 _LEAST_SD_MM = 1e-9
-_FAR = 38.0  # standard deviations beyond which the distribution is 0 or 1 in double precision
+_FAR = 9.0  # standard deviations beyond which the distribution is 0 or 1 in double precision
 _erf = np.frompyfunc(math.erf, 1, 1)
 
 
 def phi_integral(x: Array, sd: float) -> Array:
     """Return F(x), any shape; with sd = 0 (below 1e-9) it is max(x, 0)."""
+    result = np.array(np.maximum(x, 0.0), np.float64)
     if sd < _LEAST_SD_MM:
-        return np.maximum(x, 0.0)
-    z = np.clip(x / sd, -_FAR, _FAR)
+        return result
+    z = np.asarray(x, np.float64) / sd
+    near = np.abs(z) < _FAR
+    z = z[near]
+    cumulative = 0.5 * (1 + np.asarray(_erf(z / math.sqrt(2)), np.float64))
+    result[near] = sd * (z * cumulative + np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi))
+    return result
+
+
+def phi_integral_twice(x: Array, sd: float) -> Array:
+    """Return the integral of F from far below up to x; with sd = 0 it is max(x, 0)^2 / 2.
+
+    In closed form: ((x^2 + sd^2) Phi(x / sd) + x sd phi(x / sd)) / 2.
+    """
+    place = np.asarray(x, np.float64)
+    if sd < _LEAST_SD_MM:
+        return np.asarray(np.maximum(place, 0.0) ** 2 / 2)
+    z = np.clip(place / sd, -_FAR, _FAR)
     cumulative = 0.5 * (1 + np.asarray(_erf(z / math.sqrt(2)), np.float64))
     density = np.exp(-0.5 * z * z) / math.sqrt(2 * math.pi)
-    result: Array = x * cumulative + sd * density
-    return result
+    below = ((place**2 + sd**2) * cumulative + place * sd * density) / 2
+    return np.asarray(np.where(place < -_FAR * sd, 0.0, below))
 
 
 def probit(share: Array) -> Array:

@@ -8,24 +8,29 @@ Common practice, no published source, for the mechanism; the closed form is Abra
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
-from pennello.load.gaussian import phi_integral
-from pennello.load.recipe import PickUp
+from pennello.kit.contact import BINS, bin_places
+from pennello.load.gaussian import phi_integral, phi_integral_twice
+from pennello.load.recipe import PickUp, Way
 
 Array = NDArray[np.floating[Any]]
 
-BINS = 64
+REACH_MM = 0.5
+"""A stripe with less paint than this left is reached only in part (a default)."""
+
+_FAR = 9.0
 
 
 def bin_centres() -> Array:
-    """Return u of the bin centres, from A to B, shape (64,)."""
-    return (np.arange(BINS) + 0.5) / BINS
+    """Return u of the bin centres, from A to B (or from tip to belly), shape (64,)."""
+    return bin_places()
 
 
 def blur_mm(pickup: PickUp, cake: Cake, brush: Applicator) -> float:
@@ -42,8 +47,13 @@ def bin_edges_mm(pickup: PickUp, brush: Applicator) -> Array:
     return middle + across * (np.arange(BINS + 1) / BINS - 0.5)
 
 
-def met_shares(pickup: PickUp, cake: Cake, brush: Applicator) -> tuple[Array, Array]:
-    """Return what each bin meets.
+def met_shares(
+    pickup: PickUp, cake: Cake, brush: Applicator, axis: GradientAxis = GradientAxis.ACROSS
+) -> tuple[Array, Array]:
+    """Return what each bin would meet if all of the edge lay down.
+
+    A roll, and any pick-up of an edge that runs along the print, meets in every bin the mean of what lies under the
+    brush.
 
     Returns
     -------
@@ -51,10 +61,48 @@ def met_shares(pickup: PickUp, cake: Cake, brush: Applicator) -> tuple[Array, Ar
     stripes in every bin; and the part of each bin that is over the cake at all, in [0, 1], shape (64,).
     """
     bins = bin_edges_mm(pickup, brush)
-    inside = np.clip(bins, 0, cake.width_mm)
-    over = np.diff(inside) / np.diff(bins)
+    inside = np.minimum(np.maximum(bins, 0.0), cake.width_mm)
+    over = (inside[1:] - inside[:-1]) / (bins[1] - bins[0])
     shares = blurred_stripes(cake, bins, blur_mm(pickup, cake, brush))
+    if axis is GradientAxis.ALONG or pickup.way is Way.ROLL:
+        reached = over.sum()
+        mean = (shares * over).sum(axis=1) / reached if reached > 0 else shares.mean(axis=1)
+        return np.repeat(mean[:, None], BINS, axis=1), np.full(BINS, over.mean())
     return (shares[:, ::-1], over[::-1]) if pickup.flip else (shares, over)
+
+
+def part_met(pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Array:
+    """Return which part of each bin meets the paint by the pick-up's own choice, in [0, 1], shape (64,).
+
+    Parts are rounded to whole bins, at least one, so that disjoint parts never share a bin. A side load fades
+    evenly from its side to the end of its part; a dip's upper end is a normal blur up the bristles.
+    """
+    low = min(int(pickup.part[0] * BINS + 0.5), BINS - 1)
+    high = max(int(pickup.part[1] * BINS + 0.5), low + 1)
+    if pickup.way is Way.DIP and axis is GradientAxis.ALONG:
+        return _dipped(pickup, brush.edge_mm(axis))
+    mask = np.zeros(BINS)
+    mask[low:high] = 1.0
+    if pickup.way is Way.SIDE:
+        falling = 1 - (np.arange(high - low) + 0.5) / (high - low)
+        mask[low:high] = falling if low <= BINS - high else falling[::-1]
+    return mask
+
+
+def _dipped(pickup: PickUp, length_mm: float) -> Array:
+    edges = np.arange(BINS + 1) * length_mm / BINS
+    low, high = (end * length_mm for end in pickup.part)
+    up_to_high, up_to_low = (
+        -np.diff(phi_integral(end - edges, pickup.wetness.wick_mm)) * BINS / length_mm for end in (high, low)
+    )
+    wet = np.ones(BINS) if pickup.part[1] >= 1 else up_to_high
+    return np.asarray(np.clip(wet if pickup.part[0] <= 0 else wet - up_to_low, 0, 1))
+
+
+def stripes_reached(cake: Cake) -> Array:
+    """Return how well each stripe is reached, in [0, 1]: 0 when it is worn out, shape (stripes,)."""
+    left = np.array([cake.depth_mm - stripe.hollow_mm for stripe in cake.stripes])
+    return np.asarray(np.clip(left / REACH_MM, 0, 1))
 
 
 def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
@@ -72,24 +120,58 @@ def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
     -------
     Shares in [0, 1], shape (stripes, n), summing to 1 in every bin.
     """
-    edges, stripe = _reflected(cake, sd)
-    span = np.diff(bins_mm)
-    # mean over the bin of Phi((edge - x) / sd): how much of it lies left of that edge
-    left_of = [-np.diff(phi_integral(edge - bins_mm, sd)) / span for edge in edges[1:-1]]
-    pieces = np.diff(np.array([np.zeros_like(span), *left_of, np.ones_like(span)]), axis=0)
-    shares = np.zeros((len(cake.stripes), len(span)))
-    np.add.at(shares, stripe, pieces)
-    return np.clip(shares, 0, 1)
-
-
-def _reflected(cake: Cake, sd: float) -> tuple[list[float], list[int]]:
-    """Return edges in mm and stripe indices of the cake with mirror images on both sides, far enough for the blur."""
     images = 1 + math.ceil(8 * sd / cake.width_mm)
-    edges, stripe = [-images * cake.width_mm], []
-    widths = [one.width_mm for one in cake.stripes]
+    if cake.ombre:
+        pieces, stripe = _ramps(cake, bins_mm, sd, images)
+    else:
+        pieces, stripe = _steps(cake, bins_mm, sd, images)
+    shares = np.zeros((len(cake.stripes), len(bins_mm) - 1))
+    for row, piece in zip(stripe.tolist(), pieces, strict=True):
+        shares[row] += piece
+    return np.minimum(np.maximum(shares, 0), 1)
+
+
+def _steps(cake: Cake, bins_mm: Array, sd: float, images: int) -> tuple[Array, NDArray[np.intp]]:
+    """Return pieces of plain stripes, with only those edges that the blur reaches from the bins."""
+    edges, stripe = _reflected(tuple(one.width_mm for one in cake.stripes), images)
+    inner = edges[1:-1]
+    first = int(inner.searchsorted(bins_mm[0] - _FAR * sd))
+    last = max(first, int(inner.searchsorted(bins_mm[-1] + _FAR * sd)))
+    reached = phi_integral(inner[first:last, None] - bins_mm, sd)
+    left_of = np.zeros((last - first + 2, len(bins_mm) - 1))
+    # mean over the bin of Phi((edge - x) / sd): how much of it lies left of that edge
+    left_of[1:-1] = (reached[:, :-1] - reached[:, 1:]) / (bins_mm[1:] - bins_mm[:-1])
+    left_of[-1] = 1.0
+    return left_of[1:] - left_of[:-1], stripe[first : last + 1]
+
+
+@lru_cache(maxsize=512)
+def _reflected(widths: tuple[float, ...], images: int) -> tuple[Array, NDArray[np.intp]]:
+    """Return edges in mm and stripe indices of a cake with mirror images on both sides, far enough for the blur."""
+    order = [
+        index if image % 2 == 0 else len(widths) - 1 - index
+        for image in range(-images, images + 1)
+        for index in range(len(widths))
+    ]
+    total = sum(widths)
+    edges = -images * total + np.concatenate([[0.0], np.cumsum([widths[index] for index in order])])
+    return edges, np.array(order)
+
+
+def _ramps(cake: Cake, bins_mm: Array, sd: float, images: int) -> tuple[Array, NDArray[np.intp]]:
+    """Return pieces of an ombre cake: tones that rise and fall evenly between the middles of their stripes."""
+    middles = np.array(cake.middles_mm)
+    width, count = cake.width_mm, len(middles)
+    knots: list[float] = []
+    tones: list[int] = []
     for image in range(-images, images + 1):
-        order = range(len(widths)) if image % 2 == 0 else range(len(widths) - 1, -1, -1)
-        for index in order:
-            edges.append(edges[-1] + widths[index])
-            stripe.append(index)
-    return edges, stripe
+        forward = image % 2 == 0
+        knots.extend((middles if forward else width - middles[::-1]) + image * width)
+        tones.extend(range(count) if forward else range(count - 1, -1, -1))
+    places, which = np.array(knots), np.array(tones)
+    keep = np.concatenate([[True], np.diff(places) > 1e-9])  # tones meet at a wall in one knot
+    places, which = places[keep], which[keep]
+    ramp = np.diff(phi_integral_twice(bins_mm - places[:, None], sd), axis=1) / np.diff(bins_mm)
+    risen = np.clip((ramp[:-1] - ramp[1:]) / np.diff(places)[:, None], 0, 1)  # 0 before a pair of knots, 1 behind it
+    ones = np.ones((1, len(bins_mm) - 1))
+    return np.diff(np.concatenate([ones, risen, 0 * ones]), axis=0) * -1, which

@@ -6,10 +6,12 @@ from dataclasses import dataclass
 from enum import Enum
 
 from pennello.errors import OutOfRangeError
+from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.kit.cake import Portion
 
 
 class Wetness(Enum):
-    """How wet the brush meets the cake.
+    """How wet the brush meets the cake, with its sign to the eye and its mend.
 
     `solids` is the share of a creamy load's solids that the brush then holds, `mixing_mm` the blur that one
     sweep adds in the bristles (its square grows with the sweeps), `water` the water for each volume of solids.
@@ -37,59 +39,129 @@ class Wetness(Enum):
         """Volume of water for each volume of solids."""
         return _WETNESS[self][2]
 
+    @property
+    def wick_mm(self) -> float:
+        """How far a dip fades up the bristles: the standard deviation of its upper end, mm."""
+        return _WETNESS[self][3]
+
+    @property
+    def sign(self) -> str:
+        """What it looks like (common practice, no published source)."""
+        return _SIGNS[self][0]
+
+    @property
+    def mend(self) -> str:
+        """What makes it creamy."""
+        return _SIGNS[self][1]
+
 
 _WETNESS = {
-    Wetness.NEARLY_DRY: (0.35, 0.0, 0.2),
-    Wetness.DAMP: (0.75, 0.0, 0.5),
-    Wetness.CREAMY: (1.0, 0.0, 1.0),
-    Wetness.WET: (0.85, 0.25, 2.0),
-    Wetness.TOO_WET: (0.6, 0.5, 4.0),
+    Wetness.NEARLY_DRY: (0.35, 0.0, 0.2, 0.3),
+    Wetness.DAMP: (0.75, 0.0, 0.5, 0.6),
+    Wetness.CREAMY: (1.0, 0.0, 1.0, 0.9),
+    Wetness.WET: (0.85, 0.25, 2.0, 1.5),
+    Wetness.TOO_WET: (0.6, 0.5, 4.0, 2.5),
+}
+_SIGNS = {
+    Wetness.NEARLY_DRY: ("drags and streaks, goes pale soon", "mist the cake once"),
+    Wetness.DAMP: ("a little stiff, the far end thins", "mist the cake lightly"),
+    Wetness.CREAMY: ("creamy: no bubbles, no drip", ""),
+    Wetness.WET: ("a few bubbles on the cake", "sweep on until they vanish"),
+    Wetness.TOO_WET: ("bubbles and a drip at the corner", "blot, then sweep on until it is creamy"),
 }
 
 
 class Before(Enum):
-    """What happens to the residue before a pick-up; `keeps` is the share that stays (the wipe is a default)."""
+    """What happens to the residue before a pick-up; the shares that stay are defaults.
+
+    Wiping and rinsing reach the whole brush, blotting only the part that goes into the paint next.
+    """
 
     KEEP = "keep"
+    BLOT = "blot"
     WIPE = "wipe"
     RINSE = "rinse"
 
     @property
     def keeps(self) -> float:
         """Share of the residue that stays in the brush."""
-        return {Before.KEEP: 1.0, Before.WIPE: 0.25, Before.RINSE: 0.0}[self]
+        return _BEFORE[self][0]
+
+    @property
+    def keeps_water(self) -> float:
+        """Share of its water that stays."""
+        return _BEFORE[self][1]
+
+
+_BEFORE = {
+    Before.KEEP: (1.0, 1.0),
+    Before.BLOT: (0.6, 0.3),
+    Before.WIPE: (0.25, 0.25),
+    Before.RINSE: (0.0, 0.0),
+}
+
+
+class Way(Enum):
+    """How the brush meets the paint.
+
+    SWEEP: along the stripes, edge across them. PRESS: set down and lifted, as sponges and daubers are. DIP: point
+    first, to a depth. SIDE: one side of the bristles lies on the paint. ROLL: turned over in it, which mixes all
+    that lies under it.
+    """
+
+    SWEEP = "sweep"
+    PRESS = "press"
+    DIP = "dip"
+    SIDE = "side"
+    ROLL = "roll"
+
+
+class Face(Enum):
+    """The faces of a sponge."""
+
+    FRONT = "front"
+    BACK = "back"
 
 
 OFFSET_MM = (-130.0, 850.0)
 SKEW_DEG = (-60.0, 60.0)
 PASSES = (0.0, 200.0)
 DRIFT_MM = (0.0, 20.0)
+WHOLE_EDGE = (0.0, 1.0)
+MOST_IN_PAN = 6
 LEAST_HAND_DRIFT_MM = 0.3
 """No hand sweeps straighter than this (a default); mends never ask for less."""
 
 
 @dataclass(frozen=True, slots=True)
 class PickUp:
-    """One visit to a cake: sweeping the flat along the stripes.
+    """One visit to a cake or a pan.
 
     Attributes
     ----------
     cake
-        Id of the cake.
+        Id of the cake, or "" when `pan` says what it is taken from.
     offset_mm
         Where the brush's left corner lies, mm from the cake's left wall, with no skew; a skewed brush turns
-        about its middle.
+        about its middle. Also for a pick-up with a part of the edge: where the whole edge would lie.
     flip
         Whether corner B lies left instead of A.
     skew_deg
         How far the chisel is turned away from lying square across the stripes, degrees.
     passes
-        Sweeps, back or forth, each counted.
+        Sweeps (back or forth, each counted), presses, dips or turns.
     drift_mm
         Sideways drift while sweeping: the standard deviation of the brush's place, mm.
+    part
+        From and to, u in [0, 1]: the part of the edge that meets the paint, in whole bins of 1/64. For a dip u
+        runs from the tip.
+    pan
+        A single paint, or several mixed by parts in the pan; empty when `cake` is given.
+    face
+        Which face of a sponge.
     """
 
-    cake: str
+    cake: str = ""
     offset_mm: float = 0.0
     flip: bool = False
     skew_deg: float = 0.0
@@ -97,12 +169,29 @@ class PickUp:
     drift_mm: float = 0.8
     wetness: Wetness = Wetness.CREAMY
     before: Before = Before.KEEP
+    way: Way = Way.SWEEP
+    part: tuple[float, float] = WHOLE_EDGE
+    pan: tuple[Portion, ...] = ()
+    face: Face = Face.FRONT
 
     def __post_init__(self) -> None:
         _check("offset on the cake", self.offset_mm, OFFSET_MM, "mm")
         _check("skew on the cake", self.skew_deg, SKEW_DEG, "degrees")
         _check("number of sweeps", self.passes, PASSES, "sweeps")
         _check("sideways drift", self.drift_mm, DRIFT_MM, "mm")
+        if not 0 <= self.part[0] < self.part[1] <= 1:
+            raise OutOfRangeError("part of the edge", list(self.part), "from and to, rising, within 0 to 1")
+        if bool(self.cake) == bool(self.pan):
+            raise OutOfRangeError("what is picked up from", self.cake or "nothing", "either a cake or a pan of paint")
+        if self.pan and not 0 < sum(portion.amount for portion in self.pan) < float("inf"):
+            raise OutOfRangeError("parts of all paints in the pan", 0, "above 0")
+        if len(self.pan) > MOST_IN_PAN:
+            raise OutOfRangeError("number of paints in the pan", len(self.pan), f"1 to {MOST_IN_PAN}")
+
+    @property
+    def whole(self) -> bool:
+        """Whether all of the edge meets the paint."""
+        return self.part == WHOLE_EDGE
 
 
 def _check(name: str, value: float, limits: tuple[float, float], unit: str) -> None:
@@ -115,15 +204,47 @@ MOST_PICKUPS = 20
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """A load: pick-ups in their order, 1 to 20, onto a clean brush."""
+    """A load: pick-ups in their order, at most 20.
+
+    Attributes
+    ----------
+    after
+        Id of the stroke whose leftover is in the brush when the load begins; "" for a clean brush. With it there
+        may be no pick-up at all: the leftover is the load.
+    lays
+        The face of a sponge that the stroke is laid with; pick-ups of the other face wait on it.
+    """
 
     pickups: tuple[PickUp, ...]
+    after: str = ""
+    lays: Face = Face.FRONT
 
     def __post_init__(self) -> None:
-        if not 1 <= len(self.pickups) <= MOST_PICKUPS:
+        if not (0 if self.after else 1) <= len(self.pickups) <= MOST_PICKUPS:
             raise OutOfRangeError("number of pick-ups", len(self.pickups), f"1 to {MOST_PICKUPS}")
 
     @property
     def cakes(self) -> tuple[str, ...]:
         """Ids of the cakes visited, each once, in order."""
-        return tuple(dict.fromkeys(pickup.cake for pickup in self.pickups))
+        return tuple(dict.fromkeys(pickup.cake for pickup in self.pickups if pickup.cake))
+
+    @property
+    def pan_paints(self) -> tuple[str, ...]:
+        """Ids of the paints taken from pans, each once, in order."""
+        return tuple(dict.fromkeys(portion.paint for pickup in self.pickups for portion in pickup.pan))
+
+    @property
+    def laid(self) -> tuple[PickUp, ...]:
+        """The pick-ups of the face that lays."""
+        return tuple(pickup for pickup in self.pickups if pickup.face is self.lays)
+
+    def axis(self, brush: Applicator) -> GradientAxis:
+        """Return which way the edge runs: along the print for a round or petal brush that is dipped."""
+        dipped = brush.kind.dips and any(pickup.way is Way.DIP for pickup in self.pickups)
+        return GradientAxis.ALONG if dipped else GradientAxis.ACROSS
+
+    @property
+    def main(self) -> int:
+        """Number of the pick-up that lays the window: the last with all of the edge, or simply the last (-1: none)."""
+        whole = [index for index, pickup in enumerate(self.pickups) if pickup.whole and pickup.face is self.lays]
+        return whole[-1] if whole else len(self.pickups) - 1

@@ -11,7 +11,8 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 
 from pennello.design.edits import with_brush, with_cake, with_stroke
 from pennello.design.plan import Plan, PlanStroke
-from pennello.kit.cake import Cake, with_boundary
+from pennello.kit.cake import Cake
+from pennello.kit.stripes import with_boundary
 from pennello.load.edge import boundaries
 from pennello.load.look import cake_colours
 from pennello.load.recipe import DRIFT_MM, OFFSET_MM, PASSES, SKEW_DEG, Wetness

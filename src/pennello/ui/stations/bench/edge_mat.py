@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.aim.attempt import Side
 from pennello.colour.srgb import parse_hex
+from pennello.kit.contact import BINS
 from pennello.load.edge import Boundary, LoadedEdge, boundaries
 from pennello.load.look import edge_colours
-from pennello.load.pickup import BINS
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
 from pennello.ui.theme.style import theme

@@ -26,7 +26,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.wishing import turned_round, wish_for_edge, with_wish_boundary
 from pennello.files.picture import ribbons
-from pennello.load.pickup import BINS
+from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon

@@ -1,0 +1,129 @@
+"""A PDF page measured in mm from the top left, in the shipped typeface, with a caution at its foot."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable
+from functools import cache
+from importlib.resources import as_file, files
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from PIL import Image
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.units import mm
+from reportlab.lib.utils import ImageReader, simpleSplit
+from reportlab.pdfbase.pdfmetrics import registerFont
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from pennello.files.atomic import write_bytes
+from pennello.files.picture import Picture
+
+PAGE_WIDTH_MM, PAGE_HEIGHT_MM = (side / mm for side in A4)
+MARGIN_MM = 14.0
+_INK = (0.145, 0.129, 0.114)
+_QUIET = (0.357, 0.329, 0.294)
+CAUTION = (
+    "Predicted from the paints' colours, not measured. Use only products made for skin and inside their date, clean "
+    "tools for each person, nothing on broken skin. Labels, local rules and licensed practice decide."
+)
+
+
+@cache
+def _fonts() -> tuple[str, str]:
+    for name in ("SourceSansPro-Regular", "SourceSansPro-Semibold"):
+        with as_file(files("pennello.files") / "fonts" / f"{name}.ttf") as path:
+            registerFont(TTFont(name, str(path)))
+    return "SourceSansPro-Regular", "SourceSansPro-Semibold"
+
+
+class Page:
+    """A PDF page measured in mm from the top left."""
+
+    def __init__(self, canvas: Canvas) -> None:
+        self.canvas = canvas
+        self.regular, self.bold = _fonts()
+
+    def text(
+        self, x: float, y: float, words: str, size: float = 10, *, bold: bool = False, quiet: bool = False
+    ) -> None:
+        """Write words at a place."""
+        self.canvas.setFillColorRGB(*(_QUIET if quiet else _INK))
+        self.canvas.setFont(self.bold if bold else self.regular, size)
+        self.canvas.drawString(x * mm, (PAGE_HEIGHT_MM - y) * mm, words)
+
+    def paragraph(
+        self, x: float, y: float, words: str, width: float, size: float = 10, *, quiet: bool = False
+    ) -> float:
+        """Write words within a width and return the y below them."""
+        for line in simpleSplit(words, self.regular, size, width * mm):
+            self.text(x, y, line, size, quiet=quiet)
+            y += size * 0.48
+        return y
+
+    def fill(self, x: float, y: float, width: float, height: float, colour: Any) -> None:
+        """Fill a rectangle."""
+        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=0, fill=1)
+
+    def frame(self, x: float, y: float, width: float, height: float, weight: float = 0.4) -> None:
+        """Frame a rectangle."""
+        self.canvas.setLineWidth(weight)
+        self.canvas.setStrokeColorRGB(*_INK)
+        self.canvas.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm, stroke=1, fill=0)
+
+    def line(self, x0: float, y0: float, x1: float, y1: float, weight: float = 0.4) -> None:
+        """Draw a line."""
+        self.canvas.setLineWidth(weight)
+        self.canvas.setStrokeColorRGB(*_INK)
+        self.canvas.line(x0 * mm, (PAGE_HEIGHT_MM - y0) * mm, x1 * mm, (PAGE_HEIGHT_MM - y1) * mm)
+
+    def picture(self, x: float, y: float, width: float, height: float, picture: Picture) -> None:
+        """Draw a picture into a rectangle."""
+        reader = ImageReader(Image.fromarray(picture))
+        self.canvas.drawImage(reader, x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm)
+
+    def ruler(self, x: float, y: float, length_mm: float) -> None:
+        """Draw a mm ruler downwards from y, with a long mark every 10 mm."""
+        for at in range(int(length_mm) + 1):
+            tall = 2.4 if at % 10 == 0 else 1.6 if at % 5 == 0 else 0.9
+            self.line(x + at, y, x + at, y + tall, 0.2)
+            if at % 10 == 0:
+                self.text(x + at - 1, y + 5.2, str(at), 6.5, quiet=True)
+        self.text(x + length_mm + 1, y + 2.4, "mm", 6.5, quiet=True)
+
+    def strips(self, x: float, y: float, width: float, height: float, colours: Picture) -> None:
+        """Draw colours, shape (n, 3), side by side."""
+        self.picture(x, y, width, height, np.repeat(colours[None], 2, axis=0))
+
+    def foot(self) -> None:
+        """Draw the ruler that tells whether the print is at true scale, and the caution."""
+        self.ruler(MARGIN_MM, PAGE_HEIGHT_MM - 26, 100)
+        words = "Check: this ruler is 100 mm long when printed at 100 %."
+        self.text(MARGIN_MM + 106, PAGE_HEIGHT_MM - 23, words, 8, quiet=True)
+        self.paragraph(MARGIN_MM, PAGE_HEIGHT_MM - 14, CAUTION, PAGE_WIDTH_MM - 2 * MARGIN_MM, 7.5, quiet=True)
+
+
+def write_page(path: Path, title: str, draw: Callable[[Page], None]) -> None:
+    """Write a one-page PDF (A4) so that either all of it or the old file is there."""
+    file = io.BytesIO()
+    canvas = Canvas(file, pagesize=A4, invariant=1)
+    canvas.setTitle(title)
+    page = Page(canvas)
+    draw(page)
+    page.foot()
+    canvas.showPage()
+    canvas.save()
+    write_bytes(file.getvalue(), path)
+
+
+def fit(width_mm: float, height_mm: float, box: tuple[float, float]) -> float:
+    """Return the scale that makes a thing fit a box, 1 if it does as it is."""
+    return min(1.0, box[0] / width_mm, box[1] / height_mm)
+
+
+def scale_words(scale: float) -> str:
+    """Say how large it is drawn."""
+    return "true scale" if scale == 1 else f"scale 1 : {1 / scale:.2f}, too large for the page"

@@ -1,0 +1,96 @@
+"""Making a cake: pure edits of its stripes."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from pennello.errors import OutOfRangeError
+from pennello.kit.cake import STRIPE_MM, STRIPES, Cake, Stripe
+
+LEAST_DRAGGED_STRIPE_MM = 1.0
+
+
+def with_boundary(cake: Cake, boundary: int, at_mm: float) -> Cake:
+    """Return the cake with an inner boundary moved; its two stripes trade width and keep at least 1 mm each.
+
+    Parameters
+    ----------
+    boundary
+        Which one: 1 is between the first and the second stripe.
+    at_mm
+        Where it should lie, mm from the left wall; clipped to what the two stripes allow.
+    """
+    edges = cake.edges_mm
+    low, high = edges[boundary - 1] + LEAST_DRAGGED_STRIPE_MM, edges[boundary + 1] - LEAST_DRAGGED_STRIPE_MM
+    at = min(max(at_mm, low), high) if low <= high else edges[boundary]
+    stripes = list(cake.stripes)
+    stripes[boundary - 1] = replace(stripes[boundary - 1], width_mm=at - edges[boundary - 1])
+    stripes[boundary] = replace(stripes[boundary], width_mm=edges[boundary + 1] - at)
+    return replace(cake, stripes=tuple(stripes))
+
+
+def recoloured(cake: Cake, stripe: int, paint: str) -> Cake:
+    """Return the cake with one stripe, counted from 0, filled afresh with another paint."""
+    return _put(cake, stripe, Stripe(paint, cake.stripes[stripe].width_mm))
+
+
+def with_width(cake: Cake, stripe: int, width_mm: float) -> Cake:
+    """Return the cake with one stripe of another width, 0.5 to 120 mm; the cake grows or shrinks with it."""
+    return _put(cake, stripe, replace(cake.stripes[stripe], width_mm=min(max(width_mm, STRIPE_MM[0]), STRIPE_MM[1])))
+
+
+def with_inserted(cake: Cake, at: int, paint: str, width_mm: float | None = None) -> Cake:
+    """Return the cake with a new stripe before the stripe `at` (or at the end).
+
+    Without a width it takes half of the wider of its neighbours, so that the pan stays as it is.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the cake has 7 stripes already.
+    """
+    if len(cake.stripes) >= STRIPES[1]:
+        raise OutOfRangeError(f"number of stripes of {cake.name}", len(cake.stripes) + 1, "2 to 7")
+    stripes = list(cake.stripes)
+    if width_mm is None:
+        beside = [index for index in (at - 1, at) if 0 <= index < len(stripes)]
+        giver = max(beside, key=lambda index: stripes[index].width_mm)
+        width_mm = stripes[giver].width_mm / 2
+        stripes[giver] = replace(stripes[giver], width_mm=width_mm)
+    stripes.insert(at, Stripe(paint, width_mm))
+    return replace(cake, stripes=tuple(stripes))
+
+
+def without(cake: Cake, stripe: int) -> Cake:
+    """Return the cake without one stripe, its neighbour grown into the gap.
+
+    Raises
+    ------
+    OutOfRangeError
+        If only 2 stripes are there.
+    """
+    if len(cake.stripes) <= STRIPES[0]:
+        raise OutOfRangeError(f"number of stripes of {cake.name}", len(cake.stripes) - 1, "2 to 7")
+    stripes = list(cake.stripes)
+    gone = stripes.pop(stripe)
+    heir = min(stripe, len(stripes) - 1)
+    stripes[heir] = replace(stripes[heir], width_mm=min(stripes[heir].width_mm + gone.width_mm, STRIPE_MM[1]))
+    return replace(cake, stripes=tuple(stripes))
+
+
+def moved(cake: Cake, stripe: int, to: int) -> Cake:
+    """Return the cake with one stripe taken out and put in again at a place."""
+    stripes = list(cake.stripes)
+    stripes.insert(to, stripes.pop(stripe))
+    return replace(cake, stripes=tuple(stripes))
+
+
+def swapped(cake: Cake, one: int, other: int) -> Cake:
+    """Return the cake with two stripes exchanged."""
+    stripes = list(cake.stripes)
+    stripes[one], stripes[other] = stripes[other], stripes[one]
+    return replace(cake, stripes=tuple(stripes))
+
+
+def _put(cake: Cake, index: int, stripe: Stripe) -> Cake:
+    return replace(cake, stripes=(*cake.stripes[:index], stripe, *cake.stripes[index + 1 :]))
