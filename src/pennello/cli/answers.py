@@ -10,14 +10,14 @@ from numpy.typing import NDArray
 
 from pennello.aim.causes import Cause, RatedMend
 from pennello.aim.comparison import BoundaryCheck, Comparison
-from pennello.aim.mend import Recolour, SetPickUp, SetReloads, Shorten
+from pennello.aim.mend import Recolour, SetPickUp, SetRecipe, SetReloads, Shorten
 from pennello.aim.verdict import Verdict
-from pennello.design.plan import PlanStroke
+from pennello.design.plan import Plan, PlanStroke
 from pennello.design.problems import Problem
-from pennello.kit.applicator import Applicator
 from pennello.lay.laying import Laid
 from pennello.load.edge import LoadedEdge, boundaries
 from pennello.load.pickup import bin_centres
+from pennello.load.scatter import SEED, TRIES, scatter_band
 
 Array = NDArray[np.floating[Any]]
 Answer = dict[str, Any]
@@ -27,11 +27,16 @@ def _numbers(values: Array, digits: int = 9) -> Any:
     return np.round(np.asarray(values, np.float64), digits).tolist()
 
 
-def load_answer(stroke: PlanStroke, brush: Applicator, edge: LoadedEdge) -> Answer:
+def load_answer(plan: Plan, stroke: PlanStroke, edge: LoadedEdge) -> Answer:
     """Return the answer of `load`."""
+    brush = plan.brush(stroke.brush)
+    cakes = {cake.id: cake for cake in plan.cakes}
+    band = scatter_band(stroke.recipe, cakes, brush, plan.residue(stroke.id))
     return {
         "stroke": stroke.id,
         "applicator": {"kind": brush.kind.value, "width_mm": brush.width_mm, "id": brush.id},
+        "axis": edge.axis.value,
+        "edge_mm": edge.width_mm,
         "u": _numbers(bin_centres()),
         "paints": list(edge.paints),
         "share": _numbers(edge.share, 12),
@@ -47,6 +52,13 @@ def load_answer(stroke: PlanStroke, brush: Applicator, edge: LoadedEdge) -> Answ
             }
             for one in boundaries(edge)
         ],
+        "scatter": {
+            "seed": SEED,
+            "tries": TRIES,
+            "low": _numbers(band.low, 6),
+            "high": _numbers(band.high, 6),
+            "widest": band.widest,
+        },
     }
 
 
@@ -130,6 +142,8 @@ def _mend_answer(rated: RatedMend, verdict: Verdict) -> Answer:
                 "drift_mm": pickup.drift_mm,
                 "wetness": pickup.wetness.value,
             }
+        case SetRecipe(recipe=recipe):
+            answer["pickups"] = len(recipe.pickups)
         case SetReloads():
             answer["reload_mm"] = list(mend.reload_mm)
         case Shorten():

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 from argparse import Namespace
+from dataclasses import asdict
+from typing import TYPE_CHECKING
 
 from pennello.aim.comparison import compare
 from pennello.aim.state import State
@@ -12,19 +14,22 @@ from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion
 from pennello.colour.basis import small_basis
-from pennello.design.edits import mended
+from pennello.design.edits import mended, with_brush
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.problems import problems
 from pennello.design.words import load_words
-from pennello.errors import FileProblemError, UnknownNameError
+from pennello.errors import FileProblemError, OutOfRangeError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.plan_schema import json_schema
 from pennello.kit import catalogue
+from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import boundaries
-from pennello.load.edge import load as load_edge
 from pennello.units import length_text
+
+if TYPE_CHECKING:
+    from pennello.practice.calibrate import Fit, Petals
 
 _EXPORT_BANDS = 10
 
@@ -44,15 +49,15 @@ def load(wish: Namespace) -> int:
     """Say what is on the brush."""
     plan = read_plan(wish.plan)
     stroke = plan.stroke(wish.stroke)
-    brush = plan.brush(stroke.brush)
-    edge = load_edge(stroke.recipe, {cake.id: cake for cake in plan.cakes}, brush)
+    edge = plan.edge(stroke.id)
     if wish.json:
-        write_json(load_answer(stroke, brush, edge))
+        write_json(load_answer(plan, stroke, edge))
         return 0
     print(*load_words(plan, stroke), sep="\n")
+    start = "the tip" if edge.axis is GradientAxis.ALONG else "A"
     for one in boundaries(edge):
         names = f"{plan.paint(one.from_paint).name} to {plan.paint(one.to_paint).name}"
-        print(f"  {names}: {length_text(one.at_mm)} from A, {length_text(one.width_10_90_mm)} wide")
+        print(f"  {names}: {length_text(one.at_mm)} from {start}, {length_text(one.width_10_90_mm)} wide")
     print(f"  {edge.total_mm3:.0f} mm³ of paint on the brush (predicted)")
     return 0
 
@@ -140,6 +145,48 @@ def card(wish: Namespace) -> int:
     write_card(read_plan(wish.plan), wish.stroke, wish.pdf)
     print(f"Wrote {wish.pdf}. Print it at 100 %.")
     return 0
+
+
+def calibrate(wish: Namespace) -> int:
+    """Fit a brush to what was seen and write the plan."""
+    from pennello.practice.calibrate import (  # noqa: PLC0415
+        Blend,
+        Filled,
+        NothingSeenError,
+        calibrated,
+        fit_drift,
+        fit_fill,
+        fit_release,
+    )
+
+    plan = read_plan(wish.plan)
+    brush = plan.brush(wish.brush)
+    fits: list[Fit] = []
+    if wish.full_after:
+        fits += fit_fill(brush, [Filled(sweeps) for sweeps in wish.full_after])
+    if wish.petals:
+        fits += fit_release(brush, [_petals(text) for text in wish.petals])
+    if wish.blend_mm:
+        fits += fit_drift(brush, [Blend(width, wish.softness_mm) for width in wish.blend_mm])
+    if not fits:
+        raise NothingSeenError
+    write_plan(with_brush(plan, calibrated(brush, fits)), wish.out or wish.plan)
+    if wish.json:
+        write_json({"brush": brush.id, "fits": [asdict(fit) for fit in fits]})
+    else:
+        for fit in fits:
+            print(f"  {fit.name}: {fit.before:g} -> {fit.value:.3g} (yours, from {fit.count})")
+    return 0
+
+
+def _petals(text: str) -> Petals:
+    from pennello.practice.calibrate import Petals  # noqa: PLC0415
+
+    count, _, length = text.lower().partition("x")
+    try:
+        return Petals(float(count), float(length))
+    except ValueError:
+        raise OutOfRangeError("petals of one load", text, "COUNTxMM, as in 5x60") from None
 
 
 def new(wish: Namespace) -> int:

@@ -1,0 +1,183 @@
+"""What may be said on the command line."""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+from typing import Any, NoReturn
+
+from pennello import __version__
+
+
+class _Parser(argparse.ArgumentParser):
+    """Says one line and where help is, and exits with 2."""
+
+    def error(self, message: str) -> NoReturn:
+        self.exit(2, f"{self.prog}: {message}; see '{self.prog} --help'.\n")
+
+
+def make_parser() -> argparse.ArgumentParser:
+    """Return the parser of all verbs."""
+    parser = _Parser(
+        prog="pennello", description="Predicts what a loaded brush lays. Without a verb it opens the window."
+    )
+    parser.add_argument("--version", action="version", version=f"pennello {__version__}")
+    verbs = parser.add_subparsers(dest="verb", metavar="VERB")
+
+    window = verbs.add_parser("window", help="open the window")
+    window.add_argument("plan", nargs="?", help="a .pennello file")
+    window.add_argument("--demo", action="store_true", help="with the Saltmarsh Lantern Walk")
+
+    mix = verbs.add_parser("mix", help="mix paints and see the colour")
+    mix.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
+    mix.add_argument("--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide")
+    mix.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
+    _json(mix)
+
+    load = _plan_verb(verbs, "load", "what one load puts on the brush", stroke=True)
+    _json(load)
+
+    lay = _plan_verb(verbs, "lay", "what one stroke lays, and the verdict", stroke=True)
+    lay.add_argument("--png", type=Path, metavar="FILE", help="write the stroke as a picture")
+    lay.add_argument("--px-per-mm", type=float, default=4.0, metavar="N", help="resolution, default 4")
+    _json(lay)
+
+    check = _plan_verb(verbs, "check", "the verdict on every stroke of a plan", stroke=False)
+    _json(check)
+
+    mend = _plan_verb(verbs, "mend", "apply the best mend of a stroke, or of one cause", stroke=True)
+    mend.add_argument("--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)")
+    mend.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(mend)
+
+    card = _plan_verb(verbs, "card", "the load card as a PDF at true scale", stroke=True)
+    card.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+
+    _cake_verbs(verbs)
+    _kit_verb(verbs)
+
+    new = verbs.add_parser("new", help="write a new plan")
+    new.add_argument("plan", type=Path, help="the file to write; it must not exist")
+    new.add_argument("--demo", action="store_true", help="the Saltmarsh Lantern Walk")
+
+    verbs.add_parser("schema", help="print the JSON Schema of plan files")
+    return parser
+
+
+def _json(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--json", action="store_true", help="answer as JSON")
+
+
+def _plan_verb(verbs: Any, name: str, words: str, *, stroke: bool) -> argparse.ArgumentParser:
+    parser: argparse.ArgumentParser = verbs.add_parser(name, help=words)
+    parser.add_argument("plan", type=Path, help="a .pennello file")
+    if stroke:
+        parser.add_argument("stroke", help="the stroke's id")
+    return parser
+
+
+def _cake_verbs(verbs: Any) -> None:
+    ladder = _plan_verb(verbs, "ladder", "one window slid by equal steps of lightness", stroke=False)
+    ladder.add_argument("cake", help="the cake's id")
+    ladder.add_argument("--steps", type=int, default=5, metavar="N", help="how many flowers, default 5")
+    ladder.add_argument("--brush", metavar="ID", help="the brush (default: one that loads from this cake, or fits)")
+    _json(ladder)
+
+    cake = _plan_verb(verbs, "cake", "a cake's cut list, mixes and label", stroke=False)
+    cake.add_argument("cake", help="the cake's id")
+    cake.add_argument("--pdf", type=Path, metavar="FILE", help="write the label at true scale")
+    _json(cake)
+
+    wear = _plan_verb(verbs, "wear", "count loads: the cakes hollow and get dirty", stroke=True)
+    wear.add_argument("--loads", type=int, default=1, metavar="N", help="how often the stroke is loaded, default 1")
+    wear.add_argument("--clean", action="store_true", help="take the dirty layer off those cakes afterwards")
+    wear.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(wear)
+
+    fit = _plan_verb(verbs, "calibrate", "fit a brush to what you saw", stroke=False)
+    fit.add_argument("brush", help="the brush's id")
+    fit.add_argument("--full-after", type=float, action="append", metavar="SWEEPS", help="sweeps until it looked full")
+    fit.add_argument("--petals", action="append", metavar="COUNTxMM", help="petals of one load before one is pale")
+    fit.add_argument("--blend-mm", type=float, action="append", metavar="MM", help="width of a blend on a test swatch")
+    fit.add_argument("--softness-mm", type=float, default=0.3, metavar="MM", help="softness of that cake, default 0.3")
+    fit.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(fit)
+
+
+def _kit_verb(verbs: Any) -> None:
+    kit = verbs.add_parser("kit", help="the kit: paints, cakes, brushes of your own")
+    actions = kit.add_subparsers(dest="action", metavar="ACTION", required=True)
+    kinds = ("paint", "cake", "brush")
+
+    listed = actions.add_parser("list", help="what is in it")
+    listed.add_argument("--kind", choices=kinds)
+    listed.add_argument("--search", default="", metavar="WORDS", help="words, eye:yes, or 'white + red' for neighbours")
+    listed.add_argument("--neighbours", nargs=2, metavar="COLOUR", help="cakes with these two side by side")
+    listed.add_argument("--retired", action="store_true", help="those out of use too")
+    _kit_file(listed)
+    _json(listed)
+
+    out = actions.add_parser("export", help="write it as CSV, or its paints as GPL palette, by the file's ending")
+    out.add_argument("file", type=Path)
+    out.add_argument("--kind", choices=kinds)
+    _kit_file(out)
+
+    taken = actions.add_parser("import", help="take in a CSV table or a GPL palette")
+    taken.add_argument("file", type=Path)
+    taken.add_argument("--preview", action="store_true", help="only say what would change")
+    taken.add_argument("--skip-bad", action="store_true", help="leave out the lines that cannot be taken")
+    _kit_file(taken)
+    _json(taken)
+
+    add = actions.add_parser("add", help="add one thing, or change it")
+    add.add_argument("kind", choices=kinds)
+    add.add_argument("name")
+    for column in ADDED:
+        add.add_argument(f"--{column.replace('_', '-')}", metavar="VALUE")
+    add.add_argument("--reflectance", type=Path, metavar="CSV", help="a paint as measured")
+    add.add_argument("--swatch", type=Path, metavar="PICTURE", help="a paint as photographed or scanned")
+    add.add_argument("--area", metavar="X,Y,W,H", help="the paint in the picture, px")
+    add.add_argument("--white", metavar="X,Y,W,H", help="the white reference in the picture, px")
+    add.add_argument("--read", metavar="PATCH", help="a paint as the simulated reader sees a patch of its card")
+    _kit_file(add)
+    _json(add)
+
+
+ADDED = (
+    "id",
+    "srgb",
+    "contrast",
+    "contrast_film_um",
+    "tint",
+    "finish",
+    "eye_area",
+    "lips",
+    "skin",
+    "stripes",
+    "softness_mm",
+    "length_mm",
+    "depth_mm",
+    "ombre",
+    "applicator",
+    "width_mm",
+    "thickness_mm",
+    "bristle_mm",
+    "capacity_mm3_per_mm",
+    "release_mm",
+    "fill_passes",
+    "splay",
+    "cut_deg",
+    "tip_mm",
+    "print_mm",
+    "drift_mm",
+    "opened",
+    "expires",
+    "retired",
+    "stock_g",
+    "notes",
+)
+"""Columns of the kit's table that `kit add` takes as options."""
+
+
+def _kit_file(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")

@@ -1,0 +1,1 @@
+"""What practice teaches: the painter's own constants, fitted to what he saw."""

@@ -1,0 +1,1 @@
+"""The painter's kit in SQLite."""
