@@ -8,12 +8,14 @@ from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import shipped_cake, with_stroke
 from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.design.wishing import with_load_wished
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import write_plan
 from pennello.kit import catalogue
+from pennello.kit.cake import Portion
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
-from pennello.load.recipe import PickUp, Recipe, Wetness
-from pennello.path.cubic import CubicPath
+from pennello.load.recipe import Before, PickUp, Recipe, Way, Wetness
+from pennello.path.cubic import CubicPath, line
 
 ROOT = Path(__file__).parents[1]
 PLANS = ROOT / "src/pennello/files/plans"
@@ -90,6 +92,54 @@ STROKES = (
 )
 
 
+FURTHER = (
+    # belly dipped in dark green, tip blotted and dipped in light: the gradient runs along the print
+    PlanStroke(
+        "kelp-leaf",
+        "Kelp leaf, tip dip",
+        "petal-brush",
+        Recipe(
+            (
+                PickUp(pan=(Portion("bladderwrack", 1.0),), passes=14, way=Way.DIP),
+                PickUp(
+                    pan=(Portion("samphire", 1.0),),
+                    passes=10,
+                    way=Way.DIP,
+                    part=(0.0, 0.3),
+                    before=Before.BLOT,
+                    wetness=Wetness.WET,
+                ),
+            )
+        ),
+        Stroke(line((0, 0), (4, 0)), Nib(NibMode.FOLLOWING, 0), pressure=0.6, wiggle=Wiggle(2, 1.5)),
+        Wanted((Stop("bladderwrack"),)),
+    ),
+    # a sponge pressed onto three stripes of a rainbow
+    PlanStroke(
+        "lantern-cheek",
+        "Lantern cheek, petal sponge",
+        "sponge-petal",
+        Recipe((PickUp("tide-rainbow", offset_mm=1.5, passes=10, drift_mm=1.2, way=Way.PRESS),)),
+        Stroke(line((0, 0), (26, -6)), Nib(NibMode.FOLLOWING, 84), pressure=0.5),
+        Wanted((Stop("lantern-yellow"),)),
+    ),
+    # a window, then two sweeps with corner B over another cake
+    PlanStroke(
+        "moth-wing",
+        "Moth wing, teal corner",
+        "flat-3-4",
+        Recipe(
+            (
+                PickUp("lavender-dusk", offset_mm=1.0, passes=12, drift_mm=0.7),
+                PickUp("peacock-plume", offset_mm=-1.0, passes=3, drift_mm=0.5, part=(0.78, 1.0)),
+            )
+        ),
+        Stroke(CubicPath(((0, 0), (8, -26), (38, -34), (64, -22))), Nib(NibMode.FOLLOWING, 82)),
+        Wanted((Stop("dusk-violet"),)),
+    ),
+)
+
+
 def demo() -> Plan:
     """Return the Saltmarsh Lantern Walk."""
     plan = Plan(
@@ -102,6 +152,8 @@ def demo() -> Plan:
         plan = shipped_cake(plan, name)
     for stroke in STROKES:
         plan = with_stroke(plan, stroke)
+    for stroke in FURTHER:  # wished for as they are loaded
+        plan = with_load_wished(with_stroke(plan, stroke), stroke.id)
     return plan
 
 

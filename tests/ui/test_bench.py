@@ -41,7 +41,7 @@ def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
     assert pickup(window).offset_mm == start
     assert window.model.outcome is not before
     assert window.model.outcome.seen.mean_de00 > before.seen.mean_de00
-    assert window.bench.cake.offset.amount == pytest.approx(shown)
+    assert window.bench.cake.numbers.offset.amount == pytest.approx(shown)
     QTest.mouseRelease(window.bench.cake._brush, Qt.MouseButton.LeftButton)
     assert pickup(window).offset_mm == shown
     assert window.document.undo_label == "Slide the brush"
@@ -102,7 +102,7 @@ def test_pivot_has_a_grip_at_each_end(window, drag):
 def test_flip_by_grip_button_and_key(window):
     for act in (
         lambda: QTest.keyClick(window.bench.cake._flip, KEYS.Key_Return),
-        window.bench.cake.flip_button.click,
+        window.bench.cake.numbers.flip_button.click,
         lambda: QTest.mouseDClick(window.bench.cake._flip, Qt.MouseButton.LeftButton),
     ):
         before = pickup(window).flip
@@ -172,10 +172,10 @@ def test_typing_over_a_handle(window, qtbot):
 def test_fields_say_and_set_the_same_numbers(window):
     cake, skin = window.bench.cake, window.bench.skin
     cases = [
-        (cake.offset, 5.5, lambda: pickup(window).offset_mm),
-        (cake.skew, 10, lambda: pickup(window).skew_deg),
-        (cake.sweeps, 20, lambda: pickup(window).passes),
-        (cake.drift, 1.5, lambda: pickup(window).drift_mm),
+        (cake.numbers.offset, 5.5, lambda: pickup(window).offset_mm),
+        (cake.numbers.skew, 10, lambda: pickup(window).skew_deg),
+        (cake.numbers.sweeps, 20, lambda: pickup(window).passes),
+        (cake.numbers.drift, 1.5, lambda: pickup(window).drift_mm),
         (skin.angle, 75, lambda: way(window).nib.angle_deg),
         (skin.pressure, 80, lambda: way(window).pressure * 100),
         (skin.wiggles, 3, lambda: way(window).wiggle.count),
@@ -194,7 +194,7 @@ def test_fields_say_and_set_the_same_numbers(window):
 
 def test_inches_show_the_same_lengths(window):
     window.bar.units.buttons()[1].click()
-    offset = window.bench.cake.offset
+    offset = window.bench.cake.numbers.offset
     assert offset.text().endswith(" in")
     assert offset.value() == pytest.approx(2.1 / 25.4, abs=0.0006)
     assert pickup(window).offset_mm == 2.1  # showing changes nothing
@@ -206,9 +206,9 @@ def test_inches_show_the_same_lengths(window):
 def test_choices_change_the_plan(window, open_window):
     cake, skin = window.bench.cake, window.bench.skin
     for box, text, stored, expected in (
-        (cake.cake_choice, "Kelp Swoosh", lambda: pickup(window).cake, "kelp-swoosh"),
-        (cake.brush_choice, "Flat 1 in", lambda: window.model.brush.id, "flat-1"),
-        (cake.wet_choice, "wet", lambda: pickup(window).wetness.value, "wet"),
+        (cake.numbers.cake_choice, "Kelp Swoosh", lambda: pickup(window).cake, "kelp-swoosh"),
+        (cake.numbers.brush_choice, "Flat 1 in", lambda: window.model.brush.id, "flat-1"),
+        (cake.numbers.wet_choice, "wet", lambda: pickup(window).wetness.value, "wet"),
         (skin.mode_choice, "turns on a corner", lambda: way(window).nib.mode, NibMode.PIVOTING),
         (skin.rim_choice, "corner B", lambda: window.model.stroke.rim.value, "B"),
     ):

@@ -129,7 +129,7 @@ def test_failures_in_prediction_are_said(window, monkeypatch):
         raise PennelloError("No prediction today.")
 
     monkeypatch.setattr(model, "coarse", fail)
-    window.bench.cake.flip_button.click()
+    window.bench.cake.numbers.flip_button.click()
     assert window.banner.words.text() == "No prediction today."
 
 
@@ -159,7 +159,7 @@ app = make_application(["pennello"])
 window = MainWindow(Document(demo_plan()))
 window.show()
 def look():
-    window.bench.cake.flip_button.click()
+    window.bench.cake.numbers.flip_button.click()
     image = window.screen().grabWindow(window.winId()).toImage()
     colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
     print(QGuiApplication.platformName(), image.width(), len(colours))

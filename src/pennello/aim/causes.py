@@ -60,7 +60,8 @@ class Cause:
     Attributes
     ----------
     code
-        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, too_wet, too_dry, missing_colour.
+        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, too_wet, too_dry, stray_pickup,
+        missing_colour.
     text
         One plain sentence.
     mends
@@ -118,6 +119,7 @@ def _suspects(case: Case) -> Iterator[_Suspect]:
         if case.attempt.recipe.pickups[main].cake:
             yield from _blended_wrong(case)
         yield from _wetness_wrong(case)
+    yield from _strayed(case)
     yield from _pale(case)
     if case.attempt.recipe.pickups:
         yield from _missing(case)
@@ -206,6 +208,22 @@ def _ends_wrong(case: Case) -> Iterator[_Suspect]:
     if forecast.mean_de00(recipe) < 0.85 * forecast.mean_de00(case.attempt.recipe) - WORTH_DE00:
         mend = SetRecipe("swap", recipe, "take for the tip what went to the belly, and the other way round")
         yield _Suspect("wrong_way", "Tip and belly have changed places.", (mend,))
+
+
+def _strayed(case: Case) -> Iterator[_Suspect]:
+    """Look whether the stroke is nearer to the wish without one of several pick-ups."""
+    pickups = case.attempt.recipe.pickups
+    if len(case.attempt.recipe.laid) < 2:
+        return
+    forecast = Forecast(case.attempt, case.laid.edge, case.seen)
+    now = forecast.mean_de00(case.attempt.recipe)
+    for index, pickup in enumerate(pickups):
+        recipe = replace(case.attempt.recipe, pickups=(*pickups[:index], *pickups[index + 1 :]))
+        same_axis = recipe.axis(case.attempt.brush) is case.attempt.axis
+        if pickup.face is not recipe.lays or not same_axis or forecast.mean_de00(recipe) > 0.85 * now - WORTH_DE00:
+            continue
+        text = f"Pick-up {index + 1} leads away from what you want."
+        yield _Suspect("stray_pickup", text, (SetRecipe("leave_out", recipe, f"leave pick-up {index + 1} out"),))
 
 
 def _end_name(case: Case, cake: Cake, direction: float) -> str:

@@ -15,6 +15,7 @@ from pennello.colour.kubelka_munk import film, tint_weights
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.paint import Paint, optics
+from pennello.load.edge import LoadedEdge
 from pennello.load.gaussian import WIDTH_10_90, phi_integral
 
 Array = NDArray[np.floating[Any]]
@@ -108,6 +109,14 @@ def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, 
         Reflectance at 36 bands, shape (36,).
     """
     return _coats(wanted, wanted_shares(wanted, bins, width_mm), paints, skin)
+
+
+def edge_lab(edge: LoadedEdge, paints: Mapping[str, Paint], skin: Array, coat_um: float = COAT_UM) -> Array:
+    """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where nothing is held."""
+    constants = optics(tuple(paints[name] for name in edge.paints))
+    weights = tint_weights(edge.share.T, constants.tint)
+    depth = np.where(edge.volume_mm3_per_mm > 0, coat_um, 0.0)[:, None]
+    return FULL.lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))
 
 
 def stop_labs(wanted: Wanted, paints: Mapping[str, Paint], skin: Array) -> Array:

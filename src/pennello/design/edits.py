@@ -7,6 +7,7 @@ from dataclasses import replace
 from pennello.aim.attempt import Attempt
 from pennello.aim.mend import Mend
 from pennello.design.plan import Plan, PlanStroke
+from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -23,9 +24,40 @@ def with_stroke(plan: Plan, changed: PlanStroke) -> Plan:
     return replace(plan, strokes=kept if known else (*kept, changed))
 
 
+class StillNeededError(PennelloError):
+    """Something cannot go because another thing rests on it."""
+
+
 def without_stroke(plan: Plan, name: str) -> Plan:
-    """Return the plan without a stroke."""
-    return replace(plan, strokes=tuple(stroke for stroke in plan.strokes if stroke.id != name))
+    """Return the plan without a stroke; loads that went on with its leftover begin with a clean brush.
+
+    Raises
+    ------
+    StillNeededError
+        If its leftover is all that another stroke is laid with.
+    """
+    return _freed(replace(plan, strokes=tuple(one for one in plan.strokes if one.id != name)), name, plan.stroke(name))
+
+
+def _freed(plan: Plan, name: str, gone: PlanStroke) -> Plan:
+    """Return the plan with the loads that went on with a stroke's leftover begun clean."""
+    for stroke in plan.strokes:
+        if stroke.recipe.after == name:
+            if not stroke.recipe.pickups:
+                raise StillNeededError(f"{stroke.name} is laid with what {gone.name} leaves; give it a load first.")
+            plan = with_stroke(plan, replace(stroke, recipe=replace(stroke.recipe, after="")))
+    return plan
+
+
+def with_brush_taken(plan: Plan, name: str, brush: str) -> Plan:
+    """Return the plan with a stroke laid by another brush; no leftover goes from one brush into another."""
+    stroke = plan.stroke(name)
+    if stroke.brush == brush:
+        return plan
+    plan = _freed(plan, name, stroke)
+    if stroke.recipe.after and not stroke.recipe.pickups:
+        raise StillNeededError(f"{stroke.name} is laid with a leftover of its own brush; give it a load first.")
+    return with_stroke(plan, replace(stroke, brush=brush, recipe=replace(stroke.recipe, after="")))
 
 
 def duplicated_stroke(plan: Plan, name: str) -> tuple[Plan, str]:

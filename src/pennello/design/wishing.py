@@ -3,15 +3,36 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
-from pennello.aim.wish import Stop, Wanted
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.aim.wish import Stop, Wanted, edge_lab
+from pennello.colour.lab import lab_to_hex
+from pennello.design.edits import with_stroke
+from pennello.design.plan import Plan, skin_spectrum
+from pennello.kit.contact import BINS, bin_places
 from pennello.load.edge import LoadedEdge, boundaries
+
+Array = NDArray[np.floating[Any]]
 
 LEAST_PART_U = 0.02
 
 
-def wish_for_edge(edge: LoadedEdge, like: Wanted) -> Wanted:
-    """Return the wish for just what an edge holds, with the coat and tolerance of another wish."""
+PURE_SHARE = 0.85
+"""A stop is wished for as a paint where that paint is at least this share of it, else as a colour."""
+
+
+def wish_for_edge(edge: LoadedEdge, like: Wanted, looks: Array | None = None) -> Wanted:
+    """Return the wish for just what an edge holds, with the coat and tolerance of another wish.
+
+    Parameters
+    ----------
+    looks
+        A coat of what each bin holds as L*, a*, b*, shape (64, 3): what mixtures are wished for as. Without it the
+        paint that leads stands for the mixture.
+    """
     found = boundaries(edge)
     volume = edge.solids.sum(axis=1)
     if not volume.any():
@@ -21,10 +42,22 @@ def wish_for_edge(edge: LoadedEdge, like: Wanted) -> Wanted:
     ends = [min(max(one.at_mm / edge.width_mm, LEAST_PART_U), 1 - LEAST_PART_U) for one in found]
     stops: list[Stop] = []
     for name, end, one in zip(names, [*ends, 1.0], [*found, None], strict=True):
-        if stops and end - stops[-1].to_u < LEAST_PART_U:
+        low = stops[-1].to_u if stops else 0.0
+        if stops and end - low < LEAST_PART_U:
             continue
-        stops.append(Stop(paint=name, to_u=round(end, 4), blend_mm=round(one.width_10_90_mm, 2) if one else 0.0))
+        blend = round(one.width_10_90_mm, 2) if one else 0.0
+        stops.append(_stop(edge, name, (low, round(end, 4)), blend, looks))
     return replace(like, stops=(*stops[:-1], replace(stops[-1], to_u=1.0)))
+
+
+def _stop(edge: LoadedEdge, name: str, part: tuple[float, float], blend_mm: float, looks: Array | None) -> Stop:
+    """Return the stop for a part of the edge: its leading paint, or its colour where that is a mixture."""
+    middle, half = (part[0] + part[1]) / 2, max((part[1] - part[0]) / 4, 0.5 / BINS)
+    inside = np.abs(bin_places() - middle) <= half
+    purity = edge.share[edge.paints.index(name), inside].mean() if inside.any() else 1.0
+    if looks is None or purity >= PURE_SHARE:
+        return Stop(paint=name, to_u=part[1], blend_mm=blend_mm)
+    return Stop(srgb=lab_to_hex(looks[inside].mean(axis=0)), to_u=part[1], blend_mm=min(blend_mm, 4.0))
 
 
 def turned_round(wanted: Wanted) -> Wanted:
@@ -47,3 +80,11 @@ def with_wish_boundary(wanted: Wanted, index: int, to_u: float, blend_mm: float 
     blend = stops[index].blend_mm if blend_mm is None else min(max(blend_mm, 0.0), 60.0)
     stops[index] = replace(stops[index], to_u=at, blend_mm=blend)
     return replace(wanted, stops=tuple(stops))
+
+
+def with_load_wished(plan: Plan, name: str) -> Plan:
+    """Return the plan with a stroke wished for as its load lays it."""
+    stroke, edge = plan.stroke(name), plan.edge(name)
+    paints = {paint.id: paint for paint in plan.paints}
+    looks = edge_lab(edge, paints, skin_spectrum(plan.skin), stroke.wanted.coat_um)
+    return with_stroke(plan, replace(stroke, wanted=wish_for_edge(edge, stroke.wanted, looks)))

@@ -144,7 +144,7 @@ def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
 
     The ratio of two neighbours runs from 0 to 1 across their boundary; its 10, 50 and 90 % points are found on
     the normal-quantile scale, where a normal blend is a straight line, and the width of a bin is taken off
-    again.
+    again. Where two paints never reach 10 and 90 % the blend counts as wide as the edge at most.
     """
     share = edge.share
     loaded = np.flatnonzero(edge.volume_mm3_per_mm > 0)
@@ -172,7 +172,7 @@ def _boundary(
     low, middle, high = (_crossing(at, z, level) for level in (-WIDTH_10_90 / 2, 0.0, WIDTH_10_90 / 2))
     bin_part = (WIDTH_10_90 * edge.width_mm / BINS) ** 2 / 12
     width = math.sqrt(max((high - low) ** 2 - bin_part, 0.0))
-    return Boundary(edge.paints[one], edge.paints[two], middle, width)
+    return Boundary(edge.paints[one], edge.paints[two], middle, min(width, edge.width_mm))
 
 
 def _crossing(at: Array, z: Array, level: float) -> float:

@@ -101,8 +101,7 @@ def _dipped(pickup: PickUp, length_mm: float) -> Array:
 
 def stripes_reached(cake: Cake) -> Array:
     """Return how well each stripe is reached, in [0, 1]: 0 when it is worn out, shape (stripes,)."""
-    left = np.array([cake.depth_mm - stripe.hollow_mm for stripe in cake.stripes])
-    return np.asarray(np.clip(left / REACH_MM, 0, 1))
+    return np.array([min(max((cake.depth_mm - stripe.hollow_mm) / REACH_MM, 0.0), 1.0) for stripe in cake.stripes])
 
 
 def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
@@ -121,14 +120,9 @@ def blurred_stripes(cake: Cake, bins_mm: Array, sd: float) -> Array:
     Shares in [0, 1], shape (stripes, n), summing to 1 in every bin.
     """
     images = 1 + math.ceil(8 * sd / cake.width_mm)
-    if cake.ombre:
-        pieces, stripe = _ramps(cake, bins_mm, sd, images)
-    else:
-        pieces, stripe = _steps(cake, bins_mm, sd, images)
-    shares = np.zeros((len(cake.stripes), len(bins_mm) - 1))
-    for row, piece in zip(stripe.tolist(), pieces, strict=True):
-        shares[row] += piece
-    return np.minimum(np.maximum(shares, 0), 1)
+    pieces, stripe = _ramps(cake, bins_mm, sd, images) if cake.ombre else _steps(cake, bins_mm, sd, images)
+    whose = (stripe == np.arange(len(cake.stripes))[:, None]).astype(float)
+    return np.asarray(np.minimum(np.maximum(whose @ pieces, 0), 1))
 
 
 def _steps(cake: Cake, bins_mm: Array, sd: float, images: int) -> tuple[Array, NDArray[np.intp]]:

@@ -102,14 +102,17 @@ def _visit(pickup: PickUp, cake: Cake | None, brush: Applicator, axis: GradientA
     else:
         stripes, over = met_shares(pickup, cake, brush, axis)
         reach = stripes_reached(cake)
-        if reach.min() < 1:
+        if min(reach) < 1:
             reached = stripes * reach[:, None]
             total = reached.sum(axis=0)
             over = over * total
             stripes = np.divide(reached, total, out=stripes.copy(), where=total > 0)
         part = part * over
-        gross = stripes @ (part * full) * (turnover * brush.edge_mm(axis) / BINS)
-        composition = _top_composition(cake, gross, paints)
+        if any(stripe.dirt for stripe in cake.stripes):
+            gross = stripes @ (part * full) * (turnover * brush.edge_mm(axis) / BINS)
+            composition = _top_composition(cake, gross, paints)
+        else:
+            composition = _clean_composition(tuple(paints.index(stripe.paint) for stripe in cake.stripes), len(paints))
     return Visit(stripes, composition, part, full, turnover, stays, stays_water, pickup.wetness.water)
 
 
@@ -135,8 +138,6 @@ def stirred_mm3(cake: Cake, gross: Array) -> Array:
 
 
 def _top_composition(cake: Cake, gross: Array, paints: tuple[str, ...]) -> Array:
-    if not any(stripe.dirt for stripe in cake.stripes):
-        return _clean_composition(tuple(paints.index(stripe.paint) for stripe in cake.stripes), len(paints))
     composition = np.zeros((len(cake.stripes), len(paints)))
     stirred = stirred_mm3(cake, gross)
     for index, stripe in enumerate(cake.stripes):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from pennello.aim.attempt import Attempt
@@ -18,6 +18,7 @@ from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.aim.verdict import Verdict
+    from pennello.load.scatter import Band
 
 DRAG_PX_PER_MM = 2.0
 REST_PX_PER_MM = 5.0
@@ -27,7 +28,10 @@ _MOST_PIXELS = 1_500_000
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Outcome:
-    """A stroke as predicted, with its picture as sRGB bytes; `verdict` is None while the hand still moves."""
+    """A stroke as predicted, with its picture as sRGB bytes.
+
+    `verdict`, and `band`, where real loads scatter, are None while the hand still moves.
+    """
 
     plan: Plan
     stroke: str
@@ -37,6 +41,7 @@ class Outcome:
     picture: Picture
     state: State
     verdict: Verdict | None = None
+    band: Band | None = None
 
 
 def coarse(plan: Plan, stroke: str) -> Outcome:
@@ -48,12 +53,15 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
     """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
     from pennello.aim.verdict import judge  # noqa: PLC0415 - not needed before the first window is there
     from pennello.kit import catalogue  # noqa: PLC0415
+    from pennello.load.scatter import scatter_band  # noqa: PLC0415
 
     first = _outcome(plan, stroke, _resolution(plan, stroke, REST_PX_PER_MM))
     if job:
         job.report(0.5, "looking for what would mend it")
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
-    return Outcome(plan, stroke, first.attempt, first.laid, first.seen, first.picture, verdict.state, verdict)
+    attempt = first.attempt
+    band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue)
+    return replace(first, state=verdict.state, verdict=verdict, band=band)
 
 
 def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
@@ -68,6 +76,7 @@ def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
 def _resolution(plan: Plan, stroke: str, wanted: float) -> float:
     """Return the resolution wanted, or what keeps the picture of a huge stroke within 1.5 million pixels."""
     here = plan.stroke(stroke)
-    margin = 2 * plan.brush(here.brush).width_mm + here.stroke.wiggle.width_mm
+    brush = plan.brush(here.brush)
+    margin = 2 * max(brush.edge_mm(here.recipe.axis(brush)), brush.width_mm) + here.stroke.wiggle.width_mm
     wide, high = (max(v) - min(v) + margin for v in zip(*here.stroke.path.points_mm, strict=True))
     return float(min(wanted, max(PX_PER_MM[0], (_MOST_PIXELS / (wide * high)) ** 0.5)))

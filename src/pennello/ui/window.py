@@ -117,7 +117,7 @@ class MainWindow(QMainWindow):
         for words, act, key in (
             ("Undo", self.document.undo, keys.Undo),
             ("Redo", self.document.redo, keys.Redo),
-            ("Flip the brush", self.bench.cake.flip_button.click, QKeySequence("F")),
+            ("Flip the brush", self.bench.cake.numbers.do_flip, QKeySequence("F")),
             ("Help", self.show_help, keys.HelpContents),
         ):
             action = QAction(words, self)
@@ -278,7 +278,7 @@ class MainWindow(QMainWindow):
         if stroke:
             outcome = fine(self.model.plan, stroke.id, self.model.unit)
             scale = outcome.laid.film.canvas.px_per_mm
-            page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.brush.width_mm, scale)
+            page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale)
             write_png(page, path, scale)
 
     def write_card(self, path: Path) -> None:

@@ -56,7 +56,7 @@ class Mat(QFrame):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(10, 6, 10, 8)
         outer.setSpacing(4)
-        head = QHBoxLayout()
+        self.head = head = QHBoxLayout()
         self.title = QLabel(title)
         self.title.setObjectName("station")
         self.note = Words(1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)

@@ -20,7 +20,8 @@ def to_image(picture: Picture) -> QImage:
     """Return sRGB bytes, shape (rows, columns, 3), as an image that owns its memory."""
     rows, columns, _ = picture.shape
     data = np.ascontiguousarray(picture)
-    return QImage(data.data, columns, rows, 3 * columns, QImage.Format.Format_RGB888).copy()
+    image = QImage(data.data, columns, rows, 3 * columns, QImage.Format.Format_RGB888)
+    return image.convertToFormat(QImage.Format.Format_RGB32)  # what the screen takes as it is
 
 
 def strip_image(colours: Picture) -> QImage:

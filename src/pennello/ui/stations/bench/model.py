@@ -11,7 +11,7 @@ from pennello.aim.mend import Mend
 from pennello.design.edits import mended, with_pickup, with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.errors import PennelloError
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.lay.stroke import Stroke
 from pennello.load.recipe import PickUp
@@ -33,8 +33,8 @@ class BenchModel(QObject):
         The plan, the stroke or the prediction is another one.
     judged
         The fine prediction with its verdict is there.
-    chosen
-        Another stroke is on the Bench.
+    chosen, pickup_chosen
+        Another stroke is on the Bench, another of its pick-ups on the cake mat.
     boundary_hovered(int)
         The hand is near the loaded boundary with this number, or -1.
     """
@@ -42,6 +42,7 @@ class BenchModel(QObject):
     shown = Signal()
     judged = Signal()
     chosen = Signal()
+    pickup_chosen = Signal()
     unit_changed = Signal()
     failed = Signal(str)
     boundary_hovered = Signal(int)
@@ -57,6 +58,7 @@ class BenchModel(QObject):
         self.states: dict[str, str] = {}
         self._jobs = jobs
         self._stroke = ""
+        self._pickup: int | None = None
         self._latest: Job[Outcome] | None = None
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
@@ -82,14 +84,56 @@ class BenchModel(QObject):
         return next((one for one in strokes if one.id == self._stroke), strokes[0] if strokes else None)
 
     @property
-    def pickup(self) -> PickUp:
-        """The last pick-up of the stroke's load: the one that is edited on the cake."""
-        return self._there.recipe.pickups[-1]
+    def pickup_index(self) -> int:
+        """Number of the pick-up that is edited; -1 where the load is only a leftover."""
+        recipe = self._there.recipe
+        wished = recipe.main if self._pickup is None else self._pickup
+        return min(wished, len(recipe.pickups) - 1)
 
     @property
-    def cake(self) -> Cake:
-        """The cake of that pick-up."""
-        return self.plan.cake(self.pickup.cake)
+    def pickup(self) -> PickUp | None:
+        """The pick-up that is edited on the cake: the one chosen, or the one that lays the window."""
+        stroke = self.stroke
+        return stroke.recipe.pickups[self.pickup_index] if stroke and stroke.recipe.pickups else None
+
+    @property
+    def cake(self) -> Cake | None:
+        """The cake of that pick-up; None when it is taken from a pan."""
+        pickup = self.pickup
+        return self.plan.cake(pickup.cake) if pickup and pickup.cake else None
+
+    @property
+    def axis(self) -> GradientAxis:
+        """Which way the edge runs."""
+        return self._there.recipe.axis(self.brush)
+
+    @property
+    def edge_mm(self) -> float:
+        """Length of the loaded edge, mm."""
+        return self.brush.edge_mm(self.axis)
+
+    def committed_pickup(self) -> PickUp:
+        """Return the pick-up that is edited as it is without a preview: what a drag starts from."""
+        return self.committed_stroke.recipe.pickups[self.pickup_index]
+
+    def choose_pickup(self, index: int | None) -> None:
+        """Put another pick-up on the cake mat; None for the one that lays the window."""
+        if index != self._pickup:
+            self._pickup = index
+            self.pickup_chosen.emit()
+
+    def set_pickup(self, label: str, merge: str = "", **changes: object) -> None:
+        """Change the pick-up that is edited, as a step."""
+        self.edit(label, pickup_change(self.pickup_index, **changes), merge)
+
+    def set_number(self, label: str, name: str, value: float) -> None:
+        """Change one number of the pick-up that is edited; quick changes of it become one step."""
+        changes: dict[str, object] = {name: value}
+        self.edit(label, pickup_changes(self.pickup_index, changes), name)
+
+    def preview_pickup(self, **changes: object) -> None:
+        """Show a change of the pick-up that is edited."""
+        self.preview(pickup_change(self.pickup_index, **changes))
 
     @property
     def brush(self) -> Applicator:
@@ -112,6 +156,7 @@ class BenchModel(QObject):
         if stroke != self._stroke:
             self.document.preview(None)
             self._stroke = stroke
+            self._pickup = None
             self._predict()
             self.chosen.emit()
 
@@ -235,13 +280,17 @@ def _states(plan: Plan, job: Job[dict[str, str]]) -> dict[str, str]:
     return states
 
 
-def pickup_change(**changes: object) -> Callable[[Plan, PlanStroke], Plan]:
-    """Return the change that sets parts of the last pick-up."""
+def pickup_change(index: int = -1, **changes: object) -> Callable[[Plan, PlanStroke], Plan]:
+    """Return the change that sets parts of one pick-up, the last without a number."""
+    return pickup_changes(index, changes)
+
+
+def pickup_changes(index: int, changes: dict[str, object]) -> Callable[[Plan, PlanStroke], Plan]:
+    """Return the change that sets parts, by name, of one pick-up."""
 
     def change(plan: Plan, stroke: PlanStroke) -> Plan:
-        last = len(stroke.recipe.pickups) - 1
-        pickup = replace(stroke.recipe.pickups[last], **changes)  # type: ignore[arg-type]
-        return with_stroke(plan, with_pickup(stroke, last, pickup))
+        pickup = replace(stroke.recipe.pickups[index], **changes)  # type: ignore[arg-type]
+        return with_stroke(plan, with_pickup(stroke, index, pickup))
 
     return change
 

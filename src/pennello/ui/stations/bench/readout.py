@@ -24,8 +24,9 @@ from pennello.aim.mend import Mend
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
-from pennello.design.wishing import turned_round, wish_for_edge, with_wish_boundary
+from pennello.design.wishing import turned_round, with_load_wished, with_wish_boundary
 from pennello.files.picture import ribbons
+from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel
@@ -153,10 +154,7 @@ class Readout(QFrame):
         return self.wish
 
     def _wish_for_load(self) -> None:
-        outcome = self._model.outcome
-        if outcome:
-            edge = outcome.laid.edge
-            self._edit_wish("Wish for what this load lays", lambda wanted: wish_for_edge(edge, wanted))
+        self._model.edit("Wish for what this load lays", lambda plan, stroke: with_load_wished(plan, stroke.id))
 
     def _turn_wish(self) -> None:
         self._edit_wish("Turn the wish round", turned_round)
@@ -176,23 +174,24 @@ class Readout(QFrame):
             if index >= len(stops()) - 1:
                 return ""
             stop, unit = stops()[index], model.unit
-            at = length_text(stop.to_u * model.brush.width_mm, unit)
-            return f"{at} from A, {length_text(stop.blend_mm, unit)} soft"
+            start = "the tip" if model.axis is GradientAxis.ALONG else "A"
+            at = length_text(stop.to_u * model.edge_mm, unit)
+            return f"{at} from {start}, {length_text(stop.blend_mm, unit)} soft"
 
         def dragged(way: QPointF) -> None:
             start = model.committed_stroke.wanted.stops[index].to_u
-            to_u = round(start + way.x() / (model.brush.width_mm * self._scale), 4)
+            to_u = round(start + way.x() / (model.edge_mm * self._scale), 4)
             model.preview(_wish_change(lambda wanted: with_wish_boundary(wanted, index, to_u)))
 
         def stepped(x: int, y: int, factor: float) -> None:
-            stop, width = stops()[index], model.brush.width_mm
+            stop, width = stops()[index], model.edge_mm
             to_u, blend = stop.to_u + x * factor * 0.5 / width, stop.blend_mm - y * factor * 0.5
             self._edit_wish(
                 "Move a wanted boundary", lambda w: with_wish_boundary(w, index, to_u, blend), f"wish {index}"
             )
 
         def typed() -> None:
-            width = model.brush.width_mm
+            width = model.edge_mm
             quantity = Quantity("Wanted boundary from A", 0.0, width, 0.5, 1, length=True)
             type_over(
                 self._bounds[index],
@@ -217,7 +216,7 @@ class Readout(QFrame):
 
     @property
     def _scale(self) -> float:
-        return (self.surface.width() - _LABEL_PX - 34) / self._model.brush.width_mm
+        return (self.surface.width() - _LABEL_PX - 34) / self._model.edge_mm
 
     def _place(self) -> None:
         stroke = self._model.stroke if self._model.outcome else None
@@ -225,7 +224,7 @@ class Readout(QFrame):
         keep_handles(self._bounds, count, self._boundary_handle)
         if stroke:
             for handle, stop in zip(self._bounds, stroke.wanted.stops, strict=False):
-                handle.put(QPointF(_LABEL_PX + stop.to_u * self._model.brush.width_mm * self._scale, 12))
+                handle.put(QPointF(_LABEL_PX + stop.to_u * self._model.edge_mm * self._scale, 12))
                 handle.refresh()
 
     # --- following ---
@@ -304,7 +303,7 @@ class Readout(QFrame):
         if outcome is None:
             draw_note(painter, area, "What is wanted and what is laid will lie here, one above the other.")
             return
-        width_mm = outcome.attempt.brush.width_mm
+        width_mm = outcome.attempt.edge_mm
         scale = self._scale
         curve = 54.0
         height = min(34.0, (area.height() - curve - 34 - _TOP_PX) / 3 - 3)

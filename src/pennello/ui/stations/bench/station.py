@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QVBoxLay
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
+from pennello.ui.stations.bench.load_strip import LoadStrip
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.skin_mat import SkinMat
@@ -23,6 +24,7 @@ class BenchStation(QWidget):
         self.strokes = StrokesBar(model)
         self.cake, self.edge, self.skin = CakeMat(model), EdgeMat(model), SkinMat(model)
         self.readout = Readout(model)
+        self.load = LoadStrip(model, self.cake.numbers.brush_choice)
         mats = QHBoxLayout()
         mats.setSpacing(8)
         mats.addWidget(self.cake, 300)
@@ -30,13 +32,15 @@ class BenchStation(QWidget):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self.readout.setFixedHeight(232)
+        self.readout.setMinimumHeight(186)
+        self.readout.setMaximumHeight(232)
         bench = QWidget()
         column = QVBoxLayout(bench)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
-        column.addLayout(mats, 1)
-        column.addWidget(self.readout)
+        column.addWidget(self.load)
+        column.addLayout(mats, 9)
+        column.addWidget(self.readout, 4)
         body = QWidget()
         self._stack = QStackedLayout(body)
         self._stack.addWidget(bench)
@@ -50,6 +54,7 @@ class BenchStation(QWidget):
         outer.addWidget(body, 1)
         model.shown.connect(self.refresh)
         model.unit_changed.connect(self.refresh)
+        model.pickup_chosen.connect(self._show_pickup)
         model.boundary_hovered.connect(self._mark_boundary)
         self.refresh()
 
@@ -65,6 +70,7 @@ class BenchStation(QWidget):
         load = self._load_shown()
         if load != self._load:  # a drag on the skin leaves cake and edge as they are
             self._load = load
+            self.load.refresh()
             self.cake.refresh()
             self.edge.refresh()
         self.skin.refresh()
@@ -74,6 +80,11 @@ class BenchStation(QWidget):
         plan, stroke = self.model.plan, self.model.stroke
         here = (stroke.id, stroke.recipe, stroke.brush, stroke.rim) if stroke else None
         return plan.cakes, plan.paints, plan.brushes, here, self.model.unit, self.model.outcome is None
+
+    def _show_pickup(self) -> None:
+        if self.model.stroke:
+            self.load.refresh()
+            self.cake.refresh()
 
     def _mark_boundary(self) -> None:
         for surface in (self.cake.surface, self.edge.surface, self.skin.surface, self.readout.surface):

@@ -78,7 +78,11 @@ class StrokeTag(QAbstractButton):
     def _rests_on(self) -> object:
         plan = self._model.plan
         found = next((one for one in plan.strokes if one.id == self.stroke_id), None)
-        return (found.wanted, plan.brush(found.brush), plan.skin, plan.paints) if found else None
+        return (
+            (found.wanted, found.recipe.axis(plan.brush(found.brush)), plan.brush(found.brush), plan.skin, plan.paints)
+            if found
+            else None
+        )
 
     def _strip(self) -> QImage | None:
         """Return the strip of the wish, made anew only when something that it rests on is another one."""
@@ -87,7 +91,7 @@ class StrokeTag(QAbstractButton):
             return None
         if self._kept is None or self._kept[0] != key:
             attempt = self._model.plan.attempt(self.stroke_id)
-            lab = wanted_lab(attempt.wanted, 16, attempt.brush.width_mm, attempt.paints, attempt.skin)
+            lab = wanted_lab(attempt.wanted, 16, attempt.edge_mm, attempt.paints, attempt.skin)
             self._kept = (key, strip_image(lab_bytes(lab)))
         return self._kept[1]
 
@@ -167,7 +171,7 @@ class StrokesBar(QWidget):
         """Take the stroke on the Bench out of the plan."""
         stroke = self._model.stroke
         if stroke:
-            self._model.document.edit("Take a stroke away", without_stroke(self._model.document.committed, stroke.id))
+            self._model.edit("Take a stroke away", lambda plan, gone: without_stroke(plan, gone.id))
 
     @property
     def tags(self) -> list[StrokeTag]:

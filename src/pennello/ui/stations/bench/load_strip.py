@@ -1,0 +1,395 @@
+"""The load as a row of cards, one pick-up after another: what is taken, and how the edge looks after it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QScrollArea,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
+
+from pennello.design.edits import with_moved_pickup, with_new_pickup, with_stroke, without_pickup
+from pennello.design.load_kinds import LoadKind, axis_words, goes_on_with, kinds_for
+from pennello.design.plan import Plan, PlanStroke
+from pennello.design.words import passes_words, source_words
+from pennello.kit.applicator import GradientAxis
+from pennello.load.edge import LoadedEdge, stages
+from pennello.load.look import cake_colours, edge_colours, pan_colour
+from pennello.load.recipe import Before, Face, PickUp, Way
+from pennello.ui.stations.bench.cake_drawing import draw_pan
+from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.theme.icons import icon
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import draw_note, strip_image
+
+CARD_PX = QSize(196, 52)
+PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
+PART_TO = Quantity("Part of the edge, to", 2, 100, 5, 0, " %")
+
+_BEFORE_WORDS = {
+    Before.KEEP: "keep what is in it",
+    Before.BLOT: "blot first",
+    Before.WIPE: "wipe first",
+    Before.RINSE: "rinse first",
+}
+_WAY_WORDS = {
+    Way.SWEEP: "sweep",
+    Way.PRESS: "press",
+    Way.DIP: "dip the tip",
+    Way.SIDE: "lay on its side",
+    Way.ROLL: "roll",
+}
+
+
+class PickUpCard(QAbstractButton):
+    """One pick-up: its picture, its words, and the edge after it. Drag it, or Ctrl with arrows, to another place.
+
+    Signals
+    -------
+    moved(int)
+        By how many places it should go.
+    dropped
+        It should go away.
+    """
+
+    moved = Signal(int)
+    dropped = Signal()
+
+    def __init__(self, number: int) -> None:
+        super().__init__()
+        self.number = number
+        self._words = ("", "")
+        self._pickup: PickUp | None = None
+        self._plan: Plan | None = None
+        self._edge: LoadedEdge | None = None
+        self._grabbed: QPointF | None = None
+        self._shift = 0.0
+        self.setCheckable(True)
+        self.setFixedSize(CARD_PX)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
+        for words, act in (
+            ("Earlier", lambda: self.moved.emit(-1)),
+            ("Later", lambda: self.moved.emit(1)),
+            ("Take it out", self.dropped.emit),
+        ):
+            self.addAction(words).triggered.connect(lambda _=False, do=act: do())
+
+    def show_pickup(self, plan: Plan, stroke: PlanStroke, edge: LoadedEdge) -> None:
+        """Show a pick-up and the edge after it."""
+        pickup = stroke.recipe.pickups[self.number]
+        if pickup is self._pickup and edge is self._edge and plan.paints == (self._plan.paints if self._plan else ()):
+            return
+        self._pickup, self._plan, self._edge = pickup, plan, edge
+        below = f"{pickup.passes:g} {passes_words(pickup.way, pickup.passes)}, {pickup.wetness.value}"
+        if pickup.face is not stroke.recipe.lays:
+            below = f"other face, {below}"
+        elif not pickup.whole:
+            below = f"{pickup.part[0]:.0%} to {pickup.part[1]:.0%}, {below}"
+        self._words = (f"{self.number + 1}  {source_words(plan, pickup)}", below)
+        self.setToolTip(f"{self._words[0]}\n{below}\nDrag or Ctrl with arrows: another place. Del: take it out.")
+        self.setAccessibleName(f"Pick-up {self._words[0]}, {below}")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the card; the one on the mat lies open."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        inks = theme()
+        painter.translate(self._shift, 0)
+        body = QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5)
+        painter.setPen(QPen(QColor(inks.accent if self.hasFocus() or self.isChecked() else inks.line), 1))
+        painter.setBrush(QColor(inks.well if self.isChecked() else inks.mat))
+        painter.drawRoundedRect(body, 6, 6)
+        if self._pickup is None or self._plan is None or self._edge is None:
+            return
+        paints = {paint.id: paint for paint in self._plan.paints}
+        self._draw_source(painter, QRectF(7, 6, 42, 26), self._plan, self._pickup)
+        painter.drawImage(QRectF(7, 37, 42, 9), strip_image(edge_colours(self._edge, paints)))
+        painter.setPen(QColor(inks.ink))
+        room = QRectF(56, 5, self.width() - 62, 20)
+        line = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+        words = painter.fontMetrics().elidedText(self._words[0], Qt.TextElideMode.ElideRight, round(room.width()))
+        painter.drawText(room, line, words)
+        below = room.translated(0, 22)
+        draw_note(painter, below, self._words[1], line)
+
+    @staticmethod
+    def _draw_source(painter: QPainter, rect: QRectF, plan: Plan, pickup: PickUp) -> None:
+        paints = {paint.id: paint for paint in plan.paints}
+        if not pickup.cake:
+            colour = QColor(*(int(part) for part in pan_colour(pickup.pan, paints)))
+            draw_pan(painter, QRectF(rect.center().x() - 13, rect.top(), 26, 26), colour)
+            return
+        cake = plan.cake(pickup.cake)
+        painter.drawImage(rect, strip_image(cake_colours(cake, paints, 42)))
+        painter.setPen(QPen(QColor(theme().ink_2), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(rect)
+
+    # --- moving ---
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Take hold."""
+        self._grabbed = event.position() if event.button() == Qt.MouseButton.LeftButton else None
+        super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Follow the hand sideways."""
+        if self._grabbed is not None:
+            way = event.position().x() - self._grabbed.x()
+            self._shift = way if abs(way) > 8 else 0.0
+            self.raise_()
+            self.update()
+        super().mouseMoveEvent(event)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """Let go: as many places as cards were passed."""
+        places, self._shift, self._grabbed = round(self._shift / (self.width() + 18)), 0.0, None
+        self.update()
+        super().mouseReleaseEvent(event)
+        if places:
+            self.moved.emit(places)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Move with Ctrl and arrows, take out with Del."""
+        ctrl = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        if ctrl and event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.moved.emit(-1 if event.key() == Qt.Key.Key_Left else 1)
+        elif event.key() == Qt.Key.Key_Delete:
+            self.dropped.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class LoadStrip(QFrame):
+    """What is in the brush before, the pick-ups in order, what can be added, rarer numbers of the one chosen."""
+
+    def __init__(self, model: BenchModel, brush: QComboBox, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._model = model
+        self.setObjectName("mat")
+        self.setAccessibleName("The load, one pick-up after another")
+        self.cards: list[PickUpCard] = []
+        guard = WheelGuard(self)
+        self.after = choice("What is in the brush when the load begins", guard)
+        self.after.setMinimumWidth(150)
+        self.after.activated.connect(self._choose_after)
+        self.add = QToolButton()
+        self.add.setIcon(icon("plus"))
+        self.add.setText("Load")
+        self.add.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.add.setToolTip("Another pick-up, or a whole way to load")
+        self.add.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.kinds = QMenu(self.add)
+        self.kinds.setToolTipsVisible(True)
+        self.kinds.aboutToShow.connect(self.list_kinds)
+        self.add.setMenu(self.kinds)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(8, 4, 8, 4)
+        row.setSpacing(6)
+        row.addWidget(self._begin(brush))
+        row.addWidget(self._scroller(), 1)
+        row.addWidget(self.add)
+        row.addLayout(self._rarer(guard))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def _begin(self, brush: QComboBox) -> QWidget:
+        held = QWidget()
+        grid = QGridLayout(held)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setVerticalSpacing(0)
+        for at, (words, box) in enumerate((("Brush", brush), ("Begin with", self.after))):
+            label = QLabel(words)
+            label.setObjectName("note")
+            label.setBuddy(box)
+            grid.addWidget(label, at, 0)
+            grid.addWidget(box, at, 1)
+        return held
+
+    def _scroller(self) -> QScrollArea:
+        self._inner = QWidget()
+        self._row = QHBoxLayout(self._inner)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(18)
+        self._row.addStretch(1)
+        self._scroll = QScrollArea()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setWidget(self._inner)
+        self._scroll.setFixedHeight(CARD_PX.height() + 10)
+        self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        return self._scroll
+
+    def _rarer(self, guard: WheelGuard) -> QGridLayout:
+        """Return the fields of a pick-up that are touched less often."""
+        model = self._model
+        self.before, self.way, self.face = (choice(name, guard) for name in ("Before", "How", "Face"))
+        for before, words in _BEFORE_WORDS.items():
+            self.before.addItem(words, before)
+        for way, words in _WAY_WORDS.items():
+            self.way.addItem(words, way)
+        for face in Face:
+            self.face.addItem(f"{face.value} face", face)
+        self.part_from, self.part_to = NumberField(PART_FROM), NumberField(PART_TO)
+        self.before.activated.connect(lambda at: model.set_pickup("Before", before=self.before.itemData(at)))
+        self.way.activated.connect(lambda at: model.set_pickup("How it is loaded", way=self.way.itemData(at)))
+        self.face.activated.connect(lambda at: model.set_pickup("Face of the sponge", face=self.face.itemData(at)))
+        self.part_from.edited.connect(lambda v: self._set_part(0, v / 100))
+        self.part_to.edited.connect(lambda v: self._set_part(1, v / 100))
+        self.lays = QToolButton()
+        self.lays.setText("Lay with it")
+        self.lays.setCheckable(True)
+        self.lays.setToolTip("Lay the stroke with this face of the sponge")
+        self.lays.clicked.connect(self._lay_with)
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(6)
+        grid.setVerticalSpacing(0)
+        self._labels = [QLabel(words) for words in ("Before", "How", "Part", "to", "Face")]
+        places = [(0, 0), (1, 0), (0, 2), (1, 2), (0, 4)]
+        widgets = (self.before, self.way, self.part_from, self.part_to, self.face)
+        for label, (at_row, column), widget in zip(self._labels, places, widgets, strict=True):
+            label.setObjectName("note")
+            label.setBuddy(widget)
+            grid.addWidget(label, at_row, column)
+            grid.addWidget(widget, at_row, column + 1)
+        grid.addWidget(self.lays, 1, 5)
+        self.before.setMinimumWidth(132)
+        self.way.setMinimumWidth(132)
+        return grid
+
+    # --- edits ---
+
+    def _set_part(self, end: int, u: float) -> None:
+        pickup = self._model.pickup
+        if pickup is not None:
+            part = (min(u, pickup.part[1] - 0.02), pickup.part[1])
+            part = part if end == 0 else (pickup.part[0], max(u, pickup.part[0] + 0.02))
+            self._model.set_pickup("Part of the edge", f"part {end}", part=part)
+
+    def _lay_with(self) -> None:
+        pickup = self._model.pickup
+        if pickup is not None:
+            face = pickup.face
+            self._edit_recipe("Lay with this face", lambda s: replace(s, recipe=replace(s.recipe, lays=face)))
+
+    def _choose_after(self, index: int) -> None:
+        after = self.after.itemData(index)
+        self._edit_recipe("Begin with", lambda s: replace(s, recipe=replace(s.recipe, after=after)))
+
+    def _edit_recipe(self, label: str, make: object) -> None:
+        self._model.edit(label, lambda plan, stroke: with_stroke(plan, make(stroke)))  # type: ignore[operator]
+
+    def add_kind(self, kind: LoadKind) -> None:
+        """Load in a way that painters name."""
+        before = len(self._model.committed_stroke.recipe.pickups)
+        self._model.edit(kind.name, kind.edit)
+        stroke = self._model.stroke
+        count = len(stroke.recipe.pickups) if stroke else 0
+        self._model.choose_pickup(count - 1 if count > before else None)
+
+    def repeat(self) -> None:
+        """Add the chosen pick-up once more at the end."""
+        pickup = self._model.pickup
+        if pickup is not None:
+            self._edit_recipe("Once more", lambda s: with_new_pickup(s, len(s.recipe.pickups), pickup))
+            self._model.choose_pickup(len(self._model.committed_stroke.recipe.pickups) - 1)
+
+    def _move(self, number: int, places: int) -> None:
+        stroke = self._model.stroke
+        if stroke is None:
+            return
+        to = min(max(number + places, 0), len(stroke.recipe.pickups) - 1)
+        if to != number:
+            self._edit_recipe("Another order", lambda s: with_moved_pickup(s, number, to))
+            self._model.choose_pickup(to)
+            self.cards[to].setFocus()
+
+    def _drop(self, number: int) -> None:
+        self._edit_recipe("Take a pick-up out", lambda s: without_pickup(s, number))
+        self._model.choose_pickup(None)
+
+    def list_kinds(self) -> None:
+        """Offer the ways to load that this applicator takes."""
+        self.kinds.clear()
+        if self._model.stroke is None:
+            return
+        for kind in kinds_for(self._model.brush):
+            action = self.kinds.addAction(kind.name)
+            action.triggered.connect(lambda _=False, chosen=kind: self.add_kind(chosen))
+            action.setToolTip(kind.words)
+        self.kinds.addSeparator()
+        if self._model.pickup is not None:
+            self.kinds.addAction("The chosen pick-up once more", self.repeat)
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        stroke, plan = self._model.stroke, self._model.plan
+        self.setVisible(stroke is not None)
+        if stroke is None:
+            return
+        cakes = {cake.id: cake for cake in plan.cakes}
+        after = stages(stroke.recipe, cakes, self._model.brush, plan.residue(stroke.id))
+        self._keep(len(after))
+        for card, edge in zip(self.cards, after, strict=True):
+            card.show_pickup(plan, stroke, edge)
+            card.setChecked(card.number == self._model.pickup_index)
+        names: list[tuple[str, object]] = [("a clean brush", "")]
+        names += [(f"what {plan.stroke(name).name} left", name) for name in goes_on_with(plan, stroke)]
+        fill(self.after, names, stroke.recipe.after)
+        self._show_rarer(stroke)
+
+    def _keep(self, count: int) -> None:
+        while len(self.cards) > count:
+            card = self.cards.pop()
+            self._row.removeWidget(card)
+            card.hide()
+            card.deleteLater()
+        while len(self.cards) < count:
+            number = len(self.cards)
+            card = PickUpCard(number)
+            card.clicked.connect(lambda _=False, at=number: self._choose(at))
+            card.moved.connect(lambda places, at=number: self._move(at, places))
+            card.dropped.connect(lambda at=number: self._drop(at))
+            self._row.insertWidget(number, card)
+            self.cards.append(card)
+        self._inner.setMinimumWidth(count * (CARD_PX.width() + 18))
+
+    def _choose(self, number: int) -> None:
+        self._model.choose_pickup(number)
+        self.cards[number].setChecked(True)
+
+    def _show_rarer(self, stroke: PlanStroke) -> None:
+        pickup, brush = self._model.pickup, self._model.brush
+        sponge = brush.kind.two_faced
+        for widget in (self.before, self.way, self.part_from, self.part_to, *self._labels[:4]):
+            widget.setVisible(pickup is not None)
+        for widget in (self.face, self.lays, self._labels[4]):
+            widget.setVisible(sponge and pickup is not None)
+        if pickup is None:
+            return
+        along = self._model.axis is GradientAxis.ALONG
+        self._labels[2].setText(f"From {axis_words(self._model.axis)[0]}" if along else "Part")
+        with QSignalBlocker(self.before), QSignalBlocker(self.way), QSignalBlocker(self.face):
+            self.before.setCurrentIndex(list(Before).index(pickup.before))
+            self.way.setCurrentIndex(list(Way).index(pickup.way))
+            self.face.setCurrentIndex(list(Face).index(pickup.face))
+        self.part_from.show_amount(pickup.part[0] * 100)
+        self.part_to.show_amount(pickup.part[1] * 100)
+        self.lays.setChecked(pickup.face is stroke.recipe.lays)
