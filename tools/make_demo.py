@@ -111,7 +111,7 @@ FURTHER = (
                 ),
             )
         ),
-        Stroke(line((0, 0), (4, 0)), Nib(NibMode.FOLLOWING, 0), pressure=0.6, wiggle=Wiggle(2, 1.5)),
+        Stroke(line((0, 0), (2.4, 0)), Nib(NibMode.FOLLOWING, 0), pressure=0.6, wiggle=Wiggle(2, 1.5)),
         Wanted((Stop("bladderwrack"),)),
     ),
     # a sponge pressed onto three stripes of a rainbow

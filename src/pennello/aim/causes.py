@@ -18,7 +18,7 @@ from pennello.aim.attempt import Attempt, Side
 from pennello.aim.comparison import Comparison, compare
 from pennello.aim.mend import Mend, Recolour, SetPickUp, SetRecipe, SetReloads, Shorten
 from pennello.aim.quick import Forecast
-from pennello.aim.wish import Stop, Wanted, stop_labs
+from pennello.aim.wish import Stop, Wanted, edge_lab, stop_labs
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
@@ -364,10 +364,11 @@ def _missing(case: Case) -> Iterator[_Suspect]:
     cake = case.attempt.cakes.get(now.cake)
     on_cakes = [case.attempt.paints[name] for name in case.laid.edge.paints]
     looks = _coat_labs(case, on_cakes)
+    mixed = edge_lab(case.laid.edge, case.attempt.paints, case.attempt.skin, wanted.coat_um)
     for index, (stop, goal) in enumerate(zip(wanted.stops, goals, strict=True)):
         apart = ciede2000(looks, goal)
         nearest = int(apart.argmin())
-        if apart[nearest] <= MISSING_DE00:
+        if min(apart[nearest], ciede2000(mixed, goal).min()) <= MISSING_DE00:
             continue
         text = (
             f"{_stop_name(stop, case)} is not on {cake.name if cake else 'what is picked up'}; the nearest, "

@@ -112,7 +112,7 @@ def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, 
 
 
 def edge_lab(edge: LoadedEdge, paints: Mapping[str, Paint], skin: Array, coat_um: float = COAT_UM) -> Array:
-    """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where nothing is held."""
+    """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where there is none."""
     constants = optics(tuple(paints[name] for name in edge.paints))
     weights = tint_weights(edge.share.T, constants.tint)
     depth = np.where(edge.volume_mm3_per_mm > 0, coat_um, 0.0)[:, None]

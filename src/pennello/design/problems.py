@@ -30,6 +30,11 @@ def problems(plan: Plan) -> tuple[Problem, ...]:
     return tuple(problem for stroke in plan.strokes for problem in _of_stroke(plan, stroke))
 
 
+def problems_of(plan: Plan, stroke: str) -> tuple[Problem, ...]:
+    """Return what is odd about one stroke; raises UnknownNameError."""
+    return tuple(_of_stroke(plan, plan.stroke(stroke)))
+
+
 def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
     where = f"strokes.{stroke.id}"
     brush = plan.brush(stroke.brush)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QSize, QTimer
+from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -65,6 +65,8 @@ class MainWindow(QMainWindow):
         self.bar.theme_chosen.connect(self._choose_theme)
         self.bar.help_wanted.connect(self.show_help)
         self.bar.failed.connect(self.say)
+        self.bench.workshop.label_wanted.connect(self.ask_label)
+        self.bench.workshop.ladder_wanted.connect(self.show_ladder)
         self.model.failed.connect(self.say)
         follow(self, document.state_changed, self._show_state)
         self._show_state()
@@ -112,6 +114,7 @@ class MainWindow(QMainWindow):
         menu.addSeparator()
         self._act(menu, "Picture of the stroke (PNG) ...", self.ask_picture, QKeySequence("Ctrl+E"))
         self._act(menu, "Load card (PDF) ...", self.ask_card, keys.Print)
+        self._act(menu, "Label of the cake (PDF) ...", self.ask_label)
         menu.addSeparator()
         self._act(menu, "Close", self.close, keys.Quit)
         for words, act, key in (
@@ -257,6 +260,13 @@ class MainWindow(QMainWindow):
         """Ask where and write the load card."""
         self._ask_out("Load card", ".pdf", self.write_card)
 
+    def ask_label(self) -> None:
+        """Ask where and write the label of the cake on the Bench."""
+        if self.model.stroke is not None and self.model.cake is None:
+            self.say("Nothing on the Bench comes from a cake; choose a pick-up that does.")
+            return
+        self._ask_out("Label of the cake", ".pdf", self.write_label)
+
     def _ask_out(self, words: str, suffix: str, write: Callable[[Path], None]) -> None:
         stroke = self.model.stroke
         if stroke is None:
@@ -288,6 +298,22 @@ class MainWindow(QMainWindow):
         stroke = self.model.stroke
         if stroke:
             write_card(self.model.plan, stroke.id, path, self.model.unit)
+
+    def write_label(self, path: Path) -> None:
+        """Write the label of the cake on the Bench."""
+        from pennello.files.cake_pdf import write_cake_label  # noqa: PLC0415 - reportlab only when asked for
+
+        cake = self.model.cake
+        if cake:
+            write_cake_label(self.model.plan, cake.id, path, self.model.unit)
+
+    def show_ladder(self, cake: str) -> None:
+        """Show the tones of a cake."""
+        from pennello.ui.stations.bench.ladder_page import LadderPage  # noqa: PLC0415
+
+        page = LadderPage(self.model, cake, self)
+        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        page.show()
 
     # --- choices ---
 

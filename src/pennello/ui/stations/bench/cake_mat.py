@@ -64,6 +64,7 @@ class CakeMat(Mat):
         self.make.setText("Make")
         self.make.setToolTip("Make this cake: its stripes, what neighbours mix to, its wear")
         self.make.setCheckable(True)
+        self.make.setProperty("segment", True)
         self.head.addWidget(self.make)
 
     # --- handles ---

@@ -24,6 +24,7 @@ from pennello.aim.mend import Mend
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
+from pennello.design.problems import problems_of
 from pennello.design.wishing import turned_round, with_load_wished, with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
@@ -265,7 +266,8 @@ class Readout(QFrame):
         self.headline.setEnabled(True)
         self.headline.setText(verdict.headline)
         others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
-        lines = [*(cause.text for cause in others[:2]), *_finish_notes(outcome)]
+        odd = [one.text for one in problems_of(outcome.plan, outcome.stroke) if "hangs over" not in one.text]
+        lines = [*(cause.text for cause in others[:2]), *odd[:3]]
         self.causes.setText("\n".join(lines))
         self.causes.setVisible(bool(lines))
         self._drop_chips()
@@ -363,10 +365,3 @@ class Readout(QFrame):
 
 def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:
     return lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=make(stroke.wanted)))
-
-
-def _finish_notes(outcome: Outcome) -> list[str]:
-    """Say of loaded paints that shine what the prediction leaves out."""
-    edge, paints = outcome.laid.edge, outcome.attempt.paints
-    loaded = (paints[name] for name, share in zip(edge.paints, edge.share, strict=True) if share.max() > 0.05)
-    return [f"{paint.name} is {paint.finish.note}." for paint in loaded if paint.finish.note]

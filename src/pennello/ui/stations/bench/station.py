@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
@@ -12,6 +12,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
+from pennello.ui.stations.bench.workshop import Workshop
 
 
 class BenchStation(QWidget):
@@ -32,15 +33,21 @@ class BenchStation(QWidget):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self.readout.setMinimumHeight(186)
-        self.readout.setMaximumHeight(232)
+        self.workshop = Workshop(model)
+        self.below = QStackedWidget()
+        self.below.addWidget(self.readout)
+        self.below.addWidget(self.workshop)
+        self.below.setMinimumHeight(186)
+        self.below.setMaximumHeight(232)
+        self.cake.make.toggled.connect(self._make)
+        self.workshop.left.connect(lambda: self.cake.make.setChecked(False))
         bench = QWidget()
         column = QVBoxLayout(bench)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
         column.addWidget(self.load)
         column.addLayout(mats, 9)
-        column.addWidget(self.readout, 4)
+        column.addWidget(self.below, 4)
         body = QWidget()
         self._stack = QStackedLayout(body)
         self._stack.addWidget(bench)
@@ -73,6 +80,7 @@ class BenchStation(QWidget):
             self.load.refresh()
             self.cake.refresh()
             self.edge.refresh()
+            self._refresh_workshop()
         self.skin.refresh()
         self.readout.refresh()
 
@@ -85,6 +93,15 @@ class BenchStation(QWidget):
         if self.model.stroke:
             self.load.refresh()
             self.cake.refresh()
+            self._refresh_workshop()
+
+    def _make(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
+        self.below.setCurrentIndex(1 if on else 0)
+        self._refresh_workshop()
+
+    def _refresh_workshop(self) -> None:
+        if self.cake.make.isChecked() and self.model.stroke:
+            self.workshop.refresh()
 
     def _mark_boundary(self) -> None:
         for surface in (self.cake.surface, self.edge.surface, self.skin.surface, self.readout.surface):

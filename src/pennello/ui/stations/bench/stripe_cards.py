@@ -1,0 +1,235 @@
+"""Cards of the workshop: a stripe with its depth, width and wear, and between two of them what they mix to."""
+
+from __future__ import annotations
+
+import math
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+
+from pennello.kit.cake import STRIPE_MM, Cake
+from pennello.kit.cut_list import cut_list
+from pennello.kit.neighbours import NeighbourMix
+from pennello.load.wear import dirt_share
+from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.theme.icons import icon
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.words import Words
+from pennello.units import LengthUnit, length_text
+
+WIDTH = Quantity("Width of the stripe", *STRIPE_MM, 0.5, 1, length=True)
+CARD_PX = QSize(148, 166)
+MIX_PX = 62
+
+
+class DepthPicture(QWidget):
+    """A stripe cut through: its paint, the hollow on top, dirt as a dark edge; drag it to another place.
+
+    Signals
+    -------
+    dragged(int)
+        Let go so many px to the right of where it was held.
+    """
+
+    dragged = Signal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._colour, self._hollow, self._dirt = "#888888", 0.0, 0.0
+        self._from: QPointF | None = None
+        self.setFixedHeight(38)
+        self.setCursor(Qt.CursorShape.SizeAllCursor)
+        self.setToolTip("Drag it to another place among the stripes")
+
+    def show_stripe(self, colour: str, hollow: float, dirt: float) -> None:
+        """Show a colour, how hollow (0 to 1) and how dirty (0 to 1) it is."""
+        if (colour, hollow, dirt) != (self._colour, self._hollow, self._dirt):
+            self._colour, self._hollow, self._dirt = colour, hollow, dirt
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the cut."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect()).adjusted(1, 1, -1, -1)
+        painter.fillRect(box, QColor("#d8d6d2"))
+        top = box.top() + 2
+        sag = self._hollow * (box.height() - 4)
+        curve = [
+            QPointF(box.right() - box.width() * k / 16, top + sag * math.sin(math.pi * k / 16) ** 0.7)
+            for k in range(17)
+        ]
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self._colour))
+        painter.drawPolygon(QPolygonF([*curve, QPointF(box.left(), box.bottom()), QPointF(box.right(), box.bottom())]))
+        if self._dirt > 0.02:
+            painter.setPen(QPen(QColor(70, 60, 50, round(60 + 195 * self._dirt)), 3))
+            painter.drawPolyline(QPolygonF(curve))
+        painter.setPen(QPen(QColor(theme().ink_2), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(box)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Take hold."""
+        self._from = event.globalPosition()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """Let go."""
+        if self._from is not None:
+            way = round(event.globalPosition().x() - self._from.x())
+            self._from = None
+            if abs(way) > 12:
+                self.dragged.emit(way)
+
+
+class StripeCard(QFrame):
+    """One stripe to change.
+
+    Signals
+    -------
+    recoloured(str), widened(float), moved(int), inserted, removed
+    """
+
+    recoloured = Signal(str)
+    widened = Signal(float)
+    moved = Signal(int)
+    inserted = Signal()
+    removed = Signal()
+
+    def __init__(self, number: int, guard: WheelGuard) -> None:
+        super().__init__()
+        self.number = number
+        self.setFixedWidth(CARD_PX.width())
+        self.setAccessibleName(f"Stripe {number + 1}")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        self.picture = DepthPicture()
+        self.picture.dragged.connect(lambda way: self.moved.emit(round(way / (CARD_PX.width() + MIX_PX))))
+        self.paint: QComboBox = choice(f"Paint of stripe {number + 1}", guard)
+        self.paint.activated.connect(lambda at: self.recoloured.emit(self.paint.itemData(at)))
+        self.width_mm = NumberField(WIDTH)
+        self.width_mm.edited.connect(self.widened)
+        self.words = Words(2)
+        column.addWidget(self.picture)
+        column.addWidget(self.paint)
+        row = QHBoxLayout()
+        row.setSpacing(2)
+        row.addWidget(self.width_mm, 1)
+        for glyph, words, act in (
+            ("down", "Swap with the stripe at its left", lambda: self.moved.emit(-1)),
+            ("plus", "Put a stripe in after this one", self.inserted.emit),
+            ("away", "Take this stripe out", self.removed.emit),
+        ):
+            row.addWidget(self._button(glyph, words, act))
+        column.addLayout(row)
+        column.addWidget(self.words)
+
+    def _button(self, glyph: str, words: str, act: object) -> QToolButton:
+        button = QToolButton()
+        if glyph == "down":
+            button.setText("⇄")
+        else:
+            button.setIcon(icon(glyph))
+        button.setToolTip(words)
+        button.setAccessibleName(f"{words}, stripe {self.number + 1}")
+        button.setFixedSize(26, 26)
+        button.setStyleSheet("padding: 2px;")
+        button.clicked.connect(lambda _=False: act())  # type: ignore[operator]
+        return button
+
+    def show_stripe(
+        self, cake: Cake, paints: list[tuple[str, object]], colour: str, unit: LengthUnit, faces: float
+    ) -> None:
+        """Show a stripe of a cake and for how many faces it lasts."""
+        stripe = cake.stripes[self.number]
+        dirt = float(dirt_share(cake)[self.number])
+        self.picture.show_stripe(colour, stripe.hollow_mm / cake.depth_mm, dirt)
+        fill(self.paint, paints, stripe.paint)
+        self.width_mm.show_unit(unit)
+        self.width_mm.show_amount(stripe.width_mm)
+        grams = cut_list(cake)[self.number].grams
+        wear = f"{grams:.1f} g, hollow {length_text(stripe.hollow_mm, unit)}"
+        lasts = "not used here" if math.isinf(faces) else f"lasts about {faces:,.0f} faces"
+        self.words.setText(f"{wear}\n{lasts}" + (f", {dirt:.0%} dirty" if dirt > 0.005 else ""))
+
+
+class MixMark(QWidget):
+    """What two neighbours mix to, and its word."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._mix: NeighbourMix | None = None
+        self.setFixedWidth(MIX_PX)
+
+    def show_mix(self, mix: NeighbourMix, one: str, other: str) -> None:
+        """Show a mix of two paints."""
+        if mix != self._mix:
+            self._mix = mix
+            self.update()
+        words = f"{one} with {other} {mix.sentence}"
+        self.setToolTip(f"{words}\nL* {mix.lightness:.0f}, C* {mix.chroma:.0f}, h {mix.hue_deg:.0f}°")
+        self.setAccessibleName(words)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the swatch and the word under it."""
+        if self._mix is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        swatch = QRectF(self.width() / 2 - 14, 6, 28, 28)
+        painter.setPen(QPen(QColor(theme().ink_2), 1))
+        painter.setBrush(QColor(self._mix.srgb))
+        painter.drawEllipse(swatch)
+        draw_note(painter, QRectF(0, 36, self.width(), 18), self._mix.word.value)
+
+
+class CardRow(QWidget):
+    """Stripes and mixes in the pan's order.
+
+    Signals
+    -------
+    recoloured(int, str), widened(int, float), moved(int, int), inserted(int), removed(int)
+        With the stripe's number first.
+    """
+
+    recoloured = Signal(int, str)
+    widened = Signal(int, float)
+    moved = Signal(int, int)
+    inserted = Signal(int)
+    removed = Signal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._guard = WheelGuard(self)
+        self.cards: list[StripeCard] = []
+        self.mixes: list[MixMark] = []
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setSpacing(4)
+
+    def keep(self, count: int) -> None:
+        """Have so many stripes."""
+        while len(self.cards) > count:
+            for gone in [self.cards.pop(), *([self.mixes.pop()] if self.mixes else [])]:
+                self._grid.removeWidget(gone)
+                gone.hide()
+                gone.deleteLater()
+        while len(self.cards) < count:
+            at = len(self.cards)
+            if at:
+                self.mixes.append(MixMark())
+                self._grid.addWidget(self.mixes[-1], 0, 2 * at - 1)
+            card = StripeCard(at, self._guard)
+            card.recoloured.connect(lambda paint, n=at: self.recoloured.emit(n, paint))
+            card.widened.connect(lambda width, n=at: self.widened.emit(n, width))
+            card.moved.connect(lambda places, n=at: self.moved.emit(n, places))
+            card.inserted.connect(lambda n=at: self.inserted.emit(n))
+            card.removed.connect(lambda n=at: self.removed.emit(n))
+            self._grid.addWidget(card, 0, 2 * at)
+            self.cards.append(card)
+        self._grid.setColumnStretch(2 * len(self.cards), 1)
+        self.setMinimumWidth(count * CARD_PX.width() + (count - 1) * (MIX_PX + 8))
