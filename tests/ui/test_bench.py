@@ -298,10 +298,10 @@ def test_strokes_are_chosen_added_copied_and_taken_away(window, open_window, qtb
     bar.add.click()
     assert window.model.stroke.id == "petal"
     bar.remove.click()
-    assert len(bar.tags) == 6
+    assert len(bar.tags) == 9
     for _ in range(10):
         window.document.undo()
-    assert len(bar.tags) == 5
+    assert len(bar.tags) == 8
 
 
 def test_an_empty_plan_shows_the_first_thing_to_do(open_window):

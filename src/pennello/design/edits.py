@@ -82,6 +82,13 @@ def with_paints(plan: Plan, paints: tuple[Paint, ...]) -> Plan:
     return replace(plan, paints=(*plan.paints, *(paint for paint in paints if paint.id not in have)))
 
 
+def with_paint(plan: Plan, changed: Paint) -> Plan:
+    """Return the plan with a paint replaced or added."""
+    known = any(paint.id == changed.id for paint in plan.paints)
+    kept = tuple(changed if paint.id == changed.id else paint for paint in plan.paints)
+    return replace(plan, paints=kept if known else (*kept, changed))
+
+
 def with_brush(plan: Plan, changed: Applicator) -> Plan:
     """Return the plan with a brush replaced or added."""
     known = any(brush.id == changed.id for brush in plan.brushes)

@@ -2,19 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import time
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from pathlib import Path
 
 import platformdirs
 from psygnal import Signal
 
+from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
 from pennello.store.kit_store import KitStore
 
 _APP = "pennello"
 MOST_UNDO = 200
+MERGE_WITHIN_S = 1.5
 
 
 def kit_path() -> Path:
@@ -28,11 +31,22 @@ def shipped_kit() -> Kit:
     return Kit().with_items(KitItem(thing) for thing in things)
 
 
+class StillUsedError(PennelloError):
+    """A paint cannot go while cakes hold it."""
+
+    def __init__(self, name: str, users: list[str]) -> None:
+        listed = ", ".join(users[:4]) + (" ..." if len(users) > 4 else "")
+        super().__init__(f"{name} is in {listed}; retire it instead, or take it out of these cakes first.")
+        self.users = users
+
+
 @dataclass(frozen=True, slots=True)
 class _Step:
     label: str
     before: Kit
     after: Kit
+    merge: str
+    at_s: float
 
 
 class KitSession:
@@ -46,7 +60,8 @@ class KitSession:
 
     changed = Signal()
 
-    def __init__(self, path: Path | None = None) -> None:
+    def __init__(self, path: Path | None = None, clock: Callable[[], float] = time.monotonic) -> None:
+        self._clock = clock
         self._store = KitStore(path or kit_path())
         self.kit = self._store.read()
         self._done: list[_Step] = []
@@ -65,16 +80,33 @@ class KitSession:
         """What undo would take back."""
         return self._done[-1].label if self._done else None
 
+    @property
+    def redo_label(self) -> str | None:
+        """What redo would do again."""
+        return self._undone[-1].label if self._undone else None
+
     def close(self) -> None:
         """Let go of the file."""
         self._store.close()
 
-    def put(self, label: str, items: Iterable[KitItem]) -> None:
-        """Add or replace items as one step; raises FileProblemError, and then nothing is changed."""
-        self._take(label, self.kit.with_items(items))
+    def put(self, label: str, items: Iterable[KitItem], merge: str = "") -> None:
+        """Add or replace items as one step; raises FileProblemError, and then nothing is changed.
+
+        Steps in quick succession with the same `merge` become one ("" never merges).
+        """
+        self._take(label, self.kit.with_items(items), merge)
 
     def remove(self, label: str, key: tuple[ItemKind, str]) -> None:
-        """Take an item out for good, as one step."""
+        """Take an item out for good, as one step.
+
+        Raises
+        ------
+        StillUsedError
+            If it is a paint that a cake holds.
+        """
+        users = self.kit.users_of(key[1]) if key[0] is ItemKind.PAINT else []
+        if users:
+            raise StillUsedError(self.kit.paints[key[1]].name, users)
         self._take(label, self.kit.without(key))
 
     def undo(self) -> None:
@@ -83,6 +115,7 @@ class KitSession:
             step = self._done[-1]
             self._show(step.after, step.before)
             self._undone.append(self._done.pop())
+            self.changed.emit()
 
     def redo(self) -> None:
         """Do the step again that undo took back."""
@@ -90,16 +123,21 @@ class KitSession:
             step = self._undone[-1]
             self._show(step.before, step.after)
             self._done.append(self._undone.pop())
+            self.changed.emit()
 
-    def _take(self, label: str, kit: Kit) -> None:
-        before = self.kit
+    def _take(self, label: str, kit: Kit, merge: str = "") -> None:
+        before, now = self.kit, self._clock()
         self._show(before, kit)
-        self._done = [*self._done[-MOST_UNDO + 1 :], _Step(label, before, kit)]
+        last = self._done[-1] if self._done else None
+        if last and merge and last.merge == merge and now - last.at_s < MERGE_WITHIN_S:
+            self._done[-1] = _Step(label, last.before, kit, merge, now)
+        else:
+            self._done = [*self._done[-MOST_UNDO + 1 :], _Step(label, before, kit, merge, now)]
         self._undone.clear()
+        self.changed.emit()
 
     def _show(self, before: Kit, after: Kit) -> None:
         changed = [item for key, item in after.items.items() if before.items.get(key) != item]
         removed = [key for key in before.items if key not in after.items]
         self._store.write(changed, removed)
         self.kit = after
-        self.changed.emit()

@@ -30,11 +30,15 @@ def state_folder() -> Path:
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first."""
+    """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first.
+
+    `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not.
+    """
 
     theme: str = "linen"
     unit: str = "mm"
     recent: tuple[str, ...] = ()
+    screen_px_per_mm: float = 0.0
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -67,7 +71,13 @@ def _sound(stored: dict[str, Any]) -> Settings:
         theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "linen",
         unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
         recent=names[:MOST_RECENT],
+        screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
     )
+
+
+def _scale(value: Any) -> float:
+    sound = isinstance(value, int | float) and not isinstance(value, bool) and 0.5 <= value <= 60
+    return float(value) if sound else 0.0
 
 
 def store_settings(settings: Settings, folder: Path | None = None) -> None:

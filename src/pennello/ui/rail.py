@@ -10,7 +10,9 @@ from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import NOTE_PX, theme
 
 RAIL_PX = 64
-STATIONS = (("bench", "Bench"),)
+STATIONS = (("tray", "Tray"), ("bench", "Bench"))
+FIRST = 1
+"""The station that a window opens with: the Bench."""
 
 
 class StationButton(QAbstractButton):
@@ -69,11 +71,13 @@ class Rail(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 50, 0, 8)
         column.setSpacing(2)
+        self.buttons: list[StationButton] = []
         for number, (glyph, words) in enumerate(STATIONS):
             button = StationButton(glyph, words)
-            button.setChecked(number == 0)
+            button.setChecked(number == FIRST)
             button.clicked.connect(lambda _=False, at=number: self.chosen.emit(at))
             column.addWidget(button)
+            self.buttons.append(button)
         column.addStretch(1)
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Protocol
 
 from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
@@ -31,22 +32,43 @@ from pennello.ui.widgets.number_field import WheelGuard
 _OWN = "own sample ..."
 
 
+class History(Protocol):
+    """What undo and redo go through."""
+
+    @property
+    def undo_label(self) -> str | None:
+        """What undo would take back."""
+
+    @property
+    def redo_label(self) -> str | None:
+        """What redo would do again."""
+
+    def undo(self) -> None:
+        """Take back the last step."""
+
+    def redo(self) -> None:
+        """Do the step again."""
+
+
 class TopBar(QWidget):
     """What belongs to the whole plan.
 
     Signals
     -------
-    unit_chosen(str), theme_chosen(str), help_wanted, failed(str)
+    unit_chosen(str), theme_chosen(str), help_wanted, undo_wanted, redo_wanted, failed(str)
     """
 
     unit_chosen = Signal(str)
     theme_chosen = Signal(str)
     help_wanted = Signal()
+    undo_wanted = Signal()
+    redo_wanted = Signal()
     failed = Signal(str)
 
     def __init__(self, document: Document, settings: Settings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._document = document
+        self._history: History = document
         self.menu = QMenu(self)
         self.plan_button = self._tool("plan", "Plan", "Open, save, print")
         self.plan_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
@@ -63,8 +85,8 @@ class TopBar(QWidget):
         self.skin.setMaximumWidth(210)
         self.undo = self._tool("undo", "", "Undo")
         self.redo = self._tool("redo", "", "Redo")
-        self.undo.clicked.connect(document.undo)
-        self.redo.clicked.connect(document.redo)
+        self.undo.clicked.connect(self.undo_wanted)
+        self.redo.clicked.connect(self.redo_wanted)
         self._build(settings)
         self.title.editingFinished.connect(self._set_title)
         self.place.editingFinished.connect(self._set_place)
@@ -155,6 +177,11 @@ class TopBar(QWidget):
             self.failed.emit(str(error))
             return None
 
+    def show_history(self, history: History) -> None:
+        """Let undo and redo go through another history: the plan's, or the kit's at the Tray."""
+        self._history = history
+        self.refresh()
+
     def refresh(self) -> None:
         """Follow the document."""
         plan = self._document.plan
@@ -165,8 +192,8 @@ class TopBar(QWidget):
             self._fit(line)
         self._show_skin(plan.skin)
         for button, word, label in (
-            (self.undo, "Undo", self._document.undo_label),
-            (self.redo, "Redo", self._document.redo_label),
+            (self.undo, "Undo", self._history.undo_label),
+            (self.redo, "Redo", self._history.redo_label),
         ):
             button.setEnabled(label is not None)
             button.setToolTip(f"{word}: {label}" if label else f"Nothing to {word.lower()}")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
@@ -30,13 +31,18 @@ from pennello.session.settings import Settings, load_settings, state_folder, sto
 from pennello.ui.banner import Banner
 from pennello.ui.binding import follow
 from pennello.ui.help import HelpPage
-from pennello.ui.rail import Rail
+from pennello.ui.rail import FIRST, STATIONS, Rail
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
-from pennello.ui.top_bar import TopBar
+from pennello.ui.top_bar import History, TopBar
 from pennello.units import LengthUnit
 
+if TYPE_CHECKING:
+    from pennello.ui.stations.tray.desk import TrayDesk
+
+TRAY, BENCH = (list(dict(STATIONS)).index(name) for name in ("tray", "bench"))
+assert BENCH == FIRST
 _FILTER = f"Pennello plans (*{SUFFIX})"
 
 
@@ -57,6 +63,7 @@ class MainWindow(QMainWindow):
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
+        self._tray: TrayDesk | None = None
         self._keeper = QTimer(self)
         self._keeper.setInterval(round(AUTOSAVE_S * 1000))
         self._keeper.timeout.connect(self._keep)
@@ -67,6 +74,9 @@ class MainWindow(QMainWindow):
         self.bar.failed.connect(self.say)
         self.bench.workshop.label_wanted.connect(self.ask_label)
         self.bench.workshop.ladder_wanted.connect(self.show_ladder)
+        self.bench.workshop.kept.connect(self._keep_cake)
+        self.bar.undo_wanted.connect(self.undo)
+        self.bar.redo_wanted.connect(self.redo)
         self.model.failed.connect(self.say)
         follow(self, document.state_changed, self._show_state)
         self._show_state()
@@ -79,7 +89,7 @@ class MainWindow(QMainWindow):
         self.rail = Rail()
         self.stations = QStackedWidget()
         self.stations.addWidget(self.bench)
-        self.rail.chosen.connect(self.stations.setCurrentIndex)
+        self.rail.chosen.connect(self.go_to)
         right = QVBoxLayout()
         right.setContentsMargins(0, 0, 0, 0)
         right.setSpacing(4)
@@ -118,8 +128,10 @@ class MainWindow(QMainWindow):
         menu.addSeparator()
         self._act(menu, "Close", self.close, keys.Quit)
         for words, act, key in (
-            ("Undo", self.document.undo, keys.Undo),
-            ("Redo", self.document.redo, keys.Redo),
+            ("Undo", self.undo, keys.Undo),
+            ("Redo", self.redo, keys.Redo),
+            ("Tray", lambda: self.go_to(TRAY), QKeySequence("Alt+1")),
+            ("Bench", lambda: self.go_to(BENCH), QKeySequence("Alt+2")),
             ("Flip the brush", self.bench.cake.numbers.do_flip, QKeySequence("F")),
             ("Help", self.show_help, keys.HelpContents),
         ):
@@ -145,6 +157,48 @@ class MainWindow(QMainWindow):
             action.triggered.connect(lambda _=False, path=Path(name): self.open_path(path))
         if not self.settings.recent:
             self.recent.addAction("Nothing yet").setEnabled(False)
+
+    # --- stations ---
+
+    @property
+    def tray(self) -> TrayDesk:
+        """The Tray, made when it is first wanted."""
+        if self._tray is None:
+            from pennello.ui.stations.tray.desk import TrayDesk  # noqa: PLC0415 - not before the first window is there
+
+            self._tray = TrayDesk(self.model, self.settings.screen_px_per_mm, self._settle_screen, self)
+            self._tray.said.connect(self.say)
+            self._tray.bench_wanted.connect(lambda: self.go_to(BENCH))
+            self._tray.model.listed.connect(self.bar.refresh)
+            self.stations.addWidget(self._tray.station)
+        return self._tray
+
+    def go_to(self, station: int) -> None:
+        """Show a station; undo follows what it shows."""
+        self.rail.buttons[station].setChecked(True)
+        if station == TRAY:
+            self.tray.model.open()
+            self.stations.setCurrentWidget(self.tray.station)
+            self.tray.station.setFocus()
+        else:
+            self.stations.setCurrentWidget(self.bench)
+        self.bar.show_history(self._history)
+
+    @property
+    def _history(self) -> History:
+        at_tray = self._tray is not None and self.stations.currentWidget() is self._tray.station
+        return (self._tray.model.session if at_tray and self._tray else None) or self.document
+
+    def _keep_cake(self, cake: str) -> None:
+        self.tray.keep_cake(cake)
+
+    def undo(self) -> None:
+        """Take back the last step of what is shown: of the kit at the Tray, else of the plan."""
+        self._guarded(self._history.undo)
+
+    def redo(self) -> None:
+        """Do it again."""
+        self._guarded(self._history.redo)
 
     # --- saying things ---
 
@@ -326,6 +380,9 @@ class MainWindow(QMainWindow):
         self._wear(name)
         self.update()
 
+    def _settle_screen(self, px_per_mm: float) -> None:
+        self._settle(replace(self.settings, screen_px_per_mm=px_per_mm))
+
     def _wear(self, name: str) -> None:
         app = QApplication.instance()
         if isinstance(app, QApplication):
@@ -359,6 +416,8 @@ class MainWindow(QMainWindow):
             return
         self._keeper.stop()
         self.model.stop()
+        if self._tray is not None:
+            self._tray.model.close()
         self.jobs.close()
         self.autosave.forget()
         event.accept()

@@ -56,11 +56,10 @@ def draw_ferrule(painter: QPainter, brush: Applicator, scale: float, top: float,
 def draw_tool(painter: QPainter, brush: Applicator, scale: float, handle_px: float = 46.0) -> None:
     """Draw a clean tool as it hangs: handle down, what touches first at (0, 0), true width at `scale` px per mm."""
     path = tool_path(brush, scale)
+    if brush.kind is ApplicatorKind.DAUBER:
+        _draw_stick(painter, tool_height_mm(brush) * scale - 3, stick_px(brush) + 3)
     painter.setPen(QPen(QColor("#5f564e"), 1))
     painter.setBrush(QColor(SPONGE if brush.kind.pressed else BRISTLE))
-    if brush.kind is ApplicatorKind.DAUBER:
-        bottom = tool_height_mm(brush) * scale
-        _draw_stick(painter, bottom - 3, handle_px + 6)
     painter.drawPath(path)
     if brush.kind.pressed:
         _draw_pores(painter, path)
@@ -69,6 +68,11 @@ def draw_tool(painter: QPainter, brush: Applicator, scale: float, handle_px: flo
     _draw_hairs(painter, brush, scale)
     draw_ferrule(painter, brush, scale, root, handle_px * 0.45)
     _draw_stick(painter, root + handle_px * 0.45, handle_px * 0.55)
+
+
+def stick_px(brush: Applicator) -> float:
+    """Return how far the stick of a dauber is drawn, px; nothing for any other sponge."""
+    return 24.0 if brush.kind is ApplicatorKind.DAUBER else 0.0
 
 
 def _draw_stick(painter: QPainter, top: float, length: float) -> None:

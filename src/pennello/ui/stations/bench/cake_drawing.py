@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -13,6 +14,7 @@ from PySide6.QtGui import QColor, QLinearGradient, QPainter, QPainterPath, QPen,
 from pennello.design.plan import Plan
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
+from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Wetness
 from pennello.load.wear import dirt_share, worn_out
 from pennello.ui.theme.style import theme
@@ -36,22 +38,27 @@ class CakeView:
 
 def draw_wear(painter: QPainter, view: CakeView, cake: Cake, plan: Plan) -> None:
     """Shade hollows by their depth, speckle dirt, strike out what is worn out."""
-    for low, high, stripe in zip(cake.edges_mm, cake.edges_mm[1:], cake.stripes, strict=False):
+    draw_wear_of(painter, view, cake, {paint.id: paint for paint in plan.paints})
+
+
+def draw_wear_of(painter: QPainter, view: CakeView, cake: Cake, paints: Mapping[str, Paint]) -> None:
+    """Do so with the paints by id."""
+    areas = [
+        QRectF(view.x(low), view.pan.top(), (high - low) * view.scale, view.pan.height())
+        for low, high in pairwise(cake.edges_mm)
+    ]
+    for area, stripe in zip(areas, cake.stripes, strict=True):
         depth = stripe.hollow_mm / cake.depth_mm
         if depth > 0.01:
-            _draw_hollow(
-                painter, QRectF(view.x(low), view.pan.top(), (high - low) * view.scale, view.pan.height()), depth
-            )
+            _draw_hollow(painter, area, depth)
     for index, share in enumerate(dirt_share(cake).tolist()):
         if share > 0.02:
-            low, high = cake.edges_mm[index : index + 2]
             dirt = max(cake.stripes[index].dirt, key=lambda portion: portion.amount)
-            area = QRectF(view.x(low), view.pan.top(), (high - low) * view.scale, view.pan.height())
-            _draw_specks(painter, area, share, plan.paint(dirt.paint).srgb, index)
+            _draw_specks(painter, areas[index], share, paints[dirt.paint].srgb, index)
     painter.setPen(QPen(QColor(theme().misses), 2))
     for index in worn_out(cake):
-        low, high = (view.x(edge) for edge in cake.edges_mm[index : index + 2])
-        painter.drawLine(QPointF(low + 2, view.pan.top() + 2), QPointF(high - 2, view.pan.bottom() - 2))
+        area = areas[index].adjusted(2, 2, -2, -2)
+        painter.drawLine(area.topLeft(), area.bottomRight())
 
 
 def _draw_hollow(painter: QPainter, area: QRectF, depth: float) -> None:
@@ -184,11 +191,3 @@ def draw_passes(painter: QPainter, view: CakeView, brush: Applicator, middle_x: 
     painter.setBrush(QColor(theme().mat))
     painter.drawRoundedRect(pill, 9, 9)
     draw_note(painter, pill, words)
-
-
-def stripe_at(cake: Cake, at_mm: float) -> int | None:
-    """Return which stripe lies at a place across the cake, mm from its left wall."""
-    for index, (low, high) in enumerate(pairwise(cake.edges_mm)):
-        if low <= at_mm < high:
-            return index
-    return None

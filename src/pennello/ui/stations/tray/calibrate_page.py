@@ -1,0 +1,142 @@
+"""Calibration in a minute: say what you saw with this brush; its constants are fitted and marked as yours."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import (
+    QComboBox,
+    QDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.errors import PennelloError
+from pennello.kit.applicator import Applicator
+from pennello.load.recipe import Wetness
+from pennello.practice.calibrate import Blend, Filled, Fit, Petals, calibrated, fit_drift, fit_fill, fit_release
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.units import LengthUnit
+
+_NAMES = {
+    "fill_passes": ("fills in", "sweeps to two thirds"),
+    "release_mm": ("release", "mm of travel"),
+    "capacity_mm3_per_mm": ("holds", "mm³ on a mm of edge"),
+    "drift_mm": ("your sweeps drift", "mm"),
+}
+SWEEPS = Quantity("Sweeps until the brush looked full", 0.5, 500, 1, 0, " sweeps")
+COUNT = Quantity("Petals of one load before one looked pale", 0.25, 200, 1, 2, " petals")
+PETAL = Quantity("Length of such a petal", 2, 2000, 1, 0, length=True)
+WIDTH = Quantity("Width of a blend on a test swatch, from pure to pure", 0.2, 60, 0.1, 1, length=True)
+SOFT = Quantity("Softness of that cake", 0, 10, 0.1, 1, length=True)
+
+
+class CalibratePage(QDialog):
+    """Three things to see; each may be said several times, and the fit takes them all."""
+
+    def __init__(self, brush: Applicator, unit: LengthUnit, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"Calibrate {brush.name}")
+        self.resize(560, 470)
+        self._brush = brush
+        self.filled: list[Filled] = []
+        self.petals: list[Petals] = []
+        self.blends: list[Blend] = []
+        self.fits: tuple[Fit, ...] = ()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        grid = QGridLayout()
+        self.sweeps, self.count, self.petal_mm, self.width_mm, self.soft_mm = (
+            NumberField(one) for one in (SWEEPS, COUNT, PETAL, WIDTH, SOFT)
+        )
+        for field, value in (
+            (self.sweeps, 12),
+            (self.count, 4),
+            (self.petal_mm, 60),
+            (self.width_mm, 2.5),
+            (self.soft_mm, 0.3),
+        ):
+            field.show_unit(unit)
+            field.show_amount(value)
+        self.wet = QComboBox()
+        self.wet.setAccessibleName("Wetness of that load")
+        for wetness in Wetness:
+            self.wet.addItem(wetness.value, wetness)
+        self.wet.setCurrentIndex(list(Wetness).index(Wetness.CREAMY))
+        rows: tuple[tuple[str, list[QWidget], Callable[[], None]], ...] = (
+            ("From dry it looked full after", [self.sweeps], self._saw_full),
+            ("One load gave", [self.count, QLabel("each"), self.petal_mm], self._saw_petals),
+            ("A blend was", [self.width_mm, QLabel("wide, cake soft"), self.soft_mm, self.wet], self._saw_blend),
+        )
+        self.says: list[QPushButton] = []
+        for row, (words, widgets, act) in enumerate(rows):
+            grid.addWidget(QLabel(words), row, 0)
+            line = QHBoxLayout()
+            for widget in widgets:
+                line.addWidget(widget)
+            line.addStretch(1)
+            grid.addLayout(line, row, 1)
+            say = QPushButton("I saw that")
+            say.setProperty("chip", True)
+            say.clicked.connect(lambda _=False, do=act: do())
+            grid.addWidget(say, row, 2)
+            self.says.append(say)
+        column.addLayout(grid)
+        self.seen = QListWidget()
+        self.seen.setAccessibleName("What you saw")
+        column.addWidget(self.seen, 1)
+        self.words = QLabel("Say one thing that you saw; more of them make it surer.")
+        self.words.setWordWrap(True)
+        column.addWidget(self.words)
+        foot = QHBoxLayout()
+        foot.addStretch(1)
+        leave, self.take = QPushButton("Leave it"), QPushButton("Make it mine")
+        leave.setProperty("chip", True)
+        self.take.setProperty("main", True)
+        self.take.setEnabled(False)
+        leave.clicked.connect(self.reject)
+        self.take.clicked.connect(self.accept)
+        foot.addWidget(leave)
+        foot.addWidget(self.take)
+        column.addLayout(foot)
+
+    def _saw_full(self) -> None:
+        self.filled.append(Filled(self.sweeps.amount))
+        self._fit(f"full after {self.sweeps.text()}")
+
+    def _saw_petals(self) -> None:
+        self.petals.append(Petals(self.count.amount, self.petal_mm.amount))
+        self._fit(f"{self.count.text()} of {self.petal_mm.text()} from one load")
+
+    def _saw_blend(self) -> None:
+        self.blends.append(Blend(self.width_mm.amount, self.soft_mm.amount, wetness=self.wet.currentData()))
+        self._fit(f"a blend {self.width_mm.text()} wide, {self.wet.currentText()}")
+
+    def _fit(self, said: str) -> None:
+        self.seen.addItem(said)
+        fits: list[Fit] = []
+        try:
+            fits += fit_fill(self._brush, self.filled) if self.filled else ()
+            fits += fit_release(self._brush, self.petals) if self.petals else ()
+            fits += fit_drift(self._brush, self.blends) if self.blends else ()
+        except PennelloError as error:
+            self.words.setText(str(error))
+            return
+        self.fits = tuple(fits)
+        self.words.setText("\n".join(_words(fit) for fit in fits))
+        self.take.setEnabled(True)
+
+    def result_brush(self) -> Applicator:
+        """Return the brush with what was fitted."""
+        return calibrated(self._brush, self.fits)
+
+
+def _words(fit: Fit) -> str:
+    name, unit = _NAMES[fit.name]
+    sure = f" ± {fit.error:.2g}" if fit.error else ""
+    return f"{name}: {fit.value:.3g}{sure} {unit} (was {fit.before:.3g}), from {fit.count} seen"

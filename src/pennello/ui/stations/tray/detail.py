@@ -1,0 +1,452 @@
+"""The chosen thing at large: its picture, its numbers, what is kept about it, what can be done with it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from PySide6.QtCore import QRectF, QSignalBlocker, Qt, Signal
+from PySide6.QtGui import QColor, QPainter
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QColorDialog,
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.kit.applicator import CALIBRATED, Applicator, ApplicatorKind
+from pennello.kit.cake import DEPTH_MM, SOFTNESS_MM, Cake
+from pennello.kit.paint import Finish, Paint
+from pennello.kit.shelf import KitItem
+from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.stations.tray.model import TrayModel
+from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
+from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+
+PAINT_NUMBERS = {
+    "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
+    "contrast_film_um": Quantity("Film that it was told for", 0.5, 1000, 1, 1, " µm"),
+    "tint": Quantity("Tint strength", 0.05, 20, 0.1, 2, " ×"),
+}
+CAKE_NUMBERS = {
+    "softness_mm": Quantity("Softness of the boundaries", *SOFTNESS_MM, 0.1, 1, length=True),
+    "length_mm": Quantity("Length of the stripes", 5, 300, 1, 0, length=True),
+    "depth_mm": Quantity("Depth of the paint", *DEPTH_MM, 0.5, 1, length=True),
+}
+BRUSH_NUMBERS = {
+    "width_mm": Quantity("Width", 0.5, 120, 0.5, 2, length=True),
+    "thickness_mm": Quantity("Thickness", 0.2, 120, 0.1, 1, length=True),
+    "bristle_mm": Quantity("Bristle length, or height of a sponge", 2, 80, 1, 1, length=True),
+    "print_mm": Quantity("Length of its print, tip to belly", 0.5, 120, 1, 1, length=True),
+    "tip_mm": Quantity("Width of its point", 0.1, 30, 0.1, 1, length=True),
+    "cut_deg": Quantity("Cut of an angle brush", 0, 60, 1, 0, "°"),
+    "capacity_mm3_per_mm": Quantity("Paint on a mm of edge when full", 0.01, 200, 0.5, 2, " mm³/mm"),
+    "release_mm": Quantity("Travel that lays all but a third", 5, 10000, 5, 0, length=True),
+    "fill_passes": Quantity("Sweeps to two thirds full", 0.2, 100, 0.5, 1, " ×"),
+    "splay": Quantity("Share of width that pressure adds", 0, 1, 0.02, 2),
+    "drift_mm": Quantity("Usual drift of sweeps", 0, 20, 0.1, 1, length=True),
+}
+_SHORT = {
+    "contrast": "Opacity",
+    "contrast_film_um": "at",
+    "tint": "Tint",
+    "softness_mm": "Soft",
+    "length_mm": "Long",
+    "depth_mm": "Deep",
+    "width_mm": "Width",
+    "thickness_mm": "Thick",
+    "bristle_mm": "Bristles",
+    "print_mm": "Print",
+    "tip_mm": "Tip",
+    "cut_deg": "Cut",
+    "capacity_mm3_per_mm": "Holds",
+    "release_mm": "Release",
+    "fill_passes": "Fills in",
+    "splay": "Splay",
+    "drift_mm": "Drift",
+}
+STOCK = Quantity("What is left (0: not counted)", 0, 100000, 1, 1, " g")
+
+
+@dataclass(frozen=True, slots=True)
+class Deed:
+    """Something to do with a thing: its words, a hint, and the act."""
+
+    words: str
+    hint: str
+    act: Callable[[], object]
+
+
+class Numbers(QWidget):
+    """Named numbers in two columns; each says whether it is a default or the painter's own."""
+
+    def __init__(self, quantities: dict[str, Quantity], change: Callable[[str, float], None]) -> None:
+        super().__init__()
+        self.fields: dict[str, NumberField] = {}
+        self.marks: dict[str, QLabel] = {}
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setVerticalSpacing(2)
+        for number, (name, quantity) in enumerate(quantities.items()):
+            field, mark, label = NumberField(quantity), QLabel(""), QLabel(_SHORT[name])
+            label.setObjectName("note")
+            label.setBuddy(field)
+            label.setToolTip(quantity.name)
+            mark.setObjectName("note")
+            field.edited.connect(lambda value, of=name: change(of, value))
+            row, column = divmod(number, 2)
+            for at, widget in enumerate((label, field, mark)):
+                grid.addWidget(widget, row, 3 * column + at)
+            self.fields[name], self.marks[name] = field, mark
+        grid.setColumnStretch(1, 1)
+        grid.setColumnStretch(4, 1)
+
+    def show_values(self, thing: Any, model: TrayModel, own: tuple[str, ...] | None = None) -> None:
+        """Show a thing's numbers; with `own`, mark which of those that can be measured are the painter's."""
+        for name, field in self.fields.items():
+            value = getattr(thing, name)
+            field.show_unit(model.unit)
+            field.show_amount(0.0 if value is None else value)
+            if own is not None:
+                words = "yours" if name in own else "default" if name in CALIBRATED and name != "width_mm" else ""
+                self.marks[name].setText(words)
+
+
+class Detail(QFrame):
+    """The right side of the Tray.
+
+    Signals
+    -------
+    bench_wanted
+        The chosen thing should lie on the Bench.
+    calibrate_wanted, ruler_wanted, reader_wanted, swatch_wanted, measurement_wanted, curve_wanted
+        Pages to open for the chosen thing.
+    """
+
+    bench_wanted = Signal()
+    calibrate_wanted = Signal()
+    ruler_wanted = Signal()
+    reader_wanted = Signal()
+    swatch_wanted = Signal()
+    measurement_wanted = Signal()
+    curve_wanted = Signal()
+
+    def __init__(self, model: TrayModel) -> None:
+        super().__init__()
+        self._model = model
+        self._guard = WheelGuard(self)
+        self.setObjectName("mat")
+        self.setAccessibleName("The chosen thing")
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(14, 10, 14, 10)
+        outer.setSpacing(6)
+        self.name = QLineEdit()
+        self.name.setAccessibleName("Name")
+        self.name.setMaxLength(200)
+        self.name.setStyleSheet("font-size: 17px; font-weight: 600;")
+        self.name.editingFinished.connect(self._rename)
+        outer.addWidget(self.name)
+        self.picture = Surface(self)
+        self.picture.setMinimumHeight(200)
+        self.picture.draw = self._draw
+        outer.addWidget(self.picture, 1)
+        self.pages = QStackedWidget()
+        for page in (self._paint_page(), self._cake_page(), self._brush_page()):
+            self.pages.addWidget(page)
+        outer.addWidget(self.pages)
+        outer.addWidget(self._keeping())
+        outer.addLayout(self._deeds())
+        model.chosen.connect(self.refresh)
+        self.refresh()
+
+    # --- pages ---
+
+    def _paint_page(self) -> QWidget:
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        row = QHBoxLayout()
+        self.hex = QLineEdit()
+        self.hex.setAccessibleName("Masstone, #rrggbb")
+        self.hex.setToolTip("Masstone: the colour of a film thick enough to hide, #rrggbb")
+        self.hex.setMaximumWidth(96)
+        self.hex.editingFinished.connect(lambda: self._recolour(self.hex.text()))
+        self.pick = QPushButton("Colour ...")
+        self.pick.setProperty("chip", True)
+        self.pick.clicked.connect(self._pick_colour)
+        self.finish = choice("Finish", self._guard)
+        for finish in Finish:
+            self.finish.addItem(finish.value, finish)
+        self.finish.activated.connect(lambda at: self._change("Finish", finish=self.finish.itemData(at)))
+        row.addWidget(self.hex)
+        row.addWidget(self.pick)
+        row.addWidget(self.finish, 1)
+        row.addWidget(self._measure_button())
+        column.addLayout(row)
+        self.paint_numbers = Numbers(PAINT_NUMBERS, self._set_paint_number)
+        column.addWidget(self.paint_numbers)
+        flags = QHBoxLayout()
+        label = QLabel("Label allows")
+        label.setObjectName("note")
+        flags.addWidget(label)
+        self.flags: dict[str, QCheckBox] = {}
+        for name, words in (("eye_area", "eye area"), ("lips", "lips"), ("skin", "skin")):
+            box = QCheckBox(words)
+            box.setToolTip("What the maker's label says; the label and local rules decide")
+            box.clicked.connect(lambda on, of=name: self._change("What the label allows", **{of: on}))
+            flags.addWidget(box)
+            self.flags[name] = box
+        flags.addStretch(1)
+        column.addLayout(flags)
+        column.addStretch(1)
+        return page
+
+    def _measure_button(self) -> QToolButton:
+        self.measure = QToolButton()
+        self.measure.setText("Measure")
+        self.measure.setIcon(icon("down"))
+        self.measure.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.measure.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.measure)
+        for words, signal in (
+            ("From a photo or scan of its swatch ...", self.swatch_wanted),
+            ("With the colour reader (simulated) ...", self.reader_wanted),
+            ("Take a measured reflectance in (CSV) ...", self.measurement_wanted),
+        ):
+            menu.addAction(words).triggered.connect(lambda _=False, wanted=signal: wanted.emit())
+        menu.addSeparator()
+        menu.addAction("Write its reflectance (CSV) ...").triggered.connect(self.curve_wanted)
+        menu.addAction("Forget the measurement").triggered.connect(
+            lambda: self._change("Forget the measurement", reflectance=None)
+        )
+        self.measure.setMenu(menu)
+        return self.measure
+
+    def _cake_page(self) -> QWidget:
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        self.cake_numbers = Numbers(CAKE_NUMBERS, lambda name, value: self._change("Size of the cake", **{name: value}))
+        column.addWidget(self.cake_numbers)
+        self.ombre = QCheckBox("ombre: the tones run into each other all the way")
+        self.ombre.clicked.connect(lambda on: self._change("Ombre", ombre=on))
+        column.addWidget(self.ombre)
+        words = QLabel("Stripes are made on the Bench: put the cake there and choose Make.")
+        words.setObjectName("note")
+        words.setWordWrap(True)
+        column.addWidget(words)
+        column.addStretch(1)
+        return page
+
+    def _brush_page(self) -> QWidget:
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        row = QHBoxLayout()
+        self.kind: QComboBox = choice("Kind", self._guard)
+        for kind in ApplicatorKind:
+            self.kind.addItem(kind.value, kind)
+        self.kind.activated.connect(lambda at: self._change("Kind", kind=self.kind.itemData(at)))
+        row.addWidget(self.kind, 1)
+        for words, hint, signal in (
+            ("Calibrate ...", "Say what you saw; its constants are fitted and marked as yours", self.calibrate_wanted),
+            ("Measure ...", "Hold the brush to a ruler on the screen", self.ruler_wanted),
+        ):
+            button = QPushButton(words)
+            button.setProperty("chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(signal)
+            row.addWidget(button)
+        column.addLayout(row)
+        self.brush_numbers = Numbers(BRUSH_NUMBERS, self._set_brush_number)
+        column.addWidget(self.brush_numbers)
+        return page
+
+    def _keeping(self) -> QWidget:
+        held = QWidget()
+        grid = QGridLayout(held)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setVerticalSpacing(2)
+        self.opened, self.expires, self.notes = QLineEdit(), QLineEdit(), QLineEdit()
+        self.stock = NumberField(STOCK)
+        for column, (words, widget) in enumerate(
+            (("Opened", self.opened), ("Good until", self.expires), ("Left", self.stock))
+        ):
+            label = QLabel(words)
+            label.setObjectName("note")
+            label.setBuddy(widget)
+            grid.addWidget(label, 0, 2 * column)
+            grid.addWidget(widget, 0, 2 * column + 1)
+            widget.setAccessibleName(words)
+        for line, name in ((self.opened, "opened"), (self.expires, "expires")):
+            line.setPlaceholderText("2026-11-25")
+            line.editingFinished.connect(lambda of=line, key=name: self._set_date(of, key))
+        self.stock.edited.connect(lambda grams: self._model.change_keeping("Stock", stock_g=grams or None))
+        self.notes.setPlaceholderText("notes")
+        self.notes.setAccessibleName("Notes")
+        self.notes.setMaxLength(2000)
+        self.notes.editingFinished.connect(self._set_notes)
+        grid.addWidget(self.notes, 1, 0, 1, 6)
+        return held
+
+    def _deeds(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        self.bench = QPushButton("Put on the Bench")
+        self.bench.setProperty("main", True)
+        self.bench.setToolTip("Into the plan: a cake under the brush, a brush in the hand, a paint at hand")
+        self.bench.clicked.connect(self.bench_wanted)
+        row.addWidget(self.bench)
+        row.addStretch(1)
+        self.buttons: dict[str, QPushButton] = {}
+        for deed in (
+            Deed("Copy", "A second one to change", self._model.duplicate),
+            Deed("Retire", "Out of use: kept in the book, not offered", self._model.retire),
+            Deed("Remove", "Out of the book; undo brings it back", self._model.remove),
+        ):
+            button = QPushButton(deed.words)
+            button.setProperty("chip", True)
+            button.setToolTip(deed.hint)
+            button.clicked.connect(lambda _=False, do=deed.act: do())
+            row.addWidget(button)
+            self.buttons[deed.words] = button
+        return row
+
+    # --- edits ---
+
+    def _change(self, label: str, **changes: Any) -> None:
+        self._model.change_thing(label, **changes)
+
+    def _rename(self) -> None:
+        item, name = self._model.item, self.name.text().strip()
+        if item is not None and name and name != item.name:
+            self._change("Rename", name=name)
+
+    def _recolour(self, text: str) -> None:
+        item = self._model.item
+        code = "#" + text.strip().lstrip("#").lower()
+        if item is not None and isinstance(item.thing, Paint) and code != item.thing.srgb:
+            self._change("Another colour", srgb=code, reflectance=None)
+
+    def _pick_colour(self) -> None:
+        item = self._model.item
+        if item is not None and isinstance(item.thing, Paint):
+            colour = QColorDialog.getColor(QColor(item.thing.srgb), self, f"Masstone of {item.name}")
+            if colour.isValid():
+                self._recolour(colour.name())
+
+    def _set_paint_number(self, name: str, value: float) -> None:
+        if name == "contrast":
+            self._change("Opacity", contrast=max(value, 0.01) if value > 0 else None)
+        else:
+            self._change(_SHORT[name], **{name: value})
+
+    def _set_brush_number(self, name: str, value: float) -> None:
+        item = self._model.item
+        if item is not None and isinstance(item.thing, Applicator):
+            own = item.thing.own
+            if name in CALIBRATED:
+                own = tuple(dict.fromkeys([*own, name]))
+            self._change(_SHORT[name], **{name: value, "own": own})
+
+    def _set_date(self, line: QLineEdit, name: str) -> None:
+        item, text = self._model.item, line.text().strip()
+        if item is None:
+            return
+        try:
+            value = date.fromisoformat(text) if text else None
+        except ValueError:
+            self._model.failed.emit(f"'{text}' is not a date; write it as 2026-11-25.")
+            self.refresh()
+            return
+        if value != getattr(item.keeping, name):
+            self._model.change_keeping("Date", **{name: value})
+
+    def _set_notes(self) -> None:
+        item = self._model.item
+        if item is not None and self.notes.text() != item.keeping.notes:
+            self._model.change_keeping("Notes", notes=self.notes.text())
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Show the chosen thing."""
+        item = self._model.item
+        self.setEnabled(item is not None)
+        self.picture.update()
+        if item is None:
+            self.name.setText("")
+            return
+        self.name.setText(item.name)
+        self.name.setCursorPosition(0)
+        thing = item.thing
+        if isinstance(thing, Paint):
+            self._show_paint(thing)
+        elif isinstance(thing, Cake):
+            self.pages.setCurrentIndex(1)
+            self.cake_numbers.show_values(thing, self._model)
+            self.ombre.setChecked(thing.ombre)
+        else:
+            self.pages.setCurrentIndex(2)
+            fill(self.kind, [(kind.value, kind) for kind in ApplicatorKind], thing.kind)
+            self.brush_numbers.show_values(thing, self._model, thing.own)
+        self._show_keeping(item)
+
+    def _show_paint(self, paint: Paint) -> None:
+        self.pages.setCurrentIndex(0)
+        self.hex.setText(paint.srgb)
+        with QSignalBlocker(self.finish):
+            self.finish.setCurrentIndex(list(Finish).index(paint.finish))
+        self.finish.setToolTip(paint.finish.note or "matte: predicted as it is")
+        self.paint_numbers.show_values(paint, self._model)
+        for name, box in self.flags.items():
+            box.setChecked(getattr(paint, name))
+
+    def _show_keeping(self, item: KitItem) -> None:
+        keeping = item.keeping
+        for line, value in ((self.opened, keeping.opened), (self.expires, keeping.expires)):
+            line.setText(value.isoformat() if value else "")
+        over = keeping.expired(date.today())
+        self.expires.setToolTip("Past its date: leave it out" if over else "The date on the label")
+        self.stock.show_amount(keeping.stock_g or 0.0)
+        self.notes.setText(keeping.notes)
+        self.buttons["Retire"].setText("Use again" if keeping.retired else "Retire")
+
+    def _draw(self, painter: QPainter) -> None:
+        item, session = self._model.item, self._model.session
+        area = QRectF(self.picture.rect()).adjusted(2, 2, -2, -2)
+        if item is None or session is None:
+            return
+        thing = item.thing
+        if isinstance(thing, Paint):
+            draw_paint(painter, area, thing)
+        elif isinstance(thing, Cake):
+            draw_cake(painter, area, thing, session.kit.paints, self._model.unit)
+        else:
+            draw_brush(painter, area, thing, self._model.unit)
+
+
+def scrolled(widget: QWidget) -> QScrollArea:
+    """Return a widget that scrolls where the window is low."""
+    area = QScrollArea()
+    area.setWidgetResizable(True)
+    area.setWidget(widget)
+    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    return area

@@ -1,0 +1,52 @@
+"""What taking a table or palette in would change, before it does."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QPushButton, QVBoxLayout, QWidget
+
+from pennello.files.kit_csv import ImportPreview
+
+MOST_SHOWN = 500
+
+
+class ImportPage(QDialog):
+    """New, changed and refused lines; nothing is changed until the painter says so."""
+
+    def __init__(self, name: str, preview: ImportPreview, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"Take in {name}")
+        self.resize(560, 460)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        words = QLabel(f"{name} holds: {preview.words}.")
+        words.setWordWrap(True)
+        column.addWidget(words)
+        self.lines = QListWidget()
+        self.lines.setAccessibleName("What would change")
+        self.lines.setTextElideMode(Qt.TextElideMode.ElideNone)
+        self.lines.setWordWrap(True)
+        self.lines.addItems(preview_lines(preview))
+        column.addWidget(self.lines, 1)
+        row = QHBoxLayout()
+        row.addStretch(1)
+        leave = QPushButton("Leave it")
+        leave.setProperty("chip", True)
+        leave.clicked.connect(self.reject)
+        count = len(preview.items)
+        self.take = QPushButton(f"Take {count} in" if count else "Nothing to take in")
+        self.take.setProperty("main", True)
+        self.take.setEnabled(bool(count))
+        self.take.clicked.connect(self.accept)
+        row.addWidget(leave)
+        row.addWidget(self.take)
+        column.addLayout(row)
+
+
+def preview_lines(preview: ImportPreview) -> list[str]:
+    """Return what would happen, a line each: refused lines first, since they want a look."""
+    lines = [f"refused  {one.problem}" for one in preview.refused]
+    lines += [f"changed  {one.item.kind.value} {one.item.name}: {', '.join(one.what)}" for one in preview.changed]
+    lines += [f"new  {item.kind.value} {item.name}" for item in preview.added]
+    more = len(lines) - MOST_SHOWN
+    return [*lines[:MOST_SHOWN], *([f"... and {more} more"] if more > 0 else [])]
