@@ -35,6 +35,8 @@ def make_parser() -> argparse.ArgumentParser:
     _json(mix)
 
     load = _plan_verb(verbs, "load", "what one load puts on the brush", stroke=True)
+    load.add_argument("--as", dest="kind", metavar="WAY", help=f"load it another way: {', '.join(LOAD_KEYS)}")
+    load.add_argument("--out", type=Path, metavar="FILE", help="with --as: write the changed plan here")
     _json(load)
 
     lay = _plan_verb(verbs, "lay", "what one stroke lays, and the verdict", stroke=True)
@@ -142,6 +144,9 @@ def _kit_verb(verbs: Any) -> None:
     _kit_file(add)
     _json(add)
 
+
+LOAD_KEYS = ("window", "third", "second", "single", "halves", "mixed", "tip", "side", "roll", "faces")
+"""Ways to load that `load --as` takes; the keys of `design.load_kinds`."""
 
 ADDED = (
     "id",

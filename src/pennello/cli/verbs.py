@@ -19,7 +19,7 @@ from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.problems import problems
 from pennello.design.words import load_words
-from pennello.errors import FileProblemError, OutOfRangeError, UnknownNameError
+from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.plan_schema import json_schema
@@ -48,6 +48,10 @@ def mix(wish: Namespace) -> int:
 def load(wish: Namespace) -> int:
     """Say what is on the brush."""
     plan = read_plan(wish.plan)
+    if wish.kind:
+        plan = _loaded_as(plan, wish.stroke, wish.kind)
+        if wish.out:
+            write_plan(plan, wish.out)
     stroke = plan.stroke(wish.stroke)
     edge = plan.edge(stroke.id)
     if wish.json:
@@ -60,6 +64,22 @@ def load(wish: Namespace) -> int:
         print(f"  {names}: {length_text(one.at_mm)} from {start}, {length_text(one.width_10_90_mm)} wide")
     print(f"  {edge.total_mm3:.0f} mm³ of paint on the brush (predicted)")
     return 0
+
+
+class WayToLoadError(PennelloError):
+    """An applicator cannot be loaded in a way."""
+
+
+def _loaded_as(plan: Plan, name: str, key: str) -> Plan:
+    """Return the plan with a stroke loaded in a way that painters name."""
+    from pennello.design.load_kinds import kinds_for  # noqa: PLC0415 - only when another way is asked for
+
+    stroke = plan.stroke(name)
+    brush = plan.brush(stroke.brush)
+    ways = {kind.key: kind for kind in kinds_for(brush)}
+    if key not in ways:
+        raise WayToLoadError(f"{brush.name} does not take '{key}'; it takes: {', '.join(ways)}.")
+    return ways[key].edit(plan, stroke)
 
 
 def _judged(plan: Plan, name: str) -> Verdict:

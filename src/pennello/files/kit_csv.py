@@ -149,6 +149,8 @@ def preview_csv(path: Path, kit: Kit) -> ImportPreview:
             taken[item.key] = item
         except (PennelloError, ValueError) as error:
             refused.append(Refused(row.line, f"line {row.line}: {str(error).rstrip('.')}."))
+    if not taken and not refused:
+        raise FileProblemError(path, "the table has no rows under its first line; there is nothing to take in.")
     known = set(kit.ids(ItemKind.PAINT)) | {name for kind, name in taken if kind is ItemKind.PAINT}
     sound = {key: item for key, item in taken.items() if not _lacking(item, known)}
     for item in taken.values():
@@ -175,8 +177,9 @@ def preview_items(items: Iterable[KitItem], kit: Kit, refused: tuple[Refused, ..
 def recoloured_items(paints: Iterable[Paint], kit: Kit) -> tuple[KitItem, ...]:
     """Return items for paints of which only the colour is known: what the kit has of them keeps all else."""
     items = []
+    named = {paint.name.casefold(): paint.id for paint in kit.paints.values()}
     for paint in paints:
-        old = kit.get(ItemKind.PAINT, paint.id)
+        old = kit.get(ItemKind.PAINT, named.get(paint.name.casefold(), paint.id))
         if old is None or not isinstance(old.thing, Paint):
             items.append(KitItem(paint))
         elif old.thing.srgb == paint.srgb:

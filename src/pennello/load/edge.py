@@ -132,9 +132,9 @@ def _spread(edge: LoadedEdge, paints: tuple[str, ...], axis: GradientAxis, brush
 
 def exchanged(edge: LoadedEdge, by: Visit, met: Array | None = None) -> LoadedEdge:
     """Return the edge after a visit; `met` may replace what it meets, shape (paints, 64)."""
-    new = by.taken * by.full
-    solids = edge.solids * (by.stays * (1 - by.taken)) + new * (by.met if met is None else met)
-    water = edge.water * (by.stays_water * (1 - by.taken)) + new * by.wetness_water
+    new, kept = by.taken * by.full, 1 - by.taken
+    solids = edge.solids * (by.stays * kept) + new * (by.met if met is None else met)
+    water = edge.water * (by.stays_water * kept) + new * by.wetness_water
     return LoadedEdge(edge.paints, solids, water, edge.width_mm, edge.axis)
 
 

@@ -26,6 +26,8 @@ REACH_MM = 0.5
 """A stripe with less paint than this left is reached only in part (a default)."""
 
 _FAR = 9.0
+_WHOLE = np.ones(BINS)
+_WHOLE.flags.writeable = False
 
 
 def bin_centres() -> Array:
@@ -81,6 +83,8 @@ def part_met(pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Array:
     high = max(int(pickup.part[1] * BINS + 0.5), low + 1)
     if pickup.way is Way.DIP and axis is GradientAxis.ALONG:
         return _dipped(pickup, brush.edge_mm(axis))
+    if pickup.whole and pickup.way is not Way.SIDE:
+        return _WHOLE
     mask = np.zeros(BINS)
     mask[low:high] = 1.0
     if pickup.way is Way.SIDE:

@@ -49,6 +49,10 @@ class Visit:
         Share of the residue in each bin after wiping, blotting or rinsing, shape (64,).
     wetness_water
         Volume of water taken with each volume of solids.
+    taken
+        Share of each bin's content that is exchanged, in [0, 1], shape (64,).
+    met
+        Shares of the paints met, shape (paints, 64).
     """
 
     stripes: Array
@@ -59,16 +63,8 @@ class Visit:
     stays: Array
     stays_water: Array
     wetness_water: float
-
-    @property
-    def met(self) -> Array:
-        """Shares of the paints met, shape (paints, 64)."""
-        return np.asarray(self.composition.T @ self.stripes)
-
-    @property
-    def taken(self) -> Array:
-        """Share of each bin's content that is exchanged, in [0, 1], shape (64,)."""
-        return np.asarray(self.part * (1 - math.exp(-self.turnover)))
+    taken: Array
+    met: Array
 
 
 def visit(
@@ -113,7 +109,8 @@ def _visit(pickup: PickUp, cake: Cake | None, brush: Applicator, axis: GradientA
             composition = _top_composition(cake, gross, paints)
         else:
             composition = _clean_composition(tuple(paints.index(stripe.paint) for stripe in cake.stripes), len(paints))
-    return Visit(stripes, composition, part, full, turnover, stays, stays_water, pickup.wetness.water)
+    taken, met = part * (1 - math.exp(-turnover)), composition.T @ stripes
+    return Visit(stripes, composition, part, full, turnover, stays, stays_water, pickup.wetness.water, taken, met)
 
 
 def _residue(before: Before, part: Array) -> tuple[Array, Array]:

@@ -33,6 +33,8 @@ _BRUSH_SIZES = (
     "drift_mm",
 )
 _BRUSH = ("name", "kind", *_BRUSH_SIZES, "own")
+_FINISHES = {finish.value: finish for finish in Finish}
+_PLAIN = Keeping()
 _TABLES = {ItemKind.PAINT: "paints", ItemKind.CAKE: "cakes", ItemKind.BRUSH: "brushes"}
 _COLUMNS = {ItemKind.PAINT: _PAINT, ItemKind.CAKE: _CAKE, ItemKind.BRUSH: _BRUSH}
 
@@ -121,7 +123,7 @@ class KitStore:
                 contrast=row["contrast"],
                 contrast_film_um=row["contrast_film_um"],
                 tint=row["tint"],
-                finish=Finish(row["finish"]),
+                finish=_FINISHES.get(row["finish"]) or Finish(row["finish"]),
                 eye_area=eye_area,
                 lips=lips,
                 skin=skin,
@@ -211,5 +213,7 @@ def _plain(value: Any) -> Any:
 
 
 def _keeping(row: dict[str, Any]) -> Keeping:
+    if not any(row[name] for name in _KEEPING) and row["stock_g"] is None:
+        return _PLAIN
     opened, expires = (date.fromisoformat(row[name]) if row[name] else None for name in ("opened", "expires"))
     return Keeping(opened, expires, bool(row["retired"]), row["stock_g"], row["notes"])

@@ -52,12 +52,11 @@ def _shape(area: QRectF, brush: Applicator, axis: GradientAxis, scale: float) ->
         path.addRect(area)
         return path
     outline = footprint(brush, axis)
-    squash = min(1.0, area.height() / max(float(np.ptp(outline[:, 1])) * scale, 1e-6))
-    middle = (outline[:, 1].max() + outline[:, 1].min()) / 2
-    points = [
-        QPointF(area.center().x() + x * area.width() / float(np.ptp(outline[:, 0])), area.center().y() + y)
-        for x, y in zip(outline[:, 0].tolist(), ((outline[:, 1] - middle) * scale * squash).tolist(), strict=True)
-    ]
+    low, size = outline.min(axis=0), np.ptp(outline, axis=0)
+    squash = min(1.0, area.height() / max(float(size[1]) * scale, 1e-6))
+    x = area.left() + (outline[:, 0] - low[0]) * (area.width() / float(size[0]))
+    y = area.center().y() + (outline[:, 1] - low[1] - size[1] / 2) * (scale * squash)
+    points = [QPointF(*point) for point in zip(x.tolist(), y.tolist(), strict=True)]
     path.addPolygon(QPolygonF(points))
     path.closeSubpath()
     return path

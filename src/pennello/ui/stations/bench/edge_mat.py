@@ -29,6 +29,7 @@ class EdgeMat(Mat):
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__("Edge", parent)
         self._model = model
+        self._scale, self._left = 8.0, 20.0
         self.words = Words(5)
         self.fields.addWidget(self.words, 0, 0)
         self.surface.setMouseTracking(True)
@@ -38,17 +39,12 @@ class EdgeMat(Mat):
     def _edge(self) -> LoadedEdge | None:
         return self._model.outcome.laid.edge if self._model.outcome else None
 
-    @property
-    def _scale(self) -> float:
-        return shared_scale(self._model, EDGE_PX * 10) if self._model.stroke else 8.0
-
-    @property
-    def _left(self) -> float:
-        return self.area.width() / 2 - self._model.edge_mm * self._scale / 2
-
     def place(self) -> None:
-        """Say in words what is loaded."""
+        """Lay the scale, and say in words what is loaded."""
         edge = self._edge
+        if self._model.stroke is not None:
+            self._scale = shared_scale(self._model, EDGE_PX * 10)
+            self._left = self.area.width() / 2 - self._model.edge_mm * self._scale / 2
         if edge is None:
             self.words.setText("")
             self.note.setText("")

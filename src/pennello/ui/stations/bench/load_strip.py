@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
     QComboBox,
@@ -73,6 +73,7 @@ class PickUpCard(QAbstractButton):
         super().__init__()
         self.number = number
         self._words = ("", "")
+        self._face: tuple[object, object, QImage] | None = None
         self._pickup: PickUp | None = None
         self._plan: Plan | None = None
         self._edge: LoadedEdge | None = None
@@ -128,15 +129,16 @@ class PickUpCard(QAbstractButton):
         below = room.translated(0, 22)
         draw_note(painter, below, self._words[1], line)
 
-    @staticmethod
-    def _draw_source(painter: QPainter, rect: QRectF, plan: Plan, pickup: PickUp) -> None:
+    def _draw_source(self, painter: QPainter, rect: QRectF, plan: Plan, pickup: PickUp) -> None:
         paints = {paint.id: paint for paint in plan.paints}
         if not pickup.cake:
             colour = QColor(*(int(part) for part in pan_colour(pickup.pan, paints)))
             draw_pan(painter, QRectF(rect.center().x() - 13, rect.top(), 26, 26), colour)
             return
         cake = plan.cake(pickup.cake)
-        painter.drawImage(rect, strip_image(cake_colours(cake, paints, 42)))
+        if self._face is None or self._face[0] is not cake or self._face[1] is not plan.paints:
+            self._face = (cake, plan.paints, strip_image(cake_colours(cake, paints, 42)))
+        painter.drawImage(rect, self._face[2])
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(rect)

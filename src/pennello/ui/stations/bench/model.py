@@ -59,6 +59,7 @@ class BenchModel(QObject):
         self._jobs = jobs
         self._stroke = ""
         self._pickup: int | None = None
+        self._found: tuple[Plan, str, PlanStroke | None] | None = None
         self._latest: Job[Outcome] | None = None
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
@@ -80,8 +81,12 @@ class BenchModel(QObject):
     @property
     def stroke(self) -> PlanStroke | None:
         """The stroke on the Bench, if the plan has any."""
-        strokes = self.plan.strokes
-        return next((one for one in strokes if one.id == self._stroke), strokes[0] if strokes else None)
+        plan = self.plan
+        if self._found is None or self._found[0] is not plan or self._found[1] != self._stroke:
+            first = plan.strokes[0] if plan.strokes else None
+            found = next((one for one in plan.strokes if one.id == self._stroke), first)
+            self._found = (plan, self._stroke, found)  # asked for some hundred times while a hand moves
+        return self._found[2]
 
     @property
     def pickup_index(self) -> int:

@@ -85,9 +85,17 @@ class BenchStation(QWidget):
         self.readout.refresh()
 
     def _load_shown(self) -> object:
-        plan, stroke = self.model.plan, self.model.stroke
+        plan, stroke, outcome = self.model.plan, self.model.stroke, self.model.outcome
         here = (stroke.id, stroke.recipe, stroke.brush, stroke.rim) if stroke else None
-        return plan.cakes, plan.paints, plan.brushes, here, self.model.unit, self.model.outcome is None
+        return (
+            plan.cakes,
+            plan.paints,
+            plan.brushes,
+            here,
+            self.model.unit,
+            outcome is None,
+            outcome.band if outcome else None,
+        )
 
     def _show_pickup(self) -> None:
         if self.model.stroke:

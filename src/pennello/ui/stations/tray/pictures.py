@@ -36,7 +36,11 @@ def draw_paint(painter: QPainter, area: QRectF, paint: Paint) -> None:
         for row, colour in enumerate(colours.tolist()):
             part = QRectF(x, area.top() + row * tall / 2, width + 0.5, tall / 2)
             painter.fillRect(part, QColor.fromRgbF(*(min(max(one, 0.0), 1.0) for one in colour)))
-        draw_note(painter, QRectF(x, area.top() + tall + 1, width, 16), f"{thick:g} µm over black, white" if not column else f"{thick:g} µm")
+        draw_note(
+            painter,
+            QRectF(x, area.top() + tall + 1, width, 16),
+            f"{thick:g} µm over black, white" if not column else f"{thick:g} µm",
+        )
     painter.setPen(QPen(QColor(theme().line), 1))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(QRectF(area.left(), area.top(), area.width(), tall))

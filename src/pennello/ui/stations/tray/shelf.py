@@ -204,10 +204,10 @@ class Shelf(QListView):
     def _mark(self) -> None:
         """Mark the chosen thing."""
         item = self._model.item
-        keys = [one.key for one in self.shelf.items]
-        if item is None or item.key not in keys:
+        row = next((at for at, one in enumerate(self.shelf.items) if one is item), None)
+        if row is None:
             return
-        index = self.shelf.index(keys.index(item.key))
+        index = self.shelf.index(row)
         if self.currentIndex() != index or not self.selectionModel().isSelected(index):
             with QSignalBlocker(self.selectionModel()):
                 self.selectionModel().setCurrentIndex(index, QItemSelectionModel.SelectionFlag.ClearAndSelect)
