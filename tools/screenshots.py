@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sys
 import tempfile
 from pathlib import Path
@@ -15,14 +16,21 @@ from pennello.files.demo import demo_plan
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
-from pennello.ui.window import MainWindow
+from pennello.ui.window import TRAY, MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
+TRAY_VIEWS = (
+    ("tray-paints", 0, "kelp-green", "lamp"),
+    ("tray-cakes", 1, "dahlia-wrist", "linen"),
+    ("tray-brushes", 2, "petal-brush", "linen"),
+)
 VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench", "poppy-petal", "linen", (1280, 800)),
     ("bench-lamp", "dahlia-petal", "lamp", (1280, 800)),
     ("bench-swoosh", "kelp-swoosh", "linen", (1280, 800)),
     ("bench-small", "beetle-scale", "linen", (1024, 700)),
+    ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
+    ("bench-make", "moth-wing", "linen", (1280, 800)),
     ("bench-empty", "", "linen", (1280, 800)),
 )
 
@@ -46,7 +54,26 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
         window.model.choose(stroke)
         wait(window, 4000)
         wait(window, 900)
+    if name == "bench-make":
+        window.bench.cake.make.click()
+        wait(window, 300)
     QApplication.processEvents()
+    window.grab().save(str(folder / f"{name}.png"))
+    window.close()
+
+
+def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> None:
+    """Write one picture of the Tray."""
+    window = MainWindow(Document(demo_plan()), Settings(theme=theme))
+    window.resize(1280, 800)
+    window.show()
+    window.go_to(TRAY)
+    window.tray.station.kinds.button(kind).click()
+    for item in window.tray.model.items:
+        if item.id == chosen:
+            window.tray.model.choose(item.key)
+    window.tray.station.shelf.setFocus()
+    wait(window, 600)
     window.grab().save(str(folder / f"{name}.png"))
     window.close()
 
@@ -64,9 +91,13 @@ def main() -> None:
     for name, stroke, theme, size in VIEWS:
         if not arguments or name in arguments:
             shoot(name, stroke, theme, size, folder)
+    for name, kind, chosen, theme in TRAY_VIEWS:
+        if not arguments or name in arguments:
+            shoot_tray(name, kind, chosen, theme, folder)
     app.quit()
 
 
 if __name__ == "__main__":
-    with tempfile.TemporaryDirectory():
+    with tempfile.TemporaryDirectory() as home:  # the pictures show the shipped kit, not the user's own
+        os.environ["XDG_DATA_HOME"] = home
         main()

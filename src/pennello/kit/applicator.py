@@ -64,7 +64,7 @@ _RANGES = {
     "drift_mm": (0.0, 20.0),
 }
 
-CALIBRATED = ("fill_passes", "release_mm", "capacity_mm3_per_mm", "drift_mm", "thickness_mm", "width_mm")
+CALIBRATED = tuple(_RANGES)
 """What a painter may have measured on his own brush; `own` names those that he has."""
 
 

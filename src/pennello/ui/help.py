@@ -16,11 +16,15 @@ pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while drag
 <tr><td><b>Arrows</b></td><td>step the handle; with Shift fine, with Ctrl coarse</td></tr>
 <tr><td><b>Enter</b></td><td>type the handle's number; flips on the flip grip</td></tr>
 <tr><td><b>F</b></td><td>flip the brush</td></tr>
+<tr><td><b>Ctrl+arrows, Del</b></td><td>on a card of the load: another place, take it out</td></tr>
+<tr><td><b>Alt+1, Alt+2</b></td><td>Tray, Bench</td></tr>
 <tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
 </table>
 <h3>Marks</h3>
+<p>On the edge a veil shows where 8 of 10 real loads hand over. On a cake a shade is a hollow, specks are
+dirt, a stroke through a stripe says that it is worn out.</p>
 <p>On the skin a crescent marks the rim, a dot the heel, a ring the start; thin ribs show the chisel every 5
 mm. Filled disc: holds.
 Half disc: close. Open ring: misses. dE is the colour difference CIEDE2000; about 1 can just be seen side by side.</p>

@@ -42,6 +42,9 @@ QComboBox::drop-down { border: none; width: 14px; }
 QComboBox::down-arrow { image: url($arrow); width: 10px; height: 10px; }
 QComboBox QAbstractItemView, QMenu, QListView { background: $mat; color: $ink; border: 1px solid $line;
   selection-background-color: $accent; selection-color: $on_accent; outline: none; }
+QCheckBox::indicator { width: 14px; height: 14px; border: 1px solid $ink_2; border-radius: 3px; background: $well; }
+QCheckBox::indicator:checked { background: $accent; border-color: $accent; image: url($check); }
+QCheckBox:focus { color: $accent; }
 QMenu { padding: 4px; } QMenu::item { padding: 5px 26px 5px 14px; border-radius: 4px; } QMenu::item:selected {
 background: $accent; color: $on_accent; } QMenu::item:disabled { color: $ink_2; } QMenu::separator { height:
 1px; background: $line; margin: 4px 8px; } QScrollArea, QScrollArea > QWidget > QWidget { background:
@@ -84,6 +87,7 @@ def apply_theme(app: QApplication, name: str) -> Tokens:
             body=BODY_PX,
             note=NOTE_PX,
             arrow=icon_file("down", tokens.ink_2),
+            check=icon_file("check", tokens.on_accent),
         )
     )
     return tokens

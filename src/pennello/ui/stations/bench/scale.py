@@ -5,7 +5,7 @@ from __future__ import annotations
 from pennello.ui.stations.bench.model import BenchModel
 
 MOST_PX_PER_MM = 12.0
-EDGE_PX = 150.0
+EDGE_PX = 140.0
 _PAN_MM = 40.0
 
 

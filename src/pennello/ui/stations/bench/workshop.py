@@ -77,11 +77,12 @@ class Workshop(QFrame):
 
     def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
-        head.setSpacing(6)
+        head.setSpacing(4)
         self.name = QLineEdit()
         self.name.setAccessibleName("Name of the cake")
         self.name.setMaxLength(200)
-        self.name.setFixedWidth(150)
+        self.name.setMinimumWidth(80)
+        self.name.setMaximumWidth(150)
         self.name.editingFinished.connect(self._rename)
         head.addWidget(self.name)
         self.soft_mm, self.long_mm, self.deep_mm = (NumberField(quantity) for quantity in (SOFTNESS, LENGTH, DEPTH))
@@ -91,7 +92,7 @@ class Workshop(QFrame):
             ("deep", self.deep_mm, "depth_mm"),
         ):
             field.edited.connect(lambda value, of=name: self._set_size(of, value))
-            field.setMaximumWidth(76)
+            field.setMaximumWidth(70)
             head.addWidget(field)
             label = QLabel(words)
             label.setObjectName("note")

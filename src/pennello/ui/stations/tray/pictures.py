@@ -57,7 +57,10 @@ def _draw_spectrum(painter: QPainter, area: QRectF, paint: Paint) -> None:
     painter.setPen(QPen(QColor(inks.ink), 1.6))
     painter.drawPolyline(QPolygonF([QPointF(a, b) for a, b in zip(x.tolist(), y.tolist(), strict=True)]))
     words = "measured" if paint.reflectance is not None else "smoothest with this colour"
-    draw_note(painter, QRectF(area.left() + 4, area.top() + 2, area.width() - 8, 16), f"reflectance, {words}", _LEFT)
+    bright = float(values.mean()) > 0.5  # the words stand where the curve does not
+    line = area.bottom() - 18 if bright else area.top() + 2
+    words = f"films over black and white; reflectance, {words}"
+    draw_note(painter, QRectF(area.left() + 4, line, area.width() - 8, 16), words, _LEFT)
     foot = QRectF(area.left(), area.bottom() + 1, area.width(), 15)
     draw_note(painter, foot, "380 nm", _LEFT)
     draw_note(painter, foot, "730 nm", Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
