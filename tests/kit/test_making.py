@@ -18,7 +18,7 @@ from pennello.kit.outline import ferrule_mm, side_outline
 from pennello.kit.paint import Paint
 from pennello.kit.search import found, neighbours
 from pennello.kit.shelf import ItemKind, retired, slug
-from pennello.kit.stripes import moved, recoloured, swapped, with_inserted, with_width, without
+from pennello.kit.stripes import moved, recoloured, scaled_to, swapped, with_inserted, with_width, without
 from pennello.session.kit import shipped_kit
 
 PAINTS = catalogue.paints()
@@ -88,6 +88,7 @@ def test_stripes_are_made_swapped_and_taken_out():
     assert inserted.width_mm == three.width_mm
     assert without(inserted, 1).width_mm == three.width_mm
     assert with_width(three, 1, 3.0).width_mm == three.width_mm - 5
+    assert scaled_to(three, 30.0).width_mm == pytest.approx(30)
     assert recoloured(three, 2, "z").stripes[2].paint == "z"
     full = with_inserted(with_inserted(with_inserted(with_inserted(three, 0, "x"), 0, "x"), 0, "x"), 0, "x")
     with pytest.raises(OutOfRangeError):

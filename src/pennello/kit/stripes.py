@@ -92,5 +92,15 @@ def swapped(cake: Cake, one: int, other: int) -> Cake:
     return replace(cake, stripes=tuple(stripes))
 
 
+def scaled_to(cake: Cake, width_mm: float) -> Cake:
+    """Return the cake with all stripes grown or shrunk alike to a width across, mm."""
+    by = width_mm / cake.width_mm
+    low, high = STRIPE_MM
+    return replace(
+        cake,
+        stripes=tuple(replace(one, width_mm=min(max(round(one.width_mm * by, 3), low), high)) for one in cake.stripes),
+    )
+
+
 def _put(cake: Cake, index: int, stripe: Stripe) -> Cake:
     return replace(cake, stripes=(*cake.stripes[:index], stripe, *cake.stripes[index + 1 :]))

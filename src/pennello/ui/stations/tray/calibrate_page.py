@@ -20,6 +20,7 @@ from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator
 from pennello.load.recipe import Wetness
 from pennello.practice.calibrate import Blend, Filled, Fit, Petals, calibrated, fit_drift, fit_fill, fit_release
+from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.units import LengthUnit
 
@@ -93,16 +94,9 @@ class CalibratePage(QDialog):
         self.words = QLabel("Say one thing that you saw; more of them make it surer.")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        foot = QHBoxLayout()
-        foot.addStretch(1)
-        leave, self.take = QPushButton("Leave it"), QPushButton("Make it mine")
-        leave.setProperty("chip", True)
-        self.take.setProperty("main", True)
+        foot = LeaveOrTake(self, "Make it mine")
+        self.take = foot.take
         self.take.setEnabled(False)
-        leave.clicked.connect(self.reject)
-        self.take.clicked.connect(self.accept)
-        foot.addWidget(leave)
-        foot.addWidget(self.take)
         column.addLayout(foot)
 
     def _saw_full(self) -> None:

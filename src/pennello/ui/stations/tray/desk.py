@@ -21,6 +21,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, masstones
 from pennello.kit.shelf import KitItem
+from pennello.kit.stripes import scaled_to
 from pennello.load.recipe import PickUp
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.tray.import_page import ImportPage
@@ -217,14 +218,18 @@ class TrayDesk(QObject):
                 self._take_reading(page.reading)
 
     def measure(self) -> None:
-        """Measure the chosen brush on the screen."""
+        """Measure the chosen brush, or the width of the chosen cake, on the screen."""
         from pennello.ui.stations.tray.ruler_page import RulerPage  # noqa: PLC0415
 
         item = self._item
-        if item is None or not isinstance(item.thing, Applicator):
+        if item is None or isinstance(item.thing, Paint):
             return
         page = RulerPage(item.name, self._screen_px_per_mm, self._bench.unit, self._settle_screen, self._window)
-        if self._accepted(page):
+        if not self._accepted(page):
+            return
+        if isinstance(item.thing, Cake):
+            self.model.change_thing("Measure the cake", stripes=scaled_to(item.thing, page.length_mm).stripes)
+        else:
             own = tuple(dict.fromkeys([*item.thing.own, "width_mm"]))
             self.model.change_thing("Measure the brush", width_mm=page.length_mm, own=own)
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QLabel, QListWidget, QVBoxLayout, QWidget
 
 from pennello.files.kit_csv import ImportPreview
+from pennello.ui.widgets.choices import LeaveOrTake
 
 MOST_SHOWN = 500
 
@@ -28,19 +29,11 @@ class ImportPage(QDialog):
         self.lines.setWordWrap(True)
         self.lines.addItems(preview_lines(preview))
         column.addWidget(self.lines, 1)
-        row = QHBoxLayout()
-        row.addStretch(1)
-        leave = QPushButton("Leave it")
-        leave.setProperty("chip", True)
-        leave.clicked.connect(self.reject)
         count = len(preview.items)
-        self.take = QPushButton(f"Take {count} in" if count else "Nothing to take in")
-        self.take.setProperty("main", True)
+        foot = LeaveOrTake(self, f"Take {count} in" if count else "Nothing to take in")
+        self.take = foot.take
         self.take.setEnabled(bool(count))
-        self.take.clicked.connect(self.accept)
-        row.addWidget(leave)
-        row.addWidget(self.take)
-        column.addLayout(row)
+        column.addLayout(foot)
 
 
 def preview_lines(preview: ImportPreview) -> list[str]:

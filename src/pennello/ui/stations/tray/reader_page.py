@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QLabel, QPushButt
 from pennello.errors import PennelloError
 from pennello.files.reflectance_csv import srgb_of
 from pennello.session.reader import SimulatedReader
-from pennello.ui.theme.style import theme
+from pennello.ui.widgets.choices import LeaveOrTake
 
 
 class ReaderPage(QDialog):
@@ -42,20 +42,10 @@ class ReaderPage(QDialog):
         self.words = QLabel("Begin with the white tile.")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        foot = QHBoxLayout()
-        self.colour = QLabel("")
-        self.colour.setFixedSize(90, 28)
-        foot.addWidget(self.colour)
-        foot.addStretch(1)
-        leave, self.take = QPushButton("Leave it"), QPushButton("Take the reading")
-        leave.setProperty("chip", True)
-        self.take.setProperty("main", True)
+        self.foot = LeaveOrTake(self, "Take the reading")
+        self.take = self.foot.take
         self.take.setEnabled(False)
-        leave.clicked.connect(self.reject)
-        self.take.clicked.connect(self.accept)
-        foot.addWidget(leave)
-        foot.addWidget(self.take)
-        column.addLayout(foot)
+        column.addLayout(self.foot)
 
     def _calibrate(self) -> None:
         self.reader.calibrate()
@@ -73,5 +63,5 @@ class ReaderPage(QDialog):
         self.reading = tuple(found.tolist())
         code = srgb_of(np.array(self.reading))
         self.words.setText(f"36 bands read, {code}; each is the mean of three readings.")
-        self.colour.setStyleSheet(f"background: {code}; border: 1px solid {theme().line};")
+        self.foot.show_colour(code)
         self.take.setEnabled(True)

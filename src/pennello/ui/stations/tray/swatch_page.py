@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QLabel, QPushButton, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 
 _ARROWS = {
@@ -134,20 +135,9 @@ class SwatchPage(QDialog):
         self.words = QLabel("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        foot = QHBoxLayout()
-        self.colour = QLabel("")
-        self.colour.setFixedSize(90, 28)
-        self.colour.setAccessibleName("The colour found")
-        foot.addWidget(self.colour)
-        foot.addStretch(1)
-        leave, self.take = QPushButton("Leave it"), QPushButton("Take this colour")
-        leave.setProperty("chip", True)
-        self.take.setProperty("main", True)
-        leave.clicked.connect(self.reject)
-        self.take.clicked.connect(self.accept)
-        foot.addWidget(leave)
-        foot.addWidget(self.take)
-        column.addLayout(foot)
+        self.foot = LeaveOrTake(self, "Take this colour")
+        self.take = self.foot.take
+        column.addLayout(self.foot)
         self.work_out()
 
     def _turn_to(self, name: str) -> None:
@@ -169,7 +159,7 @@ class SwatchPage(QDialog):
         self.words.setText(words)
         self.take.setEnabled(self.found is not None)
         if self.found:
-            self.colour.setStyleSheet(f"background: {self.found.srgb}; border: 1px solid {theme().line};")
+            self.foot.show_colour(self.found.srgb)
 
     def _area(self, name: str) -> Area | None:
         rect = self.pad.areas[name]
