@@ -25,6 +25,7 @@ from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
+MOST_WAIT_S = 86_400.0
 Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke")
 
 
@@ -72,7 +73,10 @@ def skin_spectrum(skin: Skin) -> Array:
 
 @dataclass(frozen=True, slots=True)
 class PlanStroke:
-    """A stroke of the plan: its brush (by id), its load, its way over the skin and what it should look like."""
+    """A stroke of the plan: its brush (by id), its load, its way over the skin and what it should look like.
+
+    `wait_s` is how long the painter waits before it, s, 0 to a day; its path lies where the stroke lies on the skin.
+    """
 
     id: str
     name: str
@@ -81,6 +85,11 @@ class PlanStroke:
     stroke: Stroke
     wanted: Wanted
     rim: Side = Side.A
+    wait_s: float = 0.0
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.wait_s <= MOST_WAIT_S:
+            raise OutOfRangeError(f"wait before {self.name}", self.wait_s, "0 to 86400 s")
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from pennello.files.plan_schema import (
     BrushFile,
     CakeFile,
     DirtFile,
+    KeyFile,
     LoadFile,
     NibFile,
     PaintFile,
@@ -32,7 +33,7 @@ from pennello.files.plan_schema import (
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath
 
@@ -141,13 +142,27 @@ def _stroke(file: StrokeFile, where: str) -> PlanStroke:
     with _at(f"{where}.path"):
         path = CubicPath(tuple(file.path.points_mm))
     with _at(f"{where}.nib"):
-        nib = Nib(NibMode(file.nib.mode), file.nib.angle_deg, file.nib.angle_end_deg, file.nib.pivot_u)
+        nib = Nib(
+            NibMode(file.nib.mode), file.nib.angle_deg, file.nib.angle_end_deg, file.nib.pivot_u, _keys(file.nib.keys)
+        )
     with _at(f"{where}.wanted"):
         wanted = _wanted(file.wanted)
     with _at(where):
         wiggle = Wiggle(file.wiggle.count, file.wiggle.width_mm)
-        stroke = Stroke(path, nib, file.pressure, wiggle, tuple(file.reload_mm))
-        return PlanStroke(file.id, file.name or file.id, file.brush, recipe, stroke, wanted, Side(file.rim))
+        stroke = Stroke(
+            path,
+            nib,
+            file.pressure,
+            wiggle,
+            tuple(file.reload_mm),
+            _keys(file.pressures),
+            tuple(file.flips_mm),
+            file.part,
+            file.lift_mm,
+            file.exit,
+        )
+        rim = Side(file.rim)
+        return PlanStroke(file.id, file.name or file.id, file.brush, recipe, stroke, wanted, rim, file.wait_s)
 
 
 def _pickup(file: PickUpFile, where: str) -> PickUp:
@@ -186,7 +201,7 @@ def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=2,
+        schema=3,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),
@@ -268,16 +283,31 @@ def _stroke_file(stroke: PlanStroke) -> StrokeFile:
             angle_deg=way.nib.angle_deg,
             angle_end_deg=way.nib.angle_end_deg,
             pivot_u=way.nib.pivot_u,
+            keys=_key_files(way.nib.keys),
         ),
         pressure=way.pressure,
         wiggle=WiggleFile(count=way.wiggle.count, width_mm=way.wiggle.width_mm),
         reload_mm=list(way.reload_mm),
+        pressures=_key_files(way.pressures),
+        flips_mm=list(way.flips_mm),
+        part=way.part,
+        lift_mm=way.lift_mm,
+        exit=way.exit,
+        wait_s=stroke.wait_s,
         wanted=WantedFile(
             stops=[_stop_file(stop) for stop in stroke.wanted.stops],
             coat_um=stroke.wanted.coat_um,
             tolerance_de00=stroke.wanted.tolerance_de00,
         ),
     )
+
+
+def _keys(keys: list[KeyFile]) -> tuple[Key, ...]:
+    return tuple(Key(key.at, key.value) for key in keys)
+
+
+def _key_files(keys: tuple[Key, ...]) -> list[KeyFile]:
+    return [KeyFile(at=key.at, value=key.value) for key in keys]
 
 
 def _pickup_file(pickup: PickUp) -> PickUpFile:

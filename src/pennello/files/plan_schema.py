@@ -11,10 +11,11 @@ import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
 from pennello.kit.applicator import ApplicatorKind
+from pennello.lay.stroke import Exit
 from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
-VERSION = 2
+VERSION = 3
 
 Id = Annotated[str, Meta(min_length=1, max_length=64)]
 Name = Annotated[str, Meta(max_length=200)]
@@ -137,13 +138,24 @@ class PathFile(Strict, kw_only=True):
     points_mm: Annotated[list[tuple[float, float]], Meta(min_length=4, max_length=12001)]
 
 
+class KeyFile(Strict, kw_only=True):
+    """A value at a place along the stroke, 0 (start) to 1 (end). Since 3."""
+
+    at: Share
+    value: float
+
+
+Keys = Annotated[list[KeyFile], Meta(max_length=64)]
+
+
 class NibFile(Strict, kw_only=True):
     """How the chisel is held."""
 
-    mode: Literal["fixed", "following", "pivoting"] = "following"
+    mode: Literal["fixed", "following", "pivoting", "keyed"] = "following"  # since 3 keyed
     angle_deg: float = 90.0
     angle_end_deg: float = 90.0
     pivot_u: Share = 0.0
+    keys: Keys = msgspec.field(default_factory=list)  # since 3
 
 
 class WiggleFile(Strict, kw_only=True):
@@ -183,6 +195,12 @@ class StrokeFile(Strict, kw_only=True):
     pressure: Share = 0.5
     wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
     reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
+    pressures: Keys = msgspec.field(default_factory=list)  # since 3
+    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)  # since 3
+    part: tuple[Share, Share] = WHOLE_EDGE  # since 3
+    lift_mm: NotNegative = 0.0  # since 3
+    exit: Exit = Exit.EDGE  # since 3
+    wait_s: NotNegative = 0.0  # since 3
     wanted: WantedFile
 
 
@@ -190,7 +208,7 @@ class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1, 2]
+    schema: Literal[1, 2, 3]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
@@ -212,7 +230,7 @@ def json_schema() -> dict[str, Any]:
     schema = msgspec.json.schema(PlanFile)
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Pennello plan, version 2",
+        "title": "Pennello plan, version 3",
         "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
     }
     return head | schema

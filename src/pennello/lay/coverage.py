@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kit.contact import BINS, Contact, bin_places
+from pennello.kit.contact import bin_places
 from pennello.lay.canvas import Canvas
 from pennello.lay.track import Track
 
@@ -25,7 +25,7 @@ _LINES = 4
 
 def swept_coverage(track: Track, canvas: Canvas) -> Array:
     """Return coverage in [0, 1], shape (rows, columns), float64."""
-    quads = canvas.to_px(_footprints(track, canvas.px_per_mm))
+    quads = canvas.to_px(footprints(track, canvas.px_per_mm))
     line, start, end = _merged(*_intervals(quads, canvas.rows * _LINES), canvas.columns)
     stride = canvas.columns + 2
     change = np.zeros(canvas.rows * _LINES * stride)
@@ -39,9 +39,11 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
     return np.asarray(np.clip(covered[:, : canvas.columns], 0, 1))
 
 
-def _footprints(track: Track, px_per_mm: float) -> Array:
+def footprints(track: Track, px_per_mm: float) -> Array:
     """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2)."""
-    return _of_rectangle(track, px_per_mm) if track.contact.square else _of_outline(track, px_per_mm)
+    near, far = track.sides
+    square = bool((far - near).min() >= 1 - 1e-9)
+    return _of_rectangle(track, px_per_mm) if square else _of_outline(track, px_per_mm)
 
 
 def _of_rectangle(track: Track, px_per_mm: float) -> Array:
@@ -51,14 +53,24 @@ def _of_rectangle(track: Track, px_per_mm: float) -> Array:
     reaches further. The nib itself adds to that only where it starts, stops or moves along its chisel.
     """
     moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
-    ends = track.points(moments, np.array([0.0, 1.0]))
-    half = track.across[moments][:, None, :] * track.thickness_mm / 2
+    low, high = (end[moments] for end in track.reach)
+    along = (np.stack([low, high], axis=1) - 0.5) * track.widths_mm[moments][:, None]
+    ends = track.centre[moments][:, None, :] + along[:, :, None] * track.edge[moments][:, None, :]
+    half = track.across[moments][:, None, :] * track.thicknesses_mm[moments][:, None, None] / 2
     near, far = ends - half, ends + half
-    slants = track.thickness_mm * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
+    slants = track.thicknesses_mm[moments] * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
     slants[[0, -1]] = True
-    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[_bare_between(track, moments)]
+    touching, sweeps = high > low, _sweeps(track, moments)
+    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[_bare_between(track, moments) & touching]
     near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
-    return np.concatenate([rectangles, near_swept, far_swept[slants[:-1] | slants[1:]]])
+    sweeps &= touching[:-1] | touching[1:]
+    return np.concatenate([rectangles, near_swept[sweeps], far_swept[(slants[:-1] | slants[1:]) & sweeps]])
+
+
+def _sweeps(track: Track, moments: Lines) -> NDArray[np.bool_]:
+    """Return between which neighbours among the moments the nib stays on the skin."""
+    jumps = np.concatenate([[0], np.cumsum(track.jump)])
+    return np.asarray(jumps[moments[1:]] == jumps[moments[:-1]])
 
 
 _SLICES = 16
@@ -72,34 +84,35 @@ def _of_outline(track: Track, px_per_mm: float) -> Array:
     moment.
     """
     moments = _spaced(track, max(_OUTLINE_STEP_MM, 0.7 / px_per_mm))
-    u, near, far = _touching_outline(track.contact)
-    corners_u = np.stack([u[:-1], u[1:], u[1:], u[:-1]], axis=1)
-    corners_v = np.stack([near[:-1], near[1:], far[1:], far[:-1]], axis=1)
-    along = ((corners_u - 0.5) * track.width_mm)[None, :, :, None] * track.edge[moments][:, None, None, :]
-    square = corners_v[None, :, :, None] * track.across[moments][:, None, None, :]
-    slices = track.centre[moments][:, None, None, :] + along + square
+    low, high = (end[moments][:, None] for end in track.reach)
+    u = low + (high - low) * np.linspace(0, 1, _SLICES + 1)
+    thick = track.thicknesses_mm[moments][:, None]
+    near, far = (np.interp(u, bin_places(), side) * thick for side in track.sides)
+    corners_u = np.stack([u[:, :-1], u[:, 1:], u[:, 1:], u[:, :-1]], axis=2)
+    corners_v = np.stack([near[:, :-1], near[:, 1:], far[:, 1:], far[:, :-1]], axis=2)
+    along = ((corners_u - 0.5) * track.widths_mm[moments][:, None, None])[..., None]
+    slices = (
+        track.centre[moments][:, None, None, :]
+        + along * track.edge[moments][:, None, None, :]
+        + corners_v[..., None] * track.across[moments][:, None, None, :]
+    )
+    touching, sweeps = (high > low)[:, 0], _sweeps(track, moments)
+    sweeps &= touching[:-1] | touching[1:]
     sides = [np.stack([slices[:, :, a], slices[:, :, (a + 1) % 4]], axis=2) for a in range(4)]
-    swept = [np.concatenate([side[:-1], side[1:, :, ::-1]], axis=2).reshape(-1, 4, 2) for side in sides]
-    return np.concatenate([slices.reshape(-1, 4, 2), *swept])
-
-
-def _touching_outline(contact: Contact) -> tuple[Array, Array, Array]:
-    """Return u and both sides, mm, at the ends of the slices of what touches."""
-    touched = np.flatnonzero(contact.touching > 0)
-    first, last = int(touched[0]), int(touched[-1])
-    low = (first + 1 - contact.touching[first]) / BINS if first else 0.0
-    u = np.linspace(low, (last + contact.touching[last]) / BINS, _SLICES + 1)
-    near, far = (np.interp(u, bin_places(), side) for side in (contact.near, contact.far))
-    return u, near, far
+    swept = [np.concatenate([side[:-1], side[1:, :, ::-1]], axis=2)[sweeps].reshape(-1, 4, 2) for side in sides]
+    return np.concatenate([slices[touching].reshape(-1, 4, 2), *swept])
 
 
 def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:
     """Return at which moments the long sides have not yet swept, or will no longer sweep, what lies under the nib."""
     across = np.sin(track.phi[moments])
     advanced = np.cumsum(np.diff(track.travel_mm[moments].mean(axis=1), prepend=0.0) * across)
-    enough = 1.5 * track.thickness_mm
+    enough = 1.5 * track.thicknesses_mm[moments]
     bare = (across < 0.25) | (advanced < enough) | (advanced[-1] - advanced < enough)
     bare[[0, -1]] = True
+    jumps = ~_sweeps(track, moments)  # at a flip the nib leaves and comes down again
+    bare[:-1] |= jumps
+    bare[1:] |= jumps
     return np.asarray(bare)
 
 
@@ -111,7 +124,8 @@ def _spaced(track: Track, step_mm: float) -> Lines:
     moves = np.diff(track.centre, axis=0)
     back = 1 + np.flatnonzero((moves[:-1] * moves[1:]).sum(axis=1) < 0)
     wanted = np.zeros(len(steps) + 1, bool)
-    wanted[[0, -1]] = wanted[np.clip(chosen, 0, len(steps))] = wanted[back] = True
+    jumps = np.flatnonzero(track.jump)
+    wanted[[0, -1]] = wanted[np.clip(chosen, 0, len(steps))] = wanted[back] = wanted[jumps] = wanted[jumps + 1] = True
     return np.flatnonzero(wanted)
 
 

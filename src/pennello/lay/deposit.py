@@ -105,7 +105,7 @@ def deposit(imprints: list[Imprint], contents: list[Array], bin_mm: float, canva
             if per_bin.any():
                 total[channel] += np.bincount(mark.pixel, mark.part * per_bin[mark.bin], plane)
     thickness = total.reshape(-1, canvas.rows, canvas.columns) * bin_mm * canvas.px_per_mm**2 * 1000
-    return Deposit(canvas, _levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)
+    return Deposit(canvas, levelled(thickness, coverage, LEVELLING_MM * canvas.px_per_mm), coverage)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -119,9 +119,9 @@ class _Drops:
 
 def _drops(track: Track, stretch: Stretch, canvas: Canvas) -> Iterator[_Drops]:
     """Give the drops of the touch-down, then those of the steps, grouped by how many a step needs."""
-    most = _through(track.thickness_mm)
+    most = _through(float(track.thicknesses_mm[stretch.first]))
     yield _spread(track, np.array([float(stretch.first)]), stretch.touch_down[None], most, canvas)
-    counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, _drop_counts(track, stretch), 0)
+    counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, drop_counts(track, stretch), 0)
     for count in sorted(set(counts.tolist()) - {0}):
         steps = np.flatnonzero(counts == count)
         yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], count, canvas)
@@ -162,7 +162,7 @@ def _through(thickness_mm: float) -> int:
     return math.ceil(thickness_mm / DROP_MM)
 
 
-def _drops_across(bin_mm: float, px_per_mm: float) -> int:
+def drops_across(bin_mm: float, px_per_mm: float) -> int:
     """Return how many drops a bin needs along the edge.
 
     Rows of drops about a pixel apart would beat with the pixels. Rows wider than 1.9 px do not, for levelling takes
@@ -173,29 +173,32 @@ def _drops_across(bin_mm: float, px_per_mm: float) -> int:
     return count if apart >= 1.9 else max(count, math.ceil(bin_mm * px_per_mm / 0.8))
 
 
-def _drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
+def drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
     """Return how many drops each step needs through the chisel's thickness.
 
     Only what spreads square to travel needs close drops: along it the next steps fill in, except at both ends.
     """
-    sideways = track.thickness_mm * np.abs(np.cos(track.phi[stretch.first : stretch.last]))
+    thick = track.thicknesses_mm[stretch.first : stretch.last]
+    sideways = thick * np.abs(np.cos(track.phi[stretch.first : stretch.last]))
     own = track.travel_mm[stretch.first : stretch.last + 1].max(axis=1)
-    end = (own[:-1] - own[0] < track.thickness_mm) | (own[-1] - own[1:] < track.thickness_mm)
-    most = _through(track.thickness_mm)
-    spread = np.where(end, track.thickness_mm, sideways)
-    return np.clip(np.ceil(spread / DROP_MM), min(2, most), most).astype(np.intp)
+    end = (own[:-1] - own[0] < thick) | (own[-1] - own[1:] < thick)
+    most = np.ceil(thick / DROP_MM).astype(np.intp)
+    spread = np.where(end, thick, sideways)
+    return np.clip(np.ceil(spread / DROP_MM), np.minimum(2, most), most).astype(np.intp)
 
 
 def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[Array, Array]:
     """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
-    fine = _drops_across(track.width_mm / BINS, canvas.px_per_mm)
-    u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * track.width_mm).reshape(BINS, fine, 1)
-    near, far = (side[:, None, None] for side in (track.contact.near, track.contact.far))
+    fine = drops_across(track.width_mm / BINS, canvas.px_per_mm)
+    u = ((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5).reshape(BINS, fine, 1)
+    near, far = (side[:, None, None] for side in track.sides)
     v = near + ((np.arange(count) + 0.5) / count) * (far - near)
-    along, through = (a.reshape(BINS, -1) * canvas.px_per_mm for a in np.broadcast_arrays(u, v))
+    across, square = (a.reshape(BINS, -1) for a in np.broadcast_arrays(u, v))
     edge = _between(track.edge, moments)
-    stagger = (np.floor(moments) % 2 - 0.5) * track.width_mm / (BINS * fine) / 2
+    width, thick = (_between(a[:, None], moments)[:, 0] for a in (track.widths_mm, track.thicknesses_mm))
+    stagger = (np.floor(moments) % 2 - 0.5) * width / (BINS * fine) / 2
     centre = canvas.to_px(_between(track.centre, moments) + stagger[:, None] * edge)[:, :, None, None]
+    along, through = (a * (size * canvas.px_per_mm)[:, None, None] for a, size in ((across, width), (square, thick)))
     edge = edge[:, :, None, None]
     x = centre[:, 0] + along * edge[:, 0] - through * edge[:, 1]
     y = centre[:, 1] + along * edge[:, 1] + through * edge[:, 0]
@@ -209,20 +212,21 @@ def _between(values: Array, moments: Array) -> Array:
     return np.asarray(values[index] * (1 - part) + values[following] * part)
 
 
-def _levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
+def levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
     """Return the film after levelling: a normal blur that only shares paint out among covered ground."""
-    kernel = _kernel(sd_px)
+    kernel = levelling_kernel(sd_px)
     reach = _blurred(coverage[None], kernel)[0]
     reached = reach > 1e-12
     shared = thickness * np.divide(1.0, reach, out=np.zeros_like(reach), where=reached)
-    levelled = coverage * _blurred(shared, kernel)
+    level = coverage * _blurred(shared, kernel)
     if not reached.all():  # a drop whose whole neighbourhood the scanlines missed stays where it fell
-        levelled += np.where(reached, 0.0, thickness)
-    return np.asarray(levelled)
+        level += np.where(reached, 0.0, thickness)
+    return np.asarray(level)
 
 
-def _kernel(sd_px: float) -> Array:
-    reach = max(1, math.ceil(4 * sd_px))
+def levelling_kernel(sd_px: float) -> Array:
+    """Return the weights of a normal blur, symmetric, summing to 1."""
+    reach = max(1, math.ceil(3.2 * sd_px))
     steps = np.arange(-reach, reach + 1)
     kernel = np.exp(-0.5 * (steps / max(sd_px, 0.3)) ** 2)
     return np.asarray(kernel / kernel.sum())

@@ -58,10 +58,10 @@ class Pull:
     stretches: tuple[Stretch, ...]
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=1024)
 def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Pull:
     """Return how a stroke moves the brush and empties it."""
-    track = follow(stroke, contact(brush, axis, stroke.pressure), DROP_MM)
+    track = follow(stroke, contact(brush, axis, stroke.pressure), DROP_MM, lambda force: contact(brush, axis, force))
     return Pull(track, stretches(stroke, brush, track))
 
 

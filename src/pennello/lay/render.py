@@ -20,7 +20,8 @@ _LEVELS = 1 << 14
 
 
 @cache
-def _display_table() -> Picture:
+def display_table() -> Picture:
+    """Return the sRGB bytes of linear light from 0 to 1 in equal steps."""
     return np.rint(encode(np.linspace(0, 1, _LEVELS + 1)) * 255).astype(np.uint8)
 
 
@@ -28,7 +29,7 @@ def to_bytes(reflectance: Array, basis: Basis) -> Picture:
     """Return 8-bit sRGB, shape (..., 3), of reflectance, shape (..., bands)."""
     to_rgb = (basis.weights @ XYZ_TO_RGB.T).astype(reflectance.dtype)
     linear = np.clip(reflectance @ to_rgb, 0, 1)
-    return _display_table()[(linear * _LEVELS + 0.5).astype(np.uint16)]
+    return display_table()[(linear * _LEVELS + 0.5).astype(np.uint16)]
 
 
 def render(film: Film, skin: Array) -> Picture:

@@ -64,13 +64,15 @@ def stretches(stroke: Stroke, brush: Applicator, track: Track) -> tuple[Stretch,
     """Return the parts of a stroke between its reloads, in order."""
     inside = [at for at in stroke.reload_mm if 0 < at < track.length_mm]
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
-    rate = track.contact.touching * track.contact.release_rate / brush.release_mm
+    rate = track.touch * track.rate[:, None] / brush.release_mm
     return tuple(_stretch(track, rate, first, last) for first, last in pairwise(cuts))
 
 
 def _stretch(track: Track, rate: Array, first: int, last: int) -> Stretch:
-    own = track.travel_mm[first : last + 1] - track.travel_mm[first]
-    held = np.exp(-rate * (own + track.thickness_mm))
+    steps = np.diff(track.travel_mm[first : last + 1], axis=0)
+    given = steps * (rate[first:last] + rate[first + 1 : last + 1]) / 2
+    start = rate[first] * track.thicknesses_mm[first]
+    held = np.exp(-np.concatenate([start[None], start + np.cumsum(given, axis=0)]))
     return Stretch(first, last, 1 - held[0], held[:-1] - held[1:], held[-1])
 
 

@@ -4,9 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from enum import Enum
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
 from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
 
 
 class NibMode(Enum):
@@ -15,11 +22,52 @@ class NibMode(Enum):
     FIXED = "fixed"
     FOLLOWING = "following"
     PIVOTING = "pivoting"
+    KEYED = "keyed"
+
+
+class Exit(Enum):
+    """What leaves the skin last when the brush lifts at the end: all of the edge, or one corner."""
+
+    EDGE = "edge"
+    A = "corner A"
+    B = "corner B"
+
+
+MOST_KEYS = 64
+
+
+@dataclass(frozen=True, slots=True)
+class Key:
+    """A value at a place along the stroke, `at` in [0, 1] of its length; in between it changes evenly."""
+
+    at: float
+    value: float
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.at <= 1:
+            raise OutOfRangeError("place of a key along the stroke", self.at, "0 (start) to 1 (end)")
+
+
+def keyed(keys: tuple[Key, ...], fraction: Array) -> Array:
+    """Return the values of keys at fractions of the stroke, shape (n,)."""
+    return np.interp(fraction, [key.at for key in keys], [key.value for key in keys])
+
+
+def _check_keys(name: str, keys: tuple[Key, ...], low: float, high: float) -> None:
+    if len(keys) > MOST_KEYS:
+        raise OutOfRangeError(f"number of {name} keys", len(keys), f"at most {MOST_KEYS}")
+    if any(b.at < a.at for a, b in pairwise(keys)):
+        raise OutOfRangeError(f"places of {name} keys", [key.at for key in keys], "rising")
+    worst = next((key.value for key in keys if not low <= key.value <= high), None)
+    if worst is not None:
+        raise OutOfRangeError(name, worst, f"{low:g} to {high:g}")
 
 
 @dataclass(frozen=True, slots=True)
 class Nib:
     """How the chisel is held. Angles turn from +x (right) towards +y (down); the chisel points from A to B.
+
+    KEYED turns as FOLLOWING does, by the angles of `keys`, degrees from travel to chisel.
 
     Attributes
     ----------
@@ -37,8 +85,12 @@ class Nib:
     angle_deg: float = 90.0
     angle_end_deg: float = 90.0
     pivot_u: float = 0.0
+    keys: tuple[Key, ...] = ()
 
     def __post_init__(self) -> None:
+        _check_keys("chisel angle", self.keys, -720, 720)
+        if self.mode is NibMode.KEYED and not self.keys:
+            raise OutOfRangeError("number of chisel angle keys", 0, "at least 1 for a keyed chisel")
         for angle in (self.angle_deg, self.angle_end_deg):
             if not -720 <= angle <= 720:
                 raise OutOfRangeError("chisel angle", angle, "-720 to 720 degrees")
@@ -70,6 +122,14 @@ class Stroke:
         0 (hovering) to 1 (full belly); 0.5 lays the nominal width.
     reload_mm
         Where along the stroke the painter lifts, goes back to the cake and starts again, mm, ascending.
+    pressures
+        Pressure along the stroke as keys, each 0.05 to 1; without any it is `pressure` all the way.
+    flips_mm
+        Where along the stroke the brush is turned half round, so that A and B change sides, mm, ascending.
+    part
+        From and to, u in [0, 1]: the part of the edge that touches the skin at all.
+    lift_mm
+        Over how much of the end the brush lifts off, 0 to 200 mm; `exit` says what leaves last.
     """
 
     path: CubicPath
@@ -77,11 +137,35 @@ class Stroke:
     pressure: float = 0.5
     wiggle: Wiggle = field(default_factory=Wiggle)
     reload_mm: tuple[float, ...] = ()
+    pressures: tuple[Key, ...] = ()
+    flips_mm: tuple[float, ...] = ()
+    part: tuple[float, float] = (0.0, 1.0)
+    lift_mm: float = 0.0
+    exit: Exit = Exit.EDGE
 
     def __post_init__(self) -> None:
+        _check_keys("pressure", self.pressures, 0.05, 1.0)
+        if not 0 <= self.part[0] < self.part[1] <= 1:
+            raise OutOfRangeError("part of the edge on the skin", list(self.part), "from and to, rising, within 0 to 1")
+        if not 0 <= self.lift_mm <= 200:
+            raise OutOfRangeError("lift at the end", self.lift_mm, "0 to 200 mm")
+        _check_places("flips", self.flips_mm)
+        _check_places("reloads", self.reload_mm)
         if not 0.05 <= self.pressure <= 1:
             raise OutOfRangeError("pressure", self.pressure, "0.05 to 1")
-        if len(self.reload_mm) > 50:
-            raise OutOfRangeError("number of reloads", len(self.reload_mm), "at most 50")
-        if list(self.reload_mm) != sorted(self.reload_mm) or not all(0 <= at <= 1e5 for at in self.reload_mm):
-            raise OutOfRangeError("reload places", list(self.reload_mm), "in rising order, 0 mm or more")
+
+    def pressure_at(self, fraction: Array) -> Array:
+        """Return the pressure at fractions of the stroke, lift included, in [0, 1], shape (n,)."""
+        return keyed(self.pressures, fraction) if self.pressures else np.full(len(fraction), self.pressure)
+
+    @property
+    def plain(self) -> bool:
+        """Whether the contact is the same all the way: one pressure, all of the edge, no flip, no lift."""
+        return not (self.pressures or self.flips_mm or self.lift_mm) and self.part == (0.0, 1.0)
+
+
+def _check_places(name: str, places: tuple[float, ...]) -> None:
+    if len(places) > 50:
+        raise OutOfRangeError(f"number of {name}", len(places), "at most 50")
+    if list(places) != sorted(places) or not all(0 <= at <= 1e5 for at in places):
+        raise OutOfRangeError(f"places of {name}", list(places), "in rising order, 0 mm or more")

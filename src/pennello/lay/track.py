@@ -7,14 +7,16 @@ phi being the angle between chisel and travel.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.kit.contact import BINS, Contact
-from pennello.lay.stroke import NibMode, Stroke
+from pennello.lay.grip import grip_of
+from pennello.lay.stroke import NibMode, Stroke, keyed
 from pennello.load.pickup import bin_centres
 from pennello.path.cubic import direction, length_mm, parameter_at, position
 
@@ -38,7 +40,15 @@ class Track:
     edge
         Unit vector from A to B, shape (n, 2).
     contact
-        What of the applicator touches under this pressure.
+        What of the applicator touches under the stroke's usual pressure; its sides give the outline.
+    widths_mm, thicknesses_mm
+        Length of the edge and greatest thickness of the contact at each moment, mm, shape (n,).
+    touch
+        Part of each bin that touches at each moment, in [0, 1], shape (n, 64), or (1, 64) where it never changes.
+    rate
+        How much faster than at medium pressure paint is given, shape (n,).
+    jump
+        Steps in which the brush is flipped off the skin, shape (n - 1,).
     travel_mm
         Own travel of each bin's centre, mm, shape (n, 64).
     phi
@@ -49,18 +59,41 @@ class Track:
     centre: Array
     edge: Array
     contact: Contact
+    widths_mm: Array
+    thicknesses_mm: Array
+    touch: Array
+    rate: Array
+    jump: NDArray[np.bool_]
     travel_mm: Array
     phi: Array
 
     @property
     def width_mm(self) -> float:
-        """Length of the edge on the skin, mm."""
-        return self.contact.edge_mm
+        """Greatest length of the edge on the skin, mm."""
+        return float(self.widths_mm.max())
 
     @property
     def thickness_mm(self) -> float:
         """Greatest thickness of the contact square to the edge, mm."""
-        return self.contact.thickness_mm
+        return float(self.thicknesses_mm.max())
+
+    @property
+    def sides(self) -> tuple[Array, Array]:
+        """Both sides of the contact at each bin, in thicknesses, shape (64,) each."""
+        thick = max(self.contact.thickness_mm, 1e-9)
+        return self.contact.near / thick, self.contact.far / thick
+
+    @property
+    def reach(self) -> tuple[Array, Array]:
+        """From where to where the edge touches, u at each moment, shape (n,) each; equal where nothing does."""
+        touched = self.touch > 0
+        first, last = touched.argmax(axis=1), BINS - 1 - touched[:, ::-1].argmax(axis=1)
+        rows = np.arange(len(self.touch))
+        low = (first + np.where(first > 0, 1 - self.touch[rows, first], 0.0)) / BINS
+        high = (last + np.where(last < BINS - 1, self.touch[rows, last], 1.0)) / BINS
+        high = np.where(touched.any(axis=1), high, low)
+        count = len(self.s_mm)
+        return np.broadcast_to(low, count), np.broadcast_to(high, count)
 
     @property
     def length_mm(self) -> float:
@@ -75,11 +108,11 @@ class Track:
     @property
     def ribbon_mm(self) -> Array:
         """Width of the ribbon square to travel, mm, shape (n,)."""
-        return np.asarray(self.width_mm * np.sin(self.phi) + self.thickness_mm * np.cos(self.phi))
+        return np.asarray(self.widths_mm * np.sin(self.phi) + self.thicknesses_mm * np.cos(self.phi))
 
     def points(self, moment: NDArray[np.intp], u: Array) -> Array:
         """Return P(s, u) in mm, shape (moments, u, 2)."""
-        along = (u - 0.5)[None, :, None] * self.width_mm
+        along = (u - 0.5)[None, :, None] * self.widths_mm[moment][:, None, None]
         return self.centre[moment][:, None, :] + along * self.edge[moment][:, None, :]
 
     def at(self, s_mm: Array) -> NDArray[np.intp]:
@@ -89,18 +122,34 @@ class Track:
         return np.where(nearer, after - 1, after)
 
 
-def follow(stroke: Stroke, contact: Contact, step_mm: float) -> Track:
+def follow(
+    stroke: Stroke, contact: Contact, step_mm: float, contact_at: Callable[[float], Contact] | None = None
+) -> Track:
     """Return the nib's track with no bin moving further than about `step_mm` (> 0) between moments.
 
     A path without length is a touch of the brush, or a turn on the spot when the nib pivots.
+
+    Parameters
+    ----------
+    contact
+        What touches at the stroke's usual pressure.
+    contact_at
+        What touches at any other pressure; needed where the pressure changes along the stroke.
     """
-    centre, edge, middle = _pose(stroke, contact, _even_fractions(stroke, contact, step_mm))
+    fraction, jump = _with_flips(stroke, _even_fractions(stroke, contact, step_mm))
+    grip = grip_of(stroke, contact, fraction, contact_at)
+    centre, edge, middle = _pose(stroke, grip.width_mm, fraction, jump)
     return Track(
         s_mm=_cumulative(middle),
         centre=centre,
         edge=edge,
         contact=contact,
-        travel_mm=_bin_travel(centre, edge, contact.edge_mm),
+        widths_mm=grip.width_mm,
+        thicknesses_mm=grip.thickness_mm,
+        touch=grip.touch,
+        rate=grip.rate,
+        jump=jump,
+        travel_mm=_bin_travel(centre, edge, grip.width_mm, jump),
         phi=_travel_angle(middle, edge),
     )
 
@@ -112,7 +161,9 @@ def _even_fractions(stroke: Stroke, contact: Contact, step_mm: float) -> Array:
     than its arc.
     """
     coarse = np.linspace(0, 1, _COARSE_STEPS * (stroke.path.curves + math.ceil(stroke.wiggle.count)) + 1)
-    centre, edge, _ = _pose(stroke, contact, coarse)
+    still = replace(stroke, flips_mm=()) if stroke.flips_mm else stroke
+    width = np.full(len(coarse), contact.edge_mm)
+    centre, edge, _ = _pose(still, width, coarse, np.zeros(len(coarse) - 1, bool))
     half = edge * contact.edge_mm / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
     travelled = np.concatenate([[0.0], np.cumsum(np.maximum(*moves) + 1e-9)])
@@ -120,16 +171,31 @@ def _even_fractions(stroke: Stroke, contact: Contact, step_mm: float) -> Array:
     return np.interp(np.linspace(0, travelled[-1], steps + 1), travelled, coarse)
 
 
-def _pose(stroke: Stroke, contact: Contact, fraction: Array) -> tuple[Array, Array, Array]:
+def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool_]]:
+    """Return the fractions with each flip put in twice, before and after it, and the steps between these."""
+    total = length_mm(stroke.path)
+    flips = [at / total for at in stroke.flips_mm if 0 < at < total]
+    jump = np.zeros(len(fraction) - 1 + 2 * len(flips), bool)
+    for flip in flips:
+        at = int(np.searchsorted(fraction, flip))
+        fraction = np.insert(fraction, at, [flip, flip])
+    twice = np.flatnonzero(np.diff(fraction) == 0)
+    jump[twice[np.isin(fraction[twice], flips)]] = True
+    return fraction, jump
+
+
+def _pose(stroke: Stroke, width_mm: Array, fraction: Array, jump: NDArray[np.bool_]) -> tuple[Array, Array, Array]:
     """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
     total = length_mm(stroke.path)
     parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
     on_path, heading = position(stroke.path, parameter), direction(stroke.path, parameter)
     theta = _chisel_angle(stroke, fraction, heading)
+    turned = np.concatenate([[0], np.cumsum(jump)])
+    theta = theta + math.pi * turned
     edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
     middle = on_path
     if stroke.nib.mode is NibMode.PIVOTING:
-        middle = on_path + (0.5 - stroke.nib.pivot_u) * contact.edge_mm * edge
+        middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
     swing = stroke.wiggle.width_mm / 2 * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
     return middle + swing[:, None] * sideways, edge, middle
@@ -140,17 +206,21 @@ def _chisel_angle(stroke: Stroke, fraction: Array, heading: Array) -> Array:
     start = math.radians(nib.angle_deg)
     if nib.mode is NibMode.FIXED:
         return np.full(len(fraction), start)
-    if nib.mode is NibMode.FOLLOWING:
-        return np.arctan2(heading[:, 1], heading[:, 0]) + start
-    return np.asarray(start + (math.radians(nib.angle_end_deg) - start) * fraction)
+    if nib.mode is NibMode.PIVOTING:
+        return np.asarray(start + (math.radians(nib.angle_end_deg) - start) * fraction)
+    along = np.arctan2(heading[:, 1], heading[:, 0])
+    return along + (np.radians(keyed(nib.keys, fraction)) if nib.mode is NibMode.KEYED else start)
 
 
-def _bin_travel(centre: Array, edge: Array, width_mm: float) -> Array:
-    along = (bin_centres() - 0.5) * width_mm
-    d_centre, d_edge = np.diff(centre, axis=0), np.diff(edge, axis=0)
-    step_x = d_centre[:, :1] + along * d_edge[:, :1]
-    step_y = d_centre[:, 1:] + along * d_edge[:, 1:]
-    return np.concatenate([np.zeros((1, BINS)), np.cumsum(np.hypot(step_x, step_y), axis=0)])
+def _bin_travel(centre: Array, edge: Array, width_mm: Array, jump: NDArray[np.bool_]) -> Array:
+    along = bin_centres() - 0.5
+    reach = edge * width_mm[:, None]
+    d_centre, d_reach = np.diff(centre, axis=0), np.diff(reach, axis=0)
+    step_x = d_centre[:, :1] + along * d_reach[:, :1]
+    step_y = d_centre[:, 1:] + along * d_reach[:, 1:]
+    steps = np.hypot(step_x, step_y)
+    steps[jump] = 0.0
+    return np.concatenate([np.zeros((1, BINS)), np.cumsum(steps, axis=0)])
 
 
 def _cumulative(points: Array) -> Array:

@@ -110,6 +110,16 @@ def stages(
     return tuple(found)
 
 
+def kept_share(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator) -> Array:
+    """Return what a load leaves in each bin of what was in the brush before, in [0, 1], shape (64,)."""
+    paints = before_load(recipe, cakes, brush, None).paints
+    kept = np.ones(BINS)
+    for pickup in recipe.laid:
+        by = visit(pickup, cakes, brush, recipe.axis(brush), paints)
+        kept = kept * by.stays * (1 - by.taken)
+    return kept
+
+
 def before_load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None) -> LoadedEdge:
     """Return what the brush holds when the load begins, with rows for all paints that it will meet."""
     axis = recipe.axis(brush)

@@ -329,7 +329,7 @@ class SkinMat(Mat):
         outer = 0.0 if at_pivot > 0.5 else 1.0
         places = []
         for moment in (0, -1) if pivoting else (len(track.s_mm) // 2, -1):
-            along = track.edge[moment] * track.width_mm
+            along = track.edge[moment] * track.widths_mm[moment]
             pivot = track.centre[moment] + along * (at_pivot - 0.5)
             tip = track.centre[moment] + along * (outer - 0.5)
             towards = self._view.point(*tip) - self._view.point(*pivot)

@@ -1,0 +1,180 @@
+"""All strokes of a plan on one skin, in order, each when its turn comes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.basis import Basis, small_basis
+from pennello.design.clock import turns
+from pennello.design.plan import Plan, PlanStroke, skin_spectrum
+from pennello.errors import OutOfRangeError
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake
+from pennello.kit.contact import BINS
+from pennello.kit.paint import Paint, optics
+from pennello.lay.canvas import MARGIN_MM, Canvas, canvas_for
+from pennello.lay.deposit import drops_across
+from pennello.lay.film import optical_contents
+from pennello.lay.laying import PX_PER_MM, pull, runs_of
+from pennello.lay.motion import Motion, motion_of
+from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, pull_over
+from pennello.lay.stroke import Stroke
+from pennello.lay.track import Track
+from pennello.load.edge import LoadedEdge, kept_share
+from pennello.load.recipe import Recipe
+
+Array = NDArray[np.floating[Any]]
+
+MOST_PIXELS = 3_000_000
+BANDS = 8
+_NOTHING = np.array([[0.0, 0.0], [40.0, 30.0]])
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Pull:
+    """A stroke ready to be pulled over a film; the same object as long as nothing that it rests on changes.
+
+    Attributes
+    ----------
+    goes_on
+        Whether it goes on with what an earlier stroke left in the brush, and with what that took up.
+    """
+
+    stroke: str
+    track: Track
+    motion: Motion
+    canvas: Canvas
+    pulling: Pulling
+    goes_on: str
+
+
+def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[Pull, ...]:
+    """Return all strokes of a plan ready to be pulled, in order."""
+    cakes = {cake.id: cake for cake in plan.cakes}
+    left: dict[str, LoadedEdge] = {}
+    needed = {stroke.recipe.after for stroke in plan.strokes if stroke.recipe.after}
+    result = []
+    for stroke in plan.strokes:
+        brush = plan.brush(stroke.brush)
+        used = tuple(cakes[name] for name in stroke.recipe.cakes)
+        residue = left.get(stroke.recipe.after)
+        ready, last = _ready(stroke, brush, used, plan.paints, residue, px_per_mm, bands)
+        if stroke.id in needed:
+            left[stroke.id] = last
+        result.append(ready)
+    return tuple(result)
+
+
+@lru_cache(maxsize=1024)
+def _ready(
+    stroke: PlanStroke,
+    brush: Applicator,
+    cakes: tuple[Cake, ...],
+    paints: tuple[Paint, ...],
+    residue: LoadedEdge | None,
+    px_per_mm: float,
+    bands: int,
+) -> tuple[Pull, LoadedEdge]:
+    known = {cake.id: cake for cake in cakes}
+    way = pull(stroke.stroke, brush, stroke.recipe.axis(brush))
+    runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
+    by_name = {paint.id: paint for paint in paints}
+    basis = small_basis(bands)
+    keeps = kept_share(stroke.recipe, known, brush)
+    contents = np.array([_contents(run.edge, by_name, basis) for run in runs])
+    pulling = Pulling(
+        contents=contents,
+        keeps=np.broadcast_to(keeps, (len(runs), BINS)),
+        carried=np.zeros((BINS, bands + 2)),
+        drops_across=drops_across(way.track.width_mm / BINS, px_per_mm),
+    )
+    motion = motion_of(way.track, way.stretches)
+    canvas = canvas_for(way.track, px_per_mm)
+    return Pull(stroke.id, way.track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+
+
+def _contents(edge: LoadedEdge, paints: dict[str, Paint], basis: Basis) -> Array:
+    """Return what each bin holds: mm3 times K at each band and S per um, and mm3, shape (64, bands + 2)."""
+    constants = optics(tuple(paints[name] for name in edge.paints)).at(basis)
+    held = optical_contents(edge.solids, constants)
+    channels = [constants.k.T @ held, (constants.s[:, 0] @ held)[None], held.sum(axis=0)[None]]
+    return np.concatenate(channels).T * (edge.width_mm / BINS)
+
+
+def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:
+    """Return the patch of skin that all strokes reach, at this resolution or what keeps it within 3 million pixels.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the resolution is outside its range.
+    """
+    if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
+        raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
+    corners = [_corners(one.stroke, plan.brush(one.brush), one.recipe) for one in plan.strokes] or [
+        np.array([[0.0, 0.0], [40.0, 30.0]])
+    ]
+    low, high = np.min([one[0] for one in corners], axis=0), np.max([one[1] for one in corners], axis=0)
+    wide, tall = (float(size) for size in high - low)
+    px = min(px_per_mm, math.sqrt(MOST_PIXELS / (wide * tall)))
+    if px < px_per_mm:  # whole steps, so that a path that moves a little changes no pixel
+        px = max(PX_PER_MM[0], math.floor(px * 4) / 4)
+    left, top = (math.floor(float(value) * px) / px for value in low)
+    return Canvas(left, top, math.ceil(wide * px) + 1, math.ceil(tall * px) + 1, px)
+
+
+@lru_cache(maxsize=1024)
+def _corners(stroke: Stroke, brush: Applicator, recipe: Recipe) -> Array:
+    track = pull(stroke, brush, recipe.axis(brush)).track
+    reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)
+    margin = track.thickness_mm / 2 + 3 * MARGIN_MM
+    return np.array([reach.min(axis=0) - margin, reach.max(axis=0) + margin])
+
+
+def starts(plan: Plan) -> tuple[float, ...]:
+    """Return when each stroke is laid, s."""
+    return tuple(turn.start_s for turn in turns(plan))
+
+
+def fresh_film(plan: Plan, canvas: Canvas, bands: int = BANDS) -> SkinFilm:
+    """Return the plan's skin with nothing on it."""
+    return bare_skin(canvas, small_basis(bands), skin_spectrum(plan.skin))
+
+
+class Carrying:
+    """What brushes carry from stroke to stroke: paint that was taken up wet."""
+
+    def __init__(self) -> None:
+        self._held: dict[str, Array] = {}
+
+    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine) -> Box:
+        """Pull a stroke over the film, in place; return the pixels that may have changed."""
+        pulling = one.pulling
+        if one.goes_on in self._held:
+            pulling = Pulling(
+                pulling.contents, pulling.keeps, self._held[one.goes_on], pulling.drops_across, pulling.pick_up
+            )
+        box, self._held[one.stroke] = pull_over(film, one.track, one.motion, one.canvas, pulling, at_s, engine)
+        return box
+
+    def copy(self) -> Carrying:
+        """Return the same, to go on from."""
+        other = Carrying()
+        other._held = dict(self._held)
+        return other
+
+
+def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = math.inf, bands: int = BANDS) -> SkinFilm:
+    """Return the film of all strokes that are laid by a time, s."""
+    canvas = skin_canvas(plan, px_per_mm)
+    film, carrying = fresh_film(plan, canvas, bands), Carrying()
+    for one, at_s in zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True):
+        if at_s <= until_s:
+            carrying.lay(film, one, at_s, engine)
+    return film

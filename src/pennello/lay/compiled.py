@@ -1,0 +1,103 @@
+"""The kernel as an engine. Importing this imports Numba: only in the background, or where somebody waits for it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.observer import XYZ_TO_RGB
+from pennello.lay import kernel
+from pennello.lay.canvas import Canvas
+from pennello.lay.coverage import footprints
+from pennello.lay.deposit import LEVELLING_MM, levelling_kernel
+from pennello.lay.drying import COAT_UM
+from pennello.lay.film import MOST_OPTICAL_DEPTH
+from pennello.lay.motion import Motion
+from pennello.lay.render import display_table
+from pennello.lay.skin_film import Box, Picture, Pulling, SkinFilm
+from pennello.lay.track import Track
+
+Array = NDArray[np.floating[Any]]
+
+
+def _single(values: Array) -> Array:
+    return np.ascontiguousarray(values, np.float32)
+
+
+class Compiled:
+    """Works through Numba, without the GIL."""
+
+    name = "kernel"
+
+    def cover(self, track: Track, canvas: Canvas) -> Array:
+        """Return the swept part of each pixel, shape (rows, columns)."""
+        quads = _single(canvas.to_px(footprints(track, canvas.px_per_mm)))
+        covered: Array = kernel.cover(quads, canvas.rows, canvas.columns)
+        return covered
+
+    def change(
+        self, below: Array, coverage: Array, motion: Motion, canvas: Canvas, pull: Pulling
+    ) -> tuple[Array, Array]:
+        """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
+        px = canvas.px_per_mm
+        scale = px**2 * 1000
+        out = np.zeros(below.shape, np.float32)
+        pose, given, sides = (_single(values) for values in (motion.pose, motion.given, motion.sides))
+        contents = _single(pull.contents * scale)
+        wet = pull.pick_up > 0 and bool(below[..., -1].any() or pull.carried.any())
+        carried = _single(pull.carried * scale)
+        place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
+        if wet:
+            rate = np.where(below[..., -1] > 0, np.float32(pull.pick_up), np.float32(0))
+            kernel.splat_wet(
+                out,
+                below.copy(),
+                pose,
+                motion.count,
+                motion.stretch,
+                given,
+                _single(motion.held),
+                _single(motion.area_mm2),
+                contents,
+                sides,
+                pull.drops_across,
+                place,
+                _single(rate),
+                _single(pull.keeps),
+                carried,
+            )
+        else:
+            kernel.splat(out, pose, motion.count, motion.stretch, given, contents, sides, pull.drops_across, *place)
+        weights = levelling_kernel(LEVELLING_MM * px)
+        kernel.level(out, _single(coverage), _single(weights[len(weights) // 2 :]))
+        return out, carried / scale
+
+    def bake(
+        self,
+        wet: Array,
+        cover: Array,
+        laid_s: Array,
+        ground: Array,
+        dry_um: Array,
+        swept: Array,
+        at_s: float,
+        tau_coat_s: float,
+    ) -> None:
+        """Let what has dried by a time become ground where a stroke comes, in place."""
+        tau, deep = np.float32(tau_coat_s / COAT_UM), np.float32(MOST_OPTICAL_DEPTH)
+        kernel.bake(wet, cover, laid_s, ground, dry_um, swept, np.float32(at_s), tau, deep)
+
+    def settle(self, wet: Array, cover: Array, laid_s: Array, change: Array, swept: Array, at_s: float) -> None:
+        """Add what a stroke changed, in place: the film, what it covers, and when it was laid, by its share."""
+        kernel.settle(wet, cover, laid_s, change, swept, np.float32(at_s))
+
+    def picture(self, film: SkinFilm, box: Box) -> Picture:
+        """Return the sRGB bytes of a part of the film."""
+        part = (slice(box.top, box.bottom), slice(box.left, box.right))
+        to_rgb = _single(film.basis.weights @ XYZ_TO_RGB.T)
+        seen: Picture = kernel.shown(
+            film.wet[part], film.cover[part], film.ground[part], to_rgb, display_table(), np.float32(MOST_OPTICAL_DEPTH)
+        )
+        return seen

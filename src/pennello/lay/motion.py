@@ -1,0 +1,89 @@
+"""A stroke as a list of events for the kernel: where the nib is, how thick it is laid on, what each bin gives."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.kit.contact import BINS
+from pennello.lay.deposit import drop_counts
+from pennello.lay.reservoir import Stretch
+from pennello.lay.track import Track
+
+Array = NDArray[np.floating[Any]]
+
+_DRY = 1e-16
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Motion:
+    """n events: each stretch's touch-down, then its steps that leave anything.
+
+    Attributes
+    ----------
+    pose
+        Centre x, y (mm), edge x, y (unit vector from A to B), width and thickness (mm), stagger (share of a bin),
+        shape (n, 7).
+    count
+        Drops through the thickness, shape (n,).
+    stretch
+        Which stretch each event belongs to, shape (n,).
+    given, held
+        Share of each bin's paint at the stretch's start that the event leaves, and that was there before it, (n, 64).
+    area_mm2
+        Ground that each bin passes over in the event, shape (n, 64).
+    sides
+        Near and far side of the contact at each bin, in thicknesses, shape (2, 64).
+    """
+
+    pose: Array
+    count: NDArray[np.intp]
+    stretch: NDArray[np.intp]
+    given: Array
+    held: Array
+    area_mm2: Array
+    sides: Array
+
+
+def motion_of(track: Track, stretches: tuple[Stretch, ...]) -> Motion:
+    """Return the events of a stroke."""
+    parts = [_events(track, stretch, number) for number, stretch in enumerate(stretches)]
+    pose, count, which, given, held, area = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    return Motion(pose, count, which, given, held, area, np.array(track.sides))
+
+
+def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
+    counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, drop_counts(track, stretch), 0)
+    steps = np.flatnonzero(counts > 0)
+    moments = np.concatenate([[float(stretch.first)], stretch.first + steps + 0.5])
+    width, thick = (_between(values[:, None], moments) for values in (track.widths_mm, track.thicknesses_mm))
+    stagger = (np.floor(moments) % 2 - 0.5)[:, None] / 2
+    pose = np.hstack([_between(track.centre, moments), _between(track.edge, moments), width, thick, stagger])
+    first = max(1, int(np.ceil(float(track.thicknesses_mm[stretch.first]) / 0.5)))
+    count = np.concatenate([[first], counts[steps]])
+    given = np.concatenate([stretch.touch_down[None], stretch.given[steps]])
+    before = 1 - stretch.touch_down - np.concatenate([np.zeros((1, BINS)), np.cumsum(stretch.given, axis=0)[:-1]])
+    held = np.concatenate([np.ones((1, BINS)), before[steps]])
+    return pose, count, np.full(len(moments), number), given, held, _areas(track, stretch, steps, width[0, 0])
+
+
+def _areas(track: Track, stretch: Stretch, steps: NDArray[np.intp], width_mm: float) -> Array:
+    """Return the ground that each bin passes over: its width and thickness square to its way, times its way."""
+    at = stretch.first + steps
+    way = track.travel_mm[at + 1] - track.travel_mm[at]
+    sine, cosine = (np.abs(f(track.phi[at]))[:, None] for f in (np.sin, np.cos))
+    square = (track.widths_mm[at][:, None] * sine + track.thicknesses_mm[at][:, None] * cosine) / BINS
+    near, far = track.sides
+    down = (far - near) * track.thicknesses_mm[stretch.first] * width_mm / BINS
+    touch = track.touch[np.minimum(at, len(track.touch) - 1)]
+    return np.concatenate([down[None] * track.touch[min(stretch.first, len(track.touch) - 1)], way * square * touch])
+
+
+def _between(values: Array, moments: Array) -> Array:
+    index = np.floor(moments).astype(np.intp)
+    part = (moments - index)[:, None]
+    following = np.minimum(index + 1, len(values) - 1)
+    return np.asarray(values[index] * (1 - part) + values[following] * part)

@@ -1,0 +1,133 @@
+"""The plan's strokes on one skin, kept up to date: an edit lays only what it touches, from a saved film."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.design.plan import Plan
+from pennello.design.scene import Carrying, Pull, fresh_film, pulls, skin_canvas, starts
+from pennello.lay.canvas import Canvas
+from pennello.lay.drying import TAU_S
+from pennello.lay.engine import best
+from pennello.lay.skin_film import Box, Engine, SkinFilm
+
+Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
+_Key = tuple[Pull, float]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class SceneView:
+    """What a scene shows: the picture, where it lies, what changed of it, and when the last stroke was laid."""
+
+    plan: Plan
+    canvas: Canvas
+    picture: Picture
+    changed: Box
+    ends_s: float
+
+
+class SkinScene:
+    """Two films: one saved before the stroke that is being edited, one with everything.
+
+    An edit gives back to the second what it changed since the first, and lays the strokes from there on anew.
+    """
+
+    def __init__(self, px_per_mm: float = 4.0) -> None:
+        self.px_per_mm = px_per_mm
+        self._canvas: Canvas | None = None
+        self._skin: object = None
+        self._engine: Engine | None = None
+        self._base: tuple[list[_Key], SkinFilm, Carrying] | None = None
+        self._all: tuple[list[_Key], SkinFilm] | None = None
+        self._dirty: Box | None = None
+        self._picture: Picture | None = None
+        self.laid = 0
+
+    def show(self, plan: Plan, focus: int = 0, engine: Engine | None = None) -> SceneView:
+        """Return the plan's strokes on the skin.
+
+        Parameters
+        ----------
+        focus
+            Number of the stroke that is being edited: the film before it is kept.
+        """
+        doer = engine or best()
+        canvas = skin_canvas(plan, self.px_per_mm)
+        ready = pulls(plan, canvas.px_per_mm)
+        times = starts(plan)
+        keys = list(zip(ready, times, strict=True))
+        if canvas != self._canvas or plan.skin != self._skin or doer is not self._engine:
+            self._canvas, self._skin, self._engine, self._base, self._all = canvas, plan.skin, doer, None, None
+        changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas)
+        assert self._all is not None
+        self._show(self._all[1], changed, doer)
+        assert self._picture is not None
+        return SceneView(plan, canvas, self._picture, changed, times[-1] if times else 0.0)
+
+    def wetness(self, at_s: float, tau_coat_s: float = TAU_S) -> Array | None:
+        """Return the wetness of what is on the skin at a time, shape (rows, columns)."""
+        return self._all[1].wetness_at(at_s, tau_coat_s) if self._all else None
+
+    def film(self) -> SkinFilm | None:
+        """Return the film with everything."""
+        return self._all[1] if self._all else None
+
+    def _lay(self, plan: Plan, keys: list[_Key], focus: int, engine: Engine, canvas: Canvas) -> Box:
+        """Bring both films up to date; return what has changed of the second."""
+        same = _common(self._all[0], keys) if self._all else -1
+        if self._all and same == len(keys) == len(self._all[0]):
+            return Box(0, 0, 0, 0)
+        everything = Box(0, canvas.rows, 0, canvas.columns)
+        keep = self._base is not None and _common(self._base[0], keys) == len(self._base[0])
+        if not keep or self._base is None or self._all is None:
+            self._base = ([], fresh_film(plan, canvas), Carrying())
+            self._all, self._dirty = None, None
+        base_keys, base, carrying = self._base
+        if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
+            for one, at_s in keys[len(base_keys) : focus]:
+                carrying.lay(base, one, at_s, engine)
+                self.laid += 1
+            self._base = (keys[:focus], base, carrying)
+            self._all = None
+        changed = everything
+        if self._all is None:
+            film = base.copy()
+        else:
+            film, changed = self._all[1], self._dirty or Box(0, 0, 0, 0)
+            _give_back(base, film, changed)
+        self._dirty = None
+        further = carrying.copy()
+        for one, at_s in keys[len(self._base[0]) :]:
+            box = further.lay(film, one, at_s, engine)
+            self._dirty = box.joined(self._dirty)
+            self.laid += 1
+        self._all = (keys, film)
+        return self._dirty.joined(changed) if self._dirty else changed
+
+    def _show(self, film: SkinFilm, changed: Box, engine: Engine) -> None:
+        rows, columns = film.canvas.rows, film.canvas.columns
+        if self._picture is None or self._picture.shape[:2] != (rows, columns):
+            self._picture = engine.picture(film, Box(0, rows, 0, columns))
+        elif not changed.empty:
+            part = (slice(changed.top, changed.bottom), slice(changed.left, changed.right))
+            self._picture = self._picture.copy()
+            self._picture[part] = engine.picture(film, changed)
+
+
+def _common(old: list[_Key], new: list[_Key]) -> int:
+    """Return how many keys both begin with."""
+    for number, (one, other) in enumerate(zip(old, new, strict=False)):
+        if one[0] is not other[0] or one[1] != other[1]:
+            return number
+    return min(len(old), len(new))
+
+
+def _give_back(saved: SkinFilm, film: SkinFilm, box: Box) -> None:
+    part = (slice(box.top, box.bottom), slice(box.left, box.right))
+    for name in ("wet", "cover", "laid_s", "ground", "dry_um"):
+        getattr(film, name)[part] = getattr(saved, name)[part]
