@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
 from pennello.aim.attempt import Side
@@ -140,6 +141,26 @@ FURTHER = (
 )
 
 
+PLACES = {
+    "dahlia-petal": (0, 0),
+    "poppy-petal": (72, 4),
+    "beetle-scale": (152, -4),
+    "kelp-swoosh": (4, 92),
+    "plume-eye": (214, -2),
+    "kelp-leaf": (36, 40),
+    "lantern-cheek": (196, 40),
+    "moth-wing": (80, 56),
+}
+"""Where each stroke begins on the skin, mm."""
+
+
+def placed(stroke: PlanStroke) -> PlanStroke:
+    """Return the stroke at its place."""
+    x, y = PLACES[stroke.id]
+    points = tuple((px + x, py + y) for px, py in stroke.stroke.path.points_mm)
+    return replace(stroke, stroke=replace(stroke.stroke, path=CubicPath(points)))
+
+
 def demo() -> Plan:
     """Return the Saltmarsh Lantern Walk."""
     plan = Plan(
@@ -151,9 +172,9 @@ def demo() -> Plan:
     for name in catalogue.cakes():
         plan = shipped_cake(plan, name)
     for stroke in STROKES:
-        plan = with_stroke(plan, stroke)
+        plan = with_stroke(plan, placed(stroke))
     for stroke in FURTHER:  # wished for as they are loaded
-        plan = with_load_wished(with_stroke(plan, stroke), stroke.id)
+        plan = with_load_wished(with_stroke(plan, placed(stroke)), stroke.id)
     return plan
 
 

@@ -43,9 +43,10 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
-    from pennello.cli import cake_verbs, kit_verbs, verbs  # noqa: PLC0415 - the window starts without them
+    from pennello.cli import cake_verbs, kit_verbs, skin_verbs, verbs  # noqa: PLC0415 - the window starts without them
 
-    module = {"kit": kit_verbs, "ladder": cake_verbs, "cake": cake_verbs, "wear": cake_verbs}.get(parsed.verb, verbs)
+    groups = {kit_verbs: ("kit",), cake_verbs: ("ladder", "cake", "wear"), skin_verbs: ("render", "strokes", "svg")}
+    module = next((one for one, names in groups.items() if parsed.verb in names), verbs)
     verb: Callable[[argparse.Namespace], int] = getattr(module, parsed.verb)
     code = verb(parsed)
     sys.stdout.flush()

@@ -55,6 +55,7 @@ def make_parser() -> argparse.ArgumentParser:
     card = _plan_verb(verbs, "card", "the load card as a PDF at true scale", stroke=True)
     card.add_argument("--pdf", type=Path, required=True, metavar="FILE")
 
+    _skin_verbs(verbs)
     _cake_verbs(verbs)
     _kit_verb(verbs)
 
@@ -76,6 +77,34 @@ def _plan_verb(verbs: Any, name: str, words: str, *, stroke: bool) -> argparse.A
     if stroke:
         parser.add_argument("stroke", help="the stroke's id")
     return parser
+
+
+def _skin_verbs(verbs: Any) -> None:
+    render = _plan_verb(verbs, "render", "all strokes on one skin, wet over wet, as a picture", stroke=False)
+    render.add_argument("--png", type=Path, required=True, metavar="FILE")
+    render.add_argument("--px-per-mm", type=float, default=4.0, metavar="N", help="resolution, default 4")
+    render.add_argument("--skin", type=float, metavar="ITA", help="another skin, by its angle in degrees")
+    render.add_argument("--at", type=float, metavar="SECONDS", help="only what is laid by then")
+    render.add_argument("--threads", type=int, metavar="N", help="threads for the picture")
+    render.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
+    _json(render)
+
+    strokes = verbs.add_parser("strokes", help="the families of strokes")
+    strokes.add_argument("plan", nargs="?", type=Path, help="with --add: the plan")
+    strokes.add_argument("--list", action="store_true", help="list them (also without)")
+    strokes.add_argument("--add", metavar="FAMILY", help="put one into the plan")
+    strokes.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a parameter of it")
+    strokes.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(strokes)
+
+    svg = verbs.add_parser("svg", help="paths of strokes as SVG, 1 unit = 1 mm")
+    actions = svg.add_subparsers(dest="action", metavar="ACTION", required=True)
+    out = _plan_verb(actions, "export", "write the paths of all strokes", stroke=False)
+    out.add_argument("file", type=Path)
+    taken = _plan_verb(actions, "import", "let a stroke follow a path", stroke=True)
+    taken.add_argument("file", type=Path)
+    taken.add_argument("--number", type=int, default=1, metavar="N", help="which path of the file, default 1")
+    taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
 
 
 def _cake_verbs(verbs: Any) -> None:

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
 
 from pennello.aim.wish import Stop, Wanted
-from pennello.design.edits import free_id, shipped_cake, with_stroke
+from pennello.design.edits import free_id, shipped_cake, with_brush, with_stroke
+from pennello.design.load_kinds import LOAD_KINDS, main_way
 from pennello.design.plan import Plan, PlanStroke
+from pennello.design.wishing import with_load_wished
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
+from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath
@@ -47,6 +51,54 @@ def with_fresh_stroke(plan: Plan) -> tuple[Plan, str]:
         wanted=window_wish(cake, pickup, brush),
     )
     return with_stroke(plan, stroke), stroke.id
+
+
+def with_family_stroke(plan: Plan, key: str, values: Mapping[str, float] | None = None) -> tuple[Plan, str]:
+    """Return the plan with a stroke of a family at its end, wished for as its load lays it, and its id.
+
+    It is pulled with the family's usual applicator, loaded as that is as a rule, beside what is there already.
+
+    Raises
+    ------
+    UnknownNameError, OutOfRangeError
+        If there is no such family or parameter, or a value is outside its range.
+    """
+    chosen = family(key)
+    way = chosen.stroke(**(values or {}))
+    tool = catalogue.brushes()[chosen.tool]
+    if not any(brush.id == tool.id for brush in plan.brushes):
+        plan = with_brush(plan, tool)
+    plan, new = with_fresh_stroke(plan)
+    stroke = plan.stroke(new)
+    brush = plan.brush(tool.id)
+    pickups = tuple(
+        replace(pickup, way=main_way(brush), drift_mm=brush.drift_mm, offset_mm=_middle(plan, pickup, brush))
+        for pickup in stroke.recipe.pickups
+    )
+    taken = [one.id for one in plan.strokes if one.id != new]
+    named = replace(stroke, id=free_id(chosen.key, taken), name=chosen.name, brush=brush.id, stroke=_beside(plan, way))
+    named = replace(named, recipe=replace(stroke.recipe, pickups=pickups))
+    plan = replace(plan, strokes=tuple(named if one.id == new else one for one in plan.strokes))
+    if key == "press-petal":
+        kind = next(kind for kind in LOAD_KINDS if kind.key == "tip")
+        loaded = kind.edit(plan, named)
+        pulled = replace(loaded.stroke(named.id), stroke=named.stroke)
+        return with_load_wished(with_stroke(loaded, pulled), named.id), named.id
+    return with_load_wished(plan, named.id), named.id
+
+
+def _middle(plan: Plan, pickup: PickUp, brush: Applicator) -> float:
+    return round((plan.cake(pickup.cake).width_mm - brush.width_mm) / 2, 1)
+
+
+def _beside(plan: Plan, way: Stroke) -> Stroke:
+    """Return the stroke moved to the right of all that the plan has."""
+    points = [point for stroke in plan.strokes for point in stroke.stroke.path.points_mm]
+    if len(plan.strokes) < 2:
+        return way
+    right = max(x for x, _ in points) + 30.0
+    shift = right - min(x for x, _ in way.path.points_mm)
+    return replace(way, path=CubicPath(tuple((x + shift, y) for x, y in way.path.points_mm)))
 
 
 def window_wish(cake: Cake, pickup: PickUp, brush: Applicator) -> Wanted:

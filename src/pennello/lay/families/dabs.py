@@ -1,0 +1,169 @@
+"""Leaves, sponges, dabs and small marks."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+from pennello.lay.families.family import LENGTH, PRESS, SPREAD, WIGGLE_MM, WIGGLES, Family, Parameter, Values
+from pennello.lay.families.shapes import ramp, swell
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
+from pennello.path.cubic import CubicPath, Point, line
+
+_STILL = CubicPath(((0.0, 0.0),) * 4)
+TURN = Parameter("turn_deg", "turn", 60, 0, 360, "°")
+ROWS = Parameter("rows", "rows", 3, 1, 12, "×")
+ARMS = Parameter("arms", "arms", 5, 3, 12, "×")
+RADIUS = Parameter("radius_mm", "radius", 6, 1, 80)
+
+
+def _chisel_leaf(values: Values) -> Stroke:
+    """Chisel, push, chisel: the edge runs along its way, turns broad, and runs along it again."""
+    long, bow = values["length_mm"], values["spread_mm"] / 6
+    path = CubicPath(((0.0, 0.0), (long * 0.3, -bow), (long * 0.7, -bow), (long, 0.0)))
+    keys = (Key(0.0, 8.0), Key(0.45, 90.0), Key(1.0, 8.0))
+    return Stroke(path, Nib(NibMode.KEYED, keys=keys), pressures=swell(0.3, values["press"]))
+
+
+def _wiggle_leaf(values: Values) -> Stroke:
+    """About three wiggles out, a flick, two or three back: here one side of it, wide first."""
+    wiggle = Wiggle(values["wiggles"], values["wiggle_mm"])
+    nib = Nib(NibMode.KEYED, keys=(Key(0.0, 80.0), Key(0.7, 60.0), Key(1.0, 8.0)))
+    lift = values["length_mm"] * 0.25
+    return Stroke(line((0, 0), (values["length_mm"], 0)), nib, values["press"], wiggle, lift_mm=lift, exit=Exit.A)
+
+
+def _sponge_sweep(values: Values) -> Stroke:
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), values["press"])
+
+
+def _sponge_press(values: Values) -> Stroke:
+    return Stroke(_STILL, Nib(NibMode.FIXED, 0.0), values["press"])
+
+
+def _sponge_roll(values: Values) -> Stroke:
+    pressures = swell(0.15, values["press"])
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FIXED, 90.0), pressures=pressures)
+
+
+def _sponge_pinch(values: Values) -> Stroke:
+    part = (0.0, min(max(values["pinched"], 0.05), 1.0))
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), values["press"], part=part)
+
+
+def _sponge_pivot(values: Values) -> Stroke:
+    return Stroke(_STILL, Nib(NibMode.PIVOTING, 0.0, values["turn_deg"], 0.0), values["press"])
+
+
+def _fur(values: Values) -> Stroke:
+    pressures = ramp(values["press"], 0.08)
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), pressures=pressures)
+
+
+def _fill(values: Values) -> Stroke:
+    """Back and forth, row beside row."""
+    long, apart = values["length_mm"], values["step_mm"]
+    points: list[Point] = []
+    for row in range(round(values["rows"])):
+        ends = (0.0, long) if row % 2 == 0 else (long, 0.0)
+        points += [(ends[0], row * apart), (ends[1], row * apart)]
+    return Stroke(_straight(points), Nib(NibMode.FIXED, 90.0), values["press"])
+
+
+def _straight(points: list[Point]) -> CubicPath:
+    path: list[Point] = [points[0]]
+    for (ax, ay), (bx, by) in pairwise(points):
+        path += [(ax + (bx - ax) / 3, ay + (by - ay) / 3), (ax + 2 * (bx - ax) / 3, ay + 2 * (by - ay) / 3), (bx, by)]
+    return CubicPath(tuple(path))
+
+
+def _dot(values: Values) -> Stroke:
+    return Stroke(_STILL, Nib(NibMode.PIVOTING, 0.0, 180.0, 0.5), values["press"])
+
+
+def _star(values: Values) -> Stroke:
+    """Out and in along each arm without leaving the skin."""
+
+    arms, radius = round(values["arms"]), values["radius_mm"]
+    points: list[Point] = [(0.0, 0.0)]
+    for arm in range(arms):
+        angle = 2 * math.pi * arm / arms - math.pi / 2
+        points += [(radius * math.cos(angle), radius * math.sin(angle)), (0.0, 0.0)]
+    keys = tuple(Key(k / (2 * arms), values["press"] if k % 2 == 0 else 0.06) for k in range(2 * arms + 1))
+    return Stroke(_straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=keys)
+
+
+STEP = Parameter("step_mm", "from row to row", 14, 0.5, 80)
+PINCHED = Parameter("pinched", "part of it that touches", 0.4, 0.05, 1.0, "of its width")
+DAB = Parameter("length_mm", "length", 7, 1, 60)
+DABS = (
+    Family(
+        "chisel-leaf",
+        "Chisel leaf",
+        "chisel, push, chisel",
+        "leaves",
+        "flat-1-2",
+        (LENGTH, SPREAD, PRESS),
+        _chisel_leaf,
+    ),
+    Family(
+        "wiggle-leaf",
+        "Wiggle leaf",
+        "wiggles out, then a flick",
+        "leaves",
+        "flat-3-4",
+        (LENGTH, WIGGLES, WIGGLE_MM, PRESS),
+        _wiggle_leaf,
+    ),
+    Family(
+        "sponge-sweep",
+        "Sponge sweep",
+        "one broad sweep",
+        "fields",
+        "sponge-block",
+        (LENGTH, PRESS),
+        _sponge_sweep,
+    ),
+    Family("sponge-press", "Sponge press", "set down and lifted", "fields", "sponge-petal", (PRESS,), _sponge_press),
+    Family("sponge-roll", "Sponge roll", "from edge to edge", "fields", "sponge-block", (DAB, PRESS), _sponge_roll),
+    Family(
+        "sponge-pinch",
+        "Sponge pinch",
+        "pinched to a part of its width",
+        "fields",
+        "sponge-block",
+        (LENGTH, PINCHED, PRESS),
+        _sponge_pinch,
+    ),
+    Family(
+        "sponge-pivot",
+        "Sponge pivot",
+        "turned on a corner",
+        "fields",
+        "sponge-petal",
+        (TURN, PRESS),
+        _sponge_pivot,
+    ),
+    Family("dauber-disc", "Dauber disc", "a disc, turned in place", "dabs", "dauber-medium", (PRESS,), _dot),
+    Family("fur-dab", "Fur dab", "the brush upright, heavy to light", "dabs", "flat-1-2", (DAB, PRESS), _fur),
+    Family(
+        "fill",
+        "Fill strokes",
+        "back and forth, row beside row",
+        "fields",
+        "flat-3-4",
+        (LENGTH, ROWS, STEP, PRESS),
+        _fill,
+    ),
+    Family("dot", "Dot", "the tip, turned in place", "dabs", "round-3", (PRESS,), _dot),
+    Family("star", "Star", "out and in along each arm", "dabs", "liner-1", (RADIUS, ARMS, PRESS), _star),
+    Family(
+        "starburst",
+        "Starburst",
+        "many thin arms",
+        "dabs",
+        "round-2",
+        (RADIUS, Parameter("arms", "arms", 9, 5, 24, "×"), PRESS),
+        _star,
+    ),
+)

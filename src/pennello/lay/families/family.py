@@ -1,0 +1,74 @@
+"""What a family is: its name, its parameters in the trade's terms with sensible ranges, and how it is made."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.lay.stroke import Stroke
+
+Values = Mapping[str, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Parameter:
+    """A number of a family: its key, what it is called, its default, range and unit."""
+
+    key: str
+    name: str
+    default: float
+    low: float
+    high: float
+    unit: str = "mm"
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """A family of strokes.
+
+    Attributes
+    ----------
+    group
+        petals, leaves, lines, fields or dabs.
+    tool
+        Id of the shipped applicator that it is usually pulled with.
+    make
+        Gives the stroke, beginning at the origin, from values by key.
+    """
+
+    key: str
+    name: str
+    words: str
+    group: str
+    tool: str
+    parameters: tuple[Parameter, ...]
+    make: Callable[[Values], Stroke]
+
+    def stroke(self, **values: float) -> Stroke:
+        """Return a stroke; what is not given is at its default.
+
+        Raises
+        ------
+        UnknownNameError, OutOfRangeError
+            If there is no such parameter, or a value is outside its range.
+        """
+        known = {one.key: one for one in self.parameters}
+        for key, value in values.items():
+            if key not in known:
+                raise UnknownNameError("parameter", key, list(known), self.key)
+            one = known[key]
+            if not one.low <= value <= one.high:
+                raise OutOfRangeError(f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}")
+        return self.make({key: values.get(key, one.default) for key, one in known.items()})
+
+
+LENGTH = Parameter("length_mm", "length", 40, 4, 300)
+SPREAD = Parameter("spread_mm", "spread", 30, 2, 200)
+WIGGLES = Parameter("wiggles", "wiggles", 3, 0, 30, "×")
+WIGGLE_MM = Parameter("wiggle_mm", "width of a wiggle", 3, 0, 30)
+PRESS = Parameter("press", "greatest pressure", 0.8, 0.1, 1.0, "of full")
+HEAVY = Parameter("heavy", "begins heavy (1) or light (0)", 0, 0, 1, "")
+"""Both habits: from thin to thick, or from thick to the tip."""
+
+OUTWARD = Parameter("outward", "edge A outside (1) or inside (0)", 1, 0, 1, "")
