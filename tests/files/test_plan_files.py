@@ -22,7 +22,7 @@ from pennello.files.plan_schema import json_schema
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
 from pennello.load.recipe import Before, PickUp, Recipe, Wetness
 from pennello.path.cubic import CubicPath
 
@@ -30,6 +30,9 @@ ROOT = Path(__file__).parents[2]
 MINIMAL = ROOT / "examples" / "minimal.pennello"
 
 number = st.floats(-100, 100)
+keys = st.lists(st.tuples(st.floats(0, 1), st.floats(0.05, 1)), min_size=1, max_size=3).map(
+    lambda pairs: tuple(Key(at, value) for at, value in sorted(pairs))
+)
 plans = st.builds(
     lambda title, ita, paint, widths, brush, pickup, stroke, wanted, rim: Plan(
         title,
@@ -70,10 +73,15 @@ plans = st.builds(
     st.builds(
         Stroke,
         st.lists(st.tuples(number, number), min_size=4, max_size=4).map(lambda p: CubicPath(tuple(p))),
-        st.builds(Nib, st.sampled_from(NibMode), number, number, st.floats(0, 1)),
+        st.builds(Nib, st.sampled_from(NibMode), number, number, st.floats(0, 1), keys),
         st.floats(0.05, 1),
         st.builds(Wiggle, st.floats(0, 10), st.floats(0, 10)),
         st.lists(st.floats(0, 100), max_size=3).map(lambda at: tuple(sorted(at))),
+        keys,
+        st.lists(st.floats(0, 100), max_size=3).map(lambda at: tuple(sorted(at))),
+        st.just((0.25, 0.75)),
+        st.floats(0, 100),
+        st.sampled_from(Exit),
     ),
     st.just(Wanted((Stop("p", to_u=0.4), Stop(srgb="#102030", blend_mm=0.5)))),
     st.sampled_from(Side),
@@ -111,7 +119,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 3'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 4'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
@@ -202,3 +210,14 @@ def test_writing_keeps_permissions_and_links(tmp_path, demo):
     assert link.is_symlink()
     assert stat.S_IMODE(path.stat().st_mode) == 0o600
     assert read_plan(path).title == "Other"
+
+
+@pytest.mark.parametrize("version", [1, 2])
+def test_files_of_every_older_version_are_read_and_written_back(version, tmp_path):
+    old = Path(__file__).parent / f"v{version}-saltmarsh.pennello"
+    assert f'"schema": {version}' in old.read_text()[:200]
+    plan = read_plan(old)
+    assert plan.title == "Saltmarsh Lantern Walk"
+    write_plan(plan, tmp_path / "new.pennello")
+    assert '"schema": 3' in (tmp_path / "new.pennello").read_text()[:200]
+    assert read_plan(tmp_path / "new.pennello") == plan

@@ -26,6 +26,9 @@ from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
 MOST_WAIT_S = 86_400.0
+DRY_AFTER_S = 57.6
+"""After how long a coat of 15 um is dry to the touch, s (a default)."""
+
 Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke")
 
 
@@ -103,6 +106,11 @@ class Plan:
     cakes: tuple[Cake, ...] = ()
     brushes: tuple[Applicator, ...] = ()
     strokes: tuple[PlanStroke, ...] = ()
+    dry_after_s: float = DRY_AFTER_S
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.dry_after_s <= MOST_WAIT_S:
+            raise OutOfRangeError("drying time", self.dry_after_s, "1 to 86400 s")
 
     def paint(self, name: str) -> Paint:
         """Return a paint by id; raises UnknownNameError."""

@@ -20,6 +20,7 @@ from pennello.kit.contact import BINS
 from pennello.kit.paint import Paint, optics
 from pennello.lay.canvas import MARGIN_MM, Canvas, canvas_for
 from pennello.lay.deposit import drops_across
+from pennello.lay.drying import TAU_S, tau_from_dry
 from pennello.lay.film import optical_contents
 from pennello.lay.laying import PX_PER_MM, pull, runs_of
 from pennello.lay.motion import Motion, motion_of
@@ -153,14 +154,16 @@ class Carrying:
     def __init__(self) -> None:
         self._held: dict[str, Array] = {}
 
-    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine) -> Box:
+    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine, tau_coat_s: float = TAU_S) -> Box:
         """Pull a stroke over the film, in place; return the pixels that may have changed."""
         pulling = one.pulling
         if one.goes_on in self._held:
             pulling = Pulling(
                 pulling.contents, pulling.keeps, self._held[one.goes_on], pulling.drops_across, pulling.pick_up
             )
-        box, self._held[one.stroke] = pull_over(film, one.track, one.motion, one.canvas, pulling, at_s, engine)
+        box, self._held[one.stroke] = pull_over(
+            film, one.track, one.motion, one.canvas, pulling, at_s, engine, tau_coat_s
+        )
         return box
 
     def copy(self) -> Carrying:
@@ -176,5 +179,5 @@ def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = mat
     film, carrying = fresh_film(plan, canvas, bands), Carrying()
     for one, at_s in zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True):
         if at_s <= until_s:
-            carrying.lay(film, one, at_s, engine)
+            carrying.lay(film, one, at_s, engine, tau_from_dry(plan.dry_after_s))
     return film

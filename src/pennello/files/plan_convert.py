@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import replace
 
 from msgspec import UNSET
 
@@ -75,6 +76,8 @@ def to_plan(file: PlanFile) -> Plan:
         brushes=tuple(_brush(one, f"brushes[{i}]") for i, one in enumerate(file.brushes)),
         strokes=tuple(_stroke(one, f"strokes[{i}]") for i, one in enumerate(file.strokes)),
     )
+    with _at("dry_after_s"):
+        plan = replace(plan, dry_after_s=file.dry_after_s)
     check_references(plan)
     return plan
 
@@ -209,6 +212,7 @@ def from_plan(plan: Plan) -> PlanFile:
         cakes=[_cake_file(cake) for cake in plan.cakes],
         brushes=[_brush_file(brush) for brush in plan.brushes],
         strokes=[_stroke_file(stroke) for stroke in plan.strokes],
+        dry_after_s=plan.dry_after_s,
     )
 
 

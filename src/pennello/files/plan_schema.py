@@ -216,6 +216,7 @@ class PlanFile(Strict, kw_only=True):
     cakes: Annotated[list[CakeFile], Meta(max_length=1000)] = msgspec.field(default_factory=list)
     brushes: Annotated[list[BrushFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
     strokes: Annotated[list[StrokeFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
+    dry_after_s: Positive = 57.6  # since 3
 
 
 class Header(Struct):

@@ -16,7 +16,7 @@ from pennello.lay.drying import COAT_UM
 from pennello.lay.film import MOST_OPTICAL_DEPTH
 from pennello.lay.motion import Motion
 from pennello.lay.render import display_table
-from pennello.lay.skin_film import Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import SURFACE, Box, Picture, Pulling, SkinFilm
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -67,6 +67,7 @@ class Compiled:
                 _single(rate),
                 _single(pull.keeps),
                 carried,
+                SURFACE,
             )
         else:
             kernel.splat(out, pose, motion.count, motion.stretch, given, contents, sides, pull.drops_across, *place)

@@ -67,7 +67,9 @@ def splat(out, pose, count, stretch, given, contents, sides, fine, left, top, px
 
 
 @njit(**_FAST)
-def splat_wet(out, below, pose, count, stretch, given, held, area, contents, sides, fine, place, rate, keeps, carried):
+def splat_wet(
+    out, below, pose, count, stretch, given, held, area, contents, sides, fine, place, rate, keeps, carried, surface
+):
     """Add drops and take wet paint up: out gets what is left less what is taken, carried what is in the bins.
 
     below is what is wet, (rows, columns, channels), and loses what is taken; rate is how much of the film over the
@@ -90,7 +92,9 @@ def splat_wet(out, below, pose, count, stretch, given, held, area, contents, sid
         n = _find_taps(taps, weights, pose[k], count[k], sides, fine, place, out.shape[0], columns)
         ground = (area[k] / per * place[2] * place[2]).astype(np.float32)
         _weigh(load, loss, taps, weights, ground, rates, per * 4)
-        _exchange(film, result, taps, weights, ground, rates, loss, per, given[k], held[k], contents[now], carried)
+        _exchange(
+            film, result, taps, weights, ground, rates, loss, per, given[k], held[k], contents[now], carried, surface
+        )
         for t in range(n):
             at = taps[t]
             if load[at] > 0.0:
@@ -147,14 +151,15 @@ def _weigh(load, loss, taps, weights, ground, rates, per_bin):
 
 
 @njit(**_FAST)
-def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held, contents, carried):
+def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held, contents, carried, surface):
     """Lay what each bin gives, its own and what it carries, and count what it gets; the pixels lose it afterwards."""
     channels = contents.shape[1]
     got = np.zeros(channels, np.float32)
     laid = np.zeros(channels, np.float32)
     t = 0
     for b in range(contents.shape[0]):
-        away = np.float32(given[b] / held[b]) if held[b] > 1e-12 else np.float32(0.0)
+        own = min(given[b] / held[b], 1.0) if held[b] > 1e-12 else 0.0
+        away = np.float32(1.0 - (1.0 - own) ** surface)
         for ch in range(channels):
             laid[ch] = (given[b] * contents[b, ch] + away * carried[b, ch]) / per
             got[ch] = 0.0

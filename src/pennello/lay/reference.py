@@ -16,7 +16,7 @@ from pennello.lay.drying import wetness
 from pennello.lay.film import MOST_OPTICAL_DEPTH, covered_reflectance
 from pennello.lay.motion import Motion
 from pennello.lay.render import to_bytes
-from pennello.lay.skin_film import Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import SURFACE, Box, Picture, Pulling, SkinFilm
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -54,7 +54,8 @@ class Reference:
             if not wet:
                 _add(result, taps, weights, own)
                 continue
-            away = np.divide(given, motion.held[event], out=np.zeros(BINS), where=motion.held[event] > 1e-12)[:, None]
+            own_part = np.divide(given, motion.held[event], out=np.zeros(BINS), where=motion.held[event] > 1e-12)
+            away = (1 - (1 - np.minimum(own_part, 1)) ** SURFACE)[:, None]
             taken = _taken(film, taps, weights, motion.area_mm2[event] * canvas.px_per_mm**2, rate, result)
             _add(result, taps, weights, own + carried * away)
             carried = carried * (1 - away) + taken

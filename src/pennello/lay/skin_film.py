@@ -26,6 +26,9 @@ Picture = NDArray[np.uint8]
 PICK_UP = 0.25
 """Share of a wet film that a bin passing over it takes up once (a default)."""
 
+SURFACE = 8
+"""How many times faster than its own paint a bin gives what it has taken up, which lies outside (a default)."""
+
 _THIN_UM = 1e-4
 
 

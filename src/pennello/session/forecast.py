@@ -17,6 +17,7 @@ from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
+    from pennello.aim.faults import Fault
     from pennello.aim.verdict import Verdict
     from pennello.load.scatter import Band
 
@@ -30,7 +31,8 @@ _MOST_PIXELS = 1_500_000
 class Outcome:
     """A stroke as predicted, with its picture as sRGB bytes.
 
-    `verdict`, and `band`, where real loads scatter, are None while the hand still moves.
+    `verdict`, `band`, where real loads scatter, `faults` of the way, and `from_one_load`, how many such strokes a load
+    gives, are there once the hand rests.
     """
 
     plan: Plan
@@ -42,6 +44,8 @@ class Outcome:
     state: State
     verdict: Verdict | None = None
     band: Band | None = None
+    faults: tuple[Fault, ...] = ()
+    from_one_load: int | None = None
 
 
 def coarse(plan: Plan, stroke: str) -> Outcome:
@@ -51,7 +55,9 @@ def coarse(plan: Plan, stroke: str) -> Outcome:
 
 def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = None) -> Outcome:
     """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
+    from pennello.aim.faults import find_faults  # noqa: PLC0415
     from pennello.aim.verdict import judge  # noqa: PLC0415 - not needed before the first window is there
+    from pennello.design.rims import from_one_load  # noqa: PLC0415
     from pennello.kit import catalogue  # noqa: PLC0415
     from pennello.load.scatter import scatter_band  # noqa: PLC0415
 
@@ -61,7 +67,9 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
     attempt = first.attempt
     band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue)
-    return replace(first, state=verdict.state, verdict=verdict, band=band)
+    faults = find_faults(first.laid, attempt, first.seen, unit)
+    lasts = from_one_load(plan, stroke)
+    return replace(first, state=verdict.state, verdict=verdict, band=band, faults=faults, from_one_load=lasts)
 
 
 def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:

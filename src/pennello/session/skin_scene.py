@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from pennello.design.plan import Plan
 from pennello.design.scene import Carrying, Pull, fresh_film, pulls, skin_canvas, starts
 from pennello.lay.canvas import Canvas
-from pennello.lay.drying import TAU_S
+from pennello.lay.drying import tau_from_dry
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 
@@ -61,17 +61,18 @@ class SkinScene:
         ready = pulls(plan, canvas.px_per_mm)
         times = starts(plan)
         keys = list(zip(ready, times, strict=True))
-        if canvas != self._canvas or plan.skin != self._skin or doer is not self._engine:
-            self._canvas, self._skin, self._engine, self._base, self._all = canvas, plan.skin, doer, None, None
+        ground = (plan.skin, plan.dry_after_s)
+        if canvas != self._canvas or ground != self._skin or doer is not self._engine:
+            self._canvas, self._skin, self._engine, self._base, self._all = canvas, ground, doer, None, None
         changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas)
         assert self._all is not None
         self._show(self._all[1], changed, doer)
         assert self._picture is not None
         return SceneView(plan, canvas, self._picture, changed, times[-1] if times else 0.0)
 
-    def wetness(self, at_s: float, tau_coat_s: float = TAU_S) -> Array | None:
-        """Return the wetness of what is on the skin at a time, shape (rows, columns)."""
-        return self._all[1].wetness_at(at_s, tau_coat_s) if self._all else None
+    def wetness(self, at_s: float, dry_after_s: float) -> Array | None:
+        """Return the wetness of what is on the skin at a time, shape (rows, columns), if a coat dries in that long."""
+        return self._all[1].wetness_at(at_s, tau_from_dry(dry_after_s)) if self._all else None
 
     def film(self) -> SkinFilm | None:
         """Return the film with everything."""
@@ -90,7 +91,7 @@ class SkinScene:
         base_keys, base, carrying = self._base
         if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
             for one, at_s in keys[len(base_keys) : focus]:
-                carrying.lay(base, one, at_s, engine)
+                carrying.lay(base, one, at_s, engine, tau_from_dry(plan.dry_after_s))
                 self.laid += 1
             self._base = (keys[:focus], base, carrying)
             self._all = None
@@ -103,7 +104,7 @@ class SkinScene:
         self._dirty = None
         further = carrying.copy()
         for one, at_s in keys[len(self._base[0]) :]:
-            box = further.lay(film, one, at_s, engine)
+            box = further.lay(film, one, at_s, engine, tau_from_dry(plan.dry_after_s))
             self._dirty = box.joined(self._dirty)
             self.laid += 1
         self._all = (keys, film)

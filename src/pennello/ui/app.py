@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QApplication
 
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
+from pennello.lay.engine import warm_up
 from pennello.session.document import Document
 from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.window import MainWindow
@@ -54,6 +55,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
     window.show()
+    warm_up()  # the reference serves until the kernel is there
     if path:
         window.open_path(Path(path))
     elif not demo:

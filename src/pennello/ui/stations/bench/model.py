@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -222,6 +223,10 @@ class BenchModel(QObject):
             self.cancel()
         else:
             self.preview(lambda plan, stroke: mended(plan, stroke.id, mend))
+
+    def start_job(self, key: str, job: Job[Any]) -> None:
+        """Let a worker do something; the one before with the same key is cancelled."""
+        self._jobs.start(key, job)
 
     # --- prediction ---
 

@@ -20,17 +20,19 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.aim.faults import Fault
 from pennello.aim.mend import Mend
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.problems import problems_of
+from pennello.design.rims import MOST_FROM_ONE_LOAD
 from pennello.design.wishing import turned_round, with_load_wished, with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
@@ -243,7 +245,7 @@ class Readout(QFrame):
         seen = outcome.seen
         self.figures.setText(
             f"mean {seen.mean_de00:.1f} dE, 95 % below {seen.p95_de00:.1f} dE · predicted; real "
-            "mixtures differ by about 1 dE, one in twenty by 3 or more"
+            f"mixtures differ by about 1 dE, one in twenty by 3 or more{_lasting(outcome)}"
         )
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
@@ -266,12 +268,15 @@ class Readout(QFrame):
         self.headline.setEnabled(True)
         self.headline.setText(verdict.headline)
         others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
-        odd = [one.text for one in problems_of(outcome.plan, outcome.stroke) if "hangs over" not in one.text]
+        odd = [fault.text for fault in outcome.faults]
+        odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if "hangs over" not in one.text]
         lines = [*(cause.text for cause in others[:2]), *odd[:3]]
         self.causes.setText("\n".join(lines))
         self.causes.setVisible(bool(lines))
         self._drop_chips()
         rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
+        for fault in [fault for fault in outcome.faults if fault.mend][:1]:
+            self._add_way_chip(fault)
         for one in rated[:MOST_CHIPS]:
             words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
@@ -279,6 +284,17 @@ class Readout(QFrame):
     def _add_chip(self, chip: MendChip) -> None:
         chip.tried.connect(lambda near: self._try(chip.mend if near else None))
         chip.clicked.connect(lambda: self._apply(chip.mend))
+        self.chips.addWidget(chip, 0, Qt.AlignmentFlag.AlignLeft)
+
+    def _add_way_chip(self, fault: Fault) -> None:
+        """Offer the way that mends a fault."""
+        if fault.mend is None:
+            return
+        words, way = fault.mend
+        chip = QPushButton(words[0].upper() + words[1:])
+        chip.setProperty("chip", True)
+        chip.setToolTip(fault.text)
+        chip.clicked.connect(lambda: self._model.edit(words[0].upper() + words[1:], stroke_change(lambda _: way)))
         self.chips.addWidget(chip, 0, Qt.AlignmentFlag.AlignLeft)
 
     def _try(self, mend: Mend | None) -> None:
@@ -365,3 +381,14 @@ class Readout(QFrame):
 
 def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:
     return lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=make(stroke.wanted)))
+
+
+def _lasting(outcome: Outcome) -> str:
+    """Say how many such strokes one load gives."""
+    count = outcome.from_one_load
+    if count is None:
+        return ""
+    if count >= MOST_FROM_ONE_LOAD:
+        return f" · one load gives {count} of these or more"
+    words = f"one load gives {count} of these" if count else "one load does not last to its end"
+    return f" · {words}, pale from number {count + 1}" if count else f" · {words}"

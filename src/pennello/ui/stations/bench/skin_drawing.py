@@ -90,12 +90,14 @@ def draw_faults(painter: QPainter, view: SkinView, outcome: Outcome) -> None:
     track = outcome.laid.track
     reloads = [at for at in outcome.attempt.stroke.reload_mm if at < track.length_mm]
     pins = [(at, "reload") for at in reloads]
+    pins += [(fault.at_mm, fault.code) for fault in outcome.faults]
+    pins += [(at, "flip") for at in outcome.attempt.stroke.flips_mm if at < track.length_mm]
     if outcome.verdict:
         pins += [(cause.at_mm, cause.code) for cause in outcome.verdict.causes if cause.at_mm]
     for at_mm, code in pins:
         moment = int(track.at(np.array([at_mm]))[0])
         a, b = track.points(np.array([moment]), np.array([0.0, 1.0]))[0]
-        words = {"pale": "runs pale", "reload": "reload"}.get(code, code.replace("_", " "))
+        words = {"pale": "runs pale", "drip": "may drip", "wrong_rim": "wrong rim"}.get(code, code.replace("_", " "))
         painter.setPen(QPen(ink_on(outcome, 220), 1.6))
         painter.drawLine(view.point(*a), view.point(*b))
         top = min(view.point(*a), view.point(*b), key=lambda p: p.y())

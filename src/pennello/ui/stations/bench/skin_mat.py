@@ -8,18 +8,19 @@ from dataclasses import replace
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
-from PySide6.QtWidgets import QComboBox, QWidget
+from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 
 from pennello.aim.attempt import Side
 from pennello.colour.basis import FULL
 from pennello.design.edits import with_path_point, with_stroke
 from pennello.design.plan import PlanStroke, skin_spectrum
-from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
+from pennello.ui.stations.bench.whole_skin import WholeSkin
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat
@@ -33,6 +34,7 @@ _MODES = (
     (NibMode.FOLLOWING, "follows the path"),
     (NibMode.FIXED, "stays as it is"),
     (NibMode.PIVOTING, "turns on a corner"),
+    (NibMode.KEYED, "turns by keys"),
 )
 
 PLACE = Quantity("Chosen point, across", -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
@@ -42,6 +44,7 @@ ANGLE_END = Quantity("Chisel angle at the end", -720, 720, 1, 0, "°")
 PIVOT = Quantity("Pivot on the edge, 0 % is A, 100 % is B", 0, 100, 5, 0, " %")
 PRESSURE = Quantity("Pressure", 5, 100, 5, 0, " %")
 WIGGLES = Quantity("Wiggles", 0, 100, 1, 0, " ×")
+AFTER = Quantity("Seconds after the last stroke", 0, 3600, 10, 0, " s after")
 WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 60, 0.5, 1, length=True)
 
 
@@ -55,12 +58,54 @@ class SkinMat(Mat):
         self._image: tuple[Outcome, QImage] | None = None
         self._points: list[Handle] = []
         self._chosen_point = 0
+        self._backdrop: tuple[QImage, float] | None = None
+        self._backdrop_at = np.zeros(2)
         self._angle = Handle(self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor)
         self._angle_end = Handle(self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor)
         self._pressure = Handle(self.surface, "bar", self._pressure_work(), Qt.CursorShape.SizeVerCursor)
         self._build_fields()
+        self.all_strokes = WholeSkin(model, self)
+        self.all_strokes.ready.connect(self.refresh)
+        self._build_head()
 
     # --- fields ---
+
+    def _build_head(self) -> None:
+        """Put the switches beside the title."""
+        self.whole, self.wet, self.lead = (
+            self._switch(words, hint)
+            for words, hint in (
+                ("Whole skin", "All strokes on one skin, in their order, wet over wet"),
+                ("Wet", "Where it is still wet when the last stroke ends, and after the seconds beside it"),
+                ("Hand", "How the hand leads the stroke: pressure, flips, lift, part, path"),
+            )
+        )
+        self.after = NumberField(AFTER)
+        self.whole.toggled.connect(self.all_strokes.switch)
+        self.whole.toggled.connect(self._show_wet_switch)
+        self.wet.toggled.connect(self._look_for_wet)
+        self.after.edited.connect(lambda _: self._look_for_wet())
+        for widget in (self.whole, self.wet, self.after, self.lead):
+            self.head.addWidget(widget)
+        self._show_wet_switch()
+
+    @staticmethod
+    def _switch(words: str, hint: str) -> QToolButton:
+        button = QToolButton()
+        button.setText(words)
+        button.setToolTip(hint)
+        button.setCheckable(True)
+        button.setProperty("segment", True)
+        return button
+
+    def _show_wet_switch(self) -> None:
+        self.wet.setVisible(self.whole.isChecked())
+        self.after.setVisible(self.whole.isChecked() and self.wet.isChecked())
+
+    def _look_for_wet(self) -> None:
+        self._show_wet_switch()
+        self.all_strokes.show_wet, self.all_strokes.after_s = self.wet.isChecked(), self.after.amount
+        self.all_strokes.ask()
 
     def _build_fields(self) -> None:
         model = self._model
@@ -115,13 +160,18 @@ class SkinMat(Mat):
         """Return the nib in another mode that begins as the present one does."""
         outcome = self._model.outcome
         if outcome is None or stroke.nib.mode is mode:
-            return replace(stroke.nib, mode=mode)
+            keys = stroke.nib.keys or (Key(0.0, stroke.nib.angle_deg), Key(1.0, stroke.nib.angle_deg))
+            return replace(stroke.nib, mode=mode, keys=keys if mode is NibMode.KEYED else stroke.nib.keys)
         edge, centre = outcome.laid.track.edge, outcome.laid.track.centre
         start, end = (round(math.degrees(math.atan2(e[1], e[0]))) for e in (edge[0], edge[-1]))
         heading = centre[min(3, len(centre) - 1)] - centre[0]
         follows = round(start - math.degrees(math.atan2(heading[1], heading[0])))
-        angle = (follows + 180) % 360 - 180 if mode is NibMode.FOLLOWING else start
-        return replace(stroke.nib, mode=mode, angle_deg=float(angle), angle_end_deg=float(end))
+        along = float((follows + 180) % 360 - 180)
+        if mode is NibMode.KEYED:
+            keys = stroke.nib.keys or (Key(0.0, along), Key(1.0, along))
+            return replace(stroke.nib, mode=mode, keys=keys)
+        angle = along if mode is NibMode.FOLLOWING else float(start)
+        return replace(stroke.nib, mode=mode, angle_deg=angle, angle_end_deg=float(end))
 
     def _choose_rim(self, index: int) -> None:
         rim = self.rim_choice.itemData(index)
@@ -303,6 +353,7 @@ class SkinMat(Mat):
             return
         if not self.dragging:
             self._fit(outcome, stroke)
+            self._fit_whole()
         keep_handles(self._points, len(stroke.stroke.path.points_mm), self._point_handle)
         for handle, point in zip(self._points, stroke.stroke.path.points_mm, strict=True):
             handle.put(self._view.point(*point))
@@ -320,6 +371,36 @@ class SkinMat(Mat):
         high = np.maximum(points.max(axis=0), np.array([ground.left_mm, ground.top_mm]) + size)
         room = self.area.adjusted(22, 22, -22 - _GAUGE_PX, -22)
         self._view = view_of((low[0], low[1]), (high[0], high[1]), room)
+
+    def show_backdrop(self, name: str, wide_mm: float) -> None:
+        """Lay a photo, this wide, faintly under the stroke, to trace; an unreadable one is said."""
+        image = QImage(name)
+        if image.isNull():
+            self._model.failed.emit(f"{name}: this picture cannot be read; save it as PNG or JPEG.")
+            return
+        self._backdrop = (image, wide_mm)
+        self.surface.update()
+
+    def _draw_backdrop(self, painter: QPainter, outcome: Outcome) -> None:
+        if self._backdrop is None:
+            return
+        image, wide = self._backdrop
+        high = wide * image.height() / image.width()
+        points = np.array(outcome.attempt.stroke.path.points_mm)
+        middle = (points.min(axis=0) + points.max(axis=0)) / 2 if not self.dragging else self._backdrop_at
+        self._backdrop_at = middle
+        painter.setOpacity(0.35)
+        painter.drawImage(self._view.rect(middle[0] - wide / 2, middle[1] - high / 2, wide, high), image)
+        painter.setOpacity(1.0)
+
+    def _fit_whole(self) -> None:
+        """Show all of the skin where all strokes are shown."""
+        shown = self.all_strokes.shown if self.all_strokes.on else None
+        if shown is not None:
+            canvas = shown.view.canvas
+            low = (canvas.left_mm, canvas.top_mm)
+            high = (low[0] + canvas.columns / canvas.px_per_mm, low[1] + canvas.rows / canvas.px_per_mm)
+            self._view = view_of(low, high, self.area.adjusted(6, 6, -6 - _GAUGE_PX, -6))
 
     def _place_angles(self, outcome: Outcome, stroke: PlanStroke) -> None:
         track = outcome.laid.track
@@ -387,9 +468,16 @@ class SkinMat(Mat):
         if outcome is None:
             return
         painter.setClipRect(self.area)
+        if self._draw_whole(painter):
+            draw_path(painter, self._view, outcome)
+            draw_faults(painter, self._view, outcome)
+            painter.setClipping(False)
+            self._draw_gauge(painter)
+            return
         canvas = outcome.laid.film.canvas
         size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
         painter.drawImage(self._view.rect(canvas.left_mm, canvas.top_mm, *size), self._picture(outcome))
+        self._draw_backdrop(painter, outcome)
         draw_ribs(painter, self._view, outcome)
         draw_path(painter, self._view, outcome)
         draw_marks(painter, self._view, outcome)
@@ -397,6 +485,19 @@ class SkinMat(Mat):
         draw_faults(painter, self._view, outcome)
         painter.setClipping(False)
         self._draw_gauge(painter)
+
+    def _draw_whole(self, painter: QPainter) -> bool:
+        """Draw all strokes, if they are wanted and there."""
+        shown = self.all_strokes.shown if self.all_strokes.on else None
+        if shown is None:
+            return False
+        canvas = shown.view.canvas
+        size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
+        rect = self._view.rect(canvas.left_mm, canvas.top_mm, *size)
+        painter.drawImage(rect, shown.image)
+        if shown.wet is not None:
+            painter.drawImage(rect, shown.wet)
+        return True
 
     def _picture(self, outcome: Outcome) -> QImage:
         if self._image is None or self._image[0] is not outcome:

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStacked
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
+from pennello.ui.stations.bench.hand_page import HandPage
 from pennello.ui.stations.bench.load_strip import LoadStrip
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
@@ -33,14 +34,8 @@ class BenchStation(QWidget):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self.workshop = Workshop(model)
-        self.below = QStackedWidget()
-        self.below.addWidget(self.readout)
-        self.below.addWidget(self.workshop)
-        self.below.setMinimumHeight(186)
-        self.below.setMaximumHeight(232)
-        self.cake.make.toggled.connect(self._make)
-        self.workshop.left.connect(lambda: self.cake.make.setChecked(False))
+        self.workshop, self.hand = Workshop(model), HandPage(model)
+        self.below = self._pages()
         bench = QWidget()
         column = QVBoxLayout(bench)
         column.setContentsMargins(0, 0, 0, 0)
@@ -65,6 +60,21 @@ class BenchStation(QWidget):
         model.boundary_hovered.connect(self._mark_boundary)
         self.refresh()
 
+    def _pages(self) -> QStackedWidget:
+        """Return what lies below the mats: the read-out, the workshop, how the hand leads."""
+        pages = QStackedWidget()
+        for page in (self.readout, self.workshop, self.hand):
+            pages.addWidget(page)
+        pages.setMinimumHeight(186)
+        pages.setMaximumHeight(232)
+        self.cake.make.toggled.connect(self._make)
+        self.skin.lead.toggled.connect(self._lead)
+        self.workshop.left.connect(lambda: self.cake.make.setChecked(False))
+        self.hand.left.connect(lambda: self.skin.lead.setChecked(False))
+        self.hand.said.connect(self.model.failed)
+        self.hand.backdrop_wanted.connect(self.skin.show_backdrop)
+        return pages
+
     @property
     def first(self) -> QPushButton:
         """The button that an empty plan shows."""
@@ -82,6 +92,8 @@ class BenchStation(QWidget):
             self.edge.refresh()
             self._refresh_workshop()
         self.skin.refresh()
+        if self.skin.lead.isChecked() and self.model.stroke:
+            self.hand.refresh()
         self.readout.refresh()
 
     def _load_shown(self) -> object:
@@ -104,8 +116,17 @@ class BenchStation(QWidget):
             self._refresh_workshop()
 
     def _make(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
-        self.below.setCurrentIndex(1 if on else 0)
+        if on:
+            self.skin.lead.setChecked(False)
+        self.below.setCurrentIndex(1 if on else 2 if self.skin.lead.isChecked() else 0)
         self._refresh_workshop()
+
+    def _lead(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
+        if on:
+            self.cake.make.setChecked(False)
+        self.below.setCurrentIndex(2 if on else 1 if self.cake.make.isChecked() else 0)
+        if self.model.stroke:
+            self.hand.refresh()
 
     def _refresh_workshop(self) -> None:
         if self.cake.make.isChecked() and self.model.stroke:

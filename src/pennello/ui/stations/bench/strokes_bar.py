@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 
 from pennello.aim.wish import wanted_lab
 from pennello.design.edits import duplicated_stroke, with_stroke, without_stroke
-from pennello.design.fresh import with_fresh_stroke
+from pennello.design.fresh import with_family_stroke, with_fresh_stroke
 from pennello.files.picture import lab_bytes
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
@@ -142,7 +142,11 @@ class StrokesBar(QWidget):
         self.add = self._button("plus", "New stroke", self.add_stroke)
         self.copy = self._button("copy", "Copy this stroke", self.copy_stroke)
         self.remove = self._button("away", "Take this stroke away (undo brings it back)", self.remove_stroke)
-        for button in (self.add, self.copy, self.remove):
+        self.kinds = QToolButton()
+        self.kinds.setText("Kinds")
+        self.kinds.setToolTip("A stroke of a family: petals, leaves, lines, fields, dabs")
+        self.kinds.clicked.connect(self.choose_family)
+        for button in (self.add, self.kinds, self.copy, self.remove):
             row.addWidget(button)
 
     def _button(self, glyph: str, words: str, act: object) -> QToolButton:
@@ -156,6 +160,21 @@ class StrokesBar(QWidget):
     def add_stroke(self) -> None:
         """Add a petal and put it on the Bench."""
         plan, new = with_fresh_stroke(self._model.document.committed)
+        self._model.document.edit("New stroke", plan)
+        self._model.choose(new)
+
+    def choose_family(self) -> None:
+        """Let the painter choose a family, and pull one of it."""
+        from pennello.ui.stations.bench.family_page import FamilyPage  # noqa: PLC0415 - pictures take a moment
+
+        page = FamilyPage(self._model.document.committed, self)
+        if page.exec() == FamilyPage.DialogCode.Accepted:
+            self.add_family(page.family.key, page.values)
+        page.deleteLater()
+
+    def add_family(self, key: str, values: dict[str, float]) -> None:
+        """Add a stroke of a family and put it on the Bench."""
+        plan, new = with_family_stroke(self._model.document.committed, key, values)
         self._model.document.edit("New stroke", plan)
         self._model.choose(new)
 

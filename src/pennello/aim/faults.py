@@ -1,0 +1,168 @@
+"""What goes wrong in a stroke's way and film, where it happens, and the change of the way that mends it.
+
+Colour causes, which are about the load, stand in causes. Thresholds are defaults.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.aim.attempt import Attempt, Side
+from pennello.aim.comparison import Comparison
+from pennello.kit.contact import BINS, profile
+from pennello.lay.laying import Laid
+from pennello.lay.stroke import NibMode, Stroke
+from pennello.load.recipe import Wetness
+from pennello.units import LengthUnit, length_text
+
+Array = NDArray[np.floating[Any]]
+
+DRIP_UM = 120.0
+"""A wet film thicker than this runs (a default)."""
+
+STREAK_UM = 3.0
+"""A nearly dry load breaks up where it lays less than this (a default)."""
+
+TURNED_BACK_MM = 1.5
+MOST_PRESSURE_STEP = 0.15
+RIM_DE00 = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing that goes wrong.
+
+    Attributes
+    ----------
+    code
+        tight_curve, drip, streak, missed_stripe, wrong_rim, bare_edge.
+    at_mm
+        Where along the stroke it is worst, mm.
+    text
+        One plain sentence with the remedy.
+    mend
+        The way that mends it, and what to call that, or None where the hand or the load has to.
+    """
+
+    code: str
+    at_mm: float
+    text: str
+    mend: tuple[str, Stroke] | None = None
+
+
+def find_faults(laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit = LengthUnit.MM) -> tuple[Fault, ...]:
+    """Return what goes wrong in a laid stroke, in the order in which it happens."""
+    found = [*_tight(laid, attempt, unit), *_drips(laid, attempt), *_streaks(laid, attempt), *_rim(attempt, seen)]
+    found += _bare(laid, attempt, unit)
+    return tuple(sorted(found, key=lambda fault: fault.at_mm))
+
+
+def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
+    """Find where the inner corner goes backwards: the curve is tighter than the brush is wide."""
+    stroke, track = attempt.stroke, laid.track
+    if stroke.nib.mode is NibMode.PIVOTING or track.length_mm <= 0:
+        return
+    ahead = np.diff(track.centre, axis=0)
+    corners = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0]))
+    forward = np.einsum("nkc,nc->nk", np.diff(corners, axis=0), ahead)
+    way = np.linalg.norm(np.diff(corners, axis=0), axis=2)
+    back = np.where((forward < 0) & ~track.jump[:, None], way, 0.0)
+    worst = back.sum(axis=0)
+    if stroke.wiggle.count or worst.max() < TURNED_BACK_MM:
+        return
+    corner = int(worst.argmax())
+    place = int(back[:, corner].argmax())
+    narrower = max(0.1, (stroke.pressure if not stroke.pressures else 1.0) - 0.3)
+    mend = None
+    if not stroke.pressures and attempt.brush.kind.dips and narrower < stroke.pressure - 0.05:
+        mend = (f"press only {narrower:.0%}", replace(stroke, pressure=narrower))
+    elif not stroke.pressures:
+        mend = ("turn the stroke on its inner corner", _pivoted(laid, stroke, float(corner)))
+    yield Fault(
+        "tight_curve",
+        float(track.s_mm[place]),
+        f"The curve is tighter than the brush: corner {'AB'[corner]} goes back by {length_text(worst[corner], unit)} "
+        "and smears; open the curve, take a narrower brush, or turn on that corner.",
+        mend,
+    )
+
+
+def _pivoted(laid: Laid, stroke: Stroke, corner: float) -> Stroke:
+    edge = laid.track.edge
+    angles = np.degrees(np.unwrap(np.arctan2(edge[:, 1], edge[:, 0])))
+    start, end = (float(np.clip(round(angle), -720, 720)) for angle in (angles[0], angles[-1]))
+    nib = replace(stroke.nib, mode=NibMode.PIVOTING, angle_deg=start, angle_end_deg=end, pivot_u=corner)
+    return replace(stroke, nib=nib)
+
+
+def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+    film = laid.film.thickness_um / np.maximum(laid.film.coverage, 0.05)
+    if film.max() <= DRIP_UM:
+        return
+    row, column = (int(i) for i in np.unravel_index(int(film.argmax()), film.shape))
+    at = laid.film.canvas.left_mm + (column + 0.5) / laid.film.canvas.px_per_mm
+    down = laid.film.canvas.top_mm + (row + 0.5) / laid.film.canvas.px_per_mm
+    near = int(np.linalg.norm(laid.track.centre - np.array([at, down]), axis=1).argmin())
+    lighter = max(0.05, attempt.stroke.pressure - MOST_PRESSURE_STEP)
+    mend = None if attempt.stroke.pressures else (f"press {lighter:.0%}", replace(attempt.stroke, pressure=lighter))
+    yield Fault(
+        "drip",
+        float(laid.track.s_mm[near]),
+        f"{film.max():.0f} µm of paint stand here and may run; press lighter, or blot the load.",
+        mend,
+    )
+
+
+def _streaks(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+    dry = any(one.wetness is Wetness.NEARLY_DRY for one in attempt.recipe.laid)
+    given = np.array([run.stretch.left.mean() for run in laid.runs])
+    if not dry or given.min() > 0.9:
+        return
+    film = laid.film.thickness_um[laid.film.coverage > 0.9]
+    if film.size and float(np.percentile(film, 20)) < STREAK_UM:
+        yield Fault(
+            "streak",
+            laid.track.length_mm * 0.7,
+            "The load is nearly dry and breaks up into streaks towards the end; mist the cake once.",
+        )
+
+
+def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Fault]:
+    """Find where the rim has the heel's colour, and the other way round."""
+    from pennello.colour.difference import ciede2000  # noqa: PLC0415
+
+    bins = max(2, BINS // 10)
+    first, last = seen.lab[:, :bins].mean(axis=1), seen.lab[:, -bins:].mean(axis=1)
+    want_first, want_last = seen.wanted_lab[:bins].mean(axis=0), seen.wanted_lab[-bins:].mean(axis=0)
+    if float(ciede2000(want_first, want_last)) < RIM_DE00:
+        return
+    here = ciede2000(first, want_first) + ciede2000(last, want_last)
+    there = ciede2000(first, want_last) + ciede2000(last, want_first)
+    wrong = np.flatnonzero(there + RIM_DE00 < here)
+    if len(wrong):
+        rim = attempt.rim.value if attempt.rim is Side.A else Side.B.value
+        yield Fault(
+            "wrong_rim",
+            float(seen.s_mm[wrong[0]]),
+            f"The rim (corner {rim}) has the heel's colour here; flip the brush on the cake, or on the way.",
+        )
+
+
+def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
+    """Find bins that hold nothing: a stripe that was missed or has worn out."""
+    held = laid.edge.volume_mm3_per_mm
+    low, high = attempt.stroke.part
+    edges = (np.arange(BINS) + 0.5) / BINS
+    room = profile(attempt.brush, attempt.axis)
+    bare = (held < 0.1 * room * float((held / room).max())) & (edges >= low) & (edges <= high)
+    if not bare.any() or not held.any():
+        return
+    wide = float(bare.sum()) / BINS * laid.edge.width_mm
+    if wide > 0.5:
+        text = f"{length_text(wide, unit)} of the edge hold no paint and leave the skin bare; look at the cake."
+        yield Fault("missed_stripe", 0.0, text)

@@ -1,0 +1,399 @@
+"""How the hand leads the stroke: pressure along it, flips, lift, part of the edge, the wait before; and its path."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPolygonF
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFileDialog,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QInputDialog,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QVBoxLayout,
+)
+
+from pennello.design.edits import with_stroke
+from pennello.design.plan import DRY_AFTER_S
+from pennello.design.rims import mirrored, reversed_way, rim_kept, with_way_of
+from pennello.errors import PennelloError
+from pennello.files.svg import read_svg, write_svg
+from pennello.lay.stroke import Exit, Key, Stroke
+from pennello.load.look import edge_colours
+from pennello.path.cubic import length_mm
+from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import draw_note, draw_ruler
+from pennello.units import length_text
+
+LIFT = Quantity("Lift at the end", 0, 200, 1, 1, length=True)
+PART_FROM = Quantity("Part of the edge on the skin, from", 0, 98, 5, 0, " %")
+PART_TO = Quantity("Part of the edge on the skin, to", 2, 100, 5, 0, " %")
+WAIT = Quantity("Wait before this stroke", 0, 86400, 5, 0, " s")
+DRY = Quantity("A coat of 15 µm is dry to the touch after", 1, 86400, 5, 0, " s")
+PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
+_LEFT, _TOP, _FOOT = 46, 8, 34
+
+
+class HandPage(QFrame):
+    """The strip of pressure with its keys, the flips on it, and the rarer numbers.
+
+    Signals
+    -------
+    left, said(str), backdrop_wanted(str, float)
+        A photo and its width, mm.
+    """
+
+    left = Signal()
+    backdrop_wanted = Signal(str, float)
+    said = Signal(str)
+
+    def __init__(self, model: BenchModel) -> None:
+        super().__init__()
+        self._model = model
+        self.setObjectName("mat")
+        self.setAccessibleName("How the hand leads the stroke")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 8, 12, 8)
+        row.setSpacing(16)
+        self.strip = Surface(self)
+        self.strip.setAccessibleName("Pressure along the stroke: double click puts a key")
+        self.strip.draw = self._draw
+        self.strip.resized.connect(self._place)
+        self.strip.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
+        self._keys: list[Handle] = []
+        self._flips: list[Handle] = []
+        row.addWidget(self.strip, 6)
+        row.addLayout(self._fields(), 5)
+
+    # --- fields ---
+
+    def _fields(self) -> QVBoxLayout:
+        box = QVBoxLayout()
+        guard = WheelGuard(self)
+        grid = QGridLayout()
+        self.lift, self.part_from, self.part_to, self.wait, self.dry = (
+            NumberField(one) for one in (LIFT, PART_FROM, PART_TO, WAIT, DRY)
+        )
+        self.dry.edited.connect(self._set_dry)
+        self.exit: QComboBox = choice("What leaves last", guard)
+        for exit_ in Exit:
+            self.exit.addItem("all of the edge" if exit_ is Exit.EDGE else exit_.value, exit_)
+        self.lift.edited.connect(lambda v: self._set("Lift", lambda s: replace(s, lift_mm=v), "lift"))
+        self.exit.activated.connect(self._choose_exit)
+        self.part_from.edited.connect(lambda v: self._set_part(0, v / 100))
+        self.part_to.edited.connect(lambda v: self._set_part(1, v / 100))
+        self.wait.edited.connect(self._set_wait)
+        places = (
+            ("Lift", self.lift, 0, 0),
+            ("Ends on", self.exit, 0, 2),
+            ("Touches from", self.part_from, 1, 0),
+            ("to", self.part_to, 1, 2),
+            ("Wait before", self.wait, 0, 4),
+            ("A coat dries in", self.dry, 1, 4),
+        )
+        for words, widget, at, column in places:
+            label = QLabel(words)
+            label.setObjectName("note")
+            label.setBuddy(widget)
+            grid.addWidget(label, at, column)
+            grid.addWidget(widget, at, column + 1)
+        grid.setColumnStretch(1, 1)
+        grid.setColumnStretch(3, 1)
+        grid.setColumnStretch(5, 1)
+        grid.setVerticalSpacing(2)
+        box.addLayout(grid)
+        box.addLayout(self._buttons())
+        box.addStretch(1)
+        return box
+
+    def _buttons(self) -> QGridLayout:
+        grid = QGridLayout()
+        self.named: dict[str, QPushButton] = {}
+        deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
+            ("Flip midway", "Turn the brush half round on the way: A and B change sides", self._add_flip),
+            ("Keep the rim", "Flip at each bend, so that the same colour stays outside", self._keep_rim),
+            ("Mirror", "Left and right exchanged", lambda: self._set("Mirror the stroke", mirrored)),
+            ("Reverse", "Pulled from its other end", lambda: self._set("Reverse the stroke", reversed_way)),
+            ("Even pressure", "The same pressure all the way", lambda: self._set("Even pressure", _even)),
+            ("Way of ...", "Held and pressed as another stroke", self._offer_ways),
+            ("SVG in ...", "Follow a path drawn elsewhere, 1 unit = 1 mm", self.ask_svg_in),
+            ("SVG out ...", "All paths of the plan, 1 unit = 1 mm", self.ask_svg_out),
+            ("Backdrop ...", "A photo of your own, faint below the stroke, to trace", self.ask_backdrop),
+            ("Done", "Back to the read-out", self.left.emit),
+        )
+        for number, (words, hint, act) in enumerate(deeds):
+            button = QPushButton(words)
+            button.setProperty("main" if words == "Done" else "chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(lambda _=False, do=act: do())
+            button.setMinimumHeight(30)
+            grid.addWidget(button, number // 5, number % 5)
+            self.named[words] = button
+        return grid
+
+    # --- edits ---
+
+    def _set(self, label: str, make: Callable[[Stroke], Stroke], merge: str = "") -> None:
+        self._model.edit(label, stroke_change(make), merge)
+
+    def _choose_exit(self, at: int) -> None:
+        exit_ = self.exit.itemData(at)
+        self._set("What leaves last", lambda s: replace(s, exit=exit_, lift_mm=s.lift_mm or 8.0))
+
+    def _set_part(self, end: int, u: float) -> None:
+        def make(stroke: Stroke) -> Stroke:
+            low, high = stroke.part
+            part = (min(u, high - 0.02), high) if end == 0 else (low, max(u, low + 0.02))
+            return replace(stroke, part=part)
+
+        self._set("Part of the edge on the skin", make, f"touch {end}")
+
+    def _set_wait(self, seconds: float) -> None:
+        self._model.edit(
+            "Wait before it", lambda plan, stroke: with_stroke(plan, replace(stroke, wait_s=seconds)), "wait"
+        )
+
+    def _set_dry(self, seconds: float) -> None:
+        self._model.edit("How fast a coat dries", lambda plan, _: replace(plan, dry_after_s=seconds), "dry")
+
+    def ask_backdrop(self) -> None:
+        """Ask for a photo and how wide it is, to trace."""
+        name, _ = QFileDialog.getOpenFileName(self, "A photo to trace", str(Path.home()), PICTURES)
+        if not name:
+            return
+        wide, fine = QInputDialog.getDouble(self, "Backdrop", "How wide is what it shows, mm?", 120.0, 5, 3000, 1)
+        if fine:
+            self.backdrop_wanted.emit(name, wide)
+
+    def _add_flip(self) -> None:
+        def make(stroke: Stroke) -> Stroke:
+            middle = round(length_mm(stroke.path) / 2, 1)
+            return replace(stroke, flips_mm=tuple(sorted({*stroke.flips_mm, middle})))
+
+        self._set("Flip on the way", make)
+
+    def _keep_rim(self) -> None:
+        stroke = self._model.stroke
+        if stroke and rim_kept(stroke.stroke) == stroke.stroke:
+            self.said.emit("The path bends one way only: the same colour is outside all the way.")
+        self._set("Keep the rim", rim_kept)
+
+    def _offer_ways(self) -> None:
+        menu = QMenu(self)
+        here = self._model.stroke
+        for other in self._model.plan.strokes:
+            if here is not None and other.id != here.id:
+                menu.addAction(other.name).triggered.connect(lambda _=False, way=other.stroke: self.take_way(way))
+        button = self.named["Way of ..."]
+        menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
+
+    def take_way(self, other: Stroke) -> None:
+        """Hold and press the stroke as another one."""
+        self._set("The way of another stroke", lambda stroke: with_way_of(stroke, other))
+
+    def ask_svg_in(self) -> None:
+        """Ask for a drawing and follow its first path."""
+        name, _ = QFileDialog.getOpenFileName(self, "A path to follow", str(Path.home()), "SVG (*.svg)")
+        if not name:
+            return
+        try:
+            paths = read_svg(Path(name))
+        except PennelloError as error:
+            self.said.emit(str(error))
+            return
+        self._set("Follow a path", lambda stroke: replace(stroke, path=paths[0], flips_mm=(), reload_mm=()))
+        if len(paths) > 1:
+            self.said.emit(f"Took the first of {len(paths)} paths.")
+
+    def ask_svg_out(self) -> None:
+        """Ask where and write all paths."""
+        name, _ = QFileDialog.getSaveFileName(self, "Write the paths", str(Path.home() / "strokes.svg"), "SVG (*.svg)")
+        if not name:
+            return
+        try:
+            write_svg(self._model.plan, Path(name))
+            self.said.emit(f"Wrote {name}.")
+        except PennelloError as error:
+            self.said.emit(str(error))
+
+    # --- the strip ---
+
+    @property
+    def _area(self) -> QRectF:
+        return QRectF(self.strip.rect()).adjusted(_LEFT, _TOP, -40, -_FOOT)
+
+    def _shown_keys(self) -> tuple[Key, ...]:
+        stroke = self._model.stroke
+        if stroke is None:
+            return ()
+        way = stroke.stroke
+        return way.pressures or (Key(0.0, way.pressure), Key(1.0, way.pressure))
+
+    def _add_key(self, event: QMouseEvent) -> None:
+        area, at = self._area, event.position()
+        if not area.contains(at):
+            return
+        along, up = (at.x() - area.left()) / area.width(), (area.bottom() - at.y()) / area.height()
+        key = Key(round(_held(along, 0, 1), 4), round(_held(up, 0.05, 1), 3))
+        keys = tuple(sorted((*self._shown_keys(), key), key=lambda one: one.at))
+        self._set("Pressure key", lambda stroke: replace(stroke, pressures=keys))
+
+    def _key_handle(self, index: int) -> Handle:
+        model = self._model
+
+        def moved(keys: tuple[Key, ...], right: float, up: float) -> tuple[Key, ...]:
+            low = keys[index - 1].at if index else 0.0
+            high = keys[index + 1].at if index + 1 < len(keys) else 1.0
+            at = _held(keys[index].at + right, low, high)
+            key = Key(round(at, 4), round(_held(keys[index].value + up, 0.05, 1.0), 3))
+            return (*keys[:index], key, *keys[index + 1 :])
+
+        def value() -> str:
+            keys = self._shown_keys()
+            return f"{keys[index].value:.0%} at {keys[index].at:.0%} of the way" if index < len(keys) else ""
+
+        def committed() -> tuple[Key, ...]:
+            way = model.committed_stroke.stroke
+            return way.pressures or (Key(0.0, way.pressure), Key(1.0, way.pressure))
+
+        def dragged(way: QPointF) -> None:
+            area = self._area
+            keys = moved(committed(), way.x() / area.width(), -way.y() / area.height())
+            model.preview(stroke_change(lambda s: replace(s, pressures=keys)))
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            step = 0.01 if factor == FINE else 0.05 * factor
+            keys = moved(self._shown_keys(), x * step, -y * step)
+            self._set("Pressure key", lambda s: replace(s, pressures=keys), f"key {index}")
+
+        def typed() -> None:
+            keys = self._shown_keys()
+            if 0 < index < len(keys) - 1:  # an inner key goes away
+                fewer = (*keys[:index], *keys[index + 1 :])
+                self._set("Take a key out", lambda s: replace(s, pressures=fewer))
+
+        work = HandleWork(
+            f"Pressure key {index + 1}",
+            value,
+            dragged,
+            stepped,
+            lambda: model.commit("Pressure key"),
+            model.cancel,
+            typed,
+        )
+        return Handle(self.strip, "dot", work, Qt.CursorShape.SizeAllCursor)
+
+    def _flip_handle(self, index: int) -> Handle:
+        model = self._model
+
+        def moved(way: Stroke, by_mm: float) -> Stroke:
+            flips = list(way.flips_mm)
+            flips[index] = _held(round(flips[index] + by_mm, 1), 0.1, length_mm(way.path) - 0.1)
+            return replace(way, flips_mm=tuple(sorted(flips)))
+
+        def value() -> str:
+            flips = model.stroke.stroke.flips_mm if model.stroke else ()
+            return f"at {length_text(flips[index], model.unit)}" if index < len(flips) else ""
+
+        def dragged(way: QPointF) -> None:
+            by = way.x() / self._area.width() * length_mm(model.committed_stroke.stroke.path)
+            model.preview(stroke_change(lambda s: moved(s, by)))
+
+        def gone(stroke: Stroke) -> Stroke:
+            return replace(stroke, flips_mm=(*stroke.flips_mm[:index], *stroke.flips_mm[index + 1 :]))
+
+        work = HandleWork(
+            f"Flip {index + 1} on the way",
+            value,
+            dragged,
+            lambda x, y, factor: self._set("Move a flip", lambda s: moved(s, (x - y) * factor), f"flip {index}"),
+            lambda: model.commit("Move a flip"),
+            model.cancel,
+            lambda: self._set("Take a flip out", gone),
+        )
+        return Handle(self.strip, "flip", work, Qt.CursorShape.SizeHorCursor)
+
+    def _place(self) -> None:
+        stroke = self._model.stroke
+        keys = self._shown_keys()
+        flips = stroke.stroke.flips_mm if stroke else ()
+        keep_handles(self._keys, len(keys), self._key_handle)
+        keep_handles(self._flips, len(flips), self._flip_handle)
+        area = self._area
+        total = max(length_mm(stroke.stroke.path), 1e-6) if stroke else 1.0
+        for handle, key in zip(self._keys, keys, strict=True):
+            handle.put(QPointF(area.left() + key.at * area.width(), area.bottom() - key.value * area.height()))
+            handle.refresh()
+        for handle, at in zip(self._flips, flips, strict=True):
+            handle.put(QPointF(area.left() + min(at / total, 1.0) * area.width(), area.bottom() + 12))
+            handle.refresh()
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        stroke = self._model.stroke
+        if stroke is None:
+            return
+        way = stroke.stroke
+        for field, value in (
+            (self.lift, way.lift_mm),
+            (self.part_from, way.part[0] * 100),
+            (self.part_to, way.part[1] * 100),
+            (self.wait, stroke.wait_s),
+            (self.dry, self._model.plan.dry_after_s),
+        ):
+            field.show_unit(self._model.unit)
+            field.show_amount(value)
+        own = self._model.plan.dry_after_s != DRY_AFTER_S
+        self.dry.setToolTip(
+            "A coat of 15 µm is dry to the touch after: " + ("yours" if own else "a default; time yours")
+        )
+        with QSignalBlocker(self.exit):
+            self.exit.setCurrentIndex(list(Exit).index(way.exit))
+        self._place()
+        self.strip.update()
+
+    def _draw(self, painter: QPainter) -> None:
+        """Draw the ribbon as thick as it is pressed, in the colour of the load's middle, over a ruler of the way."""
+        outcome, area = self._model.outcome, self._area
+        if outcome is None:
+            return
+        track = outcome.laid.track
+        total = max(track.length_mm, 1e-6)
+        pressure = outcome.attempt.stroke.pressure_at(np.linspace(0, 1, 80))
+        x = area.left() + np.linspace(0, 1, 80) * area.width()
+        top = area.bottom() - pressure * area.height()
+        painter.setPen(QPen(QColor(theme().line), 1))
+        for level in (0.0, 0.5, 1.0):
+            y = area.bottom() - level * area.height()
+            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
+            words = {0.0: "off", 0.5: "50 %", 1.0: "full"}[level]
+            draw_note(painter, QRectF(0, y - 8, _LEFT - 6, 16), words, Qt.AlignmentFlag.AlignRight)
+        colours = edge_colours(outcome.laid.edge, dict(outcome.attempt.paints))
+        painter.setBrush(QColor(*(int(part) for part in colours[len(colours) // 2])))
+        painter.setPen(QPen(QColor(theme().ink_2), 1))
+        line = [QPointF(a, b) for a, b in zip(x.tolist(), top.tolist(), strict=True)]
+        painter.drawPolygon(QPolygonF([*line, area.bottomRight(), area.bottomLeft()]))
+        draw_ruler(painter, area.bottomLeft() + QPointF(0, 2), total, area.width() / total, self._model.unit)
+
+
+def _even(stroke: Stroke) -> Stroke:
+    mean = sum(key.value for key in stroke.pressures) / len(stroke.pressures) if stroke.pressures else stroke.pressure
+    return replace(stroke, pressures=(), pressure=round(mean, 2))
+
+
+def _held(value: float, low: float, high: float) -> float:
+    return min(max(value, low), high)

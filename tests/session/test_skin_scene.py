@@ -1,0 +1,114 @@
+"""The plan on one skin: incremental laying gives the same film as laying everything, and lays less."""
+
+from dataclasses import replace
+from itertools import pairwise
+
+import numpy as np
+import pytest
+
+from pennello.aim.comparison import compare
+from pennello.aim.faults import find_faults
+from pennello.colour.basis import small_basis
+from pennello.design.clock import turns
+from pennello.design.edits import with_stroke
+from pennello.design.scene import MOST_PIXELS, paint_all, skin_canvas
+from pennello.errors import OutOfRangeError
+from pennello.lay.engine import REFERENCE, kernel
+from pennello.lay.families.catalogue import family
+from pennello.lay.stroke import NibMode
+from pennello.load.recipe import Recipe
+from pennello.path.cubic import CubicPath
+from pennello.session.skin_scene import SkinScene
+
+
+def nudged(plan, name, by=0.5):
+    stroke = plan.stroke(name)
+    points = tuple((x + by, y) for x, y in stroke.stroke.path.points_mm)
+    return with_stroke(plan, replace(stroke, stroke=replace(stroke.stroke, path=CubicPath(points))))
+
+
+def test_an_edit_lays_only_what_comes_after_it(demo):
+    scene, doer = SkinScene(2.0), kernel()
+    names = [stroke.id for stroke in demo.strokes]
+    scene.show(demo, 6, doer)
+    assert scene.laid == len(names)
+    plan = nudged(demo, names[6], 0.1)
+    before = scene.laid
+    view = scene.show(plan, 6, doer)
+    assert scene.laid - before == 2
+    assert not view.changed.empty
+    assert view.changed.right - view.changed.left < view.canvas.columns
+    fresh = SkinScene(2.0).show(plan, 0, doer)
+    assert view.canvas == fresh.canvas
+    assert (view.picture == fresh.picture).all()
+    again = scene.show(plan, 6, doer)
+    assert again.changed.empty
+    back = scene.show(demo, 6, doer)
+    assert (back.picture == SkinScene(2.0).show(demo, 0, doer).picture).all()
+
+
+def test_reference_and_kernel_show_the_same_skin(demo):
+    short = replace(demo, strokes=demo.strokes[:3])
+    one, two = (SkinScene(2.0).show(short, 0, doer).picture.astype(int) for doer in (REFERENCE, kernel()))
+    assert np.percentile(np.abs(one - two), 99.5) <= 1
+
+
+def test_time_stops_where_it_is_told(demo):
+    times = turns(demo)
+    assert all(a.end_s <= b.start_s for a, b in pairwise(times))
+    some = paint_all(demo, 1.0, kernel(), times[2].start_s)
+    everything = paint_all(demo, 1.0, kernel())
+    assert 0 < some.volume_mm3() < everything.volume_mm3()
+    later = with_stroke(demo, replace(demo.strokes[1], wait_s=60.0))
+    assert turns(later)[1].start_s == times[1].start_s + 60
+
+
+def test_huge_plans_are_laid_coarser(demo):
+    far = nudged(demo, demo.strokes[0].id, 3000.0)
+    canvas = skin_canvas(far, 8.0)
+    assert canvas.rows * canvas.columns <= 1.1 * MOST_PIXELS
+    assert canvas.px_per_mm < 8
+    with pytest.raises(OutOfRangeError):
+        skin_canvas(demo, 100)
+
+
+def test_paint_taken_up_goes_on_with_the_leftover(demo):
+    """A stroke that goes on with what crossed a wet one lays some of it."""
+    first, second = demo.stroke("dahlia-petal"), demo.stroke("moth-wing")
+    cross = replace(second, stroke=first.stroke, wait_s=0.0)
+    third = replace(second, id="on", recipe=Recipe((), "moth-wing"), stroke=family("flick").stroke())
+    plan = replace(demo, strokes=(first, cross, third))
+    apart = replace(demo, strokes=(replace(first, stroke=demo.stroke("kelp-swoosh").stroke), cross, third))
+    films = [paint_all(one, 2.0, kernel()) for one in (plan, apart)]
+    assert films[0].wet.shape != films[1].wet.shape or not np.allclose(films[0].wet, films[1].wet)
+
+
+# --- faults ---
+
+
+def faults_of(demo, name, **changes):
+    stroke = demo.stroke(name)
+    plan = with_stroke(demo, replace(stroke, **changes))
+    attempt = plan.attempt(name)
+    laid = attempt.lay(2.0, small_basis(8))
+    return {fault.code: fault for fault in find_faults(laid, attempt, compare(laid, attempt))}
+
+
+def test_a_curve_tighter_than_the_brush_is_found_and_mended(demo):
+    tight = family("inverted-u").stroke(spread_mm=6, height_mm=6)
+    found = faults_of(demo, "dahlia-petal", stroke=tight)["tight_curve"]
+    assert "goes back" in found.text
+    words, way = found.mend
+    assert "inner corner" in words
+    assert way.nib.mode is NibMode.PIVOTING
+    wide = family("inverted-u").stroke(spread_mm=60, height_mm=40)
+    assert "tight_curve" not in faults_of(demo, "dahlia-petal", stroke=wide)
+
+
+def test_other_faults(demo):
+    assert "drip" in faults_of(demo, "poppy-petal")
+    assert "wrong_rim" in faults_of(demo, "beetle-scale")
+    recipe = demo.stroke("dahlia-petal").recipe
+    hanging = replace(recipe, pickups=(replace(recipe.pickups[0], offset_mm=-6.0),))
+    assert "missed_stripe" in faults_of(demo, "dahlia-petal", recipe=hanging)
+    assert faults_of(demo, "dahlia-petal") == {}
