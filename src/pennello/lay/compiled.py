@@ -46,7 +46,7 @@ class Compiled:
         out = np.zeros(below.shape, np.float32)
         pose, given, sides = (_single(values) for values in (motion.pose, motion.given, motion.sides))
         contents = _single(pull.contents * scale)
-        wet = pull.pick_up > 0 and bool(below[..., -1].any() or pull.carried.any())
+        wet = pull.pick_up > 0 and bool(pull.carried.any() or (coverage[below[..., -1] > 0] > 0).any())
         carried = _single(pull.carried * scale)
         place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
         if wet:

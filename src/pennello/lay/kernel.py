@@ -78,7 +78,7 @@ def splat_wet(
     bins, channels = contents.shape[1], contents.shape[2]
     pixels, columns = out.shape[0] * out.shape[1], out.shape[1]
     most = bins * fine * max(1, count.max()) * 4
-    taps, weights = np.empty(most, np.int64), np.empty(most, np.float32)
+    taps, weights = np.empty(most, np.uint32), np.empty(most, np.float32)
     load, loss = np.zeros(pixels, np.float32), np.zeros(pixels, np.float32)
     film, result, rates = below.reshape(pixels, channels), out.reshape(pixels, channels), rate.reshape(pixels)
     now = -1
@@ -95,15 +95,22 @@ def splat_wet(
         _exchange(
             film, result, taps, weights, ground, rates, loss, per, given[k], held[k], contents[now], carried, surface
         )
-        for t in range(n):
-            at = taps[t]
-            if load[at] > 0.0:
-                lost = np.float32(1.0 - math.exp(-load[at]))
-                for ch in range(channels):
-                    taken = film[at, ch] * lost
-                    result[at, ch] -= taken
-                    film[at, ch] -= taken
-                load[at], loss[at] = 0.0, 0.0
+        _lose(film, result, load, loss, taps, n)
+
+
+@njit(**_FAST)
+def _lose(film, result, load, loss, taps, n):
+    """Take from each pixel what has been taken up, once, and forget what was asked of it."""
+    channels = film.shape[1]
+    for t in range(n):
+        at = taps[t]
+        if load[at] > 0.0:
+            lost = load[at] * loss[at]
+            for ch in range(channels):
+                taken = film[at, ch] * lost
+                result[at, ch] -= taken
+                film[at, ch] -= taken
+            load[at], loss[at] = 0.0, 0.0
 
 
 @njit(**_FAST)
@@ -146,8 +153,12 @@ def _weigh(load, loss, taps, weights, ground, rates, per_bin):
             load[taps[t]] += weights[t] * ground[b] * rates[taps[t]]
     for t in range(ground.shape[0] * per_bin):
         at = taps[t]
-        if load[at] > 0.0 and loss[at] == 0.0:
-            loss[at] = (1.0 - math.exp(-load[at])) / load[at]
+        asked = load[at]
+        if asked > 0.0 and loss[at] == 0.0:  # (1 - e^-x) / x, by its series where x is small
+            if asked < 0.6:
+                loss[at] = 1.0 - asked * (0.5 - asked * (1 / 6 - asked * (1 / 24 - asked * (1 / 120 - asked / 720))))
+            else:
+                loss[at] = (1.0 - math.exp(-asked)) / asked
 
 
 @njit(**_FAST)
@@ -156,32 +167,23 @@ def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held
     channels = contents.shape[1]
     got = np.zeros(channels, np.float32)
     laid = np.zeros(channels, np.float32)
-    t = 0
     for b in range(contents.shape[0]):
         own = min(given[b] / held[b], 1.0) if held[b] > 1e-12 else 0.0
         away = np.float32(1.0 - (1.0 - own) ** surface)
         for ch in range(channels):
             laid[ch] = (given[b] * contents[b, ch] + away * carried[b, ch]) / per
             got[ch] = 0.0
-        for _ in range(per * 4):
+        for t in range(b * per * 4, (b + 1) * per * 4):
             at, weight = taps[t], weights[t]
-            t += 1
             part = weight * ground[b] * rates[at] * loss[at]
-            left_there = result[at]
             if channels == CHANNELS:  # known when it is compiled, and so done without a loop
                 for ch in range(CHANNELS):
-                    left_there[ch] += weight * laid[ch]
+                    result[at, ch] += weight * laid[ch]
+                    got[ch] += part * film[at, ch]
             else:
                 for ch in range(channels):
-                    left_there[ch] += weight * laid[ch]
-            if part > 0.0:
-                there = film[at]
-                if channels == CHANNELS:
-                    for ch in range(CHANNELS):
-                        got[ch] += part * there[ch]
-                else:
-                    for ch in range(channels):
-                        got[ch] += part * there[ch]
+                    result[at, ch] += weight * laid[ch]
+                    got[ch] += part * film[at, ch]
         for ch in range(channels):
             carried[b, ch] += got[ch] - carried[b, ch] * away
 

@@ -41,7 +41,7 @@ class Reference:
         result = np.zeros((plane, channels))
         carried = pull.carried.astype(np.float64)
         contents = pull.contents * canvas.px_per_mm**2 * 1000
-        wet = bool(film[:, -1].any() or carried.any()) and pull.pick_up > 0
+        wet = bool((coverage.ravel()[film[:, -1] > 0] > 0).any() or carried.any()) and pull.pick_up > 0
         rate = np.where(film[:, -1] > 0, pull.pick_up, 0.0)
         now = -1
         for event in range(len(motion.pose)):
