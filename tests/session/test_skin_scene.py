@@ -112,3 +112,22 @@ def test_other_faults(demo):
     hanging = replace(recipe, pickups=(replace(recipe.pickups[0], offset_mm=-6.0),))
     assert "missed_stripe" in faults_of(demo, "dahlia-petal", recipe=hanging)
     assert faults_of(demo, "dahlia-petal") == {}
+
+
+def test_wet_paint_below_is_measured(demo):
+    """Over fresh paint a stroke is muddier than over dry paint; alone, and after a long wait, it is not."""
+    below, above = demo.stroke("dahlia-petal"), demo.stroke("moth-wing")
+    crossing = replace(above, stroke=below.stroke)
+    scene = SkinScene(2.0)
+
+    def muddied(wait_s):
+        plan = replace(demo, strokes=(below, replace(crossing, wait_s=wait_s)))
+        scene.show(plan, 1, kernel())
+        return scene.muddied_de00(plan, 1)
+
+    soon, later = muddied(0.0), muddied(5000.0)
+    assert soon > 3
+    assert later < 0.2
+    alone = replace(demo, strokes=(below,))
+    scene.show(alone, 0, kernel())
+    assert scene.muddied_de00(alone, 0) == 0

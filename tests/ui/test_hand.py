@@ -124,12 +124,20 @@ def test_svg_and_backdrop(window, hand, monkeypatch, tmp_path, demo):
     assert window.bench.readout.isVisible()
 
 
-def test_a_chisel_turned_by_keys_begins_as_it_was(window):
+def test_a_chisel_turned_by_keys_begins_as_it_was(window, drag):
     box = window.bench.skin.mode_choice
     box.setCurrentIndex(box.findText("turns by keys"))
     box.activated.emit(box.currentIndex())
     assert way(window).nib.mode is NibMode.KEYED
     assert [key.value for key in way(window).nib.keys] == pytest.approx([90, 90], abs=1)
+    ribs = window.bench.skin._ribs.handles
+    assert len(ribs) == 2
+    drag(ribs[1], 25, 10)
+    assert way(window).nib.keys[1].value != pytest.approx(90, abs=1)
+    QTest.keyClick(ribs[0], Qt.Key.Key_Right)
+    assert way(window).nib.keys[0].value == pytest.approx(91, abs=1)
+    QTest.mouseDClick(ribs[0], Qt.MouseButton.LeftButton)
+    assert len(way(window).nib.keys) == 3
 
 
 # --- families ---

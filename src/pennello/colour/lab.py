@@ -41,6 +41,11 @@ def hex_to_lab(text: str) -> Array:
     return xyz_to_lab(rgb_to_xyz(decode(parse_hex(text))))
 
 
+def picture_lab(picture: NDArray[np.uint8]) -> Array:
+    """Return L*, a*, b*, shape (..., 3), of sRGB bytes, shape (..., 3)."""
+    return xyz_to_lab(rgb_to_xyz(decode(picture / 255.0)))
+
+
 def lab_to_hex(lab: ArrayLike) -> str:
     """Return the nearest "#rrggbb" of L*, a*, b*, shape (3,); channels are clipped one by one."""
     return format_hex(encode(xyz_to_rgb(lab_to_xyz(lab))))

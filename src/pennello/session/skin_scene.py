@@ -8,6 +8,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.colour.difference import ciede2000
+from pennello.colour.lab import picture_lab
 from pennello.design.plan import Plan
 from pennello.design.scene import Carrying, Pull, fresh_film, pulls, skin_canvas, starts
 from pennello.lay.canvas import Canvas
@@ -73,6 +75,26 @@ class SkinScene:
     def wetness(self, at_s: float, dry_after_s: float) -> Array | None:
         """Return the wetness of what is on the skin at a time, shape (rows, columns), if a coat dries in that long."""
         return self._all[1].wetness_at(at_s, tau_from_dry(dry_after_s)) if self._all else None
+
+    def muddied_de00(self, plan: Plan, focus: int) -> float:
+        """Return how far the stroke in the hand would be from itself over dry paint, mean dE00 where it lies; 0 alone.
+
+        To be asked after `show` with the same plan and focus, when the film before that stroke is there.
+        """
+        if self._base is None or self._engine is None or len(self._base[0]) != focus:
+            return 0.0
+        keys, base, carrying = self._base
+        ready, times = pulls(plan, base.canvas.px_per_mm), starts(plan)
+        if not 0 <= focus < len(ready) or not keys:
+            return 0.0
+        seen = []
+        for at_s in (times[focus], times[focus] + 1e6):
+            film = base.copy()
+            box = carrying.copy().lay(film, ready[focus], at_s, self._engine, tau_from_dry(plan.dry_after_s))
+            seen.append(self._engine.picture(film, box))
+            covered = film.cover[box.top : box.bottom, box.left : box.right] > 0.5
+        one, other = (picture_lab(picture[covered]) for picture in seen)
+        return float(ciede2000(one, other).mean()) if len(one) else 0.0
 
     def film(self) -> SkinFilm | None:
         """Return the film with everything."""

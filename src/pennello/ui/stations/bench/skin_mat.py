@@ -18,9 +18,10 @@ from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.stations.bench.rib_handles import RibHandles
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
-from pennello.ui.stations.bench.whole_skin import WholeSkin
+from pennello.ui.stations.bench.whole_skin import Backdrop, WholeSkin, draw_whole
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat
@@ -58,11 +59,11 @@ class SkinMat(Mat):
         self._image: tuple[Outcome, QImage] | None = None
         self._points: list[Handle] = []
         self._chosen_point = 0
-        self._backdrop: tuple[QImage, float] | None = None
-        self._backdrop_at = np.zeros(2)
+        self._backdrop = Backdrop()
         self._angle = Handle(self.surface, "turn", self._angle_work(at_end=False), Qt.CursorShape.SizeAllCursor)
         self._angle_end = Handle(self.surface, "turn", self._angle_work(at_end=True), Qt.CursorShape.SizeAllCursor)
         self._pressure = Handle(self.surface, "bar", self._pressure_work(), Qt.CursorShape.SizeVerCursor)
+        self._ribs = RibHandles(model, self.surface, lambda: self._view)
         self._build_fields()
         self.all_strokes = WholeSkin(model, self)
         self.all_strokes.ready.connect(self.refresh)
@@ -347,8 +348,11 @@ class SkinMat(Mat):
         shown = outcome is not None and stroke is not None
         for handle in (self._angle, self._angle_end, self._pressure):
             handle.setVisible(shown)
+        if stroke is not None and stroke.stroke.nib.mode is NibMode.KEYED:
+            self._angle.hide()
         if outcome is None or stroke is None:
             keep_handles(self._points, 0, self._point_handle)
+            self._ribs.place(None)
             self.note.setText("")
             return
         if not self.dragging:
@@ -360,7 +364,8 @@ class SkinMat(Mat):
         self._place_angles(outcome, stroke)
         gauge = self._gauge
         self._pressure.put(QPointF(gauge.center().x(), gauge.bottom() - stroke.stroke.pressure * gauge.height()))
-        self.handles = [*self._points, self._angle, self._angle_end, self._pressure]
+        self._ribs.place(outcome.laid.track)
+        self.handles = [*self._points, self._angle, self._angle_end, self._pressure, *self._ribs.handles]
         self._fill_fields()
 
     def _fit(self, outcome: Outcome, stroke: PlanStroke) -> None:
@@ -374,24 +379,9 @@ class SkinMat(Mat):
 
     def show_backdrop(self, name: str, wide_mm: float) -> None:
         """Lay a photo, this wide, faintly under the stroke, to trace; an unreadable one is said."""
-        image = QImage(name)
-        if image.isNull():
+        if not self._backdrop.take(name, wide_mm):
             self._model.failed.emit(f"{name}: this picture cannot be read; save it as PNG or JPEG.")
-            return
-        self._backdrop = (image, wide_mm)
         self.surface.update()
-
-    def _draw_backdrop(self, painter: QPainter, outcome: Outcome) -> None:
-        if self._backdrop is None:
-            return
-        image, wide = self._backdrop
-        high = wide * image.height() / image.width()
-        points = np.array(outcome.attempt.stroke.path.points_mm)
-        middle = (points.min(axis=0) + points.max(axis=0)) / 2 if not self.dragging else self._backdrop_at
-        self._backdrop_at = middle
-        painter.setOpacity(0.35)
-        painter.drawImage(self._view.rect(middle[0] - wide / 2, middle[1] - high / 2, wide, high), image)
-        painter.setOpacity(1.0)
 
     def _fit_whole(self) -> None:
         """Show all of the skin where all strokes are shown."""
@@ -468,7 +458,9 @@ class SkinMat(Mat):
         if outcome is None:
             return
         painter.setClipRect(self.area)
-        if self._draw_whole(painter):
+        shown = self.all_strokes.shown if self.all_strokes.on else None
+        if shown is not None:
+            draw_whole(painter, self.area, self._view, shown)
             draw_path(painter, self._view, outcome)
             draw_faults(painter, self._view, outcome)
             painter.setClipping(False)
@@ -477,7 +469,7 @@ class SkinMat(Mat):
         canvas = outcome.laid.film.canvas
         size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
         painter.drawImage(self._view.rect(canvas.left_mm, canvas.top_mm, *size), self._picture(outcome))
-        self._draw_backdrop(painter, outcome)
+        self._backdrop.draw(painter, self._view, outcome, held=self.dragging)
         draw_ribs(painter, self._view, outcome)
         draw_path(painter, self._view, outcome)
         draw_marks(painter, self._view, outcome)
@@ -485,19 +477,6 @@ class SkinMat(Mat):
         draw_faults(painter, self._view, outcome)
         painter.setClipping(False)
         self._draw_gauge(painter)
-
-    def _draw_whole(self, painter: QPainter) -> bool:
-        """Draw all strokes, if they are wanted and there."""
-        shown = self.all_strokes.shown if self.all_strokes.on else None
-        if shown is None:
-            return False
-        canvas = shown.view.canvas
-        size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
-        rect = self._view.rect(canvas.left_mm, canvas.top_mm, *size)
-        painter.drawImage(rect, shown.image)
-        if shown.wet is not None:
-            painter.drawImage(rect, shown.wet)
-        return True
 
     def _picture(self, outcome: Outcome) -> QImage:
         if self._image is None or self._image[0] is not outcome:

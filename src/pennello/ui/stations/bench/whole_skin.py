@@ -5,23 +5,30 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from PySide6.QtCore import QObject, Signal
-from PySide6.QtGui import QImage
+from PySide6.QtCore import QObject, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.design.plan import Plan
+from pennello.session.forecast import Outcome
 from pennello.session.jobs import Job
 from pennello.session.skin_scene import SceneView, SkinScene
 from pennello.ui.stations.bench.model import BenchModel
-from pennello.ui.widgets.paint import to_image
+from pennello.ui.stations.bench.skin_view import SkinView
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.paint import draw_note, to_image
+
+MUDDY_DE00 = 1.5
+"""Wet paint below is worth a word from here on (a default)."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Shown:
-    """A scene with its picture, and where it is still wet."""
+    """A scene with its picture, where it is still wet, and how far wet paint below muddies the stroke in the hand."""
 
     view: SceneView
     image: QImage
     wet: QImage | None
+    muddied_de00: float
 
 
 class WholeSkin(QObject):
@@ -75,12 +82,59 @@ class WholeSkin(QObject):
         if self.show_wet:
             values = self._scene.wetness(view.ends_s + self.after_s, plan.dry_after_s)
             wet = _wet_image(values) if values is not None else None
-        return Shown(view, to_image(view.picture), wet)
+        return Shown(view, to_image(view.picture), wet, self._scene.muddied_de00(plan, focus))
 
     def _take(self, plan: Plan, shown: Shown) -> None:
         if self.on and plan is self._model.plan:
             self.shown = shown
             self.ready.emit()
+
+
+def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: Shown) -> None:
+    """Draw all strokes, where they are wet, and a word where wet paint muddies the stroke in the hand."""
+    canvas = shown.view.canvas
+    size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
+    rect = view.rect(canvas.left_mm, canvas.top_mm, *size)
+    painter.drawImage(rect, shown.image)
+    if shown.wet is not None:
+        painter.drawImage(rect, shown.wet)
+    if shown.muddied_de00 >= MUDDY_DE00:
+        words = f"wet below: this stroke comes out {shown.muddied_de00:.1f} dE muddier; wait, or lay it earlier"
+        pill = QRectF(area.left() + 10, area.bottom() - 28, 16 + 6.2 * len(words), 20)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(theme().mat))
+        painter.drawRoundedRect(pill, 8, 8)
+        draw_note(painter, pill, words)
+
+
+class Backdrop:
+    """A photo of the painter's own, faint below the stroke, to trace."""
+
+    def __init__(self) -> None:
+        self._image: QImage | None = None
+        self._wide_mm = 0.0
+        self._middle = np.zeros(2)
+
+    def take(self, name: str, wide_mm: float) -> bool:
+        """Take a picture that shows so many mm; return whether it can be read."""
+        image = QImage(name)
+        if image.isNull():
+            return False
+        self._image, self._wide_mm = image, wide_mm
+        return True
+
+    def draw(self, painter: QPainter, view: SkinView, outcome: Outcome, *, held: bool) -> None:
+        """Draw it round the middle of the path; it stays while a hand drags."""
+        if self._image is None:
+            return
+        points = np.array(outcome.attempt.stroke.path.points_mm)
+        if not held:
+            self._middle = (points.min(axis=0) + points.max(axis=0)) / 2
+        wide, high = self._wide_mm, self._wide_mm * self._image.height() / self._image.width()
+        x, y = (float(value) for value in self._middle)
+        painter.setOpacity(0.35)
+        painter.drawImage(view.rect(x - wide / 2, y - high / 2, wide, high), self._image)
+        painter.setOpacity(1.0)
 
 
 def _same(one: object, other: object) -> bool:
