@@ -8,7 +8,7 @@ import tempfile
 from pathlib import Path
 
 from PySide6.QtCore import QEventLoop, QTimer
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
@@ -16,6 +16,7 @@ from pennello.files.demo import demo_plan
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
+from pennello.ui.stations.bench.family_page import FamilyPage
 from pennello.ui.window import TRAY, MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -31,6 +32,7 @@ VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench-small", "beetle-scale", "linen", (1024, 700)),
     ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
     ("bench-make", "moth-wing", "linen", (1280, 800)),
+    ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
     ("bench-empty", "", "linen", (1280, 800)),
 )
 
@@ -57,9 +59,36 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
     if name == "bench-make":
         window.bench.cake.make.click()
         wait(window, 300)
+    if name == "bench-whole":
+        show_whole(window)
     QApplication.processEvents()
     window.grab().save(str(folder / f"{name}.png"))
+    while window.document.undo_label:  # a plan with changes would ask before it closes
+        window.document.undo()
     window.close()
+
+
+def show_whole(window: MainWindow) -> None:
+    """Show all strokes on one skin and how the hand leads."""
+    window.bench.skin.lead.click()
+    window.bench.hand.named["Keep the rim"].click()
+    window.bench.skin.whole.click()
+    wait(window, 4000)
+    wait(window, 3000)
+
+
+def shoot_families(folder: Path) -> None:
+    """Write a picture of the page of families."""
+    parent = QWidget()
+    page = FamilyPage(demo_plan(), parent)
+    page.show()
+    loop = QEventLoop()
+    QTimer.singleShot(6000, loop.quit)
+    loop.exec()
+    page.list.setCurrentRow(2)
+    QApplication.processEvents()
+    page.grab().save(str(folder / "families.png"))
+    page.done(0)
 
 
 def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> None:
@@ -91,6 +120,8 @@ def main() -> None:
     for name, stroke, theme, size in VIEWS:
         if not arguments or name in arguments:
             shoot(name, stroke, theme, size, folder)
+    if not arguments or "families" in arguments:
+        shoot_families(folder)
     for name, kind, chosen, theme in TRAY_VIEWS:
         if not arguments or name in arguments:
             shoot_tray(name, kind, chosen, theme, folder)

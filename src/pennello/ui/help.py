@@ -22,6 +22,8 @@ pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while drag
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
 </table>
+<p>On the strip of the hand page <b>double click</b> puts a pressure key; double click on a key or a flip takes it
+out. On a rib's grip it puts another rib to turn.</p>
 <h3>Marks</h3>
 <p>On the edge a veil shows where 8 of 10 real loads hand over. On a cake a shade is a hollow, specks are
 dirt, a stroke through a stripe says that it is worn out.</p>
