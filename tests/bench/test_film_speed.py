@@ -12,8 +12,9 @@ import numpy as np
 import pytest
 
 from pennello.design.edits import with_stroke
-from pennello.design.scene import Carrying, fresh_film, pulls, skin_canvas, starts
+from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.files.demo import demo_plan
+from pennello.lay.drying import TAU_S
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
 from pennello.lay.warming import rehearse
@@ -80,9 +81,7 @@ def test_150_strokes_anew(benchmark, doer):
     ready, times = pulls(plan, canvas.px_per_mm), starts(plan)
 
     def everything():
-        film, carrying = fresh_film(plan, canvas), Carrying()
-        for one, at_s in zip(ready, times, strict=True):
-            carrying.lay(film, one, at_s, doer)
+        lay_in_order(fresh_film(plan, canvas), list(zip(ready, times, strict=True)), Carrying(), doer, TAU_S)
 
     benchmark.pedantic(everything, rounds=5, warmup_rounds=1)
     benchmark.extra_info["wanted, ms"] = 350

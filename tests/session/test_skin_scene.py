@@ -11,8 +11,9 @@ from pennello.aim.faults import find_faults
 from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
-from pennello.design.scene import MOST_PIXELS, paint_all, skin_canvas
+from pennello.design.scene import MOST_PIXELS, Carrying, fresh_film, lay_in_order, paint_all, pulls, skin_canvas
 from pennello.errors import OutOfRangeError
+from pennello.lay.drying import TAU_S
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import NibMode
@@ -51,6 +52,18 @@ def test_reference_and_kernel_show_the_same_skin(demo):
     short = replace(demo, strokes=demo.strokes[:3])
     one, two = (SkinScene(2.0).show(short, 0, doer).picture.astype(int) for doer in (REFERENCE, kernel()))
     assert np.percentile(np.abs(one - two), 99.5) <= 1
+
+
+def test_two_threads_lay_the_same_film_as_one(demo):
+    canvas = skin_canvas(demo, 2.0)
+    keys = list(zip(pulls(demo, 2.0), (turn.start_s for turn in turns(demo)), strict=True))
+    films = [fresh_film(demo, canvas) for _ in range(2)]
+    lay_in_order(films[0], keys, Carrying(), kernel(), TAU_S)
+    carrying = Carrying()
+    for one, at_s in keys:
+        carrying.lay(films[1], one, at_s, kernel(), TAU_S)
+    for name in ("wet", "cover", "laid_s", "ground", "dry_um"):
+        assert (getattr(films[0], name) == getattr(films[1], name)).all()
 
 
 def test_time_stops_where_it_is_told(demo):

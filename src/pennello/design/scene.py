@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -24,7 +26,7 @@ from pennello.lay.drying import TAU_S, tau_from_dry
 from pennello.lay.film import optical_contents
 from pennello.lay.laying import PX_PER_MM, pull, runs_of
 from pennello.lay.motion import Motion, motion_of
-from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, pull_over
+from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, box_of, pull_over
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
 from pennello.load.edge import LoadedEdge, kept_share
@@ -33,6 +35,7 @@ from pennello.load.recipe import Recipe
 Array = NDArray[np.floating[Any]]
 
 MOST_PIXELS = 3_000_000
+THREADS = 2
 BANDS = 8
 _NOTHING = np.array([[0.0, 0.0], [40.0, 30.0]])
 
@@ -173,11 +176,46 @@ class Carrying:
         return other
 
 
+def lay_in_order(
+    film: SkinFilm, keys: Sequence[tuple[Pull, float]], carrying: Carrying, engine: Engine, tau_coat_s: float
+) -> Box | None:
+    """Pull strokes over the film in their order, in place; return the pixels that may have changed.
+
+    Neighbours in the order that reach different pixels are laid at the same time on two threads: the same film.
+    """
+    dirty: Box | None = None
+    with ThreadPoolExecutor(THREADS) as pool:
+        for wave in _waves(film.canvas, keys):
+            if len(wave) == 1:
+                boxes = [carrying.lay(film, wave[0][0], wave[0][1], engine, tau_coat_s)]
+            else:
+                boxes = list(pool.map(lambda key: carrying.lay(film, key[0], key[1], engine, tau_coat_s), wave))
+            for box in boxes:
+                dirty = box.joined(dirty)
+    return dirty
+
+
+def _waves(canvas: Canvas, keys: Sequence[tuple[Pull, float]]) -> Iterator[list[tuple[Pull, float]]]:
+    """Give runs of neighbours in the order whose pixels do not meet and that do not go on with one another."""
+    wave: list[tuple[Pull, float]] = []
+    boxes: list[Box] = []
+    names: set[str] = set()
+    for key in keys:
+        box, _ = box_of(key[0].canvas, canvas)
+        if wave and (key[0].goes_on in names or any(box.meets(other) for other in boxes)):
+            yield wave
+            wave, boxes, names = [], [], set()
+        wave.append(key)
+        boxes.append(box)
+        names.add(key[0].stroke)
+    if wave:
+        yield wave
+
+
 def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = math.inf, bands: int = BANDS) -> SkinFilm:
     """Return the film of all strokes that are laid by a time, s."""
     canvas = skin_canvas(plan, px_per_mm)
     film, carrying = fresh_film(plan, canvas, bands), Carrying()
-    for one, at_s in zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True):
-        if at_s <= until_s:
-            carrying.lay(film, one, at_s, engine, tau_from_dry(plan.dry_after_s))
+    keys = zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True)
+    lay_in_order(film, [key for key in keys if key[1] <= until_s], carrying, engine, tau_from_dry(plan.dry_after_s))
     return film

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from typing import Any
 
 import numpy as np
@@ -16,7 +17,7 @@ from pennello.lay.drying import COAT_UM
 from pennello.lay.film import MOST_OPTICAL_DEPTH
 from pennello.lay.motion import Motion
 from pennello.lay.render import display_table
-from pennello.lay.skin_film import SURFACE, Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -30,6 +31,9 @@ class Compiled:
     """Works through Numba, without the GIL."""
 
     name = "kernel"
+
+    def __init__(self) -> None:
+        self._one_at_a_time = threading.Lock()  # Numba's own threads cannot be called from two of Python's
 
     def cover(self, track: Track, canvas: Canvas) -> Array:
         """Return the swept part of each pixel, shape (rows, columns)."""
@@ -46,11 +50,11 @@ class Compiled:
         out = np.zeros(below.shape, np.float32)
         pose, given, sides = (_single(values) for values in (motion.pose, motion.given, motion.sides))
         contents = _single(pull.contents * scale)
-        wet = pull.pick_up > 0 and bool(pull.carried.any() or (coverage[below[..., -1] > 0] > 0).any())
+        wet = pull.pick_up > 0 and bool(pull.carried.any() or (coverage[below[..., -1] > LEAST_WET_UM] > 0).any())
         carried = _single(pull.carried * scale)
         place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
         if wet:
-            rate = np.where(below[..., -1] > 0, np.float32(pull.pick_up), np.float32(0))
+            rate = np.where(below[..., -1] > LEAST_WET_UM, np.float32(pull.pick_up), np.float32(0))
             kernel.splat_wet(
                 out,
                 below.copy(),
@@ -98,7 +102,9 @@ class Compiled:
         """Return the sRGB bytes of a part of the film."""
         part = (slice(box.top, box.bottom), slice(box.left, box.right))
         to_rgb = _single(film.basis.weights @ XYZ_TO_RGB.T)
-        seen: Picture = kernel.shown(
-            film.wet[part], film.cover[part], film.ground[part], to_rgb, display_table(), np.float32(MOST_OPTICAL_DEPTH)
-        )
+        deep = np.float32(MOST_OPTICAL_DEPTH)
+        with self._one_at_a_time:
+            seen: Picture = kernel.shown(
+                film.wet[part], film.cover[part], film.ground[part], to_rgb, display_table(), deep
+            )
         return seen

@@ -38,6 +38,11 @@ def warm_up() -> threading.Thread:
 
 
 def _warm() -> None:
+    from pennello.lay.compiled import Compiled  # noqa: PLC0415
     from pennello.lay.warming import rehearse  # noqa: PLC0415
 
-    rehearse(kernel())
+    with _starting:
+        if not _ready:
+            made = Compiled()
+            rehearse(made)
+            _ready.append(made)  # only now: nobody waits for it to be compiled

@@ -91,11 +91,25 @@ def splat_wet(
         per = count[k] * fine
         n = _find_taps(taps, weights, pose[k], count[k], sides, fine, place, out.shape[0], columns)
         ground = (area[k] / per * place[2] * place[2]).astype(np.float32)
-        _weigh(load, loss, taps, weights, ground, rates, per * 4)
+        wet = _weigh(load, loss, taps, weights, ground, rates, per * 4)
         _exchange(
-            film, result, taps, weights, ground, rates, loss, per, given[k], held[k], contents[now], carried, surface
+            film,
+            result,
+            taps,
+            weights,
+            ground,
+            rates,
+            loss,
+            per,
+            given[k],
+            held[k],
+            contents[now],
+            carried,
+            surface,
+            wet,
         )
-        _lose(film, result, load, loss, taps, n)
+        if wet:
+            _lose(film, result, load, loss, taps, n)
 
 
 @njit(**_FAST)
@@ -147,10 +161,18 @@ def _find_taps(taps, weights, pose, drops, sides, fine, place, rows, columns):
 
 @njit(**_FAST)
 def _weigh(load, loss, taps, weights, ground, rates, per_bin):
-    """Add up what is asked of each pixel, and find what part of it each asker gets: a pixel keeps e^-load."""
+    """Add up what is asked of each pixel, and find what part of it each asker gets: a pixel keeps e^-load.
+
+    Return whether anything is asked at all.
+    """
+    wet = False
     for b in range(ground.shape[0]):
         for t in range(b * per_bin, (b + 1) * per_bin):
-            load[taps[t]] += weights[t] * ground[b] * rates[taps[t]]
+            if rates[taps[t]] > 0.0:
+                wet = True
+                load[taps[t]] += weights[t] * ground[b] * rates[taps[t]]
+    if not wet:
+        return wet
     for t in range(ground.shape[0] * per_bin):
         at = taps[t]
         asked = load[at]
@@ -159,10 +181,11 @@ def _weigh(load, loss, taps, weights, ground, rates, per_bin):
                 loss[at] = 1.0 - asked * (0.5 - asked * (1 / 6 - asked * (1 / 24 - asked * (1 / 120 - asked / 720))))
             else:
                 loss[at] = (1.0 - math.exp(-asked)) / asked
+    return wet
 
 
 @njit(**_FAST)
-def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held, contents, carried, surface):
+def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held, contents, carried, surface, wet):
     """Lay what each bin gives, its own and what it carries, and count what it gets; the pixels lose it afterwards."""
     channels = contents.shape[1]
     got = np.zeros(channels, np.float32)
@@ -175,6 +198,10 @@ def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held
             got[ch] = 0.0
         for t in range(b * per * 4, (b + 1) * per * 4):
             at, weight = taps[t], weights[t]
+            if not wet:
+                for ch in range(channels):
+                    result[at, ch] += weight * laid[ch]
+                continue
             part = weight * ground[b] * rates[at] * loss[at]
             if channels == CHANNELS:  # known when it is compiled, and so done without a loop
                 for ch in range(CHANNELS):

@@ -16,7 +16,7 @@ from pennello.lay.drying import wetness
 from pennello.lay.film import MOST_OPTICAL_DEPTH, covered_reflectance
 from pennello.lay.motion import Motion
 from pennello.lay.render import to_bytes
-from pennello.lay.skin_film import SURFACE, Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -41,8 +41,8 @@ class Reference:
         result = np.zeros((plane, channels))
         carried = pull.carried.astype(np.float64)
         contents = pull.contents * canvas.px_per_mm**2 * 1000
-        wet = bool((coverage.ravel()[film[:, -1] > 0] > 0).any() or carried.any()) and pull.pick_up > 0
-        rate = np.where(film[:, -1] > 0, pull.pick_up, 0.0)
+        wet = bool((coverage.ravel()[film[:, -1] > LEAST_WET_UM] > 0).any() or carried.any()) and pull.pick_up > 0
+        rate = np.where(film[:, -1] > LEAST_WET_UM, pull.pick_up, 0.0)
         now = -1
         for event in range(len(motion.pose)):
             stretch = int(motion.stretch[event])

@@ -29,6 +29,9 @@ PICK_UP = 0.25
 SURFACE = 8
 """How many times faster than its own paint a bin gives what it has taken up, which lies outside (a default)."""
 
+LEAST_WET_UM = 0.02
+"""A film thinner than this is not taken up."""
+
 _THIN_UM = 1e-4
 
 
@@ -45,6 +48,11 @@ class Box:
     def empty(self) -> bool:
         """Whether it holds no pixel."""
         return self.bottom <= self.top or self.right <= self.left
+
+    def meets(self, other: Box) -> bool:
+        """Return whether both share a pixel."""
+        apart = self.bottom <= other.top or other.bottom <= self.top
+        return not (apart or self.right <= other.left or other.right <= self.left)
 
     def joined(self, other: Box | None) -> Box:
         """Return the rectangle round both."""

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import picture_lab
 from pennello.design.plan import Plan
-from pennello.design.scene import Carrying, Pull, fresh_film, pulls, skin_canvas, starts
+from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import tau_from_dry
 from pennello.lay.engine import best
@@ -112,9 +112,8 @@ class SkinScene:
             self._all, self._dirty = None, None
         base_keys, base, carrying = self._base
         if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
-            for one, at_s in keys[len(base_keys) : focus]:
-                carrying.lay(base, one, at_s, engine, tau_from_dry(plan.dry_after_s))
-                self.laid += 1
+            lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, tau_from_dry(plan.dry_after_s))
+            self.laid += focus - len(base_keys)
             self._base = (keys[:focus], base, carrying)
             self._all = None
         changed = everything
@@ -123,12 +122,9 @@ class SkinScene:
         else:
             film, changed = self._all[1], self._dirty or Box(0, 0, 0, 0)
             _give_back(base, film, changed)
-        self._dirty = None
-        further = carrying.copy()
-        for one, at_s in keys[len(self._base[0]) :]:
-            box = further.lay(film, one, at_s, engine, tau_from_dry(plan.dry_after_s))
-            self._dirty = box.joined(self._dirty)
-            self.laid += 1
+        rest = keys[len(self._base[0]) :]
+        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, tau_from_dry(plan.dry_after_s))
+        self.laid += len(rest)
         self._all = (keys, film)
         return self._dirty.joined(changed) if self._dirty else changed
 
