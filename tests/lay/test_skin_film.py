@@ -22,8 +22,9 @@ from pennello.lay.deposit import drops_across
 from pennello.lay.drying import DRY, TAU_S, Touch, tau_from_dry, tau_s, time_to, touch, wetness
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.film import MOST_OPTICAL_DEPTH
-from pennello.lay.laying import pull
+from pennello.lay.laying import lay, pull
 from pennello.lay.motion import motion_of
+from pennello.lay.render import render as picture_of
 from pennello.lay.skin_film import Box, Pulling, bare_skin, pull_over
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke
 from pennello.path.cubic import CubicPath, line
@@ -114,6 +115,17 @@ def test_same_picture_on_one_thread_and_two():
         numba.set_num_threads(min(threads, numba.config.NUMBA_NUM_THREADS))
         pictures.append(kernel().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns)))
     assert (pictures[0] == pictures[1]).all()
+
+
+@pytest.mark.parametrize("name", ["dahlia-petal", "plume-eye", "kelp-leaf", "lantern-cheek"])
+def test_one_stroke_by_the_kernel_is_the_one_of_the_reference(demo, name):
+    attempt = demo.attempt(name)
+    args = (attempt.recipe, attempt.stroke, attempt.brush, attempt.cakes, attempt.paints)
+    one, two = (lay(*args, px_per_mm=3.0, basis=BASIS, engine=doer) for doer in (kernel(), REFERENCE))
+    assert one.film.thickness_um == pytest.approx(two.film.thickness_um, abs=0.02 * float(two.film.thickness_um.max()))
+    assert one.volumes.laid_mm3 == pytest.approx(two.volumes.laid_mm3, rel=1e-6)
+    seen = [picture_of(made.film, attempt.skin).astype(int) for made in (one, two)]
+    assert np.percentile(np.abs(seen[0] - seen[1]), 99.5) <= 1
 
 
 # --- volume ---

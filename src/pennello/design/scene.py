@@ -12,19 +12,18 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.colour.basis import Basis, small_basis
+from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
-from pennello.kit.paint import Paint, optics
+from pennello.kit.paint import Paint
 from pennello.lay.canvas import MARGIN_MM, Canvas, canvas_for
 from pennello.lay.deposit import drops_across
 from pennello.lay.drying import TAU_S, tau_from_dry
-from pennello.lay.film import optical_contents
-from pennello.lay.laying import PX_PER_MM, pull, runs_of
+from pennello.lay.laying import PX_PER_MM, bin_contents, pull, runs_of
 from pennello.lay.motion import Motion, motion_of
 from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, box_of, pull_over
 from pennello.lay.stroke import Stroke
@@ -91,7 +90,7 @@ def _ready(
     by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
     keeps = kept_share(stroke.recipe, known, brush)
-    contents = np.array([_contents(run.edge, by_name, basis) for run in runs])
+    contents = np.array([bin_contents(run.edge, by_name, basis) for run in runs])
     pulling = Pulling(
         contents=contents,
         keeps=np.broadcast_to(keeps, (len(runs), BINS)),
@@ -101,14 +100,6 @@ def _ready(
     motion = motion_of(way.track, way.stretches)
     canvas = canvas_for(way.track, px_per_mm)
     return Pull(stroke.id, way.track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
-
-
-def _contents(edge: LoadedEdge, paints: dict[str, Paint], basis: Basis) -> Array:
-    """Return what each bin holds: mm3 times K at each band and S per um, and mm3, shape (64, bands + 2)."""
-    constants = optics(tuple(paints[name] for name in edge.paints)).at(basis)
-    held = optical_contents(edge.solids, constants)
-    channels = [constants.k.T @ held, (constants.s[:, 0] @ held)[None], held.sum(axis=0)[None]]
-    return np.concatenate(channels).T * (edge.width_mm / BINS)
 
 
 def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:

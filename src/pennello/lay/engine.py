@@ -11,23 +11,24 @@ if TYPE_CHECKING:
     from pennello.lay.skin_film import Engine
 
 REFERENCE = Reference()
-_ready: list[Engine] = []
+_made: list[Engine] = []
+_serving: list[Engine] = []
 _starting = threading.Lock()
 
 
 def best() -> Engine:
-    """Return the kernel if it is there, else the reference."""
-    return _ready[0] if _ready else REFERENCE
+    """Return the kernel once it has been warmed up, else the reference."""
+    return _serving[0] if _serving else REFERENCE
 
 
 def kernel() -> Engine:
     """Return the kernel, importing it and waiting for it if need be; a second or two the first time."""
     with _starting:
-        if not _ready:
+        if not _made:
             from pennello.lay.compiled import Compiled  # noqa: PLC0415 - Numba costs a second: never at start-up
 
-            _ready.append(Compiled())
-    return _ready[0]
+            _made.append(Compiled())
+    return _made[0]
 
 
 def warm_up() -> threading.Thread:
@@ -38,11 +39,9 @@ def warm_up() -> threading.Thread:
 
 
 def _warm() -> None:
-    from pennello.lay.compiled import Compiled  # noqa: PLC0415
     from pennello.lay.warming import rehearse  # noqa: PLC0415
 
-    with _starting:
-        if not _ready:
-            made = Compiled()
-            rehearse(made)
-            _ready.append(made)  # only now: nobody waits for it to be compiled
+    made = kernel()
+    rehearse(made)
+    if not _serving:
+        _serving.append(made)  # only now: nobody waits for it to be compiled

@@ -18,9 +18,12 @@ from pennello.kit.contact import BINS, contact
 from pennello.kit.paint import Paint, optics
 from pennello.lay.canvas import Canvas, canvas_for
 from pennello.lay.coverage import swept_coverage
-from pennello.lay.deposit import DROP_MM, Imprint, deposit, imprint
+from pennello.lay.deposit import DROP_MM, Imprint, deposit, drops_across, imprint
+from pennello.lay.engine import REFERENCE, best
 from pennello.lay.film import Film, optical_contents, to_film
+from pennello.lay.motion import Motion, motion_of
 from pennello.lay.reservoir import Run, Stretch, loaded_mm3, loaded_runs, stretches
+from pennello.lay.skin_film import Engine, Pulling
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track, follow
 from pennello.load.edge import LoadedEdge, load
@@ -29,6 +32,8 @@ from pennello.load.recipe import Recipe
 Array = NDArray[np.floating[Any]]
 
 PX_PER_MM = (0.5, 64.0)
+KERNEL_BANDS = 8
+"""Bands of the pixel path, which the kernel is compiled for."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -116,6 +121,7 @@ def lay(
     px_per_mm: float = 4.0,
     basis: Basis = FULL,
     residue: LoadedEdge | None = None,
+    engine: Engine | None = None,
 ) -> Laid:
     """Return the stroke that a load lays.
 
@@ -129,6 +135,8 @@ def lay(
         Bands of the film: all 36, or a small set for pictures.
     residue
         What the brush held before it came to the cake, or None for a clean one.
+    engine
+        Who does the work on pixels; the kernel as soon as it serves, for films of 8 bands.
 
     Raises
     ------
@@ -141,6 +149,9 @@ def lay(
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
+    doer = engine or best()
+    if doer is not REFERENCE and len(basis.weights) == KERNEL_BANDS:
+        return _laid_by(doer, recipe, stroke, brush, cakes, paints, px_per_mm, basis, residue)
     under = ground(stroke, brush, recipe.axis(brush), px_per_mm)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     first = runs[0].edge
@@ -149,3 +160,55 @@ def lay(
     laid = deposit(list(under.imprints), contents, first.width_mm / BINS, under.canvas, under.coverage)
     volumes = Volumes(loaded_mm3(runs), float(laid.volumes_mm3.sum()), runs[-1].left_edge.total_mm3)
     return Laid(first, under.track, runs, to_film(laid, constants, basis), volumes)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Way:
+    """What the kernel needs of a stroke whatever the load."""
+
+    motion: Motion
+    canvas: Canvas
+    coverage: Array
+
+
+@lru_cache(maxsize=8)
+def _way(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, engine: Engine) -> _Way:
+    made = pull(stroke, brush, axis)
+    canvas = canvas_for(made.track, px_per_mm)
+    return _Way(motion_of(made.track, made.stretches), canvas, engine.cover(made.track, canvas))
+
+
+def _laid_by(
+    engine: Engine,
+    recipe: Recipe,
+    stroke: Stroke,
+    brush: Applicator,
+    cakes: Mapping[str, Cake],
+    paints: Mapping[str, Paint],
+    px_per_mm: float,
+    basis: Basis,
+    residue: LoadedEdge | None,
+) -> Laid:
+    """Return the stroke laid on dry skin by an engine."""
+    axis = recipe.axis(brush)
+    made, way = pull(stroke, brush, axis), _way(stroke, brush, axis, px_per_mm, engine)
+    runs = runs_of(recipe, stroke, brush, cakes, residue)
+    contents = np.array([bin_contents(run.edge, paints, basis) for run in runs])
+    channels = contents.shape[2]
+    drops = drops_across(made.track.width_mm / BINS, px_per_mm)
+    pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, channels)), drops, pick_up=0.0)
+    nothing = np.zeros((way.canvas.rows, way.canvas.columns, channels), np.float32)
+    change, _ = engine.change(nothing, way.coverage, way.motion, way.canvas, pulling)
+    kx = np.ascontiguousarray(change[..., :-2].transpose(0, 2, 1))
+    film = Film(way.canvas, basis, kx, change[..., -2], change[..., -1], way.coverage)
+    laid_mm3 = float(change[..., -1].sum(dtype=np.float64)) / px_per_mm**2 / 1000
+    volumes = Volumes(loaded_mm3(runs), laid_mm3, runs[-1].left_edge.total_mm3)
+    return Laid(runs[0].edge, made.track, runs, film, volumes)
+
+
+def bin_contents(edge: LoadedEdge, paints: Mapping[str, Paint], basis: Basis) -> Array:
+    """Return what each bin holds: mm3 times K at each band and S per um, and mm3, shape (64, bands + 2)."""
+    constants = optics(tuple(paints[name] for name in edge.paints)).at(basis)
+    held = optical_contents(edge.solids, constants)
+    channels = [constants.k.T @ held, (constants.s[:, 0] @ held)[None], held.sum(axis=0)[None]]
+    return np.concatenate(channels).T * (edge.width_mm / BINS)

@@ -118,6 +118,9 @@ class Engine(Protocol):
 
     name: str
 
+    def __hash__(self) -> int:
+        """Return a number for caches."""
+
     def cover(self, track: Track, canvas: Canvas) -> Array:
         """Return the swept part of each pixel, shape (rows, columns)."""
 
