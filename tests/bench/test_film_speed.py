@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
-import resource
+import subprocess
+import sys
 import time
 from dataclasses import replace
 from itertools import count
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -14,6 +16,7 @@ import pytest
 from pennello.design.edits import with_stroke
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.files.demo import demo_plan
+from pennello.lay import skin_film
 from pennello.lay.drying import TAU_S
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
@@ -45,6 +48,7 @@ def once(plan, engine):
         carrying.lay(film, one, at_s, engine)
 
     def fresh():
+        skin_film._kept_cover.cache_clear()
         return (film.copy(), carrying.copy()), {}
 
     def run(skin, brushes):
@@ -82,12 +86,15 @@ def scattered(many=150):
     return replace(plan, strokes=tuple(strokes))
 
 
-def test_150_strokes_anew(benchmark, doer):
+@pytest.mark.parametrize("footprints", ["kept", "anew"])
+def test_150_strokes_anew(benchmark, doer, footprints):
     plan = scattered()
     canvas = skin_canvas(plan, 4.0)
     ready, times = pulls(plan, canvas.px_per_mm), starts(plan)
 
     def everything():
+        if footprints == "anew":
+            skin_film._kept_cover.cache_clear()
         lay_in_order(fresh_film(plan, canvas), list(zip(ready, times, strict=True)), Carrying(), doer, TAU_S)
 
     benchmark.pedantic(everything, rounds=5, warmup_rounds=1)
@@ -108,6 +115,22 @@ def test_edit_in_150_strokes(benchmark, doer, number, wanted):
     edit()
     benchmark.pedantic(edit, rounds=12 if number > 100 else 4)
     benchmark.extra_info["wanted, ms"] = wanted
-    benchmark.extra_info["resident memory, MB (wanted <= 450)"] = (
-        resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024
-    )
+
+
+MEMORY = """
+import resource, sys
+sys.path.insert(0, sys.argv[1])
+import test_film_speed as bench
+plan, scene = bench.scattered(), bench.SkinScene(4.0)
+scene.show(plan, 149, bench.kernel())
+scene.show(plan, 9, bench.kernel())
+print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024)
+"""
+
+
+def test_memory_of_150_strokes(benchmark):
+    def alone():
+        command = [sys.executable, "-c", MEMORY, str(Path(__file__).parent)]
+        return int(subprocess.run(command, capture_output=True, text=True, check=True).stdout)
+
+    benchmark.extra_info["largest resident memory, MB (wanted <= 450)"] = benchmark.pedantic(alone, rounds=1)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Sequence
+from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -172,35 +172,45 @@ def lay_in_order(
 ) -> Box | None:
     """Pull strokes over the film in their order, in place; return the pixels that may have changed.
 
-    Neighbours in the order that reach different pixels are laid at the same time on two threads: the same film.
+    Strokes that reach different pixels and do not go on with one another are laid at the same time on two threads,
+    whichever comes first: the same film.
     """
+    before = _befores(film.canvas, [one for one, _ in keys])
+    after: list[list[int]] = [[] for _ in keys]
+    for number, earlier in enumerate(before):
+        for other in earlier:
+            after[other].append(number)
+    open_ends = [len(earlier) for earlier in before]
     dirty: Box | None = None
     with ThreadPoolExecutor(THREADS) as pool:
-        for wave in _waves(film.canvas, keys):
-            if len(wave) == 1:
-                boxes = [carrying.lay(film, wave[0][0], wave[0][1], engine, tau_coat_s)]
-            else:
-                boxes = list(pool.map(lambda key: carrying.lay(film, key[0], key[1], engine, tau_coat_s), wave))
-            for box in boxes:
-                dirty = box.joined(dirty)
+
+        def start(number: int) -> Future[Box]:
+            return pool.submit(carrying.lay, film, *keys[number], engine, tau_coat_s)
+
+        running = {start(number): number for number, left in enumerate(open_ends) if left == 0}
+        while running:
+            done, _ = wait(running, return_when=FIRST_COMPLETED)
+            for one in done:
+                number = running.pop(one)
+                dirty = one.result().joined(dirty)
+                for follower in after[number]:
+                    open_ends[follower] -= 1
+                    if open_ends[follower] == 0:
+                        running[start(follower)] = follower
     return dirty
 
 
-def _waves(canvas: Canvas, keys: Sequence[tuple[Pull, float]]) -> Iterator[list[tuple[Pull, float]]]:
-    """Give runs of neighbours in the order whose pixels do not meet and that do not go on with one another."""
-    wave: list[tuple[Pull, float]] = []
-    boxes: list[Box] = []
-    names: set[str] = set()
-    for key in keys:
-        box, _ = box_of(key[0].canvas, canvas)
-        if wave and (key[0].goes_on in names or any(box.meets(other) for other in boxes)):
-            yield wave
-            wave, boxes, names = [], [], set()
-        wave.append(key)
-        boxes.append(box)
-        names.add(key[0].stroke)
-    if wave:
-        yield wave
+def _befores(canvas: Canvas, ones: Sequence[Pull]) -> list[list[int]]:
+    """Return for each stroke the earlier ones that must be there first: they share pixels or paint in the brush."""
+    boxes = [box_of(one.canvas, canvas)[0] for one in ones]
+    return [
+        [
+            earlier
+            for earlier in range(number)
+            if boxes[earlier].meets(boxes[number]) or ones[earlier].stroke == one.goes_on
+        ]
+        for number, one in enumerate(ones)
+    ]
 
 
 def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = math.inf, bands: int = BANDS) -> SkinFilm:

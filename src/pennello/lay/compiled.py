@@ -17,7 +17,7 @@ from pennello.lay.drying import COAT_UM
 from pennello.lay.film import MOST_OPTICAL_DEPTH
 from pennello.lay.motion import Motion
 from pennello.lay.render import display_table
-from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm, cell_px
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -48,33 +48,29 @@ class Compiled:
         px = canvas.px_per_mm
         scale = px**2 * 1000
         out = np.zeros(below.shape, np.float32)
-        pose, given, sides = (_single(values) for values in (motion.pose, motion.given, motion.sides))
-        contents = _single(pull.contents * scale)
-        wet = pull.pick_up > 0 and bool(pull.carried.any() or (coverage[below[..., -1] > LEAST_WET_UM] > 0).any())
-        carried = _single(pull.carried * scale)
+        given, sides = _single(motion.given), _single(motion.sides)
+        contents, carried = _single(pull.contents * scale), _single(pull.carried * scale)
         place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
-        if wet:
-            rate = np.where(below[..., -1] > LEAST_WET_UM, np.float32(pull.pick_up), np.float32(0))
+        drops = (motion.pose, motion.count, motion.stretch, given)
+        if pull.wet(below, coverage):
+            passes, taking = _single(motion.passes), (pull.pick_up, LEAST_WET_UM, SURFACE, cell_px(px))
             kernel.splat_wet(
                 out,
-                below.copy(),
-                pose,
-                motion.count,
-                motion.stretch,
-                given,
+                below,
+                coverage,
+                *drops,
                 _single(motion.held),
-                _single(motion.area_mm2),
+                passes,
                 contents,
                 sides,
                 pull.drops_across,
                 place,
-                _single(rate),
+                taking,
                 _single(pull.keeps),
                 carried,
-                SURFACE,
             )
         else:
-            kernel.splat(out, pose, motion.count, motion.stretch, given, contents, sides, pull.drops_across, *place)
+            kernel.splat(out, *drops, contents, sides, pull.drops_across, place)
         weights = levelling_kernel(LEVELLING_MM * px)
         kernel.level(out, _single(coverage), _single(weights[len(weights) // 2 :]))
         return out, carried / scale

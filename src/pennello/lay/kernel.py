@@ -21,122 +21,31 @@ _FAST = {"nogil": True, "cache": True, "fastmath": True, "boundscheck": False}
 
 
 @njit(**_FAST)
-def splat(out, pose, count, stretch, given, contents, sides, fine, left, top, px):
+def splat(out, pose, count, stretch, given, contents, sides, fine, place):
     """Add the drops of all events to out; contents is (stretches, bins, channels), per bin."""
     bins, channels = contents.shape[1], contents.shape[2]
-    rows, columns = out.shape[0], out.shape[1]
+    amounts = np.empty((bins, channels), np.float32)
     for k in range(pose.shape[0]):
-        ex, ey, width, thick = pose[k, 2], pose[k, 3], pose[k, 4], pose[k, 5]
-        shift = pose[k, 6] * width / (bins * fine)
-        cx = (pose[k, 0] + shift * ex - left) * px - 0.5
-        cy = (pose[k, 1] + shift * ey - top) * px - 0.5
-        drops = count[k]
         for b in range(bins):
-            share = np.float32(given[k, b] / (drops * fine))
-            if share <= 0.0:
-                continue
-            held = contents[stretch[k], b]
-            for a in range(fine):
-                u = ((b * fine + a + 0.5) / (bins * fine) - 0.5) * width * px
-                for c in range(drops):
-                    v = (sides[0, b] + (c + 0.5) / drops * (sides[1, b] - sides[0, b])) * thick * px
-                    x, y = cx + u * ex - v * ey, cy + u * ey + v * ex
-                    ix, iy = int(math.floor(x)), int(math.floor(y))
-                    if ix < 0 or iy < 0 or ix >= columns - 1 or iy >= rows - 1:
-                        continue
-                    fx, fy = np.float32(x - ix), np.float32(y - iy)
-                    w11 = share * fx * fy
-                    w01 = share * fy - w11
-                    w10 = share * fx - w11
-                    w00 = share - share * fy - w10
-                    upper, lower = out[iy, ix : ix + 2], out[iy + 1, ix : ix + 2]
-                    if channels == CHANNELS:  # known when it is compiled, and so done without a loop
-                        for ch in range(CHANNELS):
-                            value = held[ch]
-                            upper[0, ch] += w00 * value
-                            upper[1, ch] += w10 * value
-                            lower[0, ch] += w01 * value
-                            lower[1, ch] += w11 * value
-                        continue
-                    for ch in range(channels):
-                        value = held[ch]
-                        upper[0, ch] += w00 * value
-                        upper[1, ch] += w10 * value
-                        lower[0, ch] += w01 * value
-                        lower[1, ch] += w11 * value
-
-
-@njit(**_FAST)
-def splat_wet(
-    out, below, pose, count, stretch, given, held, area, contents, sides, fine, place, rate, keeps, carried, surface
-):
-    """Add drops and take wet paint up: out gets what is left less what is taken, carried what is in the bins.
-
-    below is what is wet, (rows, columns, channels), and loses what is taken; rate is how much of the film over the
-    ground that a bin passes goes into it, at each pixel; keeps (stretches, bins) is what a reload leaves of it.
-    """
-    bins, channels = contents.shape[1], contents.shape[2]
-    pixels, columns = out.shape[0] * out.shape[1], out.shape[1]
-    most = bins * fine * max(1, count.max()) * 4
-    taps, weights = np.empty(most, np.uint32), np.empty(most, np.float32)
-    load, loss = np.zeros(pixels, np.float32), np.zeros(pixels, np.float32)
-    film, result, rates = below.reshape(pixels, channels), out.reshape(pixels, channels), rate.reshape(pixels)
-    now = -1
-    for k in range(pose.shape[0]):
-        if stretch[k] != now:
-            now = stretch[k]
-            for b in range(bins):
-                for ch in range(channels):
-                    carried[b, ch] *= keeps[now, b]
-        per = count[k] * fine
-        n = _find_taps(taps, weights, pose[k], count[k], sides, fine, place, out.shape[0], columns)
-        ground = (area[k] / per * place[2] * place[2]).astype(np.float32)
-        wet = _weigh(load, loss, taps, weights, ground, rates, per * 4)
-        _exchange(
-            film,
-            result,
-            taps,
-            weights,
-            ground,
-            rates,
-            loss,
-            per,
-            given[k],
-            held[k],
-            contents[now],
-            carried,
-            surface,
-            wet,
-        )
-        if wet:
-            _lose(film, result, load, loss, taps, n)
-
-
-@njit(**_FAST)
-def _lose(film, result, load, loss, taps, n):
-    """Take from each pixel what has been taken up, once, and forget what was asked of it."""
-    channels = film.shape[1]
-    for t in range(n):
-        at = taps[t]
-        if load[at] > 0.0:
-            lost = load[at] * loss[at]
             for ch in range(channels):
-                taken = film[at, ch] * lost
-                result[at, ch] -= taken
-                film[at, ch] -= taken
-            load[at], loss[at] = 0.0, 0.0
+                amounts[b, ch] = given[k, b] * contents[stretch[k], b, ch]
+        _drop(out, pose[k], count[k], sides, fine, place, amounts)
 
 
 @njit(**_FAST)
-def _find_taps(taps, weights, pose, drops, sides, fine, place, rows, columns):
-    """Find the four pixels of each drop of an event and their weights; return how many there are."""
+def _drop(out, pose, drops, sides, fine, place, amounts):
+    """Share out what each bin gives in one event over its drops, each over four pixels."""
     left, top, px = place
-    bins = sides.shape[1]
+    bins, channels = amounts.shape
+    rows, columns = out.shape[0], out.shape[1]
     ex, ey, width, thick = pose[2], pose[3], pose[4], pose[5]
     shift = pose[6] * width / (bins * fine)
     cx, cy = (pose[0] + shift * ex - left) * px - 0.5, (pose[1] + shift * ey - top) * px - 0.5
-    n = 0
+    share = np.float32(1.0 / (drops * fine))
     for b in range(bins):
+        held = amounts[b]
+        if held[channels - 1] <= 0.0:
+            continue
         for a in range(fine):
             u = ((b * fine + a + 0.5) / (bins * fine) - 0.5) * width * px
             for c in range(drops):
@@ -144,138 +53,236 @@ def _find_taps(taps, weights, pose, drops, sides, fine, place, rows, columns):
                 x, y = cx + u * ex - v * ey, cy + u * ey + v * ex
                 ix, iy = int(math.floor(x)), int(math.floor(y))
                 if ix < 0 or iy < 0 or ix >= columns - 1 or iy >= rows - 1:
-                    for tap in range(4):
-                        taps[n + tap], weights[n + tap] = 0, 0.0
-                else:
-                    fx, fy = x - ix, y - iy
-                    first = iy * columns + ix
-                    taps[n], taps[n + 1] = first, first + 1
-                    taps[n + 2], taps[n + 3] = first + columns, first + columns + 1
-                    weights[n + 3] = fx * fy
-                    weights[n + 2] = fy - weights[n + 3]
-                    weights[n + 1] = fx - weights[n + 3]
-                    weights[n] = 1.0 - fy - weights[n + 1]
-                n += 4
-    return n
+                    continue
+                fx, fy = np.float32(x - ix), np.float32(y - iy)
+                w11 = share * fx * fy
+                w01 = share * fy - w11
+                w10 = share * fx - w11
+                w00 = share - share * fy - w10
+                upper, lower = out[iy, ix : ix + 2], out[iy + 1, ix : ix + 2]
+                if channels == CHANNELS:  # known when it is compiled, and so done without a loop
+                    for ch in range(CHANNELS):
+                        value = held[ch]
+                        upper[0, ch] += w00 * value
+                        upper[1, ch] += w10 * value
+                        lower[0, ch] += w01 * value
+                        lower[1, ch] += w11 * value
+                    continue
+                for ch in range(channels):
+                    value = held[ch]
+                    upper[0, ch] += w00 * value
+                    upper[1, ch] += w10 * value
+                    lower[0, ch] += w01 * value
+                    lower[1, ch] += w11 * value
 
 
 @njit(**_FAST)
-def _weigh(load, loss, taps, weights, ground, rates, per_bin):
-    """Add up what is asked of each pixel, and find what part of it each asker gets: a pixel keeps e^-load.
+def splat_wet(
+    out, below, swept, pose, count, stretch, given, held, passes, contents, sides, fine, place, taking, keeps, carried
+):
+    """Add drops and take wet paint up: out gets what is laid less what is taken, carried what is in the bins.
 
-    Return whether anything is asked at all.
+    below is the wet film, (rows, columns, channels), and stays as it is; passes (events, bins) is how often a bin
+    passes over the ground under it; taking is the share of a film that one pass takes, the least film, um, and how
+    many times faster what was taken is given than a bin's own; keeps (stretches, bins) is what a reload leaves of it.
     """
-    wet = False
-    for b in range(ground.shape[0]):
-        for t in range(b * per_bin, (b + 1) * per_bin):
-            if rates[taps[t]] > 0.0:
-                wet = True
-                load[taps[t]] += weights[t] * ground[b] * rates[taps[t]]
-    if not wet:
-        return wet
-    for t in range(ground.shape[0] * per_bin):
-        at = taps[t]
-        asked = load[at]
-        if asked > 0.0 and loss[at] == 0.0:  # (1 - e^-x) / x, by its series where x is small
-            if asked < 0.6:
-                loss[at] = 1.0 - asked * (0.5 - asked * (1 / 6 - asked * (1 / 24 - asked * (1 / 120 - asked / 720))))
-            else:
-                loss[at] = (1.0 - math.exp(-asked)) / asked
-    return wet
+    bins, channels = contents.shape[1], contents.shape[2]
+    pick_up, least_um, surface, block = taking
+    cells = _pooled(below, swept, block)
+    kept = np.ones(cells.shape[:2], np.float32)
+    least = np.float32(least_um * block * block)
+    amounts = np.empty((bins, channels), np.float32)
+    got, part = np.zeros((bins, channels), np.float32), np.empty(bins, np.float32)
+    now = -1
+    for k in range(pose.shape[0]):
+        if stretch[k] != now:
+            now = stretch[k]
+            for b in range(bins):
+                for ch in range(channels):
+                    carried[b, ch] *= keeps[now, b]
+        for b in range(bins):
+            part[b] = np.float32(1.0 - math.exp(-passes[k, b] * pick_up))
+        took = _take(cells, kept, pose[k], sides, place, block, part, least, got)
+        for b in range(bins):
+            own = min(given[k, b] / held[k, b], 1.0) if held[k, b] > 1e-12 else 0.0
+            away = np.float32(1.0 - (1.0 - own) ** surface)
+            for ch in range(channels):
+                amounts[b, ch] = given[k, b] * contents[now, b, ch] + away * carried[b, ch]
+                carried[b, ch] -= carried[b, ch] * away
+        if took:
+            _share_got(got, carried, pose[k, 4] / bins * place[2] / block)
+        _drop(out, pose[k], count[k], sides, fine, place, amounts)
+    _lose(out, below, swept, kept, block)
 
 
 @njit(**_FAST)
-def _exchange(film, result, taps, weights, ground, rates, loss, per, given, held, contents, carried, surface, wet):
-    """Lay what each bin gives, its own and what it carries, and count what it gets; the pixels lose it afterwards."""
-    channels = contents.shape[1]
-    got = np.zeros(channels, np.float32)
-    laid = np.zeros(channels, np.float32)
-    for b in range(contents.shape[0]):
-        own = min(given[b] / held[b], 1.0) if held[b] > 1e-12 else 0.0
-        away = np.float32(1.0 - (1.0 - own) ** surface)
-        for ch in range(channels):
-            laid[ch] = (given[b] * contents[b, ch] + away * carried[b, ch]) / per
-            got[ch] = 0.0
-        for t in range(b * per * 4, (b + 1) * per * 4):
-            at, weight = taps[t], weights[t]
-            if not wet:
+def _pooled(below, swept, block):
+    """Return the film that a stroke comes over, added up in cells of some pixels a side."""
+    rows, columns, channels = below.shape
+    cells = np.zeros(((rows + block - 1) // block, (columns + block - 1) // block, channels), np.float32)
+    for r in range(rows):
+        for c in range(columns):
+            if swept[r, c] > 0.0:
                 for ch in range(channels):
-                    result[at, ch] += weight * laid[ch]
+                    cells[r // block, c // block, ch] += below[r, c, ch]
+    return cells
+
+
+@njit(**_FAST)
+def _take(cells, kept, pose, sides, place, block, part, least, got):
+    """Take up a part of what lies in the cells under each bin, once; got (bins, channels) gets it."""
+    left, top, px = place
+    rows, columns, channels = cells.shape
+    bins = part.shape[0]
+    ex, ey, width, thick = pose[2], pose[3], pose[4], pose[5]
+    cell = block / px
+    near, far = sides[0].min() * thick, sides[1].max() * thick
+    reach_y = abs(ey) * width / 2 + max(abs(near), abs(far)) * abs(ex)
+    low = max(0, int(math.floor((pose[1] - reach_y - top) / cell)))
+    high = min(rows - 1, int(math.floor((pose[1] + reach_y - top) / cell)) + 1)
+    took = False
+    for r in range(low, high + 1):
+        y = top + (r + 0.5) * cell - pose[1]
+        # u = x ex + y ey lies within the width, v = y ex - x ey within the thickness: both bound x
+        start, end = -1e9, 1e9
+        if abs(ex) > 1e-9:
+            one, other = (-width / 2 - y * ey) / ex, (width / 2 - y * ey) / ex
+            start, end = max(start, min(one, other)), min(end, max(one, other))
+        if abs(ey) > 1e-9:
+            one, other = (y * ex - near) / ey, (y * ex - far) / ey
+            start, end = max(start, min(one, other)), min(end, max(one, other))
+        first = max(0, int(math.floor((pose[0] + start - left) / cell - 0.5)))
+        last = min(columns - 1, int(math.ceil((pose[0] + end - left) / cell - 0.5)))
+        for c in range(first, last + 1):
+            if cells[r, c, channels - 1] <= least:
                 continue
-            part = weight * ground[b] * rates[at] * loss[at]
-            if channels == CHANNELS:  # known when it is compiled, and so done without a loop
-                for ch in range(CHANNELS):
-                    result[at, ch] += weight * laid[ch]
-                    got[ch] += part * film[at, ch]
-            else:
-                for ch in range(channels):
-                    result[at, ch] += weight * laid[ch]
-                    got[ch] += part * film[at, ch]
+            x = left + (c + 0.5) * cell - pose[0]
+            b = int(math.floor(((x * ex + y * ey) / width + 0.5) * bins))
+            if b < 0 or b >= bins or part[b] <= 0.0:
+                continue
+            v = y * ex - x * ey
+            if v < sides[0, b] * thick or v > sides[1, b] * thick:
+                continue
+            took = True
+            kept[r, c] *= np.float32(1.0) - part[b]
+            here, there = cells[r, c], got[b]
+            for ch in range(channels):
+                taken = here[ch] * part[b]
+                there[ch] += taken
+                here[ch] -= taken
+    return took
+
+
+@njit(**_FAST)
+def _share_got(got, carried, bins_of_cell):
+    """Give what was taken to the bins that a cell is wide, and forget it; what hangs over is given to the end."""
+    bins, channels = got.shape
+    half = int(0.5 / max(bins_of_cell, 1e-9) + 0.5)
+    part = np.float32(1.0 / (2 * half + 1))
+    for b in range(bins):
+        if got[b, channels - 1] == 0.0:
+            continue
+        for other in range(b - half, b + half + 1):
+            to = min(max(other, 0), bins - 1)
+            for ch in range(channels):
+                carried[to, ch] += part * got[b, ch]
         for ch in range(channels):
-            carried[b, ch] += got[ch] - carried[b, ch] * away
+            got[b, ch] = 0.0
+
+
+@njit(**_FAST)
+def _lose(out, below, swept, kept, block):
+    """Take from each pixel the share that its cell has lost."""
+    rows, columns, channels = below.shape
+    for r in range(rows):
+        for c in range(columns):
+            lost = np.float32(1.0) - kept[r // block, c // block]
+            if lost > 0.0 and swept[r, c] > 0.0:
+                for ch in range(channels):
+                    out[r, c, ch] -= lost * below[r, c, ch]
 
 
 @njit(**_FAST)
 def level(change, coverage, weights):
     """Level interleaved channels inside the swept area, in place; weights is half a symmetric kernel."""
     rows, columns, channels = change.shape
-    flat = change.reshape(rows, columns * channels)
     first, last = np.empty(rows, np.int64), np.empty(rows, np.int64)
     for r in range(rows):
         first[r], last[r] = columns, -1
         for c in range(columns):
             if coverage[r, c] > 0.0:
                 first[r], last[r] = min(first[r], c), c
-    reached = _blurred_plane(coverage, weights, first, last)
+    _share_out(change, coverage, weights, first, last)
+    flat = change.reshape(rows, columns * channels)
+    across = _across(flat, weights, first, last, channels)
     for r in range(rows):
-        for c in range(columns):
-            factor = 1.0 / reached[r, c] if reached[r, c] > 1e-12 else 0.0
-            for i in range(c * channels, (c + 1) * channels):
-                flat[r, i] *= factor
-    _level_lines(flat, coverage, weights, first, last, channels)
+        flat[r, :] = 0.0
+        if last[r] >= 0:
+            _down(across, r, first[r] * channels, flat[r, first[r] * channels : (last[r] + 1) * channels], weights)
+            _scale(change[r, first[r] : last[r] + 1], coverage[r, first[r] : last[r] + 1])
 
 
 @njit(**_FAST)
-def _level_lines(flat, coverage, weights, first, last, channels):
-    """Blur along both axes what has been shared out, and give each pixel its covered part of it."""
+def _share_out(change, coverage, weights, first, last):
+    """Divide what lies on each pixel by how much of its neighbourhood is covered, and so will get it."""
+    rows, columns, _ = change.shape
+    across = _across(coverage, weights, first, last, 1)
+    reached, factor = np.empty(columns, np.float32), np.empty(columns, np.float32)
+    for r in range(rows):
+        reached[:] = 0.0
+        _down(across, r, 0, reached, weights)
+        for c in range(columns):
+            factor[c] = np.float32(1.0) / reached[c] if reached[c] > 1e-12 else np.float32(0.0)
+        _scale(change[r], factor)
+
+
+@njit(**_FAST)
+def _scale(pixels, factors):
+    """Multiply all channels of each pixel, in place."""
+    for c in range(pixels.shape[0]):
+        for ch in range(pixels.shape[1]):
+            pixels[c, ch] *= factors[c]
+
+
+@njit(**_FAST)
+def _across(flat, weights, first, last, channels):
+    """Return the rows blurred along themselves, with as many empty rows before and after as the blur reaches."""
     rows, line = flat.shape
     reach, columns = weights.shape[0] - 1, line // channels
-    across = np.zeros((rows, line), np.float32)
+    across = np.zeros((rows + 2 * reach, line), np.float32)
+    source = np.empty(line + 2 * reach * channels, np.float32)
     for r in range(rows):
         start, end = columns, -1
         for other in range(max(0, r - 2), min(rows, r + 3)):  # drops reach a little beyond what is covered
             start, end = min(start, first[other]), max(end, last[other])
-        if end >= 0:
-            low, high = max(0, start - reach) * channels, min(columns, end + reach + 1) * channels
-            source = np.zeros(high - low + 2 * reach * channels, np.float32)
-            inner = source[reach * channels : reach * channels + high - low]
-            inner[:] = flat[r, low:high]
-            target = across[r, low:high]
-            _add(target, inner, weights[0])
-            for j in range(1, reach + 1):
-                middle = reach * channels
-                before, after = source[middle - j * channels :], source[middle + j * channels :]
-                _add_both(target, before, after, weights[j])
-    for r in range(rows):
-        flat[r, :] = 0.0
-        if last[r] < 0:
+        if end < 0:
             continue
-        low, high = first[r] * channels, (last[r] + 1) * channels
-        target = flat[r, low:high]
-        _add(target, across[r, low:high], weights[0])
-        for j in range(1, reach + 1):
-            above, below = across[max(r - j, 0), low:high], across[min(r + j, rows - 1), low:high]
-            if r - j >= 0 and r + j < rows:
-                _add_both(target, above, below, weights[j])
-            elif r - j >= 0:
-                _add(target, above, weights[j])
-            elif r + j < rows:
-                _add(target, below, weights[j])
-        for c in range(last[r] - first[r] + 1):
-            part = coverage[r, first[r] + c]
-            pixel = target[c * channels : (c + 1) * channels]
-            for ch in range(channels):
-                pixel[ch] *= part
+        low, high = max(0, start - reach) * channels, min(columns, end + reach + 1) * channels
+        margin, span = reach * channels, high - low
+        source[:margin] = 0.0
+        source[margin : margin + span] = flat[r, low:high]
+        source[margin + span : 2 * margin + span] = 0.0
+        target = across[r + reach, low:high]
+        _add(target, source[margin:], weights[0])
+        for j in range(1, reach + 1, 2):
+            near, far = j * channels, min(j + 1, reach) * channels
+            before, after = source[margin - near :], source[margin + near :]
+            further = np.float32(0.0) if j == reach else weights[j + 1]
+            _add_pairs(target, before, after, source[margin - far :], source[margin + far :], weights[j], further)
+    return across
+
+
+@njit(**_FAST)
+def _down(across, r, low, target, weights):
+    """Add to a row what comes to it from above and below."""
+    reach, high = weights.shape[0] - 1, low + target.shape[0]
+    at = r + reach
+    _add(target, across[at, low:high], weights[0])
+    for j in range(1, reach + 1, 2):
+        far = min(j + 1, reach)
+        above, below = across[at - j, low:high], across[at + j, low:high]
+        further = np.float32(0.0) if j == reach else weights[j + 1]
+        _add_pairs(target, above, below, across[at - far, low:high], across[at + far, low:high], weights[j], further)
 
 
 @njit(**_FAST)
@@ -285,31 +292,10 @@ def _add(target, source, weight):
 
 
 @njit(**_FAST)
-def _add_both(target, one, other, weight):
+def _add_pairs(target, one, other, third, fourth, near, far):
+    """Add two pairs at once: target is read and written half as often."""
     for i in range(target.shape[0]):
-        target[i] += weight * (one[i] + other[i])
-
-
-@njit(**_FAST)
-def _blurred_plane(plane, weights, first, last):
-    rows, columns = plane.shape
-    reach = weights.shape[0] - 1
-    across, result = np.zeros((rows, columns), np.float32), np.zeros((rows, columns), np.float32)
-    for r in range(rows):
-        if last[r] < 0:
-            continue
-        for j in range(-reach, reach + 1):
-            weight = weights[abs(j)]
-            for c in range(max(0, first[r] - reach, -j), min(columns, last[r] + reach + 1, columns - j)):
-                across[r, c] += weight * plane[r, c + j]
-    for r in range(rows):
-        for j in range(-reach, reach + 1):
-            if 0 <= r + j < rows and last[r + j] >= 0:
-                weight = weights[abs(j)]
-                low, high = max(0, first[r + j] - reach), min(columns, last[r + j] + reach + 1)
-                for c in range(low, high):
-                    result[r, c] += weight * across[r + j, c]
-    return result
+        target[i] += near * (one[i] + other[i]) + far * (third[i] + fourth[i])
 
 
 @njit(**_FAST)

@@ -33,8 +33,8 @@ class Motion:
         Which stretch each event belongs to, shape (n,).
     given, held
         Share of each bin's paint at the stretch's start that the event leaves, and that was there before it, (n, 64).
-    area_mm2
-        Ground that each bin passes over in the event, shape (n, 64).
+    passes
+        How often the ground under each bin is passed over in the event: the way square to it, in contacts, (n, 64).
     sides
         Near and far side of the contact at each bin, in thicknesses, shape (2, 64).
     """
@@ -44,15 +44,15 @@ class Motion:
     stretch: NDArray[np.intp]
     given: Array
     held: Array
-    area_mm2: Array
+    passes: Array
     sides: Array
 
 
 def motion_of(track: Track, stretches: tuple[Stretch, ...]) -> Motion:
     """Return the events of a stroke."""
     parts = [_events(track, stretch, number) for number, stretch in enumerate(stretches)]
-    pose, count, which, given, held, area = (np.concatenate(columns) for columns in zip(*parts, strict=True))
-    return Motion(pose, count, which, given, held, area, np.array(track.sides))
+    pose, count, which, given, held, passes = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    return Motion(pose, count, which, given, held, passes, np.array(track.sides))
 
 
 def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
@@ -67,19 +67,20 @@ def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
     given = np.concatenate([stretch.touch_down[None], stretch.given[steps]])
     before = 1 - stretch.touch_down - np.concatenate([np.zeros((1, BINS)), np.cumsum(stretch.given, axis=0)[:-1]])
     held = np.concatenate([np.ones((1, BINS)), before[steps]])
-    return pose, count, np.full(len(moments), number), given, held, _areas(track, stretch, steps, width[0, 0])
+    return pose, count, np.full(len(moments), number), given, held, _passes(track, stretch, steps)
 
 
-def _areas(track: Track, stretch: Stretch, steps: NDArray[np.intp], width_mm: float) -> Array:
-    """Return the ground that each bin passes over: its width and thickness square to its way, times its way."""
+def _passes(track: Track, stretch: Stretch, steps: NDArray[np.intp]) -> Array:
+    """Return how often the ground under each bin is passed over: once at touch-down, then by the way it makes."""
     at = stretch.first + steps
     way = track.travel_mm[at + 1] - track.travel_mm[at]
     sine, cosine = (np.abs(f(track.phi[at]))[:, None] for f in (np.sin, np.cos))
-    square = (track.widths_mm[at][:, None] * sine + track.thicknesses_mm[at][:, None] * cosine) / BINS
+    width, thick = track.widths_mm[at][:, None], track.thicknesses_mm[at][:, None]
     near, far = track.sides
-    down = (far - near) * track.thicknesses_mm[stretch.first] * width_mm / BINS
+    under = np.maximum((far - near) * thick * width, 1e-9)
     touch = track.touch[np.minimum(at, len(track.touch) - 1)]
-    return np.concatenate([down[None] * track.touch[min(stretch.first, len(track.touch) - 1)], way * square * touch])
+    down = np.broadcast_to(track.touch[min(stretch.first, len(track.touch) - 1)], (1, BINS))
+    return np.concatenate([down, way * (width * sine + thick * cosine) / under * touch])
 
 
 def _between(values: Array, moments: Array) -> Array:

@@ -16,7 +16,7 @@ from pennello.lay.drying import wetness
 from pennello.lay.film import MOST_OPTICAL_DEPTH, covered_reflectance
 from pennello.lay.motion import Motion
 from pennello.lay.render import to_bytes
-from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm
+from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm, cell_px
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -37,12 +37,10 @@ class Reference:
         """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
         channels = below.shape[2]
         plane = canvas.rows * canvas.columns
-        film = below.reshape(plane, channels).astype(np.float64)
         result = np.zeros((plane, channels))
-        carried = pull.carried.astype(np.float64)
-        contents = pull.contents * canvas.px_per_mm**2 * 1000
-        wet = bool((coverage.ravel()[film[:, -1] > LEAST_WET_UM] > 0).any() or carried.any()) and pull.pick_up > 0
-        rate = np.where(film[:, -1] > LEAST_WET_UM, pull.pick_up, 0.0)
+        scale = canvas.px_per_mm**2 * 1000
+        contents, carried = pull.contents * scale, pull.carried * scale
+        cells = _Cells(below, coverage, canvas) if pull.wet(below, coverage) else None
         now = -1
         for event in range(len(motion.pose)):
             stretch = int(motion.stretch[event])
@@ -50,18 +48,18 @@ class Reference:
                 now, carried = stretch, carried * pull.keeps[stretch][:, None]
             taps, weights = _taps(motion, event, pull.drops_across, canvas)
             given = motion.given[event]
-            own = given[:, None] * contents[stretch]
-            if not wet:
-                _add(result, taps, weights, own)
-                continue
-            own_part = np.divide(given, motion.held[event], out=np.zeros(BINS), where=motion.held[event] > 1e-12)
-            away = (1 - (1 - np.minimum(own_part, 1)) ** SURFACE)[:, None]
-            taken = _taken(film, taps, weights, motion.area_mm2[event] * canvas.px_per_mm**2, rate, result)
-            _add(result, taps, weights, own + carried * away)
-            carried = carried * (1 - away) + taken
+            amounts = given[:, None] * contents[stretch]
+            if cells is not None:
+                own = np.divide(given, motion.held[event], out=np.zeros(BINS), where=motion.held[event] > 1e-12)
+                away = (1 - (1 - np.minimum(own, 1)) ** SURFACE)[:, None]
+                amounts = amounts + carried * away
+                carried = carried * (1 - away) + cells.take(motion, event, pull.pick_up)
+            _add(result, taps, weights, amounts)
+        if cells is not None:
+            result -= cells.lost().reshape(plane, channels)
         planes = np.ascontiguousarray(result.T.reshape(channels, canvas.rows, canvas.columns))
         level = levelled(planes, coverage, LEVELLING_MM * canvas.px_per_mm)
-        return np.ascontiguousarray(level.transpose(1, 2, 0)), carried / (canvas.px_per_mm**2 * 1000)
+        return np.ascontiguousarray(level.transpose(1, 2, 0)), carried / scale
 
     def bake(
         self,
@@ -132,21 +130,43 @@ def _add(result: Array, taps: NDArray[np.intp], weights: Array, amounts: Array) 
         )
 
 
-def _taken(film: Array, taps: NDArray[np.intp], weights: Array, ground: Array, rate: Array, result: Array) -> Array:
-    """Take wet paint up, in place, and return what each bin got, shape (64, channels).
+class _Cells:
+    """The wet film that a stroke comes over, in cells of about half a millimetre, from which bins take paint up."""
 
-    A pixel under a load of L (ground passed, in pixels, times rate) keeps e^-L of its film; the bins share the rest.
-    """
-    loads = weights * ground[:, None] * rate[taps]
-    load = np.bincount(taps.ravel(), loads.ravel(), minlength=len(film))
-    reached = np.flatnonzero(load > 0)
-    if not len(reached):
-        return np.zeros((BINS, film.shape[1]))
-    factor = np.zeros(len(film))
-    factor[reached] = -np.expm1(-load[reached]) / load[reached]
-    parts = loads * factor[taps]
-    taken = np.einsum("bt,btc->bc", parts, film[taps])
-    lost = film[reached] * -np.expm1(-load[reached])[:, None]
-    result[reached] -= lost
-    film[reached] -= lost
-    return np.asarray(taken)
+    def __init__(self, below: Array, swept: Array, canvas: Canvas) -> None:
+        self.block = cell_px(canvas.px_per_mm)
+        self.reached = below * (swept > 0)[..., None]
+        rows, columns = (np.arange(0, size, self.block) for size in below.shape[:2])
+        self.film = np.add.reduceat(np.add.reduceat(self.reached.astype(np.float64), rows, axis=0), columns, axis=1)
+        self.kept = np.ones(self.film.shape[:2])
+        size = self.block / canvas.px_per_mm
+        self.x_mm = canvas.left_mm + (np.arange(len(columns)) + 0.5) * size
+        self.y_mm = (canvas.top_mm + (np.arange(len(rows)) + 0.5) * size)[:, None]
+        self.size_mm = size
+
+    def take(self, motion: Motion, event: int, pick_up: float) -> Array:
+        """Take up what lies under the contact; return what each bin got, shape (64, channels)."""
+        cx, cy, ex, ey, width, thick, _ = motion.pose[event]
+        x, y = self.x_mm - cx, self.y_mm - cy
+        u, v = (x * ex + y * ey) / width + 0.5, (y * ex - x * ey) / thick
+        inside = (u >= 0) & (u < 1) & (self.film[..., -1] > LEAST_WET_UM * self.block**2)
+        row, column = np.nonzero(inside)
+        bins = np.floor(u[row, column] * BINS).astype(np.intp)
+        near, far = motion.sides
+        under = (v[row, column] >= near[bins]) & (v[row, column] <= far[bins]) & (motion.passes[event][bins] > 0)
+        row, column, bins = row[under], column[under], bins[under]
+        stays = np.exp(-motion.passes[event][bins] * pick_up)
+        taken = self.film[row, column] * (1 - stays)[:, None]
+        self.film[row, column] -= taken
+        self.kept[row, column] *= stays
+        half = int(0.5 * self.size_mm / (width / BINS) + 0.5)
+        got = np.zeros((BINS, self.film.shape[2]))
+        for shift in range(-half, half + 1):
+            np.add.at(got, np.clip(bins + shift, 0, BINS - 1), taken / (2 * half + 1))
+        return got
+
+    def lost(self) -> Array:
+        """Return what each pixel has lost, shape (rows, columns, channels)."""
+        rows, columns = self.reached.shape[:2]
+        share = np.repeat(np.repeat(1 - self.kept, self.block, axis=0), self.block, axis=1)[:rows, :columns]
+        return np.asarray(self.reached * share[..., None])

@@ -9,6 +9,7 @@ one mixes fully, one in between does both in proportion.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Protocol
 
 import numpy as np
@@ -32,7 +33,11 @@ SURFACE = 8
 LEAST_WET_UM = 0.02
 """A film thinner than this is not taken up."""
 
+CELL_MM = 0.5
+"""Wet paint is taken up in cells about this wide."""
+
 _THIN_UM = 1e-4
+_KEPT_PIXELS = 100_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -173,6 +178,16 @@ class Pulling:
     drops_across: int
     pick_up: float = PICK_UP
 
+    def wet(self, below: Array, coverage: Array) -> bool:
+        """Return whether wet paint comes into it: in the way, or carried from before."""
+        there = bool(self.carried.any()) or bool((coverage[below[..., -1] > LEAST_WET_UM] > 0).any())
+        return self.pick_up > 0 and there
+
+
+def cell_px(px_per_mm: float) -> int:
+    """Return how many pixels a side the cells have in which wet paint is taken up."""
+    return max(1, round(CELL_MM * px_per_mm))
+
 
 def bare_skin(canvas: Canvas, basis: Basis, skin: Array) -> SkinFilm:
     """Return a patch of skin with nothing on it; skin is its reflectance at 36 bands."""
@@ -226,8 +241,22 @@ def pull_over(
     wet, cover, laid_s, ground, dry_um = (
         values[part] for values in (film.wet, film.cover, film.laid_s, film.ground, film.dry_um)
     )
-    swept = engine.cover(track, canvas)
+    swept = swept_by(engine, track, canvas)
     engine.bake(wet, cover, laid_s, ground, dry_um, swept, at_s, tau_coat_s)
     change, carried = engine.change(wet, swept, motion, canvas, pulling)
     engine.settle(wet, cover, laid_s, change, swept, at_s)
     return box, carried
+
+
+def swept_by(engine: Engine, track: Track, canvas: Canvas) -> Array:
+    """Return the swept part of each pixel; kept for the strokes of a plan, as long as they are not huge."""
+    if canvas.rows * canvas.columns > _KEPT_PIXELS:
+        return engine.cover(track, canvas)
+    return _kept_cover(engine, track, canvas)
+
+
+@lru_cache(maxsize=256)
+def _kept_cover(engine: Engine, track: Track, canvas: Canvas) -> Array:
+    swept = engine.cover(track, canvas)
+    swept.flags.writeable = False
+    return swept
