@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan
+from pennello.lay.engine import warm_up
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
@@ -117,6 +118,7 @@ def main() -> None:
         del arguments[at : at + 2]
     folder.mkdir(parents=True, exist_ok=True)
     app = make_application()
+    warm_up().join()  # the whole skin would take the reference too long
     for name, stroke, theme, size in VIEWS:
         if not arguments or name in arguments:
             shoot(name, stroke, theme, size, folder)

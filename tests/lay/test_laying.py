@@ -20,10 +20,11 @@ from pennello.kit.paint import optics
 from pennello.lay.film import covered_reflectance, sample
 from pennello.lay.laying import ground, lay
 from pennello.lay.render import render
+from pennello.lay.streaks import broken
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
 from pennello.load.edge import load
 from pennello.load.pickup import bin_centres
-from pennello.load.recipe import PickUp, Recipe
+from pennello.load.recipe import PickUp, Recipe, Wetness
 from pennello.path.cubic import CubicPath, line
 
 PAINTS, CAKES = catalogue.paints(), catalogue.cakes()
@@ -192,3 +193,30 @@ def test_touch_of_the_brush_leaves_one_footprint():
 def test_impossible_resolutions_are_refused(straight, px_per_mm):
     with pytest.raises(OutOfRangeError):
         laid(straight, px_per_mm=px_per_mm)
+
+
+# --- streaks: common practice, no published source ---
+
+
+@given(drag=st.floats(0, 1), steps=st.integers(2, 60), left=st.floats(0.01, 0.9))
+def test_streaks_take_nothing_away_and_add_nothing(drag, steps, left):
+    held = np.linspace(1, left, steps + 1)[:, None] * np.ones(64)
+    even = held[:-1] - held[1:]
+    uneven = broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag)
+    assert uneven.sum(axis=0) == pytest.approx(even.sum(axis=0), rel=1e-12)
+    assert (uneven >= 0).all()
+    assert (uneven == broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag)).all()
+
+
+def test_only_a_stiff_or_empty_brush_streaks(demo):
+    attempt = demo.attempt("kelp-swoosh")
+    stiff = tuple(replace(one, wetness=Wetness.NEARLY_DRY) for one in attempt.recipe.pickups)
+    spread = []
+    for recipe in (attempt.recipe, replace(attempt.recipe, pickups=stiff)):
+        laid = replace(attempt, recipe=recipe).lay()
+        across = sample(laid.film, laid.track.points(laid.track.at(np.array([100.0])), bin_centres())).thickness_um[0]
+        inner = across[8:-8]
+        spread.append(float(inner.std() / inner.mean()))
+        assert laid.volumes.laid_mm3 + laid.volumes.left_mm3 == pytest.approx(laid.volumes.loaded_mm3, rel=1e-6)
+    assert spread[0] < 0.1
+    assert spread[1] > 3 * spread[0]

@@ -85,7 +85,7 @@ def _ready(
     bands: int,
 ) -> tuple[Pull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
-    way = pull(stroke.stroke, brush, stroke.recipe.axis(brush))
+    way = pull(stroke.stroke, brush, stroke.recipe.axis(brush), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
     by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
@@ -126,7 +126,7 @@ def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:
 
 @lru_cache(maxsize=1024)
 def _corners(stroke: Stroke, brush: Applicator, recipe: Recipe) -> Array:
-    track = pull(stroke, brush, recipe.axis(brush)).track
+    track = pull(stroke, brush, recipe.axis(brush), recipe.drag).track
     reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)
     margin = track.thickness_mm / 2 + 3 * MARGIN_MM
     return np.array([reach.min(axis=0) - margin, reach.max(axis=0) + margin])

@@ -64,16 +64,16 @@ class Pull:
 
 
 @lru_cache(maxsize=1024)
-def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Pull:
-    """Return how a stroke moves the brush and empties it."""
+def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> Pull:
+    """Return how a stroke moves the brush and empties it; drag is how stiff the load is."""
     track = follow(stroke, contact(brush, axis, stroke.pressure), DROP_MM, lambda force: contact(brush, axis, force))
-    return Pull(track, stretches(stroke, brush, track))
+    return Pull(track, stretches(stroke, brush, track, drag))
 
 
 @lru_cache(maxsize=6)
-def ground(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float) -> Ground:
+def ground(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, drag: float = 0.0) -> Ground:
     """Return the ground of a stroke; kept, since dragging the brush along the cake changes none of it."""
-    way = pull(stroke, brush, axis)
+    way = pull(stroke, brush, axis, drag)
     canvas = canvas_for(way.track, px_per_mm)
     marks = tuple(imprint(way.track, part, canvas) for part in way.stretches)
     return Ground(way.track, canvas, swept_coverage(way.track, canvas), way.stretches, marks)
@@ -87,7 +87,7 @@ def runs_of(
     residue: LoadedEdge | None = None,
 ) -> tuple[Run, ...]:
     """Return the loads of a stroke one after another, each with what it leaves in the brush."""
-    way = pull(stroke, brush, recipe.axis(brush))
+    way = pull(stroke, brush, recipe.axis(brush), recipe.drag)
     return loaded_runs(way.stretches, lambda left: load(recipe, cakes, brush, left), residue)
 
 
@@ -152,7 +152,7 @@ def lay(
     doer = engine or best()
     if doer is not REFERENCE and len(basis.weights) == KERNEL_BANDS:
         return _laid_by(doer, recipe, stroke, brush, cakes, paints, px_per_mm, basis, residue)
-    under = ground(stroke, brush, recipe.axis(brush), px_per_mm)
+    under = ground(stroke, brush, recipe.axis(brush), px_per_mm, recipe.drag)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     first = runs[0].edge
     constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
@@ -172,8 +172,8 @@ class _Way:
 
 
 @lru_cache(maxsize=8)
-def _way(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, engine: Engine) -> _Way:
-    made = pull(stroke, brush, axis)
+def _way(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, engine: Engine, drag: float) -> _Way:
+    made = pull(stroke, brush, axis, drag)
     canvas = canvas_for(made.track, px_per_mm)
     return _Way(motion_of(made.track, made.stretches), canvas, engine.cover(made.track, canvas))
 
@@ -190,8 +190,8 @@ def _laid_by(
     residue: LoadedEdge | None,
 ) -> Laid:
     """Return the stroke laid on dry skin by an engine."""
-    axis = recipe.axis(brush)
-    made, way = pull(stroke, brush, axis), _way(stroke, brush, axis, px_per_mm, engine)
+    axis, drag = recipe.axis(brush), recipe.drag
+    made, way = pull(stroke, brush, axis, drag), _way(stroke, brush, axis, px_per_mm, engine, drag)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     contents = np.array([bin_contents(run.edge, paints, basis) for run in runs])
     channels = contents.shape[2]

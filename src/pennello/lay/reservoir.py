@@ -2,7 +2,8 @@
 
 A bin that has travelled l holds m e^(-l / L), L the release length; the touch-down counts as a travel of one
 chisel thickness. A bin that does not touch gives nothing. Common practice, no published source, for the law; L is a
-default until calibrated.
+default until calibrated. A stiff or running-dry load gives unevenly, in streaks: the law then holds for each bin as a
+whole.
 """
 
 from __future__ import annotations
@@ -16,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.kit.applicator import Applicator
+from pennello.lay.streaks import broken
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
 from pennello.load.edge import LoadedEdge
@@ -60,20 +62,22 @@ class Run:
         return LoadedEdge(edge.paints, edge.solids * left, edge.water * left, edge.width_mm, edge.axis)
 
 
-def stretches(stroke: Stroke, brush: Applicator, track: Track) -> tuple[Stretch, ...]:
-    """Return the parts of a stroke between its reloads, in order."""
+def stretches(stroke: Stroke, brush: Applicator, track: Track, drag: float = 0.0) -> tuple[Stretch, ...]:
+    """Return the parts of a stroke between its reloads, in order; see `streaks.broken` for drag."""
     inside = [at for at in stroke.reload_mm if 0 < at < track.length_mm]
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
     rate = track.touch * track.rate[:, None] / brush.release_mm
-    return tuple(_stretch(track, rate, first, last) for first, last in pairwise(cuts))
+    return tuple(_stretch(track, rate, first, last, drag) for first, last in pairwise(cuts))
 
 
-def _stretch(track: Track, rate: Array, first: int, last: int) -> Stretch:
+def _stretch(track: Track, rate: Array, first: int, last: int, drag: float) -> Stretch:
     steps = np.diff(track.travel_mm[first : last + 1], axis=0)
     given = steps * (rate[first:last] + rate[first + 1 : last + 1]) / 2
     start = rate[first] * track.thicknesses_mm[first]
     held = np.exp(-np.concatenate([start[None], start + np.cumsum(given, axis=0)]))
-    return Stretch(first, last, 1 - held[0], held[:-1] - held[1:], held[-1])
+    even = held[:-1] - held[1:]
+    laid = broken(even, held[:-1], track.s_mm[first:last], track.width_mm, drag)
+    return Stretch(first, last, 1 - held[0], laid, held[-1])
 
 
 def loaded_runs(

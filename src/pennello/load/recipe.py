@@ -238,6 +238,11 @@ class Recipe:
         """The pick-ups of the face that lays."""
         return tuple(pickup for pickup in self.pickups if pickup.face is self.lays)
 
+    @property
+    def drag(self) -> float:
+        """How stiff the load is, in [0, 1]: 1 after a last pick-up that is nearly dry."""
+        return 1.0 if self.laid and self.laid[-1].wetness is Wetness.NEARLY_DRY else 0.0
+
     def axis(self, brush: Applicator) -> GradientAxis:
         """Return which way the edge runs: along the print for a round or petal brush that is dipped."""
         dipped = brush.kind.dips and any(pickup.way is Way.DIP for pickup in self.pickups)

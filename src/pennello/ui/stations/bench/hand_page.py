@@ -91,7 +91,7 @@ class HandPage(QFrame):
         self.dry.edited.connect(self._set_dry)
         self.exit: QComboBox = choice("What leaves last", guard)
         for exit_ in Exit:
-            self.exit.addItem("all of the edge" if exit_ is Exit.EDGE else exit_.value, exit_)
+            self.exit.addItem("all of it" if exit_ is Exit.EDGE else exit_.value, exit_)
         self.lift.edited.connect(lambda v: self._set("Lift", lambda s: replace(s, lift_mm=v), "lift"))
         self.exit.activated.connect(self._choose_exit)
         self.part_from.edited.connect(lambda v: self._set_part(0, v / 100))
