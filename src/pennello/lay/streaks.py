@@ -55,7 +55,7 @@ def _clumps(s_mm: Array, width_mm: float) -> Array:
     along = (s_mm - s_mm[0]) / SKIP_MM
     knots = _noise(int(along[-1]) + 3, int(across[-1]) + 3)
     rows = _between(knots, along)
-    return np.tanh(2.0 * _between(rows.T, across).T)
+    return np.asarray(np.tanh(2.0 * _between(rows.T, across).T))
 
 
 def _between(knots: Array, at: Array) -> Array:
