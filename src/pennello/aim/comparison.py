@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.aim.attempt import Attempt, Side
-from pennello.aim.wish import Wanted, wanted_lab
+from pennello.aim.wish import Wanted, wanted_along
 from pennello.colour.basis import Basis
 from pennello.colour.difference import ciede2000
 from pennello.kit.contact import BINS
@@ -58,7 +58,9 @@ class Comparison:
     film_um
         Laid thickness, um, shape (stations, 64).
     wanted_lab
-        Wanted colour, shape (64, 3).
+        Wanted colour at the start, shape (64, 3).
+    goals
+        Wanted colour at each station, shape (stations, 64, 3).
     de00
         Difference, shape (stations, 64).
     pale_de00
@@ -72,6 +74,7 @@ class Comparison:
     lab: Array
     film_um: Array
     wanted_lab: Array
+    goals: Array
     de00: Array
     pale_de00: Array
     boundaries: tuple[BoundaryCheck, ...]
@@ -108,15 +111,17 @@ def compare(laid: Laid, attempt: Attempt) -> Comparison:
     moments = laid.track.at(length * (np.arange(STATIONS) + 0.5) / STATIONS)
     read = sample(laid.film, laid.track.points(moments, bin_centres()))
     lab = seen_lab(read, attempt.skin, laid.film.basis)
-    goal = wanted_lab(attempt.wanted, BINS, attempt.edge_mm, attempt.paints, attempt.skin)
-    difference = ciede2000(lab, goal)
+    along = np.concatenate([[0.0], (np.arange(STATIONS) + 0.5) / STATIONS])
+    goals = wanted_along(attempt.wanted, BINS, attempt.edge_mm, attempt.paints, attempt.skin, along)
+    difference = ciede2000(lab, goals[1:])
     rim, heel = _side_shares(difference, attempt)
     return Comparison(
         s_mm=laid.track.s_mm[moments],
         ribbon_mm=laid.track.ribbon_mm[moments],
         lab=lab,
         film_um=read.thickness_um,
-        wanted_lab=goal,
+        wanted_lab=goals[0],
+        goals=goals[1:],
         de00=difference,
         pale_de00=ciede2000(lab, full_coat_lab(read, attempt, laid.film.basis)).mean(axis=1),
         boundaries=check_boundaries(laid.edge, attempt.wanted),

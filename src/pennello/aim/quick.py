@@ -8,6 +8,8 @@ edge is included. Used to search; what is proposed is laid for real.
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
@@ -19,6 +21,7 @@ from pennello.aim.comparison import Comparison
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film
+from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
 from pennello.kit.paint import optics
 from pennello.lay.deposit import LEVELLING_MM
@@ -47,7 +50,7 @@ class Forecast:
     def __init__(self, attempt: Attempt, edge: LoadedEdge, seen: Comparison) -> None:
         self._attempt = attempt
         self._stations = slice(1, None, 4)
-        self._goal = seen.wanted_lab
+        self._goal = seen.goals[self._stations]
         held = edge.volume_mm3_per_mm
         loaded = held > 0.02 * held.max(initial=0)
         thickness = seen.film_um[self._stations]
@@ -56,15 +59,37 @@ class Forecast:
         self._basis = small_basis(_BANDS)
         self._skin = self._basis.pick(attempt.skin)
 
+    def widen(self, cakes: Mapping[str, Cake]) -> None:
+        """Let loads reach these cakes too."""
+        self._attempt = replace(self._attempt, cakes={**self._attempt.cakes, **cakes})
+
     def mean_de00(self, recipe: Recipe) -> float:
         """Return the forecast mean dE00 of a load."""
-        edge = load(recipe, self._attempt.cakes, self._attempt.brush, self._attempt.residue)
-        constants = optics(tuple(self._attempt.paints[name] for name in edge.paints)).at(self._basis)
-        blur = levelling_matrix(edge.width_mm)
-        contents = (optical_contents(edge.solids, constants) @ blur)[None] * self._um_per_unit[:, None, :]
-        kx = np.einsum("spb,pk->sbk", contents, constants.k)
-        sx = np.einsum("spb,p->sb", contents, constants.s[:, 0])[..., None]
-        return float(ciede2000(self._basis.lab(film(kx, sx, self._skin)), self._goal).mean())
+        return float(self.differences((recipe,)).mean())
+
+    def differences(self, recipes: Sequence[Recipe], thicker: Array | None = None) -> Array:
+        """Return the forecast dE00 of loads at three stations, shape (loads, 3, 64); see `labs`."""
+        return ciede2000(self.labs(recipes, thicker), self._goal)
+
+    def labs(self, recipes: Sequence[Recipe], thicker: Array | None = None) -> Array:
+        """Return the forecast colours of loads as L*, a*, b*, shape (loads, 3, 64, 3).
+
+        Parameters
+        ----------
+        recipes
+            Loads from the same cakes and pans.
+        thicker
+            How much thicker the film of each is than the stroke leaves it otherwise, shape (loads,).
+        """
+        here = self._attempt
+        edges = [load(recipe, here.cakes, here.brush, here.residue) for recipe in recipes]
+        constants = optics(tuple(here.paints[name] for name in edges[0].paints)).at(self._basis)
+        held = np.array([optical_contents(edge.solids, constants) for edge in edges])
+        levelled = held @ levelling_matrix(edges[0].width_mm)
+        thickness = self._um_per_unit[None] * (1.0 if thicker is None else thicker[:, None, None])
+        kx = (levelled.transpose(0, 2, 1) @ constants.k)[:, None] * thickness[..., None]
+        sx = (levelled.transpose(0, 2, 1) @ constants.s)[:, None] * thickness[..., None]
+        return self._basis.lab(film(kx, sx, self._skin))
 
 
 @lru_cache(maxsize=32)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
@@ -60,22 +60,49 @@ class Stop:
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """The gradient that a stroke should have; 1 to 9 stops from A to B, the last ending at 1."""
+    """The gradient that a stroke should have; 1 to 9 stops from A to B, the last ending at 1.
+
+    With `end` the wish changes evenly along the stroke from `stops` to `end`.
+    """
 
     stops: tuple[Stop, ...]
     coat_um: float = COAT_UM
     tolerance_de00: float = TOLERANCE_DE00
+    end: tuple[Stop, ...] = ()
 
     def __post_init__(self) -> None:
-        ends = [stop.to_u for stop in self.stops]
-        if not 1 <= len(ends) <= 9:
-            raise OutOfRangeError("number of wanted colours", len(ends), "1 to 9")
-        if ends[-1] != 1.0 or any(b <= a for a, b in pairwise(ends)):
-            raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
+        _check_stops(self.stops)
+        if self.end:
+            _check_stops(self.end)
         if not 0.5 <= self.coat_um <= 500:
             raise OutOfRangeError("wanted coat", self.coat_um, "0.5 to 500 um")
         if not 0.1 <= self.tolerance_de00 <= 50:
             raise OutOfRangeError("tolerance", self.tolerance_de00, "0.1 to 50 dE00")
+
+
+def _check_stops(stops: tuple[Stop, ...]) -> None:
+    ends = [stop.to_u for stop in stops]
+    if not 1 <= len(ends) <= 9:
+        raise OutOfRangeError("number of wanted colours", len(ends), "1 to 9")
+    if ends[-1] != 1.0 or any(b <= a for a, b in pairwise(ends)):
+        raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
+
+
+def wanted_at_end(wanted: Wanted) -> Wanted:
+    """Return the wish for the end of the stroke; the same one if it does not change."""
+    return replace(wanted, stops=wanted.end, end=()) if wanted.end else wanted
+
+
+def wanted_along(
+    wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, Paint], skin: Array, along: Array
+) -> Array:
+    """Return the wanted colour at places along the stroke, 0 (start) to 1 (end), as L*, a*, b*, (places, bins, 3)."""
+    start = wanted_lab(wanted, bins, width_mm, paints, skin)[None]
+    if not wanted.end:
+        return np.broadcast_to(start, (len(along), *start.shape[1:]))
+    end = wanted_lab(wanted_at_end(wanted), bins, width_mm, paints, skin)[None]
+    part = np.asarray(along, np.float64)[:, None, None]
+    return np.asarray(start + part * (end - start))
 
 
 def wanted_shares(wanted: Wanted, bins: int, width_mm: float) -> Array:

@@ -10,6 +10,7 @@ import json
 import os
 import sys
 from collections.abc import Callable
+from importlib import import_module
 from pathlib import Path
 from typing import Any
 
@@ -43,14 +44,29 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
-    from pennello.cli import cake_verbs, kit_verbs, skin_verbs, verbs  # noqa: PLC0415 - the window starts without them
-
-    groups = {kit_verbs: ("kit",), cake_verbs: ("ladder", "cake", "wear"), skin_verbs: ("render", "strokes", "svg")}
-    module = next((one for one, names in groups.items() if parsed.verb in names), verbs)
-    verb: Callable[[argparse.Namespace], int] = getattr(module, parsed.verb)
+    module, name = _MODULES.get(parsed.verb, ("verbs", parsed.verb))
+    verb: Callable[[argparse.Namespace], int] = getattr(import_module(f"pennello.cli.{module}"), name)
     code = verb(parsed)
     sys.stdout.flush()
     return code
+
+
+_MODULES = {
+    "kit": ("kit_verbs", "kit"),
+    "ladder": ("cake_verbs", "ladder"),
+    "cake": ("cake_verbs", "cake"),
+    "wear": ("cake_verbs", "wear"),
+    "render": ("skin_verbs", "render"),
+    "strokes": ("skin_verbs", "strokes"),
+    "svg": ("skin_verbs", "svg"),
+    "find-load": ("solve_verbs", "find_load_verb"),
+    "design-cake": ("solve_verbs", "design_cake_verb"),
+    "forgive": ("solve_verbs", "forgive_verb"),
+    "loads": ("solve_verbs", "loads"),
+    "colourways": ("solve_verbs", "colourways_verb"),
+    "wish": ("solve_verbs", "wish_verb"),
+}
+"""Where a verb lives, imported only when it is asked for; all others are in `verbs`."""
 
 
 def _drop_output() -> None:

@@ -56,6 +56,7 @@ def make_parser() -> argparse.ArgumentParser:
     card.add_argument("--pdf", type=Path, required=True, metavar="FILE")
 
     _skin_verbs(verbs)
+    _solve_verbs(verbs)
     _cake_verbs(verbs)
     _kit_verb(verbs)
 
@@ -105,6 +106,67 @@ def _skin_verbs(verbs: Any) -> None:
     taken.add_argument("file", type=Path)
     taken.add_argument("--number", type=int, default=1, metavar="N", help="which path of the file, default 1")
     taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+
+
+def _solve_verbs(verbs: Any) -> None:
+    find = _plan_verb(verbs, "find-load", "which load lays what a stroke should look like", stroke=True)
+    find.add_argument("--cakes", metavar="IDS", help="only these, with commas between")
+    find.add_argument("--top", type=int, default=8, metavar="N", help="how many, default 8")
+    find.add_argument("--one-visit", action="store_true", help="no touches with a corner")
+    find.add_argument("--keep-brush", action="store_true", help="with the stroke's own brush only")
+    find.add_argument(
+        "--near", choices=("skin", "eye", "lips"), help="obey labels for this place (default: the stroke's)"
+    )
+    find.add_argument("--take", type=int, metavar="N", help="take the N-th load for the stroke and write the plan")
+    _searched(find)
+
+    make = _plan_verb(verbs, "design-cake", "which cake to make for a stroke, or one for several", stroke=False)
+    make.add_argument("stroke", metavar="STROKE[,STROKE]", help="ids of strokes, with commas between")
+    make.add_argument("--stripes", type=int, metavar="N", help="just so many, 2 to 7 (default: as many as it takes)")
+    make.add_argument("--paints", metavar="IDS", help="only of these, with commas between")
+    make.add_argument("--keep", metavar="IDS", help="these must be in it")
+    make.add_argument("--pan-mm", type=float, metavar="MM", help="width of the pan (default: what the brush needs)")
+    make.add_argument("--weights", metavar="N,N", help="how much each stroke counts")
+    make.add_argument("--seconds", type=float, default=6.0, metavar="T", help="when to be done, default 6")
+    make.add_argument("--add", action="store_true", help="put the best cake into the plan and load the strokes from it")
+    _searched(make)
+
+    forgive = _plan_verb(verbs, "forgive", "how often a load still holds with a hand's slips", stroke=True)
+    forgive.add_argument("--tries", type=int, default=400, metavar="N", help="default 400")
+    forgive.add_argument("--seed", type=int, default=1, metavar="S", help="default 1")
+    forgive.add_argument("--hand", choices=("steady", "normal", "bumpy"), help="default: the plan's")
+    forgive.add_argument("--laid", action="store_true", help="lay every try as a film: slower")
+    _json(forgive)
+
+    loads = _plan_verb(verbs, "loads", "the fewest loads for all strokes of a plan", stroke=False)
+    loads.add_argument("--quality", type=float, default=6.0, metavar="DE", help="how far each may be off, default 6 dE")
+    loads.add_argument("--seconds", type=float, default=5.0, metavar="T", help="how long to look for fewer, default 5")
+    loads.add_argument("--apply", action="store_true", help="take them")
+    _searched(loads)
+
+    ways = _plan_verb(verbs, "colourways", "other cakes for a design that keep its relations", stroke=False)
+    ways.add_argument("--take", type=int, metavar="N", help="take the N-th and write the plan")
+    _searched(ways)
+
+    wish = _plan_verb(verbs, "wish", "say what a stroke should look like", stroke=True)
+    wish.add_argument("--stops", metavar="NAME:END:BLEND,...", help="paints or #rrggbb, where each ends (0 to 1), mm")
+    wish.add_argument("--usual", action="store_true", help="light rim, dark heel, of the stroke's cakes")
+    wish.add_argument("--like", metavar="STROKE", help="as another stroke")
+    wish.add_argument("--load", action="store_true", help="what its load lays")
+    wish.add_argument("--picture", type=Path, metavar="FILE", help="as in a picture, along --line")
+    wish.add_argument("--line", metavar="X,Y,X,Y", help="ends of a line across the petal, px, from A to B")
+    wish.add_argument("--rim-mm", type=float, metavar="MM", help="a rim at least so wide")
+    wish.add_argument("--at-end", action="store_true", help="for the end of the stroke only; it changes towards it")
+    wish.add_argument("--near", choices=("skin", "eye", "lips"), help="what the stroke lies near")
+    wish.add_argument("--tolerance", type=float, metavar="DE", help="mean dE up to which it holds")
+    wish.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(wish)
+
+
+def _searched(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="look through this kit too; bare: your own")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(parser)
 
 
 def _cake_verbs(verbs: Any) -> None:

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.aim.attempt import Attempt, Side
+from pennello.aim.hand import Hand
 from pennello.aim.wish import Wanted
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
@@ -18,7 +19,7 @@ from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
-from pennello.kit.paint import Paint
+from pennello.kit.paint import Near, Paint
 from pennello.lay.laying import runs_of
 from pennello.lay.stroke import Stroke
 from pennello.load.edge import LoadedEdge, load
@@ -78,6 +79,7 @@ def skin_spectrum(skin: Skin) -> Array:
 class PlanStroke:
     """A stroke of the plan: its brush (by id), its load, its way over the skin and what it should look like.
 
+    `near` is what it lies near, for the labels of its paints.
     `wait_s` is how long the painter waits before it, s, 0 to a day; its path lies where the stroke lies on the skin.
     """
 
@@ -89,6 +91,7 @@ class PlanStroke:
     wanted: Wanted
     rim: Side = Side.A
     wait_s: float = 0.0
+    near: Near = Near.SKIN
 
     def __post_init__(self) -> None:
         if not 0 <= self.wait_s <= MOST_WAIT_S:
@@ -107,6 +110,7 @@ class Plan:
     brushes: tuple[Applicator, ...] = ()
     strokes: tuple[PlanStroke, ...] = ()
     dry_after_s: float = DRY_AFTER_S
+    hand: Hand = field(default_factory=Hand)
 
     def __post_init__(self) -> None:
         if not 1 <= self.dry_after_s <= MOST_WAIT_S:
@@ -206,9 +210,10 @@ def check_references(plan: Plan) -> None:
                 _known("cake", pickup.cake, known["cakes"], f"{place}.cake")
             for k, portion in enumerate(pickup.pan):
                 _known("paint", portion.paint, known["paints"], f"{place}.pan[{k}].paint")
-        for j, stop in enumerate(stroke.wanted.stops):
-            if stop.paint is not None:
-                _known("paint", stop.paint, known["paints"], f"{here}.wanted.stops[{j}].paint")
+        for key, stops in (("stops", stroke.wanted.stops), ("end", stroke.wanted.end)):
+            for j, stop in enumerate(stops):
+                if stop.paint is not None:
+                    _known("paint", stop.paint, known["paints"], f"{here}.wanted.{key}[{j}].paint")
     _check_leftovers(plan, strokes)
 
 

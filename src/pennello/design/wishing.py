@@ -62,14 +62,20 @@ def _stop(edge: LoadedEdge, name: str, part: tuple[float, float], blend_mm: floa
 
 def turned_round(wanted: Wanted) -> Wanted:
     """Return the wish with A and B exchanged; turned twice it is the same."""
-    stops = wanted.stops
+    return replace(wanted, stops=turned_stops(wanted.stops), end=turned_stops(wanted.end))
+
+
+def turned_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
+    """Return stops in the other order, ends and blends with them."""
+    if not stops:
+        return ()
     starts = [0.0, *(stop.to_u for stop in stops[:-1])]
     blends = [stops[-1].blend_mm, *(stop.blend_mm for stop in stops[:-1])]
     turned = [
         replace(stop, to_u=1.0 - start, blend_mm=blend)
         for stop, start, blend in zip(stops, starts, blends, strict=True)
     ]
-    return replace(wanted, stops=tuple(reversed(turned)))
+    return tuple(reversed(turned))
 
 
 def with_wish_boundary(wanted: Wanted, index: int, to_u: float, blend_mm: float | None = None) -> Wanted:

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import replace
+from dataclasses import asdict, replace
 
+import msgspec
 from msgspec import UNSET
 
 from pennello.aim.attempt import Side
+from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.plan import Plan, PlanStroke, Skin, check_references
 from pennello.errors import PennelloError
@@ -16,6 +18,7 @@ from pennello.files.plan_schema import (
     BrushFile,
     CakeFile,
     DirtFile,
+    HandFile,
     KeyFile,
     LoadFile,
     NibFile,
@@ -78,6 +81,8 @@ def to_plan(file: PlanFile) -> Plan:
     )
     with _at("dry_after_s"):
         plan = replace(plan, dry_after_s=file.dry_after_s)
+    with _at("hand"):
+        plan = replace(plan, hand=Hand(**msgspec.structs.asdict(file.hand)))
     check_references(plan)
     return plan
 
@@ -165,7 +170,9 @@ def _stroke(file: StrokeFile, where: str) -> PlanStroke:
             file.exit,
         )
         rim = Side(file.rim)
-        return PlanStroke(file.id, file.name or file.id, file.brush, recipe, stroke, wanted, rim, file.wait_s)
+        return PlanStroke(
+            file.id, file.name or file.id, file.brush, recipe, stroke, wanted, rim, file.wait_s, file.near
+        )
 
 
 def _pickup(file: PickUpFile, where: str) -> PickUp:
@@ -188,23 +195,26 @@ def _pickup(file: PickUpFile, where: str) -> PickUp:
 
 
 def _wanted(file: WantedFile) -> Wanted:
-    stops = tuple(
+    return Wanted(_stops(file.stops), file.coat_um, file.tolerance_de00, _stops(file.end))
+
+
+def _stops(stops: list[StopFile]) -> tuple[Stop, ...]:
+    return tuple(
         Stop(
             paint=None if stop.paint is UNSET else stop.paint,
             srgb=None if stop.srgb is UNSET else stop.srgb,
             to_u=stop.to_u,
             blend_mm=stop.blend_mm,
         )
-        for stop in file.stops
+        for stop in stops
     )
-    return Wanted(stops, file.coat_um, file.tolerance_de00)
 
 
 def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=3,
+        schema=4,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),
@@ -213,6 +223,7 @@ def from_plan(plan: Plan) -> PlanFile:
         brushes=[_brush_file(brush) for brush in plan.brushes],
         strokes=[_stroke_file(stroke) for stroke in plan.strokes],
         dry_after_s=plan.dry_after_s,
+        hand=HandFile(**asdict(plan.hand)),
     )
 
 
@@ -298,8 +309,10 @@ def _stroke_file(stroke: PlanStroke) -> StrokeFile:
         lift_mm=way.lift_mm,
         exit=way.exit,
         wait_s=stroke.wait_s,
+        near=stroke.near,
         wanted=WantedFile(
             stops=[_stop_file(stop) for stop in stroke.wanted.stops],
+            end=[_stop_file(stop) for stop in stroke.wanted.end],
             coat_um=stroke.wanted.coat_um,
             tolerance_de00=stroke.wanted.tolerance_de00,
         ),

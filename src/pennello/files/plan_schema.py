@@ -1,4 +1,6 @@
-"""The .pennello file, version 2, as it stands on disk. A version 1 file is one with none of the keys marked "since 2".
+"""The .pennello file, version 4, as it stands on disk.
+
+A file of an older version is one with none of the keys marked "since" a later one.
 
 Structure and types only; ranges belong to the values themselves.
 """
@@ -10,12 +12,14 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
+from pennello.aim.hand import Steadiness
 from pennello.kit.applicator import ApplicatorKind
+from pennello.kit.paint import Near
 from pennello.lay.stroke import Exit
 from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
-VERSION = 3
+VERSION = 4
 
 Id = Annotated[str, Meta(min_length=1, max_length=64)]
 Name = Annotated[str, Meta(max_length=200)]
@@ -178,6 +182,7 @@ class WantedFile(Strict, kw_only=True):
     """The wanted gradient, from A to B."""
 
     stops: Annotated[list[StopFile], Meta(min_length=1, max_length=9)]
+    end: Annotated[list[StopFile], Meta(max_length=9)] = msgspec.field(default_factory=list)  # since 4
     coat_um: Positive = 15.0
     tolerance_de00: Positive = 3.0
 
@@ -201,14 +206,26 @@ class StrokeFile(Strict, kw_only=True):
     lift_mm: NotNegative = 0.0  # since 3
     exit: Exit = Exit.EDGE  # since 3
     wait_s: NotNegative = 0.0  # since 3
+    near: Near = Near.SKIN  # since 4
     wanted: WantedFile
+
+
+class HandFile(Strict, kw_only=True):
+    """Standard deviations of the hand's slips. Since 4."""
+
+    steadiness: Steadiness = Steadiness.NORMAL
+    offset_mm: NotNegative = 0.8
+    skew_deg: NotNegative = 3.0
+    angle_deg: NotNegative = 6.0
+    drift_share: NotNegative = 0.25
+    passes: NotNegative = 1.5
 
 
 class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1, 2, 3]
+    schema: Literal[1, 2, 3, 4]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
@@ -217,6 +234,7 @@ class PlanFile(Strict, kw_only=True):
     brushes: Annotated[list[BrushFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
     strokes: Annotated[list[StrokeFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
     dry_after_s: Positive = 57.6  # since 3
+    hand: HandFile = msgspec.field(default_factory=HandFile)  # since 4
 
 
 class Header(Struct):
@@ -231,7 +249,7 @@ def json_schema() -> dict[str, Any]:
     schema = msgspec.json.schema(PlanFile)
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Pennello plan, version 3",
+        "title": "Pennello plan, version 4",
         "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
     }
     return head | schema

@@ -43,6 +43,14 @@ class Finish(Enum):
         return f"{self.value}: only the diffuse part is predicted, not the {missing}"
 
 
+class Near(Enum):
+    """What a stroke lies near, for the labels: plain skin, the eye area, or the lips."""
+
+    SKIN = "skin"
+    EYE = "eye"
+    LIPS = "lips"
+
+
 @dataclass(frozen=True, slots=True)
 class Paint:
     """A paint as its maker and the painter know it.
@@ -86,6 +94,10 @@ class Paint:
             raise OutOfRangeError(f"tint strength of {self.name}", self.tint, "0.05 to 20")
         if self.reflectance is not None:
             _check_reflectance(self.name, self.reflectance)
+
+    def allowed(self, near: Near) -> bool:
+        """Return whether its label, as written down here, allows it at a place; labels and local rules decide."""
+        return self.skin and {Near.SKIN: True, Near.EYE: self.eye_area, Near.LIPS: self.lips}[near]
 
 
 def _check_reflectance(name: str, values: tuple[float, ...]) -> None:

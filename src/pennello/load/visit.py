@@ -106,7 +106,7 @@ def _visit(pickup: PickUp, cake: Cake | None, brush: Applicator, axis: GradientA
         part = part * over
         if any(stripe.dirt for stripe in cake.stripes):
             gross = stripes @ (part * full) * (turnover * brush.edge_mm(axis) / BINS)
-            composition = _top_composition(cake, gross, paints)
+            composition = top_composition(cake, gross, paints)
         else:
             composition = _clean_composition(tuple(paints.index(stripe.paint) for stripe in cake.stripes), len(paints))
     taken, met = part * (1 - math.exp(-turnover)), composition.T @ stripes
@@ -134,7 +134,14 @@ def stirred_mm3(cake: Cake, gross: Array) -> Array:
     return np.asarray(np.maximum(np.maximum(layers, gross), dirt))
 
 
-def _top_composition(cake: Cake, gross: Array, paints: tuple[str, ...]) -> Array:
+def top_composition(cake: Cake, gross: Array, paints: tuple[str, ...]) -> Array:
+    """Return the paints in the top of each stripe, dirt with them, shape (stripes, paints), rows summing to 1.
+
+    Parameters
+    ----------
+    gross
+        What a visit exchanges with each stripe, mm3.
+    """
     composition = np.zeros((len(cake.stripes), len(paints)))
     stirred = stirred_mm3(cake, gross)
     for index, stripe in enumerate(cake.stripes):

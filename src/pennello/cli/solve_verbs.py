@@ -1,0 +1,417 @@
+"""The verbs that search: find-load, design-cake, forgive, loads, colourways; and wish, which says for what."""
+
+from __future__ import annotations
+
+import time
+from argparse import Namespace
+from contextlib import closing
+from dataclasses import replace
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+from pennello.aim.hand import Hand, Steadiness
+from pennello.aim.reasons import reason_of
+from pennello.aim.wish import Stop, Wanted
+from pennello.cli.main import write_json
+from pennello.design.edits import with_stroke
+from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
+from pennello.design.wishing import with_load_wished
+from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.kit.paint import Near
+from pennello.kit.shelf import Kit
+from pennello.session.kit import KitSession
+from pennello.solve.design_cake import Design, Terms, design_cake, why_not
+from pennello.solve.find_load import Filters, Find, find_load
+from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_find
+from pennello.solve.forgiveness import Forgiveness, forgive
+from pennello.solve.kit import at_hand, stock
+from pennello.units import length_text
+
+Answer = dict[str, Any]
+_CAKE_TRIES = 100
+
+
+def find_load_verb(wish: Namespace) -> int:
+    """Find the load that lays what a stroke should look like."""
+    before = time.perf_counter()
+    plan, kit = read_plan(wish.plan), _kit(wish)
+    stroke = plan.stroke(wish.stroke)
+    near = Near(wish.near) if wish.near else stroke.near
+    here = at_hand(plan, kit, date.today(), near)
+    if wish.cakes:
+        names = _ids(wish.cakes)
+        known = [cake.id for cake in (*plan.cakes, *here.cakes)]
+        for name in names:
+            if name not in known:
+                raise UnknownNameError("cake", name, sorted(set(known)))
+        here = here.only(names)
+    if not 1 <= wish.top <= 40:
+        raise OutOfRangeError("how many loads (--top)", wish.top, "1 to 40")
+    rules = Filters(one_visit=wish.one_visit, keep_brush=wish.keep_brush, near=near)
+    board = find_load(plan, stroke.id, here, rules, wish.top)
+    taken = None
+    if wish.take is not None:
+        if not 1 <= wish.take <= len(board.finds):
+            raise OutOfRangeError("which load to take (--take)", wish.take, f"1 to {len(board.finds)}")
+        taken = board.finds[wish.take - 1]
+        write_plan(with_find(plan, stroke.id, taken, here.by_name), wish.out or wish.plan)
+    if wish.json:
+        answer = {"candidates": [_found(find) for find in board.finds], "searched": board.searched}
+        write_json({**answer, "left_out": list(board.left_out), "seconds": time.perf_counter() - before})
+        return 0
+    for number, find in enumerate(board.finds, 1):
+        costs = f" ({', '.join(find.costs)})" if find.costs else ""
+        print(f"{number}. {_words(find)}: {find.mean_de00:.1f} dE, {find.state.value}{costs}")
+        print(f"   {reason_of(find.seen, find.attempt, find.laid)}; holds in {find.holds_share:.0%} of tries")
+    for line in board.left_out:
+        print(f"left out: {line}")
+    print(f"{board.searched} places looked at (predicted)")
+    return 0
+
+
+def _found(find: Find) -> Answer:
+    main = find.recipe.pickups[0]
+    return {
+        "cake": main.cake,
+        "applicator": find.brush.id,
+        "offset_mm": main.offset_mm,
+        "flipped": main.flip,
+        "drift_mm": main.drift_mm,
+        "mean_de00": find.seen.mean_de00,
+        "p95_de00": find.seen.p95_de00,
+        "holds_share": find.holds_share,
+        "state": find.state.value,
+        "coat_mean_de00": find.first.mean_de00,
+        "reason": reason_of(find.seen, find.attempt, find.laid),
+        "costs": list(find.costs),
+        "touches": [
+            {"cake": one.cake, "offset_mm": one.offset_mm, "part": list(one.part), "passes": one.passes}
+            for one in find.recipe.pickups[1:]
+        ],
+    }
+
+
+def _words(find: Find) -> str:
+    main = find.recipe.pickups[0]
+    cake = next(cake for cake in find.cakes if cake.id == main.cake)
+    turned = ", flipped" if main.flip else ""
+    touch = f", then {len(find.recipe.pickups) - 1} touch" if len(find.recipe.pickups) > 1 else ""
+    return f"{cake.name}, {find.brush.name} at {length_text(main.offset_mm)}{turned}, drift {main.drift_mm:g} mm{touch}"
+
+
+def design_cake_verb(wish: Namespace) -> int:
+    """Design a cake for one stroke, or one for several."""
+    plan, kit = read_plan(wish.plan), _kit(wish)
+    names = _ids(wish.stroke)
+    strokes = [plan.stroke(name) for name in names]
+    nears = {stroke.near for stroke in strokes}
+    paints = [paint for paint in stock(plan, kit, date.today()) if all(paint.allowed(near) for near in nears)]
+    if wish.paints:
+        allowed = _ids(wish.paints)
+        for name in allowed:
+            if name not in {paint.id for paint in (*plan.paints, *paints)}:
+                raise UnknownNameError("paint", name, sorted(paint.id for paint in paints))
+        paints = [paint for paint in paints if paint.id in allowed]
+    if not 0.1 <= wish.seconds <= 600:
+        raise OutOfRangeError("seconds", wish.seconds, "0.1 to 600 s")
+    known = {paint.id: paint for paint in (*paints, *plan.paints)}
+    looks = [
+        look_of(plan, stroke, known, weight) for stroke, weight in zip(strokes, _weights(wish, names), strict=True)
+    ]
+    stripes = 7 if wish.stripes is None else wish.stripes
+    terms = Terms(stripes, wish.stripes is not None, wish.pan_mm, tuple(_ids(wish.keep or "")))
+    skin = skin_spectrum(plan.skin)
+    designs = design_cake(paints, looks, skin, terms, wish.seconds)
+    if wish.add:
+        write_plan(with_design(plan, names, designs[0])[0], wish.out or wish.plan)
+    doubts = [
+        text
+        for stroke, look in zip(strokes, looks, strict=True)
+        if (text := why_not(paints, look, skin, stroke.wanted.tolerance_de00))
+    ]
+    if wish.json:
+        write_json({"cakes": [_designed(plan, names, design) for design in designs], "why_not": doubts})
+        return 0
+    for number, design in enumerate(designs, 1):
+        rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
+        print(f"{number}. {rows}: {design.mean_de00:.1f} dE (an even coat, predicted)")
+    print(*doubts, sep="\n")
+    return 0
+
+
+def _weights(wish: Namespace, names: list[str]) -> list[float]:
+    if not wish.weights:
+        return [1.0] * len(names)
+    try:
+        weights = [float(text) for text in _ids(wish.weights)]
+    except ValueError:
+        weights = []
+    if len(weights) != len(names) or not all(0 < weight <= 1000 for weight in weights):
+        raise OutOfRangeError("weights", wish.weights, f"{len(names)} numbers above 0, one for each stroke")
+    return weights
+
+
+def _designed(plan: Plan, names: list[str], design: Design) -> Answer:
+    made, _ = with_design(plan, names, design)
+    trials = tried_for_real(made, names)
+    tries = [forgive(trial.attempt, plan.hand, _CAKE_TRIES) for trial in trials]
+    return {
+        "stripes": [
+            {"paint": paint.id, "width_mm": width} for paint, width in zip(design.paints, design.widths_mm, strict=True)
+        ],
+        "offset_mm": design.offsets_mm[0],
+        "flipped": design.flips[0],
+        "mean_de00": design.mean_de00,
+        "laid_mean_de00": sum(trial.seen.mean_de00 for trial in trials) / len(trials),
+        "holds_share": sum(one.share for one in tries) / len(tries),
+        "width_mm": sum(design.widths_mm),
+        "strokes": [
+            {
+                "stroke": trial.stroke,
+                "offset_mm": offset,
+                "flipped": flip,
+                "mean_de00": each,
+                "laid_mean_de00": trial.seen.mean_de00,
+                "laid_p95_de00": trial.seen.p95_de00,
+                "holds_share": one.share,
+            }
+            for trial, offset, flip, each, one in zip(
+                trials, design.offsets_mm, design.flips, design.each_de00, tries, strict=True
+            )
+        ],
+    }
+
+
+def forgive_verb(wish: Namespace) -> int:
+    """Say how forgiving a load is."""
+    plan = read_plan(wish.plan)
+    hand = plan.hand.at(Steadiness(wish.hand)) if wish.hand else plan.hand
+    found = forgive(plan.attempt(wish.stroke), hand, wish.tries, wish.seed, every_laid=wish.laid)
+    if wish.json:
+        write_json(_forgiven(found, hand, wish.seed))
+        return 0
+    print(
+        f"Holds in {found.holds} of {found.tries} tries with a {hand.steadiness.value} hand "
+        f"({found.low:.0%} to {found.high:.0%}, 95 % interval); at least close in {found.close}."
+    )
+    print(f"It minds {SLIP_WORDS[found.minds_most]} most: {found.minds[found.minds_most]:+.1f} dE for a usual slip.")
+    print(f"Worst likely: {found.worst.mean_de00:.1f} dE; as meant: {found.nominal:.1f} dE (predicted).")
+    return 0
+
+
+SLIP_WORDS = {
+    "offset_mm": "where the brush lands on the cake",
+    "skew_deg": "how square it lies to the stripes",
+    "angle_deg": "how the chisel is held",
+    "drift_share": "how far it drifts",
+    "passes": "the number of sweeps",
+}
+
+
+def _forgiven(found: Forgiveness, hand: Hand, seed: int) -> Answer:
+    worst = found.worst
+    return {
+        "tries": found.tries,
+        "seed": seed,
+        "holds": found.holds,
+        "holds_share": found.share,
+        "interval": [found.low, found.high],
+        "close": found.close,
+        "mean_de00": found.nominal,
+        "minds": found.minds,
+        "minds_most": found.minds_most,
+        "worst": {
+            "offset_mm": worst.offset_mm,
+            "skew_deg": worst.skew_deg,
+            "angle_deg": worst.angle_deg,
+            "drift_share": worst.drift_share,
+            "passes": worst.passes,
+            "mean_de00": worst.mean_de00,
+            "p95_de00": worst.p95_de00,
+        },
+        "hand": {"steadiness": hand.steadiness.value, "sizes": list(hand.sizes)},
+        "laid": found.laid,
+    }
+
+
+def loads(wish: Namespace) -> int:
+    """Say how few loads a plan needs."""
+    from pennello.solve.plan_loads import advise, with_advice  # noqa: PLC0415
+
+    plan, kit = read_plan(wish.plan), _kit(wish)
+    here = at_hand(plan, kit, date.today())
+    advice = advise(plan, here, wish.quality, wish.seconds)
+    if wish.apply:
+        write_plan(with_advice(plan, advice, here.by_name), wish.out or wish.plan)
+    worst = advice.worst
+    if wish.json:
+        write_json(
+            {
+                "loads": advice.loads,
+                "before": advice.before,
+                "rinses": advice.rinses,
+                "rinses_before": advice.rinses_before,
+                "brush_changes": advice.brush_changes,
+                "brush_changes_before": advice.brush_changes_before,
+                "worst": {"stroke": worst.stroke, "mean_de00": worst.mean_de00} if worst else None,
+                "by": advice.by,
+                "served": [
+                    {
+                        "applicator": one.load.brush,
+                        "cakes": list(one.load.recipe.cakes),
+                        "found_for": one.load.of,
+                        "visits": one.visits,
+                        "strokes": [
+                            {"stroke": share.stroke, "turned_over": share.turned, "mean_de00": share.mean_de00}
+                            for share in one.shares
+                        ],
+                    }
+                    for one in advice.served
+                ],
+            }
+        )
+        return 0
+    last = f", worst stroke {worst.mean_de00:.1f} dE" if worst else ""
+    print(f"{advice.loads} loads instead of {advice.before}{last} ({advice.by}, predicted)")
+    print(
+        f"{advice.rinses} rinses instead of {advice.rinses_before}, "
+        f"{advice.brush_changes} brush changes instead of {advice.brush_changes_before}"
+    )
+    for one in advice.served:
+        names = ", ".join(f"{plan.stroke(share.stroke).name} {share.mean_de00:.1f} dE" for share in one.shares)
+        print(f"  {plan.brush(one.load.brush).name} from {' + '.join(one.load.recipe.cakes) or 'pans'}: {names}")
+    return 0
+
+
+def colourways_verb(wish: Namespace) -> int:
+    """Say which other cakes would keep a design's relations."""
+    from pennello.solve.colourways import colourways, with_colourway  # noqa: PLC0415
+
+    plan, kit = read_plan(wish.plan), _kit(wish)
+    here = at_hand(plan, kit, date.today())
+    ways = colourways(plan, here)
+    if wish.take is not None:
+        if not 1 <= wish.take <= len(ways):
+            raise OutOfRangeError("which colourway to take (--take)", wish.take, f"1 to {len(ways)}")
+        write_plan(with_colourway(plan, ways[wish.take - 1], here.by_name), wish.out or wish.plan)
+    if wish.json:
+        found = [
+            {"name": way.name, "cakes": way.ids, "strain": way.strain, "staying": list(way.staying)} for way in ways
+        ]
+        write_json({"colourways": found})
+        return 0
+    for way in ways:
+        print(f"{way.name}: " + ", ".join(f"{old} -> {new}" for old, new in way.ids.items()))
+    return 0
+
+
+class WishError(PennelloError):
+    """A wish is asked for in no way, or in several that exclude one another."""
+
+
+def wish_verb(wish: Namespace) -> int:
+    """Say what a stroke should look like."""
+    plan = read_plan(wish.plan)
+    stroke = plan.stroke(wish.stroke)
+    if wish.near:
+        stroke = replace(stroke, near=Near(wish.near))
+        plan = with_stroke(plan, stroke)
+    wanted = _wished(plan, wish)
+    if wish.rim_mm is not None:
+        edge = plan.brush(stroke.brush).edge_mm(stroke.recipe.axis(plan.brush(stroke.brush)))
+        wanted = with_rim_at_least(wanted, stroke.rim, edge, wish.rim_mm)
+    if wish.at_end:
+        wanted = replace(stroke.wanted, end=wanted.stops)
+    if wish.tolerance is not None:
+        wanted = replace(wanted, tolerance_de00=wish.tolerance)
+    plan = wish_paints_kept(plan, replace(stroke, wanted=wanted))
+    write_plan(plan, wish.out or wish.plan)
+    stops = [_stop_words(plan, stop) for stop in wanted.stops]
+    if wish.json:
+        write_json(
+            {
+                "stroke": stroke.id,
+                "stops": [_stop_answer(stop) for stop in wanted.stops],
+                "end": [_stop_answer(stop) for stop in wanted.end],
+                "near": stroke.near.value,
+            }
+        )
+    else:
+        print(f"{stroke.name} should look like: {', '.join(stops)}")
+    return 0
+
+
+def _wished(plan: Plan, wish: Namespace) -> Wanted:
+    stroke = plan.stroke(wish.stroke)
+    ways = [bool(wish.stops), bool(wish.usual), bool(wish.like), bool(wish.picture), bool(wish.load)]
+    if sum(ways) > 1:
+        raise WishError("Say it in one way only: --stops, --usual, --like, --picture or --load.")
+    if wish.stops:
+        return replace(stroke.wanted, stops=tuple(_stop(text) for text in wish.stops.split(",")))
+    if wish.usual:
+        return usual_wish(plan, stroke.id)
+    if wish.like:
+        return wish_of(plan, stroke.id, wish.like)
+    if wish.load:
+        return with_load_wished(plan, stroke.id).stroke(stroke.id).wanted
+    if wish.picture:
+        return replace(stroke.wanted, stops=_from_picture(plan, wish), end=())
+    if wish.rim_mm is None and wish.tolerance is None and not wish.near:
+        raise WishError(
+            "Say what is wanted: --stops, --usual, --like, --picture, --load, --rim-mm, --near or --tolerance."
+        )
+    return stroke.wanted
+
+
+def _from_picture(plan: Plan, wish: Namespace) -> tuple[Stop, ...]:
+    from pennello.aim.profile import stops_of  # noqa: PLC0415
+    from pennello.files.profile import line_colours  # noqa: PLC0415
+    from pennello.files.swatch import read_picture  # noqa: PLC0415
+
+    stroke = plan.stroke(wish.stroke)
+    brush = plan.brush(stroke.brush)
+    try:
+        x0, y0, x1, y1 = (float(text) for text in (wish.line or "").split(","))
+    except ValueError:
+        raise WishError("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.") from None
+    labs = line_colours(read_picture(Path(wish.picture)), (x0, y0), (x1, y1))
+    return stops_of(labs, brush.edge_mm(stroke.recipe.axis(brush)))
+
+
+def _stop(text: str) -> Stop:
+    """Return a stop written as PAINT or #rrggbb, then :END, then :BLEND; end 0 to 1, blend in mm."""
+    name, *rest = text.strip().split(":")
+    try:
+        end, blend = (float(rest[0]) if rest else 1.0), (float(rest[1]) if len(rest) > 1 else 2.5)
+    except ValueError:
+        raise OutOfRangeError("a wanted stop", text, "PAINT:END:BLEND, as in foam-white:0.2:2.5") from None
+    return Stop(srgb=name, to_u=end, blend_mm=blend) if name.startswith("#") else Stop(name, None, end, blend)
+
+
+def _stop_answer(stop: Stop) -> Answer:
+    return {"paint": stop.paint, "srgb": stop.srgb, "to_u": stop.to_u, "blend_mm": stop.blend_mm}
+
+
+def _stop_words(plan: Plan, stop: Stop) -> str:
+    name = plan.paint(stop.paint).name if stop.paint is not None else str(stop.srgb)
+    return f"{name} to {stop.to_u:.0%}"
+
+
+def _kit(wish: Namespace) -> Kit | None:
+    """Return the kit that is asked for, the painter's own with a bare --kit, or None."""
+    if wish.kit is None:
+        return None
+    path = None if wish.kit == "" else Path(wish.kit)
+    if path is not None and not path.exists():
+        raise FileProblemError(
+            path, "this kit is not there; name the file of a kit, or leave the name out for your own."
+        )
+    with closing(KitSession(path)) as session:
+        return session.kit
+
+
+def _ids(text: str) -> list[str]:
+    return [part.strip() for part in text.split(",") if part.strip()]
