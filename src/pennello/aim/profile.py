@@ -21,6 +21,12 @@ CELLS = 48
 MOST_STOPS = 6
 _PRICE = 9.0
 _LEAST_CELLS = 3
+_MOST_PIECES = 12
+_ON_THE_WAY, _BEND, _SHORT = 8.0, 0.25, 0.15
+"""A piece so near, in Lab units or in parts of the way, to the line between its neighbours' colours, and so short
+against the row, is only their blend."""
+
+_LEAST_U = 0.02
 
 
 def stops_of(labs: Array, width_mm: float, most: int = MOST_STOPS) -> tuple[Stop, ...]:
@@ -39,15 +45,45 @@ def stops_of(labs: Array, width_mm: float, most: int = MOST_STOPS) -> tuple[Stop
         raise OutOfRangeError("length of the line across the picture", len(labs), "at least 2 pixels")
     at = (np.arange(CELLS) + 0.5) / CELLS * (len(labs) - 1)
     row = np.stack([np.interp(at, np.arange(len(labs)), labs[:, channel]) for channel in range(3)], axis=1)
-    ends = _cut(row, min(max(most, 1), 9))
-    starts = [0, *ends[:-1]]
-    stops = []
-    for number, (start, end) in enumerate(zip(starts, ends, strict=True)):
-        last = number == len(ends) - 1
-        blend = 0.0 if last else _blend_mm(row, start, end, ends[number + 1], width_mm)
-        colour = lab_to_hex(np.median(row[start:end], axis=0))
-        stops.append(Stop(srgb=colour, to_u=1.0 if last else round(end / CELLS, 4), blend_mm=round(blend, 2)))
+    pieces = _merged(row, _cut(row, min(max(2 * most, 1), _MOST_PIECES)))
+    while len(pieces) > min(max(most, 1), 9):
+        shortest = min(range(len(pieces)), key=lambda number: pieces[number][1] - pieces[number][0])
+        pieces = [piece for number, piece in enumerate(pieces) if number != shortest]
+    colours = [np.median(row[start:end], axis=0) for start, end in pieces]
+    stops, begin = [], 0.0
+    for number, colour in enumerate(colours):
+        end, blend = 1.0, 0.0
+        if number < len(colours) - 1:
+            way = (pieces[number][0], pieces[number + 1][1])
+            end, blend = _passage(row, way, colour, colours[number + 1])
+            end = min(max(end, begin + _LEAST_U), 1 - _LEAST_U * (len(colours) - 1 - number))
+        stops.append(Stop(srgb=lab_to_hex(colour), to_u=round(end, 4), blend_mm=round(blend * width_mm, 2)))
+        begin = end
     return tuple(stops)
+
+
+def _merged(row: Array, ends: list[int]) -> list[tuple[int, int]]:
+    """Return pieces from, to without those that are only the way from one neighbour to the other."""
+    pieces = list(zip([0, *ends[:-1]], ends, strict=True))
+    while True:
+        colours = [np.median(row[start:end], axis=0) for start, end in pieces]
+        between = [
+            number
+            for number in range(1, len(pieces) - 1)
+            if _off_line(colours[number - 1], colours[number], colours[number + 1]) < 1
+            and pieces[number][1] - pieces[number][0] <= _SHORT * len(row)
+        ]
+        if not between:
+            return pieces
+        pieces.pop(min(between, key=lambda number: pieces[number][1] - pieces[number][0]))
+
+
+def _off_line(one: Array, middle: Array, other: Array) -> float:
+    """Return how far a colour lies from the line between two others, against what a blend of paints may bend it."""
+    way = other - one
+    part = float(np.clip((middle - one) @ way / max(float(way @ way), 1e-9), 0, 1))
+    bend = max(_ON_THE_WAY, _BEND * float(np.linalg.norm(way)))
+    return float(np.linalg.norm(middle - one - part * way)) / bend
 
 
 def _cut(row: Array, most: int) -> list[int]:
@@ -75,12 +111,11 @@ def _cut(row: Array, most: int) -> list[int]:
     return ends[::-1]
 
 
-def _blend_mm(row: Array, start: int, middle: int, end: int, width_mm: float) -> float:
-    """Return the 10-90 width of the passage from one piece to the next, mm."""
-    one, two = np.median(row[start:middle], axis=0), np.median(row[middle:end], axis=0)
-    way = two - one
-    along = (row[start:end] - one) @ way / max(float(way @ way), 1e-9)
-    rising = np.maximum.accumulate(np.clip(along, 0, 1))
-    places = np.arange(start, end) + 0.5
-    low, high = (float(np.interp(level, rising + 1e-9 * np.arange(len(rising)), places)) for level in (0.1, 0.9))
-    return min(max(high - low, 0.0) / CELLS * width_mm, 0.8 * (end - start) / CELLS * width_mm)
+def _passage(row: Array, way: tuple[int, int], one: Array, two: Array) -> tuple[float, float]:
+    """Return where one colour hands over to the next, and the 10-90 width of it, both as parts of the row."""
+    line = two - one
+    along = (row[way[0] : way[1]] - one) @ line / max(float(line @ line), 1e-9)
+    rising = np.maximum.accumulate(np.clip(along, 0, 1)) + 1e-9 * np.arange(len(along))
+    places = np.arange(way[0], way[1]) + 0.5
+    low, middle, high = (float(np.interp(level, rising, places)) / len(row) for level in (0.1, 0.5, 0.9))
+    return middle, high - low

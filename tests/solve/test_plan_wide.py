@@ -1,0 +1,193 @@
+"""Fewest loads and colourways for a whole plan; ways to come to a wish."""
+
+import itertools
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.solve.conftest import PAINTS, SKIN
+
+from pennello.aim.attempt import Side
+from pennello.aim.profile import stops_of
+from pennello.aim.wish import Stop, Wanted, wanted_along, wanted_lab
+from pennello.colour.difference import ciede2000
+from pennello.colour.lab import hex_to_lab
+from pennello.design.wish_edits import (
+    usual_wish,
+    wish_of,
+    with_rim_at_least,
+    with_stop_added,
+    with_stop_coloured,
+    without_stop,
+)
+from pennello.design.wishing import turned_round
+from pennello.errors import OutOfRangeError, PennelloError
+from pennello.session.kit import shipped_kit
+from pennello.solve import plan_loads
+from pennello.solve.colourways import NoColourwayError, colourways, with_colourway
+from pennello.solve.kit import at_hand
+from pennello.solve.plan_loads import Load, _Table, advise, turned_over, with_advice
+
+
+def test_alike_strokes_share_one_load(two_tone_plan):
+    stroke = two_tone_plan.strokes[0]
+    short = replace(stroke.stroke.path, points_mm=tuple((x / 3, y / 3) for x, y in stroke.stroke.path.points_mm))
+    small = replace(stroke, stroke=replace(stroke.stroke, path=short))
+    plan = replace(two_tone_plan, strokes=tuple(replace(small, id=f"s{n}") for n in range(3)))
+    advice = advise(plan, at_hand(plan), exact=False)
+    assert (advice.before, advice.loads, len(advice.served)) == (3, 1, 1)
+    assert advice.brush_changes == advice.rinses == 0
+    taken = with_advice(plan, advice, PAINTS)
+    assert len({one.recipe for one in taken.strokes}) == 1
+    worst = advice.worst
+    assert worst is not None
+    laid = taken.attempt(worst.stroke)
+    from pennello.aim.comparison import compare
+
+    assert compare(laid.lay(2.0), laid).mean_de00 == pytest.approx(worst.mean_de00, abs=0.5)
+
+
+def test_turned_over_brush_serves_the_mirrored_wish(two_tone_plan):
+    stroke = two_tone_plan.strokes[0]
+    other = replace(stroke, id="other", wanted=turned_round(stroke.wanted))
+    plan = replace(two_tone_plan, strokes=(stroke, other))
+    advice = advise(plan, at_hand(plan), exact=False)
+    assert len(advice.served) == 1
+    assert sorted(share.turned for share in advice.served[0].shares) == [False, True]
+    assert turned_over(turned_over(stroke.recipe)) == stroke.recipe
+
+
+def random_table(seed, loads=5, strokes=5):
+    rng = np.random.default_rng(seed)
+    de00 = rng.uniform(1, 12, (loads, strokes))
+    made = tuple(Load("b1" if n % 2 else "b2", _RECIPE, (), f"s{n}") for n in range(loads))
+    lasts = rng.integers(1, 5, strokes)
+    return _Table(made, tuple(f"s{n}" for n in range(strokes)), de00, np.zeros(de00.shape, bool), lasts)
+
+
+from pennello.load.recipe import PickUp, Recipe  # noqa: E402
+
+_RECIPE = Recipe((PickUp("x"),))
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_cp_sat_cover_is_the_best_of_all(seed):
+    table = random_table(seed)
+    allowed = plan_loads._allowed(table, 6.0)
+    rows, columns = range(len(table.loads)), range(len(table.strokes))
+    best = min(
+        plan_loads._cost(table, {r: tuple(c for c in columns if pick[c] == r) for r in set(pick)})
+        for pick in itertools.product(rows, repeat=len(table.strokes))
+        if all(allowed[pick[c], c] for c in columns)
+    )
+    greedy = plan_loads._greedy(table, allowed)
+    exact = plan_loads._covered(table, allowed, greedy, 5.0)
+    assert plan_loads._cost(table, exact) == pytest.approx(best, abs=5e-3)
+    assert plan_loads._cost(table, greedy) >= best - 1e-9
+    assert sorted(c for strokes in greedy.values() for c in strokes) == list(columns)
+
+
+def test_advice_needs_strokes_and_sense(demo):
+    with pytest.raises(PennelloError, match="no stroke in this plan"):
+        advise(replace(demo, strokes=()), at_hand(demo))
+    with pytest.raises(OutOfRangeError, match="quality"):
+        advise(demo, at_hand(demo), 0.0)
+
+
+def test_colourways_keep_light_and_dark(demo):
+    here = at_hand(demo, shipped_kit())
+    ways = colourways(demo, here)
+    assert 1 <= len(ways) <= 3
+    firsts = [way.ids for way in ways]
+    assert all(one != other for one, other in itertools.combinations(firsts, 2))
+    plan = with_colourway(demo, ways[0], here.by_name)
+    for old, new in ways[0].ids.items():
+        assert new not in {cake for way in [ways[0].ids] for cake in way}
+        assert old != new
+    stroke = plan.stroke("dahlia-petal")
+    before, after = (
+        wanted_lab(one.wanted, 16, 19.05, {**here.by_name, **{p.id: p for p in plan.paints}}, SKIN)[:, 0]
+        for one in (demo.stroke("dahlia-petal"), stroke)
+    )
+    assert np.corrcoef(before, after)[0, 1] > 0.8
+    with pytest.raises(NoColourwayError, match="Add cakes"):
+        colourways(demo, here.only({name for one in demo.strokes for name in one.recipe.cakes}))
+
+
+# --- wishes ---
+
+
+def test_profile_of_a_known_gradient_is_found_again():
+    colours = ("#f4f0e8", "#d02030", "#401018")
+    wanted = Wanted(
+        (
+            Stop(srgb=colours[0], to_u=0.25, blend_mm=1.5),
+            Stop(srgb=colours[1], to_u=0.7, blend_mm=2.5),
+            Stop(srgb=colours[2]),
+        )
+    )
+    row = wanted_lab(wanted, 200, 20.0, PAINTS, SKIN)
+    stops = stops_of(row, 20.0)
+    assert [stop.to_u for stop in stops] == pytest.approx([0.25, 0.7, 1.0], abs=0.05)
+    for stop, colour in zip(stops, colours, strict=True):
+        assert float(ciede2000(hex_to_lab(str(stop.srgb)), hex_to_lab(colour))) < 3
+    assert stops[0].blend_mm == pytest.approx(1.5, abs=1.0)
+    assert len(stops_of(np.tile(row[:1], (50, 1)), 20.0)) == 1
+    with pytest.raises(OutOfRangeError, match="line across the picture"):
+        stops_of(row[:1], 20.0)
+
+
+def test_wish_along_the_stroke_is_start_end_and_between(demo):
+    wanted = replace(demo.stroke("dahlia-petal").wanted, end=(Stop(paint="poppy-red"),))
+    paints = {paint.id: paint for paint in demo.paints}
+    rows = wanted_along(wanted, 8, 19.05, paints, SKIN, np.array([0.0, 0.5, 1.0]))
+    assert rows[0] == pytest.approx(wanted_lab(wanted, 8, 19.05, paints, SKIN))
+    assert rows[1] == pytest.approx((rows[0] + rows[2]) / 2)
+    assert np.ptp(rows[2], axis=0) == pytest.approx(0, abs=1e-9)
+
+
+def test_usual_is_light_at_the_rim(demo):
+    for rim in Side:
+        stroke = replace(demo.stroke("kelp-swoosh"), rim=rim)
+        plan = replace(demo, strokes=tuple(stroke if s.id == stroke.id else s for s in demo.strokes))
+        wanted = usual_wish(plan, stroke.id)
+        paints = {paint.id: paint for paint in demo.paints}
+        light = wanted_lab(wanted, 16, 25.4, paints, SKIN)[:, 0]
+        assert bool(light[0] > light[-1]) is (rim is Side.A)
+
+
+def test_wish_of_another_stroke_keeps_rim_to_rim(demo):
+    other = replace(demo.stroke("dahlia-petal"), id="other", rim=Side.B)
+    plan = replace(demo, strokes=(*demo.strokes, other))
+    assert wish_of(plan, "other", "dahlia-petal").stops == turned_round(other.wanted).stops
+    assert wish_of(plan, "dahlia-petal", "other").stops == turned_round(other.wanted).stops
+
+
+_wish = st.lists(st.floats(0.06, 0.94), min_size=0, max_size=6, unique_by=lambda x: round(x, 1)).map(
+    lambda ends: Wanted(tuple(Stop(srgb=f"#{n:02x}8040", to_u=e) for n, e in enumerate([*sorted(ends), 1.0])))
+)
+
+
+@given(wanted=_wish, rim=st.sampled_from(list(Side)), least=st.floats(0.5, 9.0))
+def test_rim_rule_gives_the_rim_its_room(wanted, rim, least):
+    ruled = with_rim_at_least(wanted, rim, 20.0, least)
+    assert len(ruled.stops) == len(wanted.stops)
+    if len(wanted.stops) > 1:
+        inner = ruled.stops[0].to_u if rim is Side.A else 1 - ruled.stops[-2].to_u
+        assert inner * 20.0 >= least - 0.01
+    assert with_rim_at_least(ruled, rim, 20.0, least) == ruled
+    with pytest.raises(OutOfRangeError):
+        with_rim_at_least(wanted, rim, 20.0, 10.5)
+
+
+@given(wanted=_wish, at=st.integers(0, 8))
+def test_stops_come_and_go(wanted, at):
+    here = at % len(wanted.stops)
+    grown = with_stop_added(wanted.stops, here, Stop(srgb="#123456"))
+    assert len(grown) == len(wanted.stops) + 1
+    assert Wanted(grown).stops[here + 1].srgb == "#123456"
+    fewer = without_stop(grown, here + 1)
+    assert [stop.srgb for stop in fewer] == [stop.srgb for stop in wanted.stops]
+    assert Wanted(with_stop_coloured(fewer, here, "foam-white", None)).stops[here].paint == "foam-white"
