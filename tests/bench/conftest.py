@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import os
 
+import pytest
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 
@@ -21,3 +23,10 @@ def pytest_terminal_summary(terminalreporter, config):
     for one in session.benchmarks:
         for key, value in one.extra_info.items():
             write(f"{one.name}: {key} {value}")
+
+
+@pytest.fixture(scope="session")
+def qapp_bench():
+    from PySide6.QtWidgets import QApplication
+
+    return QApplication.instance() or QApplication(["bench"])

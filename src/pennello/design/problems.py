@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from pennello.design.plan import Plan, PlanStroke
 from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.kit.paint import Near
 from pennello.load.pickup import met_shares, part_met
 from pennello.load.recipe import Face, PickUp, Way, Wetness
 from pennello.load.wear import dirt_share, worn_out
@@ -60,6 +61,9 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
             yield Problem(f"{where}.load", f"{paint.name} is {paint.finish.note}.")
         if not paint.skin:
             yield Problem(f"{where}.load", f"{paint.name} is not marked as made for skin; its label decides.")
+        elif not paint.allowed(stroke.near):
+            place = {Near.EYE: "the eye area", Near.LIPS: "lips"}.get(stroke.near, "skin")
+            yield Problem(f"{where}.load", f"{paint.name} is not marked for {place}; take another, its label decides.")
 
 
 def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Problem]:

@@ -25,7 +25,7 @@ MOST_STRIPES = STRIPES[1]
 LEAST_STRIPE_MM = 2.5
 """A narrower stripe is hard to lay and soon blurs away (common practice, no published source)."""
 
-_CHUNK = 192
+_CHUNK = 64
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -39,7 +39,7 @@ BLENDS_MM = (0.3, 0.5, 0.8, 1.2, 1.8, 2.5, 3.5, 5.0)
 GRID_MM = 0.25
 _FINE_MM = 0.1
 _BANDS = 10
-_LEADERS, _OF_EACH = 1200, 6
+_LEADERS, _OF_EACH = 900, 16
 _THREADS = 2
 _CHUNK = 256
 _BEYOND_MM = HANG_MM + 1.0
@@ -108,18 +108,12 @@ def search(
     report
         Is told how much is done, 0 to 1, and may raise to stop.
     """
-    jobs = [(cake, tried) for cake in cakes for tried in brushes]
     optics(tuple(paints[name] for cake in cakes for name in cake.paints))  # all together, once
-    blocks: list[_Block] = []
-    with ThreadPoolExecutor(threads) as pool:
-        for number, block in enumerate(pool.map(lambda job: _estimated(job[0], job[1], paints, skin), jobs)):
-            blocks.extend([block] if block is not None else [])
-            if number % 8 == 0:
-                report(0.7 * number / len(jobs))
+    blocks = _estimates(cakes, brushes, paints, skin, threads, lambda part: report(0.7 * part))
     leaders = list(_leaders(blocks))
     report(0.75)
     rough = _scored(leaders, paints, skin, small_basis(_BANDS), _from_tables)
-    best = _first(rough, 200, 4)
+    best = _first(rough, 120, 2)
     report(0.9)
     exact = _scored([leaders[at] for at in best], paints, skin, FULL, exact_shares)
     ordered = sorted(exact, key=lambda one: (round(one.mean_de00, 9), one.cake, one.offset_mm, one.flip))
@@ -152,32 +146,73 @@ def composition_of(cake: Cake) -> tuple[tuple[str, ...], Array]:
 # --- first pass ---
 
 
-def _estimated(cake: Cake, tried: Tried, paints: Mapping[str, Paint], skin: Array) -> _Block | None:
-    offsets = offsets_of(cake, tried.brush)
-    if not len(offsets):
-        return None
+def _estimates(
+    cakes: Sequence[Cake],
+    brushes: Sequence[Tried],
+    paints: Mapping[str, Paint],
+    skin: Array,
+    threads: int,
+    report: Callable[[float], None],
+) -> list[_Block]:
+    """Return the estimates of all cakes with all brushes that fit them; brushes that lay alike are done at once."""
+    groups: dict[tuple[tuple[float, ...], float, float], list[Tried]] = {}
+    for one in brushes:
+        groups.setdefault((one.drifts_mm, one.mixing_mm, round(one.coat_um, 1)), []).append(one)
+    jobs = [(cake, group) for cake in cakes for group in groups.values()]
+    blocks: list[_Block] = []
+    with ThreadPoolExecutor(threads) as pool:
+        for number, found in enumerate(pool.map(lambda job: _estimated(job[0], job[1], paints, skin), jobs)):
+            blocks.extend(found)
+            report((number + 1) / len(jobs))
+    return blocks
+
+
+def _estimated(cake: Cake, group: Sequence[Tried], paints: Mapping[str, Paint], skin: Array) -> list[_Block]:
+    """Return the estimates of one cake with brushes that lay alike."""
+    fitting = [(one, offsets) for one in group if len(offsets := offsets_of(cake, one.brush))]
+    if not fitting:
+        return []
+    first = fitting[0][0]
     known = tuple(paints[name] for name in cake.paints)
-    start, features = _strip(cake, tried.drifts_mm, tried.mixing_mm, round(tried.coat_um, 1), known, skin.tobytes())
-    places = offsets[:, None] + (np.arange(SAMPLES) + 0.5) / SAMPLES * tried.brush.width_mm
-    rows = np.clip(np.rint((places - start) / GRID_MM - 0.5).astype(np.intp), 0, features.shape[1] - 1)
-    read = (rows * SAMPLES + np.arange(SAMPLES)).ravel()
-    estimate = np.zeros((len(tried.drifts_mm), len(offsets), 2), np.float32)
-    forms = _forms(tried.goal)
-    for form in forms:  # for the start and, where it changes, the end of the stroke
-        for flip, ordered in enumerate((form, np.ascontiguousarray(form[:, ::-1]))):
-            squared = (features.reshape(-1, features.shape[2]) @ ordered).reshape(len(features), -1)
-            near = np.sqrt(np.maximum(squared.take(read, axis=1), 0))
-            estimate[..., flip] += near.reshape(len(features), len(offsets), SAMPLES).mean(axis=2)
-    return _Block(cake, tried, offsets, estimate / len(forms))
+    start, features = _strip(cake, first.drifts_mm, first.mixing_mm, round(first.coat_um, 1), known, skin.tobytes())
+    ends = len(first.goal.labs)
+    forms = np.hstack([form for one, _ in fitting for form in _forms(one.goal)])  # 64 columns: as it is, and flipped
+    squared = (features.reshape(-1, features.shape[2]) @ forms).reshape(len(features), -1)
+    reads = [
+        _reads(one, offsets, start, features.shape[1], number, ends, forms.shape[1])
+        for number, (one, offsets) in enumerate(fitting)
+    ]
+    near = squared.take(np.concatenate(reads), axis=1)
+    np.maximum(near, 0, out=near)
+    np.sqrt(near, out=near)
+    means = near.reshape(len(features), -1, SAMPLES).mean(axis=2)
+    blocks, begin = [], 0
+    for one, offsets in fitting:
+        part = means[:, begin : begin + ends * 2 * len(offsets)]
+        begin += part.shape[1]
+        estimate = part.reshape(len(features), ends, 2, len(offsets)).mean(axis=1).transpose(0, 2, 1)
+        blocks.append(_Block(cake, one, offsets, estimate))
+    return blocks
+
+
+def _reads(
+    one: Tried, offsets: Array, start: float, places: int, number: int, ends: int, columns: int
+) -> NDArray[np.intp]:
+    """Return where in the table of squares a brush reads: for start and end, as it is and flipped, at each offset."""
+    at = offsets[:, None] + (np.arange(SAMPLES) + 0.5) / SAMPLES * one.brush.width_mm
+    rows = np.clip(np.rint((at - start) / GRID_MM - 0.5).astype(np.intp), 0, places - 1)
+    base = (rows * columns + np.arange(SAMPLES))[None]
+    which = (number * ends * 2 + np.arange(ends * 2))[:, None, None]
+    return np.asarray((base + which * SAMPLES).ravel())
 
 
 @lru_cache(maxsize=64)
 def _forms(goal: Goal) -> tuple[Array, ...]:
     """Return for each wanted colour what squares to dE00 near it, in L2, a2, b2, La, Lb, ab, L, a, b, 1.
 
-    For start and end of the stroke, shape (10, 32).
+    For start and end of the stroke, shape (10, 64): as it is, and flipped.
     """
-    return tuple(map(_form, goal.labs))
+    return tuple(np.hstack([form, form[:, ::-1]]) for form in map(_form, goal.labs))
 
 
 def _form(labs: Array) -> Array:
@@ -237,13 +272,21 @@ def _leaders(blocks: list[_Block]) -> Iterator[_Leader]:
     if not blocks:
         return
     every = np.concatenate([block.estimate.ravel() for block in blocks])
-    limit = np.partition(every, min(_LEADERS, len(every) - 1))[min(_LEADERS, len(every) - 1)]
+    limit = _least(every, _LEADERS)
+    of_cake: dict[str, list[Array]] = {}
     for block in blocks:
-        flat = block.estimate.ravel()
-        own = np.partition(flat, min(_OF_EACH, len(flat) - 1))[min(_OF_EACH, len(flat) - 1)]
-        for at in np.flatnonzero(flat <= max(min(own, 2 * limit), limit)):
+        of_cake.setdefault(block.cake.id, []).append(block.estimate.ravel())
+    limits = {name: max(_least(np.concatenate(ones), _OF_EACH), limit) for name, ones in of_cake.items()}
+    for block in blocks:
+        for at in np.flatnonzero(block.estimate.ravel() <= limits[block.cake.id]):
             blend, offset, flip = np.unravel_index(int(at), block.estimate.shape)
             yield block, int(blend), int(offset), int(flip)
+
+
+def _least(values: Array, count: int) -> float:
+    """Return the value that so many are not above."""
+    at = min(count, len(values)) - 1
+    return float(np.partition(values, at)[at])
 
 
 _Place = tuple[float, float]

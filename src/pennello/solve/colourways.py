@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import heapq
 import itertools
-import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -239,12 +238,12 @@ def _price(names: Sequence[str], ranked: Mapping[str, Sequence[Mapped]], at: Seq
 
 
 def _named(paints: Mapping[str, Paint], way: dict[str, Mapped], number: int, staying: tuple[str, ...]) -> Colourway:
-    """Return the mapping with a name by its colours: warm, cool, dark or light, and a number."""
+    """Return the mapping with a name by its colours, by their chroma: warm, cool or mixed, dark or light, a number."""
     labs = np.array([hex_to_lab(paints[stripe.paint].srgb) for one in way.values() for stripe in one.cake.stripes])
-    hue = math.degrees(math.atan2(float(labs[:, 2].mean()), float(labs[:, 1].mean())))
-    chroma = float(np.hypot(labs[:, 1].mean(), labs[:, 2].mean()))
+    chroma, hue = np.hypot(labs[:, 1], labs[:, 2]), np.degrees(np.arctan2(labs[:, 2], labs[:, 1]))
+    warm = float(chroma[(hue > -45) & (hue < 100)].sum() / max(float(chroma.sum()), 1e-9))
     light = float(labs[:, 0].mean())
-    word = "dark" if light < 35 else "light" if light > 70 else "grey" if chroma < 6 else ""
-    word = word or ("warm" if -60 < hue < 105 else "cool")
+    tone = "dark " if light < 35 else "light " if light > 68 else ""
+    word = "grey" if chroma.mean() < 8 else "warm" if warm > 0.65 else "cool" if warm < 0.35 else "mixed"
     strain = float(np.mean([one.strain for one in way.values()]))
-    return Colourway(f"{number} {word}", tuple(way.items()), strain, staying)
+    return Colourway(f"{number} {tone}{word}", tuple(way.items()), strain, staying)

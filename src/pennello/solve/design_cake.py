@@ -40,6 +40,7 @@ _LIKELY = 10
 _SEEDS = 10
 _FEW = 6
 _CELLS = 40
+_SEEN_MM = 0.3
 _ALTERNATIVES = 4
 _KICKS, _GOOD, _SEED = 24, 0.1, 11
 
@@ -196,11 +197,26 @@ class _Designer:
         ordered = sorted(self._best.values(), key=lambda pair: pair[0])
         taken: list[Made] = []
         for _, one in ordered:
-            if all(len(set(one.paints) ^ set(other.paints)) >= 2 for other in taken):
+            here = self._visible(one)
+            if len(here) < len(one.paints) and taken:  # a stripe that no brush touches makes no other cake
+                continue
+            if all(len(set(here) ^ set(self._visible(other))) >= 2 or here == other.paints[::-1] for other in taken):
                 taken.append(one)
             if len(taken) == _ALTERNATIVES:
                 break
         return tuple(self._design(one) for one in taken)
+
+    def _visible(self, one: Made) -> tuple[int, ...]:
+        """Return the paints that lie under any window."""
+        edges = list(itertools.accumulate(one.widths_mm, initial=0.0))
+        return tuple(
+            paint
+            for paint, low, high in zip(one.paints, edges, edges[1:], strict=False)
+            if any(
+                min(high, at + look.width_mm) - max(low, at) > _SEEN_MM
+                for at, look in zip(one.offsets_mm, self._looks, strict=True)
+            )
+        )
 
     def _design(self, one: Made) -> Design:
         each = self._space.rate([one])[0]

@@ -58,6 +58,7 @@ class BenchModel(QObject):
         self.hovered = -1
         self.states: dict[str, str] = {}
         self._jobs = jobs
+        self.searches = Jobs()  # a search must not keep the prediction waiting
         self._stroke = ""
         self._pickup: int | None = None
         self._found: tuple[Plan, str, PlanStroke | None] | None = None
@@ -185,6 +186,7 @@ class BenchModel(QObject):
         if self._latest:
             self._latest.cancel()
             self._latest = None
+        self.searches.close()
 
     # --- edits ---
 

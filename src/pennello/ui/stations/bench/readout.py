@@ -12,10 +12,8 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
-    QMenu,
     QPushButton,
     QSizePolicy,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -27,13 +25,12 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.problems import problems_of
 from pennello.design.rims import MOST_FROM_ONE_LOAD
-from pennello.design.wishing import turned_round, with_load_wished, with_wish_boundary
+from pennello.design.wishing import with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
-from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
@@ -98,8 +95,24 @@ class MendChip(QPushButton):
         self.tried.emit(False)
 
 
+DOORS = (
+    ("wish", "Wish ...", "What this stroke should look like"),
+    ("find", "Find a load", "Which cake, where on it, which brush: the loads at hand, nearest first"),
+    ("design", "Design a cake", "Which cake to make for it, or one for several strokes"),
+    ("forgive", "Forgiving?", "How many of 400 tries with your hand's slips still hold"),
+)
+
+
 class Readout(QFrame):
-    """Ribbons, curve, verdict, mends."""
+    """Ribbons, curve, verdict, mends, and the doors to the searches.
+
+    Signals
+    -------
+    page_wanted(str)
+        A page of DOORS.
+    """
+
+    page_wanted = Signal(str)
 
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -118,6 +131,7 @@ class Readout(QFrame):
         self._bounds: list[Handle] = []
         outer.addWidget(self.surface, 6)
         outer.addLayout(self._build_verdict(), 5)
+        outer.addLayout(self._build_pages())
 
     def _build_verdict(self) -> QVBoxLayout:
         box = QVBoxLayout()
@@ -130,7 +144,6 @@ class Readout(QFrame):
         self.headline.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         head.addWidget(self.mark, 0, Qt.AlignmentFlag.AlignTop)
         head.addWidget(self.headline, 1)
-        head.addWidget(self._build_wish(), 0, Qt.AlignmentFlag.AlignTop)
         box.addLayout(head)
         self.figures = Words(2)
         box.addWidget(self.figures)
@@ -143,24 +156,21 @@ class Readout(QFrame):
         box.addStretch(1)
         return box
 
-    def _build_wish(self) -> QToolButton:
-        self.wish = QToolButton()
-        self.wish.setText("Wish")
-        self.wish.setIcon(icon("down"))
-        self.wish.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.wish.setToolTip("What this stroke should look like")
-        self.wish.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(self.wish)
-        self.wish_load = menu.addAction("Wish for what this load lays", self._wish_for_load)
-        self.wish_turn = menu.addAction("Turn the wish round", self._turn_wish)
-        self.wish.setMenu(menu)
-        return self.wish
-
-    def _wish_for_load(self) -> None:
-        self._model.edit("Wish for what this load lays", lambda plan, stroke: with_load_wished(plan, stroke.id))
-
-    def _turn_wish(self) -> None:
-        self._edit_wish("Turn the wish round", turned_round)
+    def _build_pages(self) -> QVBoxLayout:
+        """Return the doors to the pages that search."""
+        column = QVBoxLayout()
+        column.setSpacing(4)
+        self.doors: dict[str, QPushButton] = {}
+        for page, words, hint in DOORS:
+            door = QPushButton(words)
+            door.setProperty("chip", True)
+            door.setToolTip(hint)
+            door.clicked.connect(lambda _=False, name=page: self.page_wanted.emit(name))
+            door.setMinimumWidth(104)
+            column.addWidget(door)
+            self.doors[page] = door
+        column.addStretch(1)
+        return column
 
     def _edit_wish(self, label: str, make: Callable[[Wanted], Wanted], merge: str = "") -> None:
         self._model.edit(label, _wish_change(make), merge)
@@ -237,7 +247,8 @@ class Readout(QFrame):
         outcome = self._model.outcome
         self.surface.update()
         self._place()
-        self.wish.setVisible(outcome is not None)
+        for door in self.doors.values():
+            door.setEnabled(outcome is not None)
         if outcome is None:
             self._clear()
             return

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.ui.stations.bench.cake_mat import CakeMat
+from pennello.ui.stations.bench.doors import Door, make_door
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
 from pennello.ui.stations.bench.hand_page import HandPage
@@ -35,6 +36,7 @@ class BenchStation(QWidget):
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
         self.workshop, self.hand = Workshop(model), HandPage(model)
+        self._doors: dict[str, Door] = {}
         self.below = self._pages()
         bench = QWidget()
         column = QVBoxLayout(bench)
@@ -65,6 +67,7 @@ class BenchStation(QWidget):
         pages = QStackedWidget()
         for page in (self.readout, self.workshop, self.hand):
             pages.addWidget(page)
+        self.readout.page_wanted.connect(self.show_page)
         pages.setMinimumHeight(186)
         pages.setMaximumHeight(232)
         self.cake.make.toggled.connect(self._make)
@@ -95,6 +98,35 @@ class BenchStation(QWidget):
         if self.skin.lead.isChecked() and self.model.stroke:
             self.hand.refresh()
         self.readout.refresh()
+        self._refresh_door()
+
+    def _refresh_door(self) -> None:
+        page = self.below.currentWidget()
+        for door in self._doors.values():
+            if door is page and self.model.stroke:
+                door.refresh()
+
+    def door(self, name: str) -> Door:
+        """Return a page of the read-out's doors, made when it is first wanted."""
+        if name not in self._doors:
+            page = make_door(name, self.model)
+            page.left.connect(lambda: self.show_page(""))
+            self._doors[name] = page
+            self.below.addWidget(page)
+        return self._doors[name]
+
+    def show_page(self, name: str) -> None:
+        """Show a page of the read-out's doors below the mats, or with "" the read-out itself."""
+        self.cake.make.setChecked(False)
+        self.skin.lead.setChecked(False)
+        page = self.door(name) if name else None
+        for other in self._doors.values():
+            if other is not page:
+                other.stop()
+        self.below.setCurrentWidget(page or self.readout)
+        if page is not None and self.model.stroke:
+            page.refresh()
+            page.setFocus()
 
     def _load_shown(self) -> object:
         plan, stroke, outcome = self.model.plan, self.model.stroke, self.model.outcome

@@ -8,8 +8,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
+    QDialog,
     QHBoxLayout,
     QInputDialog,
+    QMenu,
     QScrollArea,
     QSizePolicy,
     QToolButton,
@@ -146,7 +148,17 @@ class StrokesBar(QWidget):
         self.kinds.setText("Kinds")
         self.kinds.setToolTip("A stroke of a family: petals, leaves, lines, fields, dabs")
         self.kinds.clicked.connect(self.choose_family)
-        for button in (self.add, self.kinds, self.copy, self.remove):
+        self.whole = QToolButton()
+        self.whole.setText("Plan")
+        self.whole.setIcon(icon("down"))
+        self.whole.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+        self.whole.setToolTip("For all strokes together: fewer loads, other colours")
+        self.whole.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.whole)
+        menu.addAction("Fewer loads ...", self.show_loads)
+        menu.addAction("Colourways ...", self.show_colourways)
+        self.whole.setMenu(menu)
+        for button in (self.add, self.kinds, self.copy, self.remove, self.whole):
             row.addWidget(button)
 
     def _button(self, glyph: str, words: str, act: object) -> QToolButton:
@@ -171,6 +183,23 @@ class StrokesBar(QWidget):
         if page.exec() == FamilyPage.DialogCode.Accepted:
             self.add_family(page.family.key, page.values)
         page.deleteLater()
+
+    def show_loads(self) -> None:
+        """Show how few loads the plan needs."""
+        from pennello.ui.stations.bench.search.plan_pages import LoadsPage  # noqa: PLC0415 - only when wanted
+
+        self._show(LoadsPage(self._model, self))
+
+    def show_colourways(self) -> None:
+        """Show the plan in other colours."""
+        from pennello.ui.stations.bench.search.plan_pages import ColourwaysPage  # noqa: PLC0415 - only when wanted
+
+        self._show(ColourwaysPage(self._model, self))
+
+    def _show(self, page: QDialog) -> None:
+        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.page = page
+        page.show()
 
     def add_family(self, key: str, values: dict[str, float]) -> None:
         """Add a stroke of a family and put it on the Bench."""
@@ -220,5 +249,5 @@ class StrokesBar(QWidget):
                 self._scroll.ensureWidgetVisible(tag, 20, 0)
             elif not here:
                 tag.setChecked(False)
-        for button in (self.copy, self.remove):
+        for button in (self.copy, self.remove, self.whole):
             button.setEnabled(chosen is not None)

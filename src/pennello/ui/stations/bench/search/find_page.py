@@ -1,0 +1,164 @@
+"""Find a load: which cake, where on it, which brush, for what the stroke should look like."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date
+from typing import Any
+
+from PySide6.QtCore import QSignalBlocker
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout, QLabel
+
+from pennello.aim.reasons import reason_of
+from pennello.design.edits import with_stroke
+from pennello.design.plan import Plan, PlanStroke
+from pennello.files.picture import lab_bytes
+from pennello.kit.paint import Near, Paint
+from pennello.session.jobs import Job
+from pennello.solve.find_load import Board as Found
+from pennello.solve.find_load import Filters, Find, find_load
+from pennello.solve.for_plan import with_find
+from pennello.solve.kit import AtHand, at_hand
+from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.search.card import Shown
+from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
+from pennello.ui.widgets.number_field import WheelGuard
+from pennello.units import LengthUnit
+
+NEAR_WORDS = {Near.SKIN: "plain skin", Near.EYE: "the eye area", Near.LIPS: "lips"}
+_Key = tuple[str, object, object, object]
+
+
+class FindPage(SearchPage):
+    """The board of loads."""
+
+    def __init__(self, model: BenchModel) -> None:
+        super().__init__(model, "Find a load", "Search again")
+        self.finds: tuple[Find, ...] = ()
+        self._here: AtHand | None = None
+        self._key: _Key | None = None
+        guard = WheelGuard(self)
+        grid = QGridLayout()
+        grid.setVerticalSpacing(0)
+        self.kit, self.one_cake, self.one_visit, self.keep_brush = (
+            self._check(words, hint)
+            for words, hint in (
+                ("my kit too", "Not only the plan's cakes and brushes; nothing that is retired or past its date"),
+                ("this cake only", "Only the cake that lies on the Bench"),
+                ("one visit only", "No touches with a corner afterwards"),
+                ("keep the brush", "No other width"),
+            )
+        )
+        self.kit.setChecked(True)
+        for number, box in enumerate((self.kit, self.one_cake, self.one_visit, self.keep_brush)):
+            grid.addWidget(box, number // 2, number % 2)
+        self.side.addLayout(grid)
+        row = QHBoxLayout()
+        label = QLabel("It lies near")
+        label.setObjectName("note")
+        self.near: QComboBox = choice("What the stroke lies near: labels of paints are obeyed", guard)
+        for near, words in NEAR_WORDS.items():
+            self.near.addItem(words, near)
+        self.near.activated.connect(self._set_near)
+        label.setBuddy(self.near)
+        row.addWidget(label)
+        row.addWidget(self.near, 1)
+        self.side.addLayout(row)
+        self.add_foot()
+        self.board = Board("Loads, nearest first")
+        self.board.taken.connect(self.take)
+        self.right.addWidget(self.board)
+
+    def _check(self, words: str, hint: str) -> QCheckBox:
+        box = QCheckBox(words)
+        box.setToolTip(hint)
+        box.toggled.connect(lambda _: self.start())
+        return box
+
+    # --- searching ---
+
+    def refresh(self) -> None:
+        """Follow the model: another stroke or another wish begins a new search."""
+        stroke = self.model.stroke
+        if stroke is None or not self.isVisible():
+            return
+        with QSignalBlocker(self.near):
+            self.near.setCurrentIndex(list(NEAR_WORDS).index(stroke.near))
+        if self._key != self._now(stroke):
+            self.start()
+
+    def _now(self, stroke: PlanStroke) -> _Key:
+        return (stroke.id, stroke.wanted, stroke.near, self.model.plan.skin)
+
+    def start(self) -> None:
+        """Search for the stroke on the Bench."""
+        stroke, plan, kit = self.model.stroke, self.model.document.committed, self.kit.isChecked()
+        if stroke is None or not self.isVisible():
+            return
+        cake = self.model.cake
+        rules = Filters(
+            cake.id if self.one_cake.isChecked() and cake else "",
+            self.one_visit.isChecked(),
+            self.keep_brush.isChecked(),
+            stroke.near,
+        )
+        self._key = self._now(stroke)
+        self._show(())
+        self.run(lambda job: _searched(job, plan, stroke.id, rules, in_kit=kit))
+
+    def show_found(self, found: Any) -> None:
+        """Show the best so far."""
+        self._here, finds = found
+        self._show(finds)
+
+    def show_result(self, result: tuple[AtHand, Found]) -> None:
+        """Show the board, and how much was looked at."""
+        self._here, board = result
+        self._show(board.finds)
+        out = f" Left out: {board.left_out[0]}" if board.left_out else ""
+        self.words.setText(f"{board.searched:,} places looked at.{out}".replace(",", " "))
+
+    def _show(self, finds: tuple[Find, ...]) -> None:
+        self.finds = finds
+        paints = self._here.by_name if self._here else {}
+        self.board.show_finds([shown_of(find, paints, self.model.unit) for find in finds])
+
+    # --- edits ---
+
+    def take(self, number: int) -> None:
+        """Load the stroke so, as a step."""
+        stroke, here = self.model.stroke, self._here
+        if stroke is not None and here is not None and number < len(self.finds):
+            find = self.finds[number]
+            self.model.choose_pickup(None)
+            self.model.edit("Take a load", lambda plan, one: with_find(plan, one.id, find, here.by_name))
+            self.words.setText(f"{shown_of(find, here.by_name, self.model.unit).title} is on the Bench.")
+
+    def _set_near(self, at: int) -> None:
+        near = self.near.itemData(at)
+        self.model.edit("What it lies near", lambda plan, one: with_stroke(plan, replace(one, near=near)))
+
+
+def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: bool) -> tuple[AtHand, Found]:
+    here = at_hand(plan, read_kit() if in_kit else None, date.today(), rules.near)
+
+    def show(finds: tuple[Find, ...]) -> None:
+        job.found.emit((here, finds))
+
+    return here, find_load(plan, name, here, rules, report=job.report, show=show)
+
+
+def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> Shown:
+    """Return what a card shows of a find."""
+    main = find.recipe.pickups[0]
+    cake = next(one for one in find.cakes if one.id == main.cake)
+    known = {**find.attempt.paints, **paints}
+    places = [(one, find.brush) for one in find.recipe.pickups if one.cake == cake.id]
+    lines = [reason_of(find.seen, find.attempt, find.laid, unit)]
+    if find.forgiveness is not None:
+        lines.append(f"holds in {find.forgiveness.share:.0%} of tries")
+    if find.costs:
+        lines.append(", ".join(find.costs))
+    ribbons = (lab_bytes(find.seen.wanted_lab), lab_bytes(find.seen.lab.mean(axis=0)))
+    return Shown(cake.name, cake, known, places, ribbons, find.state.value, f"{find.mean_de00:.1f} dE", lines)

@@ -1,0 +1,202 @@
+"""How forgiving the load on the Bench is: how many tries hold, the worst likely one, the slip it minds most."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
+from PySide6.QtGui import QColor, QFont, QPainter, QPen
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QLabel
+
+from pennello.aim.hand import SLIPS, Hand, Steadiness
+from pennello.design.plan import Plan
+from pennello.files.picture import lab_bytes, ribbons
+from pennello.session.jobs import Job
+from pennello.solve.forgiveness import Forgiveness, forgive
+from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.search.page import SearchPage
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import Picture, draw_note, strip_image
+
+SIZES = {
+    "offset_mm": Quantity("How far the brush lands beside", 0, 20, 0.1, 1, length=True),
+    "skew_deg": Quantity("How far it lies askew", 0, 45, 1, 0, "°"),
+    "angle_deg": Quantity("How far the chisel is turned", 0, 90, 1, 0, "°"),
+    "drift_share": Quantity("How much the drift varies", 0, 200, 5, 0, " %"),
+    "passes": Quantity("Sweeps too many or too few", 0, 50, 0.5, 1, " ×"),
+}
+WORDS = {
+    "offset_mm": "lands beside",
+    "skew_deg": "lies askew",
+    "angle_deg": "chisel turned",
+    "drift_share": "drifts more",
+    "passes": "other sweeps",
+}
+_RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
+_LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+
+
+class ForgivePage(SearchPage):
+    """Tries with a hand's own slips."""
+
+    def __init__(self, model: BenchModel) -> None:
+        super().__init__(model, "How forgiving", "Try again")
+        self.found: Forgiveness | None = None
+        self._ribbons: tuple[Picture, ...] = ()
+        self._key: object = None
+        guard = WheelGuard(self)
+        self.hand: QComboBox = choice("How steady the hand is today", guard)
+        for one in Steadiness:
+            self.hand.addItem(f"{one.value} hand", one)
+        self.hand.activated.connect(lambda at: self._set_hand(steadiness=self.hand.itemData(at)))
+        self.hand.setMinimumWidth(118)
+        self.head.addWidget(self.hand)
+        self.every = QCheckBox("lay every try")
+        self.every.setToolTip("As a film instead of a forecast: the same, but slower")
+        self.every.toggled.connect(lambda _: self.start())
+        grid = QGridLayout()
+        grid.setVerticalSpacing(0)
+        self.sizes = {name: NumberField(quantity) for name, quantity in SIZES.items()}
+        for number, (name, field) in enumerate(self.sizes.items()):
+            label = QLabel(WORDS[name])
+            label.setObjectName("note")
+            label.setBuddy(field)
+            grid.addWidget(label, number // 2, 2 * (number % 2))
+            grid.addWidget(field, number // 2, 2 * (number % 2) + 1)
+            factor = 0.01 if name == "drift_share" else 1.0
+            field.edited.connect(lambda value, of=name, by=factor: self._set_hand(**{of: value * by}))
+        grid.addWidget(self.every, 2, 2, 1, 2)
+        self.side.addLayout(grid)
+        self.add_foot(1)
+        self.surface = Surface(self)
+        self.surface.setAccessibleName("Share of tries that hold, the worst likely ribbon, and what it minds")
+        self.surface.draw = self._draw
+        self.right.addWidget(self.surface)
+
+    # --- trying ---
+
+    def refresh(self) -> None:
+        """Follow the model: another load, stroke or hand is tried anew."""
+        stroke, hand = self.model.stroke, self.model.plan.hand
+        if stroke is None or not self.isVisible():
+            return
+        with QSignalBlocker(self.hand):
+            self.hand.setCurrentIndex(list(Steadiness).index(hand.steadiness))
+        for name, field in self.sizes.items():
+            field.show_unit(self.model.unit)
+            field.show_amount(getattr(hand, name) * (100 if name == "drift_share" else 1))
+        plan = self.model.document.committed
+        if self.model.plan is plan and self._key != self._now(plan):
+            self.start()
+
+    def _now(self, plan: Plan) -> object:
+        stroke = self.model.stroke
+        assert stroke is not None
+        return (stroke.id, stroke.recipe, stroke.stroke, stroke.brush, stroke.wanted, plan.hand, plan.cakes, plan.skin)
+
+    def start(self) -> None:
+        """Try the load on the Bench."""
+        stroke, plan, every = self.model.stroke, self.model.document.committed, self.every.isChecked()
+        if stroke is None or not self.isVisible():
+            return
+        self._key = self._now(plan)
+        outcome = self.model.outcome
+        self._ribbons = ribbons(outcome.seen) if outcome is not None else ()
+
+        def work(job: Job[Any]) -> Forgiveness:
+            words = "laying every try" if every else "trying"
+            return forgive(
+                plan.attempt(stroke.id), plan.hand, every_laid=every, report=lambda part: job.report(part, words)
+            )
+
+        self.run(work)
+
+    def show_result(self, result: Forgiveness) -> None:
+        """Show what came of it."""
+        self.found = result
+        self.words.setText("Sizes are defaults until you set your own.")
+        self.surface.setAccessibleDescription(self.sentence)
+        self.surface.update()
+
+    @property
+    def sentence(self) -> str:
+        """What it came to."""
+        found = self.found
+        if found is None:
+            return ""
+        return (
+            f"Holds in {found.holds} of {found.tries} tries ({found.low:.0%} to {found.high:.0%}); "
+            f"at least close in {found.close}."
+        )
+
+    def _set_hand(self, **changes: Any) -> None:
+        def make(hand: Hand) -> Hand:
+            return replace(hand, **changes)
+
+        self.model.edit("The hand", lambda plan, _: replace(plan, hand=make(plan.hand)), f"hand {sorted(changes)}")
+
+    # --- drawing ---
+
+    def _draw(self, painter: QPainter) -> None:
+        found, area = self.found, QRectF(self.surface.rect())
+        if found is None:
+            draw_note(painter, area, "400 tries with your hand's own slips will be counted here.")
+            return
+        plain = painter.font()
+        font = QFont(plain)
+        font.setPixelSize(20)
+        font.setBold(True)
+        painter.setFont(font)
+        painter.setPen(QColor(theme().ink))
+        share = f"Holds in {100 * found.share:.0f} of 100 tries"
+        painter.drawText(QRectF(0, 0, area.width() * 0.52, 26), _LEFT, share)
+        painter.setFont(plain)
+        details = (
+            f"{found.holds} of {found.tries}; between {found.low:.0%} and {found.high:.0%} (95 % interval); "
+            f"at least close in {found.close / found.tries:.0%}"
+        )
+        draw_note(painter, QRectF(0, 26, area.width() * 0.52, 18), details, _LEFT)
+        self._draw_ribbons(painter, QRectF(0, 52, area.width() * 0.5, area.height() - 54), found)
+        self._draw_slips(painter, QRectF(area.width() * 0.56, 0, area.width() * 0.44, area.height() - 4), found)
+
+    def _draw_ribbons(self, painter: QPainter, area: QRectF, found: Forgiveness) -> None:
+        rows = [("wanted", self._ribbons[0]), ("as meant", self._ribbons[1])] if self._ribbons else []
+        rows.append(("worst likely", lab_bytes(found.ribbon)))
+        height = min((area.height() - 20) / len(rows), 34.0)
+        for number, (words, colours) in enumerate(rows):
+            top = area.top() + number * height
+            draw_note(painter, QRectF(area.left(), top, 76, height - 3), words, _RIGHT)
+            strip = QRectF(area.left() + 84, top, area.width() - 84, height - 3)
+            painter.drawImage(strip, strip_image(colours))
+        worst = found.worst
+        words = (
+            f"{worst.mean_de00:.1f} dE, 95 of 100 come out better: beside by {worst.offset_mm:+.1f} mm, "
+            f"askew by {worst.skew_deg:+.0f}°"
+        )
+        line = QRectF(area.left() + 84, area.top() + len(rows) * height, area.width() - 84, 18)
+        draw_note(painter, line, words, _LEFT)
+
+    @staticmethod
+    def _draw_slips(painter: QPainter, area: QRectF, found: Forgiveness) -> None:
+        """Draw what one usual slip of each kind adds, longest first."""
+        draw_note(painter, QRectF(area.left(), 0, area.width(), 18), "what one usual slip adds, mean dE", _LEFT)
+        ordered = sorted(SLIPS, key=lambda name: -found.minds[name])
+        most = max(0.5, *found.minds.values())
+        step = min((area.height() - 24) / len(ordered), 30.0)
+        for number, name in enumerate(ordered):
+            top, value = 24 + number * step, found.minds[name]
+            draw_note(painter, QRectF(area.left(), top, 96, step - 6), WORDS[name], _RIGHT)
+            room = QRectF(area.left() + 104, top, area.width() - 104 - 60, step - 6)
+            painter.setPen(QPen(QColor(theme().line), 1))
+            painter.drawLine(QPointF(room.left(), room.top()), QPointF(room.left(), room.bottom()))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(theme().ink_2 if number else theme().ink))
+            painter.drawRect(
+                QRectF(room.left(), room.top() + 2, max(value, 0) / most * room.width(), room.height() - 4)
+            )
+            figure = QRectF(room.left() + max(value, 0) / most * room.width() + 6, top, 60, step - 6)
+            draw_note(painter, figure, f"{value:+.1f} dE" if abs(value) >= 0.05 else "0.0 dE", _LEFT)

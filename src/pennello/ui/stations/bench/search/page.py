@@ -1,0 +1,198 @@
+"""What the searching pages share: choices at the left, a thin bar of progress, a board of cards at the right."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from contextlib import closing
+from typing import Any
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from pennello.kit.shelf import Kit
+from pennello.session.jobs import Job
+from pennello.session.kit import KitSession
+from pennello.ui.stations.bench.doors import Door
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.search.card import BoardCard, Shown
+from pennello.ui.widgets.words import Words
+
+SIDE_PX = 290
+
+
+class SearchPage(Door):
+    """A page with a job behind it."""
+
+    _told = Signal(object, float, str)
+    _found = Signal(object, object)
+    _ended = Signal(object, object)
+    _failed = Signal(object, str)
+
+    def __init__(self, model: BenchModel, title: str, start: str) -> None:
+        super().__init__()
+        self.model = model
+        self.setObjectName("mat")
+        self.setAccessibleName(title)
+        self._start_words = start
+        self._job: Job[Any] | None = None
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 8, 12, 8)
+        row.setSpacing(14)
+        side = QWidget()
+        side.setFixedWidth(SIDE_PX)
+        self.side = QVBoxLayout(side)
+        self.side.setContentsMargins(0, 0, 0, 0)
+        self.side.setSpacing(4)
+        self.head = QHBoxLayout()
+        named = QLabel(title)
+        named.setObjectName("station")
+        self.head.addWidget(named)
+        self.head.addStretch(1)
+        self.side.addLayout(self.head)
+        row.addWidget(side)
+        self.right = QVBoxLayout()
+        self.right.setSpacing(4)
+        row.addLayout(self.right, 1)
+        self._told.connect(self._tell)
+        self._found.connect(self._take_found)
+        self._ended.connect(self._end)
+        self._failed.connect(self._fail)
+
+    def add_foot(self, lines: int = 2) -> None:
+        """Put words in so many lines, progress, start and done below the choices."""
+        self.bar = QProgressBar()
+        self.bar.setFixedHeight(4)
+        self.bar.setTextVisible(False)
+        self.bar.setRange(0, 1000)
+        self.bar.hide()
+        self.words = Words(lines)
+        self.side.addStretch(1)
+        self.side.addWidget(self.words)
+        self.side.addWidget(self.bar)
+        foot = QHBoxLayout()
+        self.again = QPushButton(self._start_words)
+        self.again.setProperty("chip", True)
+        self.again.clicked.connect(self._toggle)
+        done = QPushButton("Done")
+        done.setProperty("main", True)
+        done.setToolTip("Back to the read-out")
+        done.clicked.connect(self.left)
+        foot.addWidget(self.again, 1)
+        foot.addWidget(done)
+        self.side.addLayout(foot)
+
+    # --- the job ---
+
+    @property
+    def busy(self) -> bool:
+        """Whether a search runs."""
+        return self._job is not None
+
+    def _toggle(self) -> None:
+        if self.busy:
+            self.stop()
+            self.words.setText("Stopped; what was found so far stays.")
+        else:
+            self.start()
+
+    def start(self) -> None:
+        """Begin anew; pages say what."""
+
+    def run(self, work: Callable[[Job[Any]], Any]) -> None:
+        """Let a worker do something; its progress, finds and end come back to this page."""
+        self.stop()
+        job: Job[Any] = Job(work)
+        job.progress.connect(lambda part, words: self._told.emit(job, part, words))
+        job.found.connect(lambda found: self._found.emit(job, found))
+        job.finished.connect(lambda result: self._ended.emit(job, result))
+        job.failed.connect(lambda words: self._failed.emit(job, words))
+        self._job = job
+        self.again.setText("Stop")
+        self.bar.show()
+        self.model.searches.start("search", job)
+
+    def stop(self) -> None:
+        """Stop the search, if one runs."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+        self.again.setText(self._start_words)
+        self.bar.setValue(0)
+        self.bar.hide()
+
+    def _tell(self, job: object, part: float, words: str) -> None:
+        if job is self._job:
+            self.bar.setValue(round(1000 * part))
+            if words:
+                self.words.setText(words[0].upper() + words[1:] + " ...")
+
+    def _take_found(self, job: object, found: object) -> None:
+        if job is self._job:
+            self.show_found(found)
+
+    def _end(self, job: object, result: object) -> None:
+        if job is self._job:
+            self.stop()
+            self.show_result(result)
+
+    def _fail(self, job: object, words: str) -> None:
+        if job is self._job:
+            self.stop()
+            self.words.setText(words)
+            self.show_failed()
+
+    def show_found(self, found: Any) -> None:
+        """Show the best so far; pages do."""
+
+    def show_result(self, result: Any) -> None:
+        """Show the result; pages do."""
+
+    def show_failed(self) -> None:
+        """Show that nothing came of it; pages may."""
+
+
+class Board(QScrollArea):
+    """Cards in a row, best first.
+
+    Signals
+    -------
+    taken(int)
+        The card with this number was clicked.
+    """
+
+    taken = Signal(int)
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.cards: list[BoardCard] = []
+        inner = QWidget()
+        self._row = QHBoxLayout(inner)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(8)
+        self._row.addStretch(1)
+        self.setWidgetResizable(True)
+        self.setWidget(inner)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.setAccessibleName(name)
+
+    def show_finds(self, shown: Sequence[Shown]) -> None:
+        """Show finds, in their order."""
+        while len(self.cards) > len(shown):
+            card = self.cards.pop()
+            self._row.removeWidget(card)
+            card.hide()
+            card.deleteLater()
+        while len(self.cards) < len(shown):
+            card, number = BoardCard(), len(self.cards)
+            card.clicked.connect(lambda _=False, at=number: self.taken.emit(at))
+            self._row.insertWidget(number, card)
+            self.cards.append(card)
+        for card, one in zip(self.cards, shown, strict=True):
+            card.show_find(one)
+
+
+def read_kit() -> Kit:
+    """Return the painter's kit as it is on disk; for a worker's thread."""
+    with closing(KitSession()) as session:
+        return session.kit

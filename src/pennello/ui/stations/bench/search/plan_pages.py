@@ -1,0 +1,340 @@
+"""Pages about the whole plan: as few loads as can be, and other colours for the same design."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from contextlib import closing
+from datetime import date
+from typing import Any
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QCloseEvent, QColor, QPainter, QPen
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QProgressBar,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.aim.comparison import compare
+from pennello.aim.state import state_of
+from pennello.colour.basis import small_basis
+from pennello.design.plan import Plan
+from pennello.design.scene import paint_all
+from pennello.files.picture import lab_bytes
+from pennello.kit.cake import Cake, Stripe
+from pennello.lay.engine import best
+from pennello.lay.skin_film import Box
+from pennello.session.jobs import Job
+from pennello.session.kit import KitSession
+from pennello.solve.colourways import Colourway, colourways, with_colourway
+from pennello.solve.kit import AtHand, at_hand
+from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with_advice
+from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.search.card import Shown
+from pennello.ui.stations.bench.search.page import Board
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.paint import Picture, draw_note, to_image
+
+QUALITY = Quantity("How far a stroke may be off for the sake of fewer loads", 0.5, 40, 0.5, 1, " dE")
+_PICTURE_PX_PER_MM = 1.5
+_Ways = tuple[AtHand, tuple[Colourway, ...], tuple[Picture, ...]]
+
+
+class PlanPage(QDialog):
+    """A dialog with a job behind it."""
+
+    _told = Signal(object, float, str)
+    _ended = Signal(object, object)
+    _failed = Signal(object, str)
+
+    def __init__(self, model: BenchModel, title: str, size: QSize, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.model = model
+        self._job: Job[Any] | None = None
+        self.setWindowTitle(title)
+        self.resize(size)
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(16, 12, 16, 12)
+        self.head = QHBoxLayout()
+        self.column.addLayout(self.head)
+        self.words = QLabel("")
+        self.words.setWordWrap(True)
+        self.words.setObjectName("headline")
+        self.column.addWidget(self.words)
+        self.kit = QCheckBox("my kit too")
+        self.kit.setChecked(True)
+        self.kit.setToolTip("Not only the plan's cakes; nothing that is retired or past its date")
+        self.kit.toggled.connect(lambda _: self.start())
+        self._told.connect(self._tell)
+        self._ended.connect(self._end)
+        self._failed.connect(self._fail)
+
+    def add_foot(self, *buttons: QPushButton) -> None:
+        """Put progress, buttons and Close at the bottom."""
+        self.bar = QProgressBar()
+        self.bar.setFixedHeight(4)
+        self.bar.setTextVisible(False)
+        self.bar.setRange(0, 1000)
+        self.column.addWidget(self.bar)
+        foot = QHBoxLayout()
+        foot.addStretch(1)
+        close = QPushButton("Close")
+        close.setProperty("chip", True)
+        close.clicked.connect(self.close)
+        foot.addWidget(close)
+        for button in buttons:
+            foot.addWidget(button)
+        self.column.addLayout(foot)
+
+    @property
+    def busy(self) -> bool:
+        """Whether a search runs."""
+        return self._job is not None
+
+    def start(self) -> None:
+        """Begin anew; pages say what."""
+
+    def run(self, work: Callable[[Job[Any]], Any]) -> None:
+        """Let a worker do something."""
+        self.stop()
+        job: Job[Any] = Job(work)
+        job.progress.connect(lambda part, words: self._told.emit(job, part, words))
+        job.finished.connect(lambda result: self._ended.emit(job, result))
+        job.failed.connect(lambda words: self._failed.emit(job, words))
+        self._job = job
+        self.bar.show()
+        self.model.searches.start("plan", job)
+
+    def stop(self) -> None:
+        """Stop the search, if one runs."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+        self.bar.setValue(0)
+        self.bar.hide()
+
+    def _tell(self, job: object, part: float, words: str) -> None:
+        if job is self._job:
+            self.bar.setValue(round(1000 * part))
+            if words:
+                self.words.setText(words[0].upper() + words[1:] + " ...")
+
+    def _end(self, job: object, result: object) -> None:
+        if job is self._job:
+            self.stop()
+            self.show_result(result)
+
+    def _fail(self, job: object, words: str) -> None:
+        if job is self._job:
+            self.stop()
+            self.words.setText(words)
+
+    def show_result(self, result: Any) -> None:
+        """Show the result; pages do."""
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Stop what runs."""
+        self.stop()
+        super().closeEvent(event)
+
+
+def _here(plan: Plan, *, in_kit: bool) -> AtHand:
+    if not in_kit:
+        return at_hand(plan)
+    with closing(KitSession()) as session:
+        return at_hand(plan, session.kit, date.today())
+
+
+class LoadsPage(PlanPage):
+    """As few loads as can be."""
+
+    def __init__(self, model: BenchModel, parent: QWidget) -> None:
+        super().__init__(model, "Fewer loads", QSize(900, 380), parent)
+        self.advice: Advice | None = None
+        self._at_hand: AtHand | None = None
+        self.quality = NumberField(QUALITY)
+        self.quality.show_amount(QUALITY_DE00)
+        self.quality.edited.connect(lambda _: self.start())
+        label = QLabel("Strokes that come near enough may share a load. Each may be off by")
+        label.setBuddy(self.quality)
+        self.head.addWidget(label)
+        self.head.addWidget(self.quality)
+        self.head.addStretch(1)
+        self.head.addWidget(self.kit)
+        self.board = Board("Loads in the order in which to load them")
+        self.column.addWidget(self.board, 1)
+        self.note = QLabel("")
+        self.note.setObjectName("note")
+        self.column.addWidget(self.note)
+        self.take = QPushButton("Take these loads")
+        self.take.setProperty("main", True)
+        self.take.clicked.connect(self.take_loads)
+        self.add_foot(self.take)
+        self.start()
+
+    def start(self) -> None:
+        """Search for the plan as it is."""
+        plan, kit, quality = self.model.document.committed, self.kit.isChecked(), self.quality.amount
+        self.take.setEnabled(False)
+
+        def work(job: Job[Any]) -> tuple[AtHand, Advice, list[Shown]]:
+            here = _here(plan, in_kit=kit)
+            advice = advise(plan, here, quality, report=job.report)
+            taken = with_advice(plan, advice, here.by_name)
+            return here, advice, [_shown(plan, taken, one) for one in advice.served]
+
+        self.run(work)
+
+    def show_result(self, result: tuple[AtHand, Advice, list[Shown]]) -> None:
+        """Show loads and what they save."""
+        self._at_hand, self.advice, shown = result
+        advice, worst = result[1], result[1].worst
+        self.words.setText(
+            f"{advice.loads} loads instead of {advice.before}"
+            + (f", worst stroke {worst.mean_de00:.1f} dE" if worst else "")
+        )
+        self.note.setText(
+            f"{advice.rinses} rinses instead of {advice.rinses_before}, {advice.brush_changes} brush changes instead "
+            f"of {advice.brush_changes_before}; found by {advice.by}; a forecast. A brush may be turned over."
+        )
+        self.board.show_finds(shown)
+        for card in self.board.cards:
+            card.setEnabled(False)
+        self.take.setEnabled(True)
+
+    def take_loads(self) -> None:
+        """Load all strokes so, as a step."""
+        advice, here = self.advice, self._at_hand
+        if advice is not None and here is not None:
+            self.model.choose_pickup(None)
+            self.model.edit("Fewer loads", lambda plan, _: with_advice(plan, advice, here.by_name))
+            self.close()
+
+
+def _shown(before: Plan, plan: Plan, served: Served) -> Shown:
+    """Return what a card shows of a load: the first stroke's ribbons, and all strokes that it serves."""
+    brush, names = plan.brush(served.load.brush), [share.stroke for share in served.shares]
+    attempt = plan.attempt(names[0])
+    seen = compare(attempt.lay(1.0, small_basis(8)), attempt)
+    pickups = served.load.pickups
+    cake = next((one for one in served.load.cakes if one.id == pickups[0].cake), None) if pickups else None
+    paints = {paint.id: paint for paint in plan.paints}
+    if cake is None:  # from a pan: its paint as a cake of one colour
+        paint = pickups[0].pan[0].paint if pickups and pickups[0].pan else plan.paints[0].id
+        cake = Cake("pan", "Pan", (Stripe(paint, 10.0), Stripe(paint, 10.0)))
+    places = [(one, brush) for one in pickups if one.cake == cake.id]
+    worst = max(share.mean_de00 for share in served.shares)
+    visits = "1 visit" if served.visits == 1 else f"{served.visits} visits"
+    lines = [f"{before.stroke(share.stroke).name} {share.mean_de00:.1f} dE" for share in served.shares]
+    ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
+    state = state_of(seen, attempt.wanted).value
+    title = f"{brush.name}, {cake.name}"
+    return Shown(title, cake, paints, places, ribbons, state, f"{worst:.1f} dE · {visits}", lines)
+
+
+class ColourwaysPage(PlanPage):
+    """The same strokes in other colours, beside what they are."""
+
+    def __init__(self, model: BenchModel, parent: QWidget) -> None:
+        super().__init__(model, "Colourways", QSize(940, 640), parent)
+        self.found: _Ways | None = None
+        self.words.setObjectName("note")
+        label = QLabel("Other cakes in the place of yours, so that light rims stay light and dark heels dark:")
+        self.head.addWidget(label)
+        self.head.addStretch(1)
+        self.head.addWidget(self.kit)
+        grid = QGridLayout()
+        grid.setSpacing(10)
+        self.pictures: list[Surface] = []
+        self.takes: list[QPushButton] = []
+        for number in range(4):
+            grid.addLayout(self._one(number), number // 2, number % 2)
+        self.column.addLayout(grid, 1)
+        self.add_foot()
+        self.start()
+
+    def _one(self, number: int) -> QVBoxLayout:
+        column = QVBoxLayout()
+        surface = Surface(self)
+        surface.draw = lambda painter, at=number: self._draw(painter, at)
+        self.pictures.append(surface)
+        column.addWidget(surface, 1)
+        if number:
+            take = QPushButton("Take")
+            take.setProperty("chip", True)
+            take.setEnabled(False)
+            take.clicked.connect(lambda _=False, at=number: self.take_way(at - 1))
+            self.takes.append(take)
+            column.addWidget(take)
+        else:
+            now = QLabel("as it is")
+            now.setAlignment(Qt.AlignmentFlag.AlignCenter)
+            now.setMinimumHeight(32)
+            column.addWidget(now)
+        return column
+
+    def start(self) -> None:
+        """Search for the plan as it is."""
+        plan, kit = self.model.document.committed, self.kit.isChecked()
+
+        def work(job: Job[Any]) -> _Ways:
+            here = _here(plan, in_kit=kit)
+            ways = colourways(plan, here, report=lambda part, words: job.report(0.6 * part, words))
+            pictures = []
+            for number, one in enumerate([plan, *(with_colourway(plan, way, here.by_name) for way in ways)]):
+                job.report(0.6 + 0.1 * number, "painting them")
+                pictures.append(_painted(one))
+            return here, ways, tuple(pictures)
+
+        self.run(work)
+
+    def show_result(self, result: _Ways) -> None:
+        """Show the ways."""
+        self.found = result
+        ways = result[1]
+        names = self.model.plan
+        staying = [names.cake(name).name for way in ways[:1] for name in way.staying]
+        stays = f" {', '.join(staying)} stays: no other cake is as wide." if staying else ""
+        self.words.setText(f"Taking one is a step that undo gives back; wishes follow the new paints.{stays}")
+        for number, take in enumerate(self.takes):
+            take.setEnabled(number < len(ways))
+            take.setText(f"Take {ways[number].name}" if number < len(ways) else "-")
+            if number < len(ways):
+                pairs = (f"{names.cake(old).name} → {mapped.cake.name}" for old, mapped in ways[number].cakes)
+                take.setToolTip("\n".join(pairs))
+        for surface in self.pictures:
+            surface.update()
+
+    def take_way(self, number: int) -> None:
+        """Paint the plan in other colours, as a step."""
+        if self.found is not None and number < len(self.found[1]):
+            here, way = self.found[0], self.found[1][number]
+            self.model.choose_pickup(None)
+            self.model.edit(f"Colourway {way.name}", lambda plan, _: with_colourway(plan, way, here.by_name))
+            self.close()
+
+    def _draw(self, painter: QPainter, number: int) -> None:
+        area = QRectF(self.pictures[number].rect())
+        if self.found is None or number >= len(self.found[2]):
+            draw_note(painter, area, "" if self.busy else "nothing more")
+            return
+        image = to_image(self.found[2][number])
+        scale = min(area.width() / image.width(), area.height() / image.height())
+        size = QRectF(0, 0, image.width() * scale, image.height() * scale)
+        size.moveCenter(area.center())
+        painter.drawImage(size, image)
+        painter.setPen(QPen(QColor(theme().line), 1))
+        painter.drawRect(size)
+
+
+def _painted(plan: Plan) -> Picture:
+    film = paint_all(plan, _PICTURE_PX_PER_MM, best())
+    return best().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
