@@ -34,8 +34,14 @@ VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
     ("bench-make", "moth-wing", "linen", (1280, 800)),
     ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
+    ("bench-wish", "dahlia-petal", "linen", (1280, 800)),
+    ("bench-find", "beetle-scale", "linen", (1280, 800)),
+    ("bench-design", "dahlia-petal", "lamp", (1280, 800)),
+    ("bench-forgive", "dahlia-petal", "linen", (1280, 800)),
     ("bench-empty", "", "linen", (1280, 800)),
 )
+
+DOORS = {"bench-wish": "wish", "bench-find": "find", "bench-design": "design", "bench-forgive": "forgive"}
 
 
 def wait(window: MainWindow, milliseconds: int) -> None:
@@ -62,10 +68,40 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
         wait(window, 300)
     if name == "bench-whole":
         show_whole(window)
+    if name in DOORS:
+        show_door(window, DOORS[name])
     QApplication.processEvents()
     window.grab().save(str(folder / f"{name}.png"))
     while window.document.undo_label:  # a plan with changes would ask before it closes
         window.document.undo()
+    window.close()
+
+
+def show_door(window: MainWindow, name: str) -> None:
+    """Show one of the read-out's pages, searched to its end."""
+    window.bench.show_page(name)
+    page = window.bench.door(name)
+    if name == "design":
+        page.again.click()  # type: ignore[attr-defined]
+    for _ in range(40):
+        wait(window, 400)
+        if not getattr(page, "busy", False):
+            break
+
+
+def shoot_colourways(folder: Path) -> None:
+    """Write a picture of the plan in other colours."""
+    window = MainWindow(Document(demo_plan()), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.bench.strokes.show_colourways()
+    page = window.bench.strokes.page
+    for _ in range(60):
+        wait(window, 400)
+        if not getattr(page, "busy", False):
+            break
+    page.grab().save(str(folder / "colourways.png"))
+    page.close()
     window.close()
 
 
@@ -124,6 +160,8 @@ def main() -> None:
             shoot(name, stroke, theme, size, folder)
     if not arguments or "families" in arguments:
         shoot_families(folder)
+    if not arguments or "colourways" in arguments:
+        shoot_colourways(folder)
     for name, kind, chosen, theme in TRAY_VIEWS:
         if not arguments or name in arguments:
             shoot_tray(name, kind, chosen, theme, folder)

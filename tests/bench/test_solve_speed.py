@@ -126,25 +126,26 @@ def test_twelve_hidden_cakes(benchmark):
 
 
 def test_interface_thread_while_a_cake_is_designed(benchmark, qapp_bench):
-    """Longest turn of the event loop while a cake is designed in a worker."""
+    """Turns of the event loop while a cake is designed in a worker, beside the same with nothing to do."""
     from concurrent.futures import ThreadPoolExecutor
 
     stock = [PAINTS[name] for name in NAMES[:24]]
-    longest = []
 
-    def measured():
+    def turns(work):
         with ThreadPoolExecutor(1) as pool:
-            job = pool.submit(design_cake, stock, [hidden(2)], SKIN, None, 2.0)
+            job = pool.submit(work)
             clock, gaps = QElapsedTimer(), []
             while not job.done():
                 clock.restart()
                 qapp_bench.processEvents()
                 time.sleep(0.004)
                 gaps.append(clock.nsecsElapsed() / 1e6 - 4.0)
-        longest.append(max(gaps))
+        return f"99 % {np.percentile(gaps, 99):.1f}, longest {max(gaps):.1f}"
 
-    benchmark.pedantic(measured, rounds=2)
-    benchmark.extra_info["longest turn, ms (wanted <= 33)"] = round(float(np.median(longest)), 1)
+    idle = turns(lambda: time.sleep(2.0))
+    found = []
+    benchmark.pedantic(lambda: found.append(turns(lambda: design_cake(stock, [hidden(2)], SKIN, None, 2.0))), rounds=2)
+    benchmark.extra_info["turns, ms (wanted <= 33)"] = f"{found[-1]}; with nothing to do {idle}"
 
 
 def test_baseline_of_ciede2000_and_film(benchmark):

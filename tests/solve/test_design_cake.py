@@ -98,7 +98,7 @@ def test_one_cake_for_two_strokes(demo):
     shown = []
     found = design_cake(demo.paints, looks, np.asarray(SKIN), seconds=2.0, show=shown.append)
     assert len(found[0].each_de00) == 2
-    assert shown[0][0].mean_de00 >= found[0].mean_de00 - 1e-9
+    assert shown[0][0].mean_de00 >= found[0].mean_de00 - 0.3  # a stripe less may be worth a little
     plan, cake = with_design(demo, names, found[0])
     assert {plan.stroke(name).recipe.cakes for name in names} == {(cake,)}
     assert all(trial.seen.mean_de00 < 20 for trial in tried_for_real(plan, names))

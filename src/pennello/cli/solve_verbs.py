@@ -275,10 +275,10 @@ def loads(wish: Namespace) -> int:
         )
         return 0
     last = f", worst stroke {worst.mean_de00:.1f} dE" if worst else ""
-    print(f"{advice.loads} loads instead of {advice.before}{last} ({advice.by}, predicted)")
+    print(f"{_counted(advice.loads, 'load')} instead of {advice.before}{last} ({advice.by}, predicted)")
     print(
-        f"{advice.rinses} rinses instead of {advice.rinses_before}, "
-        f"{advice.brush_changes} brush changes instead of {advice.brush_changes_before}"
+        f"{_counted(advice.rinses, 'rinse')} instead of {advice.rinses_before}, "
+        f"{_counted(advice.brush_changes, 'brush change')} instead of {advice.brush_changes_before}"
     )
     for one in advice.served:
         names = ", ".join(f"{plan.stroke(share.stroke).name} {share.mean_de00:.1f} dE" for share in one.shares)
@@ -411,6 +411,10 @@ def _kit(wish: Namespace) -> Kit | None:
         )
     with closing(KitSession(path)) as session:
         return session.kit
+
+
+def _counted(count: int, word: str) -> str:
+    return f"{count} {word}" if count == 1 else f"{count} {word}s"
 
 
 def _ids(text: str) -> list[str]:

@@ -162,7 +162,7 @@ def optics(paints: tuple[Paint, ...]) -> PaintOptics:
         _known.update(zip(new, _worked_out(new), strict=True))
     k, s = zip(*(_known[paint] for paint in paints), strict=True) if paints else ((), ())
     return PaintOptics(
-        np.array(k).reshape(len(paints), -1),
+        np.array(k).reshape(len(paints), len(WAVELENGTH_NM)),
         np.array(s, np.float64)[:, None],
         np.array([paint.tint for paint in paints]),
     )

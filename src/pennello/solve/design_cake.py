@@ -173,7 +173,22 @@ class _Designer:
             self._climb(one)
             self._show(self.designs())
         self._kick()
+        for _, one in sorted(self._best.values(), key=lambda pair: pair[0])[:_SEEDS]:
+            self._tidy(one)
         return self.designs()
+
+    def _tidy(self, one: Made) -> None:
+        """Leave out stripes at the walls that no brush touches, where the limits let them go."""
+        paints, widths, offsets = list(one.paints), list(one.widths_mm), one.offsets_mm
+        while len(paints) > 1 and all(at >= widths[0] - 1e-9 for at in offsets):
+            offsets = tuple(at - widths[0] for at in offsets)
+            del paints[0], widths[0]
+        reach = max(at + look.width_mm for at, look in zip(offsets, self._looks, strict=True))
+        while len(paints) > 1 and sum(widths[:-1]) >= reach - 1e-9:
+            del paints[-1], widths[-1]
+        tidy = Made(tuple(paints), tuple(widths), offsets, one.flips)
+        for price, kept in self._priced([tidy]):
+            self._keep(price, kept)
 
     def _kick(self) -> None:
         """Throw the leaders out of their valleys by two random changes at once, and better what comes of it."""

@@ -20,7 +20,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near
 from pennello.lay.laying import Laid, pull
-from pennello.load.recipe import Before, PickUp, Recipe, Way
+from pennello.load.recipe import LEAST_HAND_DRIFT_MM, Before, PickUp, Recipe, Way
 from pennello.solve.candidates import BLENDS_MM, Candidate, Tried, search
 from pennello.solve.coats import goal_for, laid_um
 from pennello.solve.forgiveness import Forgiveness, forgive
@@ -294,7 +294,9 @@ class _Builder:
         recipes = [
             replace(find.recipe, pickups=(replace(main, offset_mm=round(main.offset_mm + by, 2), drift_mm=drift),))
             for by in _SLIDES_MM
-            for drift in dict.fromkeys((main.drift_mm, *(round(main.drift_mm * part, 2) for part in _BROADER)))
+            for drift in dict.fromkeys(
+                (main.drift_mm, *(max(round(main.drift_mm * part, 2), LEAST_HAND_DRIFT_MM) for part in _BROADER))
+            )
         ]
         rated = forecast.differences(recipes).mean(axis=(1, 2))
         at = int(rated.argmin())

@@ -1,0 +1,183 @@
+"""Petal rings, both roses, the bud, the radial figure: strokes round a centre.
+
+Petals point outwards: an arch begins and ends at the inset radius and its top lies a height further out.
+"""
+
+from __future__ import annotations
+
+import math
+
+from pennello.lay.families.catalogue import family
+from pennello.lay.families.family import Parameter
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+
+PETALS = Parameter("petals", "petals of the outer row", 5, 2, 40, "×")
+ROWS = Parameter("rows", "rows", 1, 1, 6, "×")
+INSET = Parameter("inset_mm", "inset of each further row", 12.7, 0, 60)
+RADIUS = Parameter("radius_mm", "from the centre to the feet of petals", 14, 0, 120)
+SPREAD = Parameter("spread_mm", "spread of a petal", 12, 2, 150)
+HEIGHT = Parameter("height_mm", "height of a petal", 16, 2, 150)
+STAGGER = Parameter("stagger", "each row half a step on (1) or not (0)", 1, 0, 1, "")
+TWINS = Parameter("twins", "the last gap closed by a twin (1) or not (0)", 0, 0, 1, "")
+SIDES = Parameter("sides", "side petals on each side", 2, 0, 6, "×")
+ARMS = Parameter("arms", "long arms", 4, 2, 12, "×")
+LONG = Parameter("long_mm", "length of a long arm", 34, 5, 200)
+SHORT = Parameter("short", "short arms against long ones", 0.55, 0, 1, "of long")
+BARBS = Parameter("barbs", "pairs of barbs on a long arm", 2, 0, 6, "×")
+BARB = Parameter("barb", "length of a barb against its arm", 0.28, 0, 0.6, "of the arm")
+
+_SHRINK = 0.8
+"""How much shorter each inner row is (a default)."""
+
+
+def petal_overlap_mm(petals: int, radius_mm: float, spread_mm: float, height_mm: float, print_mm: float) -> float:
+    """Return by how much neighbours overlap half way up a petal, mm; below 0 it is a gap.
+
+    The middle of the edge follows the arch, so that a print is the spread and one brush wide; the step between
+    neighbours is the chord 2 r sin(pi / n) at r = radius + height / 2.
+    """
+    radius = radius_mm + height_mm / 2
+    return spread_mm + print_mm - 2 * radius * math.sin(math.pi / petals)
+
+
+def petals_that_fit(radius_mm: float, spread_mm: float, height_mm: float, print_mm: float) -> int:
+    """Return how many petals close a ring without a gap: the fewest whose step is no wider than the print."""
+    half = (spread_mm + print_mm) / (2 * (radius_mm + height_mm / 2))
+    return 2 if half >= 1 else math.ceil(math.pi / math.asin(half) - 1e-9)
+
+
+def _ring(values: Values, prints: Prints) -> Made:
+    count, rows, print_mm = round(values["petals"]), round(values["rows"]), prints["petal"]
+    pieces, says, number = [], [], count
+    for row in range(rows):
+        radius = max(values["radius_mm"] - row * values["inset_mm"] * 0.35, 0.0)
+        size = _SHRINK**row
+        spread, height = values["spread_mm"] * size, values["height_mm"] * size
+        number = count if row == 0 else max(3, number - 1)
+        petal = family("inverted-u").stroke(spread_mm=max(spread, 2), height_mm=max(height, 2))
+        step, start = 360 / number, (180 / number if row % 2 and values["stagger"] >= 0.5 else 0.0)
+        part = "petal" if row == 0 else "inner"
+        pieces += [
+            Piece(part, at(at(petal, -spread / 2, -radius), turn_deg=start + n * step), row) for n in range(number)
+        ]
+        overlap = petal_overlap_mm(number, radius, spread, height, prints[part])
+        twin = row == 0 and overlap < 0 and values["twins"] >= 0.5
+        if twin:
+            pieces.append(Piece(part, at(at(petal, -spread / 2, -radius), turn_deg=start - step / 2), row))
+        says.append(_row_says(row, number, step, overlap, twin=twin))
+    fit = petals_that_fit(values["radius_mm"], values["spread_mm"], values["height_mm"], print_mm)
+    says.append(f"{counted(fit, 'petal')} of this print close the outer row")
+    return Made(tuple(pieces), tuple(says))
+
+
+def _row_says(row: int, petals: int, step_deg: float, overlap_mm: float, *, twin: bool) -> str:
+    name = "" if row == 0 else f"row {row + 1}: "
+    close = f"{overlap_mm:.1f} mm overlap" if overlap_mm >= 0 else f"gaps of {-overlap_mm:.1f} mm"
+    closed = ", one closed by a twin" if twin else ""
+    return f"{name}{counted(petals, 'petal')}, {step_deg:.0f} degrees apart, {close}{closed}"
+
+
+def _bud_pieces(spread: float, height: float) -> list[Piece]:
+    top = family("inverted-u").stroke(spread_mm=spread, height_mm=height)
+    cup = family("bucket").stroke(spread_mm=spread, height_mm=height)
+    return [Piece("bud", at(top, -spread / 2, 0)), Piece("cup", at(cup, -spread / 2, height * 0.1))]
+
+
+def _bud(values: Values, prints: Prints) -> Made:
+    spread, height = values["spread_mm"], values["height_mm"]
+    wide = spread + prints["bud"]
+    return Made(tuple(_bud_pieces(spread, height)), (f"arc with the light on top, U beneath; {wide:.0f} mm wide",))
+
+
+def _sides(values: Values, spread: float, height: float) -> list[Piece]:
+    """Return backwards Cs about the cup, so many a side, and one that joins them below."""
+    curl = family("c-stroke").stroke(radius_mm=max(height * 0.9, 2), turn_deg=120)
+    pieces = []
+    for number in range(round(values["sides"])):
+        away = spread * (0.35 + 0.3 * number)
+        turn = -25.0 - 22.0 * number
+        pieces.append(Piece("side", at(curl, -away, height * 0.9, turn), 1))
+        pieces.append(Piece("side", at(at(curl, mirrored=True), away, height * 0.9, -turn), 1))
+    join = family("bucket").stroke(spread_mm=spread, height_mm=max(height * 0.6, 2))
+    return [*pieces, Piece("side", at(join, -spread / 2, height * 1.2), 2)]
+
+
+def _rose_in(values: Values, prints: Prints) -> Made:
+    """Outside in: outer petals, then the bud and its cup, then side petals."""
+    ring = _ring({**values, "rows": 1, "twins": 0}, {"petal": prints["petal"], "inner": prints["petal"]})
+    spread, height = values["spread_mm"] * 0.75, values["height_mm"] * 0.7
+    pieces = (*ring.pieces, *_bud_pieces(spread, height), *_sides(values, spread, height))
+    says = (*ring.says[:1], "outer petals first, then the bud and its cup, then side petals")
+    return Made(pieces, says)
+
+
+def _rose_out(values: Values, _: Prints) -> Made:
+    """Inside out: fingernail and bucket first, then backwards Cs and one that joins."""
+    spread, height = values["spread_mm"], values["height_mm"]
+    pieces = (*_bud_pieces(spread, height), *_sides(values, spread, height))
+    sides = counted(2 * round(values["sides"]), "backwards C")
+    return Made(pieces, (f"fingernail and bucket first, then {sides} and one that joins",))
+
+
+def _radial(values: Values, _: Prints) -> Made:
+    arms, long = round(values["arms"]), values["long_mm"]
+    arm = family("teardrop").stroke(length_mm=max(long, 4), heavy=1)
+    short = long * values["short"]
+    pieces = [Piece("arm", at(arm, turn_deg=n * 360 / arms)) for n in range(arms)]
+    if short >= 4:
+        little = family("teardrop").stroke(length_mm=short, heavy=1)
+        pieces += [Piece("arm", at(little, turn_deg=(n + 0.5) * 360 / arms), 1) for n in range(arms)]
+    barbs, size = round(values["barbs"]), long * values["barb"]
+    if size >= 4:
+        barb = family("flick").stroke(length_mm=size)
+        for n in range(arms):
+            for number in range(barbs):
+                foot = long * (0.45 + 0.4 * number / max(barbs, 1))
+                for side in (-50.0, 50.0):
+                    branch = at(at(barb, foot, 0.0, side), turn_deg=n * 360 / arms)
+                    pieces.append(Piece("barb", branch, 2))
+    return Made(tuple(pieces), (f"{arms} long arms of {long:.0f} mm, short ones of {short:.0f} mm between",))
+
+
+PETAL, INNER = Part("petal", "petal"), Part("inner", "inner petal", "flat-1-2")
+BUD, CUP, SIDE = Part("bud", "bud", "flat-1-2"), Part("cup", "cup", "flat-1-2"), Part("side", "side petal", "flat-1-2")
+
+FLOWERS = (
+    Motif(
+        "petal-ring",
+        "Petal ring",
+        "petals round a centre, rows inside it, closed or staggered",
+        "flowers",
+        (PETAL, INNER),
+        (PETALS, ROWS, INSET, RADIUS, SPREAD, HEIGHT, STAGGER, TWINS),
+        _ring,
+    ),
+    Motif(
+        "rose-outside-in",
+        "Rose, outside in",
+        "outer petals, then bud and cup, then side petals",
+        "flowers",
+        (PETAL, BUD, CUP, SIDE),
+        (PETALS, RADIUS, SPREAD, HEIGHT, STAGGER, INSET, SIDES),
+        _rose_in,
+    ),
+    Motif(
+        "rose-inside-out",
+        "Rose, inside out",
+        "fingernail and bucket, then backwards Cs round them",
+        "flowers",
+        (BUD, CUP, SIDE),
+        (SPREAD, HEIGHT, SIDES),
+        _rose_out,
+    ),
+    Motif("bud", "Bud", "an arc with the light on top, a U beneath", "flowers", (BUD, CUP), (SPREAD, HEIGHT), _bud),
+    Motif(
+        "radial",
+        "Radial figure",
+        "long arms, short ones between, barbs: a snowflake",
+        "flowers",
+        (Part("arm", "arm", "round-3"), Part("barb", "barb", "round-2")),
+        (ARMS, LONG, SHORT, BARBS, BARB),
+        _radial,
+    ),
+)

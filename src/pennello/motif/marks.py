@@ -1,0 +1,88 @@
+"""Dots, bursts, and swirls with teardrops: small marks that lead or fill."""
+
+from __future__ import annotations
+
+import math
+
+from pennello.lay.families.catalogue import family
+from pennello.lay.families.family import Parameter
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+
+DOTS = Parameter("dots", "dots", 5, 1, 40, "×")
+FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")
+LAST = Parameter("last", "pressure of the last dot", 0.25, 0.1, 1, "of full")
+STEP = Parameter("step_mm", "from dot to dot", 6, 1, 60)
+TRIANGLE = Parameter("triangle", "rows as in a triangle (1) or one line (0)", 0, 0, 1, "")
+RADIUS = Parameter("radius_mm", "radius", 14, 3, 100)
+TURNS = Parameter("turns", "turns", 1.4, 0.3, 4, "×")
+DROPS = Parameter("drops", "teardrops along it", 4, 0, 20, "×")
+DROP_MM = Parameter("drop_mm", "length of a teardrop", 12, 4, 80)
+ARMS = Parameter("arms", "arms", 9, 3, 40, "×")
+
+
+def _dots(values: Values, _: Prints) -> Made:
+    count, step = round(values["dots"]), values["step_mm"]
+    places: list[tuple[float, float]] = []
+    if values["triangle"] >= 0.5:
+        row = 1
+        while len(places) < count:
+            places += [((n - (row - 1) / 2) * step, (row - 1) * step * math.sqrt(3) / 2) for n in range(row)]
+            row += 1
+        places = places[:count]
+    else:
+        places = [(n * step, 0.0) for n in range(count)]
+    pieces = []
+    for number, (x, y) in enumerate(places):
+        part = number / max(count - 1, 1)
+        press = values["first"] + part * (values["last"] - values["first"])
+        pieces.append(Piece("dot", at(family("dot").stroke(press=press), x, y)))
+    return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
+
+
+def _swirl(values: Values, _: Prints) -> Made:
+    radius, drops = values["radius_mm"], round(values["drops"])
+    swirl = family("swirl").stroke(radius_mm=radius, turns=values["turns"])
+    pieces = [Piece("swirl", swirl)]
+    drop = family("teardrop").stroke(length_mm=values["drop_mm"], heavy=1)
+    for number in range(drops):
+        angle = -150.0 + 50.0 * number
+        x = radius * 1.25 * math.cos(math.radians(angle)) - radius
+        y = radius * 1.25 * math.sin(math.radians(angle))
+        pieces.append(Piece("drop", at(drop, x, y, angle + 100), 1))
+    return Made(tuple(pieces), (f"one swirl of {values['turns']:.1f} turns, {counted(drops, 'teardrop')} along it",))
+
+
+def _burst(values: Values, _: Prints) -> Made:
+    burst = family("starburst").stroke(radius_mm=values["radius_mm"], arms=round(values["arms"]))
+    return Made((Piece("burst", burst),), (f"{round(values['arms'])} thin arms of {values['radius_mm']:.0f} mm",))
+
+
+MARKS = (
+    Motif(
+        "dots",
+        "Dot cluster",
+        "graded dots in a line or a triangle",
+        "lines",
+        (Part("dot", "dot", "round-3"),),
+        (DOTS, FIRST, LAST, STEP, TRIANGLE),
+        _dots,
+    ),
+    Motif(
+        "swirl-drops",
+        "Swirl with teardrops",
+        "a line that winds in, drops along it",
+        "lines",
+        (Part("swirl", "swirl", "round-3"), Part("drop", "teardrop", "round-3")),
+        (RADIUS, TURNS, DROPS, DROP_MM),
+        _swirl,
+    ),
+    Motif(
+        "starburst",
+        "Starburst",
+        "many thin arms from a point",
+        "lines",
+        (Part("burst", "burst", "round-2"),),
+        (RADIUS, ARMS),
+        _burst,
+    ),
+)

@@ -1,0 +1,104 @@
+"""What a motif is: parts, numbers, the strokes that they make, and the arithmetic behind them in words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.lay.families.family import Parameter
+from pennello.lay.stroke import Stroke
+from pennello.motif.place import HERE, Place
+
+Values = Mapping[str, float]
+Prints = Mapping[str, float]
+"""Width of the brush that each part is laid with, mm."""
+
+USUAL_PRINT_MM = 19.05
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One stroke of a motif in the motif's own mm: the part that it is of, and its row, the first laid first."""
+
+    part: str
+    stroke: Stroke
+    row: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part that shares a load: what it is called, and the usual applicator for it."""
+
+    key: str
+    name: str
+    tool: str = "flat-3-4"
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What a motif came to: its strokes in the order of painting, and its arithmetic in words."""
+
+    pieces: tuple[Piece, ...]
+    says: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Motif:
+    """A constructor.
+
+    Attributes
+    ----------
+    group
+        flowers, leaves, fields, wings, lines.
+    make
+        Gives strokes and words from values by key and prints by part.
+    """
+
+    key: str
+    name: str
+    words: str
+    group: str
+    parts: tuple[Part, ...]
+    parameters: tuple[Parameter, ...]
+    make: Callable[[Values, Prints], Made] = field(repr=False)
+
+    def values(self, given: Values) -> dict[str, float]:
+        """Return all values, those not given at their defaults.
+
+        Raises
+        ------
+        UnknownNameError, OutOfRangeError
+            If there is no such number, or it is outside its range.
+        """
+        known = {one.key: one for one in self.parameters}
+        for key, value in given.items():
+            if key not in known:
+                raise UnknownNameError("number", key, list(known), self.key)
+            one = known[key]
+            if not one.low <= value <= one.high:
+                raise OutOfRangeError(f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}")
+        return {key: float(given.get(key, one.default)) for key, one in known.items()}
+
+    def made(self, given: Values | None = None, prints: Prints | None = None) -> Made:
+        """Return the strokes; brushes that are not named are 19.05 mm wide."""
+        widths = {part.key: (prints or {}).get(part.key, USUAL_PRINT_MM) for part in self.parts}
+        return self.make(self.values(given or {}), widths)
+
+
+def at(
+    stroke: Stroke, x_mm: float = 0.0, y_mm: float = 0.0, turn_deg: float = 0.0, *, mirrored: bool = False
+) -> Stroke:
+    """Return a stroke mirrored if so, turned about the origin, then moved."""
+    if (x_mm, y_mm, turn_deg, mirrored) == (0.0, 0.0, 0.0, False):
+        return HERE.stroke(stroke)
+    return Place(x_mm, y_mm, turn_deg, 1.0, mirrored).stroke(stroke)
+
+
+def counted(count: int, word: str) -> str:
+    """Return a number with its word.
+
+    >>> counted(1, "petal"), counted(5, "petal")
+    ('1 petal', '5 petals')
+    """
+    return f"{count} {word}" if count == 1 else f"{count} {word}s"
