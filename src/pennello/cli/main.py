@@ -65,6 +65,8 @@ _MODULES = {
     "loads": ("solve_verbs", "loads"),
     "colourways": ("solve_verbs", "colourways_verb"),
     "wish": ("solve_verbs", "wish_verb"),
+    "motif": ("chart_verbs", "motif_verb"),
+    "chart": ("chart_verbs", "chart_verb"),
 }
 """Where a verb lives, imported only when it is asked for; all others are in `verbs`."""
 

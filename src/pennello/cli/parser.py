@@ -57,6 +57,7 @@ def make_parser() -> argparse.ArgumentParser:
 
     _skin_verbs(verbs)
     _solve_verbs(verbs)
+    _chart_verbs(verbs)
     _cake_verbs(verbs)
     _kit_verb(verbs)
 
@@ -87,6 +88,8 @@ def _skin_verbs(verbs: Any) -> None:
     render.add_argument("--skin", type=float, metavar="ITA", help="another skin, by its angle in degrees")
     render.add_argument("--at", type=float, metavar="SECONDS", help="only what is laid by then")
     render.add_argument("--threads", type=int, metavar="N", help="threads for the picture")
+    render.add_argument("--chart", metavar="NAME", help="a chart with its motifs instead of the strokes")
+    render.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
     render.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
     _json(render)
 
@@ -106,6 +109,34 @@ def _skin_verbs(verbs: Any) -> None:
     taken.add_argument("file", type=Path)
     taken.add_argument("--number", type=int, default=1, metavar="N", help="which path of the file, default 1")
     taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+
+
+def _chart_verbs(verbs: Any) -> None:
+    motif = verbs.add_parser("motif", help="motifs: list them, what one comes to, put one on a chart")
+    motif.add_argument("name", nargs="?", help="a motif; without it they are listed")
+    motif.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
+    motif.add_argument("--brush-mm", type=float, metavar="MM", help="width of its brushes, default 19.05")
+    motif.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
+    motif.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
+    motif.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
+    motif.add_argument(
+        "--x-mm", type=float, default=0.0, metavar="MM", help="where, from the chart's origin to the right"
+    )
+    motif.add_argument("--y-mm", type=float, default=0.0, metavar="MM", help="and down")
+    motif.add_argument("--turn-deg", type=float, default=0.0, metavar="DEG")
+    motif.add_argument("--scale", type=float, default=1.0, metavar="N")
+    motif.add_argument("--twin", action="store_true", help="and its mirror image across the midline")
+    motif.add_argument("--load", metavar="STROKE", help="lay all of it with this stroke's load")
+    motif.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(motif)
+
+    chart = verbs.add_parser("chart", help="body charts: list them, or write one as SVG")
+    chart.add_argument("name", nargs="?", help="a chart; without it they are listed")
+    chart.add_argument("--svg", type=Path, metavar="FILE", help="write it, 1 unit = 1 mm")
+    chart.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
+    chart.add_argument("--head-mm", type=float, metavar="MM", help="head breadth")
+    chart.add_argument("--face-mm", type=float, metavar="MM", help="root of the nose to chin")
+    _json(chart)
 
 
 def _solve_verbs(verbs: Any) -> None:

@@ -24,6 +24,10 @@ def render(wish: Namespace) -> int:
     from pennello.lay import engine  # noqa: PLC0415
     from pennello.lay.skin_film import Box  # noqa: PLC0415
 
+    if wish.chart:
+        from pennello.cli.chart_verbs import render_chart  # noqa: PLC0415
+
+        return render_chart(wish)
     plan = read_plan(wish.plan)
     if wish.skin is not None:
         plan = replace(plan, skin=Skin(wish.skin))

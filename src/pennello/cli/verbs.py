@@ -11,6 +11,7 @@ from pennello.aim.comparison import compare
 from pennello.aim.state import State
 from pennello.aim.verdict import Verdict, judge
 from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_answer
+from pennello.cli.chart_verbs import chart_problems
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion
 from pennello.colour.basis import small_basis
@@ -122,8 +123,9 @@ def check(wish: Namespace) -> int:
     plan = read_plan(wish.plan)
     verdicts = {stroke.id: _judged(plan, stroke.id) for stroke in plan.strokes}
     found = problems(plan)
+    odd = chart_problems(plan)
     if wish.json:
-        write_json(check_answer(verdicts, found))
+        write_json({**check_answer(verdicts, found), "charts": odd})
     else:
         if not plan.strokes:
             print("There is no stroke in this plan yet.")
@@ -132,6 +134,9 @@ def check(wish: Namespace) -> int:
             _say(verdicts[stroke.id])
         for problem in found:
             print(f"{problem.where}: {problem.text}")
+        for one in odd:
+            x, y = one["at_mm"]
+            print(f"{one['chart']}, {one['motif']} at {x:.0f}, {y:.0f} mm: {one['text']}")
     return int(any(verdict.state is State.MISSES for verdict in verdicts.values()))
 
 

@@ -34,8 +34,11 @@ def without_stroke(plan: Plan, name: str) -> Plan:
     Raises
     ------
     StillNeededError
-        If its leftover is all that another stroke is laid with.
+        If its leftover is all that another stroke is laid with, or a motif is laid with its load.
     """
+    for placed in plan.motifs:
+        if name in dict(placed.loads).values():
+            raise StillNeededError(f"{placed.name} on the chart is laid with it; give that another load first.")
     return _freed(replace(plan, strokes=tuple(one for one in plan.strokes if one.id != name)), name, plan.stroke(name))
 
 

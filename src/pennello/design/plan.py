@@ -13,9 +13,12 @@ from numpy.typing import NDArray
 from pennello.aim.attempt import Attempt, Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Wanted
+from pennello.chart.catalogue import CHARTS
+from pennello.chart.measures import Measures
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
+from pennello.design.placed import PlacedMotif
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -30,7 +33,7 @@ MOST_WAIT_S = 86_400.0
 DRY_AFTER_S = 57.6
 """After how long a coat of 15 um is dry to the touch, s (a default)."""
 
-Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke")
+Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke", PlacedMotif)
 
 
 class DoubleNameError(PennelloError):
@@ -111,6 +114,8 @@ class Plan:
     strokes: tuple[PlanStroke, ...] = ()
     dry_after_s: float = DRY_AFTER_S
     hand: Hand = field(default_factory=Hand)
+    measures: Measures = field(default_factory=Measures)
+    motifs: tuple[PlacedMotif, ...] = ()
 
     def __post_init__(self) -> None:
         if not 1 <= self.dry_after_s <= MOST_WAIT_S:
@@ -215,6 +220,16 @@ def check_references(plan: Plan) -> None:
                 if stop.paint is not None:
                     _known("paint", stop.paint, known["paints"], f"{here}.wanted.{key}[{j}].paint")
     _check_leftovers(plan, strokes)
+    _check_motifs(plan, strokes)
+
+
+def _check_motifs(plan: Plan, strokes: list[str]) -> None:
+    """Check that every part of a motif is laid with a stroke that is there."""
+    _unique("motifs", plan.motifs)
+    for i, placed in enumerate(plan.motifs):
+        _known("chart", placed.chart, list(CHARTS), f"motifs[{i}].chart")
+        for part, stroke in placed.loads:
+            _known("stroke", stroke, strokes, f"motifs[{i}].loads.{part}")
 
 
 def _check_leftovers(plan: Plan, strokes: list[str]) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import asdict, replace
+from typing import Any
 
 import msgspec
 from msgspec import UNSET
@@ -12,6 +13,8 @@ from msgspec import UNSET
 from pennello.aim.attempt import Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
+from pennello.chart.measures import Measures
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Skin, check_references
 from pennello.errors import PennelloError
 from pennello.files.plan_schema import (
@@ -21,10 +24,13 @@ from pennello.files.plan_schema import (
     HandFile,
     KeyFile,
     LoadFile,
+    MeasuresFile,
+    MotifFile,
     NibFile,
     PaintFile,
     PathFile,
     PickUpFile,
+    PlaceFile,
     PlanFile,
     PortionFile,
     SkinFile,
@@ -32,6 +38,7 @@ from pennello.files.plan_schema import (
     StripeFile,
     StrokeFile,
     WantedFile,
+    WayFile,
     WiggleFile,
 )
 from pennello.kit.applicator import Applicator
@@ -39,6 +46,7 @@ from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.load.recipe import PickUp, Recipe
+from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 
@@ -83,6 +91,9 @@ def to_plan(file: PlanFile) -> Plan:
         plan = replace(plan, dry_after_s=file.dry_after_s)
     with _at("hand"):
         plan = replace(plan, hand=Hand(**msgspec.structs.asdict(file.hand)))
+    with _at("measures"):
+        plan = replace(plan, measures=Measures(**msgspec.structs.asdict(file.measures)))
+    plan = replace(plan, motifs=tuple(_motif(one, f"motifs[{i}]") for i, one in enumerate(file.motifs)))
     check_references(plan)
     return plan
 
@@ -147,21 +158,26 @@ def _stroke(file: StrokeFile, where: str) -> PlanStroke:
     pickups = tuple(_pickup(one, f"{where}.load.pickups[{i}]") for i, one in enumerate(file.load.pickups))
     with _at(f"{where}.load"):
         recipe = Recipe(pickups, file.load.after, file.load.lays)
+    with _at(f"{where}.wanted"):
+        wanted = _wanted(file.wanted)
+    way = _way(file, where)
+    with _at(where):
+        name = file.name or file.id
+        return PlanStroke(file.id, name, file.brush, recipe, way, wanted, Side(file.rim), file.wait_s, file.near)
+
+
+def _way(file: StrokeFile | WayFile, where: str) -> Stroke:
     with _at(f"{where}.path"):
         path = CubicPath(tuple(file.path.points_mm))
     with _at(f"{where}.nib"):
-        nib = Nib(
-            NibMode(file.nib.mode), file.nib.angle_deg, file.nib.angle_end_deg, file.nib.pivot_u, _keys(file.nib.keys)
-        )
-    with _at(f"{where}.wanted"):
-        wanted = _wanted(file.wanted)
+        mode, keys = NibMode(file.nib.mode), _keys(file.nib.keys)
+        nib = Nib(mode, file.nib.angle_deg, file.nib.angle_end_deg, file.nib.pivot_u, keys)
     with _at(where):
-        wiggle = Wiggle(file.wiggle.count, file.wiggle.width_mm)
-        stroke = Stroke(
+        return Stroke(
             path,
             nib,
             file.pressure,
-            wiggle,
+            Wiggle(file.wiggle.count, file.wiggle.width_mm),
             tuple(file.reload_mm),
             _keys(file.pressures),
             tuple(file.flips_mm),
@@ -169,9 +185,22 @@ def _stroke(file: StrokeFile, where: str) -> PlanStroke:
             file.lift_mm,
             file.exit,
         )
-        rim = Side(file.rim)
-        return PlanStroke(
-            file.id, file.name or file.id, file.brush, recipe, stroke, wanted, rim, file.wait_s, file.near
+
+
+def _motif(file: MotifFile, where: str) -> PlacedMotif:
+    with _at(where):
+        return PlacedMotif(
+            id=file.id,
+            name=file.name or file.id,
+            motif=file.motif,
+            loads=tuple(file.loads.items()),
+            values=tuple(file.set.items()),
+            place=Place(**msgspec.structs.asdict(file.place)),
+            chart=file.chart,
+            twin=file.twin,
+            per_load=file.per_load,
+            group=file.group,
+            way=None if file.way is UNSET else _way(file.way, f"{where}.way"),
         )
 
 
@@ -224,6 +253,8 @@ def from_plan(plan: Plan) -> PlanFile:
         strokes=[_stroke_file(stroke) for stroke in plan.strokes],
         dry_after_s=plan.dry_after_s,
         hand=HandFile(**asdict(plan.hand)),
+        measures=MeasuresFile(**asdict(plan.measures)),
+        motifs=[_motif_file(placed) for placed in plan.motifs],
     )
 
 
@@ -280,8 +311,45 @@ def _brush_file(brush: Applicator) -> BrushFile:
     )
 
 
+def _way_parts(way: Stroke) -> dict[str, Any]:
+    """Return what a file says of a stroke's way, by key."""
+    return {
+        "path": PathFile(points_mm=list(way.path.points_mm)),
+        "nib": NibFile(
+            mode=way.nib.mode.value,
+            angle_deg=way.nib.angle_deg,
+            angle_end_deg=way.nib.angle_end_deg,
+            pivot_u=way.nib.pivot_u,
+            keys=_key_files(way.nib.keys),
+        ),
+        "pressure": way.pressure,
+        "wiggle": WiggleFile(count=way.wiggle.count, width_mm=way.wiggle.width_mm),
+        "reload_mm": list(way.reload_mm),
+        "pressures": _key_files(way.pressures),
+        "flips_mm": list(way.flips_mm),
+        "part": way.part,
+        "lift_mm": way.lift_mm,
+        "exit": way.exit,
+    }
+
+
+def _motif_file(placed: PlacedMotif) -> MotifFile:
+    return MotifFile(
+        id=placed.id,
+        name=placed.name,
+        motif=placed.motif,
+        set=dict(placed.values),
+        loads=dict(placed.loads),
+        chart=placed.chart,
+        place=PlaceFile(**asdict(placed.place)),
+        twin=placed.twin,
+        per_load=placed.per_load,
+        group=placed.group,
+        way=UNSET if placed.way is None else WayFile(**_way_parts(placed.way)),
+    )
+
+
 def _stroke_file(stroke: PlanStroke) -> StrokeFile:
-    way = stroke.stroke
     return StrokeFile(
         id=stroke.id,
         name=stroke.name,
@@ -292,22 +360,7 @@ def _stroke_file(stroke: PlanStroke) -> StrokeFile:
             after=stroke.recipe.after,
             lays=stroke.recipe.lays,
         ),
-        path=PathFile(points_mm=list(way.path.points_mm)),
-        nib=NibFile(
-            mode=way.nib.mode.value,
-            angle_deg=way.nib.angle_deg,
-            angle_end_deg=way.nib.angle_end_deg,
-            pivot_u=way.nib.pivot_u,
-            keys=_key_files(way.nib.keys),
-        ),
-        pressure=way.pressure,
-        wiggle=WiggleFile(count=way.wiggle.count, width_mm=way.wiggle.width_mm),
-        reload_mm=list(way.reload_mm),
-        pressures=_key_files(way.pressures),
-        flips_mm=list(way.flips_mm),
-        part=way.part,
-        lift_mm=way.lift_mm,
-        exit=way.exit,
+        **_way_parts(stroke.stroke),
         wait_s=stroke.wait_s,
         near=stroke.near,
         wanted=WantedFile(

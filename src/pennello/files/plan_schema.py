@@ -187,6 +187,55 @@ class WantedFile(Strict, kw_only=True):
     tolerance_de00: Positive = 3.0
 
 
+class WayFile(Strict, kw_only=True):
+    """A stroke's way over the skin, of a motif that was broken apart. Since 4."""
+
+    path: PathFile
+    nib: NibFile = msgspec.field(default_factory=NibFile)
+    pressure: Share = 0.5
+    wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
+    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
+    pressures: Keys = msgspec.field(default_factory=list)
+    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
+    part: tuple[Share, Share] = WHOLE_EDGE
+    lift_mm: NotNegative = 0.0
+    exit: Exit = Exit.EDGE
+
+
+class PlaceFile(Strict, kw_only=True):
+    """Where a motif lies on its chart. Since 4."""
+
+    x_mm: float = 0.0
+    y_mm: float = 0.0
+    turn_deg: float = 0.0
+    scale: Positive = 1.0
+    mirrored: bool = False
+
+
+class MotifFile(Strict, kw_only=True):
+    """A motif on a chart, or one stroke of its own way. Since 4."""
+
+    id: Id
+    name: Name = ""
+    motif: Annotated[str, Meta(max_length=64)] = ""
+    set: dict[str, float] = msgspec.field(default_factory=dict)
+    loads: dict[str, Id] = msgspec.field(default_factory=dict)
+    chart: Id = "face"
+    place: PlaceFile = msgspec.field(default_factory=PlaceFile)
+    twin: bool = False
+    per_load: Annotated[int, Meta(ge=1, le=40)] = 1
+    group: Name = ""
+    way: WayFile | UnsetType = UNSET
+
+
+class MeasuresFile(Strict, kw_only=True):
+    """The person that charts are drawn for. Since 4."""
+
+    head_breadth_mm: Positive = 145.0
+    face_height_mm: Positive = 114.0
+    stature_mm: Positive = 1640.0
+
+
 class StrokeFile(Strict, kw_only=True):
     """A stroke: brush, load, way over the skin, and the wish."""
 
@@ -235,6 +284,8 @@ class PlanFile(Strict, kw_only=True):
     strokes: Annotated[list[StrokeFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
     dry_after_s: Positive = 57.6  # since 3
     hand: HandFile = msgspec.field(default_factory=HandFile)  # since 4
+    measures: MeasuresFile = msgspec.field(default_factory=MeasuresFile)  # since 4
+    motifs: Annotated[list[MotifFile], Meta(max_length=500)] = msgspec.field(default_factory=list)  # since 4
 
 
 class Header(Struct):

@@ -1,0 +1,100 @@
+"""What a chart is. x runs to the right of the picture, y down, mm; the wearer's right lies left on a front view."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.errors import UnknownNameError
+from pennello.path.cubic import CubicPath, position
+
+Array = NDArray[np.floating[Any]]
+Point = tuple[float, float]
+
+_PER_CURVE = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line of the drawing; weight 1 for a contour, less for what lies within."""
+
+    path: CubicPath
+    weight: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Zone:
+    """A place to keep clear: an eye opening, a nostril, the lips; a closed outline."""
+
+    name: str
+    kind: str
+    outline: CubicPath
+
+    @property
+    def polygon(self) -> Array:
+        """The outline as points, shape (n, 2), mm."""
+        return drawn(self.outline)
+
+
+@dataclass(frozen=True, slots=True)
+class Chart:
+    """A line drawing of a part of the body at its true size.
+
+    Attributes
+    ----------
+    skin
+        Closed outline of what can be painted.
+    landmarks
+        Points by name; left and right are the wearer's.
+    frames
+        Paths to paint along, by name.
+    midline_mm
+        x of the line of symmetry, or None where there is none.
+    source
+        Where its proportions come from.
+    """
+
+    key: str
+    name: str
+    skin: CubicPath
+    lines: tuple[Line, ...]
+    landmarks: tuple[tuple[str, Point], ...]
+    zones: tuple[Zone, ...] = ()
+    frames: tuple[tuple[str, CubicPath], ...] = ()
+    midline_mm: float | None = None
+    source: str = ""
+
+    def landmark(self, name: str) -> Point:
+        """Return a landmark; raises UnknownNameError."""
+        known = dict(self.landmarks)
+        if name not in known:
+            raise UnknownNameError("landmark", name, list(known), self.key)
+        return known[name]
+
+    def frame(self, name: str) -> CubicPath:
+        """Return a frame; raises UnknownNameError."""
+        known = dict(self.frames)
+        if name not in known:
+            raise UnknownNameError("frame", name, list(known), self.key)
+        return known[name]
+
+    @property
+    def bounds_mm(self) -> tuple[float, float, float, float]:
+        """Left, top, right, bottom of the drawing, mm."""
+        points = np.concatenate([drawn(line.path) for line in self.lines] + [drawn(self.skin)])
+        (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
+        return float(left), float(top), float(right), float(bottom)
+
+
+def drawn(path: CubicPath) -> Array:
+    """Return a path as points close together, shape (n, 2), mm."""
+    curves = (len(path.points_mm) - 1) // 3
+    return position(path, np.linspace(0, curves, curves * _PER_CURVE + 1))
+
+
+def mirrored_path(path: CubicPath, midline_mm: float = 0.0) -> CubicPath:
+    """Return a path mirrored about a vertical line."""
+    return CubicPath(tuple((2 * midline_mm - x, y) for x, y in path.points_mm))

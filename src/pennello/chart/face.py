@@ -1,0 +1,181 @@
+"""The face from the front, drawn from head breadth and face height; the root of the nose lies at 0, 0.
+
+Proportions are common practice in drawing; interpupillary breadth over head breadth is 0.43 as in the adults' survey.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from pennello.chart.chart import Chart, Line, Point, Zone, mirrored_path
+from pennello.chart.measures import SOURCE, Measures
+from pennello.chart.shape import both, closed, symmetric
+from pennello.lay.families.shapes import smooth
+from pennello.path.cubic import CubicPath
+
+PUPILS = 0.43
+"""Interpupillary breadth over head breadth (Gordon et al. 1989, from memory: 65 of 152, 62 of 144)."""
+
+
+def face(measures: Measures) -> Chart:
+    """Return the chart of a face."""
+    breadth, height = measures.head_breadth_mm, measures.face_height_mm
+
+    def at(x: float, y: float) -> Point:
+        """Return a point from parts of the head's breadth and of the face's height."""
+        return (round(x * breadth, 3), round(y * height, 3))
+
+    return Chart(
+        "face",
+        "Face",
+        _skin(at),
+        _lines(at),
+        _landmarks(at),
+        _zones(at),
+        _frames(at),
+        0.0,
+        SOURCE,
+    )
+
+
+_At = Callable[[float, float], Point]
+
+
+def _skin(at: _At) -> CubicPath:
+    half = (
+        (0.0, -0.86),
+        (0.22, -0.81),
+        (0.40, -0.62),
+        (0.485, -0.30),
+        (0.50, 0.0),
+        (0.475, 0.32),
+        (0.43, 0.58),
+        (0.34, 0.80),
+        (0.20, 0.95),
+        (0.08, 1.0),
+        (0.0, 1.005),
+    )
+    return symmetric([at(x, y) for x, y in half])
+
+
+def _eye(at: _At) -> list[Point]:
+    return [
+        at(0.118, 0.045),
+        at(0.165, -0.002),
+        at(0.215, -0.018),
+        at(0.270, 0.002),
+        at(0.312, 0.040),
+        at(0.265, 0.072),
+        at(0.215, 0.082),
+        at(0.160, 0.072),
+    ]
+
+
+def _lips(at: _At) -> list[Point]:
+    half = [at(0.0, 0.600), at(0.045, 0.583), at(0.105, 0.612), at(0.168, 0.652), at(0.10, 0.712), at(0.0, 0.735)]
+    return [*half, *[(-x, y) for x, y in reversed(half[1:-1])]]
+
+
+def _nostril(at: _At) -> list[Point]:
+    return [at(0.030, 0.452), at(0.055, 0.438), at(0.082, 0.452), at(0.055, 0.464)]
+
+
+def _lines(at: _At) -> tuple[Line, ...]:
+    ear = [at(0.49, -0.03), at(0.545, -0.07), at(0.572, 0.03), at(0.548, 0.24), at(0.505, 0.36), at(0.470, 0.34)]
+    brow = [at(0.105, -0.100), at(0.20, -0.165), at(0.285, -0.172), at(0.360, -0.110)]
+    crease = [at(0.125, 0.005), at(0.175, -0.050), at(0.235, -0.060), at(0.318, -0.005)]
+    wing = [at(0.070, 0.345), at(0.112, 0.385), at(0.108, 0.450), at(0.070, 0.470)]
+    bridge = [at(0.052, -0.03), at(0.040, 0.12), at(0.048, 0.27), at(0.066, 0.37)]
+    tip = [at(-0.062, 0.468), at(-0.03, 0.492), at(0.0, 0.498), at(0.03, 0.492), at(0.062, 0.468)]
+    mouth = [at(-0.168, 0.652), at(-0.075, 0.648), at(0.0, 0.658), at(0.075, 0.648), at(0.168, 0.652)]
+    philtrum = [at(0.018, 0.515), at(0.026, 0.555), at(0.030, 0.580)]
+    cheek = [at(0.215, 0.30), at(0.29, 0.315), at(0.37, 0.27), at(0.42, 0.20)]
+    hair = [at(0.0, -0.58), at(0.17, -0.565), at(0.32, -0.45), at(0.40, -0.28), at(0.425, -0.10), at(0.455, 0.02)]
+    eye = closed(_eye(at))
+    iris = closed([at(0.185, 0.035), at(0.215, 0.002), at(0.245, 0.035), at(0.215, 0.069)])
+    return (
+        Line(_skin(at), 1.0),
+        *both(ear, 0.9),
+        *both(brow, 0.8),
+        Line(eye, 0.8),
+        Line(mirrored_path(eye), 0.8),
+        Line(iris, 0.4),
+        Line(mirrored_path(iris), 0.4),
+        *both(crease, 0.45),
+        *both(bridge, 0.3),
+        *both(wing, 0.6),
+        Line(smooth(tip), 0.5),
+        Line(closed(_lips(at)), 0.7),
+        Line(smooth(mouth), 0.6),
+        *both(philtrum, 0.25),
+        *both(cheek, 0.22),
+        *both(hair, 0.45),
+        Line(smooth([at(-0.06, 0.80), at(0.0, 0.785), at(0.06, 0.80)]), 0.25),
+    )
+
+
+_SIDED: tuple[tuple[str, tuple[float, float]], ...] = (
+    ("inner eye corner", (0.118, 0.045)),
+    ("outer eye corner", (0.312, 0.040)),
+    ("pupil", (PUPILS / 2, 0.035)),
+    ("upper lid", (0.215, -0.040)),
+    ("lash line", (0.215, -0.018)),
+    ("brow start", (0.105, -0.100)),
+    ("brow peak", (0.275, -0.174)),
+    ("brow end", (0.360, -0.110)),
+    ("temple", (0.450, -0.180)),
+    ("cheekbone", (0.340, 0.270)),
+    ("nostril", (0.055, 0.450)),
+    ("mouth corner", (0.168, 0.652)),
+    ("jaw", (0.385, 0.700)),
+    ("ear", (0.520, 0.120)),
+)
+_MIDDLE: tuple[tuple[str, tuple[float, float]], ...] = (
+    ("nose bridge", (0.0, 0.0)),
+    ("between the brows", (0.0, -0.120)),
+    ("nose tip", (0.0, 0.430)),
+    ("upper lip", (0.0, 0.600)),
+    ("lower lip", (0.0, 0.735)),
+    ("chin", (0.0, 0.930)),
+    ("forehead", (0.0, -0.350)),
+    ("hairline", (0.0, -0.580)),
+)
+
+
+def _landmarks(at: _At) -> tuple[tuple[str, Point], ...]:
+    """Return landmarks; the wearer's right lies left in the picture."""
+    sided = [
+        (f"{name}, wearer's {side}", at(sign * x, y))
+        for name, (x, y) in _SIDED
+        for side, sign in (("right", -1), ("left", 1))
+    ]
+    return (*((name, at(x, y)) for name, (x, y) in _MIDDLE), *sided)
+
+
+def _zones(at: _At) -> tuple[Zone, ...]:
+    eye, nostril = closed(_eye(at)), closed(_nostril(at))
+    return (
+        Zone("eye opening, wearer's left", "eye", eye),
+        Zone("eye opening, wearer's right", "eye", mirrored_path(eye)),
+        Zone("nostril, wearer's left", "nostril", nostril),
+        Zone("nostril, wearer's right", "nostril", mirrored_path(nostril)),
+        Zone("lips", "lips", closed(_lips(at))),
+    )
+
+
+def _frames(at: _At) -> tuple[tuple[str, CubicPath], ...]:
+    heart = [at(0.0, -0.30), at(0.20, -0.50), at(0.40, -0.36), at(0.43, 0.05), at(0.30, 0.45), at(0.10, 0.70)]
+    heart = [*heart, at(0.0, 0.76)]
+    mask = [at(0.0, -0.10), at(0.16, -0.25), at(0.36, -0.24), at(0.46, -0.06), at(0.40, 0.18), at(0.22, 0.22)]
+    mask = [*mask, at(0.08, 0.12), at(0.0, 0.16)]
+    c = smooth([at(0.13, -0.19), at(0.27, -0.27), at(0.40, -0.16), at(0.425, 0.06), at(0.35, 0.24), at(0.20, 0.28)])
+    crown = smooth([at(-0.42, -0.20), at(-0.25, -0.38), at(0.0, -0.44), at(0.25, -0.38), at(0.42, -0.20)])
+    s = smooth([at(-0.36, -0.22), at(-0.16, -0.10), at(0.0, 0.13), at(0.16, 0.30), at(0.38, 0.36)])
+    return (
+        ("heart", symmetric(heart)),
+        ("mask", symmetric(mask)),
+        ("C, wearer's left", c),
+        ("C, wearer's right", mirrored_path(c)),
+        ("crown", crown),
+        ("S over the nose", s),
+    )

@@ -1,0 +1,190 @@
+"""The verbs about motifs and charts: motif, chart; and how `render --chart` and `check` see charts."""
+
+from __future__ import annotations
+
+from argparse import Namespace
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.measures import Age, Measures, usual
+from pennello.cli.main import write_json
+from pennello.colour.basis import FULL
+from pennello.design.chart_checks import odd_on
+from pennello.design.on_chart import chart_of, says_of, with_new_motif
+from pennello.design.plan import Plan, Skin, skin_spectrum
+from pennello.errors import OutOfRangeError
+from pennello.files.atomic import write_bytes
+from pennello.files.chart_svg import chart_svg, motif_svg
+from pennello.files.picture import write_png
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.motif.catalogue import MOTIFS, motif
+from pennello.motif.place import Place
+
+Answer = dict[str, Any]
+
+
+def motif_verb(wish: Namespace) -> int:
+    """List motifs, say what one comes to, write its paths, or put it on a chart of a plan."""
+    if wish.name is None:
+        _list_motifs(json=wish.json)
+        return 0
+    kind, values = motif(wish.name), numbers(wish.set)
+    width = wish.brush_mm
+    made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
+    if wish.svg:
+        write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
+    if wish.plan:
+        _place(wish, values)
+    answer = {
+        "motif": kind.key,
+        "values": kind.values(values),
+        "says": list(made.says),
+        "strokes": [
+            {"part": piece.part, "row": piece.row, "points_mm": [list(point) for point in piece.stroke.path.points_mm]}
+            for piece in made.pieces
+        ],
+    }
+    if wish.json:
+        write_json(answer)
+    else:
+        print(f"{kind.name}: {len(made.pieces)} strokes", *made.says, sep="\n  ")
+    return 0
+
+
+def _list_motifs(*, json: bool) -> None:
+    if json:
+        write_json(
+            {
+                "motifs": [
+                    {
+                        "key": kind.key,
+                        "name": kind.name,
+                        "words": kind.words,
+                        "group": kind.group,
+                        "parts": [part.key for part in kind.parts],
+                        "parameters": [
+                            {
+                                "key": one.key,
+                                "name": one.name,
+                                "default": one.default,
+                                "low": one.low,
+                                "high": one.high,
+                                "unit": one.unit,
+                            }
+                            for one in kind.parameters
+                        ],
+                    }
+                    for kind in MOTIFS.values()
+                ]
+            }
+        )
+        return
+    for kind in MOTIFS.values():
+        numbers_told = ", ".join(f"{one.key}={one.default:g}" for one in kind.parameters)
+        print(f"{kind.key:16} {kind.group:8} {kind.name}: {kind.words} ({numbers_told})")
+
+
+def _place(wish: Namespace, values: dict[str, float]) -> None:
+    """Put the motif on a chart of the plan."""
+    plan = read_plan(wish.plan)
+    place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
+    plan, new_id = with_new_motif(plan, wish.name, wish.chart, place, wish.load or "")
+    chart_of(plan, wish.chart)
+    placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin)
+    plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
+    write_plan(plan, wish.out or wish.plan)
+    print(f"{new_id} on {wish.chart}: {'; '.join(says_of(plan, placed))}")
+
+
+def chart_verb(wish: Namespace) -> int:
+    """List charts, or write one as SVG."""
+    if wish.name is None:
+        listed = [{"key": key, "name": name} for key, (name, _) in CHARTS.items()]
+        if wish.json:
+            write_json({"charts": listed})
+        else:
+            print(*(f"{one['key']:14} {one['name']}" for one in listed), sep="\n")
+        return 0
+    measures = usual(Age[wish.age.upper().replace("-", "_")]) if wish.age else Measures()
+    if wish.head_mm is not None:
+        measures = replace(measures, head_breadth_mm=wish.head_mm)
+    if wish.face_mm is not None:
+        measures = replace(measures, face_height_mm=wish.face_mm)
+    made = chart(wish.name, measures)
+    if wish.svg:
+        write_bytes(chart_svg(made).encode(), wish.svg)
+    if wish.json:
+        write_json(
+            {
+                "chart": made.key,
+                "bounds_mm": list(made.bounds_mm),
+                "landmarks": {name: list(point) for name, point in made.landmarks},
+                "frames": [name for name, _ in made.frames],
+                "zones": [zone.name for zone in made.zones],
+                "source": made.source,
+            }
+        )
+    else:
+        left, top, right, bottom = made.bounds_mm
+        print(f"{made.name}: {right - left:.0f} x {bottom - top:.0f} mm, {len(made.landmarks)} landmarks")
+        print(made.source)
+    return 0
+
+
+def render_chart(wish: Namespace) -> int:
+    """Write a chart with its motifs as painted."""
+    from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
+    from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
+
+    plan = read_plan(wish.plan)
+    if wish.skin is not None:
+        plan = replace(plan, skin=Skin(wish.skin))
+    drawn = chart_of(plan, wish.chart)
+    doer = engine.REFERENCE if wish.reference else engine.kernel()
+    painted = ChartScene(wish.px_per_mm).paint(plan, wish.chart, doer)
+    picture = chart_picture(drawn, painted, skin_bytes(plan), wish.px_per_mm, mirrored=wish.mirror)
+    write_png(picture, wish.png, wish.px_per_mm)
+    answer = {
+        "chart": wish.chart,
+        "motifs": [placed.id for placed in plan.motifs if placed.chart == wish.chart],
+        "strokes": painted.strokes if painted else 0,
+        "width_px": picture.shape[1],
+        "height_px": picture.shape[0],
+        "px_per_mm": wish.px_per_mm,
+    }
+    if wish.json:
+        write_json(answer)
+    else:
+        print(f"Wrote {wish.png}: {drawn.name}, {answer['strokes']} strokes (predicted).")
+    return 0
+
+
+def skin_bytes(plan: Plan) -> tuple[int, int, int]:
+    """Return the plan's skin as sRGB bytes."""
+    red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
+    return red, green, blue
+
+
+def chart_problems(plan: Plan) -> list[Answer]:
+    """Return what is odd about all charts that have motifs, for `check`."""
+    keys = dict.fromkeys(placed.chart for placed in plan.motifs)
+    return [
+        {"chart": key, "code": odd.code, "motif": odd.motif, "at_mm": [odd.x_mm, odd.y_mm], "text": odd.text}
+        for key in keys
+        for odd in odd_on(plan, key)
+    ]
+
+
+def numbers(given: list[str] | None) -> dict[str, float]:
+    """Return KEY=NUMBER words as numbers by key."""
+    values = {}
+    for word in given or []:
+        key, _, text = word.partition("=")
+        try:
+            values[key.strip()] = float(text)
+        except ValueError:
+            raise OutOfRangeError("--set", word, "key=number, as in petals=6") from None
+    return values

@@ -1,0 +1,228 @@
+"""What is odd about a painted chart, each with the place where it is: what a painter would see on the face too late."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.chart.chart import Chart, Zone, drawn
+from pennello.design.on_chart import chart_of, pieces_on, prints_of
+from pennello.design.placed import LaidPiece, PlacedMotif, twin_place
+from pennello.design.plan import Plan
+from pennello.kit.paint import Near
+from pennello.lay.laying import pull
+from pennello.motif.catalogue import motif
+from pennello.motif.flowers import petal_overlap_mm
+from pennello.motif.motif import Motif
+from pennello.motif.place import Place
+
+Array = NDArray[np.floating[Any]]
+
+NEAR_MM = 12.0
+"""So near to an eye or the lips labels for that area matter (a default)."""
+
+_ALIKE_MM, _ALIKE_DEG = 3.0, 6.0
+_LINE_MM = 4.0
+
+
+@dataclass(frozen=True, slots=True)
+class Odd:
+    """Something odd: what kind, of which motif, where on the chart, mm, and one sentence with the remedy."""
+
+    code: str
+    motif: str
+    x_mm: float
+    y_mm: float
+    text: str
+
+
+def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
+    """Return what is odd about a chart, in the order of painting."""
+    chart = chart_of(plan, key)
+    pieces = pieces_on(plan, key)
+    found: list[Odd] = []
+    for placed in plan.motifs:
+        if placed.chart != key:
+            continue
+        mine = [piece for piece in pieces if piece.motif == placed.id]
+        found += _of_ring(plan, placed)
+        found += _without_twin(plan, placed, chart)
+        found += _over_zones(plan, placed, mine, chart)
+        found += _labels(plan, placed, mine, chart)
+        found += _beside(plan, placed, mine, chart)
+        found += _not_converging(placed, mine)
+        found += _sizes(plan, placed)
+    return tuple(found)
+
+
+def _kind(placed: PlacedMotif) -> Motif | None:
+    return motif(placed.motif) if placed.motif else None
+
+
+def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
+    kind = _kind(placed)
+    if kind is None or placed.motif not in ("petal-ring", "rose-outside-in"):
+        return
+    values, prints = kind.values(dict(placed.values)), dict(prints_of(plan, placed))
+    overlap = placed.place.scale * petal_overlap_mm(
+        round(values["petals"]),
+        values["radius_mm"],
+        values["spread_mm"],
+        values["height_mm"],
+        prints.get("petal", 19.05),
+    )
+    if overlap < 0 and values.get("twins", 0) < 0.5:
+        text = f"{placed.name} has gaps of {-overlap:.1f} mm between its petals; take one more petal or a wider brush."
+        yield Odd("petal_gap", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+
+
+def _without_twin(plan: Plan, placed: PlacedMotif, chart: Chart) -> Iterator[Odd]:
+    """A piece off the midline with nothing like it on the other side, where others are mirrored."""
+    if chart.midline_mm is None or placed.twin or abs(placed.place.x_mm - chart.midline_mm) < 2 * _ALIKE_MM:
+        return
+    mirrored = twin_place(placed.place, chart.midline_mm)
+    others = [one for one in plan.motifs if one.chart == placed.chart and one.id != placed.id]
+    if any(one.motif == placed.motif and _alike(one.place, mirrored) for one in others):
+        return
+    symmetric = any(one.twin for one in others) or any(
+        one.motif == other.motif and _alike(one.place, twin_place(other.place, chart.midline_mm))
+        for one in others
+        for other in others
+        if one.id < other.id
+    )
+    if symmetric:
+        text = f"{placed.name} has no piece on the other side, as others have; mirror it, or leave it so on purpose."
+        yield Odd("missing_mirror", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+
+
+def _alike(one: Place, other: Place) -> bool:
+    apart = math.hypot(one.x_mm - other.x_mm, one.y_mm - other.y_mm)
+    turned = abs((one.turn_deg - other.turn_deg + 180) % 360 - 180)
+    return apart < _ALIKE_MM and turned < _ALIKE_DEG
+
+
+def reach_of(plan: Plan, piece: LaidPiece) -> Array:
+    """Return both edges of a stroke's ribbon and its middle as points, shape (n, 2), mm."""
+    source = plan.stroke(piece.load)
+    brush = plan.brush(source.brush)
+    track = pull(piece.stroke, brush, source.recipe.axis(brush)).track
+    every = max(1, len(track.s_mm) // 60)
+    return track.points(np.arange(0, len(track.s_mm), every), np.linspace(0, 1, 7)).reshape(-1, 2)
+
+
+def inside(points: Array, polygon: Array) -> NDArray[np.bool_]:
+    """Return which points lie inside a closed polygon, by crossings to the right."""
+    x, y = points[:, 0][:, None], points[:, 1][:, None]
+    x0, y0 = polygon[:, 0], polygon[:, 1]
+    x1, y1 = np.roll(x0, -1), np.roll(y0, -1)
+    rising = (y0 > y) != (y1 > y)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        crossing = x0 + (y - y0) * (x1 - x0) / (y1 - y0)
+    return np.asarray((rising & (x < crossing)).sum(axis=1) % 2 == 1)
+
+
+def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+    for zone in chart.zones:
+        if zone.kind == "lips" and any(plan.stroke(piece.load).near is Near.LIPS for piece in pieces):
+            continue
+        for piece in pieces:
+            points = reach_of(plan, piece)
+            within = points[inside(points, zone.polygon)]
+            if len(within):
+                x, y = (float(value) for value in within.mean(axis=0))
+                text = f"{placed.name} lies over the {zone.name}, which stays clear; move it or make it smaller."
+                yield Odd("keep_clear", placed.id, x, y, text)
+                break
+
+
+def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+    """Paints that are not marked for the eye area or lips, near them."""
+    told: set[tuple[str, str]] = set()
+    for zone in chart.zones:
+        near = {"eye": Near.EYE, "lips": Near.LIPS}.get(zone.kind)
+        if near is None:
+            continue
+        for piece in pieces:
+            banned = [
+                plan.paint(name)
+                for name in plan.edge(piece.load).paints
+                if not plan.paint(name).allowed(near) and (name, zone.kind) not in told
+            ]
+            if not banned:
+                continue
+            at = _nearest(reach_of(plan, piece), zone)
+            if at is not None:
+                told |= {(paint.id, zone.kind) for paint in banned}
+                place = "the eye area" if near is Near.EYE else "lips"
+                text = f"{banned[0].name} is not marked for {place}; take another, its label and local rules decide."
+                yield Odd("label", placed.id, at[0], at[1], text)
+
+
+def _nearest(points: Array, zone: Zone) -> tuple[float, float] | None:
+    """Return the point that lies nearest to a zone, if it is within 12 mm."""
+    apart = np.linalg.norm(points[:, None] - zone.polygon[None], axis=2).min(axis=1)
+    at = int(apart.argmin())
+    return (float(points[at, 0]), float(points[at, 1])) if apart[at] < NEAR_MM else None
+
+
+def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+    """A stroke that hangs over the edge of what can be painted: a sponge wider than its place."""
+    skin = drawn(chart.skin)
+    for piece in pieces:
+        points = reach_of(plan, piece)
+        out = points[~inside(points, skin)]
+        if len(out) > 0.02 * len(points):
+            x, y = (float(value) for value in out.mean(axis=0))
+            brush = plan.brush(plan.stroke(piece.load).brush)
+            text = f"{placed.name} reaches beyond the skin: {brush.name} is wider than its place; shift or narrow it."
+            yield Odd("beyond", placed.id, x, y, text)
+            return
+
+
+def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
+    """Stripes that were broken apart and no longer aim at one point."""
+    if placed.motif != "converging":
+        return
+    ends = np.array([piece.stroke.path.points_mm[-1] for piece in pieces if not piece.twin])
+    starts = np.array([piece.stroke.path.points_mm[0] for piece in pieces if not piece.twin])
+    way = ends - starts
+    normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.linalg.norm(way, axis=1)[:, None]
+    target = np.array([placed.place.x_mm, placed.place.y_mm])
+    off = np.abs(((target - ends) * normal).sum(axis=1))
+    if off.max() > 2.0:
+        at = ends[int(off.argmax())]
+        text = f"A stripe of {placed.name} misses the common point by {off.max():.1f} mm."
+        yield Odd("not_converging", placed.id, float(at[0]), float(at[1]), text)
+
+
+def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
+    """A motif sized so that it no longer fits its brush; line work too wide for its brush."""
+    kind = _kind(placed)
+    if kind is None:
+        return
+    values, scale = kind.values(dict(placed.values)), placed.place.scale
+    for key in ("spread_mm", "leaf_mm"):
+        for part, stroke in placed.loads:
+            width = plan.brush(plan.stroke(stroke).brush).width_mm
+            if key in values and values[key] * scale < 0.35 * width:
+                size = values[key] * scale
+                text = (
+                    f"{placed.name} is too small for its brush: {size:.0f} mm against {width:.0f} mm "
+                    f"({part}); take a narrower brush or make it larger."
+                )
+                yield Odd("too_small", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+                return
+    thin = {"dot", "swirl", "drop", "burst", "stem", "shaft", "arm", "barb"}
+    for part, stroke in placed.loads:
+        brush = plan.brush(plan.stroke(stroke).brush)
+        if part in thin and not brush.kind.dips and brush.width_mm > _LINE_MM and kind.group == "lines":
+            text = (
+                f"{placed.name} is line work, and {brush.name} lays {brush.width_mm:.0f} mm; take a round or a liner."
+            )
+            yield Odd("line_too_wide", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+            return

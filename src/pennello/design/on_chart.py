@@ -1,0 +1,261 @@
+"""The painted chart: motifs laid out as strokes of a plan, edits of them, and the arithmetic that they say."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.chart.catalogue import chart
+from pennello.chart.chart import Chart, Point
+from pennello.design.clock import HAND_MM_S, PICK_UP_S
+from pennello.design.edits import free_id
+from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
+from pennello.design.plan import Plan, PlanStroke
+from pennello.errors import OutOfRangeError, PennelloError
+from pennello.kit import catalogue
+from pennello.load.recipe import Recipe
+from pennello.motif.catalogue import motif
+from pennello.motif.motif import USUAL_PRINT_MM
+from pennello.motif.place import SCALE, Place
+from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
+
+Array = NDArray[np.floating[Any]]
+
+MOST_STROKES = 2000
+MOST_REPEATS = 60
+
+
+class NothingToLoadError(PennelloError):
+    """A motif needs a stroke whose load it can be laid with."""
+
+
+def chart_of(plan: Plan, key: str) -> Chart:
+    """Return a chart drawn for the plan's person; raises UnknownNameError."""
+    return chart(key, plan.measures)
+
+
+def prints_of(plan: Plan, placed: PlacedMotif) -> tuple[tuple[str, float], ...]:
+    """Return the widths of the brushes of a motif's parts, mm, against its own size."""
+    return tuple(
+        (part, plan.brush(plan.stroke(name).brush).width_mm / placed.place.scale) for part, name in placed.loads
+    )
+
+
+def pieces_on(plan: Plan, key: str) -> tuple[LaidPiece, ...]:
+    """Return all strokes of the motifs on a chart, in the order of painting."""
+    midline = chart_of(plan, key).midline_mm
+    found: list[LaidPiece] = []
+    for placed in plan.motifs:
+        if placed.chart == key:
+            found += pieces_of(placed, prints_of(plan, placed), midline)
+    return tuple(found)
+
+
+@lru_cache(maxsize=16)
+def painted_plan(plan: Plan, key: str) -> Plan:
+    """Return a plan whose strokes are those of the motifs on a chart.
+
+    A part is loaded anew after so many strokes as its motif says; in between it goes on with what is left.
+
+    Raises
+    ------
+    OutOfRangeError
+        If there would be more than 2000 strokes.
+    """
+    pieces = pieces_on(plan, key)
+    if len(pieces) > MOST_STROKES:
+        raise OutOfRangeError("number of strokes on a chart", len(pieces), f"at most {MOST_STROKES}")
+    per_load = {placed.id: placed.per_load for placed in plan.motifs}
+    strokes: list[PlanStroke] = []
+    counts: dict[tuple[str, str], int] = {}
+    last: dict[tuple[str, str], str] = {}
+    for number, piece in enumerate(pieces):
+        source = plan.stroke(piece.load)
+        of = (piece.motif, piece.load)
+        done = counts.get(of, 0)
+        recipe = replace(source.recipe, after="")
+        if done % per_load[piece.motif] and of in last:
+            recipe = Recipe((), after=last[of], lays=source.recipe.lays)
+        if not recipe.pickups and not recipe.after:
+            recipe = source.recipe
+        counts[of] = done + 1
+        name = f"{piece.motif}.{number}"
+        last[of] = name
+        strokes.append(replace(source, id=name, recipe=recipe, stroke=piece.stroke, wait_s=0.0))
+    return replace(plan, strokes=tuple(strokes), motifs=())
+
+
+def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
+    """Return a motif's arithmetic in words: its own, and how many strokes, loads and seconds it takes."""
+    made = made_of(placed, prints_of(plan, placed))
+    twice = 2 if placed.twin and chart_of(plan, placed.chart).midline_mm is not None else 1
+    strokes = twice * len(made.pieces)
+    by_load: dict[str, int] = {}
+    for piece in made.pieces:
+        name = placed.load_of.get(piece.part, "")
+        by_load[name] = by_load.get(name, 0) + twice
+    loads = sum(math.ceil(count / placed.per_load) for name, count in by_load.items() if name)
+    travel = twice * sum(length_mm(piece.stroke.path) for piece in made.pieces) * placed.place.scale
+    pickups = sum(
+        math.ceil(count / placed.per_load) * len(plan.stroke(name).recipe.pickups)
+        for name, count in by_load.items()
+        if name
+    )
+    seconds = travel / HAND_MM_S + PICK_UP_S * pickups
+    counts = f"{strokes} {'stroke' if strokes == 1 else 'strokes'}, {loads} {'load' if loads == 1 else 'loads'}"
+    return (*made.says, f"{counts}, about {seconds:.0f} s (defaults)")
+
+
+# --- edits ---
+
+
+def with_motif(plan: Plan, placed: PlacedMotif) -> Plan:
+    """Return the plan with a motif replaced, or with a new one at the end."""
+    known = any(one.id == placed.id for one in plan.motifs)
+    kept = tuple(placed if one.id == placed.id else one for one in plan.motifs)
+    return replace(plan, motifs=kept if known else (*kept, placed))
+
+
+def without_motif(plan: Plan, name: str) -> Plan:
+    """Return the plan without a motif."""
+    return replace(plan, motifs=tuple(one for one in plan.motifs if one.id != name))
+
+
+def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str = "") -> tuple[Plan, str]:
+    """Return the plan with a motif of a kind put on a chart, and its id.
+
+    Parts are laid with the stroke given, or with those whose brush is nearest to what is usual for them.
+
+    Raises
+    ------
+    NothingToLoadError
+        If the plan has no stroke.
+    """
+    if not plan.strokes:
+        raise NothingToLoadError("A motif is laid with the load of a stroke; make one on the Bench first.")
+    kind = motif(key)
+    new_id = free_id(key, [one.id for one in plan.motifs])
+    loads = tuple((part.key, load or _nearest_load(plan, part.tool)) for part in kind.parts)
+    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
+    return with_motif(plan, placed), new_id
+
+
+def _nearest_load(plan: Plan, tool: str) -> str:
+    usual = catalogue.brushes().get(tool)
+    width = usual.width_mm if usual else USUAL_PRINT_MM
+
+    def far(stroke: PlanStroke) -> tuple[bool, float]:
+        brush = plan.brush(stroke.brush)
+        return (usual is not None and brush.kind is not usual.kind, abs(brush.width_mm - width))
+
+    return min(plan.strokes, key=far).id
+
+
+def moved_in_order(plan: Plan, name: str, to: int) -> Plan:
+    """Return the plan with a motif painted at another time: its number in the order."""
+    motifs = list(plan.motifs)
+    at = next(number for number, one in enumerate(motifs) if one.id == name)
+    motifs.insert(to, motifs.pop(at))
+    return replace(plan, motifs=tuple(motifs))
+
+
+def moved_group(plan: Plan, name: str, by: Place) -> Plan:
+    """Return the plan with a motif, and all of its group, placed once more by a place."""
+    chosen = next(one for one in plan.motifs if one.id == name)
+    together = {one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group)}
+    kept = tuple(replace(one, place=one.place.then(by)) if one.id in together else one for one in plan.motifs)
+    return replace(plan, motifs=kept)
+
+
+def aimed(placed: PlacedMotif, point: Point) -> PlacedMotif:
+    """Return a motif turned so that its top points at a point."""
+    dx, dy = point[0] - placed.place.x_mm, point[1] - placed.place.y_mm
+    if math.hypot(dx, dy) < 1e-6:
+        return placed
+    turn = math.degrees(math.atan2(dy, dx)) + 90.0
+    return replace(placed, place=replace(placed.place, turn_deg=round((turn + 180) % 360 - 180, 2)))
+
+
+def snapped(placed: PlacedMotif, point: Point) -> PlacedMotif:
+    """Return a motif with its anchor on a point."""
+    return replace(placed, place=replace(placed.place, x_mm=point[0], y_mm=point[1]))
+
+
+def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
+    """Return the plan with the mirror image of a motif as a motif of its own, and its id.
+
+    Raises
+    ------
+    PennelloError
+        If the chart has no midline.
+    """
+    placed = next(one for one in plan.motifs if one.id == name)
+    midline = chart_of(plan, placed.chart).midline_mm
+    if midline is None:
+        raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
+    new_id = free_id(name, [one.id for one in plan.motifs])
+    other = replace(placed, id=new_id, name=f"{placed.name}, other side", twin=False)
+    return with_motif(plan, replace(other, place=twin_place(placed.place, midline))), new_id
+
+
+def broken_apart(plan: Plan, name: str) -> Plan:
+    """Return the plan with a motif as single strokes that belong together, in its place in the order."""
+    placed = next(one for one in plan.motifs if one.id == name)
+    midline = chart_of(plan, placed.chart).midline_mm
+    taken = [one.id for one in plan.motifs]
+    ones = []
+    for number, piece in enumerate(pieces_of(placed, prints_of(plan, placed), midline), 1):
+        new_id = free_id(f"{placed.id[:50]}-{number}", taken)
+        taken.append(new_id)
+        ones.append(
+            PlacedMotif(
+                new_id,
+                f"{placed.name} {number}",
+                "",
+                (("stroke", piece.load),),
+                chart=placed.chart,
+                group=placed.group or placed.id,
+                way=piece.stroke,
+            )
+        )
+    at = plan.motifs.index(placed)
+    return replace(plan, motifs=(*plan.motifs[:at], *ones, *plan.motifs[at + 1 :]))
+
+
+def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
+    """Return the plan with copies of a motif along a guide, turned with it, evenly apart; the first is the motif.
+
+    Raises
+    ------
+    OutOfRangeError
+        If there would be fewer than 2 or more than 60.
+    """
+    if not 2 <= count <= MOST_REPEATS:
+        raise OutOfRangeError("number along a guide", count, f"2 to {MOST_REPEATS}")
+    placed = next(one for one in plan.motifs if one.id == name)
+    total = length_mm(guide)
+    ring = math.dist(guide.points_mm[0], guide.points_mm[-1]) < 1e-3
+    places = np.arange(count) / (count if ring else count - 1) * total
+    at = parameter_at(guide, places)
+    points, ways = position(guide, at), direction(guide, at)
+    taken = [one.id for one in plan.motifs]
+    ones = []
+    for number, (point, way) in enumerate(zip(points, ways, strict=True)):
+        new_id = name if number == 0 else free_id(name, taken)
+        taken.append(new_id)
+        turn = math.degrees(math.atan2(float(way[1]), float(way[0])))
+        place = replace(placed.place, x_mm=float(point[0]), y_mm=float(point[1]), turn_deg=round(turn, 2))
+        ones.append(replace(placed, id=new_id, place=place, group=placed.group or f"{name} along"))
+    index = plan.motifs.index(placed)
+    return replace(plan, motifs=(*plan.motifs[:index], *ones, *plan.motifs[index + 1 :]))
+
+
+def scaled(placed: PlacedMotif, factor: float) -> PlacedMotif:
+    """Return a motif with another size, within 0.1 to 10."""
+    size = min(max(placed.place.scale * factor, SCALE[0]), SCALE[1])
+    return replace(placed, place=replace(placed.place, scale=round(size, 4)))

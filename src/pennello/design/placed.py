@@ -1,0 +1,123 @@
+"""Motifs placed on a chart: what they are made of, where they lie, and the strokes that they come to."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+
+from pennello.aim.attempt import Side
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.lay.stroke import Stroke
+from pennello.motif.catalogue import motif
+from pennello.motif.motif import Made, Piece
+from pennello.motif.place import Place
+
+MOST_PER_LOAD = 40
+FREE = ""
+"""The motif of a single stroke that was broken off one: it has a way of its own."""
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedMotif:
+    """A motif on a chart.
+
+    Attributes
+    ----------
+    motif
+        Key of its constructor, or "" for a single stroke with its own `way`.
+    values
+        Numbers that are not at their defaults, by key.
+    loads
+        For each part the id of the stroke whose brush, load and wish it is laid with.
+    chart
+        Key of the chart that it lies on.
+    twin
+        Whether its mirror image across the midline is painted with it.
+    per_load
+        How many strokes of one part are laid from one load, 1 to 40.
+    group
+        Name of a group that moves together; "" for none.
+    """
+
+    id: str
+    name: str
+    motif: str
+    loads: tuple[tuple[str, str], ...]
+    values: tuple[tuple[str, float], ...] = ()
+    place: Place = field(default_factory=Place)
+    chart: str = "face"
+    twin: bool = False
+    per_load: int = 1
+    group: str = ""
+    way: Stroke | None = None
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.per_load <= MOST_PER_LOAD:
+            raise OutOfRangeError(f"strokes of {self.name} from one load", self.per_load, f"1 to {MOST_PER_LOAD}")
+        if (self.motif == FREE) != (self.way is not None):
+            raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
+        if self.motif != FREE:
+            made = motif(self.motif)
+            made.values(dict(self.values))
+            known = [part.key for part in made.parts]
+            for part, _ in self.loads:
+                if part not in known:
+                    raise UnknownNameError("part", part, known, self.name)
+
+    @property
+    def load_of(self) -> Mapping[str, str]:
+        """Stroke by part."""
+        return dict(self.loads)
+
+    def with_value(self, key: str, value: float) -> PlacedMotif:
+        """Return the motif with another number."""
+        return replace(self, values=tuple({**dict(self.values), key: value}.items()))
+
+
+@lru_cache(maxsize=512)
+def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
+    """Return what a placed motif comes to in its own mm; prints are widths of the brushes by part."""
+    if placed.way is not None:
+        return Made((Piece("stroke", placed.way),))
+    return motif(placed.motif).made(dict(placed.values), dict(prints))
+
+
+@dataclass(frozen=True, slots=True)
+class LaidPiece:
+    """A stroke of a placed motif where it lies, with the load that it is laid with and whether it is of the twin."""
+
+    motif: str
+    part: str
+    row: int
+    load: str
+    stroke: Stroke
+    twin: bool
+    rim: Side = Side.A
+
+
+def pieces_of(
+    placed: PlacedMotif, prints: tuple[tuple[str, float], ...], midline_mm: float | None
+) -> tuple[LaidPiece, ...]:
+    """Return the strokes of a placed motif on its chart, and of its mirror image if it has one."""
+    made, loads = made_of(placed, prints), placed.load_of
+    places = [(placed.place, False)]
+    if placed.twin and midline_mm is not None:
+        places.append((twin_place(placed.place, midline_mm), True))
+    return tuple(
+        LaidPiece(placed.id, piece.part, piece.row, loads[piece.part], _at(place, piece.stroke), twin)
+        for row in sorted({piece.row for piece in made.pieces})
+        for place, twin in places
+        for piece in made.pieces
+        if piece.row == row and piece.part in loads
+    )
+
+
+@lru_cache(maxsize=8192)
+def _at(place: Place, stroke: Stroke) -> Stroke:
+    return place.stroke(stroke)
+
+
+def twin_place(place: Place, midline_mm: float) -> Place:
+    """Return the place of a mirror image across a vertical line."""
+    return place.then(Place(2 * midline_mm, 0.0, 0.0, 1.0, mirrored=True))

@@ -1,0 +1,97 @@
+"""The painted chart: motifs as a picture with what is bare left clear, and the chart's own picture for files."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.chart.chart import Chart, drawn
+from pennello.design.on_chart import painted_plan
+from pennello.design.plan import Plan
+from pennello.lay.canvas import Canvas
+from pennello.lay.skin_film import Engine, SkinFilm
+from pennello.session.skin_scene import SkinScene
+
+Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
+
+REST_PX_PER_MM = 3.0
+_LEAST_UM = 0.05
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Painted:
+    """What is painted and where: sRGB bytes and how much of each pixel is covered, shape (rows, columns, 4)."""
+
+    plan: Plan
+    chart: str
+    canvas: Canvas
+    rgba: Picture
+    strokes: int
+
+
+class ChartScene:
+    """Paints the motifs of a chart; what does not change from one plan to the next is kept."""
+
+    def __init__(self, px_per_mm: float = REST_PX_PER_MM) -> None:
+        self._px_per_mm = px_per_mm
+        self._scenes: dict[str, SkinScene] = {}
+
+    def paint(self, plan: Plan, key: str, engine: Engine | None = None) -> Painted | None:
+        """Return a chart's motifs as painted, or None where there are none."""
+        laid = painted_plan(plan, key)
+        if not laid.strokes:
+            return None
+        scene = self._scenes.setdefault(key, SkinScene(self._px_per_mm))
+        view = scene.show(laid, 0, engine)
+        film = scene.film()
+        assert film is not None
+        rgba = np.dstack([view.picture, _covered(film)])
+        return Painted(plan, key, view.canvas, rgba, len(laid.strokes))
+
+
+def _covered(film: SkinFilm) -> Picture:
+    """Return how much of each pixel is painted, as bytes; what has dried counts as all of it."""
+    share = np.where(film.dry_um > _LEAST_UM, 1.0, film.cover)
+    return np.asarray(np.rint(np.clip(share, 0, 1) * 255).astype(np.uint8))
+
+
+def chart_picture(
+    chart: Chart, painted: Painted | None, skin_srgb: tuple[int, int, int], px_per_mm: float, *, mirrored: bool = False
+) -> Picture:
+    """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
+
+    Parameters
+    ----------
+    mirrored
+        As the painter sees herself in a mirror.
+    """
+    from PIL import Image, ImageDraw  # noqa: PLC0415 - only for files
+
+    left, top, right, bottom = (
+        round(edge) + margin for edge, margin in zip(chart.bounds_mm, (-6, -6, 6, 6), strict=True)
+    )
+    size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
+    twice = 2  # drawn twice as large, then reduced: smooth lines
+    page = Image.new("RGB", (size[0] * twice, size[1] * twice), (0xF7, 0xF6, 0xF4))
+    draw = ImageDraw.Draw(page)
+
+    def place(points: Array) -> list[tuple[float, float]]:
+        at = (points - (left, top)) * px_per_mm * twice
+        return [(float(x), float(y)) for x, y in at]
+
+    draw.polygon(place(drawn(chart.skin)), fill=skin_srgb)
+    if painted is not None:
+        film = Image.fromarray(painted.rgba, "RGBA")
+        factor = px_per_mm * twice / painted.canvas.px_per_mm
+        film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
+        corner = place(np.array([[painted.canvas.left_mm, painted.canvas.top_mm]]))[0]
+        page.paste(film, (round(corner[0]), round(corner[1])), film)
+    for line in chart.lines:
+        ink = (0x25, 0x21, 0x1D) if line.weight > 0.5 else (0x7A, 0x68, 0x58)
+        draw.line(place(drawn(line.path)), fill=ink, width=max(1, round(0.35 * line.weight * px_per_mm * twice)))
+    picture = np.asarray(page.resize(size))
+    return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
