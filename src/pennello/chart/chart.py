@@ -19,10 +19,11 @@ _PER_CURVE = 12
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """A line of the drawing; weight 1 for a contour, less for what lies within."""
+    """A line of the drawing; weight 1 for a contour, less for what lies within; filled with skin, as an ear is."""
 
     path: CubicPath
     weight: float = 1.0
+    filled: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,6 +6,7 @@ Proportions are common practice in drawing; interpupillary breadth over head bre
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from pennello.chart.chart import Chart, Line, Point, Zone, mirrored_path
 from pennello.chart.measures import SOURCE, Measures
@@ -94,8 +95,8 @@ def _lines(at: _At) -> tuple[Line, ...]:
     eye = closed(_eye(at))
     iris = closed([at(0.185, 0.035), at(0.215, 0.002), at(0.245, 0.035), at(0.215, 0.069)])
     return (
+        *(replace(one, filled=True) for one in both(ear, 0.9)),
         Line(_skin(at), 1.0),
-        *both(ear, 0.9),
         *both(brow, 0.8),
         Line(eye, 0.8),
         Line(mirrored_path(eye), 0.8),

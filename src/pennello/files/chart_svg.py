@@ -24,7 +24,8 @@ def path_data(path: CubicPath) -> str:
 def chart_svg(chart: Chart) -> str:
     """Return a chart as a drawing with its landmarks, zones and frames in groups of their own."""
     left, top, right, bottom = chart.bounds_mm
-    parts = [f'<path d="{path_data(chart.skin)}" fill="#c69c7b" stroke="none" id="skin"/>']
+    parts = [f'<path d="{path_data(line.path)}" fill="#c69c7b" stroke="none"/>' for line in chart.lines if line.filled]
+    parts.append(f'<path d="{path_data(chart.skin)}" fill="#c69c7b" stroke="none" id="skin"/>')
     parts.append(_group("lines", (_stroke(line.path, 0.3 + 0.5 * line.weight) for line in chart.lines)))
     parts.append(_group("zones", (_stroke(zone.outline, 0.2, zone.name) for zone in chart.zones)))
     parts.append(_group("frames", (_stroke(path, 0.2, name) for name, path in chart.frames)))

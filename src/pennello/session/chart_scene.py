@@ -83,7 +83,8 @@ def chart_picture(
         at = (points - (left, top)) * px_per_mm * twice
         return [(float(x), float(y)) for x, y in at]
 
-    draw.polygon(place(drawn(chart.skin)), fill=skin_srgb)
+    for outline in (*(line.path for line in chart.lines if line.filled), chart.skin):
+        draw.polygon(place(drawn(outline)), fill=skin_srgb)
     if painted is not None:
         film = Image.fromarray(painted.rgba, "RGBA")
         factor = px_per_mm * twice / painted.canvas.px_per_mm

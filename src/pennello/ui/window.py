@@ -39,9 +39,10 @@ from pennello.ui.top_bar import History, TopBar
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
+    from pennello.ui.stations.chart.station import ChartStation
     from pennello.ui.stations.tray.desk import TrayDesk
 
-TRAY, BENCH = (list(dict(STATIONS)).index(name) for name in ("tray", "bench"))
+TRAY, BENCH, CHART = (list(dict(STATIONS)).index(name) for name in ("tray", "bench", "chart"))
 assert BENCH == FIRST
 _FILTER = f"Pennello plans (*{SUFFIX})"
 
@@ -64,6 +65,7 @@ class MainWindow(QMainWindow):
         self._build_menu()
         self._help: HelpPage | None = None
         self._tray: TrayDesk | None = None
+        self._chart: ChartStation | None = None
         self._keeper = QTimer(self)
         self._keeper.setInterval(round(AUTOSAVE_S * 1000))
         self._keeper.timeout.connect(self._keep)
@@ -132,6 +134,7 @@ class MainWindow(QMainWindow):
             ("Redo", self.redo, keys.Redo),
             ("Tray", lambda: self.go_to(TRAY), QKeySequence("Alt+1")),
             ("Bench", lambda: self.go_to(BENCH), QKeySequence("Alt+2")),
+            ("Chart", lambda: self.go_to(CHART), QKeySequence("Alt+3")),
             ("Flip the brush", self.bench.cake.numbers.do_flip, QKeySequence("F")),
             ("Help", self.show_help, keys.HelpContents),
         ):
@@ -173,10 +176,30 @@ class MainWindow(QMainWindow):
             self.stations.addWidget(self._tray.station)
         return self._tray
 
+    @property
+    def chart(self) -> ChartStation:
+        """The Chart, made when it is first wanted."""
+        if self._chart is None:
+            from pennello.ui.stations.chart.model import ChartModel  # noqa: PLC0415 - not before it is wanted
+            from pennello.ui.stations.chart.station import ChartStation  # noqa: PLC0415
+
+            self._chart = ChartStation(ChartModel(self.document, self))
+            self._chart.said.connect(self.say)
+            self._chart.show_unit(self.model.unit)
+            self.stations.addWidget(self._chart)
+        return self._chart
+
     def go_to(self, station: int) -> None:
         """Show a station; undo follows what it shows."""
         self.rail.buttons[station].setChecked(True)
-        if station == TRAY:
+        if self._chart is not None and station != CHART:
+            self._chart.model.leave()
+        self.model.rest(station == CHART)
+        if station == CHART:
+            self.stations.setCurrentWidget(self.chart)
+            self.chart.model.enter()
+            self.chart.board.setFocus()
+        elif station == TRAY:
             self.tray.model.open()
             self.stations.setCurrentWidget(self.tray.station)
             self.tray.station.setFocus()
@@ -374,10 +397,14 @@ class MainWindow(QMainWindow):
     def _choose_unit(self, name: str) -> None:
         self._settle(replace(self.settings, unit=name))
         self.model.set_unit(LengthUnit(name))
+        if self._chart is not None:
+            self._chart.show_unit(LengthUnit(name))
 
     def _choose_theme(self, name: str) -> None:
         self._settle(replace(self.settings, theme=name))
         self._wear(name)
+        if self._chart is not None:
+            self._chart.strip.redraw()
         self.update()
 
     def _settle_screen(self, px_per_mm: float) -> None:
@@ -418,6 +445,8 @@ class MainWindow(QMainWindow):
         self.model.stop()
         if self._tray is not None:
             self._tray.model.close()
+        if self._chart is not None:
+            self._chart.model.close()
         self.jobs.close()
         self.autosave.forget()
         event.accept()

@@ -70,6 +70,8 @@ class BenchModel(QObject):
         self._arrived.connect(self._take)
         self._surveyed.connect(self._take_states)
         self._known: Plan | None = None
+        self._resting = False
+        self._stale = False
         follow(self, document.changed, self._predict)
         self._predict()
 
@@ -232,7 +234,16 @@ class BenchModel(QObject):
 
     # --- prediction ---
 
+    def rest(self, resting: bool) -> None:  # noqa: FBT001 - said of a state
+        """Leave off predicting while another station is shown; take it up again where the plan has changed."""
+        self._resting = resting
+        if not resting and self._stale:
+            self._predict()
+
     def _predict(self) -> None:
+        self._stale = self._resting
+        if self._resting:
+            return
         stroke = self.stroke
         self._jobs.cancel("survey")  # the stroke on the Bench comes first
         if self._latest:

@@ -1,0 +1,1 @@
+"""The Chart: motifs placed on a person."""

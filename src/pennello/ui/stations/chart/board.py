@@ -1,0 +1,275 @@
+"""The chart to work on: a motif is taken by a click, moved, turned and sized by its handles."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPen, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from pennello.colour.basis import FULL
+from pennello.design.on_chart import moved_group, pieces_on, scaled
+from pennello.design.placed import PlacedMotif
+from pennello.design.plan import skin_spectrum
+from pennello.motif.place import Place
+from pennello.session.chart_scene import Painted
+from pennello.ui.stations.chart.drawing import (
+    ChartView,
+    draw_guide,
+    draw_landmarks,
+    draw_lines,
+    draw_painted,
+    draw_pin,
+    draw_sides,
+    draw_skin,
+    outline_of,
+    painted_image,
+    view_of,
+)
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.paint import draw_note
+from pennello.units import LengthUnit, length_text
+
+SNAP_PX = 7
+_TURN_ARM, _SIZE_ARM = 46.0, 34.0
+
+
+class ChartBoard(Surface):
+    """The chart, large."""
+
+    def __init__(self, model: ChartModel, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.model = model
+        self.mirror = False
+        self.guide = ""
+        self.zoom = 1.0
+        self.unit = LengthUnit.MM
+        self.near = ""
+        self._image: tuple[Painted, QImage] | None = None
+        self.setAccessibleName("The chart: click a motif to take it, drag its handles")
+        self.setMinimumSize(360, 300)
+        self.setMouseTracking(True)
+        self.draw = self._draw
+        self.grip = Handle(self, "square", self._move_work(), Qt.CursorShape.SizeAllCursor)
+        self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
+        self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
+        self.resized.connect(self.place_handles)
+        model.shown.connect(self.refresh)
+        model.painted_anew.connect(self.refresh)
+        self.refresh()
+
+    @property
+    def view(self) -> ChartView:
+        """Where the chart lies."""
+        area = QRectF(self.rect()).adjusted(8, 8, -8, -24)
+        return view_of(self.model.chart, area, self.zoom, mirror=self.mirror)
+
+    @property
+    def skin(self) -> QColor:
+        """The colour of the plan's skin."""
+        red, green, blue = (float(value) for value in FULL.srgb(skin_spectrum(self.model.plan.skin)))
+        return QColor.fromRgbF(red, green, blue)
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        self.place_handles()
+        self.update()
+
+    def set_zoom(self, zoom: float) -> None:
+        """Show it larger or smaller, 50 to 400 %."""
+        self.zoom = min(max(zoom, 0.5), 4.0)
+        self.refresh()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """Zoom with Ctrl."""
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.set_zoom(self.zoom * (1.15 if event.angleDelta().y() > 0 else 1 / 1.15))
+
+    # --- handles ---
+
+    def place_handles(self) -> None:
+        """Lay the handles about the motif in the hand."""
+        chosen = self.model.chosen
+        for handle in (self.grip, self.turn, self.size_grip):
+            handle.setVisible(chosen is not None)
+        if chosen is None:
+            return
+        at = self.view.to_px(chosen.place.x_mm, chosen.place.y_mm)
+        turn = math.radians((-chosen.place.turn_deg if self.mirror else chosen.place.turn_deg) - 90)
+        self.grip.put(at)
+        self.turn.put(at + QPointF(math.cos(turn), math.sin(turn)) * _TURN_ARM)
+        self.size_grip.put(at + QPointF(math.cos(turn + math.pi / 2), math.sin(turn + math.pi / 2)) * _SIZE_ARM)
+        for handle in (self.grip, self.turn, self.size_grip):
+            handle.refresh()
+            handle.raise_()
+
+    def _move_work(self) -> HandleWork:
+        model = self.model
+
+        def value() -> str:
+            chosen = model.chosen
+            if chosen is None:
+                return ""
+            x, y = chosen.place.x_mm, chosen.place.y_mm
+            near = f", {self.near}" if self.near else ""
+            return f"{length_text(x, self.unit)} right, {length_text(y, self.unit)} down{near}"
+
+        def dragged(way: QPointF) -> None:
+            start = model.committed
+            if start is not None:
+                dx, dy = way.x() / self.view.scale * (-1 if self.mirror else 1), way.y() / self.view.scale
+                x, y = self._snapped(start.place.x_mm + dx, start.place.y_mm + dy)
+                self._preview_moved(start, x - start.place.x_mm, y - start.place.y_mm)
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            chosen = model.committed
+            if chosen is not None:
+                by = Place(x * factor * (-1 if self.mirror else 1), y * factor)
+                model.edit("Move a motif", lambda plan: moved_group(plan, chosen.id, by), f"move {chosen.id}")
+
+        return HandleWork(
+            "Place of the motif", value, dragged, stepped, lambda: self._release("Move a motif"), model.cancel
+        )
+
+    def _preview_moved(self, start: PlacedMotif, dx: float, dy: float) -> None:
+        plan = moved_group(self.model.document.committed, start.id, Place(dx, dy))
+        self.model.document.preview(plan)
+
+    def _release(self, label: str) -> None:
+        self.near = ""
+        self.model.commit(label)
+
+    def _snapped(self, x: float, y: float) -> tuple[float, float]:
+        """Return a landmark that is near enough to be felt, or the point."""
+        reach = SNAP_PX / self.view.scale
+        best = min(self.model.chart.landmarks, key=lambda one: math.dist(one[1], (x, y)), default=None)
+        if best is not None and math.dist(best[1], (x, y)) < reach:
+            self.near = best[0]
+            return best[1]
+        self.near = ""
+        return x, y
+
+    def _turn_work(self) -> HandleWork:
+        model = self.model
+
+        def value() -> str:
+            return f"{model.chosen.place.turn_deg:.0f}°" if model.chosen else ""
+
+        def dragged(way: QPointF) -> None:
+            start = model.committed
+            if start is None:
+                return
+            sign = -1 if self.mirror else 1
+            angle = math.radians(sign * start.place.turn_deg - 90)
+            hand = QPointF(math.cos(angle), math.sin(angle)) * _TURN_ARM + way
+            turned = sign * (math.degrees(math.atan2(hand.y(), hand.x())) + 90)
+            turned = round((turned + 180) % 360 - 180, 1)
+            model.preview_motif(lambda one: replace(one, place=replace(one.place, turn_deg=turned)))
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            chosen = model.committed
+            if chosen is not None:
+                turned = chosen.place.turn_deg + (x - y) * factor
+                model.place("Turn a motif", f"turn {chosen.id}", turn_deg=(turned + 180) % 360 - 180)
+
+        return HandleWork(
+            "Turn of the motif", value, dragged, stepped, lambda: self._release("Turn a motif"), model.cancel
+        )
+
+    def _size_work(self) -> HandleWork:
+        model = self.model
+
+        def value() -> str:
+            return f"{model.chosen.place.scale:.0%}, brushes stay as wide as they are" if model.chosen else ""
+
+        def dragged(way: QPointF) -> None:
+            start = model.committed
+            if start is not None:
+                angle = math.radians(-start.place.turn_deg if self.mirror else start.place.turn_deg)
+                along = way.x() * math.cos(angle) + way.y() * math.sin(angle)
+                factor = max((_SIZE_ARM + along) / _SIZE_ARM, 0.1)
+                model.preview_motif(lambda one: scaled(one, factor))
+
+        def stepped(x: int, y: int, factor: float) -> None:
+            by = 1 + 0.05 * (x - y) * factor
+            model.edit_motif("Size of a motif", lambda one: scaled(one, by), "size")
+
+        return HandleWork(
+            "Size of the motif", value, dragged, stepped, lambda: self._release("Size of a motif"), model.cancel
+        )
+
+    # --- taking ---
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Take the motif that lies there, the last painted first."""
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.model.choose(self.motif_at(event.position()))
+        self.setFocus()
+
+    def motif_at(self, at: QPointF) -> str:
+        """Return the motif whose strokes lie at a point of the surface, or nothing."""
+        x, y = self.view.to_mm(at)
+        found = ""
+        for piece in pieces_on(self.model.plan, self.model.key):
+            points = np.array(piece.stroke.path.points_mm)
+            width = self.model.plan.brush(self.model.plan.stroke(piece.load).brush).width_mm
+            if np.hypot(*(points - (x, y)).T).min() < max(width / 2, 3.0):
+                found = piece.motif
+        return found
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Name the landmark that is near."""
+        x, y = self.view.to_mm(event.position())
+        best = min(self.model.chart.landmarks, key=lambda one: math.dist(one[1], (x, y)), default=None)
+        near = best[0] if best is not None and math.dist(best[1], (x, y)) * self.view.scale < 12 else ""
+        if near != self.near:
+            self.near = near
+            self.update()
+
+    # --- drawing ---
+
+    def _draw(self, painter: QPainter) -> None:
+        chart, view, skin = self.model.chart, self.view, self.skin
+        draw_skin(painter, chart, view, skin)
+        painted = self.model.painted
+        if painted is not None and painted.chart == self.model.key:
+            if self._image is None or self._image[0] is not painted:
+                self._image = (painted, painted_image(painted))
+            if self.model.motifs:
+                draw_painted(painter, self._image[1], painted, view)
+        draw_lines(painter, chart, view, skin)
+        if self.guide in dict(chart.frames):
+            draw_guide(painter, chart.frame(self.guide), view)
+        self._draw_chosen(painter, view)
+        if chart.landmarks and (self.near or self.grip.dragging):
+            draw_landmarks(painter, chart, view, self.near)
+        for number, odd in enumerate(self.model.odd, 1):
+            draw_pin(painter, view.to_px(odd.x_mm, odd.y_mm), number)
+        if chart.midline_mm is not None:
+            draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
+        if not self.model.motifs:
+            hint = QRectF(0, self.height() - 46, self.width(), 20)
+            draw_note(painter, hint, "Pick a motif from the strip below; it is laid with the loads of your strokes.")
+
+    def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:
+        """Draw the paths of the motif in the hand: at once, while its picture is still to come."""
+        chosen = self.model.chosen
+        if chosen is None:
+            return
+        painter.save()
+        painter.setTransform(view.transform, combine=True)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for weight, colour in ((3.0, QColor(255, 255, 255, 150)), (1.2, QColor(theme().accent))):
+            pen = QPen(colour, weight)
+            pen.setCosmetic(True)
+            painter.setPen(pen)
+            for piece in pieces_on(self.model.plan, self.model.key):
+                if piece.motif == chosen.id:
+                    painter.drawPath(outline_of(piece.stroke.path))
+        painter.restore()

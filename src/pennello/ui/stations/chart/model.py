@@ -1,0 +1,199 @@
+"""What the Chart shows: a chart of the person, the motif in the hand, and what is painted, kept up by a worker."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from pennello.chart.chart import Chart
+from pennello.design.chart_checks import Odd, odd_on
+from pennello.design.on_chart import chart_of, painted_plan, with_motif
+from pennello.design.placed import PlacedMotif
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError
+from pennello.motif.place import Place
+from pennello.session.chart_scene import ChartScene, Painted
+from pennello.session.document import Document
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.binding import follow
+
+SETTLE_MS = 120
+
+
+class ChartModel(QObject):
+    """Follows the document.
+
+    Signals
+    -------
+    shown
+        The plan, the chart or the motif in the hand is another one.
+    painted
+        Another picture is there.
+    chosen
+        Another motif is in the hand.
+    """
+
+    shown = Signal()
+    painted_anew = Signal()
+    chosen_anew = Signal()
+    failed = Signal(str)
+    _arrived = Signal(object, object)
+
+    def __init__(self, document: Document, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.document = document
+        self.key = "face"
+        self.painted: Painted | None = None
+        self.odd: tuple[Odd, ...] = ()
+        self.moving: Place | None = None
+        self._chosen = ""
+        self._jobs = Jobs()
+        self._scene = ChartScene()
+        self._latest: Job[Any] | None = None
+        self._asked: object = None
+        self.open = False
+        self._settle = QTimer(self)
+        self._settle.setSingleShot(True)
+        self._settle.setInterval(SETTLE_MS)
+        self._settle.timeout.connect(self._paint)
+        self._arrived.connect(self._take)
+        follow(self, document.changed, self.refresh)
+
+    # --- what is shown ---
+
+    @property
+    def plan(self) -> Plan:
+        """The plan as shown."""
+        return self.document.plan
+
+    @property
+    def chart(self) -> Chart:
+        """The chart, drawn for the plan's person."""
+        return chart_of(self.plan, self.key)
+
+    @property
+    def motifs(self) -> tuple[PlacedMotif, ...]:
+        """The motifs on this chart, in the order of painting."""
+        return tuple(one for one in self.plan.motifs if one.chart == self.key)
+
+    @property
+    def chosen(self) -> PlacedMotif | None:
+        """The motif in the hand."""
+        return next((one for one in self.motifs if one.id == self._chosen), None)
+
+    @property
+    def committed(self) -> PlacedMotif | None:
+        """The motif in the hand as it is without a preview."""
+        return next((one for one in self.document.committed.motifs if one.id == self._chosen), None)
+
+    @property
+    def busy(self) -> bool:
+        """Whether the picture is behind the plan."""
+        return self._latest is not None or self._settle.isActive()
+
+    def choose(self, name: str) -> None:
+        """Take another motif in the hand; "" for none."""
+        if name != self._chosen:
+            self.document.preview(None)
+            self._chosen = name
+            self.chosen_anew.emit()
+            self.shown.emit()
+
+    def show_chart(self, key: str) -> None:
+        """Show another chart."""
+        if key != self.key:
+            self.document.preview(None)
+            self.key, self.painted, self._asked = key, None, None
+            self._chosen = self.motifs[0].id if self.motifs else ""
+            self.refresh()
+            self.chosen_anew.emit()
+
+    def enter(self) -> None:
+        """The station is shown."""
+        self.open = True
+        if not self.motifs:
+            used = [one.chart for one in self.plan.motifs]
+            if used:
+                self.show_chart(used[0])
+        self.refresh()
+
+    def leave(self) -> None:
+        """Another station is shown."""
+        self.open = False
+
+    def refresh(self) -> None:
+        """Follow the plan."""
+        if not self.open:
+            return
+        self.shown.emit()
+        self._settle.start()
+
+    def close(self) -> None:
+        """Stop timers and work; the window closes."""
+        self._settle.stop()
+        self._latest = None
+        self._jobs.close()
+
+    # --- edits ---
+
+    def edit(self, label: str, change: Callable[[Plan], Plan], merge: str = "") -> None:
+        """Make a change a step."""
+        try:
+            self.document.edit(label, change(self.document.committed), merge)
+        except PennelloError as error:
+            self.failed.emit(str(error))
+
+    def edit_motif(self, label: str, make: Callable[[PlacedMotif], PlacedMotif], merge: str = "") -> None:
+        """Change the motif in the hand, as a step."""
+        here = self.committed
+        if here is not None:
+            self.edit(label, lambda plan: with_motif(plan, make(here)), merge)
+
+    def preview_motif(self, make: Callable[[PlacedMotif], PlacedMotif]) -> None:
+        """Show a change of the motif in the hand."""
+        here = self.committed
+        if here is None:
+            return
+        try:
+            self.document.preview(with_motif(self.document.committed, make(here)))
+        except PennelloError as error:
+            self.failed.emit(str(error))
+
+    def place(self, label: str, merge: str = "", **changes: float) -> None:
+        """Change where the motif in the hand lies, as a step."""
+        self.edit_motif(label, lambda one: replace(one, place=replace(one.place, **changes)), merge)  # type: ignore[arg-type]
+
+    def commit(self, label: str) -> None:
+        """Make what is previewed a step."""
+        self.document.commit(label)
+
+    def cancel(self) -> None:
+        """Give back what was there before the preview."""
+        self.document.preview(None)
+
+    # --- painting ---
+
+    def _paint(self) -> None:
+        plan, key = self.plan, self.key
+        try:
+            asked = (painted_plan(plan, key).strokes, plan.skin, plan.measures, key)
+        except PennelloError as error:
+            self.failed.emit(str(error))
+            return
+        if asked == self._asked:
+            return
+        self._asked = asked
+        job: Job[Any] = Job(lambda _: (self._scene.paint(plan, key), odd_on(plan, key)))
+        job.finished.connect(lambda found: self._arrived.emit(job, found))
+        job.failed.connect(self.failed.emit)
+        self._latest = job
+        self._jobs.start("paint", job)
+
+    def _take(self, job: Job[Any], found: tuple[Painted | None, tuple[Odd, ...]]) -> None:
+        if job is self._latest:
+            self._latest = None
+            self.painted, self.odd = found
+            self.painted_anew.emit()

@@ -1,0 +1,276 @@
+"""At the right of the chart: the motif in the hand, its arithmetic in words, its numbers, its loads, what it can do."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from PySide6.QtCore import QSignalBlocker, Qt
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QInputDialog,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.chart.chart import Point
+from pennello.design.on_chart import (
+    aimed,
+    broken_apart,
+    mirrored_twin,
+    repeated,
+    says_of,
+    snapped,
+    without_motif,
+)
+from pennello.design.placed import PlacedMotif
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError
+from pennello.lay.families.family import Parameter
+from pennello.motif.catalogue import motif
+from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.units import LengthUnit
+
+PER_LOAD = Quantity("Strokes of one part from one load", 1, 40, 1, 0, " from a load")
+_LENGTHS = "mm"
+
+
+class MotifPanel(QFrame):
+    """The chosen motif."""
+
+    def __init__(self, model: ChartModel) -> None:
+        super().__init__()
+        self._model = model
+        self._guard = WheelGuard(self)
+        self._of = ""
+        self.unit = LengthUnit.MM
+        self.setObjectName("mat")
+        self.setAccessibleName("The motif in the hand")
+        self.setFixedWidth(300)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 8, 12, 8)
+        column.setSpacing(6)
+        self.name = QLabel("")
+        self.name.setObjectName("station")
+        self.says = QLabel("")
+        self.says.setWordWrap(True)
+        column.addWidget(self.name)
+        column.addWidget(self.says)
+        self._inner = QWidget()
+        self.grid = QGridLayout(self._inner)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setVerticalSpacing(0)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self._inner)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        column.addWidget(scroll, 1)
+        self.fields: dict[str, NumberField] = {}
+        self.loads: dict[str, QComboBox] = {}
+        self.ticks: dict[str, QCheckBox] = {}
+        self.twin = QCheckBox("its mirror image too, live")
+        self.twin.setToolTip("Painted with it across the midline, and follows it")
+        self.twin.toggled.connect(lambda on: model.edit_motif("Mirror image", lambda one: replace(one, twin=on)))
+        self.per_load = NumberField(PER_LOAD)
+        self.per_load.edited.connect(
+            lambda value: model.edit_motif(
+                "Strokes from a load", lambda one: replace(one, per_load=round(value)), "per"
+            )
+        )
+        column.addWidget(self.twin)
+        column.addWidget(self.per_load)
+        column.addLayout(self._deeds())
+        self.odd = QLabel("")
+        self.odd.setWordWrap(True)
+        self.odd.setObjectName("note")
+        column.addWidget(self.odd)
+        model.chosen_anew.connect(self.refresh)
+        model.shown.connect(self.refresh)
+        model.painted_anew.connect(self._show_odd)
+        self.refresh()
+
+    def _deeds(self) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setSpacing(4)
+        self.named: dict[str, QPushButton] = {}
+        deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
+            ("Aim at ...", "Turn its top to a landmark", lambda: self._offer("Aim at ...", self.aim_at)),
+            ("Put on ...", "Its middle on a landmark", lambda: self._offer("Put on ...", self.put_on)),
+            ("Along ...", "Copies of it along a frame, evenly apart", self._offer_guides),
+            ("Mirror copy", "Its mirror image as a motif of its own", self._mirror),
+            ("Break apart", "Its strokes one by one, to move each", self._break),
+            ("Take away", "Off the chart; undo brings it back", self._remove),
+        )
+        for number, (words, hint, act) in enumerate(deeds):
+            button = QPushButton(words)
+            button.setProperty("chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(lambda _=False, do=act: do())
+            grid.addWidget(button, number // 2, number % 2)
+            self.named[words] = button
+        return grid
+
+    # --- deeds ---
+
+    def _offer(self, button: str, act: Callable[[Point], None]) -> None:
+        menu = QMenu(self)
+        for name, point in self._model.chart.landmarks:
+            menu.addAction(name).triggered.connect(lambda _=False, at=point: act(at))
+        self._popup(menu, button)
+
+    def _popup(self, menu: QMenu, button: str) -> None:
+        at = self.named[button]
+        menu.popup(at.mapToGlobal(at.rect().bottomLeft()))
+
+    def aim_at(self, point: Point) -> None:
+        """Turn the motif's top to a point."""
+        self._model.edit_motif("Aim a motif", lambda one: aimed(one, point))
+
+    def put_on(self, point: Point) -> None:
+        """Put the motif's middle on a point."""
+        self._model.edit_motif("Put a motif on a landmark", lambda one: snapped(one, point))
+
+    def _offer_guides(self) -> None:
+        menu = QMenu(self)
+        for name, _ in self._model.chart.frames:
+            menu.addAction(name).triggered.connect(lambda _=False, frame=name: self._ask_count(frame))
+        self._popup(menu, "Along ...")
+
+    def _ask_count(self, frame: str) -> None:
+        count, fine = QInputDialog.getInt(self, "Along a frame", "How many, the first included?", 5, 2, 60)
+        if fine:
+            self.repeat_along(frame, count)
+
+    def repeat_along(self, frame: str, count: int) -> None:
+        """Put copies of the motif along a frame."""
+        chosen = self._model.chosen
+        if chosen is not None:
+            guide = self._model.chart.frame(frame)
+            self._model.edit("Along a frame", lambda plan: repeated(plan, chosen.id, guide, count))
+
+    def _whole(self, label: str, make: Callable[[Plan, str], Plan]) -> None:
+        chosen = self._model.chosen
+        if chosen is not None:
+            self._model.edit(label, lambda plan: make(plan, chosen.id))
+
+    def _mirror(self) -> None:
+        self._whole("Mirror copy", lambda plan, name: mirrored_twin(plan, name)[0])
+
+    def _break(self) -> None:
+        self._whole("Break a motif apart", broken_apart)
+
+    def _remove(self) -> None:
+        self._whole("Take a motif away", without_motif)
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        chosen = self._model.chosen
+        for widget in (self.says, self._inner, self.twin, self.per_load, *self.named.values()):
+            widget.setVisible(chosen is not None)
+        if chosen is None:
+            self.name.setText("No motif in the hand")
+            self._of = ""
+            return
+        self.name.setText(chosen.name)
+        kind = f"{chosen.id} {chosen.motif}"
+        if kind != self._of:
+            self._of = kind
+            self._build(chosen)
+        try:
+            self.says.setText("\n".join(says_of(self._model.plan, chosen)))
+        except PennelloError as error:
+            self.says.setText(str(error))
+        values = motif(chosen.motif).values(dict(chosen.values)) if chosen.motif else {}
+        for key, field in self.fields.items():
+            field.show_unit(self.unit)
+            field.show_amount(values[key])
+        for key, tick in self.ticks.items():
+            with QSignalBlocker(tick):
+                tick.setChecked(values[key] >= 0.5)
+        items: list[tuple[str, object]] = [(one.name, one.id) for one in self._model.plan.strokes]
+        for part, box in self.loads.items():
+            fill(box, items, chosen.load_of.get(part))
+        midline = self._model.chart.midline_mm is not None
+        self.twin.setEnabled(midline)
+        self.named["Mirror copy"].setEnabled(midline)
+        self.named["Along ..."].setEnabled(bool(self._model.chart.frames))
+        with QSignalBlocker(self.twin):
+            self.twin.setChecked(chosen.twin)
+        self.per_load.show_amount(chosen.per_load)
+
+    def _build(self, chosen: PlacedMotif) -> None:
+        """Make fields and choices for a motif."""
+        while self.grid.count():
+            item = self.grid.takeAt(0)
+            widget = item.widget() if item else None
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        self.fields, self.loads, self.ticks = {}, {}, {}
+        row = 0
+        if chosen.motif:
+            kind = motif(chosen.motif)
+            for one in kind.parameters:
+                self._add_number(row, one)
+                row += 1
+        for part, _ in chosen.loads:
+            name = next((p.name for p in motif(chosen.motif).parts if p.key == part), part) if chosen.motif else part
+            box = choice(f"Load of the {name}", self._guard)
+            box.activated.connect(lambda at, key=part, of=box: self._load(key, of.itemData(at)))
+            box.setMinimumWidth(158)
+            self._add(row, f"{name} with", box)
+            self.loads[part] = box
+            row += 1
+        self.grid.setRowStretch(row, 1)
+
+    def _add_number(self, row: int, one: Parameter) -> None:
+        """Put a number's field into the grid, or a tick for one that is only on or off."""
+        if (one.low, one.high, one.unit) == (0, 1, "") and "(1)" in one.name:
+            tick = QCheckBox(one.name.replace(" (1) or not (0)", ""))
+            tick.toggled.connect(lambda on, key=one.key: self._set(key, float(on)))
+            self.grid.addWidget(tick, row, 0, 1, 2)
+            self.ticks[one.key] = tick
+            return
+        whole = one.unit == "×"
+        step = 1.0 if whole or one.unit in (_LENGTHS, "°") else 0.05
+        decimals = 0 if whole or one.unit == "°" else 1 if one.unit == _LENGTHS else 2
+        unit = "" if one.unit == _LENGTHS else f" {one.unit}".rstrip()
+        field = NumberField(Quantity(one.name, one.low, one.high, step, decimals, unit, length=one.unit == _LENGTHS))
+        field.edited.connect(lambda value, key=one.key: self._set(key, value))
+        self._add(row, one.name, field)
+        self.fields[one.key] = field
+
+    def _add(self, row: int, words: str, widget: QWidget) -> None:
+        label = QLabel(words)
+        label.setObjectName("note")
+        label.setWordWrap(True)
+        label.setBuddy(widget)
+        self.grid.addWidget(label, row, 0)
+        self.grid.addWidget(widget, row, 1)
+        self.grid.setColumnStretch(0, 1)
+
+    def _set(self, key: str, value: float) -> None:
+        self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
+
+    def _load(self, part: str, stroke: str) -> None:
+        def make(one: PlacedMotif) -> PlacedMotif:
+            return replace(one, loads=tuple((key, stroke if key == part else of) for key, of in one.loads))
+
+        self._model.edit_motif("Load of a motif", make)
+
+    def _show_odd(self) -> None:
+        lines = [f"{number}  {one.text}" for number, one in enumerate(self._model.odd, 1)]
+        self.odd.setText("\n".join(lines[:4]))
+        self.odd.setVisible(bool(lines))

@@ -1,0 +1,176 @@
+"""Below the chart: the motifs to pick up, as pictures of their own strokes, and the beads of the painting order."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
+
+from pennello.motif.catalogue import MOTIFS
+from pennello.motif.motif import Motif
+from pennello.ui.stations.chart.drawing import outline_of
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.paint import draw_note
+
+_ICON = QSize(46, 40)
+_BEAD_PX, _STEP_PX = 22, 30
+
+
+def motif_icon(motif: Motif, size: QSize = _ICON) -> QIcon:
+    """Return a motif's strokes as a small picture."""
+    made = motif.made()
+    points = np.array([point for piece in made.pieces for point in piece.stroke.path.points_mm])
+    low, high = points.min(axis=0) - 4, points.max(axis=0) + 4
+    scale = min(size.width() / (high[0] - low[0]), size.height() / (high[1] - low[1]))
+    pixmap = QPixmap(size * 2)
+    pixmap.setDevicePixelRatio(2.0)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    middle = (low + high) / 2
+    painter.translate(size.width() / 2, size.height() / 2)
+    painter.scale(scale, scale)
+    painter.translate(-float(middle[0]), -float(middle[1]))
+    pen = QPen(QColor(theme().ink_2), 2.0, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+    pen.setCosmetic(True)
+    painter.setPen(pen)
+    for piece in made.pieces:
+        painter.drawPath(outline_of(piece.stroke.path))
+    painter.end()
+    return QIcon(pixmap)
+
+
+class MotifStrip(QScrollArea):
+    """All motifs; a click puts one on the chart.
+
+    Signals
+    -------
+    picked(str)
+    """
+
+    picked = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        inner = QWidget()
+        row = QHBoxLayout(inner)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(2)
+        self.buttons: dict[str, QToolButton] = {}
+        for key, motif in MOTIFS.items():
+            button = QToolButton()
+            button.setIconSize(_ICON)
+            button.setText(motif.name.split(",")[0])
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+            button.setToolTip(f"{motif.name}: {motif.words}")
+            button.setAccessibleName(f"Put on the chart: {motif.name}")
+            button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
+            button.clicked.connect(lambda _=False, name=key: self.picked.emit(name))
+            row.addWidget(button)
+            self.buttons[key] = button
+        self.setWidget(inner)
+        self.setWidgetResizable(True)
+        self.setFixedHeight(78)
+        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.redraw()
+
+    def redraw(self) -> None:
+        """Draw the pictures in the theme's ink."""
+        for key, button in self.buttons.items():
+            button.setIcon(motif_icon(MOTIFS[key]))
+
+
+class Beads(QWidget):
+    """The painting order as beads on a string; a bead is dragged to another place.
+
+    Signals
+    -------
+    chosen(str), moved(str, int)
+        A motif, and its new number on this chart.
+    """
+
+    chosen = Signal(str)
+    moved = Signal(str, int)
+
+    def __init__(self, model: ChartModel) -> None:
+        super().__init__()
+        self._model = model
+        self._held: tuple[str, float] | None = None
+        self._x = 0.0
+        self.setFixedHeight(30)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Order of painting: arrows choose, Ctrl and arrows move")
+        self.setToolTip("The order of painting: drag a bead to another place")
+        model.shown.connect(self.update)
+
+    def place_of(self, number: int) -> QPointF:
+        """Return where a bead lies."""
+        return QPointF(96 + number * _STEP_PX, self.height() / 2)
+
+    def _at(self, x: float) -> int:
+        return round((x - 96) / _STEP_PX)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw the string and its beads."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        inks, motifs = theme(), self._model.motifs
+        align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+        draw_note(painter, QRectF(2, 0, 90, self.height()), "painting order", align)
+        if not motifs:
+            return
+        painter.setPen(QPen(QColor(inks.line), 2))
+        painter.drawLine(self.place_of(0), self.place_of(len(motifs) - 1))
+        chosen = self._model.chosen
+        for number, one in enumerate(motifs):
+            at = self.place_of(number)
+            if self._held is not None and self._held[0] == one.id:
+                at.setX(self._x)
+            here = chosen is not None and chosen.id == one.id
+            painter.setPen(QPen(QColor(inks.accent if here else inks.ink_2), 2 if here else 1))
+            painter.setBrush(QColor(inks.mat))
+            painter.drawEllipse(at, _BEAD_PX / 2, _BEAD_PX / 2)
+            draw_note(painter, QRectF(at.x() - 11, at.y() - 11, 22, 22), str(number + 1))
+        if self.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(QColor(inks.accent), 1.4, Qt.PenStyle.DashLine))
+            painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 6, 6)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Take a bead."""
+        motifs, number = self._model.motifs, self._at(event.position().x())
+        if 0 <= number < len(motifs):
+            self._held, self._x = (motifs[number].id, event.position().x()), event.position().x()
+            self.chosen.emit(motifs[number].id)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Move it along the string."""
+        if self._held is not None:
+            self._x = event.position().x()
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """Let go of it."""
+        if self._held is not None:
+            name, start = self._held
+            self._held = None
+            if abs(event.position().x() - start) > _STEP_PX / 2:
+                self.moved.emit(name, min(max(self._at(event.position().x()), 0), len(self._model.motifs) - 1))
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Choose with arrows, move with Ctrl."""
+        way = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()), 0)
+        motifs, chosen = self._model.motifs, self._model.chosen
+        if not way or not motifs:
+            super().keyPressEvent(event)
+            return
+        here = next((n for n, one in enumerate(motifs) if chosen and one.id == chosen.id), -way)
+        to = min(max(here + way, 0), len(motifs) - 1)
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and chosen is not None:
+            self.moved.emit(chosen.id, to)
+        else:
+            self.chosen.emit(motifs[to].id)
