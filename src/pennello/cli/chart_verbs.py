@@ -92,7 +92,6 @@ def _place(wish: Namespace, values: dict[str, float]) -> None:
     plan = read_plan(wish.plan)
     place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
     plan, new_id = with_new_motif(plan, wish.name, wish.chart, place, wish.load or "")
-    chart_of(plan, wish.chart)
     placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin)
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
     write_plan(plan, wish.out or wish.plan)

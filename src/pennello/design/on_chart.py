@@ -139,6 +139,9 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
     if not plan.strokes:
         raise NothingToLoadError("A motif is laid with the load of a stroke; make one on the Bench first.")
     kind = motif(key)
+    chart_of(plan, chart_key)
+    if load:
+        plan.stroke(load)
     new_id = free_id(key, [one.id for one in plan.motifs])
     loads = tuple((part.key, load or _nearest_load(plan, part.tool)) for part in kind.parts)
     placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)

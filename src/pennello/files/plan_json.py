@@ -11,7 +11,7 @@ from pathlib import Path
 
 import msgspec
 
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, check_references
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.atomic import read_bytes, write_bytes
 from pennello.files.plan_convert import from_plan, to_plan
@@ -118,5 +118,8 @@ def write_plan(plan: Plan, path: Path) -> None:
     ------
     FileProblemError
         If it cannot be written; the file that was there is untouched.
+    PennelloError
+        If a name in the plan points nowhere: such a file could not be opened again.
     """
+    check_references(plan)
     write_bytes(plan_bytes(plan), path)

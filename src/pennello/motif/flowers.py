@@ -91,7 +91,7 @@ def _bud(values: Values, prints: Prints) -> Made:
 
 def _sides(values: Values, spread: float, height: float) -> list[Piece]:
     """Return backwards Cs about the cup, so many a side, and one that joins them below."""
-    curl = family("c-stroke").stroke(radius_mm=max(height * 0.9, 2), turn_deg=120)
+    curl = family("c-stroke").stroke(radius_mm=min(max(height * 0.9, 2), 120), turn_deg=120)
     pieces = []
     for number in range(round(values["sides"])):
         away = spread * (0.35 + 0.3 * number)
@@ -105,7 +105,7 @@ def _sides(values: Values, spread: float, height: float) -> list[Piece]:
 def _rose_in(values: Values, prints: Prints) -> Made:
     """Outside in: outer petals, then the bud and its cup, then side petals."""
     ring = _ring({**values, "rows": 1, "twins": 0}, {"petal": prints["petal"], "inner": prints["petal"]})
-    spread, height = values["spread_mm"] * 0.75, values["height_mm"] * 0.7
+    spread, height = max(values["spread_mm"] * 0.75, 2), max(values["height_mm"] * 0.7, 2)
     pieces = (*ring.pieces, *_bud_pieces(spread, height), *_sides(values, spread, height))
     says = (*ring.says[:1], "outer petals first, then the bud and its cup, then side petals")
     return Made(pieces, says)

@@ -13,11 +13,11 @@ FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")
 LAST = Parameter("last", "pressure of the last dot", 0.25, 0.1, 1, "of full")
 STEP = Parameter("step_mm", "from dot to dot", 6, 1, 60)
 TRIANGLE = Parameter("triangle", "rows as in a triangle (1) or one line (0)", 0, 0, 1, "")
-RADIUS = Parameter("radius_mm", "radius", 14, 3, 100)
+RADIUS = Parameter("radius_mm", "radius", 14, 3, 80)
 TURNS = Parameter("turns", "turns", 1.4, 0.3, 4, "×")
 DROPS = Parameter("drops", "teardrops along it", 4, 0, 20, "×")
 DROP_MM = Parameter("drop_mm", "length of a teardrop", 12, 4, 80)
-ARMS = Parameter("arms", "arms", 9, 3, 40, "×")
+ARMS = Parameter("arms", "arms", 9, 5, 24, "×")
 
 
 def _dots(values: Values, _: Prints) -> Made:
@@ -35,7 +35,7 @@ def _dots(values: Values, _: Prints) -> Made:
     for number, (x, y) in enumerate(places):
         part = number / max(count - 1, 1)
         press = values["first"] + part * (values["last"] - values["first"])
-        pieces.append(Piece("dot", at(family("dot").stroke(press=press), x, y)))
+        pieces.append(Piece("dot", at(family("dot").stroke(press=min(max(press, 0.1), 1.0)), x, y)))
     return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
 
 

@@ -1,0 +1,105 @@
+"""Charts: proportions against the named surveys, symmetry, and SVG read by an independent parser."""
+
+import numpy as np
+import pytest
+from defusedxml.ElementTree import fromstring
+from fontTools.pens.boundsPen import BoundsPen
+from fontTools.svgLib.path import parse_path
+
+from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.chart import drawn, mirrored_path
+from pennello.chart.face import PUPILS
+from pennello.chart.measures import Age, Measures, usual
+from pennello.design.chart_checks import inside
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.files.chart_svg import chart_svg
+
+ADULT = usual(Age.ADULT)
+
+
+@pytest.mark.parametrize("age", list(Age))
+def test_face_keeps_what_was_measured(age):
+    measures = usual(age)
+    face = chart("face", measures)
+    skin = drawn(face.skin)
+    assert np.ptp(skin[:, 0]) == pytest.approx(measures.head_breadth_mm, rel=0.02)
+    assert skin[:, 1].max() == pytest.approx(measures.face_height_mm, rel=0.02)
+    right, left = (face.landmark(f"pupil, wearer's {side}") for side in ("right", "left"))
+    assert left[0] - right[0] == pytest.approx(PUPILS * measures.head_breadth_mm)
+    assert right[0] < 0 < left[0]
+
+
+@pytest.mark.parametrize(("breadth", "pupils"), [(152, 64.7), (144, 62.3)])
+def test_pupils_stand_apart_as_in_the_survey(breadth, pupils):
+    """Gordon et al. 1989 (1988 survey), means of men and women, values from memory."""
+    face = chart("face", Measures(head_breadth_mm=breadth))
+    apart = face.landmark("pupil, wearer's left")[0] - face.landmark("pupil, wearer's right")[0]
+    assert apart == pytest.approx(pupils, rel=0.03)
+
+
+def test_children_are_smaller_and_ages_rise():
+    sizes = [usual(age) for age in Age]
+    for name in ("head_breadth_mm", "face_height_mm", "stature_mm"):
+        values = [getattr(one, name) for one in sizes]
+        assert values == sorted(values)
+
+
+def test_face_is_symmetric():
+    face = chart("face", ADULT)
+    left, right = (
+        {name.split(",")[0]: point for name, point in face.landmarks if name.endswith(f"wearer's {side}")}
+        for side in ("left", "right")
+    )
+    assert left
+    for name, (x, y) in left.items():
+        assert right[name] == pytest.approx((-x, y))
+    assert face.midline_mm == 0
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+def test_charts_are_whole(key):
+    made = chart(key, ADULT)
+    assert made.landmarks
+    assert made.frames
+    left, top, right, bottom = made.bounds_mm
+    assert right - left > 40
+    assert bottom - top > 30
+    skin = drawn(made.skin)
+    for zone in made.zones:
+        assert inside(zone.polygon, skin).mean() > 0.8
+    for name, point in made.landmarks:
+        if "ear" not in name:
+            near = np.linalg.norm(skin - point, axis=1).min()
+            assert inside(np.array([point]), skin)[0] or near < 8, name
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+def test_svg_has_the_same_bounds_in_another_parser(key):
+    made = chart(key, ADULT)
+    root = fromstring(chart_svg(made))
+    name = "{http://www.w3.org/2000/svg}"
+    paths = [root.find(f"{name}path[@id='skin']"), *root.find(f"{name}g[@id='lines']")]
+    pen = BoundsPen(None)
+    for path in paths:
+        parse_path(path.get("d"), pen)
+    assert pen.bounds == pytest.approx(made.bounds_mm, abs=1.0)
+    view = [float(value) for value in root.get("viewBox").split()]
+    assert view[2] == pytest.approx(made.bounds_mm[2] - made.bounds_mm[0] + 10, abs=0.01)
+    assert root.get("width") == f"{view[2]:.3f}mm"
+
+
+def test_cheeks_mirror_each_other():
+    left, right = chart("cheek-left", ADULT), chart("cheek-right", ADULT)
+    assert drawn(right.skin) == pytest.approx(drawn(mirrored_path(left.skin)))
+    assert right.landmark("ear")[0] == -left.landmark("ear")[0]
+
+
+def test_wrong_measures_and_names_get_a_sentence():
+    with pytest.raises(OutOfRangeError, match="head breadth"):
+        Measures(head_breadth_mm=20)
+    with pytest.raises(UnknownNameError, match="chart"):
+        chart("elbow", ADULT)
+    with pytest.raises(UnknownNameError, match="landmark"):
+        chart("face", ADULT).landmark("horn")
+    with pytest.raises(UnknownNameError, match="frame"):
+        chart("face", ADULT).frame("square")

@@ -1,0 +1,102 @@
+"""motif, chart, render --chart and check on the command line."""
+
+import json
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from pennello.cli.main import run
+from pennello.files.demo import DEMO_NAME
+from pennello.files.plan_json import read_plan
+from pennello.files.svg import read_svg
+
+SHIPPED = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+
+
+@pytest.fixture
+def ask(capsys):
+    def say(*words, code=0):
+        got = run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
+        out, err = capsys.readouterr()
+        assert got == code, err
+        return json.loads(out) if "--json" in words and code in (0, 1) else out + err
+
+    return say
+
+
+@pytest.fixture
+def demo_file(tmp_path):
+    """A copy: what a verb writes over must not be the shipped plan."""
+    path = tmp_path / DEMO_NAME
+    path.write_bytes(Path(SHIPPED).read_bytes())
+    return path
+
+
+def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
+    listed = ask("motif", "--json")["motifs"]
+    assert len(listed) >= 17
+    assert {"key", "name", "words", "group", "parts", "parameters"} <= set(listed[0])
+    assert "petal-ring" in ask("motif")
+    made = ask("motif", "petal-ring", "--set", "petals=6", "--brush-mm", "12.7", "--svg", tmp_path / "a.svg", "--json")
+    assert len(made["strokes"]) == 6
+    assert "60 degrees apart" in made["says"][0]
+    assert len(read_svg(tmp_path / "a.svg")) == 6
+    assert "6 strokes" in ask("motif", "petal-ring", "--set", "petals=6")
+    for words, told in (
+        (("no-such",), "motif"),
+        (("petal-ring", "--set", "petals"), "key=number"),
+        (("petal-ring", "--set", "petals=99"), "2 to 40"),
+        (("petal-ring", "--plan", demo_file, "--chart", "tail"), "chart"),
+        (("petal-ring", "--plan", demo_file, "--load", "nobody"), "stroke"),
+        (("petal-ring", "--plan", demo_file, "--scale", "99"), "0.1 to 10"),
+    ):
+        assert told in ask("motif", *words, code=2)
+
+
+def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
+    assert "forearm" in ask("chart")
+    assert len(ask("chart", "--json")["charts"]) == 7
+    face = ask("chart", "face", "--age", "child", "--head-mm", "140", "--svg", tmp_path / "f.svg", "--json")
+    assert face["landmarks"]["nose bridge"] == [0, 0]
+    assert (tmp_path / "f.svg").read_text().startswith("<svg")
+    assert "from memory" in ask("chart", "hand")
+    assert "head breadth" in ask("chart", "face", "--head-mm", "1", code=2)
+    plan = tmp_path / "p.pennello"
+    said = ask(
+        "motif",
+        "petal-ring",
+        "--plan",
+        demo_file,
+        "--out",
+        plan,
+        "--x-mm",
+        "-30",
+        "--y-mm",
+        "5",
+        "--twin",
+        "--load",
+        "beetle-scale",
+        "--set",
+        "radius_mm=8",
+        "--set",
+        "spread_mm=6",
+        "--set",
+        "height_mm=9",
+    )
+    assert "10 strokes" in said
+    assert read_plan(plan).motifs[0].twin
+    found = ask("render", plan, "--chart", "face", "--png", tmp_path / "f.png", "--px-per-mm", "1.5", "--json")
+    assert found["strokes"] == 10
+    with Image.open(tmp_path / "f.png") as picture:
+        assert picture.size == (found["width_px"], found["height_px"])
+        straight = np.array(picture)
+    words = ("--mirror", "--skin", "60")
+    ask("render", plan, "--chart", "face", "--png", tmp_path / "m.png", "--px-per-mm", "1.5", *words)
+    with Image.open(tmp_path / "m.png") as picture:
+        assert (np.array(picture) != straight).any()
+    checked = ask("check", plan, "--json", code=1)
+    assert {"keep_clear"} <= {one["code"] for one in checked["charts"]}
+    assert "eye opening" in ask("check", plan, code=1)
+    assert "chart" in ask("render", plan, "--chart", "tail", "--png", tmp_path / "x.png", code=2)

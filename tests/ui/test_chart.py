@@ -1,0 +1,190 @@
+"""The Chart station, through the window."""
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog, QInputDialog
+
+from pennello.chart.measures import Age, usual
+from pennello.ui.window import BENCH, CHART
+
+KEYS = Qt.Key
+
+
+@pytest.fixture
+def station(window, qtbot):
+    window.go_to(CHART)
+    qtbot.waitUntil(window.chart.isVisible, timeout=2000)
+    return window.chart
+
+
+def committed(window):
+    return window.document.committed.motifs
+
+
+def rested(qtbot, station):
+    qtbot.waitUntil(lambda: not station.model.busy, timeout=20_000)
+
+
+def small(station):
+    for key, value in (("radius_mm", 8), ("spread_mm", 6), ("height_mm", 9)):
+        station.panel.fields[key].setValue(value)
+    station.panel._load("petal", "beetle-scale")
+
+
+def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot, drag):
+    QTest.mouseClick(station.strip.buttons["petal-ring"], Qt.MouseButton.LeftButton)
+    small(station)
+    rested(qtbot, station)
+    assert station.model.painted.strokes == 5
+    assert "5 petals" in station.panel.says.text()
+    before = committed(window)[0].place
+    drag(station.board.grip, 40, -60)
+    moved = committed(window)[0].place
+    assert moved.x_mm > before.x_mm
+    assert moved.y_mm < before.y_mm
+    drag(station.board.turn, 60, 40)
+    assert 10 < committed(window)[0].place.turn_deg < 170
+    drag(station.board.size_grip, 10, 5)
+    assert committed(window)[0].place.scale != 1.0
+    for handle in (station.board.grip, station.board.turn, station.board.size_grip):
+        QTest.keyClick(handle, KEYS.Key_Right)
+    assert committed(window)[0].place.x_mm == pytest.approx(moved.x_mm + 1)
+    station.panel.named["Take away"].click()
+    assert committed(window) == ()
+    assert "No motif" in station.panel.name.text()
+    while window.document.undo_label:
+        window.undo()
+    assert committed(window) == ()
+    window.redo()
+    assert len(committed(window)) == 1
+
+
+def test_dragging_previews_and_escape_gives_back(window, station, drag):
+    station.add_motif("bud")
+    before = committed(window)[0].place
+    drag(station.board.grip, 30, 10, release=False)
+    assert station.model.plan.motifs[0].place != before
+    QTest.keyClick(station.board.grip, KEYS.Key_Escape)
+    assert station.model.plan.motifs[0].place == before
+
+
+def test_snap_to_a_landmark_and_aim(window, station, drag):
+    station.add_motif("bud")
+    bridge = station.model.chart.landmark("nose bridge")
+    station.panel.put_on((bridge[0] + 20, bridge[1]))
+    view = station.board.view
+    drag(station.board.grip, round(-20 * view.scale) + 3, 2)
+    assert (committed(window)[0].place.x_mm, committed(window)[0].place.y_mm) == bridge
+    station.panel.aim_at((50.0, 0.0))
+    assert committed(window)[0].place.turn_deg == pytest.approx(90)
+
+
+def test_mirror_copies_twins_and_breaking_apart(window, station, qtbot):
+    station.add_motif("petal-ring")
+    small(station)
+    station.panel.put_on(station.model.chart.landmark("cheekbone, wearer's left"))
+    station.panel.twin.click()
+    rested(qtbot, station)
+    assert station.model.painted.strokes == 10
+    station.panel.twin.click()
+    station.panel.named["Mirror copy"].click()
+    assert len(committed(window)) == 2
+    station.panel.named["Break apart"].click()
+    assert len(committed(window)) == 6
+    window.undo()
+    station.panel.per_load.setValue(5)
+    assert committed(window)[0].per_load == 5
+    station.panel.ticks["stagger"].click()
+    assert dict(committed(window)[0].values)["stagger"] == 0.0
+
+
+def test_along_a_frame(window, station, monkeypatch):
+    station.add_motif("bud")
+    monkeypatch.setattr(QInputDialog, "getInt", lambda *a: (4, True))
+    station.panel._ask_count("crown")
+    assert len(committed(window)) == 4
+    station.guide.setCurrentIndex(1)
+    station.guide.activated.emit(1)
+    assert station.board.guide == "heart"
+    assert not station.grab().isNull()
+
+
+def test_beads_choose_and_reorder(window, station):
+    for key in ("bud", "fin", "dots"):
+        station.add_motif(key)
+    beads = station.beads
+    names = [one.id for one in committed(window)]
+    QTest.mousePress(beads, Qt.MouseButton.LeftButton, pos=beads.place_of(0).toPoint())
+    QTest.mouseMove(beads, beads.place_of(2).toPoint())
+    QTest.mouseRelease(beads, Qt.MouseButton.LeftButton, pos=beads.place_of(2).toPoint())
+    assert [one.id for one in committed(window)] == [names[1], names[2], names[0]]
+    QTest.keyClick(beads, KEYS.Key_Left)
+    assert station.model.chosen.id == names[2]
+    QTest.keyClick(beads, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    assert committed(window)[0].id == names[2]
+
+
+def test_other_charts_ages_and_the_mirror(window, station, qtbot, tmp_path, monkeypatch):
+    station.add_motif("bud")
+    station.age.setCurrentIndex(2)
+    station.age.activated.emit(2)
+    assert window.document.committed.measures == usual(list(Age)[1])
+    station.head_mm.setValue(150)
+    assert window.document.committed.measures.head_breadth_mm == 150
+    assert station.age.currentIndex() == 0
+    station.mirror.click()
+    view = station.board.view
+    assert view.to_mm(view.to_px(12.0, 5.0)) == pytest.approx((12.0, 5.0))
+    assert view.to_px(10, 0).x() < view.to_px(-10, 0).x()
+    for at in range(station.chart.count()):
+        station.chart.activated.emit(at)
+        assert station.model.key == station.chart.itemData(at)
+        assert not station.grab().isNull()
+    assert station.model.motifs == ()
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "c.svg"), ""))
+    station.svg.click()
+    assert (tmp_path / "c.svg").exists()
+    window.go_to(BENCH)
+    window.go_to(CHART)
+
+
+def test_a_click_takes_what_lies_there(window, station, qtbot):
+    station.add_motif("petal-ring")
+    small(station)
+    name = station.model.chosen.id
+    point = committed(window)[0].place
+    at = station.board.view.to_px(point.x_mm, point.y_mm - 12)
+    station.model.choose("")
+    QTest.mouseClick(station.board, Qt.MouseButton.LeftButton, pos=at.toPoint())
+    assert station.model.chosen.id == name
+    QTest.mouseClick(station.board, Qt.MouseButton.LeftButton, pos=QPointF(8, 8).toPoint())
+    assert station.model.chosen is None
+
+
+def test_odd_things_are_pinned_and_told(window, station, qtbot):
+    station.add_motif("petal-ring")
+    small(station)
+    station.panel.put_on(station.model.chart.landmark("pupil, wearer's left"))
+    rested(qtbot, station)
+    assert "eye opening" in station.panel.odd.text()
+    station.board.set_zoom(2.0)
+    assert not station.grab().isNull()
+
+
+def test_a_motif_without_strokes_gets_a_sentence(open_window, demo):
+    from dataclasses import replace
+
+    window = open_window(replace(demo, strokes=()))
+    window.go_to(CHART)
+    window.chart.add_motif("bud")
+    assert window.banner.isVisible()
+    assert window.document.committed.motifs == ()
+
+
+def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):
+    outcome = window.model.outcome
+    station.add_motif("bud")
+    assert window.model.outcome is outcome
+    window.go_to(BENCH)
+    assert window.model.outcome is not outcome
