@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 import warnings
+from dataclasses import replace
 
 import pytest
 from hypothesis import settings
@@ -64,7 +65,9 @@ def _no_qt_left(app):
 
 @pytest.fixture(scope="session")
 def demo() -> Plan:
-    return demo_plan()
+    """The demo's eight bench strokes, with nothing on its charts."""
+    whole = demo_plan()
+    return replace(whole, strokes=whole.strokes[:8], motifs=(), overlays=())
 
 
 @pytest.fixture

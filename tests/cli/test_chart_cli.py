@@ -1,6 +1,7 @@
 """motif, chart, render --chart and check on the command line."""
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -9,7 +10,7 @@ from PIL import Image
 
 from pennello.cli.main import run
 from pennello.files.demo import DEMO_NAME
-from pennello.files.plan_json import read_plan
+from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
 
 SHIPPED = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
@@ -30,7 +31,7 @@ def ask(capsys):
 def demo_file(tmp_path):
     """A copy: what a verb writes over must not be the shipped plan."""
     path = tmp_path / DEMO_NAME
-    path.write_bytes(Path(SHIPPED).read_bytes())
+    write_plan(replace(read_plan(Path(SHIPPED)), motifs=(), overlays=()), path)
     return path
 
 

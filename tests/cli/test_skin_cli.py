@@ -27,7 +27,7 @@ def ask(capsys):
 
 def test_render_at_times_skins_and_threads(ask, tmp_path):
     first = ask("render", DEMO, "--png", tmp_path / "a.png", "--px-per-mm", "1.5", "--json")
-    assert len(first["strokes"]) == 8
+    assert len(first["strokes"]) == 11
     assert first["engine"] == "kernel"
     with Image.open(tmp_path / "a.png") as picture:
         assert picture.size == (first["width_px"], first["height_px"])
@@ -37,7 +37,7 @@ def test_render_at_times_skins_and_threads(ask, tmp_path):
         "render", DEMO, "--png", tmp_path / "b.png", "--px-per-mm", "1.5", "--at", "12", "--skin", "-30", "--json"
     )
     assert some["strokes"] == first["strokes"][: len(some["strokes"])]
-    assert len(some["strokes"]) < 8
+    assert len(some["strokes"]) < 11
     assert some["solids_mm3"] < first["solids_mm3"]
     ask("render", DEMO, "--png", tmp_path / "c.png", "--px-per-mm", "1.5", "--threads", "1")
     with Image.open(tmp_path / "c.png") as picture:
@@ -61,7 +61,7 @@ def test_families_are_listed_and_added(ask, tmp_path):
 
 def test_svg_out_and_in(ask, tmp_path):
     drawing, out = tmp_path / "x.svg", tmp_path / "out.pennello"
-    assert "8 paths" in ask("svg", "export", DEMO, drawing)
+    assert "11 paths" in ask("svg", "export", DEMO, drawing)
     ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "4", "--out", out)
     plan = read_plan(out)
     assert len(plan.stroke("dahlia-petal").stroke.path.points_mm) == len(

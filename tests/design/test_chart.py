@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from pennello.aim.contrast import contrast_ratio
 from pennello.chart.chart import drawn
 from pennello.design.chart_checks import odd_on
 from pennello.design.edits import StillNeededError, with_paint, without_stroke
@@ -12,6 +13,7 @@ from pennello.design.on_chart import (
     aimed,
     broken_apart,
     chart_of,
+    grouped,
     mirrored_twin,
     moved_group,
     moved_in_order,
@@ -21,15 +23,21 @@ from pennello.design.on_chart import (
     says_of,
     scaled,
     snapped,
+    until,
     with_motif,
     with_new_motif,
 )
-from pennello.design.placed import PlacedMotif
-from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.design.placed import Overlay, PlacedMotif, Reserved, grains
+from pennello.design.reading import on_skin, readings
+from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
+from pennello.files.demo import demo_plan
+from pennello.files.motif_file import own_of, read_own
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.lay.engine import REFERENCE
 from pennello.motif.place import Place
+from pennello.path.cubic import line
 from pennello.session.chart_scene import ChartScene, chart_picture
+from pennello.session.motif_library import keep, own_motifs
 
 SMALL = (("radius_mm", 8.0), ("spread_mm", 6.0), ("height_mm", 9.0))
 
@@ -210,3 +218,101 @@ def test_chart_is_painted_where_motifs_lie(demo):
     assert bare.shape == picture.shape
     assert (bare != picture).any()
     assert ChartScene(1.5).paint(demo, "face", REFERENCE) is None
+
+
+# --- the demo, overlays, own motifs, other skins ---
+
+
+def test_the_demo_has_four_designs_with_nothing_odd():
+    plan = demo_plan()
+    charts = {placed.chart for placed in plan.motifs}
+    assert charts == {"face", "cheek-left", "forearm", "hand"}
+    for key in charts:
+        assert odd_on(plan, key) == ()
+    assert {"shell-scale", "lantern-peak"} <= {stroke.id for stroke in plan.strokes}
+    assert plan.overlays
+
+
+def test_reserved_places_are_kept_and_swirls_lead_somewhere(demo):
+    plan, name = with_ring(demo, 0, -60)
+    kept = Reserved("horn", 0, -60, 14.0)
+    assert "reserved" in codes(replace(plan, reserved=(kept,)))
+    assert "reserved" not in codes(replace(plan, reserved=(replace(kept, for_motif=name),)))
+    lonely, _ = with_new_motif(demo, "swirl-drops", "forearm", Place(60, 300), "kelp-leaf")
+    assert "leads_nowhere" in codes(lonely, "forearm")
+    with pytest.raises(OutOfRangeError):
+        Reserved("x", 0, 0, 0.1)
+
+
+def test_groups_move_together(demo):
+    plan, one = with_ring(demo, 0, -60)
+    plan, two = with_ring(plan, 30, -60)
+    joined = grouped(plan, one, two)
+    moved = moved_group(joined, one, Place(0, 5))
+    assert [placed.place.y_mm for placed in moved.motifs] == [-55, -55]
+    freed = moved_group(grouped(joined, one, ""), one, Place(0, 5))
+    assert [placed.place.y_mm for placed in freed.motifs] == [-55, -60]
+
+
+def test_overlays_are_kept_seeded_and_drawn(demo):
+    glitter = Overlay("dust", "glitter", 0, -40, 40, 30, "#ff0000", 100.0)
+    outline = line((-5, -5), (5, 5))
+    stencil = Overlay("bar", "stencil", 0, 30, 20, 20, "#00ff00", 0.5, outlines=(outline,))
+    plan = replace(demo, overlays=(glitter, stencil), reserved=(Reserved("horn", 1, 2),))
+    assert parse_plan(plan_bytes(plan), "plan") == plan
+    strewn = grains(glitter)
+    assert len(strewn) == round(100 * np.pi / 4 * 40 * 30 / 100)
+    assert (((strewn[:, 0] / 20) ** 2 + ((strewn[:, 1] + 40) / 15) ** 2) <= 1 + 1e-9).all()
+    assert (grains(replace(glitter, seed=2)) != strewn).any()
+    face = chart_of(demo, "face")
+    plain, over = (chart_picture(face, None, (180, 140, 110), 2.0, o) for o in ((), plan.overlays))
+    red = [int((picture[..., 0].astype(int) - picture[..., 1] > 120).sum()) for picture in (plain, over)]
+    assert red[1] > red[0]
+    for bad in ({"kind": "lace"}, {"amount": 900.0}, {"width_mm": 0.0}, {"srgb": "red"}):
+        with pytest.raises(PennelloError):
+            replace(glitter, **bad)
+
+
+def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
+    plan, name = with_ring(demo, twin=True, per_load=4)
+    path = keep(own_of(plan.motifs[0], "My flower / 5"), tmp_path)
+    own = own_motifs(tmp_path)[0]
+    assert (own.name, own.motif, own.per_load, own.twin) == ("My flower / 5", "petal-ring", 4, True)
+    assert own.set == dict(SMALL)
+    with pytest.raises(PennelloError, match="before you break it apart"):
+        own_of(broken_apart(plan, name).motifs[0], "x")
+    for text, told in (
+        ("{}", "not a motif"),
+        (path.read_text().replace("petal-ring", "petal-wrong"), "motif"),
+        (path.read_text().replace("6.0", "600.0"), "spread"),
+    ):
+        bad = tmp_path / "bad.pennello-motif"
+        bad.write_text(text)
+        with pytest.raises(FileProblemError, match=told):
+            read_own(bad)
+    assert len(own_motifs(tmp_path)) == 1
+
+
+def test_only_what_is_laid_by_a_time(demo):
+    plan, _ = with_ring(demo, 0, -60)
+    laid = painted_plan(plan, "face")
+    assert len(until(laid, 0.0).strokes) == 0
+    assert 0 < len(until(laid, 14.0).strokes) < 5
+    painted = ChartScene(1.0).paint(plan, "face", REFERENCE, 14.0)
+    assert painted.strokes < 5
+    assert painted.ends_s > 14
+    assert painted.wetness.max() > 0.5
+
+
+def test_contrast_is_the_wcag_ratio():
+    """W3C WCAG 2.1: black on white 21, #777777 on white 4.48, #767676 on white 4.54."""
+    for grey, ratio in ((0, 21.0), (0x77, 4.48), (0x76, 4.54), (255, 1.0)):
+        assert contrast_ratio(np.full(3, grey / 255), np.ones(3)) == pytest.approx(ratio, abs=0.01)
+        assert contrast_ratio(np.ones(3), np.full(3, grey / 255)) == pytest.approx(ratio, abs=0.01)
+
+
+def test_a_white_rim_reads_on_dark_skin_more_than_on_light(demo):
+    found = {one.ita_deg: one for one in readings(demo, (62.0, -40.0)) if one.stroke == "dahlia-petal"}
+    assert found[-40.0].rim > found[62.0].rim
+    assert found[-40.0].reads
+    assert on_skin(demo, -40.0).skin.ita_deg == -40.0

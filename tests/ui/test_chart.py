@@ -188,3 +188,63 @@ def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):
     assert window.model.outcome is outcome
     window.go_to(BENCH)
     assert window.model.outcome is not outcome
+
+
+def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeypatch):
+    station.add_motif("petal-ring")
+    small(station)
+    rested(qtbot, station)
+    station.when.setValue(40)
+    assert station.when_words.text().startswith("by ")
+    rested(qtbot, station)
+    assert station.model.painted.strokes < 5
+    station.wet.click()
+    assert not station.grab().isNull()
+    station.when.setValue(100)
+    rested(qtbot, station)
+    assert station.model.painted.strokes == 5
+    forehead = station.model.chart.landmark("forehead")
+    station.layers.add_glitter(forehead)
+    station.layers.reserve("horn", forehead)
+    station.layers.list_all()
+    words = [action.text() for action in station.layers.menu().actions()]
+    assert "Take glitter 1 away" in words
+    assert "Free the place for horn" in words
+    (tmp_path / "s.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H10V10H0Z"/></svg>')
+    station.layers.add_stencil(tmp_path / "s.svg")
+    assert len(window.document.committed.overlays) == 2
+    assert not station.grab().isNull()
+    station.layers.add_stencil(tmp_path / "none.svg")
+    assert window.banner.isVisible()
+    station.layers.remove_overlay(window.document.committed.overlays[0])
+    station.layers.free(window.document.committed.reserved[0])
+    assert window.document.committed.reserved == ()
+    station.skins.click()
+    qtbot.waitUntil(lambda: station.page.found is not None, timeout=30_000)
+    assert "WCAG" in station.page.words.text()
+    assert not station.page.grab().isNull()
+    station.page.close()
+
+
+def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
+    station.add_motif("petal-ring")
+    small(station)
+    monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("My flower", True))
+    station.panel.named["Keep ..."].click()
+    assert list(station.strip.own) == ["My flower"]
+    station.strip.own["My flower"].click()
+    placed = committed(window)[-1]
+    assert placed.name == "My flower"
+    assert dict(placed.values)["radius_mm"] == 8
+    station.panel.group_with(committed(window)[0].id)
+    assert committed(window)[0].group == committed(window)[1].group != ""
+    station.panel._offer_groups()
+    station.panel.group_with("")
+    assert committed(window)[1].group == ""
+    station.panel.named["Break apart"].click()
+    station.model.choose(committed(window)[-1].id)
+    station.keep_as("single")
+    assert (
+        "break it apart"
+        in window.banner.findChild(type(station.says if hasattr(station, "says") else station.when_words)).text()
+    )

@@ -143,8 +143,9 @@ def render_chart(wish: Namespace) -> int:
         plan = replace(plan, skin=Skin(wish.skin))
     drawn = chart_of(plan, wish.chart)
     doer = engine.REFERENCE if wish.reference else engine.kernel()
-    painted = ChartScene(wish.px_per_mm).paint(plan, wish.chart, doer)
-    picture = chart_picture(drawn, painted, skin_bytes(plan), wish.px_per_mm, mirrored=wish.mirror)
+    painted = ChartScene(wish.px_per_mm).paint(plan, wish.chart, doer, wish.at)
+    over = [overlay for overlay in plan.overlays if overlay.chart == wish.chart]
+    picture = chart_picture(drawn, painted, skin_bytes(plan), wish.px_per_mm, over, mirrored=wish.mirror)
     write_png(picture, wish.png, wish.px_per_mm)
     answer = {
         "chart": wish.chart,

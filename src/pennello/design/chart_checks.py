@@ -28,6 +28,7 @@ NEAR_MM = 12.0
 
 _ALIKE_MM, _ALIKE_DEG = 3.0, 6.0
 _LINE_MM = 4.0
+_LEADS_MM = 25.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +58,8 @@ def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
         found += _beside(plan, placed, mine, chart)
         found += _not_converging(placed, mine)
         found += _sizes(plan, placed)
+        found += _nowhere(placed, mine, pieces, chart)
+        found += _reserved(plan, placed, mine)
     return tuple(found)
 
 
@@ -198,6 +201,35 @@ def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Od
         at = ends[int(off.argmax())]
         text = f"A stripe of {placed.name} misses the common point by {off.max():.1f} mm."
         yield Odd("not_converging", placed.id, float(at[0]), float(at[1]), text)
+
+
+def _nowhere(placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart) -> Iterator[Odd]:
+    """A swirl or wing whose line begins far from everything: it leads the eye nowhere."""
+    if placed.motif not in ("swirl-drops", "wing") or not mine:
+        return
+    start = np.array(mine[0].stroke.path.points_mm[0])
+    others = [np.array(piece.stroke.path.points_mm) for piece in every if piece.motif != placed.id]
+    marks = np.array([point for _, point in chart.landmarks])
+    apart = min([float(np.linalg.norm(points - start, axis=1).min()) for points in [*others, marks]])
+    if apart > _LEADS_MM:
+        text = f"{placed.name} leads nowhere: its line begins {apart:.0f} mm from anything; aim it or take it off."
+        yield Odd("leads_nowhere", placed.id, float(start[0]), float(start[1]), text)
+
+
+def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
+    """A stroke over a place that is kept for what comes later."""
+    for kept in plan.reserved:
+        if kept.chart != placed.chart or kept.for_motif == placed.id:
+            continue
+        for piece in pieces:
+            points = reach_of(plan, piece)
+            within = points[np.hypot(points[:, 0] - kept.x_mm, points[:, 1] - kept.y_mm) < kept.radius_mm]
+            if len(within):
+                x, y = (float(value) for value in within.mean(axis=0))
+                yield Odd(
+                    "reserved", placed.id, x, y, f"{placed.name} lies on the place kept for {kept.name}; move it."
+                )
+                break
 
 
 def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:

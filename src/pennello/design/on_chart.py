@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.catalogue import chart
 from pennello.chart.chart import Chart, Point
-from pennello.design.clock import HAND_MM_S, PICK_UP_S
+from pennello.design.clock import HAND_MM_S, PICK_UP_S, turns
 from pennello.design.edits import free_id
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
 from pennello.design.plan import Plan, PlanStroke
@@ -88,6 +88,12 @@ def painted_plan(plan: Plan, key: str) -> Plan:
         last[of] = name
         strokes.append(replace(source, id=name, recipe=recipe, stroke=piece.stroke, wait_s=0.0))
     return replace(plan, strokes=tuple(strokes), motifs=())
+
+
+def until(plan: Plan, at_s: float) -> Plan:
+    """Return a painted plan with only what is laid by a time, s."""
+    laid = {turn.stroke for turn in turns(plan) if turn.start_s <= at_s}
+    return replace(plan, strokes=tuple(stroke for stroke in plan.strokes if stroke.id in laid))
 
 
 def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
@@ -173,6 +179,15 @@ def moved_group(plan: Plan, name: str, by: Place) -> Plan:
     together = {one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group)}
     kept = tuple(replace(one, place=one.place.then(by)) if one.id in together else one for one in plan.motifs)
     return replace(plan, motifs=kept)
+
+
+def grouped(plan: Plan, name: str, other: str) -> Plan:
+    """Return the plan with a motif in the group of another one, which gets one if it has none; "" frees it."""
+    ones = {one.id: one for one in plan.motifs}
+    if not other:
+        return with_motif(plan, replace(ones[name], group=""))
+    group = ones[other].group or f"{other} group"
+    return with_motif(with_motif(plan, replace(ones[other], group=group)), replace(ones[name], group=group))
 
 
 def aimed(placed: PlacedMotif, point: Point) -> PlacedMotif:

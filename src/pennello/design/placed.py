@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
 
 from pennello.aim.attempt import Side
+from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Made, Piece
-from pennello.motif.place import Place
+from pennello.motif.place import FARTHEST_MM, Place
+from pennello.path.cubic import CubicPath
 
 MOST_PER_LOAD = 40
 FREE = ""
@@ -73,6 +80,84 @@ class PlacedMotif:
     def with_value(self, key: str, value: float) -> PlacedMotif:
         """Return the motif with another number."""
         return replace(self, values=tuple({**dict(self.values), key: value}.items()))
+
+
+@dataclass(frozen=True, slots=True)
+class Reserved:
+    """A round place on a chart that is kept for what comes later: a horn, a tongue, lips; `for_motif` may lie there."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+    radius_mm: float = 10.0
+    chart: str = "face"
+    for_motif: str = ""
+
+    def __post_init__(self) -> None:
+        if not 1 <= self.radius_mm <= 200:
+            raise OutOfRangeError(f"radius of the place for {self.name}", self.radius_mm, "1 to 200 mm")
+        if not (abs(self.x_mm) <= FARTHEST_MM and abs(self.y_mm) <= FARTHEST_MM):
+            raise OutOfRangeError(f"the place for {self.name}", (self.x_mm, self.y_mm), "within 4000 mm")
+
+
+GLITTER, STENCIL = "glitter", "stencil"
+
+
+@dataclass(frozen=True, slots=True)
+class Overlay:
+    """What lies over the paint: glitter strewn over an oval, or a sponge through a stencil.
+
+    Both are simple pictures, not films: glitter is so many grains a cm², a stencil one flat colour of a coverage.
+
+    Attributes
+    ----------
+    kind
+        "glitter" or "stencil".
+    width_mm, height_mm
+        Size of the oval, or of the stencil's outlines.
+    srgb
+        Colour of the grains, or of the paint.
+    amount
+        Grains a cm², 1 to 400; or coverage in [0.05, 1].
+    outlines
+        Closed outlines of a stencil, about its middle, mm.
+    """
+
+    name: str
+    kind: str
+    x_mm: float
+    y_mm: float
+    width_mm: float = 30.0
+    height_mm: float = 20.0
+    srgb: str = "#f5e6a8"
+    amount: float = 60.0
+    chart: str = "face"
+    seed: int = 1
+    outlines: tuple[CubicPath, ...] = ()
+
+    def __post_init__(self) -> None:
+        if self.kind not in (GLITTER, STENCIL):
+            raise OutOfRangeError(f"kind of {self.name}", self.kind, "glitter or stencil")
+        parse_hex(self.srgb)
+        low, high = (1.0, 400.0) if self.kind == GLITTER else (0.05, 1.0)
+        if not low <= self.amount <= high:
+            raise OutOfRangeError(f"amount of {self.name}", self.amount, f"{low:g} to {high:g}")
+        if not (1 <= self.width_mm <= 500 and 1 <= self.height_mm <= 500):
+            raise OutOfRangeError(f"size of {self.name}", (self.width_mm, self.height_mm), "1 to 500 mm")
+        if not (abs(self.x_mm) <= FARTHEST_MM and abs(self.y_mm) <= FARTHEST_MM):
+            raise OutOfRangeError(f"the place of {self.name}", (self.x_mm, self.y_mm), "within 4000 mm")
+
+
+@lru_cache(maxsize=64)
+def grains(overlay: Overlay) -> NDArray[np.floating[Any]]:
+    """Return glitter's grains: x, y, radius (mm) and brightness in [0.5, 1.4], shape (n, 4); the same for a seed."""
+    rng = np.random.default_rng(overlay.seed)
+    area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
+    count = max(1, round(overlay.amount * area))
+    angle, out = rng.uniform(0, 2 * math.pi, count), np.sqrt(rng.uniform(0, 1, count))
+    x = overlay.x_mm + overlay.width_mm / 2 * out * np.cos(angle)
+    y = overlay.y_mm + overlay.height_mm / 2 * out * np.sin(angle)
+    return np.stack([x, y, rng.uniform(0.15, 0.4, count), rng.uniform(0.5, 1.4, count)], axis=1)
 
 
 @lru_cache(maxsize=512)

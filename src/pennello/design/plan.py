@@ -18,7 +18,7 @@ from pennello.chart.measures import Measures
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
-from pennello.design.placed import PlacedMotif
+from pennello.design.placed import Overlay, PlacedMotif, Reserved
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -116,6 +116,8 @@ class Plan:
     hand: Hand = field(default_factory=Hand)
     measures: Measures = field(default_factory=Measures)
     motifs: tuple[PlacedMotif, ...] = ()
+    reserved: tuple[Reserved, ...] = ()
+    overlays: tuple[Overlay, ...] = ()
 
     def __post_init__(self) -> None:
         if not 1 <= self.dry_after_s <= MOST_WAIT_S:
@@ -224,7 +226,11 @@ def check_references(plan: Plan) -> None:
 
 
 def _check_motifs(plan: Plan, strokes: list[str]) -> None:
-    """Check that every part of a motif is laid with a stroke that is there."""
+    """Check that every part of a motif is laid with a stroke that is there, and that charts are known."""
+    for i, kept in enumerate(plan.reserved):
+        _known("chart", kept.chart, list(CHARTS), f"reserved[{i}].chart")
+    for i, overlay in enumerate(plan.overlays):
+        _known("chart", overlay.chart, list(CHARTS), f"overlays[{i}].chart")
     _unique("motifs", plan.motifs)
     for i, placed in enumerate(plan.motifs):
         _known("chart", placed.chart, list(CHARTS), f"motifs[{i}].chart")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import asdict, replace
+from dataclasses import asdict, fields, replace
 from typing import Any
 
 import msgspec
@@ -14,7 +14,7 @@ from pennello.aim.attempt import Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
-from pennello.design.placed import PlacedMotif
+from pennello.design.placed import Overlay, PlacedMotif, Reserved
 from pennello.design.plan import Plan, PlanStroke, Skin, check_references
 from pennello.errors import PennelloError
 from pennello.files.plan_schema import (
@@ -27,12 +27,14 @@ from pennello.files.plan_schema import (
     MeasuresFile,
     MotifFile,
     NibFile,
+    OverlayFile,
     PaintFile,
     PathFile,
     PickUpFile,
     PlaceFile,
     PlanFile,
     PortionFile,
+    ReservedFile,
     SkinFile,
     StopFile,
     StripeFile,
@@ -93,6 +95,10 @@ def to_plan(file: PlanFile) -> Plan:
         plan = replace(plan, hand=Hand(**msgspec.structs.asdict(file.hand)))
     with _at("measures"):
         plan = replace(plan, measures=Measures(**msgspec.structs.asdict(file.measures)))
+    with _at("reserved"):
+        kept = tuple(Reserved(**msgspec.structs.asdict(one)) for one in file.reserved)
+    overlays = tuple(_overlay(one, f"overlays[{i}]") for i, one in enumerate(file.overlays))
+    plan = replace(plan, reserved=kept, overlays=overlays)
     plan = replace(plan, motifs=tuple(_motif(one, f"motifs[{i}]") for i, one in enumerate(file.motifs)))
     check_references(plan)
     return plan
@@ -187,6 +193,13 @@ def _way(file: StrokeFile | WayFile, where: str) -> Stroke:
         )
 
 
+def _overlay(file: OverlayFile, where: str) -> Overlay:
+    with _at(where):
+        outlines = tuple(CubicPath(tuple(one.points_mm)) for one in file.outlines)
+        given = {**msgspec.structs.asdict(file), "outlines": outlines}
+        return Overlay(**given)
+
+
 def _motif(file: MotifFile, where: str) -> PlacedMotif:
     with _at(where):
         return PlacedMotif(
@@ -255,6 +268,8 @@ def from_plan(plan: Plan) -> PlanFile:
         hand=HandFile(**asdict(plan.hand)),
         measures=MeasuresFile(**asdict(plan.measures)),
         motifs=[_motif_file(placed) for placed in plan.motifs],
+        reserved=[ReservedFile(**asdict(kept)) for kept in plan.reserved],
+        overlays=[_overlay_file(overlay) for overlay in plan.overlays],
     )
 
 
@@ -331,6 +346,12 @@ def _way_parts(way: Stroke) -> dict[str, Any]:
         "lift_mm": way.lift_mm,
         "exit": way.exit,
     }
+
+
+def _overlay_file(overlay: Overlay) -> OverlayFile:
+    outlines = [PathFile(points_mm=list(path.points_mm)) for path in overlay.outlines]
+    names = [one.name for one in fields(overlay) if one.name != "outlines"]
+    return OverlayFile(**{name: getattr(overlay, name) for name in names}, outlines=outlines)
 
 
 def _motif_file(placed: PlacedMotif) -> MotifFile:

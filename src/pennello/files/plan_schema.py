@@ -228,6 +228,33 @@ class MotifFile(Strict, kw_only=True):
     way: WayFile | UnsetType = UNSET
 
 
+class ReservedFile(Strict, kw_only=True):
+    """A round place that is kept for what comes later. Since 4."""
+
+    name: Name = ""
+    x_mm: float = 0.0
+    y_mm: float = 0.0
+    radius_mm: Positive = 10.0
+    chart: Id = "face"
+    for_motif: Name = ""
+
+
+class OverlayFile(Strict, kw_only=True):
+    """Glitter over an oval, or a sponge through a stencil's outlines. Since 4."""
+
+    name: Name = ""
+    kind: Literal["glitter", "stencil"] = "glitter"
+    x_mm: float = 0.0
+    y_mm: float = 0.0
+    width_mm: Positive = 30.0
+    height_mm: Positive = 20.0
+    srgb: Hex = "#f5e6a8"
+    amount: Positive = 60.0
+    chart: Id = "face"
+    seed: int = 1
+    outlines: Annotated[list[PathFile], Meta(max_length=200)] = msgspec.field(default_factory=list)
+
+
 class MeasuresFile(Strict, kw_only=True):
     """The person that charts are drawn for. Since 4."""
 
@@ -286,6 +313,8 @@ class PlanFile(Strict, kw_only=True):
     hand: HandFile = msgspec.field(default_factory=HandFile)  # since 4
     measures: MeasuresFile = msgspec.field(default_factory=MeasuresFile)  # since 4
     motifs: Annotated[list[MotifFile], Meta(max_length=500)] = msgspec.field(default_factory=list)  # since 4
+    reserved: Annotated[list[ReservedFile], Meta(max_length=100)] = msgspec.field(default_factory=list)  # since 4
+    overlays: Annotated[list[OverlayFile], Meta(max_length=200)] = msgspec.field(default_factory=list)  # since 4
 
 
 class Header(Struct):

@@ -8,7 +8,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
-from pennello.path.cubic import line
+from pennello.path.cubic import CubicPath, line
 
 COLUMNS = Parameter("columns", "scales of the first row", 5, 1, 40, "×")
 ROWS = Parameter("rows", "rows", 4, 1, 30, "×")
@@ -29,6 +29,9 @@ ARC = Parameter("arc_deg", "how far the crown bends round", 60, 0, 180, "°")
 STRIPES = Parameter("stripes", "stripes", 6, 2, 30, "×")
 FAN = Parameter("fan_deg", "how wide they fan out", 110, 5, 360, "°")
 STOP = Parameter("stop_mm", "how far from the point they end", 8, 0, 100)
+PASSES = Parameter("passes", "passes for even cover", 2, 1, 12, "×")
+ANCHOR = Parameter("anchor", "what lies on the middle: 0 is edge A, 1 is edge B", 0.5, 0, 1, "")
+SAG = Parameter("bow_mm", "how far it sags", 0, -80, 80)
 WIDE = Parameter("wide_mm", "width", 60, 5, 300)
 HIGH = Parameter("high_mm", "height", 40, 5, 300)
 
@@ -140,7 +143,36 @@ def _fill(values: Values, prints: Prints) -> Made:
     return Made(tuple(pieces), (f"{counted(rows, 'stroke')} side by side cover {area:.0f} cm²",))
 
 
+def _base(values: Values, prints: Prints) -> Made:
+    """A band of a sponge whose edge stands upright: its gradient runs down, one place of it on the anchor."""
+    wide, passes, print_mm = values["wide_mm"], round(values["passes"]), prints["base"]
+    y = (0.5 - values["anchor"]) * print_mm
+    bow = values["bow_mm"]
+    way = CubicPath(((-wide / 2, y), (-wide / 6, y + bow), (wide / 6, y + bow), (wide / 2, y)))
+    back = CubicPath(tuple(reversed(way.points_mm)))
+    pieces = []
+    for number in range(passes):
+        path, angle = (way, 90.0) if number % 2 == 0 else (back, -90.0)
+        pieces.append(Piece("base", Stroke(path, Nib(NibMode.FOLLOWING, angle), 0.6), number))
+    area = wide * print_mm / 100
+    says = (
+        f"{area:.1f} cm² in {passes} {'pass' if passes == 1 else 'passes'}",
+        f"the place {values['anchor']:.0%} down the sponge lies on its middle",
+        "the lower edge shows unless something lies over it" if values["anchor"] < 0.5 else "the upper edge shows",
+    )
+    return Made(tuple(pieces), says)
+
+
 FIELDS = (
+    Motif(
+        "base",
+        "Sponge base",
+        "a band of a striped sponge, one stripe of it on a landmark",
+        "fields",
+        (Part("base", "base", "sponge-block"),),
+        (WIDE, PASSES, ANCHOR, SAG),
+        _base,
+    ),
     Motif(
         "scale-field",
         "Scale field",

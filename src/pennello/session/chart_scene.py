@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,7 +10,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, drawn
-from pennello.design.on_chart import painted_plan
+from pennello.colour.srgb import parse_hex
+from pennello.design.clock import turns
+from pennello.design.on_chart import painted_plan, until
+from pennello.design.placed import GLITTER, Overlay, grains
 from pennello.design.plan import Plan
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
@@ -31,6 +35,8 @@ class Painted:
     canvas: Canvas
     rgba: Picture
     strokes: int
+    ends_s: float = 0.0
+    wetness: Array | None = None
 
 
 class ChartScene:
@@ -40,9 +46,17 @@ class ChartScene:
         self._px_per_mm = px_per_mm
         self._scenes: dict[str, SkinScene] = {}
 
-    def paint(self, plan: Plan, key: str, engine: Engine | None = None) -> Painted | None:
-        """Return a chart's motifs as painted, or None where there are none."""
-        laid = painted_plan(plan, key)
+    def paint(self, plan: Plan, key: str, engine: Engine | None = None, at_s: float | None = None) -> Painted | None:
+        """Return a chart's motifs as painted, or None where there are none.
+
+        Parameters
+        ----------
+        at_s
+            Only what is laid by then, s, with how wet it is; without it everything, at its end.
+        """
+        every = painted_plan(plan, key)
+        ends_s = turns(every)[-1].end_s if every.strokes else 0.0
+        laid = every if at_s is None else until(every, at_s)
         if not laid.strokes:
             return None
         scene = self._scenes.setdefault(key, SkinScene(self._px_per_mm))
@@ -50,7 +64,8 @@ class ChartScene:
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, _covered(film)])
-        return Painted(plan, key, view.canvas, rgba, len(laid.strokes))
+        wet = scene.wetness(ends_s if at_s is None else at_s, plan.dry_after_s)
+        return Painted(plan, key, view.canvas, rgba, len(laid.strokes), ends_s, wet)
 
 
 def _covered(film: SkinFilm) -> Picture:
@@ -60,14 +75,25 @@ def _covered(film: SkinFilm) -> Picture:
 
 
 def chart_picture(
-    chart: Chart, painted: Painted | None, skin_srgb: tuple[int, int, int], px_per_mm: float, *, mirrored: bool = False
+    chart: Chart,
+    painted: Painted | None,
+    skin_srgb: tuple[int, int, int],
+    px_per_mm: float,
+    overlays: Sequence[Overlay] = (),
+    *,
+    mirrored: bool = False,
+    surround: str = "#F7F6F4",
 ) -> Picture:
     """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
 
     Parameters
     ----------
+    overlays
+        Glitter and stencils over the paint.
     mirrored
         As the painter sees herself in a mirror.
+    surround
+        What lies round the chart, "#rrggbb".
     """
     from PIL import Image, ImageDraw  # noqa: PLC0415 - only for files
 
@@ -76,8 +102,8 @@ def chart_picture(
     )
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     twice = 2  # drawn twice as large, then reduced: smooth lines
-    page = Image.new("RGB", (size[0] * twice, size[1] * twice), (0xF7, 0xF6, 0xF4))
-    draw = ImageDraw.Draw(page)
+    page = Image.new("RGB", (size[0] * twice, size[1] * twice), surround)
+    draw = ImageDraw.Draw(page, "RGBA")
 
     def place(points: Array) -> list[tuple[float, float]]:
         at = (points - (left, top)) * px_per_mm * twice
@@ -91,8 +117,30 @@ def chart_picture(
         film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
         corner = place(np.array([[painted.canvas.left_mm, painted.canvas.top_mm]]))[0]
         page.paste(film, (round(corner[0]), round(corner[1])), film)
+    for overlay in overlays:
+        _draw_overlay(draw, overlay, place, px_per_mm * twice)
     for line in chart.lines:
         ink = (0x25, 0x21, 0x1D) if line.weight > 0.5 else (0x7A, 0x68, 0x58)
         draw.line(place(drawn(line.path)), fill=ink, width=max(1, round(0.35 * line.weight * px_per_mm * twice)))
     picture = np.asarray(page.resize(size))
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
+
+
+def grain_colour(overlay: Overlay, brightness: float) -> tuple[int, int, int]:
+    """Return a grain's colour as sRGB bytes: the glitter's, darker or brighter as the grain lies."""
+    red, green, blue = (min(round(255 * float(value) * brightness), 255) for value in parse_hex(overlay.srgb))
+    return red, green, blue
+
+
+def _draw_overlay(
+    draw: Any, overlay: Overlay, place: Callable[[Array], list[tuple[float, float]]], scale: float
+) -> None:
+    if overlay.kind == GLITTER:
+        for x, y, radius, brightness in grains(overlay):
+            ((px, py),) = place(np.array([[x, y]]))
+            size = max(radius * scale, 0.7)
+            draw.ellipse((px - size, py - size, px + size, py + size), fill=grain_colour(overlay, float(brightness)))
+        return
+    for outline in overlay.outlines:
+        points = place(drawn(outline) + np.array([overlay.x_mm, overlay.y_mm]))
+        draw.polygon(points, fill=(*grain_colour(overlay, 1.0), round(255 * overlay.amount)))

@@ -21,13 +21,16 @@ from pennello.ui.stations.chart.drawing import (
     draw_guide,
     draw_landmarks,
     draw_lines,
+    draw_overlay,
     draw_painted,
     draw_pin,
+    draw_reserved,
     draw_sides,
     draw_skin,
     outline_of,
     painted_image,
     view_of,
+    wet_image,
 )
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
@@ -52,6 +55,8 @@ class ChartBoard(Surface):
         self.unit = LengthUnit.MM
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
+        self._wet: QImage | None = None
+        self.wet = False
         self.setAccessibleName("The chart: click a motif to take it, drag its handles")
         self.setMinimumSize(360, 300)
         self.setMouseTracking(True)
@@ -237,13 +242,11 @@ class ChartBoard(Surface):
     def _draw(self, painter: QPainter) -> None:
         chart, view, skin = self.model.chart, self.view, self.skin
         draw_skin(painter, chart, view, skin)
-        painted = self.model.painted
-        if painted is not None and painted.chart == self.model.key:
-            if self._image is None or self._image[0] is not painted:
-                self._image = (painted, painted_image(painted))
-            if self.model.motifs:
-                draw_painted(painter, self._image[1], painted, view)
+        self._draw_paint(painter, view)
         draw_lines(painter, chart, view, skin)
+        for kept in self.model.plan.reserved:
+            if kept.chart == self.model.key:
+                draw_reserved(painter, kept, view)
         if self.guide in dict(chart.frames):
             draw_guide(painter, chart.frame(self.guide), view)
         self._draw_chosen(painter, view)
@@ -256,6 +259,20 @@ class ChartBoard(Surface):
         if not self.model.motifs:
             hint = QRectF(0, self.height() - 46, self.width(), 20)
             draw_note(painter, hint, "Pick a motif from the strip below; it is laid with the loads of your strokes.")
+
+    def _draw_paint(self, painter: QPainter, view: ChartView) -> None:
+        """Draw what is painted, where it is still wet if so, and what lies over it."""
+        painted = self.model.painted
+        if painted is not None and painted.chart == self.model.key and self.model.motifs:
+            if self._image is None or self._image[0] is not painted:
+                self._image = (painted, painted_image(painted))
+                self._wet = wet_image(painted)
+            draw_painted(painter, self._image[1], painted, view)
+            if self.wet and self._wet is not None:
+                draw_painted(painter, self._wet, painted, view)
+        for overlay in self.model.plan.overlays:
+            if overlay.chart == self.model.key:
+                draw_overlay(painter, overlay, view)
 
     def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:
         """Draw the paths of the motif in the hand: at once, while its picture is still to come."""

@@ -10,8 +10,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPen, QTransform
 
 from pennello.chart.chart import Chart
+from pennello.design.placed import GLITTER, Overlay, Reserved, grains
 from pennello.path.cubic import CubicPath
-from pennello.session.chart_scene import Painted
+from pennello.session.chart_scene import Painted, grain_colour
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
 
@@ -91,6 +92,50 @@ def draw_painted(painter: QPainter, image: QImage, painted: Painted, view: Chart
     size = QRectF(canvas.left_mm, canvas.top_mm, canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
     painter.drawImage(size, image)
     painter.restore()
+
+
+def wet_image(painted: Painted) -> QImage | None:
+    """Return where it is still wet, as a blue veil."""
+    if painted.wetness is None or not painted.wetness.size:
+        return None
+    rows, columns = painted.wetness.shape
+    veil = np.zeros((rows, columns, 4), np.uint8)
+    veil[..., :3] = (40, 110, 230)
+    veil[..., 3] = np.rint(np.clip(painted.wetness, 0, 1) * 150)
+    image = QImage(veil.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888)
+    return image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
+
+
+def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:
+    """Draw glitter's grains, or a stencil's flat colour."""
+    painter.save()
+    painter.setTransform(view.transform, combine=True)
+    painter.setPen(Qt.PenStyle.NoPen)
+    if overlay.kind == GLITTER:
+        for x, y, radius, brightness in grains(overlay).tolist():
+            painter.setBrush(QColor(*grain_colour(overlay, brightness)))
+            painter.drawEllipse(QPointF(x, y), radius, radius)
+    else:
+        colour = QColor(overlay.srgb)
+        colour.setAlphaF(overlay.amount)
+        painter.setBrush(colour)
+        painter.translate(overlay.x_mm, overlay.y_mm)
+        for outline in overlay.outlines:
+            painter.drawPath(outline_of(outline))
+    painter.restore()
+
+
+def draw_reserved(painter: QPainter, kept: Reserved, view: ChartView) -> None:
+    """Draw a place that is kept for what comes later."""
+    at, radius = view.to_px(kept.x_mm, kept.y_mm), kept.radius_mm * view.scale
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setPen(QPen(QColor(theme().accent), 1.4, Qt.PenStyle.DotLine))
+    painter.drawEllipse(at, radius, radius)
+    label = QRectF(at.x() - 4 - 3.3 * len(kept.name), at.y() - 9, 8 + 6.6 * len(kept.name), 18)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(theme().mat))
+    painter.drawRoundedRect(label, 6, 6)
+    draw_note(painter, label, kept.name)
 
 
 def draw_lines(painter: QPainter, chart: Chart, view: ChartView, skin: QColor) -> None:

@@ -14,7 +14,6 @@ from pennello.design.on_chart import chart_of, painted_plan, with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
-from pennello.motif.place import Place
 from pennello.session.chart_scene import ChartScene, Painted
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
@@ -48,7 +47,7 @@ class ChartModel(QObject):
         self.key = "face"
         self.painted: Painted | None = None
         self.odd: tuple[Odd, ...] = ()
-        self.moving: Place | None = None
+        self.at_s: float | None = None
         self._chosen = ""
         self._jobs = Jobs()
         self._scene = ChartScene()
@@ -110,6 +109,12 @@ class ChartModel(QObject):
             self._chosen = self.motifs[0].id if self.motifs else ""
             self.refresh()
             self.chosen_anew.emit()
+
+    def show_at(self, at_s: float | None) -> None:
+        """Show only what is laid by a time, s, or everything."""
+        if at_s != self.at_s:
+            self.at_s = at_s
+            self._settle.start()
 
     def enter(self) -> None:
         """The station is shown."""
@@ -179,14 +184,15 @@ class ChartModel(QObject):
     def _paint(self) -> None:
         plan, key = self.plan, self.key
         try:
-            asked = (painted_plan(plan, key).strokes, plan.skin, plan.measures, key)
+            asked = (painted_plan(plan, key).strokes, plan.skin, plan.measures, key, self.at_s)
         except PennelloError as error:
             self.failed.emit(str(error))
             return
         if asked == self._asked:
             return
         self._asked = asked
-        job: Job[Any] = Job(lambda _: (self._scene.paint(plan, key), odd_on(plan, key)))
+        at_s = self.at_s
+        job: Job[Any] = Job(lambda _: (self._scene.paint(plan, key, at_s=at_s), odd_on(plan, key)))
         job.finished.connect(lambda found: self._arrived.emit(job, found))
         job.failed.connect(self.failed.emit)
         self._latest = job

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from PySide6.QtCore import QSignalBlocker, Qt
+from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -24,6 +24,7 @@ from pennello.chart.chart import Point
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
+    grouped,
     mirrored_twin,
     repeated,
     says_of,
@@ -45,7 +46,15 @@ _LENGTHS = "mm"
 
 
 class MotifPanel(QFrame):
-    """The chosen motif."""
+    """The chosen motif.
+
+    Signals
+    -------
+    kept
+        It shall be kept as one's own.
+    """
+
+    kept = Signal()
 
     def __init__(self, model: ChartModel) -> None:
         super().__init__()
@@ -109,6 +118,8 @@ class MotifPanel(QFrame):
             ("Along ...", "Copies of it along a frame, evenly apart", self._offer_guides),
             ("Mirror copy", "Its mirror image as a motif of its own", self._mirror),
             ("Break apart", "Its strokes one by one, to move each", self._break),
+            ("Keep ...", "As a motif of your own, for other plans", self.kept.emit),
+            ("Group with ...", "Moves together with another one", self._offer_groups),
             ("Take away", "Off the chart; undo brings it back", self._remove),
         )
         for number, (words, hint, act) in enumerate(deeds):
@@ -162,6 +173,22 @@ class MotifPanel(QFrame):
         chosen = self._model.chosen
         if chosen is not None:
             self._model.edit(label, lambda plan: make(plan, chosen.id))
+
+    def _offer_groups(self) -> None:
+        menu, chosen = QMenu(self), self._model.chosen
+        for other in self._model.motifs:
+            if chosen is not None and other.id != chosen.id:
+                menu.addAction(other.name).triggered.connect(lambda _=False, name=other.id: self.group_with(name))
+        if chosen is not None and chosen.group:
+            menu.addSeparator()
+            menu.addAction("on its own").triggered.connect(lambda _=False: self.group_with(""))
+        self._popup(menu, "Group with ...")
+
+    def group_with(self, other: str) -> None:
+        """Let the motif move together with another one, or with "" on its own."""
+        chosen = self._model.chosen
+        if chosen is not None:
+            self._model.edit("Group motifs", lambda plan: grouped(plan, chosen.id, other))
 
     def _mirror(self) -> None:
         self._whole("Mirror copy", lambda plan, name: mirrored_twin(plan, name)[0])

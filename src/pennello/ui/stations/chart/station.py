@@ -5,14 +5,16 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QSignalBlocker, Signal
+from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
     QFileDialog,
     QFrame,
     QHBoxLayout,
+    QInputDialog,
     QLabel,
     QPushButton,
+    QSlider,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -23,9 +25,12 @@ from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
 from pennello.design.on_chart import moved_in_order, with_new_motif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
+from pennello.files.motif_file import OwnMotif, own_of
 from pennello.motif.place import Place
+from pennello.session.motif_library import keep, own_motifs
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.chart.board import ChartBoard
+from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel
 from pennello.ui.stations.chart.strip import Beads, MotifStrip
@@ -56,13 +61,16 @@ class ChartStation(QWidget):
         self.panel = MotifPanel(model)
         self.strip, self.beads = MotifStrip(), Beads(model)
         self.strip.picked.connect(self.add_motif)
+        self.strip.own_picked.connect(self.add_own)
+        self.strip.show_own(own_motifs())
+        self.panel.kept.connect(self.keep_motif)
         self.beads.chosen.connect(model.choose)
         self.beads.moved.connect(self.move_bead)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
         inner.addLayout(self._head(guard))
         inner.addWidget(self.board, 1)
-        inner.addWidget(self.beads)
+        inner.addLayout(self._time())
         inner.addWidget(self.strip)
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 4, 10, 10)
@@ -81,26 +89,26 @@ class ChartStation(QWidget):
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(150)
+        self.chart.setMinimumWidth(140)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
         self.age.addItem("own measures", None)
         for age in Age:
             self.age.addItem(age.value, age)
-        self.age.setMinimumWidth(110)
+        self.age.setMinimumWidth(92)
         self.age.activated.connect(self._set_age)
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
         self.head_mm.edited.connect(lambda v: self._measure("Head breadth", head_breadth_mm=v))
         self.face_mm.edited.connect(lambda v: self._measure("Face height", face_height_mm=v))
         self.guide: QComboBox = choice("A frame to paint along", guard)
-        self.guide.setMinimumWidth(110)
+        self.guide.setMinimumWidth(80)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.mirror = QToolButton()
-        self.mirror.setText("In the mirror")
+        self.mirror.setText("Mirror")
         self.mirror.setCheckable(True)
         self.mirror.setToolTip("As you see yourself when you paint your own face")
         self.mirror.toggled.connect(self._set_mirror)
-        self.svg = QPushButton("SVG out ...")
+        self.svg = QPushButton("SVG")
         self.svg.setProperty("chip", True)
         self.svg.setToolTip("The chart as a drawing, 1 unit = 1 mm")
         self.svg.clicked.connect(self.ask_svg)
@@ -119,8 +127,87 @@ class ChartStation(QWidget):
             head.addWidget(widget)
         head.addStretch(1)
         head.addWidget(self.mirror)
+        self.layers = LayersButton(self.model, self)
+        self.skins = QPushButton("Skins ...")
+        self.skins.setProperty("chip", True)
+        self.skins.setToolTip("The same on very light to dark skin, with contrast ratios")
+        self.skins.clicked.connect(self.show_skins)
+        head.addWidget(self.layers)
+        head.addWidget(self.skins)
         head.addWidget(self.svg)
         return head
+
+    def _time(self) -> QHBoxLayout:
+        """Return the beads, and when the chart is looked at."""
+        row = QHBoxLayout()
+        row.addWidget(self.beads, 1)
+        self.when = QSlider(Qt.Orientation.Horizontal)
+        self.when.setRange(0, 100)
+        self.when.setValue(100)
+        self.when.setFixedWidth(150)
+        self.when.setAccessibleName("Only what is laid by then")
+        self.when.setToolTip("Only what is laid by then; at the right end everything")
+        self.when.valueChanged.connect(self._set_time)
+        self.when_words = QLabel("all laid")
+        self.when_words.setObjectName("note")
+        self.when_words.setMinimumWidth(56)
+        self.wet = QToolButton()
+        self.wet.setText("Wet")
+        self.wet.setCheckable(True)
+        self.wet.setToolTip("Where it is still wet at that time")
+        self.wet.toggled.connect(self._set_wet)
+        for widget in (self.when_words, self.when, self.wet):
+            row.addWidget(widget)
+        return row
+
+    def _set_time(self, value: int) -> None:
+        painted = self.model.painted
+        ends = painted.ends_s if painted else 0.0
+        at_s = None if value == 100 else value / 100 * ends
+        self.when_words.setText("all laid" if at_s is None else f"by {at_s:.0f} s")
+        self.model.show_at(at_s)
+
+    def _set_wet(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
+        self.board.wet = on
+        self.board.update()
+
+    # --- own motifs ---
+
+    def keep_motif(self) -> None:
+        """Ask for a name and keep the motif in the hand for other plans."""
+        chosen = self.model.chosen
+        if chosen is not None:
+            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=chosen.name)
+            if fine and name.strip():
+                self.keep_as(name)
+
+    def keep_as(self, name: str) -> None:
+        """Keep the motif in the hand under a name."""
+        chosen = self.model.chosen
+        try:
+            if chosen is not None:
+                path = keep(own_of(chosen, name))
+                self.said.emit(f"Kept as {path}; give the file to others, or put theirs into that folder.")
+        except PennelloError as error:
+            self.said.emit(str(error))
+        self.strip.show_own(own_motifs())
+
+    def add_own(self, own: OwnMotif) -> None:
+        """Put a motif of one's own on the chart."""
+        self.add_motif(own.motif)
+        placed = self.model.chosen
+        if placed is not None:
+            values = tuple(own.set.items())
+            made = replace(placed, name=own.name, values=values, twin=own.twin, per_load=own.per_load)
+            self.model.edit_motif("Put a motif on the chart", lambda _: made)
+
+    def show_skins(self) -> None:
+        """Show the chart on five skins."""
+        from pennello.ui.stations.chart.skins_page import SkinsPage  # noqa: PLC0415 - only when wanted
+
+        self.page = SkinsPage(self.model.document.committed, self.model.key, self)
+        self.page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.page.show()
 
     # --- edits ---
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
 
+from pennello.files.motif_file import OwnMotif
 from pennello.motif.catalogue import MOTIFS
 from pennello.motif.motif import Motif
 from pennello.ui.stations.chart.drawing import outline_of
@@ -18,9 +21,9 @@ _ICON = QSize(46, 40)
 _BEAD_PX, _STEP_PX = 22, 30
 
 
-def motif_icon(motif: Motif, size: QSize = _ICON) -> QIcon:
+def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | None = None) -> QIcon:
     """Return a motif's strokes as a small picture."""
-    made = motif.made()
+    made = motif.made(values or {})
     points = np.array([point for piece in made.pieces for point in piece.stroke.path.points_mm])
     low, high = points.min(axis=0) - 4, points.max(axis=0) + 4
     scale = min(size.width() / (high[0] - low[0]), size.height() / (high[1] - low[1]))
@@ -47,10 +50,11 @@ class MotifStrip(QScrollArea):
 
     Signals
     -------
-    picked(str)
+    picked(str), own_picked(OwnMotif)
     """
 
     picked = Signal(str)
+    own_picked = Signal(object)
 
     def __init__(self) -> None:
         super().__init__()
@@ -59,6 +63,8 @@ class MotifStrip(QScrollArea):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(2)
         self.buttons: dict[str, QToolButton] = {}
+        self.own: dict[str, QToolButton] = {}
+        self._row = row
         for key, motif in MOTIFS.items():
             button = QToolButton()
             button.setIconSize(_ICON)
@@ -76,6 +82,26 @@ class MotifStrip(QScrollArea):
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.redraw()
+
+    def show_own(self, motifs: Sequence[OwnMotif]) -> None:
+        """Show the painter's own motifs before the others."""
+        for button in self.own.values():
+            self._row.removeWidget(button)
+            button.hide()
+            button.deleteLater()
+        self.own = {}
+        for number, own in enumerate(motifs):
+            button = QToolButton()
+            button.setIconSize(_ICON)
+            button.setIcon(motif_icon(MOTIFS[own.motif], values=own.set))
+            button.setText(own.name[:16])
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+            button.setToolTip(f"Your own: {own.name}")
+            button.setAccessibleName(f"Put on the chart your own: {own.name}")
+            button.setStyleSheet("font-size: 12px; padding: 2px 4px; font-weight: 600;")
+            button.clicked.connect(lambda _=False, one=own: self.own_picked.emit(one))
+            self._row.insertWidget(number, button)
+            self.own[own.name] = button
 
     def redraw(self) -> None:
         """Draw the pictures in the theme's ink."""

@@ -1,0 +1,36 @@
+"""The painter's own motifs: one file each in a folder of the XDG data folder."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import platformdirs
+
+from pennello.errors import PennelloError
+from pennello.files.motif_file import SUFFIX, OwnMotif, read_own, write_own
+from pennello.kit.shelf import slug
+
+
+def library_folder() -> Path:
+    """Return where own motifs lie."""
+    return Path(platformdirs.user_data_path("pennello")) / "motifs"
+
+
+def own_motifs(folder: Path | None = None) -> tuple[OwnMotif, ...]:
+    """Return own motifs by name; a file that cannot be read is left out."""
+    found = []
+    for path in sorted((folder or library_folder()).glob(f"*{SUFFIX}")):
+        try:
+            found.append(read_own(path))
+        except PennelloError:
+            continue
+    return tuple(sorted(found, key=lambda own: own.name.lower()))
+
+
+def keep(own: OwnMotif, folder: Path | None = None) -> Path:
+    """Keep a motif under its name, in the place of one of that name; return its file."""
+    where = folder or library_folder()
+    where.mkdir(parents=True, exist_ok=True)
+    path = where / f"{slug(own.name)}{SUFFIX}"
+    write_own(own, path)
+    return path

@@ -1,0 +1,123 @@
+"""The chart on several skins in one strip: does the design still read on very light and on dark skin?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QCloseEvent, QPainter
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
+
+from pennello.aim.contrast import READS
+from pennello.colour.basis import FULL
+from pennello.colour.skin import ita_class
+from pennello.design.on_chart import chart_of
+from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
+from pennello.session.chart_scene import ChartScene, chart_picture
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.paint import Picture, draw_note, to_image
+
+_PX_PER_MM = 2.0
+_Found = tuple[tuple[Picture, ...], tuple[Reading, ...]]
+
+
+class SkinsPage(QDialog):
+    """Five skins."""
+
+    _told = Signal(float)
+    _ended = Signal(object)
+
+    def __init__(self, plan: Plan, key: str, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("On other skins")
+        self.resize(QSize(1120, 470))
+        self._plan = plan
+        self.found: _Found | None = None
+        self._jobs = Jobs()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        self.surface = Surface(self)
+        self.surface.setAccessibleName("The chart on five skins, from very light to dark")
+        self.surface.draw = self._draw
+        column.addWidget(self.surface, 1)
+        self.words = QLabel("")
+        self.words.setWordWrap(True)
+        column.addWidget(self.words)
+        self.bar = QProgressBar()
+        self.bar.setFixedHeight(4)
+        self.bar.setTextVisible(False)
+        self.bar.setRange(0, 1000)
+        column.addWidget(self.bar)
+        foot = QHBoxLayout()
+        foot.addStretch(1)
+        close = QPushButton("Close")
+        close.setProperty("chip", True)
+        close.clicked.connect(self.close)
+        foot.addWidget(close)
+        column.addLayout(foot)
+        self._told.connect(lambda part: self.bar.setValue(round(1000 * part)))
+        self._ended.connect(self._take)
+        job: Job[Any] = Job(lambda running: _painted(plan, key, theme().mat, running.report))
+        job.progress.connect(lambda part, _: self._told.emit(part))
+        job.finished.connect(self._ended.emit)
+        self._jobs.start("skins", job)
+
+    def _take(self, found: _Found) -> None:
+        self.found = found
+        self.bar.hide()
+        self.words.setText(self._sentence(found[1]))
+        self.surface.update()
+
+    def _sentence(self, found: tuple[Reading, ...]) -> str:
+        """Say which loads hardly stand out from which skin, and how the others do."""
+        weak = [one for one in found if not one.reads]
+        least = min(found, key=lambda one: max(one.rim, one.heel), default=None)
+        if least is None:
+            return "There is no stroke yet."
+        words = "Contrast ratios by the WCAG formula, predicted for an even coat. "
+        if not weak:
+            return words + f"Every load stands out by {max(least.rim, least.heel):.1f} : 1 or more on all five skins."
+        told = "; ".join(
+            f"{self._plan.stroke(one.stroke).name} on {ita_class(one.ita_deg)} skin (rim {one.rim:.2f} : 1, heel "
+            f"{one.heel:.2f} : 1)"
+            for one in weak[:4]
+        )
+        return words + f"Below {READS:g} : 1 for rim and heel, outline them: {told}."
+
+    def _draw(self, painter: QPainter) -> None:
+        area = QRectF(self.surface.rect())
+        wide = area.width() / len(SKINS_ITA)
+        for number, ita in enumerate(SKINS_ITA):
+            box = QRectF(number * wide, 0, wide - 6, area.height() - 24)
+            foot = QRectF(box.left(), box.bottom() + 4, box.width(), 18)
+            draw_note(painter, foot, f"{ita_class(ita)}, ITA {ita:.0f}°", Qt.AlignmentFlag.AlignCenter)
+            if self.found is None:
+                continue
+            image = to_image(self.found[0][number])
+            scale = min(box.width() / image.width(), box.height() / image.height())
+            size = QRectF(0, 0, image.width() * scale, image.height() * scale)
+            size.moveCenter(box.center())
+            painter.drawImage(size, image)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Stop what runs."""
+        self._jobs.close()
+        super().closeEvent(event)
+
+
+def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None]) -> _Found:
+    pictures = []
+    for number, ita in enumerate(SKINS_ITA):
+        report(number / len(SKINS_ITA), "painting on other skins")
+        here = on_skin(plan, ita)
+        red, green, blue = np.rint(FULL.srgb(skin_spectrum(here.skin)) * 255).astype(int).tolist()
+        painted = ChartScene(_PX_PER_MM).paint(here, key)
+        over = [overlay for overlay in plan.overlays if overlay.chart == key]
+        skin = (red, green, blue)
+        pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, over, surround=mat))
+    return tuple(pictures), readings(plan)
