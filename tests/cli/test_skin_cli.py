@@ -67,4 +67,4 @@ def test_svg_out_and_in(ask, tmp_path):
     assert len(plan.stroke("dahlia-petal").stroke.path.points_mm) == len(
         plan.stroke("kelp-swoosh").stroke.path.points_mm
     )
-    assert "1 to 8" in ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "99", "--out", out, code=2)
+    assert "1 to 11" in ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "99", "--out", out, code=2)
