@@ -18,7 +18,7 @@ from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
-from pennello.ui.window import TRAY, MainWindow
+from pennello.ui.window import CHART, TRAY, MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 TRAY_VIEWS = (
@@ -87,6 +87,24 @@ def show_door(window: MainWindow, name: str) -> None:
         wait(window, 400)
         if not getattr(page, "busy", False):
             break
+
+
+def shoot_chart(name: str, theme: str, folder: Path) -> None:
+    """Write a picture of the Chart."""
+    window = MainWindow(Document(demo_plan()), Settings(theme=theme))
+    window.resize(1280, 800)
+    window.show()
+    window.go_to(CHART)
+    station = window.chart
+    if theme == "lamp":
+        station.model.show_chart("forearm")
+    station.model.choose(station.model.motifs[1].id)
+    for _ in range(40):
+        wait(window, 300)
+        if not station.model.busy:
+            break
+    window.grab().save(str(folder / f"{name}.png"))
+    window.close()
 
 
 def shoot_colourways(folder: Path) -> None:
@@ -160,6 +178,9 @@ def main() -> None:
             shoot(name, stroke, theme, size, folder)
     if not arguments or "families" in arguments:
         shoot_families(folder)
+    for name, theme in (("chart", "linen"), ("chart-lamp", "lamp")):
+        if not arguments or name in arguments:
+            shoot_chart(name, theme, folder)
     if not arguments or "colourways" in arguments:
         shoot_colourways(folder)
     for name, kind, chosen, theme in TRAY_VIEWS:

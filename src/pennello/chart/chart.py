@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -90,10 +91,13 @@ class Chart:
         return float(left), float(top), float(right), float(bottom)
 
 
+@lru_cache(maxsize=1024)
 def drawn(path: CubicPath) -> Array:
-    """Return a path as points close together, shape (n, 2), mm."""
+    """Return a path as points close together, shape (n, 2), mm; kept, and not to be written to."""
     curves = (len(path.points_mm) - 1) // 3
-    return position(path, np.linspace(0, curves, curves * _PER_CURVE + 1))
+    points = position(path, np.linspace(0, curves, curves * _PER_CURVE + 1))
+    points.flags.writeable = False
+    return points
 
 
 def mirrored_path(path: CubicPath, midline_mm: float = 0.0) -> CubicPath:

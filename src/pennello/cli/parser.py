@@ -179,6 +179,10 @@ def _solve_verbs(verbs: Any) -> None:
     ways.add_argument("--take", type=int, metavar="N", help="take the N-th and write the plan")
     _searched(ways)
 
+    _wish_verb(verbs)
+
+
+def _wish_verb(verbs: Any) -> None:
     wish = _plan_verb(verbs, "wish", "say what a stroke should look like", stroke=True)
     wish.add_argument("--stops", metavar="NAME:END:BLEND,...", help="paints or #rrggbb, where each ends (0 to 1), mm")
     wish.add_argument("--usual", action="store_true", help="light rim, dark heel, of the stroke's cakes")

@@ -160,12 +160,17 @@ def grains(overlay: Overlay) -> NDArray[np.floating[Any]]:
     return np.stack([x, y, rng.uniform(0.15, 0.4, count), rng.uniform(0.5, 1.4, count)], axis=1)
 
 
-@lru_cache(maxsize=512)
 def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a placed motif comes to in its own mm; prints are widths of the brushes by part."""
     if placed.way is not None:
         return Made((Piece("stroke", placed.way),))
-    return motif(placed.motif).made(dict(placed.values), dict(prints))
+    return _made(placed.motif, placed.values, prints)
+
+
+@lru_cache(maxsize=512)
+def _made(key: str, values: tuple[tuple[str, float], ...], prints: tuple[tuple[str, float], ...]) -> Made:
+    """Return what a motif comes to, wherever it lies: a drag makes nothing anew."""
+    return motif(key).made(dict(values), dict(prints))
 
 
 @dataclass(frozen=True, slots=True)

@@ -244,6 +244,6 @@ def _named(paints: Mapping[str, Paint], way: dict[str, Mapped], number: int, sta
     warm = float(chroma[(hue > -45) & (hue < 100)].sum() / max(float(chroma.sum()), 1e-9))
     light = float(labs[:, 0].mean())
     tone = "dark " if light < 35 else "light " if light > 68 else ""
-    word = "grey" if chroma.mean() < 8 else "warm" if warm > 0.65 else "cool" if warm < 0.35 else "mixed"
+    word = "grey" if chroma.mean() < 8 else "warm" if warm > 0.75 else "cool" if warm < 0.3 else "mixed"
     strain = float(np.mean([one.strain for one in way.values()]))
     return Colourway(f"{number} {tone}{word}", tuple(way.items()), strain, staying)

@@ -183,7 +183,7 @@ class MainWindow(QMainWindow):
             from pennello.ui.stations.chart.model import ChartModel  # noqa: PLC0415 - not before it is wanted
             from pennello.ui.stations.chart.station import ChartStation  # noqa: PLC0415
 
-            self._chart = ChartStation(ChartModel(self.document, self))
+            self._chart = ChartStation(ChartModel(self.document, self), self.model)
             self._chart.said.connect(self.say)
             self._chart.show_unit(self.model.unit)
             self.stations.addWidget(self._chart)

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPen, QWheelEvent
+from PySide6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from pennello.colour.basis import FULL
@@ -56,6 +56,7 @@ class ChartBoard(Surface):
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
         self._wet: QImage | None = None
+        self._ground: tuple[object, QPixmap] | None = None
         self.wet = False
         self.setAccessibleName("The chart: click a motif to take it, drag its handles")
         self.setMinimumSize(360, 300)
@@ -240,10 +241,8 @@ class ChartBoard(Surface):
     # --- drawing ---
 
     def _draw(self, painter: QPainter) -> None:
-        chart, view, skin = self.model.chart, self.view, self.skin
-        draw_skin(painter, chart, view, skin)
-        self._draw_paint(painter, view)
-        draw_lines(painter, chart, view, skin)
+        chart, view = self.model.chart, self.view
+        painter.drawPixmap(0, 0, self._still(view))
         for kept in self.model.plan.reserved:
             if kept.chart == self.model.key:
                 draw_reserved(painter, kept, view)
@@ -259,6 +258,36 @@ class ChartBoard(Surface):
         if not self.model.motifs:
             hint = QRectF(0, self.height() - 46, self.width(), 20)
             draw_note(painter, hint, "Pick a motif from the strip below; it is laid with the loads of your strokes.")
+
+    def _still(self, view: ChartView) -> QPixmap:
+        """Return skin, paint and lines as one picture, made anew only when one of them is another one."""
+        model, skin = self.model, self.skin
+        over = tuple(overlay for overlay in model.plan.overlays if overlay.chart == model.key)
+        key = (
+            id(model.painted),
+            bool(model.motifs),
+            model.chart,
+            view,
+            skin.name(),
+            over,
+            self.wet,
+            self.size(),
+            theme(),
+            self.devicePixelRatioF(),
+        )
+        if self._ground is None or self._ground[0] != key:
+            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
+            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
+            pixmap.fill(QColor(theme().mat))
+            painter = QPainter(pixmap)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            draw_skin(painter, model.chart, view, skin)
+            self._draw_paint(painter, view)
+            draw_lines(painter, model.chart, view, skin)
+            painter.end()
+            self._ground = (key, pixmap)
+        return self._ground[1]
 
     def _draw_paint(self, painter: QPainter, view: ChartView) -> None:
         """Draw what is painted, where it is still wet if so, and what lies over it."""

@@ -29,6 +29,7 @@ from pennello.files.motif_file import OwnMotif, own_of
 from pennello.motif.place import Place
 from pennello.session.motif_library import keep, own_motifs
 from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
@@ -51,9 +52,9 @@ class ChartStation(QWidget):
 
     said = Signal(str)
 
-    def __init__(self, model: ChartModel, parent: QWidget | None = None) -> None:
+    def __init__(self, model: ChartModel, bench: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.model = model
+        self.model, self._bench = model, bench
         guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
@@ -103,15 +104,6 @@ class ChartStation(QWidget):
         self.guide: QComboBox = choice("A frame to paint along", guard)
         self.guide.setMinimumWidth(80)
         self.guide.activated.connect(lambda _: self._set_guide())
-        self.mirror = QToolButton()
-        self.mirror.setText("Mirror")
-        self.mirror.setCheckable(True)
-        self.mirror.setToolTip("As you see yourself when you paint your own face")
-        self.mirror.toggled.connect(self._set_mirror)
-        self.svg = QPushButton("SVG")
-        self.svg.setProperty("chip", True)
-        self.svg.setToolTip("The chart as a drawing, 1 unit = 1 mm")
-        self.svg.clicked.connect(self.ask_svg)
         for words, widget in (
             ("", self.chart),
             ("for", self.age),
@@ -126,16 +118,28 @@ class ChartStation(QWidget):
                 head.addWidget(label)
             head.addWidget(widget)
         head.addStretch(1)
-        head.addWidget(self.mirror)
-        self.layers = LayersButton(self.model, self)
-        self.skins = QPushButton("Skins ...")
-        self.skins.setProperty("chip", True)
-        self.skins.setToolTip("The same on very light to dark skin, with contrast ratios")
-        self.skins.clicked.connect(self.show_skins)
-        head.addWidget(self.layers)
-        head.addWidget(self.skins)
-        head.addWidget(self.svg)
+        for button in self._buttons():
+            head.addWidget(button)
         return head
+
+    def _buttons(self) -> tuple[QWidget, ...]:
+        """Return what the chart can be looked at by."""
+        self.mirror = QToolButton()
+        self.mirror.setText("Mirror")
+        self.mirror.setCheckable(True)
+        self.mirror.setToolTip("As you see yourself when you paint your own face")
+        self.mirror.toggled.connect(self._set_mirror)
+        self.layers = LayersButton(self.model, self)
+        self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
+        for button, hint, act in (
+            (self.skins, "The same on very light to dark skin, with contrast ratios", self.show_skins),
+            (self.colours, "The same design in other colours, side by side", self.show_colours),
+            (self.svg, "The chart as a drawing, 1 unit = 1 mm", self.ask_svg),
+        ):
+            button.setProperty("chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(lambda _=False, do=act: do())
+        return self.mirror, self.layers, self.skins, self.colours, self.svg
 
     def _time(self) -> QHBoxLayout:
         """Return the beads, and when the chart is looked at."""
@@ -208,6 +212,14 @@ class ChartStation(QWidget):
         self.page = SkinsPage(self.model.document.committed, self.model.key, self)
         self.page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.page.show()
+
+    def show_colours(self) -> None:
+        """Show the design in other colours, beside what it is."""
+        from pennello.ui.stations.bench.search.plan_pages import ColourwaysPage  # noqa: PLC0415 - only when wanted
+
+        self.other = ColourwaysPage(self._bench, self)
+        self.other.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.other.show()
 
     # --- edits ---
 

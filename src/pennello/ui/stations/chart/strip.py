@@ -41,6 +41,10 @@ def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | 
     painter.setPen(pen)
     for piece in made.pieces:
         painter.drawPath(outline_of(piece.stroke.path))
+        (x, y), *rest = piece.stroke.path.points_mm
+        if max(abs(a - x) + abs(b - y) for a, b in rest) < 0.5:  # a dot has no way to draw
+            radius = max(piece.stroke.pressure * 4 / scale, 0.5)
+            painter.drawEllipse(QPointF(x, y), radius, radius)
     painter.end()
     return QIcon(pixmap)
 

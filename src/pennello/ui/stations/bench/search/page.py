@@ -15,6 +15,7 @@ from pennello.session.kit import KitSession
 from pennello.ui.stations.bench.doors import Door
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import BoardCard, Shown
+from pennello.ui.stations.bench.search.runner import Runner
 from pennello.ui.widgets.words import Words
 
 SIDE_PX = 290
@@ -23,18 +24,13 @@ SIDE_PX = 290
 class SearchPage(Door):
     """A page with a job behind it."""
 
-    _told = Signal(object, float, str)
-    _found = Signal(object, object)
-    _ended = Signal(object, object)
-    _failed = Signal(object, str)
-
     def __init__(self, model: BenchModel, title: str, start: str) -> None:
         super().__init__()
         self.model = model
         self.setObjectName("mat")
         self.setAccessibleName(title)
         self._start_words = start
-        self._job: Job[Any] | None = None
+        self.runner = Runner(model.searches, "search", self)
         row = QHBoxLayout(self)
         row.setContentsMargins(12, 8, 12, 8)
         row.setSpacing(14)
@@ -53,10 +49,11 @@ class SearchPage(Door):
         self.right = QVBoxLayout()
         self.right.setSpacing(4)
         row.addLayout(self.right, 1)
-        self._told.connect(self._tell)
-        self._found.connect(self._take_found)
-        self._ended.connect(self._end)
-        self._failed.connect(self._fail)
+        self.runner.told.connect(self._tell)
+        self.runner.found.connect(self.show_found)
+        self.runner.ended.connect(self.show_result)
+        self.runner.failed.connect(self._fail)
+        self.runner.turned.connect(self._turn)
 
     def add_foot(self, lines: int = 2) -> None:
         """Put words in so many lines, progress, start and done below the choices."""
@@ -86,7 +83,7 @@ class SearchPage(Door):
     @property
     def busy(self) -> bool:
         """Whether a search runs."""
-        return self._job is not None
+        return self.runner.busy
 
     def _toggle(self) -> None:
         if self.busy:
@@ -100,55 +97,30 @@ class SearchPage(Door):
 
     def run(self, work: Callable[[Job[Any]], Any]) -> None:
         """Let a worker do something; its progress, finds and end come back to this page."""
-        self.stop()
-        job: Job[Any] = Job(work)
-        job.progress.connect(lambda part, words: self._told.emit(job, part, words))
-        job.found.connect(lambda found: self._found.emit(job, found))
-        job.finished.connect(lambda result: self._ended.emit(job, result))
-        job.failed.connect(lambda words: self._failed.emit(job, words))
-        self._job = job
-        self.again.setText("Stop")
-        self.bar.show()
-        self.model.searches.start("search", job)
+        self.runner.run(work)
 
     def stop(self) -> None:
         """Stop the search, if one runs."""
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
-        self.again.setText(self._start_words)
+        self.runner.stop()
+
+    def _turn(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
+        self.again.setText("Stop" if on else self._start_words)
         self.bar.setValue(0)
-        self.bar.hide()
+        self.bar.setVisible(on)
 
-    def _tell(self, job: object, part: float, words: str) -> None:
-        if job is self._job:
-            self.bar.setValue(round(1000 * part))
-            if words:
-                self.words.setText(words[0].upper() + words[1:] + " ...")
+    def _tell(self, part: float, words: str) -> None:
+        self.bar.setValue(round(1000 * part))
+        if words:
+            self.words.setText(words[0].upper() + words[1:] + " ...")
 
-    def _take_found(self, job: object, found: object) -> None:
-        if job is self._job:
-            self.show_found(found)
-
-    def _end(self, job: object, result: object) -> None:
-        if job is self._job:
-            self.stop()
-            self.show_result(result)
-
-    def _fail(self, job: object, words: str) -> None:
-        if job is self._job:
-            self.stop()
-            self.words.setText(words)
-            self.show_failed()
+    def _fail(self, words: str) -> None:
+        self.words.setText(words)
 
     def show_found(self, found: Any) -> None:
         """Show the best so far; pages do."""
 
     def show_result(self, result: Any) -> None:
         """Show the result; pages do."""
-
-    def show_failed(self) -> None:
-        """Show that nothing came of it; pages may."""
 
 
 class Board(QScrollArea):

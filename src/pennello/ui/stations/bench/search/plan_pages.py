@@ -7,7 +7,8 @@ from contextlib import closing
 from datetime import date
 from typing import Any
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+import numpy as np
+from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QColor, QPainter, QPen
 from PySide6.QtWidgets import (
     QCheckBox,
@@ -23,13 +24,15 @@ from PySide6.QtWidgets import (
 
 from pennello.aim.comparison import compare
 from pennello.aim.state import state_of
-from pennello.colour.basis import small_basis
-from pennello.design.plan import Plan
+from pennello.colour.basis import FULL, small_basis
+from pennello.design.on_chart import chart_of
+from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.scene import paint_all
 from pennello.files.picture import lab_bytes
 from pennello.kit.cake import Cake, Stripe
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box
+from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
 from pennello.solve.colourways import Colourway, colourways, with_colourway
@@ -38,6 +41,7 @@ from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board
+from pennello.ui.stations.bench.search.runner import Runner
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -51,14 +55,10 @@ _Ways = tuple[AtHand, tuple[Colourway, ...], tuple[Picture, ...]]
 class PlanPage(QDialog):
     """A dialog with a job behind it."""
 
-    _told = Signal(object, float, str)
-    _ended = Signal(object, object)
-    _failed = Signal(object, str)
-
     def __init__(self, model: BenchModel, title: str, size: QSize, parent: QWidget) -> None:
         super().__init__(parent)
         self.model = model
-        self._job: Job[Any] | None = None
+        self.runner = Runner(model.searches, "plan", self)
         self.setWindowTitle(title)
         self.resize(size)
         self.column = QVBoxLayout(self)
@@ -73,9 +73,9 @@ class PlanPage(QDialog):
         self.kit.setChecked(True)
         self.kit.setToolTip("Not only the plan's cakes; nothing that is retired or past its date")
         self.kit.toggled.connect(lambda _: self.start())
-        self._told.connect(self._tell)
-        self._ended.connect(self._end)
-        self._failed.connect(self._fail)
+        self.runner.told.connect(self._tell)
+        self.runner.ended.connect(self.show_result)
+        self.runner.failed.connect(self.words.setText)
 
     def add_foot(self, *buttons: QPushButton) -> None:
         """Put progress, buttons and Close at the bottom."""
@@ -84,6 +84,7 @@ class PlanPage(QDialog):
         self.bar.setTextVisible(False)
         self.bar.setRange(0, 1000)
         self.column.addWidget(self.bar)
+        self.runner.turned.connect(self.bar.setVisible)
         foot = QHBoxLayout()
         foot.addStretch(1)
         close = QPushButton("Close")
@@ -97,52 +98,26 @@ class PlanPage(QDialog):
     @property
     def busy(self) -> bool:
         """Whether a search runs."""
-        return self._job is not None
+        return self.runner.busy
 
     def start(self) -> None:
         """Begin anew; pages say what."""
 
     def run(self, work: Callable[[Job[Any]], Any]) -> None:
         """Let a worker do something."""
-        self.stop()
-        job: Job[Any] = Job(work)
-        job.progress.connect(lambda part, words: self._told.emit(job, part, words))
-        job.finished.connect(lambda result: self._ended.emit(job, result))
-        job.failed.connect(lambda words: self._failed.emit(job, words))
-        self._job = job
-        self.bar.show()
-        self.model.searches.start("plan", job)
+        self.runner.run(work)
 
-    def stop(self) -> None:
-        """Stop the search, if one runs."""
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
-        self.bar.setValue(0)
-        self.bar.hide()
-
-    def _tell(self, job: object, part: float, words: str) -> None:
-        if job is self._job:
-            self.bar.setValue(round(1000 * part))
-            if words:
-                self.words.setText(words[0].upper() + words[1:] + " ...")
-
-    def _end(self, job: object, result: object) -> None:
-        if job is self._job:
-            self.stop()
-            self.show_result(result)
-
-    def _fail(self, job: object, words: str) -> None:
-        if job is self._job:
-            self.stop()
-            self.words.setText(words)
+    def _tell(self, part: float, words: str) -> None:
+        self.bar.setValue(round(1000 * part))
+        if words:
+            self.words.setText(words[0].upper() + words[1:] + " ...")
 
     def show_result(self, result: Any) -> None:
         """Show the result; pages do."""
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Stop what runs."""
-        self.stop()
+        self.runner.stop()
         super().closeEvent(event)
 
 
@@ -336,5 +311,13 @@ class ColourwaysPage(PlanPage):
 
 
 def _painted(plan: Plan) -> Picture:
+    """Return the plan's first chart with its motifs, or where there are none its strokes on one skin."""
+    if plan.motifs:
+        key = plan.motifs[0].chart
+        red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
+        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key)
+        over = [overlay for overlay in plan.overlays if overlay.chart == key]
+        skin = (red, green, blue)
+        return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, over, surround=theme().mat)
     film = paint_all(plan, _PICTURE_PX_PER_MM, best())
     return best().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))

@@ -1,0 +1,84 @@
+"""Speeds of the Chart, by pytest-benchmark: `make bench`."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import replace
+
+import pytest
+
+from pennello.design.on_chart import moved_group, painted_plan, pieces_on, with_new_motif
+from pennello.design.plan import Plan
+from pennello.files.demo import demo_plan
+from pennello.lay.engine import kernel
+from pennello.lay.warming import rehearse
+from pennello.motif.place import Place
+from pennello.session.chart_scene import ChartScene
+from pennello.session.document import Document
+from pennello.session.settings import Settings
+
+
+def crowded(motifs: int) -> Plan:
+    """So many scale fields of 7 strokes each over the face."""
+    plan = replace(demo_plan(), motifs=())
+    for number in range(motifs):
+        place = Place(-50 + 20 * (number % 6), -60 + 30 * (number // 6))
+        plan, _ = with_new_motif(plan, "scale-field", "face", place, "shell-scale")
+        few = (("columns", 2.0), ("rows", 3.0), ("spread_mm", 5.0), ("height_mm", 4.0))
+        plan = replace(plan, motifs=(*plan.motifs[:-1], replace(plan.motifs[-1], values=few)))
+    return plan
+
+
+@pytest.fixture(scope="module")
+def doer():
+    made = kernel()
+    rehearse(made)
+    return made
+
+
+def test_a_design_of_150_strokes_is_painted(benchmark, doer):
+    plan = crowded(22)
+    assert len(pieces_on(plan, "face")) >= 150
+    benchmark.pedantic(lambda: ChartScene().paint(plan, "face", doer), rounds=3)
+    benchmark.extra_info["strokes"] = len(pieces_on(plan, "face"))
+    benchmark.extra_info["wanted, ms, window included"] = 1000
+
+
+def test_a_motif_of_20_strokes_follows(benchmark, qapp_bench):
+    from pennello.ui.app import make_application  # noqa: F401 - the typeface
+    from pennello.ui.window import CHART, MainWindow
+
+    plan = crowded(4)
+    plan, name = with_new_motif(plan, "scale-field", "face", Place(0, 20), "shell-scale")
+    few = (("columns", 4.0), ("rows", 4.0), ("spread_mm", 5.0), ("height_mm", 4.0))
+    plan = replace(plan, motifs=(*plan.motifs[:-1], replace(plan.motifs[-1], values=few)))
+    window = MainWindow(Document(plan), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.go_to(CHART)
+    station = window.chart
+    station.model.choose(name)
+    end = time.monotonic() + 3
+    while time.monotonic() < end:
+        qapp_bench.processEvents()
+    step = [0.0]
+
+    def drag():
+        step[0] += 0.5
+        window.document.preview(moved_group(window.document.committed, name, Place(step[0] % 20, 0)))
+        station.board.repaint()
+
+    benchmark.pedantic(drag, rounds=30, warmup_rounds=3)
+    benchmark.extra_info["wanted, ms"] = 33
+    window.document.preview(None)
+    window.close()
+
+
+def test_where_150_strokes_lie_is_worked_out(benchmark):
+    plan = crowded(22)
+
+    def work():
+        painted_plan.cache_clear()
+        painted_plan(plan, "face")
+
+    benchmark(work)

@@ -1,0 +1,105 @@
+"""What is drawn: cards of the board, charts at any zoom and in the mirror, icons of motifs."""
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QImage, QPainter
+
+from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.measures import Measures
+from pennello.kit import catalogue
+from pennello.load.recipe import PickUp
+from pennello.motif.catalogue import MOTIFS
+from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, Shown
+from pennello.ui.stations.chart.drawing import draw_lines, draw_skin, view_of
+from pennello.ui.stations.chart.strip import motif_icon
+
+SKIN = QColor("#c69c7b")
+
+
+def painted(width, height, draw):
+    image = QImage(width, height, QImage.Format.Format_RGB32)
+    image.fill(QColor("#ffffff"))
+    painter = QPainter(image)
+    draw(painter)
+    painter.end()
+    data = np.frombuffer(image.constBits(), np.uint8).reshape(height, width, 4)
+    return data[..., 2::-1].copy()
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+@pytest.mark.parametrize("zoom", [1.0, 2.0])
+def test_charts_fill_their_area_and_stay_sharp(qapp, key, zoom):
+    made = chart(key, Measures())
+    view = view_of(made, QRectF(0, 0, 400, 300), zoom)
+
+    def draw(painter):
+        draw_skin(painter, made, view, SKIN)
+        draw_lines(painter, made, view, SKIN)
+
+    picture = painted(400, 300, draw)
+    assert (np.abs(picture.astype(int) - (198, 156, 123)).max(axis=2) < 3).mean() > 0.1
+    dark = picture.max(axis=2) < 90
+    assert dark.any()
+    # a line is as thin at 200 % as at 100 %: it is drawn anew, not blown up
+    blocks = np.lib.stride_tricks.sliding_window_view(dark, (6, 6)).all(axis=(2, 3))
+    assert not blocks.any()
+
+
+@pytest.mark.parametrize("mirror", [False, True])
+def test_a_point_of_the_view_and_back(mirror):
+    view = view_of(chart("face", Measures()), QRectF(10, 20, 300, 500), 1.3, mirror=mirror)
+    for at in ((0.0, 0.0), (31.5, -40.0), (-60.0, 80.0)):
+        assert view.to_mm(view.to_px(*at)) == pytest.approx(at)
+        mapped = view.transform.map(QPointF(*at))
+        assert (mapped.x(), mapped.y()) == pytest.approx((view.to_px(*at).x(), view.to_px(*at).y()))
+
+
+def test_mirrored_chart_is_the_picture_mirrored(qapp):
+    made = chart("cheek-left", Measures())
+    both = [
+        painted(301, 301, lambda p, m=mirror: draw_skin(p, made, view_of(made, QRectF(0, 0, 301, 301), mirror=m), SKIN))
+        for mirror in (False, True)
+    ]
+    assert np.abs(both[0][:, ::-1].astype(int) - both[1]).mean() < 1.5
+
+
+@pytest.mark.parametrize("key", list(MOTIFS))
+def test_every_motif_has_a_picture(qapp, key):
+    pixmap = motif_icon(MOTIFS[key]).pixmap(QSize(46, 40))
+    image = pixmap.toImage().convertToFormat(QImage.Format.Format_ARGB32)
+    alpha = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)[..., 3]
+    assert (alpha > 100).sum() > 20
+
+
+def test_a_card_shows_cake_brush_ribbons_and_words(qapp, qtbot):
+    cakes, brushes = catalogue.cakes(), catalogue.brushes()
+    card = BoardCard()
+    qtbot.addWidget(card)
+    assert not card.grab().isNull()
+    ribbon = np.full((64, 3), (200, 30, 40), np.uint8)
+    pickups = [(PickUp("dahlia-wrist", 2.0, flip=flip), brushes["flat-3-4"]) for flip in (False, True)]
+    lines = [
+        "as wished",
+        "holds in 59% of tries",
+        "a second visit, a second cake, and a very long word of thirty letters",
+    ]
+    card.show_find(
+        Shown(
+            "Dahlia Wrist",
+            cakes["dahlia-wrist"],
+            catalogue.paints(),
+            pickups,
+            (ribbon, ribbon),
+            "close",
+            "1.0 dE",
+            lines,
+        )
+    )
+    card.resize(CARD_PX)
+    image = card.grab().toImage().convertToFormat(QImage.Format.Format_RGB32)
+    data = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)
+    assert (np.abs(data[..., 2::-1].astype(int) - (200, 30, 40)).max(axis=2) < 4).sum() > 2000
+    assert "Take Dahlia Wrist, close, 1.0 dE, as wished" in card.accessibleName()
+    card.setFocus(Qt.FocusReason.TabFocusReason)
+    assert card.focusPolicy() is Qt.FocusPolicy.StrongFocus
