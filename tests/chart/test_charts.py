@@ -10,7 +10,7 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.chart import drawn, mirrored_path
 from pennello.chart.face import PUPILS
 from pennello.chart.measures import Age, Measures, usual
-from pennello.design.chart_checks import inside
+from pennello.design.reach import inside
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.files.chart_svg import chart_svg
 

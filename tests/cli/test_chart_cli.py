@@ -101,3 +101,27 @@ def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
     assert {"keep_clear"} <= {one["code"] for one in checked["charts"]}
     assert "eye opening" in ask("check", plan, code=1)
     assert "chart" in ask("render", plan, "--chart", "tail", "--png", tmp_path / "x.png", code=2)
+
+
+def test_layers_contrast_and_the_wish(ask, demo_file, tmp_path):
+    ask("layer", demo_file, "horn", "--add", "place", "--at", "nose bridge", "--width-mm", 18)
+    ask("layer", demo_file, "dust", "--add", "glitter", "--x-mm", 3, "--amount", 80, "--colour", "#ffffff")
+    (tmp_path / "s.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H10V10H0Z"/></svg>')
+    ask("layer", demo_file, "cut", "--add", "stencil", "--svg", tmp_path / "s.svg", "--chart", "hand")
+    listed = ask("layer", demo_file, "dust", "--y-mm", -20, "--json")["layers"]
+    assert [one["kind"] for one in listed] == ["glitter", "stencil", "place"]
+    assert listed[0]["at_mm"] == [3.0, -20.0]
+    assert listed[2]["width_mm"] == 18
+    ask("layer", demo_file, "dust", "--remove")
+    assert "no layer 'dust'" in ask("layer", demo_file, "dust", "--remove", code=2)
+    assert "no other one has" in ask("layer", demo_file, "horn", "--add", "place", code=2)
+    assert "--svg" in ask("layer", demo_file, "x", "--add", "stencil", code=2)
+    assert "place" in ask("layer", demo_file)
+    found = ask("contrast", demo_file, "--skin", 60, "--json")["readings"]
+    assert len(found) == 11
+    assert all(1 <= one["rim"] <= 21 for one in found)
+    assert "rim" in ask("contrast", demo_file)
+    ask("motif", "bud", "--plan", demo_file, "--load", "beetle-scale")
+    ask("render", demo_file, "--chart", "face", "--wish", "--px-per-mm", 1, "--png", tmp_path / "w.png")
+    with Image.open(tmp_path / "w.png") as picture:
+        assert picture.size[0] > 100

@@ -6,9 +6,23 @@ import numpy as np
 import pytest
 
 from pennello.aim.contrast import contrast_ratio
+from pennello.aim.wish import edge_lab, wanted_lab
 from pennello.chart.chart import drawn
+from pennello.colour.difference import ciede2000
+from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.edits import StillNeededError, with_paint, without_stroke
+from pennello.design.layers import (
+    EmptyStencilError,
+    half_mm,
+    layer_named,
+    layers_on,
+    moved_layer,
+    sized_layer,
+    stencil_of,
+    with_layer,
+    without_layer,
+)
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
@@ -28,11 +42,13 @@ from pennello.design.on_chart import (
     with_new_motif,
 )
 from pennello.design.placed import Overlay, PlacedMotif, Reserved, grains
+from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.motif_file import own_of, read_own
 from pennello.files.plan_json import parse_plan, plan_bytes
+from pennello.kit.applicator import GradientAxis
 from pennello.lay.engine import REFERENCE
 from pennello.motif.place import Place
 from pennello.path.cubic import line
@@ -316,3 +332,47 @@ def test_a_white_rim_reads_on_dark_skin_more_than_on_light(demo):
     assert found[-40.0].rim > found[62.0].rim
     assert found[-40.0].reads
     assert on_skin(demo, -40.0).skin.ita_deg == -40.0
+
+
+def test_a_base_says_which_edges_later_strokes_hide(demo):
+    plan, base = with_new_motif(demo, "base", "face", Place(0.0, -40.0), "moth-wing")
+    placed = plan.motifs[-1]
+    assert hidden_edges(plan, placed) == (0.0, 0.0)
+    plan, _ = with_new_motif(plan, "fill", "face", Place(0.0, -40.0), "dahlia-petal")
+    cover = plan.motifs[-1].with_value("wide_mm", 200.0).with_value("high_mm", 120.0)
+    assert hidden_edges(with_motif(plan, cover), placed) == (1.0, 1.0)
+    half = replace(cover, place=Place(-100.0, -40.0))
+    assert hidden_edges(with_motif(plan, half), placed)[0] == pytest.approx(0.5, abs=0.05)
+    assert hidden_edges(plan, cover) is None
+    assert base == placed.id
+
+
+def test_a_plan_as_wished_has_the_wanted_colours_and_hides(demo):
+    wished = as_wished(demo)
+    for stroke in demo.strokes:
+        brush = demo.brush(stroke.brush)
+        if stroke.recipe.axis(brush) is GradientAxis.ALONG:
+            assert wished.stroke(stroke.id) == stroke
+            continue
+        attempt = demo.attempt(stroke.id)
+        want = wanted_lab(stroke.wanted, 64, attempt.edge_mm, attempt.paints, attempt.skin)
+        edge = wished.edge(stroke.id)
+        got = edge_lab(edge, {paint.id: paint for paint in wished.paints}, attempt.skin, 60.0)
+        assert np.percentile(ciede2000(want, got), 75) < 2.5, stroke.id
+
+
+def test_layers_are_edited_as_values(demo):
+    glitter, kept = Overlay("dust", "glitter", 0.0, 0.0, 30.0, 20.0), Reserved("horn", 5.0, 5.0)
+    plan = with_layer(with_layer(demo, glitter), kept)
+    assert layers_on(plan, "face") == (glitter, kept)
+    assert layers_on(plan, "hand") == ()
+    assert sized_layer(glitter, 30.0).height_mm == 40.0
+    assert sized_layer(kept, 900.0).radius_mm == 200.0
+    assert half_mm(moved_layer(kept, 1.0, 2.0)) == half_mm(kept)
+    plan = with_layer(plan, moved_layer(glitter, 9.0, 1.0), glitter)
+    assert layer_named(plan, "dust").x_mm == 9.0
+    assert without_layer(without_layer(plan, layer_named(plan, "dust")), kept) == demo
+    with pytest.raises(UnknownNameError, match="layer"):
+        layer_named(demo, "dust")
+    with pytest.raises(EmptyStencilError):
+        stencil_of("none", (), (0.0, 0.0), "face")

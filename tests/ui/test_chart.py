@@ -1,7 +1,9 @@
 """The Chart station, through the window."""
 
+import numpy as np
 import pytest
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QRect, Qt
+from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
@@ -208,16 +210,15 @@ def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeyp
     station.layers.reserve("horn", forehead)
     station.layers.list_all()
     words = [action.text() for action in station.layers.menu().actions()]
-    assert "Take glitter 1 away" in words
-    assert "Free the place for horn" in words
+    assert {"glitter 1", "place for horn"} <= set(words)
     (tmp_path / "s.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H10V10H0Z"/></svg>')
     station.layers.add_stencil(tmp_path / "s.svg")
     assert len(window.document.committed.overlays) == 2
     assert not station.grab().isNull()
     station.layers.add_stencil(tmp_path / "none.svg")
     assert window.banner.isVisible()
-    station.layers.remove_overlay(window.document.committed.overlays[0])
-    station.layers.free(window.document.committed.reserved[0])
+    station.layers.remove(window.document.committed.overlays[0])
+    station.layers.remove(window.document.committed.reserved[0])
     assert window.document.committed.reserved == ()
     station.skins.click()
     qtbot.waitUntil(lambda: station.page.found is not None, timeout=30_000)
@@ -247,3 +248,65 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     station.said.connect(said.append)
     station.keep_as("single")
     assert "break it apart" in said[-1]
+
+
+def test_what_is_dragged_is_carried_as_painted_and_given_back(window, station, qtbot, drag):
+    station.add_motif("petal-ring")
+    small(station)
+    rested(qtbot, station)
+    qtbot.waitUntil(lambda: station.model.lifted is not None, timeout=20_000)
+    station.panel.twin.click()
+    rested(qtbot, station)
+    qtbot.waitUntil(lambda: station.model.lifted is not None and station.model.lifted.twin, timeout=20_000)
+    assert station.model.lifted.rest is None
+    drag(station.board.grip, 60, 20, release=False)
+    assert station.model.carried is station.model.lifted
+    carried = mean_colour(station)
+    assert mean_colour(station, twin=True) == pytest.approx(carried, abs=12)
+    QTest.mouseRelease(station.board.grip, Qt.MouseButton.LeftButton)
+    rested(qtbot, station)
+    assert station.model.carried is None  # the full picture has come
+    assert mean_colour(station) == pytest.approx(carried, abs=12)
+
+
+def mean_colour(station, *, twin=False):
+    """The mean colour about the motif in the hand, or about its mirror image, on the board."""
+    place, view = station.model.chosen.place, station.board.view
+    at = view.to_px(-place.x_mm if twin else place.x_mm, place.y_mm).toPoint()
+    part = station.board.grab(QRect(at.x() - 40, at.y() - 40, 80, 80)).toImage()
+    data = np.frombuffer(part.convertToFormat(QImage.Format.Format_RGB888).constBits(), np.uint8)
+    rows = data.reshape(part.height(), -1)[:, : 3 * part.width()].reshape(part.height(), part.width(), 3)
+    return rows.mean(axis=(0, 1)).tolist()
+
+
+def test_layers_are_moved_and_sized_by_their_handles(window, station, drag, qtbot):
+    station.layers.add_glitter(station.model.chart.landmark("forehead"))
+    station.layers.reserve("horn", station.model.chart.landmark("chin"))
+    glitter = window.document.committed.overlays[0]
+    drag(station.board.over.middles[0], 30, 12)
+    moved = window.document.committed.overlays[0]
+    assert moved.x_mm > glitter.x_mm
+    drag(station.board.over.sizes[0], 15, 0)
+    assert window.document.committed.overlays[0].width_mm > moved.width_mm
+    QTest.keyClick(station.board.over.sizes[1], KEYS.Key_Right)
+    assert window.document.committed.reserved[0].radius_mm == 13
+    QTest.keyClick(station.board.over.middles[1], KEYS.Key_Down)
+    station.layers.change(window.document.committed.overlays[0], amount=120.0, srgb="#ffffff")
+    assert window.document.committed.overlays[0].amount == 120
+    while window.document.undo_label:
+        window.undo()
+    assert not station.board.over.middles
+    rested(qtbot, station)
+
+
+def test_the_wish_is_held_against_the_prediction(window, station, qtbot):
+    station.add_motif("petal-ring")
+    small(station)
+    rested(qtbot, station)
+    predicted = station.model.painted.rgba
+    station.wish.click()
+    rested(qtbot, station)
+    assert not (station.model.painted.rgba.shape == predicted.shape and (station.model.painted.rgba == predicted).all())
+    station.wish.click()
+    rested(qtbot, station)
+    assert (station.model.painted.rgba == predicted).all()

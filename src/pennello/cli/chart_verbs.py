@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from argparse import Namespace
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -12,15 +13,18 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
 from pennello.colour.basis import FULL
+from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.on_chart import chart_of, says_of, with_new_motif
 from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.errors import OutOfRangeError
 from pennello.files.atomic import write_bytes
 from pennello.files.chart_svg import chart_svg, motif_svg
+from pennello.files.motif_file import SUFFIX, read_own
 from pennello.files.picture import write_png
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.catalogue import MOTIFS, motif
+from pennello.motif.motif import Motif
 from pennello.motif.place import Place
 
 Answer = dict[str, Any]
@@ -31,13 +35,13 @@ def motif_verb(wish: Namespace) -> int:
     if wish.name is None:
         _list_motifs(json=wish.json)
         return 0
-    kind, values = motif(wish.name), numbers(wish.set)
+    kind, values = _kind(wish)
     width = wish.brush_mm
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
     if wish.svg:
         write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
     if wish.plan:
-        _place(wish, values)
+        _place(wish, kind.key, values)
     answer = {
         "motif": kind.key,
         "values": kind.values(values),
@@ -52,6 +56,15 @@ def motif_verb(wish: Namespace) -> int:
     else:
         print(f"{kind.name}: {len(made.pieces)} strokes", *made.says, sep="\n  ")
     return 0
+
+
+def _kind(wish: Namespace) -> tuple[Motif, dict[str, float]]:
+    """Return the motif of a name, or of a file of an own one with its numbers, and the numbers set."""
+    values = numbers(wish.set)
+    if not wish.name.endswith(SUFFIX):
+        return motif(wish.name), values
+    own = read_own(Path(wish.name))
+    return motif(own.motif), {**own.set, **values}
 
 
 def _list_motifs(*, json: bool) -> None:
@@ -87,11 +100,11 @@ def _list_motifs(*, json: bool) -> None:
         print(f"{kind.key:16} {kind.group:8} {kind.name}: {kind.words} ({numbers_told})")
 
 
-def _place(wish: Namespace, values: dict[str, float]) -> None:
+def _place(wish: Namespace, key: str, values: dict[str, float]) -> None:
     """Put the motif on a chart of the plan."""
     plan = read_plan(wish.plan)
     place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
-    plan, new_id = with_new_motif(plan, wish.name, wish.chart, place, wish.load or "")
+    plan, new_id = with_new_motif(plan, key, wish.chart, place, wish.load or "")
     placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin)
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
     write_plan(plan, wish.out or wish.plan)
@@ -143,7 +156,8 @@ def render_chart(wish: Namespace) -> int:
         plan = replace(plan, skin=Skin(wish.skin))
     drawn = chart_of(plan, wish.chart)
     doer = engine.REFERENCE if wish.reference else engine.kernel()
-    painted = ChartScene(wish.px_per_mm).paint(plan, wish.chart, doer, wish.at)
+    shown = as_wished(plan) if wish.wish else plan
+    painted = ChartScene(wish.px_per_mm).paint(shown, wish.chart, doer, wish.at)
     over = [overlay for overlay in plan.overlays if overlay.chart == wish.chart]
     picture = chart_picture(drawn, painted, skin_bytes(plan), wish.px_per_mm, over, mirrored=wish.mirror)
     write_png(picture, wish.png, wish.px_per_mm)
@@ -158,7 +172,8 @@ def render_chart(wish: Namespace) -> int:
     if wish.json:
         write_json(answer)
     else:
-        print(f"Wrote {wish.png}: {drawn.name}, {answer['strokes']} strokes (predicted).")
+        how = "as wished" if wish.wish else "predicted"
+        print(f"Wrote {wish.png}: {drawn.name}, {answer['strokes']} strokes ({how}).")
     return 0
 
 

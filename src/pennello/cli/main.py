@@ -67,6 +67,8 @@ _MODULES = {
     "wish": ("solve_verbs", "wish_verb"),
     "motif": ("chart_verbs", "motif_verb"),
     "chart": ("chart_verbs", "chart_verb"),
+    "layer": ("layer_verbs", "layer_verb"),
+    "contrast": ("layer_verbs", "contrast_verb"),
 }
 """Where a verb lives, imported only when it is asked for; all others are in `verbs`."""
 

@@ -89,6 +89,7 @@ def _skin_verbs(verbs: Any) -> None:
     render.add_argument("--at", type=float, metavar="SECONDS", help="only what is laid by then")
     render.add_argument("--threads", type=int, metavar="N", help="threads for the picture")
     render.add_argument("--chart", metavar="NAME", help="a chart with its motifs instead of the strokes")
+    render.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
     render.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
     render.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
     _json(render)
@@ -113,7 +114,7 @@ def _skin_verbs(verbs: Any) -> None:
 
 def _chart_verbs(verbs: Any) -> None:
     motif = verbs.add_parser("motif", help="motifs: list them, what one comes to, put one on a chart")
-    motif.add_argument("name", nargs="?", help="a motif; without it they are listed")
+    motif.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
     motif.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
     motif.add_argument("--brush-mm", type=float, metavar="MM", help="width of its brushes, default 19.05")
     motif.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
@@ -130,6 +131,13 @@ def _chart_verbs(verbs: Any) -> None:
     motif.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(motif)
 
+    _layer_verb(verbs)
+    read = _plan_verb(verbs, "contrast", "how a plan's loads stand out from light and dark skin", stroke=False)
+    read.add_argument(
+        "--skin", type=float, action="append", metavar="ITA", help="a skin (default: five, light to dark)"
+    )
+    _json(read)
+
     chart = verbs.add_parser("chart", help="body charts: list them, or write one as SVG")
     chart.add_argument("name", nargs="?", help="a chart; without it they are listed")
     chart.add_argument("--svg", type=Path, metavar="FILE", help="write it, 1 unit = 1 mm")
@@ -137,6 +145,23 @@ def _chart_verbs(verbs: Any) -> None:
     chart.add_argument("--head-mm", type=float, metavar="MM", help="head breadth")
     chart.add_argument("--face-mm", type=float, metavar="MM", help="root of the nose to chin")
     _json(chart)
+
+
+def _layer_verb(verbs: Any) -> None:
+    layer = _plan_verb(verbs, "layer", "glitter, stencils, places kept free: list, add, change", stroke=False)
+    layer.add_argument("name", nargs="?", help="what to add, change or take away; without it they are listed")
+    layer.add_argument("--add", choices=("glitter", "stencil", "place"), help="add one of that name")
+    layer.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil to add")
+    layer.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
+    layer.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
+    layer.add_argument("--x-mm", type=float, metavar="MM", help="or where, from the chart's origin to the right")
+    layer.add_argument("--y-mm", type=float, metavar="MM", help="and down")
+    layer.add_argument("--width-mm", type=float, metavar="MM", help="its width")
+    layer.add_argument("--amount", type=float, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
+    layer.add_argument("--colour", metavar="HEX")
+    layer.add_argument("--remove", action="store_true", help="take it away")
+    layer.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(layer)
 
 
 def _solve_verbs(verbs: Any) -> None:

@@ -14,8 +14,8 @@ from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
+from pennello.design.reach import inside, reach_of
 from pennello.kit.paint import Near
-from pennello.lay.laying import pull
 from pennello.motif.catalogue import motif
 from pennello.motif.flowers import petal_overlap_mm
 from pennello.motif.motif import Motif
@@ -107,26 +107,6 @@ def _alike(one: Place, other: Place) -> bool:
     apart = math.hypot(one.x_mm - other.x_mm, one.y_mm - other.y_mm)
     turned = abs((one.turn_deg - other.turn_deg + 180) % 360 - 180)
     return apart < _ALIKE_MM and turned < _ALIKE_DEG
-
-
-def reach_of(plan: Plan, piece: LaidPiece) -> Array:
-    """Return both edges of a stroke's ribbon and its middle as points, shape (n, 2), mm."""
-    source = plan.stroke(piece.load)
-    brush = plan.brush(source.brush)
-    track = pull(piece.stroke, brush, source.recipe.axis(brush)).track
-    every = max(1, len(track.s_mm) // 60)
-    return track.points(np.arange(0, len(track.s_mm), every), np.linspace(0, 1, 7)).reshape(-1, 2)
-
-
-def inside(points: Array, polygon: Array) -> NDArray[np.bool_]:
-    """Return which points lie inside a closed polygon, by crossings to the right."""
-    x, y = points[:, 0][:, None], points[:, 1][:, None]
-    x0, y0 = polygon[:, 0], polygon[:, 1]
-    x1, y1 = np.roll(x0, -1), np.roll(y0, -1)
-    rising = (y0 > y) != (y1 > y)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        crossing = x0 + (y - y0) * (x1 - x0) / (y1 - y0)
-    return np.asarray((rising & (x < crossing)).sum(axis=1) % 2 == 1)
 
 
 def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:

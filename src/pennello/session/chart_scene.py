@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -17,12 +17,16 @@ from pennello.design.placed import GLITTER, Overlay, grains
 from pennello.design.plan import Plan
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
+from pennello.motif.place import Place
 from pennello.session.skin_scene import SkinScene
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
 
 REST_PX_PER_MM = 3.0
+LIFT_PX_PER_MM = 2.0
+"""Resolution of what is carried by a hand that drags."""
+
 _LEAST_UM = 0.05
 
 
@@ -66,6 +70,36 @@ class ChartScene:
         rgba = np.dstack([view.picture, _covered(film)])
         wet = scene.wetness(ends_s if at_s is None else at_s, plan.dry_after_s)
         return Painted(plan, key, view.canvas, rgba, len(laid.strokes), ends_s, wet)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Lifted:
+    """What a hand takes up when it drags motifs: them alone, and the chart without them."""
+
+    motif: str
+    place: Place
+    group: frozenset[str]
+    alone: Painted
+    rest: Painted | None
+    twin: bool
+
+
+def lift(plan: Plan, key: str, name: str) -> Lifted | None:
+    """Return a motif, with all of its group, painted apart from everything else on its chart, at a low resolution.
+
+    Mirror images that follow it are left out of both pictures: whoever shows them mirrors what is carried.
+    """
+    chosen = next((one for one in plan.motifs if one.id == name), None)
+    if chosen is None:
+        return None
+    group = frozenset(one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group))
+    taken = tuple(replace(one, twin=False) for one in plan.motifs if one.id in group)
+    left = tuple(one for one in plan.motifs if one.id not in group)
+    alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key)
+    if alone is None:
+        return None
+    rest = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=left), key)
+    return Lifted(name, chosen.place, group, alone, rest, chosen.twin)
 
 
 def _covered(film: SkinFilm) -> Picture:

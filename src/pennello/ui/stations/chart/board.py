@@ -15,9 +15,10 @@ from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_spectrum
 from pennello.motif.place import Place
-from pennello.session.chart_scene import Painted
+from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.drawing import (
     ChartView,
+    carry_transform,
     draw_guide,
     draw_landmarks,
     draw_lines,
@@ -27,11 +28,13 @@ from pennello.ui.stations.chart.drawing import (
     draw_reserved,
     draw_sides,
     draw_skin,
+    mirror_transform,
     outline_of,
     painted_image,
     view_of,
     wet_image,
 )
+from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
@@ -55,6 +58,7 @@ class ChartBoard(Surface):
         self.unit = LengthUnit.MM
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
+        self._carried: tuple[Lifted, QImage] | None = None
         self._wet: QImage | None = None
         self._ground: tuple[object, QPixmap] | None = None
         self.wet = False
@@ -65,6 +69,7 @@ class ChartBoard(Surface):
         self.grip = Handle(self, "square", self._move_work(), Qt.CursorShape.SizeAllCursor)
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
+        self.over = LayerHandles(model, self, lambda: self.view)
         self.resized.connect(self.place_handles)
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self.refresh)
@@ -100,7 +105,8 @@ class ChartBoard(Surface):
     # --- handles ---
 
     def place_handles(self) -> None:
-        """Lay the handles about the motif in the hand."""
+        """Lay the handles about the motif in the hand and on what lies over the paint."""
+        self.over.place()
         chosen = self.model.chosen
         for handle in (self.grip, self.turn, self.size_grip):
             handle.setVisible(chosen is not None)
@@ -243,6 +249,7 @@ class ChartBoard(Surface):
     def _draw(self, painter: QPainter) -> None:
         chart, view = self.model.chart, self.view
         painter.drawPixmap(0, 0, self._still(view))
+        self._draw_carried(painter, view)
         for kept in self.model.plan.reserved:
             if kept.chart == self.model.key:
                 draw_reserved(painter, kept, view)
@@ -264,7 +271,7 @@ class ChartBoard(Surface):
         model, skin = self.model, self.skin
         over = tuple(overlay for overlay in model.plan.overlays if overlay.chart == model.key)
         key = (
-            id(model.painted),
+            id(self._shown()),
             bool(model.motifs),
             model.chart,
             view,
@@ -291,7 +298,7 @@ class ChartBoard(Surface):
 
     def _draw_paint(self, painter: QPainter, view: ChartView) -> None:
         """Draw what is painted, where it is still wet if so, and what lies over it."""
-        painted = self.model.painted
+        painted = self._shown()
         if painted is not None and painted.chart == self.model.key and self.model.motifs:
             if self._image is None or self._image[0] is not painted:
                 self._image = (painted, painted_image(painted))
@@ -302,6 +309,25 @@ class ChartBoard(Surface):
         for overlay in self.model.plan.overlays:
             if overlay.chart == self.model.key:
                 draw_overlay(painter, overlay, view)
+
+    def _shown(self) -> Painted | None:
+        """Return what lies still: all that is painted, or what the hand left lying."""
+        carried = self.model.carried
+        return carried.rest if carried is not None else self.model.painted
+
+    def _draw_carried(self, painter: QPainter, view: ChartView) -> None:
+        """Draw the motif in the hand as painted, where the hand has it, and its mirror image."""
+        lifted, chosen = self.model.carried, self.model.chosen
+        if lifted is None or chosen is None:
+            return
+        if self._carried is None or self._carried[0] is not lifted:
+            self._carried = (lifted, painted_image(lifted.alone))
+        image, moved = self._carried[1], carry_transform(lifted.place, chosen.place)
+        draw_painted(painter, image, lifted.alone, view, moved)
+        midline = self.model.chart.midline_mm
+        if lifted.twin and midline is not None:
+            draw_painted(painter, image, lifted.alone, view, moved * mirror_transform(midline))
+        draw_lines(painter, self.model.chart, view, self.skin)
 
     def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:
         """Draw the paths of the motif in the hand: at once, while its picture is still to come."""

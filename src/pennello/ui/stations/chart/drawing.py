@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPen, QTransfo
 
 from pennello.chart.chart import Chart
 from pennello.design.placed import GLITTER, Overlay, Reserved, grains
+from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted, grain_colour
 from pennello.ui.theme.style import theme
@@ -84,14 +85,34 @@ def draw_skin(painter: QPainter, chart: Chart, view: ChartView, skin: QColor) ->
     painter.restore()
 
 
-def draw_painted(painter: QPainter, image: QImage, painted: Painted, view: ChartView) -> None:
-    """Draw the picture where it lies."""
+def draw_painted(
+    painter: QPainter, image: QImage, painted: Painted, view: ChartView, moved: QTransform | None = None
+) -> None:
+    """Draw the picture where it lies, or moved from there."""
     canvas = painted.canvas
     painter.save()
-    painter.setTransform(view.transform, combine=True)
+    painter.setTransform((moved or QTransform()) * view.transform, combine=True)
     size = QRectF(canvas.left_mm, canvas.top_mm, canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
     painter.drawImage(size, image)
     painter.restore()
+
+
+def carry_transform(start: Place, now: Place) -> QTransform:
+    """Return what takes a picture made with a motif at one place to another place, mm to mm."""
+    return _of_place(start).inverted()[0] * _of_place(now)
+
+
+def _of_place(place: Place) -> QTransform:
+    moved = QTransform()
+    moved.translate(place.x_mm, place.y_mm)
+    moved.rotate(place.turn_deg)
+    moved.scale(-place.scale if place.mirrored else place.scale, place.scale)
+    return moved
+
+
+def mirror_transform(midline_mm: float) -> QTransform:
+    """Return a reflection across a vertical line, mm to mm."""
+    return QTransform(-1, 0, 0, 1, 2 * midline_mm, 0)
 
 
 def wet_image(painted: Painted) -> QImage | None:

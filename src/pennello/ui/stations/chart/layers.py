@@ -1,25 +1,37 @@
-"""What lies over the paint or is kept free: glitter, stencils, reserved places; as a menu of the Chart."""
+"""What lies over the paint or is kept free: a menu that adds and takes away, and handles that move and size it."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-import numpy as np
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor
+from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
-from pennello.design.placed import GLITTER, STENCIL, Overlay, Reserved
+from pennello.design.layers import (
+    Layer,
+    half_mm,
+    layers_on,
+    moved_layer,
+    sized_layer,
+    stencil_of,
+    with_layer,
+    without_layer,
+)
+from pennello.design.placed import GLITTER, Overlay, Reserved
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
-from pennello.path.cubic import CubicPath
+from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
-
-_WHITE = "#f4f3ee"
+from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.units import LengthUnit, length_text
 
 
 class LayersButton(QToolButton):
-    """Adds glitter, stencils and reserved places at landmarks, and takes them away."""
+    """Adds glitter, stencils and reserved places at landmarks, and changes or takes them away."""
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
@@ -41,31 +53,43 @@ class LayersButton(QToolButton):
             kept.addAction(name).triggered.connect(lambda _=False, at=point, of=name: self._ask_reserved(of, at))
         menu.addAction("Stencil from SVG ...", self._ask_stencil)
         menu.addSeparator()
-        for overlay in model.plan.overlays:
-            if overlay.chart == model.key:
-                menu.addAction(f"Take {overlay.name} away").triggered.connect(
-                    lambda _=False, of=overlay: self.remove_overlay(of)
-                )
-        for one in model.plan.reserved:
-            if one.chart == model.key:
-                menu.addAction(f"Free the place for {one.name}").triggered.connect(
-                    lambda _=False, of=one: self.free(of)
-                )
+        for layer in layers_on(model.plan, model.key):
+            words = layer.name if isinstance(layer, Overlay) else f"place for {layer.name}"
+            inner = menu.addMenu(words)
+            if isinstance(layer, Overlay):
+                many = "Grains a cm\u00b2 ..." if layer.kind == GLITTER else "Cover ..."
+                inner.addAction(many).triggered.connect(lambda _=False, of=layer: self._ask_amount(of))
+                inner.addAction("Colour ...").triggered.connect(lambda _=False, of=layer: self._ask_colour(of))
+            inner.addAction("Take away").triggered.connect(lambda _=False, of=layer: self.remove(of))
 
     def add_glitter(self, at: Point) -> None:
         """Strew glitter over an oval round a point."""
-        number = 1 + sum(one.kind == GLITTER for one in self._model.plan.overlays)
-        glitter = Overlay(f"glitter {number}", GLITTER, at[0], at[1], chart=self._model.key, seed=number)
-        self._add("Glitter", glitter)
+        taken = {one.name for one in self._model.plan.overlays}
+        number = next(n for n in range(1, len(taken) + 2) if f"glitter {n}" not in taken)
+        self._add("Glitter", Overlay(f"glitter {number}", GLITTER, at[0], at[1], chart=self._model.key, seed=number))
 
-    def _add(self, label: str, overlay: Overlay) -> None:
-        self._model.edit(label, lambda plan: replace(plan, overlays=(*plan.overlays, overlay)))
+    def _add(self, label: str, layer: Layer) -> None:
+        self._model.edit(label, lambda plan: with_layer(plan, layer))
 
-    def remove_overlay(self, overlay: Overlay) -> None:
+    def remove(self, layer: Layer) -> None:
         """Take one away."""
-        self._model.edit(
-            "Take it away", lambda plan: replace(plan, overlays=tuple(o for o in plan.overlays if o != overlay))
-        )
+        self._model.edit("Take it away", lambda plan: without_layer(plan, layer))
+
+    def change(self, layer: Overlay, **changes: float | str) -> None:
+        """Give a layer another amount or colour."""
+        self._model.edit("Another look of it", lambda plan: with_layer(plan, replace(layer, **changes), layer))  # type: ignore[arg-type]
+
+    def _ask_amount(self, layer: Overlay) -> None:
+        low, high, places = (1.0, 400.0, 0) if layer.kind == GLITTER else (0.05, 1.0, 2)
+        words = "Grains a cm\u00b2" if layer.kind == GLITTER else "Cover, 0.05 to 1"
+        value, fine = QInputDialog.getDouble(self, layer.name, words, layer.amount, low, high, places)
+        if fine:
+            self.change(layer, amount=value)
+
+    def _ask_colour(self, layer: Overlay) -> None:
+        colour = QColorDialog.getColor(QColor(layer.srgb), self, f"Colour of {layer.name}")
+        if colour.isValid():
+            self.change(layer, srgb=colour.name())
 
     def _ask_reserved(self, landmark: str, at: Point) -> None:
         name, fine = QInputDialog.getText(self, "Keep a place", "For what?", text=landmark.split(",", maxsplit=1)[0])
@@ -74,14 +98,7 @@ class LayersButton(QToolButton):
 
     def reserve(self, name: str, at: Point, radius_mm: float = 12.0) -> None:
         """Keep a round place for what comes later."""
-        kept = Reserved(name[:80], at[0], at[1], radius_mm, self._model.key)
-        self._model.edit("Keep a place", lambda plan: replace(plan, reserved=(*plan.reserved, kept)))
-
-    def free(self, kept: Reserved) -> None:
-        """Give a place free."""
-        self._model.edit(
-            "Free a place", lambda plan: replace(plan, reserved=tuple(one for one in plan.reserved if one != kept))
-        )
+        self._add("Keep a place", Reserved(name[:80], at[0], at[1], radius_mm, self._model.key))
 
     def _ask_stencil(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "A stencil's outlines", str(Path.home()), "SVG (*.svg)")
@@ -90,30 +107,97 @@ class LayersButton(QToolButton):
 
     def add_stencil(self, path: Path) -> None:
         """Put the closed outlines of an SVG file on the chart, in its middle, in a light paint."""
+        left, top, right, bottom = self._model.chart.bounds_mm
         try:
-            outlines = read_svg(path)
-            points = np.array([point for outline in outlines for point in outline.points_mm])
-            low, high = points.min(axis=0), points.max(axis=0)
-            middle = (low + high) / 2
-            about = tuple(
-                CubicPath(tuple((x - float(middle[0]), y - float(middle[1])) for x, y in outline.points_mm))
-                for outline in outlines
-            )
-            left, top, right, bottom = self._model.chart.bounds_mm
-            size = np.clip(high - low, 1, 500)
-            stencil = Overlay(
-                path.stem[:60],
-                STENCIL,
-                (left + right) / 2,
-                (top + bottom) / 2,
-                float(size[0]),
-                float(size[1]),
-                _WHITE,
-                0.8,
-                self._model.key,
-                outlines=about,
-            )
+            outlines = tuple(read_svg(path))
+            stencil = stencil_of(path.stem, outlines, ((left + right) / 2, (top + bottom) / 2), self._model.key)
         except PennelloError as error:
             self._model.failed.emit(str(error))
             return
         self._add("A stencil", stencil)
+
+
+class LayerHandles:
+    """Two handles for every layer of the chart: its middle, and half its width."""
+
+    def __init__(self, model: ChartModel, board: QWidget, view: Callable[[], ChartView]) -> None:
+        self._model, self._board, self._view = model, board, view
+        self.unit = LengthUnit.MM
+        self.middles: list[Handle] = []
+        self.sizes: list[Handle] = []
+
+    def place(self) -> None:
+        """Lie where the layers are."""
+        layers = self._layers()
+        keep_handles(self.middles, len(layers), lambda n: Handle(self._board, "bar", self._move(n), _ALL))
+        keep_handles(self.sizes, len(layers), lambda n: Handle(self._board, "dot", self._size(n), _ACROSS))
+        view = self._view()
+        for layer, middle, size in zip(layers, self.middles, self.sizes, strict=True):
+            middle.put(view.to_px(layer.x_mm, layer.y_mm))
+            size.put(view.to_px(layer.x_mm, layer.y_mm) + QPointF(half_mm(layer) * view.scale, 0))
+            for handle in (middle, size):
+                handle.refresh()
+
+    def _layers(self) -> tuple[Layer, ...]:
+        return layers_on(self._model.plan, self._model.key)
+
+    def _at(self, number: int) -> Layer | None:
+        """Return a layer as it is without a preview."""
+        layers = layers_on(self._model.document.committed, self._model.key)
+        return layers[number] if number < len(layers) else None
+
+    def _preview(self, number: int, make: Callable[[Layer], Layer]) -> None:
+        layer = self._at(number)
+        if layer is not None:
+            self._model.document.preview(with_layer(self._model.document.committed, make(layer), layer))
+
+    def _step(self, number: int, label: str, make: Callable[[Layer], Layer]) -> None:
+        layer = self._at(number)
+        if layer is not None:
+            self._model.edit(label, lambda plan: with_layer(plan, make(layer), layer), f"{label} {number}")
+
+    def _move(self, number: int) -> HandleWork:
+        def value() -> str:
+            layers = self._layers()
+            if number >= len(layers):
+                return ""
+            one = layers[number]
+            return f"{one.name}: {length_text(one.x_mm, self.unit)} right, {length_text(one.y_mm, self.unit)} down"
+
+        def shifted(layer: Layer, x: float, y: float) -> Layer:
+            view = self._view()
+            return moved_layer(layer, layer.x_mm + (-x if view.mirror else x), layer.y_mm + y)
+
+        return HandleWork(
+            "Place of what lies over it",
+            value,
+            lambda way: self._preview(
+                number, lambda one: shifted(one, way.x() / self._view().scale, way.y() / self._view().scale)
+            ),
+            lambda x, y, factor: self._step(number, "Move it", lambda one: shifted(one, x * factor, y * factor)),
+            lambda: self._model.commit("Move it"),
+            self._model.cancel,
+        )
+
+    def _size(self, number: int) -> HandleWork:
+        def value() -> str:
+            layers = self._layers()
+            if number >= len(layers):
+                return ""
+            return f"{layers[number].name}: {length_text(2 * half_mm(layers[number]), self.unit)} wide"
+
+        return HandleWork(
+            "Size of what lies over it",
+            value,
+            lambda way: self._preview(
+                number, lambda one: sized_layer(one, half_mm(one) + way.x() / self._view().scale)
+            ),
+            lambda x, y, factor: self._step(
+                number, "Size it", lambda one: sized_layer(one, half_mm(one) + (x - y) * factor)
+            ),
+            lambda: self._model.commit("Size it"),
+            self._model.cancel,
+        )
+
+
+_ALL, _ACROSS = Qt.CursorShape.SizeAllCursor, Qt.CursorShape.SizeHorCursor

@@ -9,12 +9,15 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from pennello.chart.chart import Chart
+from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import Odd, odd_on
 from pennello.design.on_chart import chart_of, painted_plan, with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.reach import BASE, hidden_edges
 from pennello.errors import PennelloError
-from pennello.session.chart_scene import ChartScene, Painted
+from pennello.motif.place import Place
+from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.binding import follow
@@ -40,6 +43,7 @@ class ChartModel(QObject):
     chosen_anew = Signal()
     failed = Signal(str)
     _arrived = Signal(object, object)
+    _lifted = Signal(object)
 
     def __init__(self, document: Document, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -47,7 +51,11 @@ class ChartModel(QObject):
         self.key = "face"
         self.painted: Painted | None = None
         self.odd: tuple[Odd, ...] = ()
+        self.edges: dict[str, tuple[float, float]] = {}
+        self.lifted: Lifted | None = None
+        self._painted_places: dict[str, Place] = {}
         self.at_s: float | None = None
+        self.wished = False
         self._chosen = ""
         self._jobs = Jobs()
         self._scene = ChartScene()
@@ -59,6 +67,7 @@ class ChartModel(QObject):
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._paint)
         self._arrived.connect(self._take)
+        self._lifted.connect(self._take_lifted)
         follow(self, document.changed, self.refresh)
 
     # --- what is shown ---
@@ -100,6 +109,7 @@ class ChartModel(QObject):
             self._chosen = name
             self.chosen_anew.emit()
             self.shown.emit()
+            self._lift()
 
     def show_chart(self, key: str) -> None:
         """Show another chart."""
@@ -114,6 +124,12 @@ class ChartModel(QObject):
         """Show only what is laid by a time, s, or everything."""
         if at_s != self.at_s:
             self.at_s = at_s
+            self._settle.start()
+
+    def show_wish(self, *, on: bool) -> None:
+        """Show what is wished in the place of what is predicted."""
+        if on != self.wished:
+            self.wished = on
             self._settle.start()
 
     def enter(self) -> None:
@@ -182,24 +198,69 @@ class ChartModel(QObject):
     # --- painting ---
 
     def _paint(self) -> None:
-        plan, key = self.plan, self.key
+        plan, key, at_s = self.plan, self.key, self.at_s
         try:
-            asked = (painted_plan(plan, key).strokes, plan.skin, plan.measures, key, self.at_s)
+            shown = as_wished(plan) if self.wished else plan
+            asked = (painted_plan(shown, key).strokes, plan.skin, plan.measures, plan.reserved, key, at_s)
         except PennelloError as error:
             self.failed.emit(str(error))
             return
         if asked == self._asked:
+            if self._latest is None and self.lifted is None:
+                self._lift()
             return
         self._asked = asked
-        at_s = self.at_s
-        job: Job[Any] = Job(lambda _: (self._scene.paint(plan, key, at_s=at_s), odd_on(plan, key)))
-        job.finished.connect(lambda found: self._arrived.emit(job, found))
+        places = {one.id: one.place for one in plan.motifs}
+        job: Job[Any] = Job(lambda _: (self._scene.paint(shown, key, at_s=at_s), odd_on(plan, key), _edges(plan, key)))
+        job.finished.connect(lambda found: self._arrived.emit(job, (*found, places)))
         job.failed.connect(self.failed.emit)
         self._latest = job
         self._jobs.start("paint", job)
 
-    def _take(self, job: Job[Any], found: tuple[Painted | None, tuple[Odd, ...]]) -> None:
+    def _take(self, job: Job[Any], found: tuple[Painted | None, tuple[Odd, ...], Edges, dict[str, Place]]) -> None:
         if job is self._latest:
             self._latest = None
-            self.painted, self.odd = found
+            self.painted, self.odd, self.edges, self._painted_places = found
             self.painted_anew.emit()
+            self._lift()
+
+    def _lift(self) -> None:
+        """Get ready to carry the motif in the hand: paint it apart, in the background."""
+        self.lifted = None
+        plan, key, name = self.document.committed, self.key, self._chosen
+        if not self.open or self.wished or self.at_s is not None or self.committed is None:
+            return
+        job: Job[Any] = Job(lambda _: lift(plan, key, name))
+        job.finished.connect(self._lifted.emit)
+        self._jobs.start("lift", job)
+
+    def _take_lifted(self, found: Lifted | None) -> None:
+        here = self.committed
+        if found is not None and here is not None and (found.motif, found.place) == (here.id, here.place):
+            self.lifted = found
+
+    @property
+    def carried(self) -> Lifted | None:
+        """What is carried: the motif in the hand, where its picture lags behind its place and nothing else changed."""
+        lifted, here = self.lifted, self.chosen
+        if lifted is None or here is None or here.id != lifted.motif:
+            return None
+        if here.place in (lifted.place, self._painted_places.get(here.id)):
+            return None
+        turned = (here.place.scale, here.place.mirrored) != (lifted.place.scale, lifted.place.mirrored)
+        apart = len(lifted.group) > 1 and here.place.turn_deg != lifted.place.turn_deg
+        return None if turned or apart else lifted
+
+
+Edges = dict[str, tuple[float, float]]
+"""Shares of edges A and B of bases that are hidden, by motif."""
+
+
+def _edges(plan: Plan, key: str) -> Edges:
+    found = {}
+    for placed in plan.motifs:
+        if placed.chart == key and BASE in placed.load_of:
+            shares = hidden_edges(plan, placed)
+            if shares is not None:
+                found[placed.id] = shares
+    return found

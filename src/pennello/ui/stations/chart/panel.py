@@ -106,6 +106,7 @@ class MotifPanel(QFrame):
         model.chosen_anew.connect(self.refresh)
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self._show_odd)
+        model.painted_anew.connect(self.refresh)
         self.refresh()
 
     def _deeds(self) -> QGridLayout:
@@ -216,7 +217,7 @@ class MotifPanel(QFrame):
             self._of = kind
             self._build(chosen)
         try:
-            self.says.setText("\n".join(says_of(self._model.plan, chosen)))
+            self.says.setText("\n".join((*says_of(self._model.plan, chosen), *self._edges(chosen))))
         except PennelloError as error:
             self.says.setText(str(error))
         values = motif(chosen.motif).values(dict(chosen.values)) if chosen.motif else {}
@@ -236,6 +237,13 @@ class MotifPanel(QFrame):
         with QSignalBlocker(self.twin):
             self.twin.setChecked(chosen.twin)
         self.per_load.show_amount(chosen.per_load)
+
+    def _edges(self, chosen: PlacedMotif) -> tuple[str, ...]:
+        """Say how much of a base's edges is hidden under what is painted after it."""
+        shares = self._model.edges.get(chosen.id)
+        if shares is None:
+            return ()
+        return (f"under later strokes: {shares[0]:.0%} of edge A, {shares[1]:.0%} of edge B; soften what is seen",)
 
     def _build(self, chosen: PlacedMotif) -> None:
         """Make fields and choices for a motif."""

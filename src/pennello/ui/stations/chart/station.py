@@ -115,6 +115,7 @@ class ChartStation(QWidget):
                 label = QLabel(words)
                 label.setObjectName("note")
                 label.setBuddy(widget)
+                label.setMinimumWidth(label.sizeHint().width())
                 head.addWidget(label)
             head.addWidget(widget)
         head.addStretch(1)
@@ -160,7 +161,12 @@ class ChartStation(QWidget):
         self.wet.setCheckable(True)
         self.wet.setToolTip("Where it is still wet at that time")
         self.wet.toggled.connect(self._set_wet)
-        for widget in (self.when_words, self.when, self.wet):
+        self.wish = QToolButton()
+        self.wish.setText("Wish")
+        self.wish.setCheckable(True)
+        self.wish.setToolTip("What you wish in the place of what is predicted: hold it against it, on and off")
+        self.wish.toggled.connect(lambda on: self.model.show_wish(on=on))
+        for widget in (self.when_words, self.when, self.wet, self.wish):
             row.addWidget(widget)
         return row
 
@@ -282,7 +288,7 @@ class ChartStation(QWidget):
 
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""
-        self.board.unit = self.panel.unit = unit
+        self.board.unit = self.panel.unit = self.board.over.unit = unit
         for field in (self.head_mm, self.face_mm):
             field.show_unit(unit)
         self.panel.refresh()

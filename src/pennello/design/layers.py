@@ -1,0 +1,111 @@
+"""Edits of what lies over the paint or is kept free: glitter, stencils, reserved places."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.chart.chart import Point
+from pennello.design.placed import STENCIL, Overlay, Reserved
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError, UnknownNameError
+from pennello.path.cubic import CubicPath
+
+Layer = Overlay | Reserved
+OneLayer = TypeVar("OneLayer", Overlay, Reserved)
+
+LIGHT = "#f4f3ee"
+"""The paint of a new stencil (a default)."""
+
+_COVER = 0.8
+_SIZE = (1.0, 500.0)
+_RADIUS = (1.0, 200.0)
+
+
+class EmptyStencilError(PennelloError):
+    """A stencil without an outline lets nothing through."""
+
+
+def every_layer(plan: Plan) -> tuple[Layer, ...]:
+    """Return what lies over the paint of all charts, then what is kept free."""
+    return (*plan.overlays, *plan.reserved)
+
+
+def layers_on(plan: Plan, key: str) -> tuple[Layer, ...]:
+    """Return what lies over the paint of a chart, then what is kept free."""
+    return tuple(layer for layer in every_layer(plan) if layer.chart == key)
+
+
+def layer_named(plan: Plan, name: str) -> Layer:
+    """Return a layer by its name; raises UnknownNameError."""
+    for layer in every_layer(plan):
+        if layer.name == name:
+            return layer
+    raise UnknownNameError("layer", name, [layer.name for layer in every_layer(plan)])
+
+
+def with_layer(plan: Plan, layer: Layer, instead_of: Layer | None = None) -> Plan:
+    """Return the plan with a layer more, or with one in the place of another."""
+    if isinstance(layer, Overlay):
+        return replace(plan, overlays=_with(plan.overlays, layer, instead_of))
+    return replace(plan, reserved=_with(plan.reserved, layer, instead_of))
+
+
+def _with(layers: tuple[OneLayer, ...], layer: OneLayer, instead_of: Layer | None) -> tuple[OneLayer, ...]:
+    kept = [layer if one == instead_of else one for one in layers]
+    if instead_of is None:
+        kept.append(layer)
+    return tuple(kept)
+
+
+def without_layer(plan: Plan, layer: Layer) -> Plan:
+    """Return the plan without a layer."""
+    return replace(
+        plan,
+        overlays=tuple(one for one in plan.overlays if one != layer),
+        reserved=tuple(one for one in plan.reserved if one != layer),
+    )
+
+
+def moved_layer(layer: Layer, x_mm: float, y_mm: float) -> Layer:
+    """Return a layer with its middle at a point."""
+    return replace(layer, x_mm=round(x_mm, 2), y_mm=round(y_mm, 2))
+
+
+def sized_layer(layer: Layer, half_mm: float) -> Layer:
+    """Return a layer with another half width or radius, mm; heights and outlines go with it."""
+    if isinstance(layer, Reserved):
+        return replace(layer, radius_mm=round(min(max(half_mm, _RADIUS[0]), _RADIUS[1]), 2))
+    width = min(max(2 * half_mm, _SIZE[0]), _SIZE[1])
+    factor = width / layer.width_mm
+    height = min(max(layer.height_mm * factor, _SIZE[0]), _SIZE[1])
+    outlines = tuple(
+        CubicPath(tuple((x * factor, y * factor) for x, y in outline.points_mm)) for outline in layer.outlines
+    )
+    return replace(layer, width_mm=round(width, 2), height_mm=round(height, 2), outlines=outlines)
+
+
+def half_mm(layer: Layer) -> float:
+    """Return half the width of a layer, or its radius, mm."""
+    return layer.radius_mm if isinstance(layer, Reserved) else layer.width_mm / 2
+
+
+def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str) -> Overlay:
+    """Return a stencil with these outlines about their common middle, at a point of a chart, in a light paint.
+
+    Raises
+    ------
+    EmptyStencilError
+        If there is no outline.
+    """
+    if not outlines:
+        raise EmptyStencilError(f"{name} has no closed outline to sponge through; draw one and save it as a path.")
+    points: NDArray[np.floating[Any]] = np.array([point for outline in outlines for point in outline.points_mm])
+    low, high = points.min(axis=0), points.max(axis=0)
+    middle_x, middle_y = (float(value) for value in (low + high) / 2)
+    wide, tall = (float(value) for value in np.clip(high - low, *_SIZE))
+    about = tuple(CubicPath(tuple((x - middle_x, y - middle_y) for x, y in outline.points_mm)) for outline in outlines)
+    return Overlay(name[:60], STENCIL, at[0], at[1], wide, tall, LIGHT, _COVER, chart, outlines=about)
