@@ -219,5 +219,5 @@ def test_files_of_every_older_version_are_read_and_written_back(version, tmp_pat
     plan = read_plan(old)
     assert plan.title == "Saltmarsh Lantern Walk"
     write_plan(plan, tmp_path / "new.pennello")
-    assert '"schema": 4' in (tmp_path / "new.pennello").read_text()[:200]
+    assert '"schema": 5' in (tmp_path / "new.pennello").read_text()[:200]
     assert read_plan(tmp_path / "new.pennello") == plan

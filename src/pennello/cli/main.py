@@ -69,6 +69,11 @@ _MODULES = {
     "chart": ("chart_verbs", "chart_verb"),
     "layer": ("layer_verbs", "layer_verb"),
     "contrast": ("layer_verbs", "contrast_verb"),
+    "order": ("order_verbs", "order_verb"),
+    "sheet": ("order_verbs", "sheet_verb"),
+    "sequence": ("order_verbs", "sequence_verb"),
+    "cautions": ("order_verbs", "cautions_verb"),
+    "runs": ("order_verbs", "runs_verb"),
 }
 """Where a verb lives, imported only when it is asked for; all others are in `verbs`."""
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from pennello import __version__
+from pennello.cli.order_parser import add_order_verbs
 
 
 class _Parser(argparse.ArgumentParser):
@@ -58,6 +59,7 @@ def make_parser() -> argparse.ArgumentParser:
     _skin_verbs(verbs)
     _solve_verbs(verbs)
     _chart_verbs(verbs)
+    add_order_verbs(verbs, _plan_verb, _json)
     _cake_verbs(verbs)
     _kit_verb(verbs)
 

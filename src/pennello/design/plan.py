@@ -18,6 +18,7 @@ from pennello.chart.measures import Measures
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
+from pennello.design.ordering import Ordering
 from pennello.design.placed import Overlay, PlacedMotif, Reserved
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
@@ -118,6 +119,7 @@ class Plan:
     motifs: tuple[PlacedMotif, ...] = ()
     reserved: tuple[Reserved, ...] = ()
     overlays: tuple[Overlay, ...] = ()
+    ordering: Ordering = field(default_factory=Ordering)
 
     def __post_init__(self) -> None:
         if not 1 <= self.dry_after_s <= MOST_WAIT_S:

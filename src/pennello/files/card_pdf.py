@@ -60,13 +60,13 @@ def _draw(
         y = page.paragraph(x, y, line, PAGE_WIDTH_MM - 2 * x, 10.5)
     y = page.paragraph(x, y + 1, verdict.headline, PAGE_WIDTH_MM - 2 * x, 10.5)
     for pickup in stroke.recipe.pickups[-_MOST_DRAWN:]:
-        y = _draw_pickup(page, plan, stroke, pickup, y + 4)
+        y = draw_pickup(page, plan, stroke, pickup, y + 4)
     y = _draw_edge(page, plan, laid, seen, y + 8)
     _draw_stroke(page, plan, laid, y + 8, unit)
 
 
-def _draw_pickup(page: Page, plan: Plan, stroke: PlanStroke, pickup: PickUp, y: float) -> float:
-    """Draw the cake with the brush on it, or the pan; less tall when there are several."""
+def draw_pickup(page: Page, plan: Plan, stroke: PlanStroke, pickup: PickUp, y: float) -> float:
+    """Draw the cake with the brush on it, or the pan, less tall when there are several; return the y below it."""
     height = 22.0 if len(stroke.recipe.pickups) == 1 else 11.0
     if pickup.pan:
         page.text(MARGIN_MM, y, pickup_words(plan, stroke, pickup), 9, quiet=True)

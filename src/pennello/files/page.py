@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from functools import cache
 from importlib.resources import as_file, files
 from pathlib import Path
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from PIL import Image
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
@@ -21,9 +23,12 @@ from reportlab.pdfgen.canvas import Canvas
 from pennello.files.atomic import write_bytes
 from pennello.files.picture import Picture
 
+Array = NDArray[np.floating[Any]]
+
 PAGE_WIDTH_MM, PAGE_HEIGHT_MM = (side / mm for side in A4)
 MARGIN_MM = 14.0
 _INK = (0.145, 0.129, 0.114)
+_INK_BYTES = (37, 33, 29)
 _QUIET = (0.357, 0.329, 0.294)
 CAUTION = (
     "Predicted from the paints' colours, not measured. Use only products made for skin and inside their date, clean "
@@ -37,6 +42,11 @@ def _fonts() -> tuple[str, str]:
         with as_file(files("pennello.files") / "fonts" / f"{name}.ttf") as path:
             registerFont(TTFont(name, str(path)))
     return "SourceSansPro-Regular", "SourceSansPro-Semibold"
+
+
+def rows_of(words: str, width_mm: float, size: float) -> int:
+    """Return how many rows words take within a width."""
+    return max(1, len(simpleSplit(words, _fonts()[0], size, width_mm * mm)))
 
 
 class Page:
@@ -98,9 +108,45 @@ class Page:
         """Draw colours, shape (n, 3), side by side."""
         self.picture(x, y, width, height, np.repeat(colours[None], 2, axis=0))
 
+    def cubic(self, points: Array, weight: float = 0.4, colour: Any = _INK_BYTES, *, dashed: bool = False) -> None:
+        """Draw a path of cubic curves, points of shape (3 n + 1, 2) in mm."""
+        at = [(float(x) * mm, (PAGE_HEIGHT_MM - float(y)) * mm) for x, y in points]
+        drawn = self.canvas.beginPath()
+        drawn.moveTo(*at[0])
+        for first in range(1, len(at) - 2, 3):
+            drawn.curveTo(*at[first], *at[first + 1], *at[first + 2])
+        self.canvas.setLineWidth(weight)
+        self.canvas.setDash(*((2, 2) if dashed else ()))
+        self.canvas.setStrokeColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.drawPath(drawn, stroke=1, fill=0)
+        self.canvas.setDash()
+
+    def polygon(self, points: Array, colour: Any) -> None:
+        """Fill a closed polygon, points of shape (n, 2) in mm."""
+        drawn = self.canvas.beginPath()
+        for number, (x, y) in enumerate(points):
+            place = (float(x) * mm, (PAGE_HEIGHT_MM - float(y)) * mm)
+            drawn.lineTo(*place) if number else drawn.moveTo(*place)
+        drawn.close()
+        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.drawPath(drawn, stroke=0, fill=1)
+
+    @contextmanager
+    def clipped(self, x: float, y: float, width: float, height: float) -> Iterator[None]:
+        """Draw within a rectangle only."""
+        self.canvas.saveState()
+        window = self.canvas.beginPath()
+        window.rect(x * mm, (PAGE_HEIGHT_MM - y - height) * mm, width * mm, height * mm)
+        self.canvas.clipPath(window, stroke=0, fill=0)
+        try:
+            yield
+        finally:
+            self.canvas.restoreState()
+
     def foot(self) -> None:
         """Draw the ruler that tells whether the print is at true scale, and the caution."""
         self.ruler(MARGIN_MM, PAGE_HEIGHT_MM - 26, 100)
+        self.line(MARGIN_MM, PAGE_HEIGHT_MM - 26, MARGIN_MM + 100, PAGE_HEIGHT_MM - 26, 0.5)
         words = "Check: this ruler is 100 mm long when printed at 100 %."
         self.text(MARGIN_MM + 106, PAGE_HEIGHT_MM - 23, words, 8, quiet=True)
         self.paragraph(MARGIN_MM, PAGE_HEIGHT_MM - 14, CAUTION, PAGE_WIDTH_MM - 2 * MARGIN_MM, 7.5, quiet=True)
@@ -108,13 +154,19 @@ class Page:
 
 def write_page(path: Path, title: str, draw: Callable[[Page], None]) -> None:
     """Write a one-page PDF (A4) so that either all of it or the old file is there."""
+    write_pages(path, title, [draw])
+
+
+def write_pages(path: Path, title: str, draws: Sequence[Callable[[Page], None]]) -> None:
+    """Write a PDF (A4) of pages so that either all of it or the old file is there."""
     file = io.BytesIO()
     canvas = Canvas(file, pagesize=A4, invariant=1)
     canvas.setTitle(title)
-    page = Page(canvas)
-    draw(page)
-    page.foot()
-    canvas.showPage()
+    for draw in draws:
+        page = Page(canvas)
+        draw(page)
+        page.foot()
+        canvas.showPage()
     canvas.save()
     write_bytes(file.getvalue(), path)
 

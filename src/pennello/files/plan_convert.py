@@ -14,6 +14,7 @@ from pennello.aim.attempt import Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
+from pennello.design.ordering import Ordering, Rule
 from pennello.design.placed import Overlay, PlacedMotif, Reserved
 from pennello.design.plan import Plan, PlanStroke, Skin, check_references
 from pennello.errors import PennelloError
@@ -27,6 +28,7 @@ from pennello.files.plan_schema import (
     MeasuresFile,
     MotifFile,
     NibFile,
+    OrderingFile,
     OverlayFile,
     PaintFile,
     PathFile,
@@ -35,6 +37,7 @@ from pennello.files.plan_schema import (
     PlanFile,
     PortionFile,
     ReservedFile,
+    RuleFile,
     SkinFile,
     StopFile,
     StripeFile,
@@ -100,8 +103,38 @@ def to_plan(file: PlanFile) -> Plan:
     overlays = tuple(_overlay(one, f"overlays[{i}]") for i, one in enumerate(file.overlays))
     plan = replace(plan, reserved=kept, overlays=overlays)
     plan = replace(plan, motifs=tuple(_motif(one, f"motifs[{i}]") for i, one in enumerate(file.motifs)))
+    with _at("ordering"):
+        plan = replace(plan, ordering=_ordering(file.ordering))
     check_references(plan)
     return plan
+
+
+def _ordering(file: OrderingFile) -> Ordering:
+    return Ordering(
+        sequence=tuple(file.sequence),
+        priorities=tuple(file.priorities.items()),
+        worth=tuple(file.worth.items()),
+        rules=tuple(Rule(one.earlier, one.later, one.kind) for one in file.rules),
+        sides=file.sides,
+        whites=file.whites,
+        glitter=file.glitter,
+        nose_last=file.nose_last,
+        target_s=None if file.target_s is UNSET else file.target_s,
+    )
+
+
+def _ordering_file(ordering: Ordering) -> OrderingFile:
+    return OrderingFile(
+        sequence=list(ordering.sequence),
+        priorities=dict(ordering.priorities),
+        worth=dict(ordering.worth),
+        rules=[RuleFile(earlier=one.earlier, later=one.later, kind=one.kind) for one in ordering.rules],
+        sides=ordering.sides,
+        whites=ordering.whites,
+        glitter=ordering.glitter,
+        nose_last=ordering.nose_last,
+        target_s=UNSET if ordering.target_s is None else ordering.target_s,
+    )
 
 
 def _paint(file: PaintFile, where: str) -> Paint:
@@ -256,7 +289,7 @@ def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=4,
+        schema=5,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),
@@ -270,6 +303,7 @@ def from_plan(plan: Plan) -> PlanFile:
         motifs=[_motif_file(placed) for placed in plan.motifs],
         reserved=[ReservedFile(**asdict(kept)) for kept in plan.reserved],
         overlays=[_overlay_file(overlay) for overlay in plan.overlays],
+        ordering=_ordering_file(plan.ordering),
     )
 
 

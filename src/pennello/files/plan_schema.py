@@ -1,4 +1,4 @@
-"""The .pennello file, version 4, as it stands on disk.
+"""The .pennello file, version 5, as it stands on disk.
 
 A file of an older version is one with none of the keys marked "since" a later one.
 
@@ -13,16 +13,18 @@ import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
 from pennello.aim.hand import Steadiness
+from pennello.design.ordering import GlitterWhen, Priority, RuleKind, Sides, Whites
 from pennello.kit.applicator import ApplicatorKind
 from pennello.kit.paint import Near
 from pennello.lay.stroke import Exit
 from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
-VERSION = 4
+VERSION = 5
 
 Id = Annotated[str, Meta(min_length=1, max_length=64)]
 Name = Annotated[str, Meta(max_length=200)]
+LongName = Annotated[str, Meta(max_length=400)]
 Hex = Annotated[str, Meta(pattern="^#[0-9a-fA-F]{6}$")]
 Positive = Annotated[float, Meta(gt=0)]
 NotNegative = Annotated[float, Meta(ge=0)]
@@ -297,11 +299,33 @@ class HandFile(Strict, kw_only=True):
     passes: NotNegative = 1.5
 
 
+class RuleFile(Strict, kw_only=True):
+    """A rule of the painter's own between two parts. Since 5."""
+
+    earlier: Name
+    later: Name
+    kind: RuleKind = RuleKind.AFTER
+
+
+class OrderingFile(Strict, kw_only=True):
+    """What the painter says about the order of painting. Since 5."""
+
+    sequence: Annotated[list[LongName], Meta(max_length=2000)] = msgspec.field(default_factory=list)
+    priorities: dict[str, Priority] = msgspec.field(default_factory=dict)
+    worth: dict[str, Positive] = msgspec.field(default_factory=dict)
+    rules: Annotated[list[RuleFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
+    sides: Sides = Sides.TOGETHER
+    whites: Whites = Whites.FREE
+    glitter: GlitterWhen = GlitterWhen.TACKY
+    nose_last: bool = True
+    target_s: Positive | UnsetType = UNSET
+
+
 class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1, 2, 3, 4]
+    schema: Literal[1, 2, 3, 4, 5]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
@@ -315,6 +339,7 @@ class PlanFile(Strict, kw_only=True):
     motifs: Annotated[list[MotifFile], Meta(max_length=500)] = msgspec.field(default_factory=list)  # since 4
     reserved: Annotated[list[ReservedFile], Meta(max_length=100)] = msgspec.field(default_factory=list)  # since 4
     overlays: Annotated[list[OverlayFile], Meta(max_length=200)] = msgspec.field(default_factory=list)  # since 4
+    ordering: OrderingFile = msgspec.field(default_factory=OrderingFile)  # since 5
 
 
 class Header(Struct):
@@ -329,7 +354,7 @@ def json_schema() -> dict[str, Any]:
     schema = msgspec.json.schema(PlanFile)
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Pennello plan, version 4",
+        "title": "Pennello plan, version 5",
         "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
     }
     return head | schema

@@ -67,7 +67,7 @@ class ChartScene:
         view = scene.show(laid, 0, engine)
         film = scene.film()
         assert film is not None
-        rgba = np.dstack([view.picture, _covered(film)])
+        rgba = np.dstack([view.picture, covered_bytes(film)])
         wet = scene.wetness(ends_s if at_s is None else at_s, plan.dry_after_s)
         return Painted(plan, key, view.canvas, rgba, len(laid.strokes), ends_s, wet)
 
@@ -102,7 +102,7 @@ def lift(plan: Plan, key: str, name: str) -> Lifted | None:
     return Lifted(name, chosen.place, group, alone, rest, chosen.twin)
 
 
-def _covered(film: SkinFilm) -> Picture:
+def covered_bytes(film: SkinFilm) -> Picture:
     """Return how much of each pixel is painted, as bytes; what has dried counts as all of it."""
     share = np.where(film.dry_um > _LEAST_UM, 1.0, film.cover)
     return np.asarray(np.rint(np.clip(share, 0, 1) * 255).astype(np.uint8))

@@ -1,0 +1,1 @@
+"""The usual cautions as rules over plan and answers. Labels and local rules decide; never a certificate."""

@@ -1,0 +1,71 @@
+"""What the person in the chair was asked and said."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+
+class AgeBand(Enum):
+    """How old the person is."""
+
+    UNKNOWN = "not asked"
+    SMALL = "under 3"
+    CHILD = "3 to 12"
+    TEEN = "13 to 17"
+    ADULT = "adult"
+
+    @property
+    def minor(self) -> bool:
+        """Whether a parent has to agree."""
+        return self in {AgeBand.SMALL, AgeBand.CHILD, AgeBand.TEEN}
+
+
+class Said(Enum):
+    """An answer."""
+
+    UNKNOWN = "not asked"
+    NO = "no"
+    YES = "yes"
+
+
+class SkinSays(Enum):
+    """What the skin looks like where the paint goes."""
+
+    UNKNOWN = "not looked at"
+    SOUND = "sound"
+    SENSITIVE = "sensitive or dry"
+    BROKEN = "broken, infected, cold sore or stitches"
+
+
+@dataclass(frozen=True, slots=True)
+class Person:
+    """The answers of one person; everything begins as not asked.
+
+    Attributes
+    ----------
+    allergy, asthma, ill
+        Allergies to cosmetics or their parts; asthma; a recent illness.
+    consent, parent
+        Whether the person agrees, and for a minor a parent.
+    """
+
+    age: AgeBand = AgeBand.UNKNOWN
+    allergy: Said = Said.UNKNOWN
+    asthma: Said = Said.UNKNOWN
+    ill: Said = Said.UNKNOWN
+    skin: SkinSays = SkinSays.UNKNOWN
+    consent: Said = Said.UNKNOWN
+    parent: Said = Said.UNKNOWN
+
+
+QUESTIONS: tuple[tuple[str, str, type[Enum]], ...] = (
+    ("age", "How old?", AgeBand),
+    ("allergy", "Any allergy, to cosmetics above all?", Said),
+    ("asthma", "Asthma?", Said),
+    ("ill", "Ill lately?", Said),
+    ("skin", "The skin there", SkinSays),
+    ("consent", "Does the person agree, glitter and lips too?", Said),
+    ("parent", "For a minor: does a parent agree?", Said),
+)
+"""Field, question and answers, in the order in which they are asked (common practice)."""

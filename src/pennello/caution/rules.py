@@ -1,0 +1,226 @@
+"""The usual cautions of the trade over a plan and a person's answers (common practice, no published source).
+
+They are shown and recorded, each with its reason. They certify nothing: labels, local rules and licensed practice
+decide.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import Enum
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.caution.person import AgeBand, Person, Said, SkinSays
+from pennello.design.chart_checks import NEAR_MM, odd_on
+from pennello.design.on_chart import chart_of
+from pennello.design.placed import GLITTER, Overlay
+from pennello.design.plan import Plan
+from pennello.kit.paint import Finish, Near
+
+DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
+
+FACES = ("face", "cheek-left", "cheek-right")
+"""Charts that are no place for paint on a small child (common practice: arm or hand at most, or none)."""
+
+
+class Level(Enum):
+    """How much it weighs: do not go on like this, ask first, or keep in mind."""
+
+    STOP = "do not paint like this"
+    ASK = "ask first"
+    MIND = "keep in mind"
+
+
+@dataclass(frozen=True, slots=True)
+class Caution:
+    """One caution: what kind, what to do, why, and what of the plan it is about ("" for all of it)."""
+
+    code: str
+    level: Level
+    text: str
+    reason: str
+    about: str = ""
+
+
+def cautions(plan: Plan, person: Person, chart: str = "", expired: Sequence[str] = ()) -> tuple[Caution, ...]:
+    """Return the cautions for a chart of a plan, or all of it (""), and a person; the heaviest first.
+
+    Parameters
+    ----------
+    expired
+        Names of products of the painter's kit that are past their date.
+    """
+    used = [placed.chart for placed in plan.motifs] + [overlay.chart for overlay in plan.overlays]
+    charts = tuple(key for key in dict.fromkeys(used) if not chart or key == chart)
+    found = [
+        *_products(plan, charts, expired),
+        *_glitter(plan, charts),
+        *_person(person, charts),
+        *_always(),
+    ]
+    weight = list(Level)
+    return tuple(sorted(found, key=lambda one: weight.index(one.level)))
+
+
+def _used(plan: Plan, charts: Sequence[str]) -> list[str]:
+    """Return the strokes whose loads are used: those of the motifs, or all of a plan without motifs."""
+    if not plan.motifs:
+        return [stroke.id for stroke in plan.strokes]
+    return list(dict.fromkeys(name for placed in plan.motifs if placed.chart in charts for _, name in placed.loads))
+
+
+def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iterator[Caution]:
+    used = _used(plan, charts)
+    paints = {name: plan.paint(name) for stroke in used for name in plan.edge(stroke).paints}
+    for paint in paints.values():
+        if not paint.skin:
+            yield Caution(
+                "not_for_skin",
+                Level.STOP,
+                f"{paint.name} is not marked for skin; take another.",
+                "Only cosmetic products made for skin go on skin; no craft paint.",
+                paint.id,
+            )
+        elif paint.name in expired or paint.id in expired:
+            yield Caution(
+                "expired",
+                Level.STOP,
+                f"{paint.name} is past its date; take a fresh one.",
+                "Old products may carry germs or have changed.",
+                paint.id,
+            )
+    for name in used:
+        stroke = plan.stroke(name)
+        if stroke.near is Near.SKIN:
+            continue
+        place = "the eye area" if stroke.near is Near.EYE else "lips"
+        for paint in (paints[one] for one in plan.edge(name).paints if not paints[one].allowed(stroke.near)):
+            yield _label(f"{paint.name} in {stroke.name}", place, name)
+    for key in charts:
+        for odd in odd_on(plan, key):
+            if odd.code == "label":
+                yield Caution(
+                    "label",
+                    Level.STOP,
+                    odd.text,
+                    "Near eyes and lips only what its label allows there.",
+                    odd.motif,
+                )
+    neon = [paint.name for paint in paints.values() if paint.finish is Finish.NEON]
+    if neon:
+        yield Caution(
+            "neon",
+            Level.ASK,
+            f"Look at the label of {', '.join(neon)} before it goes near an eye or lips.",
+            "Many neon colours are not permitted there.",
+        )
+
+
+def _label(what: str, place: str, about: str) -> Caution:
+    return Caution(
+        "label",
+        Level.STOP,
+        f"{what} is not marked for {place}; take another, its label and local rules decide.",
+        "Near eyes and lips only what its label allows there.",
+        about,
+    )
+
+
+def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Caution]:
+    strewn = [one for one in plan.overlays if one.kind == GLITTER and one.chart in charts]
+    for one in strewn:
+        for zone in chart_of(plan, one.chart).zones:
+            if zone.kind in ("eye", "lips") and _reaches(one, zone.polygon):
+                place = "an eye" if zone.kind == "eye" else "the lips"
+                yield Caution(
+                    "glitter_near",
+                    Level.STOP,
+                    f"{one.name} comes within {NEAR_MM:.0f} mm of {place}; move it or leave it out.",
+                    "Glitter never goes to the lash line or on lips.",
+                    one.name,
+                )
+                break
+    if strewn:
+        yield Caution(
+            "glitter",
+            Level.ASK,
+            "Ask before glitter, and use cosmetic-grade glitter only.",
+            "Craft and plastic craft glitter can scratch an eye; not everybody wants glitter.",
+        )
+
+
+def _reaches(overlay: Overlay, polygon: NDArray[np.floating[Any]]) -> bool:
+    """Return whether an oval comes within 12 mm of an outline."""
+    points = polygon - (overlay.x_mm, overlay.y_mm)
+    wide, tall = overlay.width_mm / 2 + NEAR_MM, overlay.height_mm / 2 + NEAR_MM
+    return bool((((points[:, 0] / wide) ** 2 + (points[:, 1] / tall) ** 2) <= 1).any())
+
+
+def _person(person: Person, charts: Sequence[str]) -> Iterator[Caution]:
+    asks = {
+        "age": (person.age is AgeBand.UNKNOWN, "how old the person is"),
+        "allergy": (person.allergy is Said.UNKNOWN, "about allergies"),
+        "asthma": (person.asthma is Said.UNKNOWN, "about asthma"),
+        "ill": (person.ill is Said.UNKNOWN, "about recent illness"),
+        "skin": (person.skin is SkinSays.UNKNOWN, "about the skin, and look at it"),
+        "consent": (person.consent is Said.UNKNOWN, "whether the person agrees"),
+        "parent": (person.age.minor and person.parent is Said.UNKNOWN, "a parent"),
+    }
+    for code, (open_, words) in asks.items():
+        if open_:
+            yield Caution(f"ask_{code}", Level.ASK, f"Ask {words}.", "What is not asked is not known.")
+    if person.consent is Said.NO or (person.age.minor and person.parent is Said.NO):
+        who = "The person" if person.consent is Said.NO else "The parent"
+        yield Caution("consent", Level.STOP, f"{who} does not agree: no paint.", "Nobody is painted against a no.")
+    if person.skin is SkinSays.BROKEN:
+        yield Caution(
+            "broken_skin",
+            Level.STOP,
+            "No paint on broken or infected skin, cold sores or stitches.",
+            "Paint and tools carry infection in and on.",
+        )
+    if person.skin is SkinSays.SENSITIVE:
+        yield Caution("sensitive", Level.ASK, "Try a patch first, well ahead, or leave it.", "Skin that reacts reacts.")
+    if person.allergy is Said.YES:
+        yield Caution(
+            "allergy",
+            Level.STOP,
+            "Read the label together and leave out what it names; if unsure, do not paint.",
+            "A patch test well ahead tells more; another place on the body is no remedy for an allergy.",
+        )
+    if person.asthma is Said.YES:
+        yield Caution(
+            "asthma", Level.ASK, "No loose glitter or powder near the face.", "Dust in the air can set it off."
+        )
+    if person.ill is Said.YES:
+        yield Caution("ill", Level.STOP, "Paint another day.", "An illness may be passed on.")
+    if person.age is AgeBand.SMALL:
+        on_face = any(chart in FACES for chart in charts) or not charts
+        yield Caution(
+            "small_child",
+            Level.STOP if on_face else Level.ASK,
+            "Arm or hand at most, or none." if on_face else "Keep it small and quick, or leave it.",
+            "Skin of small children is thin, and hands go to eyes and mouth.",
+        )
+
+
+def _always() -> Iterator[Caution]:
+    for code, text, reason in (
+        (
+            "clean_tools",
+            "One clean sponge and swab a person, then the wash bag; clean brushes, fresh rinse water, clean hands.",
+            "Nothing goes from one face to the next.",
+        ),
+        ("decant", "Decant what goes on lips.", "A brush that was at a mouth does not go back into the pan."),
+        ("no_blowing", "Never blow on a face: wait, work elsewhere, use clean moving air.", "Breath carries germs."),
+        (
+            "removal",
+            "Say how it comes off: soap, water, a soft cloth.",
+            "Taking it off is part of the plan.",
+        ),
+    ):
+        yield Caution(code, Level.MIND, text, reason)

@@ -1,0 +1,353 @@
+"""The verbs about order, paper, cautions and runs."""
+
+from __future__ import annotations
+
+from argparse import Namespace
+from dataclasses import replace
+from datetime import date, datetime
+from pathlib import Path
+from typing import Any
+
+from pennello.caution.person import AgeBand, Person, Said, SkinSays
+from pennello.caution.rules import DECIDE, Caution, cautions
+from pennello.cli.main import write_json
+from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
+from pennello.design.plan import Plan
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.motif.motif import counted
+from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
+from pennello.order.explain import reasons
+from pennello.order.steps import Step
+
+Answer = dict[str, Any]
+
+AGES = {"under-3": AgeBand.SMALL, "child": AgeBand.CHILD, "teen": AgeBand.TEEN, "adult": AgeBand.ADULT}
+SKINS = {"sound": SkinSays.SOUND, "sensitive": SkinSays.SENSITIVE, "broken": SkinSays.BROKEN}
+SIDES = {"together": Sides.TOGETHER, "regions": Sides.REGIONS, "free": Sides.FREE}
+WHITES = {"free": Whites.FREE, "before": Whites.BEFORE, "after": Whites.AFTER}
+GLITTERS = {"tacky": GlitterWhen.TACKY, "last": GlitterWhen.LAST}
+
+_LONGEST_S = 3600.0
+_RESTARTS_S = 1.0
+
+
+class CannotMoveError(PennelloError):
+    """A step cannot be moved to a place."""
+
+
+def order_verb(wish: Namespace) -> int:
+    """Say in which order to paint; change how it is wished, or move a step."""
+    plan = read_plan(wish.plan)
+    ordering = _wished(plan, wish)
+    changed = ordering != plan.ordering
+    plan = replace(plan, ordering=ordering)
+    arranged = arranged_of(plan, wish)
+    if wish.move:
+        plan, arranged = _moved(plan, arranged, wish.move)
+        changed = True
+    if changed:
+        write_plan(plan, wish.out or wish.plan)
+    _write_steps(arranged, wish)
+    if wish.json:
+        write_json(order_answer(arranged, told_why=wish.reasons))
+    else:
+        _say(arranged, told_why=wish.reasons)
+    return 0
+
+
+def arranged_of(plan: Plan, wish: Namespace) -> Arranged:
+    """Return the order that the options ask for: restarts first, CP-SAT for what is left of the time."""
+    from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
+    from pennello.session.notebook import pace_of  # noqa: PLC0415
+
+    if not 0 <= wish.seconds <= _LONGEST_S:
+        raise OutOfRangeError("--seconds", wish.seconds, "0 to 3600")
+    design = design_of(plan, wish.chart, pace_of(wish.notebook), engine=engine.kernel())
+    if getattr(wish, "own", False):
+        ordering = plan.ordering
+        return in_order(design, ordering.sequence or [job.id for job in design.work.jobs])
+    restarts = min(wish.seconds, _RESTARTS_S)
+    return arrange(design, restarts, max(0.0, wish.seconds - restarts), wish.target)
+
+
+def order_answer(arranged: Arranged, *, told_why: bool = False) -> Answer:
+    """Return an order as it is told as JSON."""
+    sums = arranged.sums
+    answer: Answer = {
+        "steps": [_step(step) for step in arranged.steps],
+        "total_s": sums.total_s,
+        "busy_s": sums.busy_s,
+        "waiting_s": sums.waiting_s,
+        "loads": sums.loads,
+        "rinses": sums.rinses,
+        "changes": sums.changes,
+        "gap": arranged.gap,
+        "found_by": arranged.by,
+        "own_total_s": arranged.own_total_s,
+        "unmet": list(arranged.missed),
+        "stop_here": [{"after": stop.after, "at_s": stop.at_s, "left": list(stop.left)} for stop in arranged.stops],
+        "constraints": [
+            {
+                "before": lag.before,
+                "after": lag.after,
+                "least_s": lag.least_s,
+                "most_s": None if lag.most_s > 1e8 else lag.most_s,
+                "why": lag.why.value,
+                "text": lag.words,
+            }
+            for lag in arranged.lags
+        ],
+    }
+    if arranged.choice is not None:
+        choice = arranged.choice
+        answer["target"] = {
+            "parts": list(choice.parts),
+            "left_out": list(choice.left_out),
+            "value": choice.value,
+            "fits": choice.fits,
+        }
+    if told_why:
+        answer["reasons"] = [{"step": one.job, "text": one.words} for one in reasons(arranged)]
+    return answer
+
+
+def _step(step: Step) -> Answer:
+    return {
+        "id": step.id,
+        "kind": step.kind.value,
+        "start_s": step.start_s,
+        "end_s": step.end_s,
+        "waits_for": list(step.waits_for),
+        "job": step.job,
+        "text": step.words,
+    }
+
+
+def _say(arranged: Arranged, *, told_why: bool) -> None:
+    from pennello.files.sheet_pdf import clock, minutes  # noqa: PLC0415 - reportlab comes with it
+
+    for step in arranged.steps:
+        print(f"{clock(step.start_s):>6}  {step.seconds:5.1f} s  {step.kind.value:8} {step.words}")
+    sums = arranged.sums
+    print(
+        f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {counted(sums.loads, 'load')}, "
+        f"{counted(sums.rinses, 'rinse')}, {counted(sums.changes, 'change')} of tool; as the plan has it {minutes(arranged.own_total_s)}. "
+        f"At most {arranged.gap:.1%} above the best there is ({arranged.by}). Times are predicted."
+    )
+    for sentence in arranged.missed:
+        print(f"cannot be met: {sentence}")
+    if arranged.choice is not None and arranged.choice.left_out:
+        print(f"left out for the time: {', '.join(arranged.choice.left_out)}")
+    if arranged.choice is not None and not arranged.choice.fits:
+        print("what must be there takes longer than that.")
+    for stop in arranged.stops[:-1]:
+        print(f"complete as it is after {minutes(stop.at_s)}")
+    if told_why:
+        for one in reasons(arranged):
+            print(f"  {one.words}.")
+
+
+def _wished(plan: Plan, wish: Namespace) -> Ordering:
+    """Return the plan's ordering with what the options change."""
+    ordering = plan.ordering
+    parts = {placed.id for placed in plan.motifs} | {one.name for one in plan.overlays}
+    parts |= {stroke.id for stroke in plan.strokes} if not plan.motifs else set()
+    for word in wish.priority or []:
+        name, level = _pair(word, "--priority", parts)
+        if level not in [one.value for one in Priority]:
+            raise OutOfRangeError("--priority", word, "PART=must, PART=nice or PART=skip")
+        ordering = ordering.with_priority(name, Priority(level))
+    for word in wish.worth or []:
+        name, number = _pair(word, "--worth", parts)
+        try:
+            ordering = ordering.with_worth(name, float(number))
+        except ValueError:
+            raise OutOfRangeError("--worth", word, "PART=NUMBER") from None
+    for word in wish.rule or []:
+        ordering = ordering.with_rule(_rule(word, parts))
+    if wish.sides:
+        ordering = replace(ordering, sides=SIDES[wish.sides])
+    if wish.whites:
+        ordering = replace(ordering, whites=WHITES[wish.whites])
+    if wish.glitter:
+        ordering = replace(ordering, glitter=GLITTERS[wish.glitter])
+    if wish.automatic:
+        ordering = replace(ordering, sequence=())
+    return ordering
+
+
+def _pair(word: str, option: str, parts: set[str]) -> tuple[str, str]:
+    name, found, value = word.rpartition("=")
+    if not found:
+        raise OutOfRangeError(option, word, "PART=VALUE")
+    if name not in parts:
+        raise UnknownNameError("part", name, sorted(parts), option)
+    return name, value
+
+
+def _rule(word: str, parts: set[str]) -> Rule:
+    pieces = word.split(":")
+    if len(pieces) != 3 or pieces[1] not in [kind.value for kind in RuleKind]:
+        raise OutOfRangeError("--rule", word, "EARLIER:after:LATER, or dry, wet, any in the middle")
+    for name in (pieces[0], pieces[2]):
+        if name not in parts:
+            raise UnknownNameError("part", name, sorted(parts), "--rule")
+    return Rule(pieces[0], pieces[2], RuleKind(pieces[1]))
+
+
+def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arranged]:
+    name, place = move
+    if name not in arranged.order:
+        raise UnknownNameError("step", name, list(arranged.order), "--move")
+    if not place.isdigit() or int(place) < 1:
+        raise OutOfRangeError("--move", place, "a step and its place, 1 for the first")
+    order = moved(arranged, name, int(place) - 1)
+    if isinstance(order, str):
+        raise CannotMoveError(order)
+    return (
+        replace(plan, ordering=replace(plan.ordering, sequence=order)),
+        in_order(arranged.design, order, arranged.choice),
+    )
+
+
+def _write_steps(arranged: Arranged, wish: Namespace) -> None:
+    from pennello.files.steps_out import write_steps  # noqa: PLC0415 - only where asked for
+
+    try:
+        begins = datetime.fromisoformat(wish.start) if wish.start else datetime.now().replace(microsecond=0)
+    except ValueError:
+        raise OutOfRangeError("--start", wish.start, "a day and time as in 2026-11-28T18:30") from None
+    for path in (wish.csv, wish.ics):
+        if path is not None:
+            write_steps(arranged, path, begins)
+
+
+def sheet_verb(wish: Namespace) -> int:
+    """Write the sheet for the chair."""
+    from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
+
+    plan = read_plan(wish.plan)
+    arranged = arranged_of(plan, wish)
+    told = cautions(plan, person_of(wish), wish.chart, expired_of(wish.kit))
+    pages = write_sheet(arranged, told, wish.pdf)
+    print(f"Wrote {wish.pdf}: {pages} pages at true scale.")
+    return 0
+
+
+def sequence_verb(wish: Namespace) -> int:
+    """Write the design after each step as pictures."""
+    from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only where asked for
+    from pennello.lay import engine  # noqa: PLC0415
+    from pennello.session.order_pictures import file_stem, sequence  # noqa: PLC0415
+
+    if not 0.5 <= wish.px_per_mm <= 16:
+        raise OutOfRangeError("--px-per-mm", wish.px_per_mm, "0.5 to 16")
+    plan = read_plan(wish.plan)
+    arranged = arranged_of(plan, wish)
+    wish.out.mkdir(parents=True, exist_ok=True)
+    written = []
+    for chart in dict.fromkeys(job.chart for job in arranged.jobs):
+        for moment in sequence(arranged, chart, wish.px_per_mm, engine.kernel()):
+            path = wish.out / f"{chart}-{moment.number:03d}-{file_stem(moment.job)}.png"
+            write_png(moment.picture, path, wish.px_per_mm)
+            written.append({"file": str(path), "step": moment.job, "at_s": moment.at_s})
+    if wish.json:
+        write_json({"pictures": written})
+    else:
+        print(f"Wrote {len(written)} pictures into {wish.out}.")
+    return 0
+
+
+def cautions_verb(wish: Namespace) -> int:
+    """Say the usual cautions; exit with 1 if one of them says stop."""
+    plan = read_plan(wish.plan)
+    told = cautions(plan, person_of(wish), wish.chart, expired_of(wish.kit))
+    if wish.json:
+        write_json({"cautions": [_caution(one) for one in told], "decide": DECIDE})
+    else:
+        for one in told:
+            print(f"{one.level.value}: {one.text} {one.reason}")
+        print(DECIDE)
+    return 1 if any(one.level.name == "STOP" for one in told) else 0
+
+
+def _caution(one: Caution) -> Answer:
+    return {
+        "code": one.code,
+        "level": one.level.name.lower(),
+        "text": one.text,
+        "reason": one.reason,
+        "about": one.about,
+    }
+
+
+def person_of(wish: Namespace) -> Person:
+    """Return the person that the options tell of."""
+    said = {
+        name: Said(getattr(wish, name) or "not asked") for name in ("allergy", "asthma", "ill", "consent", "parent")
+    }
+    age = AGES.get(wish.age, AgeBand.UNKNOWN)
+    return Person(age=age, skin=SKINS.get(wish.skin_is, SkinSays.UNKNOWN), **said)
+
+
+def expired_of(kit: str | None) -> tuple[str, ...]:
+    """Return the names of what is past its date in a kit ("" for the painter's own), or nothing without one."""
+    if kit is None:
+        return ()
+    from pennello.session.kit import kit_path  # noqa: PLC0415
+    from pennello.store.kit_store import KitStore  # noqa: PLC0415
+
+    path = Path(kit) if kit else kit_path()
+    if not path.exists():
+        return ()
+    store = KitStore(path)
+    try:
+        items = store.read().items.values()
+    finally:
+        store.close()
+    today = date.today()
+    return tuple(item.thing.name for item in items if item.keeping.expired(today))
+
+
+def runs_verb(wish: Namespace) -> int:
+    """List recorded runs, and the pace that they give."""
+    from pennello.session.notebook import notebook_path, pace_of  # noqa: PLC0415
+    from pennello.store.notebook import Notebook, RunNote  # noqa: PLC0415
+
+    path = wish.notebook or notebook_path()
+    runs: tuple[RunNote, ...] = ()
+    if path.exists():
+        book = Notebook(path)
+        runs = book.runs()
+        book.close()
+    pace = pace_of(path)
+    if wish.json:
+        write_json(
+            {
+                "runs": [
+                    {
+                        "plan": run.plan,
+                        "chart": run.chart,
+                        "begun": run.begun,
+                        "hand_s": run.hand_s,
+                        "planned_s": run.planned_s,
+                        "finished": run.finished,
+                        "steps": len(run.steps),
+                        "answers": dict(run.answers),
+                    }
+                    for run in runs
+                ],
+                "pace": [
+                    {"kind": kind.value, "factor": factor, "steps": count} for kind, factor, count in pace.factors
+                ],
+            }
+        )
+        return 0
+    for run in runs:
+        print(f"{run.begun}  {run.plan}: {run.hand_s:.0f} s of the hand, {run.planned_s:.0f} s planned")
+    for kind, factor, count in pace.factors:
+        print(f"{kind.value}: {factor:.2f} times the default, the median of {count} steps")
+    if not runs:
+        print("No run is recorded yet; times are defaults.")
+    return 0

@@ -1,0 +1,56 @@
+"""Steps as a CSV table, and as an iCalendar file for a day's plan."""
+
+from __future__ import annotations
+
+import csv
+import io
+from datetime import datetime, timedelta
+from pathlib import Path
+
+from pennello.files.atomic import write_bytes
+from pennello.order.arrange import Arranged
+
+COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for")
+_FORMULA = ("=", "+", "-", "@")
+
+
+def steps_csv(arranged: Arranged) -> str:
+    """Return the steps as CSV with a head line; text that a table program would take for a formula gets a quote."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for number, step in enumerate(arranged.steps, 1):
+        words = f"'{step.words}" if step.words.startswith(_FORMULA) else step.words
+        times = (f"{step.start_s:.1f}", f"{step.end_s:.1f}", f"{step.seconds:.1f}")
+        writer.writerow((number, step.id, step.kind.value, *times, words, " ".join(step.waits_for)))
+    return out.getvalue()
+
+
+def steps_ics(arranged: Arranged, begins: datetime) -> bytes:
+    """Return the steps as iCalendar (RFC 5545): the design as one event, and one for each step that lays something."""
+    from icalendar import Calendar, Event  # noqa: PLC0415 - only when asked for
+
+    calendar = Calendar()
+    calendar.add("prodid", "-//Pennello//order of painting//EN")
+    calendar.add("version", "2.0")
+    title = arranged.design.work.plan.title
+    spans = [("design", title, 0.0, arranged.sums.total_s, "Times are predicted.")]
+    spans += [(step.id, step.name, step.start_s, step.end_s, step.words) for step in arranged.steps if step.kind.paints]
+    for key, name, start_s, end_s, words in spans:
+        event = Event()
+        event.add("uid", f"{key}.{begins:%Y%m%dT%H%M%S}@pennello.invalid".replace(" ", "-"))
+        event.add("summary", name)
+        event.add("description", words)
+        event.add("dtstamp", begins)
+        event.add("dtstart", begins + timedelta(seconds=round(start_s)))
+        event.add("dtend", begins + timedelta(seconds=max(round(end_s), round(start_s) + 1)))
+        calendar.add_component(event)
+    return bytes(calendar.to_ical())
+
+
+def write_steps(arranged: Arranged, path: Path, begins: datetime) -> None:
+    """Write the steps as .ics or, by any other ending, as CSV; raises FileProblemError."""
+    if path.suffix.lower() == ".ics":
+        write_bytes(steps_ics(arranged, begins), path)
+    else:
+        write_bytes(steps_csv(arranged).encode("utf-8"), path)

@@ -1,0 +1,1 @@
+"""Order of painting: steps, drying, time, and the run at the chair."""

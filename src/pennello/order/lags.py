@@ -1,0 +1,196 @@
+"""What must lie between jobs: dry before, still wet, still tacky, light before dark, the nose late, own rules."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from itertools import chain
+
+from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
+from pennello.lay.drying import DRY, TACKY, tau_from_dry, time_to
+from pennello.order.films import LINE_KINDS, Films
+from pennello.order.job import Job, Lag, Why
+from pennello.order.jobs import SKIN, Work
+from pennello.order.pace import StepKind
+
+LIGHT_L, DARK_L = 75.0, 35.0
+"""Line work lighter than the one is white, darker than the other is black, in L* (defaults)."""
+
+PULLED = (("wave", "white"),)
+"""Parts of motifs that are pulled through the wet paint of another part of the same motif (common practice)."""
+
+
+def lags_of(work: Work, films: Films) -> tuple[Lag, ...]:
+    """Return what must lie between the jobs of a plan; the order of what overlaps is the plan's own.
+
+    No set of them asks for two jobs to come before each other: what would is left out, own rules last of all.
+    """
+    plan = work.plan
+    tau_coat = tau_from_dry(plan.dry_after_s)
+    found: list[Lag] = []
+    order = _Order([job.id for job in work.jobs])
+    for lag in chain(
+        _own(work, films, tau_coat, plan.ordering),
+        _leftovers(work),
+        _overlaps(work, films, tau_coat, plan.ordering, order),
+        _whites(work, films, plan.ordering),
+        _nose(work, plan.ordering),
+    ):
+        if not order.add(lag.before, lag.after):
+            continue
+        found.append(lag)
+    return tuple(found)
+
+
+class _Order:
+    """Which jobs come before which, so far."""
+
+    def __init__(self, names: list[str]) -> None:
+        self._after: dict[str, set[str]] = {name: set() for name in names}
+
+    def has(self, before: str, after: str) -> bool:
+        """Return whether one already comes before another."""
+        return after in self._after[before]
+
+    def add(self, before: str, after: str) -> bool:
+        """Take that one comes before another; return False if it would have to come after it."""
+        if before == after or before in self._after[after]:
+            return False
+        gained = {after} | self._after[after]
+        for name in self._after:
+            if name == before or before in self._after[name]:
+                self._after[name] |= gained
+        return True
+
+
+def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, order: _Order) -> Iterator[Lag]:
+    """What lies over another job's paint waits until that is dry; a pulled white comes while it is wet.
+
+    Where a rule of the painter's own turns two round, the one that now lies below dries instead.
+    """
+    jobs = work.jobs
+    kinds = {frozenset((rule.earlier, rule.later)): rule.kind for rule in ordering.rules}
+    for number, upper in enumerate(jobs):
+        below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
+        if upper.kind is StepKind.GLITTER:
+            yield from _glitter(work, upper, below, films, tau_coat, ordering)
+            continue
+        for lower in below:
+            if lower.kind is StepKind.GLITTER:
+                continue
+            one, other = (upper, lower) if order.has(upper.id, lower.id) else (lower, upper)
+            yield from _over(one, other, films, tau_coat, kinds.get(frozenset((one.part, other.part))))
+
+
+def _over(lower: Job, upper: Job, films: Films, tau_coat: float, own: RuleKind | None) -> Iterator[Lag]:
+    um = films.under_um(lower.id, upper.id)
+    if own is RuleKind.WET:
+        return
+    if own is None and films.alike(lower.id, upper.id):
+        words = f"{upper.name} goes over {lower.name}, in the same paint"
+        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.SAME, words)
+        return
+    if own is RuleKind.ANY:
+        words = f"{upper.name} goes over {lower.name} however wet it is: your own rule"
+        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OWN, words)
+    elif _pulled(lower, upper):
+        most = math.floor(time_to(TACKY, um, tau_coat) * 10) / 10
+        words = f"{upper.name} is pulled while {lower.name} is wet, within {most:.0f} s"
+        yield Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
+    else:
+        least = math.ceil(time_to(DRY, um, tau_coat) * 10) / 10
+        words = f"{lower.name} ({um:.0f} µm) dries for {least:.0f} s before {upper.name} goes over it"
+        yield Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
+
+
+def _pulled(lower: Job, upper: Job) -> bool:
+    return lower.part == upper.part and any(
+        lower.id.split("/")[1].startswith(base) and upper.id.split("/")[1].startswith(top) for base, top in PULLED
+    )
+
+
+def _glitter(
+    work: Work, glitter: Job, below: list[Job], films: Films, tau_coat: float, ordering: Ordering
+) -> Iterator[Lag]:
+    """Glitter sticks while the last film under it is tacky; or it is the last touch of its chart."""
+    last = ordering.glitter is GlitterWhen.LAST
+    below = [job for job in below if job.kind is not StepKind.GLITTER]
+    for lower in work.jobs:
+        if last and lower.chart == glitter.chart and lower.kind is not StepKind.GLITTER:
+            yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.LAST, "glitter is the last touch")
+    if last or not below:
+        return
+    for lower in below[:-1]:
+        yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
+    top = below[-1]
+    um = films.under_um(top.id, glitter.id)
+    opens, closes = time_to(TACKY, um, tau_coat), time_to(DRY, um, tau_coat)
+    words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {closes:.0f} s after it"
+    yield Lag(top.id, glitter.id, math.ceil(opens * 10) / 10, math.floor(closes * 10) / 10, Why.TACKY, words)
+
+
+def _whites(work: Work, films: Films, ordering: Ordering) -> Iterator[Lag]:
+    """White lights before black lines or after them, on one chart."""
+    if ordering.whites is Whites.FREE:
+        return
+    lines = [job for job in work.jobs if job.kind in LINE_KINDS]
+    light = [job for job in lines if films.lightness(job.id) >= LIGHT_L]
+    dark = [job for job in lines if films.lightness(job.id) <= DARK_L]
+    first, second, why = (light, dark, Why.LIGHT) if ordering.whites is Whites.BEFORE else (dark, light, Why.DARK)
+    for one in first:
+        for other in second:
+            if one.chart == other.chart:
+                yield Lag(one.id, other.id, 0.0, math.inf, why, f"{one.name} before {other.name}: {why.value}")
+
+
+def _nose(work: Work, ordering: Ordering) -> Iterator[Lag]:
+    """A motif that lies by the nose comes after all that do not, as a whole."""
+    if not ordering.nose_last:
+        return
+    parts = {job.part for job in work.jobs if "nostril" in job.near}
+    late = [job for job in work.jobs if job.part in parts]
+    for job in work.jobs:
+        if job.part not in parts and job.kind is not StepKind.GLITTER:
+            for other in late:
+                words = f"{other.name} lies by the nose, which tickles: late and quick"
+                yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
+
+
+def _leftovers(work: Work) -> Iterator[Lag]:
+    """A stroke that goes on with a leftover comes after the stroke that leaves it."""
+    if not work.plan.strokes or dict(work.painted).keys() != {SKIN}:
+        return
+    owner = {name: job for job in work.jobs for name in job.strokes}
+    for stroke in work.plan.strokes:
+        before = stroke.recipe.after
+        if before in owner and owner[before] is not owner[stroke.id]:
+            words = f"{stroke.name} goes on with what {before} leaves"
+            yield Lag(owner[before].id, owner[stroke.id].id, 0.0, math.inf, Why.OWN, words)
+    for earlier, later in zip(work.plan.strokes, work.plan.strokes[1:], strict=False):
+        if later.wait_s > 0 and owner[earlier.id] is not owner[later.id]:
+            words = f"you wait {later.wait_s:.0f} s before {later.name}"
+            yield Lag(owner[earlier.id].id, owner[later.id].id, round(later.wait_s, 1), math.inf, Why.OWN, words)
+
+
+def _own(work: Work, films: Films, tau_coat: float, ordering: Ordering) -> Iterator[Lag]:
+    """The painter's own rules between parts."""
+    for rule in ordering.rules:
+        earlier = [job for job in work.jobs if job.part == rule.earlier]
+        later = [job for job in work.jobs if job.part == rule.later]
+        for one in earlier:
+            for other in later:
+                yield from _ruled(one, other, rule.kind, films, tau_coat)
+
+
+def _ruled(one: Job, other: Job, kind: RuleKind, films: Films, tau_coat: float) -> Iterator[Lag]:
+    um = films.under_um(one.id, other.id) or films.thick_um(one.id)
+    if kind is RuleKind.AFTER:
+        yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
+    elif kind is RuleKind.DRY:
+        least = math.ceil(time_to(DRY, um, tau_coat) * 10) / 10
+        words = f"{one.name} dries for {least:.0f} s before {other.name}: your own rule"
+        yield Lag(one.id, other.id, least, math.inf, Why.OWN, words)
+    elif kind is RuleKind.WET:
+        most = math.floor(time_to(TACKY, um, tau_coat) * 10) / 10
+        words = f"{other.name} while {one.name} is wet, within {most:.0f} s: your own rule"
+        yield Lag(one.id, other.id, 0.0, most, Why.OWN, words)

@@ -1,0 +1,140 @@
+"""How long things take. All are defaults until the painter's own recorded runs give medians."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from enum import Enum
+from statistics import median
+
+from pennello.design.clock import HAND_MM_S, PICK_UP_S
+from pennello.errors import OutOfRangeError
+
+
+class StepKind(Enum):
+    """What the hand does in a step."""
+
+    LOAD = "load"
+    RINSE = "rinse"
+    CHANGE = "brush"
+    STROKES = "strokes"
+    LINE = "line"
+    DOTS = "dots"
+    GLITTER = "glitter"
+    STENCIL = "stencil"
+    MOVE = "go over"
+    WAIT = "wait"
+    CUE = "cue"
+    CHECK = "check"
+
+    @property
+    def paints(self) -> bool:
+        """Whether something comes to lie on the skin."""
+        return self in _PAINTS
+
+
+_PAINTS = {StepKind.STROKES, StepKind.LINE, StepKind.DOTS, StepKind.GLITTER, StepKind.STENCIL}
+
+LEAST_RECORDS = 3
+"""So many recorded steps of a kind it takes before their median replaces a default (a default)."""
+
+FACTOR = (0.1, 20.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """A step as it was: what kind, how long the model said, how long it took, s."""
+
+    kind: StepKind
+    planned_s: float
+    actual_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Pace:
+    """Seconds of the hand (defaults), and how the painter's own times compare with them.
+
+    Attributes
+    ----------
+    stroke_mm_s, line_mm_s
+        How fast loaded strokes and line work are pulled, mm/s.
+    touch_s, dot_s
+        Setting down and lifting one stroke; one dot.
+    pick_up_s, rinse_s, change_s
+        One visit to a cake or pan; rinsing a brush; putting one down, into the rinse pot, and taking up another.
+    move_s
+        Going over to another part of the body or the other side.
+    glitter_s, glitter_s_per_cm2, stencil_s, stencil_s_per_cm2
+        Glitter and stencils: fetching, and by area.
+    cue_s, check_s
+        Telling what comes next; a look at the whole.
+    factors
+        By kind of step, the median of the painter's own times against these, with how many there are.
+    """
+
+    stroke_mm_s: float = HAND_MM_S
+    line_mm_s: float = 30.0
+    touch_s: float = 0.5
+    dot_s: float = 0.8
+    pick_up_s: float = PICK_UP_S
+    rinse_s: float = 6.0
+    change_s: float = 3.0
+    move_s: float = 1.0
+    glitter_s: float = 3.0
+    glitter_s_per_cm2: float = 0.5
+    stencil_s: float = 4.0
+    stencil_s_per_cm2: float = 0.8
+    cue_s: float = 2.0
+    check_s: float = 4.0
+    factors: tuple[tuple[StepKind, float, int], ...] = ()
+
+    def __post_init__(self) -> None:
+        for name in ("stroke_mm_s", "line_mm_s"):
+            if not 1 <= getattr(self, name) <= 2000:
+                raise OutOfRangeError(f"speed of the hand ({name})", getattr(self, name), "1 to 2000 mm/s")
+        for name in _SECONDS:
+            if not 0 <= getattr(self, name) <= 600:
+                raise OutOfRangeError(f"seconds of the pace ({name})", getattr(self, name), "0 to 600 s")
+
+    def own(self, kind: StepKind) -> tuple[float, int]:
+        """Return the painter's own factor on a kind of step and from how many steps it is; (1, 0) for a default."""
+        return next(((factor, count) for known, factor, count in self.factors if known is kind), (1.0, 0))
+
+    def seconds(self, kind: StepKind, default_s: float) -> float:
+        """Return how long a step takes this painter, s, to a tenth."""
+        return round(self.own(kind)[0] * default_s, 1)
+
+
+_SECONDS = (
+    "touch_s",
+    "dot_s",
+    "pick_up_s",
+    "rinse_s",
+    "change_s",
+    "move_s",
+    "glitter_s",
+    "glitter_s_per_cm2",
+    "stencil_s",
+    "stencil_s_per_cm2",
+    "cue_s",
+    "check_s",
+)
+
+
+def own_pace(records: Iterable[Record], pace: Pace | None = None) -> Pace:
+    """Return a pace whose kinds of step with enough records are as fast as their median.
+
+    >>> slow = [Record(StepKind.LOAD, 5.0, 7.5)] * 3
+    >>> own_pace(slow).own(StepKind.LOAD)
+    (1.5, 3)
+    """
+    by_kind: dict[StepKind, list[float]] = {}
+    for record in records:
+        if record.planned_s > 0 and record.actual_s > 0 and record.kind is not StepKind.WAIT:
+            by_kind.setdefault(record.kind, []).append(record.actual_s / record.planned_s)
+    factors = tuple(
+        (kind, min(max(median(found), FACTOR[0]), FACTOR[1]), len(found))
+        for kind, found in by_kind.items()
+        if len(found) >= LEAST_RECORDS
+    )
+    return replace(pace or Pace(), factors=factors)

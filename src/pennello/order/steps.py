@@ -1,0 +1,195 @@
+"""The steps of an order as the painter takes them: waits, changes, rinses, loads, cues, strokes, with their seconds."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from pennello.design.ordering import Priority
+from pennello.order.job import Job, Lag
+from pennello.order.pace import Pace, StepKind
+from pennello.order.problem import Setup, Timing, goes_on, setups
+
+CHECK_ID = "check"
+_LEAST_S = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of the hand.
+
+    Attributes
+    ----------
+    id
+        "load:", "wait:" ... and the job's id; the job's id alone for what is laid.
+    waits_for
+        Ids of the steps whose paint must be dry, tacky or wet, or that simply come first.
+    words
+        One sentence that says what to do.
+    """
+
+    id: str
+    kind: StepKind
+    name: str
+    start_s: float
+    end_s: float
+    waits_for: tuple[str, ...] = ()
+    job: str = ""
+    words: str = ""
+
+    @property
+    def seconds(self) -> float:
+        """How long it takes, s."""
+        return self.end_s - self.start_s
+
+
+@dataclass(frozen=True, slots=True)
+class Sums:
+    """What an order comes to."""
+
+    total_s: float
+    busy_s: float
+    waiting_s: float
+    loads: int
+    rinses: int
+    changes: int
+
+
+def steps_of(
+    jobs: Sequence[Job], lags: Iterable[Lag], timing: Timing, pace: Pace, cues: Mapping[str, str]
+) -> tuple[Step, ...]:
+    """Return the steps of an order; timings are of these jobs, by number."""
+    waits_for: dict[str, list[str]] = {}
+    for lag in lags:
+        waits_for.setdefault(lag.after, []).append(lag.before)
+    found: list[Step] = []
+    now, before = 0.0, None
+    for number in timing.order:
+        job = jobs[number]
+        start = timing.starts[number] / 10
+        before_it = setups(before, job, pace, cues)
+        idle = start - now - sum(part.seconds for part in before_it)
+        if idle > _LEAST_S:
+            held = _held_by(job, lags, jobs, timing)
+            words = f"Wait until {_names(held, jobs)} is ready." if held else "Wait."
+            found.append(Step(f"wait:{job.id}", StepKind.WAIT, "wait", now, now + idle, held, job.id, words))
+            now += idle
+        for part in before_it:
+            found.append(_setup_step(part, job, now, before))
+            now += part.seconds
+        now = start
+        needs = tuple(name for name in waits_for.get(job.id, ()) if any(one.id == name for one in jobs))
+        found.append(Step(job.id, job.kind, job.name, start, start + job.pull_s, needs, job.id, _lay_words(job)))
+        now, before = start + job.pull_s, job
+    tail = pace.seconds(StepKind.CHECK, pace.check_s)
+    if found and tail > 0:
+        words = "Look at it whole: mirror pieces there, gaps closed, edges clean."
+        found.append(Step(CHECK_ID, StepKind.CHECK, "look at the whole", now, now + tail, (), "", words))
+    return tuple(_rounded(step) for step in found)
+
+
+def _names(ids: Sequence[str], jobs: Sequence[Job]) -> str:
+    return ", ".join(job.name for job in jobs if job.id in ids)
+
+
+def _rounded(step: Step) -> Step:
+    return Step(
+        step.id,
+        step.kind,
+        step.name,
+        round(step.start_s, 1),
+        round(step.end_s, 1),
+        step.waits_for,
+        step.job,
+        step.words,
+    )
+
+
+def _held_by(job: Job, lags: Iterable[Lag], jobs: Sequence[Job], timing: Timing) -> tuple[str, ...]:
+    """Return the jobs whose paint a wait is for: those that are ready last."""
+    number = {one.id: place for place, one in enumerate(jobs)}
+    ready = {}
+    for lag in lags:
+        if lag.after == job.id and lag.before in number and lag.least_s > 0:
+            place = number[lag.before]
+            ready[lag.before] = timing.starts[place] / 10 + jobs[place].pull_s + lag.least_s
+    latest = max(ready.values(), default=0.0)
+    return tuple(name for name, when in ready.items() if when > latest - 0.2)
+
+
+def _setup_step(part: Setup, job: Job, now: float, before: Job | None) -> Step:
+    names = {
+        StepKind.LOAD: "load",
+        StepKind.RINSE: "rinse",
+        StepKind.CHANGE: "brush",
+        StepKind.MOVE: "go over",
+        StepKind.CUE: "say",
+    }
+    words = {
+        StepKind.RINSE: "Rinse the brush and dry it.",
+        StepKind.CHANGE: f"Take the {job.tool}." if before is None else f"Put that into the pot, take the {job.tool}.",
+        StepKind.LOAD: f"Load for {job.name}.",
+        StepKind.CUE: part.words,
+        StepKind.MOVE: f"Go {part.words}.",
+    }
+    kind = part.kind
+    return Step(f"{names[kind]}:{job.id}", kind, part.words, now, now + part.seconds, (), job.id, words[kind])
+
+
+def _lay_words(job: Job) -> str:
+    again = f" Load again after every {job.reload_every}." if job.reload_every else ""
+    return f"{job.name}.{again}"
+
+
+def sums_of(steps: Sequence[Step], jobs: Sequence[Job], timing: Timing) -> Sums:
+    """Return what the steps of an order come to; loads within a group of strokes are counted too."""
+    total = steps[-1].end_s if steps else 0.0
+    waiting = sum(step.seconds for step in steps if step.kind is StepKind.WAIT)
+    loads = rinses = 0
+    before: Job | None = None
+    for number in timing.order:
+        job = jobs[number]
+        rinses += job.rinses
+        loads += job.loads
+        if goes_on(before, job):
+            first = sum(1 for step in steps if step.id == f"load:{job.id}")
+            loads -= 0 if first else _first_visits(job)
+        before = job
+    rinses += sum(step.kind is StepKind.RINSE for step in steps)
+    changes = sum(step.kind is StepKind.CHANGE for step in steps)
+    return Sums(round(total, 1), round(total - waiting, 1), round(waiting, 1), loads, rinses, changes)
+
+
+def _first_visits(job: Job) -> int:
+    """Return how many visits the load before a job is."""
+    again = (len(job.strokes) - 1) // job.reload_every if job.reload_every else 0
+    return max(1, round(job.loads / (again + 1)))
+
+
+@dataclass(frozen=True, slots=True)
+class StopPoint:
+    """A moment at which the design is complete as it is: after which step, when, and what would still come."""
+
+    after: str
+    at_s: float
+    left: tuple[str, ...]
+
+
+def stop_points(steps: Sequence[Step], jobs: Sequence[Job]) -> tuple[StopPoint, ...]:
+    """Return where a painter may stop: all musts are laid, and no part that was begun is half done."""
+    laid: set[str] = set()
+    by_id = {job.id: job for job in jobs}
+    parts: dict[str, set[str]] = {}
+    for job in jobs:
+        parts.setdefault(job.part, set()).add(job.id)
+    musts = {job.id for job in jobs if job.priority is Priority.MUST}
+    found = []
+    for step in steps:
+        if not step.kind.paints:
+            continue
+        laid.add(step.id)
+        begun = {by_id[name].part for name in laid}
+        if musts <= laid and all(parts[part] <= laid for part in begun):
+            left = tuple(dict.fromkeys(job.part for job in jobs if job.id not in laid))
+            found.append(StopPoint(step.id, step.end_s, left))
+    return tuple(found)

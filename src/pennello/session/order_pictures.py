@@ -1,0 +1,120 @@
+"""Pictures of an order: what each job lays, and the design after each step."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.basis import FULL
+from pennello.design.on_chart import chart_of
+from pennello.design.placed import Overlay
+from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.lay.drying import tau_from_dry
+from pennello.lay.engine import best
+from pennello.lay.skin_film import Box, Engine, SkinFilm
+from pennello.order.arrange import Arranged, Design
+from pennello.order.jobs import SKIN
+from pennello.order.laid import laid_out
+from pennello.session.chart_scene import Painted, chart_picture, covered_bytes
+
+Picture = NDArray[np.uint8]
+Report = Callable[[float, str], None]
+
+THUMB_PX_PER_MM = 2.0
+_MARGIN = 4
+
+
+def thumbnails(design: Design, report: Report | None = None, engine: Engine | None = None) -> dict[str, Picture]:
+    """Return what each job lays, alone on the skin, as sRGB bytes with what is bare left clear, by job."""
+    doer, found = engine or best(), {}
+    for _, laid in design.work.painted:
+        canvas = skin_canvas(laid, THUMB_PX_PER_MM)
+        ready = {one.stroke: one for one in pulls(laid, canvas.px_per_mm)}
+        mine = [job for job in design.work.jobs if job.strokes and job.strokes[0] in ready]
+        for number, job in enumerate(mine):
+            if report is not None:
+                report(number / len(mine), f"a picture of {job.name}")
+            film = fresh_film(laid, canvas)
+            keys = [(ready[name], 0.0) for name in job.strokes]
+            lay_in_order(film, keys, Carrying(), doer, tau_from_dry(laid.dry_after_s))
+            found[job.id] = _cropped(_rgba(film, doer))
+    return found
+
+
+def _rgba(film: SkinFilm, engine: Engine) -> Picture:
+    picture = engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
+    return np.dstack([picture, covered_bytes(film)])
+
+
+def _cropped(rgba: Picture) -> Picture:
+    """Return the painted part of a picture with a small margin."""
+    rows, columns = np.nonzero(rgba[..., 3] > 20)
+    if not len(rows):
+        return rgba[:1, :1]
+    top, left = max(rows.min() - _MARGIN, 0), max(columns.min() - _MARGIN, 0)
+    return np.ascontiguousarray(rgba[top : rows.max() + _MARGIN, left : columns.max() + _MARGIN])
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Moment:
+    """The design after a job: its number in the order, the job, when it ends, s, and the picture, sRGB bytes."""
+
+    number: int
+    job: str
+    at_s: float
+    picture: Picture
+
+
+def sequence(arranged: Arranged, chart: str, px_per_mm: float, engine: Engine | None = None) -> Iterator[Moment]:
+    """Yield the design on a chart ("skin" for a plan without motifs) after each job of an order that lies on it."""
+    doer = engine or best()
+    plan = arranged.design.work.plan
+    overlays: list[Overlay] = []
+    film: SkinFilm | None = None
+    ready: tuple[Pull, ...] = ()
+    starts: tuple[float, ...] = ()
+    owners: tuple[str, ...] = ()
+    tau = tau_from_dry(plan.dry_after_s)
+    if chart in dict(arranged.design.work.painted):
+        out = laid_out(arranged, chart)
+        if out.plan.strokes:
+            canvas = skin_canvas(out.plan, px_per_mm)
+            film, ready = fresh_film(out.plan, canvas), pulls(out.plan, canvas.px_per_mm)
+            starts, owners = out.starts_s, out.jobs
+    carrying, number = Carrying(), 0
+    for place in arranged.timing.order:
+        job = arranged.jobs[place]
+        if job.chart != chart:
+            continue
+        keys = [(one, at) for one, at, owner in zip(ready, starts, owners, strict=True) if owner == job.id]
+        if keys and film is not None:
+            lay_in_order(film, keys, carrying, doer, tau)
+        overlays += [one for one in plan.overlays if not job.strokes and (one.name, one.chart) == (job.part, chart)]
+        number += 1
+        ends = arranged.timing.starts[place] / 10 + job.pull_s
+        yield Moment(number, job.id, ends, _page(plan, chart, film, overlays, doer, px_per_mm))
+
+
+def _page(
+    plan: Plan, chart: str, film: SkinFilm | None, overlays: list[Overlay], engine: Engine, px_per_mm: float
+) -> Picture:
+    """Return the chart, or the bare patch of skin, with what lies on it."""
+    if chart == SKIN:
+        assert film is not None
+        return engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
+    painted = None if film is None else Painted(plan, chart, film.canvas, _rgba(film, engine), 0)
+    red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
+    return chart_picture(chart_of(plan, chart), painted, (red, green, blue), px_per_mm, overlays)
+
+
+def file_stem(job: str) -> str:
+    """Return a job's id as a part of a file's name.
+
+    >>> file_stem("petal-ring/petal1/twin")
+    'petal-ring-petal1-twin'
+    """
+    return "".join(letter if letter.isalnum() or letter in "-_" else "-" for letter in job)[:80]
