@@ -130,10 +130,11 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
     for step in arranged.steps:
         print(f"{clock(step.start_s):>6}  {step.seconds:5.1f} s  {step.kind.value:8} {step.words}")
     sums = arranged.sums
+    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
+    print(f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {', '.join(counts)} of tool.")
     print(
-        f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {counted(sums.loads, 'load')}, "
-        f"{counted(sums.rinses, 'rinse')}, {counted(sums.changes, 'change')} of tool; as the plan has it {minutes(arranged.own_total_s)}. "
-        f"At most {arranged.gap:.1%} above the best there is ({arranged.by}). Times are predicted."
+        f"As the plan has it {minutes(arranged.own_total_s)}. At most {arranged.gap:.1%} above the best there is "
+        f"({arranged.by}). Times are predicted."
     )
     for sentence in arranged.missed:
         print(f"cannot be met: {sentence}")

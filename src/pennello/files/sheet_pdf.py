@@ -54,6 +54,7 @@ def write_sheet(
 def _first_pages(arranged: Arranged, told: Sequence[Caution]) -> list[Draw]:
     """Return pages with what it comes to, the kit, and the cautions; as many as it takes."""
     plan, sums = arranged.design.work.plan, arranged.sums
+    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     lines: list[tuple[str, str]] = [
         ("big", plan.title),
         ("quiet", " · ".join(part for part in (plan.place, plan.skin.name) if part)),
@@ -63,7 +64,7 @@ def _first_pages(arranged: Arranged, told: Sequence[Caution]) -> list[Draw]:
         ),
         (
             "text",
-            f"{counted(sums.loads, 'load')}, {counted(sums.rinses, 'rinse')}, {counted(sums.changes, 'change')} of tool.",
+            f"{', '.join(counts)} of tool. Times are predicted.",
         ),
     ]
     if arranged.choice is not None and arranged.choice.left_out:

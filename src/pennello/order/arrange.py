@@ -138,9 +138,14 @@ def arrange(
         Leave out what does not fit into this time, nice and skip parts only; None for the ordering's own target.
     found
         Called with each better order.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the target is not 5 s to ten hours.
     """
     ordering = design.work.plan.ordering
-    wished = target_s if target_s is not None else ordering.target_s
+    wished = ordering.target_s if target_s is None else replace(ordering, target_s=target_s).target_s
     choice = _chosen(design, wished) if wished is not None else None
     taken = frozenset(choice.parts) if choice is not None else frozenset(job.part for job in design.work.jobs)
     jobs = tuple(job for job in design.work.jobs if job.part in taken)
@@ -228,7 +233,7 @@ def _chosen(design: Design, target_s: float) -> Choice:
 
 def _gap(problem: Problem, timing: Timing) -> float:
     bound = lower_bound(problem)
-    return max(0.0, (timing.cost - bound) / timing.cost) if timing.cost else 0.0
+    return max(0.0, (timing.paid - bound) / timing.paid) if timing.paid else 0.0
 
 
 def _told(

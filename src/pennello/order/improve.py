@@ -33,7 +33,7 @@ class Improved:
     @property
     def gap(self) -> float:
         """How far the cost may be above the best there is, as a share of it; 0 when it is proven."""
-        cost = self.timing.cost
+        cost = self.timing.paid
         return 0.0 if self.proven or cost <= 0 else max(0.0, (cost - self.bound) / cost)
 
 

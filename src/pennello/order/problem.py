@@ -124,6 +124,11 @@ class Timing:
     late: int
     cost: int
 
+    @property
+    def paid(self) -> int:
+        """Total and switches that are not liked, without windows that are missed: what a bound can be held against."""
+        return self.cost - LATE_COST * self.late
+
 
 def time_order(problem: Problem, order: Sequence[int]) -> Timing:
     """Return when the jobs of an order start: each as early as can be, pushed later only for the sake of a window."""

@@ -27,6 +27,9 @@ REST_PX_PER_MM = 3.0
 LIFT_PX_PER_MM = 2.0
 """Resolution of what is carried by a hand that drags."""
 
+SURROUND = "#F7F6F4"
+"""What is about a chart: neutral, since paint is judged against it."""
+
 _LEAST_UM = 0.05
 
 
@@ -116,7 +119,7 @@ def chart_picture(
     overlays: Sequence[Overlay] = (),
     *,
     mirrored: bool = False,
-    surround: str = "#F7F6F4",
+    surround: str = SURROUND,
 ) -> Picture:
     """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
 

@@ -19,7 +19,7 @@ from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design
 from pennello.order.jobs import SKIN
 from pennello.order.laid import laid_out
-from pennello.session.chart_scene import Painted, chart_picture, covered_bytes
+from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
 Picture = NDArray[np.uint8]
 Report = Callable[[float, str], None]
@@ -69,7 +69,9 @@ class Moment:
     picture: Picture
 
 
-def sequence(arranged: Arranged, chart: str, px_per_mm: float, engine: Engine | None = None) -> Iterator[Moment]:
+def sequence(
+    arranged: Arranged, chart: str, px_per_mm: float, engine: Engine | None = None, surround: str = SURROUND
+) -> Iterator[Moment]:
     """Yield the design on a chart ("skin" for a plan without motifs) after each job of an order that lies on it."""
     doer = engine or best()
     plan = arranged.design.work.plan
@@ -96,11 +98,17 @@ def sequence(arranged: Arranged, chart: str, px_per_mm: float, engine: Engine | 
         overlays += [one for one in plan.overlays if not job.strokes and (one.name, one.chart) == (job.part, chart)]
         number += 1
         ends = arranged.timing.starts[place] / 10 + job.pull_s
-        yield Moment(number, job.id, ends, _page(plan, chart, film, overlays, doer, px_per_mm))
+        yield Moment(number, job.id, ends, _page(plan, chart, film, overlays, doer, px_per_mm, surround))
 
 
 def _page(
-    plan: Plan, chart: str, film: SkinFilm | None, overlays: list[Overlay], engine: Engine, px_per_mm: float
+    plan: Plan,
+    chart: str,
+    film: SkinFilm | None,
+    overlays: list[Overlay],
+    engine: Engine,
+    px_per_mm: float,
+    surround: str,
 ) -> Picture:
     """Return the chart, or the bare patch of skin, with what lies on it."""
     if chart == SKIN:
@@ -108,7 +116,7 @@ def _page(
         return engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
     painted = None if film is None else Painted(plan, chart, film.canvas, _rgba(film, engine), 0)
     red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
-    return chart_picture(chart_of(plan, chart), painted, (red, green, blue), px_per_mm, overlays)
+    return chart_picture(chart_of(plan, chart), painted, (red, green, blue), px_per_mm, overlays, surround=surround)
 
 
 def file_stem(job: str) -> str:

@@ -7,6 +7,7 @@ up again the paint has dried on for as long as the lid was shut, and the hand co
 from __future__ import annotations
 
 import contextlib
+import math
 from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Annotated, Literal
@@ -16,6 +17,7 @@ from msgspec import Meta
 
 from pennello.errors import FileProblemError
 from pennello.files.atomic import read_bytes, write_bytes
+from pennello.order.job import Lag, Why
 from pennello.order.pace import StepKind
 from pennello.order.run import Run, Took, pause, shifted
 from pennello.order.steps import Step
@@ -43,6 +45,14 @@ class _TookFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
     skipped: bool
 
 
+class _LagFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
+    before: str
+    after: str
+    least_s: float
+    most_s: float | None
+    why: Why
+
+
 class _RunFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=True):
     format: Literal["pennello-run"] = "pennello-run"
     schema: Literal[1] = 1
@@ -58,11 +68,12 @@ class _RunFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=
     paused_s: float
     paused_at: float | None
     answers: dict[str, str] = {}
+    lags: list[_LagFile] = []
 
 
 @dataclass(frozen=True, slots=True)
 class KeptRun:
-    """A run with what it is of: the plan's title and file ("" for none), the chart, when it was begun, the answers."""
+    """A run with what it is of: the plan's title and file ("" for none), the chart, when begun, answers, and waits."""
 
     run: Run
     title: str
@@ -70,6 +81,7 @@ class KeptRun:
     chart: str
     begun: str
     answers: tuple[tuple[str, str], ...] = ()
+    lags: tuple[Lag, ...] = ()
 
 
 def run_path() -> Path:
@@ -97,6 +109,10 @@ def keep_run(kept: KeptRun, now_s: float, wall_s: float, path: Path | None = Non
         paused_s=run.paused_s,
         paused_at=run.paused_at,
         answers=dict(kept.answers),
+        lags=[
+            _LagFile(one.before, one.after, one.least_s, None if math.isinf(one.most_s) else one.most_s, one.why)
+            for one in kept.lags
+        ],
     )
     write_bytes(msgspec.json.encode(file), where)
 
@@ -121,7 +137,11 @@ def kept_run(now_s: float, wall_s: float, path: Path | None = None) -> KeptRun |
         return None
     away_s = max(0.0, wall_s - file.saved_at)
     run = shifted(pause(run, file.now_s), now_s - away_s - file.now_s)
-    return KeptRun(run, file.title, file.plan, file.chart, file.begun, tuple(file.answers.items()))
+    lags = tuple(
+        Lag(one.before, one.after, one.least_s, math.inf if one.most_s is None else one.most_s, one.why)
+        for one in file.lags
+    )
+    return KeptRun(run, file.title, file.plan, file.chart, file.begun, tuple(file.answers.items()), lags)
 
 
 def forget_run(path: Path | None = None) -> None:

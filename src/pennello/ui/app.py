@@ -60,6 +60,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
         window.open_path(Path(path))
     elif not demo:
         window.offer_unnamed()
+    window.offer_run()
     waker = QTimer()  # lets Python see Ctrl+C
     waker.timeout.connect(lambda: None)
     waker.start(300)

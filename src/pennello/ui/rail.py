@@ -10,7 +10,7 @@ from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import NOTE_PX, theme
 
 RAIL_PX = 64
-STATIONS = (("tray", "Tray"), ("bench", "Bench"), ("chart", "Chart"))
+STATIONS = (("tray", "Tray"), ("bench", "Bench"), ("chart", "Chart"), ("order", "Order"))
 FIRST = 1
 """The station that a window opens with: the Bench."""
 

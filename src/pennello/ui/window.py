@@ -40,9 +40,10 @@ from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.ui.stations.chart.station import ChartStation
+    from pennello.ui.stations.order.station import OrderStation
     from pennello.ui.stations.tray.desk import TrayDesk
 
-TRAY, BENCH, CHART = (list(dict(STATIONS)).index(name) for name in ("tray", "bench", "chart"))
+TRAY, BENCH, CHART, ORDER = (list(dict(STATIONS)).index(name) for name in ("tray", "bench", "chart", "order"))
 assert BENCH == FIRST
 _FILTER = f"Pennello plans (*{SUFFIX})"
 
@@ -66,6 +67,7 @@ class MainWindow(QMainWindow):
         self._help: HelpPage | None = None
         self._tray: TrayDesk | None = None
         self._chart: ChartStation | None = None
+        self._order: OrderStation | None = None
         self._keeper = QTimer(self)
         self._keeper.setInterval(round(AUTOSAVE_S * 1000))
         self._keeper.timeout.connect(self._keep)
@@ -135,6 +137,7 @@ class MainWindow(QMainWindow):
             ("Tray", lambda: self.go_to(TRAY), QKeySequence("Alt+1")),
             ("Bench", lambda: self.go_to(BENCH), QKeySequence("Alt+2")),
             ("Chart", lambda: self.go_to(CHART), QKeySequence("Alt+3")),
+            ("Order", lambda: self.go_to(ORDER), QKeySequence("Alt+4")),
             ("Flip the brush", self.bench.cake.numbers.do_flip, QKeySequence("F")),
             ("Help", self.show_help, keys.HelpContents),
         ):
@@ -189,16 +192,34 @@ class MainWindow(QMainWindow):
             self.stations.addWidget(self._chart)
         return self._chart
 
+    @property
+    def order(self) -> OrderStation:
+        """The Order station, made when it is first wanted."""
+        if self._order is None:
+            from pennello.ui.stations.order.model import OrderModel  # noqa: PLC0415 - not before it is wanted
+            from pennello.ui.stations.order.station import OrderStation  # noqa: PLC0415
+
+            self._order = OrderStation(OrderModel(self.document, self))
+            self._order.said.connect(self.say)
+            self.stations.addWidget(self._order)
+        return self._order
+
     def go_to(self, station: int) -> None:
         """Show a station; undo follows what it shows."""
         self.rail.buttons[station].setChecked(True)
         if self._chart is not None and station != CHART:
             self._chart.model.leave()
-        self.model.rest(station == CHART)
+        if self._order is not None and station != ORDER:
+            self._order.model.leave()
+        self.model.rest(station in (CHART, ORDER))
         if station == CHART:
             self.stations.setCurrentWidget(self.chart)
             self.chart.model.enter()
             self.chart.board.setFocus()
+        elif station == ORDER:
+            self.stations.setCurrentWidget(self.order)
+            self.order.model.enter()
+            self.order.line.setFocus()
         elif station == TRAY:
             self.tray.model.open()
             self.stations.setCurrentWidget(self.tray.station)
@@ -293,6 +314,29 @@ class MainWindow(QMainWindow):
             f"There is an autosaved copy of {name} from {found.saved_at:%d %B, %H:%M} that is newer than the file.",
             ("Take the copy", take),
             ("Throw the copy away", lambda: self.autosave.discard(found)),
+        )
+
+    def offer_run(self) -> None:
+        """Offer to go on with a run at the chair that was under way when Pennello ended."""
+        from pennello.session.run_keeper import forget_run, run_path  # noqa: PLC0415 - only where there may be one
+
+        kept = self.order.door.waiting() if run_path().exists() else None
+        if kept is None:
+            return
+
+        def take() -> None:
+            path = Path(kept.plan)
+            if kept.plan and path.exists() and path != self.document.path:
+                self.open_path(path)
+            self.order.model.show_chart(kept.chart)
+            self.go_to(ORDER)
+            self.order.door.go_on(kept)
+
+        done = len(kept.run.took)
+        self.banner.say(
+            f"A run of {kept.title} was under way, {done} of {len(kept.run.steps)} steps done; its paint has dried on.",
+            ("Go on with it", take),
+            ("Give it up", forget_run),
         )
 
     def save(self) -> bool:
@@ -447,6 +491,8 @@ class MainWindow(QMainWindow):
             self._tray.model.close()
         if self._chart is not None:
             self._chart.model.close()
+        if self._order is not None:
+            self._order.close_all()
         self.jobs.close()
         self.autosave.forget()
         event.accept()

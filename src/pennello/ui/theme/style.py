@@ -29,7 +29,8 @@ QToolButton:disabled { color: $line; } QToolButton::menu-indicator { image: none
 background: $well; border: 1px solid $line; padding: 5px 10px; text-align: left; }
 QPushButton[chip="true"]:hover, QPushButton[chip="true"]:focus { border-color: $accent; }
 QPushButton[main="true"] { background: $accent; color: $on_accent; font-weight: 600; padding: 6px 14px; }
-QPushButton[main="true"]:focus { border: 2px solid $ink; } QToolButton[segment="true"] { padding: 3px 8px;
+QPushButton[main="true"]:focus { border: 2px solid $ink; }
+QPushButton[main="true"]:disabled { background: $line; color: $ink_2; } QToolButton[segment="true"] { padding: 3px 8px;
 color: $ink_2; border: 1px solid $line; border-radius: 4px; } QToolButton[segment="true"]:checked { background:
 $mat; color: $ink; border-color: $ink_2; font-weight: 600; } QLineEdit, QAbstractSpinBox, QComboBox {
   background: transparent; border: 1px solid transparent; border-bottom: 1px solid $line; border-radius: 0;

@@ -1,0 +1,203 @@
+"""The two pictures on a card of the run: what is on the brush, and where it goes."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from pennello.design.on_chart import chart_of
+from pennello.design.placed import GLITTER, Overlay, grains
+from pennello.load.look import cake_colours, edge_colours
+from pennello.order.arrange import Arranged
+from pennello.order.job import Job
+from pennello.order.jobs import SKIN
+from pennello.order.run import Run
+from pennello.order.steps import Step
+from pennello.session.chart_scene import grain_colour
+from pennello.session.order_pictures import Picture
+from pennello.ui.stations.chart.drawing import draw_lines, draw_skin, outline_of, view_of
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.paint import strip_image
+
+
+class CardPicture(QWidget):
+    """A picture on the card; empty until the order is there."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.arranged: Arranged | None = None
+        self._job = ""
+        self.setAccessibleName(name)
+        self.setMinimumHeight(120)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+
+    @property
+    def job(self) -> Job | None:
+        """The job of the step on the card."""
+        if self.arranged is None:
+            return None
+        return next((one for one in self.arranged.jobs if one.id == self._job), None)
+
+    @property
+    def overlay(self) -> Overlay | None:
+        """The glitter or stencil of the step on the card."""
+        job = self.job
+        if self.arranged is None or job is None or job.strokes:
+            return None
+        over = self.arranged.design.work.plan.overlays
+        return next((one for one in over if (one.name, one.chart) == (job.part, job.chart)), None)
+
+    def _begin(self) -> QPainter:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        painter.setPen(QPen(QColor(theme().line), 1))
+        painter.setBrush(QColor(theme().mat))
+        painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 10, 10)
+        return painter
+
+
+class LoadPicture(CardPicture):
+    """The cake with the brush on it, and the loaded edge with its outside named; or the glitter."""
+
+    def __init__(self) -> None:
+        super().__init__("What is on the brush")
+
+    def show_step(self, step: Step | None) -> None:
+        """Show the load of a step's job."""
+        self._job = step.job if step is not None else ""
+        self.setVisible(bool(self._job))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it."""
+        painter, job = self._begin(), self.job
+        area = QRectF(self.rect()).adjusted(24, 20, -24, -20)
+        if self.overlay is not None:
+            self._draw_overlay(painter, self.overlay, area)
+        elif self.arranged is not None and job is not None and job.load:
+            self._draw_cake(painter, self.arranged, job, area)
+            self._draw_edge(painter, self.arranged, job, area)
+
+    def _draw_cake(self, painter: QPainter, arranged: Arranged, job: Job, area: QRectF) -> None:
+        plan = arranged.design.work.plan
+        stroke = plan.stroke(job.load)
+        pickup = next((one for one in reversed(stroke.recipe.pickups) if one.cake), None)
+        if pickup is None:
+            return
+        cake, wide = plan.cake(pickup.cake), plan.edge(job.load).width_mm
+        scale = min(area.width() / (cake.width_mm + 4), 14.0)
+        box = QRectF(0, area.top(), cake.width_mm * scale, area.height() * 0.42)
+        box.moveLeft(area.center().x() - box.width() / 2)
+        painter.drawImage(box, strip_image(cake_colours(cake, {paint.id: paint for paint in plan.paints}, 240)))
+        brush = QRectF(box.left() + pickup.offset_mm * scale, box.center().y() - 14, wide * scale, 28)
+        painter.setBrush(QColor(255, 255, 255, 70))
+        painter.setPen(QPen(QColor(theme().ink), 3))
+        painter.drawRoundedRect(brush, 5, 5)
+
+    def _draw_edge(self, painter: QPainter, arranged: Arranged, job: Job, area: QRectF) -> None:
+        plan = arranged.design.work.plan
+        stroke = plan.stroke(job.load)
+        low = QRectF(area.left(), area.top() + area.height() * 0.62, area.width(), area.height() * 0.2)
+        self._write(painter, QRectF(area.left(), low.top() - 34, area.width(), 28), job.tool)
+        colours = edge_colours(plan.edge(job.load), {paint.id: paint for paint in plan.paints})
+        painter.drawImage(low, strip_image(colours))
+        for side, align in (("A", Qt.AlignmentFlag.AlignLeft), ("B", Qt.AlignmentFlag.AlignRight)):
+            words = f"{side}, outside" if side == stroke.rim.value else side
+            self._write(painter, QRectF(low.left(), low.bottom() + 2, low.width(), 28), words, align)
+
+    def _draw_overlay(self, painter: QPainter, overlay: Overlay, area: QRectF) -> None:
+        scale = min(area.width() / overlay.width_mm, area.height() * 0.7 / overlay.height_mm)
+        painter.save()
+        painter.translate(area.center())
+        painter.scale(scale, scale)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if overlay.kind == GLITTER:
+            painter.translate(-overlay.x_mm, -overlay.y_mm)
+            for x, y, radius, brightness in grains(overlay).tolist():
+                painter.setBrush(QColor(*grain_colour(overlay, brightness)))
+                painter.drawEllipse(QPointF(x, y), radius, radius)
+        for outline in overlay.outlines:
+            painter.setBrush(QColor(overlay.srgb))
+            painter.drawPath(outline_of(outline))
+        painter.restore()
+        self._write(painter, QRectF(area.left(), area.bottom() - 28, area.width(), 28), overlay.name)
+
+    def _write(
+        self, painter: QPainter, box: QRectF, words: str, align: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignHCenter
+    ) -> None:
+        font = QFont(painter.font())
+        font.setPixelSize(22)
+        painter.setFont(font)
+        painter.setPen(QColor(theme().ink))
+        painter.drawText(box, align | Qt.AlignmentFlag.AlignVCenter, words)
+
+
+class PlacePicture(CardPicture):
+    """Where it goes: the chart with the strokes of the step marked and what is laid already; or the stroke itself."""
+
+    def __init__(self) -> None:
+        super().__init__("Where it goes")
+        self.pictures: Mapping[str, Picture] = {}
+        self._done: set[str] = set()
+
+    def show_step(self, step: Step | None, run: Run) -> None:
+        """Show the place of a step's job."""
+        self._job = step.job if step is not None else ""
+        self._done = {one.step for one in run.took if not one.skipped}
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Draw it."""
+        painter, job = self._begin(), self.job
+        if self.arranged is None:
+            return
+        area = QRectF(self.rect()).adjusted(16, 14, -16, -14)
+        key = job.chart if job is not None else self.arranged.jobs[-1].chart
+        if key == SKIN:
+            self._draw_alone(painter, area)
+        else:
+            self._draw_chart(painter, area, self.arranged, key)
+
+    def _draw_chart(self, painter: QPainter, area: QRectF, arranged: Arranged, key: str) -> None:
+        plan = arranged.design.work.plan
+        chart = chart_of(plan, key)
+        view, skin = view_of(chart, area), QColor(theme().well)
+        draw_skin(painter, chart, view, skin)
+        draw_lines(painter, chart, view, skin)
+        painter.save()
+        painter.setTransform(view.transform, combine=True)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painted = dict(arranged.design.work.painted).get(key)
+        for one in arranged.jobs:
+            here = one.id == self._job
+            if one.chart != key or painted is None or not (here or one.id in self._done):
+                continue
+            pen = QPen(QColor(theme().accent if here else theme().ink_2), 5 if here else 1.6)
+            pen.setCosmetic(True)
+            painter.setPen(pen)
+            for name in one.strokes:
+                painter.drawPath(outline_of(painted.stroke(name).stroke.path))
+        if self.overlay is not None:
+            pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine)
+            pen.setCosmetic(True)
+            painter.setPen(pen)
+            middle = QPointF(self.overlay.x_mm, self.overlay.y_mm)
+            painter.drawEllipse(middle, self.overlay.width_mm / 2, self.overlay.height_mm / 2)
+        painter.restore()
+
+    def _draw_alone(self, painter: QPainter, area: QRectF) -> None:
+        picture = self.pictures.get(self._job)
+        if picture is None:
+            return
+        rows, columns, _ = picture.shape
+        data = np.ascontiguousarray(picture)
+        image = QImage(data.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
+        scale = min(area.width() / columns, area.height() / rows, 4.0)
+        box = QRectF(0, 0, columns * scale, rows * scale)
+        box.moveCenter(area.center())
+        painter.drawImage(box, image)

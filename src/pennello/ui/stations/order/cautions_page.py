@@ -1,0 +1,134 @@
+"""Before the run: what has to be asked, and the cautions that follow from plan and answers. Never a certificate."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QDialog,
+    QFormLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.caution.person import QUESTIONS, Person
+from pennello.caution.rules import DECIDE, Caution, Level, cautions
+from pennello.design.plan import Plan
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.number_field import WheelGuard
+
+_MARKS = {Level.STOP: "●", Level.ASK: "◐", Level.MIND: "○"}
+
+
+class CautionsPage(QDialog):
+    """Questions at the left, cautions at the right.
+
+    Signals
+    -------
+    begun(Person)
+        The run may begin.
+    """
+
+    begun = Signal(object)
+
+    def __init__(self, plan: Plan, chart: str, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Before you begin")
+        self.resize(QSize(900, 560))
+        self._plan, self._chart = plan, chart
+        self.person = Person()
+        self.told: tuple[Caution, ...] = ()
+        self._build(self._questions())
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose, False)
+        self._show()
+
+    def _questions(self) -> QWidget:
+        """Return the questions with their answers."""
+        guard = WheelGuard(self)
+        self.answers: dict[str, QComboBox] = {}
+        form = QFormLayout()
+        form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
+        form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapAllRows)
+        for field, question, kind in QUESTIONS:
+            box = QComboBox()
+            box.setAccessibleName(question)
+            box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+            box.installEventFilter(guard)
+            for answer in kind:
+                box.addItem(answer.value, answer)
+            box.currentIndexChanged.connect(lambda at, of=field: self._answer(of, at))
+            self.answers[field] = box
+            form.addRow(question, box)
+        asks = QWidget()
+        asks.setFixedWidth(290)
+        left = QVBoxLayout(asks)
+        left.setContentsMargins(0, 0, 0, 0)
+        left.addLayout(form)
+        left.addStretch(1)
+        return asks
+
+    def _build(self, asks: QWidget) -> None:
+        self.list = QLabel("")
+        self.list.setWordWrap(True)
+        self.list.setTextFormat(Qt.TextFormat.RichText)
+        self.list.setAlignment(Qt.AlignmentFlag.AlignTop)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self.list)
+        self.seen = QCheckBox("I have read what says stop, and decide myself")
+        self.seen.toggled.connect(lambda _: self._show())
+        decide = QLabel(DECIDE)
+        decide.setObjectName("note")
+        leave, self.go = QPushButton("Not now"), QPushButton("Begin the run")
+        leave.setProperty("chip", True)
+        self.go.setProperty("main", True)
+        leave.clicked.connect(self.reject)
+        self.go.clicked.connect(self._begin)
+        across = QHBoxLayout()
+        across.addWidget(asks)
+        across.addSpacing(16)
+        across.addWidget(scroll, 1)
+        foot = QHBoxLayout()
+        foot.addWidget(decide, 1)
+        foot.addWidget(leave)
+        foot.addWidget(self.go)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        column.addLayout(across, 1)
+        column.addWidget(self.seen)
+        column.addLayout(foot)
+
+    def _answer(self, field: str, at: int) -> None:
+        self.person = replace(self.person, **{field: self.answers[field].itemData(at)})
+        self._show()
+
+    def _show(self) -> None:
+        self.told = cautions(self._plan, self.person, self._chart)
+        inks = theme()
+        colours = {Level.STOP: inks.misses, Level.ASK: inks.close, Level.MIND: inks.ink_2}
+        rows = [
+            f'<p style="margin:0 0 9px 0"><span style="color:{colours[one.level]}">{_MARKS[one.level]} '
+            f"<b>{one.level.value}</b></span> {_safe(one.text)} "
+            f'<span style="color:{inks.ink_2}">{_safe(one.reason)}</span></p>'
+            for one in self.told
+        ]
+        self.list.setText("".join(rows))
+        stops = any(one.level is Level.STOP for one in self.told)
+        self.seen.setVisible(stops)
+        self.go.setEnabled(not stops or self.seen.isChecked())
+
+    def _begin(self) -> None:
+        self.accept()
+        self.begun.emit(self.person)
+
+
+def _safe(words: str) -> str:
+    """Return words of the plan so that they stay words."""
+    return words.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")

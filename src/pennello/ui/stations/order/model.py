@@ -1,0 +1,280 @@
+"""What the Order station shows: the design's jobs with their films, and the best order so far, kept up by a worker."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from pennello.design.ordering import Ordering
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError
+from pennello.order.arrange import Arranged, Design, arrange, design_of, in_order, moved
+from pennello.order.explain import Reason, reasons
+from pennello.order.films import Films
+from pennello.order.jobs import charts_used
+from pennello.order.pace import Pace
+from pennello.session.document import Document
+from pennello.session.jobs import Job, Jobs
+from pennello.session.notebook import pace_of
+from pennello.session.order_pictures import Moment, Picture, sequence, thumbnails
+from pennello.ui.binding import follow
+from pennello.ui.theme.style import theme
+
+SETTLE_MS = 150
+RESTARTS_S, IMPROVE_S = 1.0, 6.0
+"""How long restarts, and then CP-SAT, look for a better order in the background."""
+
+AFTER_PX_PER_MM = 1.5
+
+
+class OrderModel(QObject):
+    """Follows the document.
+
+    Signals
+    -------
+    shown
+        Another order, another step in the hand, or another picture of a step.
+    told(float, str)
+        How far the search is; 1 when it rests.
+    failed(str)
+    """
+
+    shown = Signal()
+    told = Signal(float, str)
+    failed = Signal(str)
+    _found = Signal(object, object)
+    _designed = Signal(object, object, object)
+    _progress = Signal(object, float, str)
+    _ended = Signal(object, object)
+    _after = Signal(object, object)
+
+    def __init__(self, document: Document, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.document = document
+        self.chart = ""
+        self.open = False
+        self._looked = False
+        self.arranged: Arranged | None = None
+        self.why: tuple[Reason, ...] = ()
+        self.pictures: dict[str, Picture] = {}
+        self.after: dict[str, Picture] = {}
+        self.chosen = ""
+        self.pace = Pace()
+        self.busy = False
+        self.seconds, self.improve_s = RESTARTS_S, IMPROVE_S
+        self._asked: object = None
+        self._films: tuple[object, Films] | None = None
+        self._pictures_of: object = None
+        self._dragged: Arranged | None = None
+        self._after_of: Arranged | None = None
+        self._jobs = Jobs()
+        self._latest: Job[Any] | None = None
+        self._settle = QTimer(self)
+        self._settle.setSingleShot(True)
+        self._settle.setInterval(SETTLE_MS)
+        self._settle.timeout.connect(self._work)
+        self._designed.connect(self._take_design)
+        self._found.connect(self._take)
+        self._progress.connect(self._say)
+        self._ended.connect(self._rest)
+        self._after.connect(self._take_after)
+        follow(self, document.changed, self.refresh)
+
+    # --- what is shown ---
+
+    @property
+    def plan(self) -> Plan:
+        """The plan as shown."""
+        return self.document.plan
+
+    @property
+    def ordering(self) -> Ordering:
+        """What the painter says about the order."""
+        return self.document.committed.ordering
+
+    @property
+    def view(self) -> Arranged | None:
+        """The order to draw: the one under the dragging hand, or the best so far."""
+        return self._dragged or self.arranged
+
+    @property
+    def rests(self) -> bool:
+        """Whether nothing is being worked out."""
+        return not self.busy and not self._settle.isActive()
+
+    def enter(self) -> None:
+        """The station is shown."""
+        self.open = True
+        if not self._looked:  # at first one design, not all of them
+            self._looked = True
+            self.chart = self.chart or next(iter(charts_used(self.plan)), "")
+        try:
+            self.pace = pace_of()
+        except PennelloError as error:
+            self.failed.emit(str(error))
+        self._asked = None
+        self.refresh()
+
+    def leave(self) -> None:
+        """Another station is shown."""
+        self.open = False
+        self.stop()
+
+    def stop(self) -> None:
+        """Stop the search; the best so far stays."""
+        self._settle.stop()
+        if self._latest is not None:
+            self._latest.cancel()
+            self._latest = None
+        self.busy = False
+        self.told.emit(1.0, "")
+
+    def close(self) -> None:
+        """Stop timers and work; the window closes."""
+        self.stop()
+        self._jobs.close()
+
+    def show_chart(self, key: str) -> None:
+        """Order another chart, or all ("")."""
+        if key != self.chart:
+            self.chart, self.chosen = key, ""
+            self.refresh()
+
+    def choose(self, name: str) -> None:
+        """Take another step in the hand; "" for none."""
+        if name != self.chosen:
+            self.chosen = name
+            self.shown.emit()
+
+    def refresh(self) -> None:
+        """Follow the plan."""
+        if self.open:
+            self._settle.start()
+
+    # --- edits ---
+
+    def set_ordering(self, label: str, change: Callable[[Ordering], Ordering], merge: str = "") -> None:
+        """Change what the painter says about the order, as a step."""
+        plan = self.document.committed
+        try:
+            self.document.edit(label, replace(plan, ordering=change(plan.ordering)), merge)
+        except PennelloError as error:
+            self.failed.emit(str(error))
+
+    def drag(self, name: str, to: int) -> str:
+        """Show the order with a step elsewhere; return why it cannot be there, or nothing."""
+        if self.arranged is None:
+            return ""
+        order = moved(self.arranged, name, to)
+        if isinstance(order, str):
+            self._dragged = None
+            self.shown.emit()
+            return order
+        self._dragged = in_order(self.arranged.design, order, self.arranged.choice)
+        self.shown.emit()
+        return ""
+
+    def drop(self) -> None:
+        """Take the order under the hand as the painter's own."""
+        dragged, self._dragged = self._dragged, None
+        if dragged is not None and self.arranged is not None and dragged.order != self.arranged.order:
+            self.arranged = dragged
+            self.set_ordering("Another order", lambda one: replace(one, sequence=dragged.order))
+        self.shown.emit()
+
+    def give_back(self) -> None:
+        """Leave the order as it was before the drag."""
+        self._dragged = None
+        self.shown.emit()
+
+    # --- work ---
+
+    def _work(self) -> None:
+        plan = self.document.committed
+        asked = (plan, self.chart, self.pace)
+        if asked == self._asked:
+            self.shown.emit()
+            return
+        self._asked = asked
+        ground = (replace(plan, ordering=Ordering(), title="", place=""), self.chart)
+        films = self._films[1] if self._films is not None and self._films[0] == ground else None
+        wants_pictures = self._pictures_of != ground
+        chart, pace, seconds, improve_s = self.chart, self.pace, self.seconds, self.improve_s
+
+        def work(job: Job[Any]) -> None:
+            design = design_of(plan, chart, pace, job.report, films=films)
+            self._designed.emit(job, (ground, design.films), None)
+            first = arrange(design, 0.0)
+            self._found.emit(job, first)
+            if wants_pictures:
+                self._designed.emit(job, None, (ground, thumbnails(design, job.report)))
+            if first.gap > 0 and not plan.ordering.sequence:
+                self._found.emit(job, arrange(design, seconds, improve_s, report=job.report, found=job.found.emit))
+
+        job: Job[Any] = Job(work)
+        job.found.connect(lambda found: self._found.emit(job, found))
+        job.progress.connect(lambda part, words: self._progress.emit(job, part, words))
+        job.finished.connect(lambda _: self._ended.emit(job, ""))
+        job.failed.connect(lambda words: self._ended.emit(job, words))
+        self._latest, self.busy = job, True
+        self._jobs.start("order", job)
+
+    def _take_design(self, job: Job[Any], films: tuple[object, Films] | None, pictures: Any) -> None:
+        if job is not self._latest:
+            return
+        if films is not None:
+            self._films = films
+        if pictures is not None:
+            self._pictures_of, self.pictures = pictures
+            self.shown.emit()
+
+    def _take(self, job: Job[Any], found: Arranged) -> None:
+        if job is self._latest:
+            self.arranged, self.why = found, reasons(found)
+            self.shown.emit()
+
+    def _say(self, job: Job[Any], part: float, words: str) -> None:
+        if job is self._latest:
+            self.told.emit(part, words)
+
+    def _rest(self, job: Job[Any], words: str) -> None:
+        if job is self._latest:
+            self._latest, self.busy = None, False
+            self.told.emit(1.0, "")
+            if words:
+                self.failed.emit(words)
+            self.shown.emit()
+            self._paint_after()
+
+    # --- the design after each step ---
+
+    def _paint_after(self) -> None:
+        """Paint the design after each step, in the background, once the order rests."""
+        arranged = self.arranged
+        if arranged is None or arranged is self._after_of or not self.open:
+            return
+        self._after_of, self.after = arranged, {}
+        surround = theme().mat
+
+        def work(job: Job[Any]) -> None:
+            for chart in dict.fromkeys(one.chart for one in arranged.jobs):
+                for moment in sequence(arranged, chart, AFTER_PX_PER_MM, surround=surround):
+                    job.report(0.5, "")
+                    self._after.emit(arranged, moment)
+
+        job: Job[Any] = Job(work)
+        job.failed.connect(self.failed.emit)
+        self._jobs.start("after", job)
+
+    def _take_after(self, arranged: Arranged, moment: Moment) -> None:
+        if arranged is self._after_of:
+            self.after[moment.job] = moment.picture
+            self.shown.emit()
+
+    @property
+    def design(self) -> Design | None:
+        """The design that is ordered."""
+        return self.arranged.design if self.arranged is not None else None

@@ -1,0 +1,234 @@
+"""At the right of the line: what the order comes to, the step in the hand, what it waits for, and why it is there."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QSignalBlocker, QSize, Qt
+from PySide6.QtGui import QPixmap
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFrame,
+    QGridLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.design.ordering import Priority, Rule, RuleKind
+from pennello.motif.motif import counted
+from pennello.order.arrange import Arranged
+from pennello.order.job import Job, Lag, Why
+from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.stations.order.line_marks import clock
+from pennello.ui.stations.order.model import OrderModel
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.paint import to_image
+
+_AFTER = QSize(280, 240)
+
+WORTH = Quantity("How much it adds to the look, 1 is usual", 0.1, 10, 0.1, 1, " ×")
+
+
+class StepPanel(QFrame):
+    """The step in the hand, and the whole."""
+
+    def __init__(self, model: OrderModel) -> None:
+        super().__init__()
+        self._model = model
+        guard = WheelGuard(self)
+        self.setObjectName("mat")
+        self.setAccessibleName("The step in the hand, and the whole")
+        self.setFixedWidth(306)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 8, 12, 8)
+        column.setSpacing(6)
+        self.total, self.sums, self.name, self.says = QLabel(""), QLabel(""), QLabel(""), QLabel("")
+        self.total.setObjectName("headline")
+        self.name.setObjectName("station")
+        for label in (self.total, self.sums, self.name, self.says):
+            label.setWordWrap(True)
+            column.addWidget(label)
+        self._build_part(column, guard)
+        self._build_foot(column)
+        model.shown.connect(self.refresh)
+        self.refresh()
+
+    def _build_part(self, column: QVBoxLayout, guard: WheelGuard) -> None:
+        """Put in what can be said about the part in the hand."""
+        grid = QGridLayout()
+        self.priority: QComboBox = choice("Whether it may be left out", guard)
+        for priority in Priority:
+            self.priority.addItem(priority.value, priority)
+        self.priority.activated.connect(self._set_priority)
+        self.worth = NumberField(WORTH)
+        self.worth.edited.connect(self._set_worth)
+        for row, (words, widget) in enumerate((("this part", self.priority), ("adds to the look", self.worth))):
+            label = QLabel(words)
+            label.setObjectName("note")
+            label.setBuddy(widget)
+            grid.addWidget(label, row, 0)
+            grid.addWidget(widget, row, 1)
+        self._part = QWidget()
+        self._part.setLayout(grid)
+        grid.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self._part)
+        self.no_wait = QPushButton("Do not wait here")
+        self.no_wait.setProperty("chip", True)
+        self.no_wait.setToolTip("Paint over it however wet it is: it may go muddy; a rule of your own")
+        self.no_wait.clicked.connect(self._free)
+        column.addWidget(self.no_wait)
+
+    def _build_foot(self, column: QVBoxLayout) -> None:
+        """Put in the reasons, and the design after the step."""
+        self.why = QLabel("")
+        self.why.setWordWrap(True)
+        inner = QWidget()
+        held = QVBoxLayout(inner)
+        held.setContentsMargins(0, 0, 0, 0)
+        held.addWidget(self.why)
+        held.addStretch(1)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(inner)
+        column.addWidget(scroll, 1)
+        self.after = QLabel("")
+        self.after.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.after.setAccessibleName("The design after this step")
+        self.after_words = QLabel("")
+        self.after_words.setObjectName("note")
+        column.addWidget(self.after_words)
+        column.addWidget(self.after)
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        view = self._model.view
+        if view is None:
+            self.total.setText("")
+            self.sums.setText("The order is being worked out ..." if self._model.busy else "")
+        else:
+            self.total.setText(f"{clock(view.sums.total_s)} min in all")
+            self.sums.setText(_sums(view))
+        job = self._job(view)
+        for widget in (self.name, self.says, self._part):
+            widget.setVisible(job is not None)
+        self.no_wait.setVisible(False)
+        if job is not None and view is not None:
+            self._show_job(view, job)
+        self.why.setText(_whole(view, self._model) if view is not None else "")
+        self._show_after(job)
+
+    def _show_after(self, job: Job | None) -> None:
+        """Show the design as it is after the step in the hand."""
+        picture = self._model.after.get(job.id) if job is not None else None
+        for label in (self.after, self.after_words):
+            label.setVisible(picture is not None)
+        if picture is not None:
+            image = to_image(picture)
+            ratio = self.devicePixelRatioF()
+            size = QSize(_AFTER.width(), _AFTER.height()) * ratio
+            scaled = image.scaled(size, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
+            scaled.setDevicePixelRatio(ratio)
+            self.after.setPixmap(QPixmap.fromImage(scaled))
+            self.after_words.setText("after this step, as predicted")
+
+    def _job(self, view: Arranged | None) -> Job | None:
+        if view is None:
+            return None
+        return next((job for job in view.jobs if job.id == self._model.chosen), None)
+
+    def _show_job(self, view: Arranged, job: Job) -> None:
+        step = view.step(job.id)
+        self.name.setText(job.name)
+        lines = [f"{clock(step.start_s)} to {clock(step.end_s)}, {step.seconds:.0f} s with the {job.tool}"]
+        if job.loads:
+            lines.append(
+                f"{counted(job.loads, 'visit')} to the paint" + (", " + _again(job) if job.reload_every else "")
+            )
+        waits = [lag.words for lag in view.lags if lag.after == job.id and lag.words and self._tells(lag)]
+        lines += [f"· {words}" for words in waits[:4]]
+        lines += [f"→ {one.words}" for one in self._model.why if one.job == job.id]
+        self.says.setText("\n".join(lines))
+        with QSignalBlocker(self.priority):
+            self.priority.setCurrentIndex(self.priority.findData(job.priority))
+        self.worth.show_amount(job.worth)
+        self.no_wait.setVisible(self._held_by(view, job) is not None)
+
+    def _tells(self, lag: Lag) -> bool:
+        return lag.least_s > 0 or lag.most_s < 1e8 or lag.why is Why.OWN
+
+    def _held_by(self, view: Arranged, job: Job) -> Lag | None:
+        """Return the wait that could be taken away: for paint of another part to dry."""
+        waits = [step for step in view.steps if step.id == f"wait:{job.id}"]
+        held = waits[0].waits_for if waits else ()
+        return next(
+            (
+                lag
+                for lag in view.lags
+                if lag.after == job.id
+                and lag.before in held
+                and lag.why is Why.DRY
+                and view.job(lag.before).part != job.part
+            ),
+            None,
+        )
+
+    # --- edits ---
+
+    def _set_priority(self, at: int) -> None:
+        job = self._job(self._model.view)
+        if job is not None:
+            priority = self.priority.itemData(at)
+            self._model.set_ordering("What may be left out", lambda one: one.with_priority(job.part, priority))
+
+    def _set_worth(self, value: float) -> None:
+        job = self._job(self._model.view)
+        if job is not None:
+            self._model.set_ordering("What it adds", lambda one: one.with_worth(job.part, value), f"worth {job.part}")
+
+    def _free(self) -> None:
+        view = self._model.view
+        job = self._job(view)
+        if view is None or job is None:
+            return
+        lag = self._held_by(view, job)
+        if lag is not None:
+            rule = Rule(view.job(lag.before).part, job.part, RuleKind.ANY)
+            self._model.set_ordering("Do not wait here", lambda one: one.with_rule(rule))
+
+
+def _again(job: Job) -> str:
+    return "after every stroke" if job.reload_every == 1 else f"after every {job.reload_every}"
+
+
+def _sums(view: Arranged) -> str:
+    sums = view.sums
+    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
+    lines = [
+        f"{sums.busy_s:.0f} s of work, {sums.waiting_s:.0f} s of waiting",
+        f"{', '.join(counts)} of tool (predicted)",
+    ]
+    if view.by == "your own order":
+        lines.append("in your own order")
+    elif view.gap == 0:
+        lines.append("no order is shorter")
+    else:
+        lines.append(f"at most {view.gap:.0%} longer than the best there is")
+    if view.own_total_s > view.sums.total_s + 0.5:
+        lines.append(f"{view.own_total_s - view.sums.total_s:.0f} s less than in the plan's order")
+    return "\n".join(lines)
+
+
+def _whole(view: Arranged, model: OrderModel) -> str:
+    """Say what cannot be met, what is left out, where one may stop, and why the steps stand as they do."""
+    lines = [f"Cannot be met: {words}." for words in view.missed]
+    if view.choice is not None:
+        if not view.choice.fits:
+            lines.append("What must be there takes longer than your time.")
+        if view.choice.left_out:
+            lines.append(f"Left out for the time: {', '.join(view.choice.left_out)}.")
+    lines += [f"Complete as it is after {clock(stop.at_s)}." for stop in view.stops[:-1]]
+    lines += [f"{reason.words}." for reason in model.why if reason.job in view.order]
+    return "\n\n".join(lines)

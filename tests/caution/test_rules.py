@@ -1,0 +1,78 @@
+"""The usual cautions (common practice, no published source): which answers and plans bring up which."""
+
+from dataclasses import replace
+
+import pytest
+
+from pennello.caution.person import QUESTIONS, AgeBand, Person, Said, SkinSays
+from pennello.caution.rules import DECIDE, Level, cautions
+from pennello.design.placed import Overlay
+from pennello.files.demo import demo_plan
+from pennello.kit.paint import Finish, Near
+
+ASKED = Person(AgeBand.ADULT, Said.NO, Said.NO, Said.NO, SkinSays.SOUND, Said.YES)
+
+
+def codes(plan, person=ASKED, **more):
+    return {one.code: one.level for one in cautions(plan, person, **more)}
+
+
+def test_what_is_always_kept_in_mind(demo):
+    found = codes(demo)
+    assert set(found) == {"clean_tools", "decant", "no_blowing", "removal"}
+    assert set(found.values()) == {Level.MIND}
+    assert "certifies nothing" in DECIDE
+
+
+@pytest.mark.parametrize(
+    ("changes", "code", "level"),
+    [
+        ({"allergy": Said.YES}, "allergy", Level.STOP),
+        ({"asthma": Said.YES}, "asthma", Level.ASK),
+        ({"ill": Said.YES}, "ill", Level.STOP),
+        ({"skin": SkinSays.BROKEN}, "broken_skin", Level.STOP),
+        ({"skin": SkinSays.SENSITIVE}, "sensitive", Level.ASK),
+        ({"consent": Said.NO}, "consent", Level.STOP),
+        ({"age": AgeBand.CHILD, "parent": Said.NO}, "consent", Level.STOP),
+        ({"age": AgeBand.CHILD}, "ask_parent", Level.ASK),
+        ({"age": AgeBand.SMALL, "parent": Said.YES}, "small_child", Level.STOP),
+        ({"age": AgeBand.UNKNOWN}, "ask_age", Level.ASK),
+        ({"allergy": Said.UNKNOWN}, "ask_allergy", Level.ASK),
+    ],
+)
+def test_answers_bring_up_cautions(demo, changes, code, level):
+    assert codes(demo, replace(ASKED, **changes))[code] is level
+
+
+def test_a_small_childs_arm_is_asked_about_and_its_face_is_not_painted():
+    plan, small = demo_plan(), replace(ASKED, age=AgeBand.SMALL, parent=Said.YES)
+    assert codes(plan, small, chart="face")["small_child"] is Level.STOP
+    assert codes(plan, small, chart="forearm")["small_child"] is Level.ASK
+
+
+def test_products_and_labels(demo):
+    paints = tuple(replace(paint, skin=paint.id != "foam-white") for paint in demo.paints)
+    assert codes(replace(demo, paints=paints))["not_for_skin"] is Level.STOP
+    assert codes(demo, expired=("Foam White",))["expired"] is Level.STOP
+    near = tuple(replace(stroke, near=Near.LIPS) for stroke in demo.strokes if stroke.id == "poppy-petal")
+    told = cautions(replace(demo, strokes=near), ASKED)
+    assert [one.level for one in told if one.code == "label"] == [Level.STOP, Level.STOP]  # two reds, not for lips
+    neon = tuple(replace(paint, finish=Finish.NEON) if paint.id == "foam-white" else paint for paint in demo.paints)
+    assert codes(replace(demo, paints=neon))["neon"] is Level.ASK
+
+
+def test_glitter_keeps_off_the_lash_line_and_lips(demo):
+    def with_glitter(x, y):
+        return replace(demo_plan(), overlays=(Overlay("dust", "glitter", x, y, 14.0, 10.0),))
+
+    assert "glitter_near" not in codes(with_glitter(0.0, -45.0))
+    eye = codes(with_glitter(31.0, 0.0))
+    assert (eye["glitter_near"], eye["glitter"]) == (Level.STOP, Level.ASK)
+
+
+def test_the_heaviest_come_first_each_with_its_reason(demo):
+    told = cautions(demo_plan(), Person())
+    weights = [list(Level).index(one.level) for one in told]
+    assert weights == sorted(weights)
+    assert all(one.text.endswith((".", "?")) and one.reason for one in told)
+    assert {field for field, _, _ in QUESTIONS} == set(Person.__slots__)

@@ -1,0 +1,128 @@
+"""order, sheet, sequence, cautions and runs on the command line."""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from pennello.cli.main import run
+from pennello.files.demo import DEMO_NAME
+from pennello.files.plan_json import read_plan
+from pennello.order.pace import StepKind
+from pennello.session.notebook import notebook_path
+from pennello.store.notebook import Notebook, RunNote, StepNote
+
+SHIPPED = Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME
+
+
+@pytest.fixture
+def ask(capsys):
+    def say(*words, code=0):
+        got = run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
+        out, err = capsys.readouterr()
+        assert got == code, err
+        return json.loads(out) if "--json" in words and code in (0, 1) else out + err
+
+    return say
+
+
+@pytest.fixture
+def plan(tmp_path):
+    path = tmp_path / DEMO_NAME
+    path.write_bytes(SHIPPED.read_bytes())
+    return path
+
+
+def test_an_order_is_told_as_asked(ask, plan):
+    told = ask("order", plan, "--chart", "hand", "--json", "--reasons")
+    assert set(told["steps"][0]) >= {"id", "kind", "start_s", "end_s", "waits_for"}
+    assert told["total_s"] == pytest.approx(told["busy_s"] + told["waiting_s"], abs=0.2)
+    assert {"loads", "rinses", "gap", "stop_here", "constraints", "reasons"} <= set(told)
+    leaf = next(step for step in told["steps"] if step["id"] == "leaf-pair/leaf1")
+    assert leaf["waits_for"] == ["petal-ring-3/petal1"]
+    assert "in all" in ask("order", plan, "--chart", "hand", "--reasons")
+    assert read_plan(plan) == read_plan(SHIPPED)  # asking changes nothing
+
+
+def test_a_target_leaves_out_and_cp_sat_is_asked(ask, plan):
+    told = ask("order", plan, "--chart", "forearm", "--target", 100, "--json")
+    assert told["target"]["left_out"] == ["leaf-spray"]
+    assert told["total_s"] <= 100
+    assert "longer than that" in ask("order", plan, "--chart", "face", "--target", 10)
+    told = ask("order", plan, "--seconds", 2, "--json")
+    assert told["total_s"] <= told["own_total_s"]
+    assert 0 <= told["gap"] < 1
+
+
+def test_wishes_for_the_order_are_written_into_the_plan(ask, plan, tmp_path):
+    words = ("--priority", "wave=skip", "--worth", "wave=0.5", "--rule", "wave:any:petal-ring-2")
+    schools = ("--sides", "regions", "--whites", "before", "--glitter", "last")
+    ask("order", plan, "--chart", "forearm", *words, *schools, "--out", tmp_path / "o.pennello")
+    kept = read_plan(tmp_path / "o.pennello").ordering
+    assert dict(kept.priorities)["wave"].value == "skip"
+    assert kept.rules[0].kind.value == "any"
+    assert (kept.sides.value, kept.whites.value, kept.glitter.value) == (
+        "region by region",
+        "before black",
+        "as the last touch",
+    )
+    ask("order", plan, "--chart", "forearm", "--move", "petal-ring-2/petal1", 2)
+    assert read_plan(plan).ordering.sequence[1] == "petal-ring-2/petal1"
+    assert "your own order" in ask("order", plan, "--chart", "forearm")
+    assert "your own order" in ask("order", plan, "--chart", "forearm", "--own")
+    ask("order", plan, "--automatic")
+    assert read_plan(plan).ordering.sequence == ()
+
+
+@pytest.mark.parametrize(
+    ("words", "sentence"),
+    [
+        (("--move", "leaf-pair/leaf1", "1"), "cannot come before"),
+        (("--move", "nothing", "1"), "no step 'nothing'"),
+        (("--move", "leaf-pair/leaf1", "x"), "1 for the first"),
+        (("--priority", "wave"), "PART=VALUE"),
+        (("--priority", "wave=often"), "PART=must"),
+        (("--worth", "wave=much"), "PART=NUMBER"),
+        (("--worth", "nobody=1"), "no part 'nobody'"),
+        (("--rule", "wave:often:feather"), "EARLIER:after:LATER"),
+        (("--rule", "wave:dry:nobody"), "no part 'nobody'"),
+        (("--seconds", "-1"), "0 to 3600"),
+        (("--ics", "x.ics", "--start", "soon"), "a day and time"),
+        (("--target", "1"), "5 to 36000 s"),
+    ],
+)
+def test_a_bad_word_gets_one_sentence(ask, plan, words, sentence):
+    assert sentence in ask("order", plan, "--chart", "hand", *words, code=2)
+
+
+def test_paper_and_pictures(ask, plan, tmp_path):
+    assert "true scale" in ask("sheet", plan, "--chart", "hand", "--pdf", tmp_path / "s.pdf", "--age", "adult")
+    told = ask("sequence", plan, "--chart", "hand", "--out", tmp_path / "pics", "--px-per-mm", 1, "--json")
+    assert [Path(one["file"]).exists() for one in told["pictures"]] == [True, True]
+    assert "0.5 to 16" in ask("sequence", plan, "--out", tmp_path / "p", "--px-per-mm", 99, code=2)
+    ask("order", plan, "--chart", "hand", "--csv", tmp_path / "a.csv", "--ics", tmp_path / "a.ics")
+    assert (tmp_path / "a.csv").exists()
+    assert (tmp_path / "a.ics").exists()
+
+
+def test_cautions_say_stop_with_their_exit_code(ask, plan):
+    answers = ("--allergy", "no", "--asthma", "no", "--ill", "no", "--consent", "yes", "--skin-is", "sound")
+    told = ask("cautions", plan, "--chart", "forearm", "--age", "adult", *answers, "--json")
+    assert {one["level"] for one in told["cautions"]} == {"mind"}
+    assert "certifies nothing" in told["decide"]
+    told = ask("cautions", plan, "--chart", "face", "--age", "under-3", "--parent", "yes", *answers, "--json", code=1)
+    assert told["cautions"][0]["code"] == "small_child"
+    assert "do not paint" in ask("cautions", plan, "--skin-is", "broken", "--kit", code=1)
+
+
+def test_recorded_runs_change_the_pace(ask, plan):
+    assert "No run is recorded" in ask("runs")
+    book = Notebook(notebook_path())
+    steps = tuple(StepNote(str(n), StepKind.LOAD, "load", 5.0, 10.0) for n in range(3))
+    book.add(RunNote("Plan", "hand", "2026-11-25T18:00:00+00:00", "", 30.0, 15.0, True, steps))
+    book.close()
+    assert ask("runs", "--json")["pace"] == [{"kind": "load", "factor": 2.0, "steps": 3}]
+    assert "2.00 times the default" in ask("runs")
+    told = ask("order", plan, "--chart", "hand", "--json")
+    load = next(step for step in told["steps"] if step["kind"] == "load")
+    assert load["end_s"] - load["start_s"] == pytest.approx(10.0)

@@ -1,0 +1,168 @@
+"""The run at the chair: its clock, its cards, what is kept when the lid is shut, and what the notebook learns."""
+
+import json
+import subprocess
+import sys
+
+import pytest
+
+from pennello.errors import FileProblemError
+from pennello.order.job import Lag, Why
+from pennello.order.pace import Pace, StepKind
+from pennello.order.run import (
+    RunOverError,
+    begin,
+    done,
+    drying,
+    hand_s,
+    left_s,
+    pause,
+    ready_in_s,
+    records,
+    resume,
+    skip,
+    step_s,
+    undo,
+)
+from pennello.order.steps import Step
+from pennello.session.notebook import pace_of
+from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, run_path, with_run
+from pennello.store.notebook import Notebook, RunNote, StepNote
+
+STEPS = (
+    Step("load:a", StepKind.LOAD, "load", 0.0, 5.0, (), "a", "Load."),
+    Step("a", StepKind.STROKES, "petals", 5.0, 20.0, (), "a", "Petals."),
+    Step("wait:b", StepKind.WAIT, "wait", 20.0, 60.0, ("a",), "b", "Wait."),
+    Step("b", StepKind.LINE, "line", 60.0, 70.0, ("a",), "b", "Line."),
+)
+LAGS = (Lag("a", "b", 40.0, 90.0, Why.TACKY),)
+
+
+def test_a_run_goes_through_its_steps_and_times_them():
+    run = done(begin(STEPS, 100.0), 107.0)
+    assert run.step.id == "a"
+    assert run.next_step.id == "wait:b"
+    run = done(run, 120.0)
+    assert [took.seconds for took in run.took] == [7.0, 13.0]
+    assert hand_s(run, 125.0) == 25.0
+    assert left_s(run, 125.0) == pytest.approx(45.0)
+    (dries,) = drying(run, LAGS, 130.0)
+    assert (dries.ready_s, dries.closes_s) == (30.0, 80.0)
+    assert ready_in_s(run, LAGS, 130.0) == 30.0
+    assert ready_in_s(run, LAGS, 200.0) == 0.0
+    run = done(done(run, 160.0), 170.0)
+    assert run.over
+    assert run.step is None
+    with pytest.raises(RunOverError):
+        done(run, 180.0)
+
+
+def test_pauses_are_not_the_hands_but_paint_dries_on():
+    run = done(done(begin(STEPS, 0.0), 5.0), 20.0)
+    run = pause(run, 25.0)
+    assert step_s(run, 300.0) == 5.0
+    assert ready_in_s(run, LAGS, 45.0) == 15.0
+    assert pause(run, 40.0) == run
+    run = resume(run, 55.0)
+    assert step_s(run, 56.0) == 6.0
+    assert done(run, 60.0).took[-1].seconds == 10.0
+
+
+def test_steps_are_left_out_and_taken_back():
+    run = skip(begin(STEPS, 0.0), 1.0)
+    assert run.step.id == "wait:b"  # what only led up to it went too
+    assert drying(run, LAGS, 5.0) == ()
+    assert undo(run).step.id == "a"
+    assert undo(undo(run)) == begin(STEPS, 0.0)
+    with pytest.raises(RunOverError):
+        undo(begin(STEPS, 0.0))
+    assert records(run, Pace()) == ()
+
+
+def test_ten_minutes_of_ticks_do_not_drift():
+    """The clock is asked, never counted up: after 6000 ticks of 0.1 s the time is that of the clock to 0.1 s."""
+    now = [1234.5]
+    run = begin(STEPS, now[0])
+    for _ in range(6000):
+        now[0] += 0.1
+        shown = step_s(run, now[0])
+    assert shown == pytest.approx(600.0, abs=0.1)
+
+
+def test_times_become_the_painters_own_pace(tmp_path):
+    book = Notebook(tmp_path / "n.sqlite")
+    for seconds in (8.0, 6.0, 7.0):
+        run = done(done(begin(STEPS, 0.0), seconds), seconds + 15)
+        assert [one.kind for one in records(run, Pace())] == [StepKind.LOAD, StepKind.STROKES]
+        notes = tuple(StepNote(took.step, StepKind.LOAD, "load", 5.0, took.seconds) for took in run.took[:1])
+        note = RunNote("Plan", "face", "2026-11-25T18:00:00", "2026-11-25T18:03:00", seconds, 5.0, True, notes)
+        assert book.add(note) > 0
+    assert book.runs()[0].steps[0].actual_s == 7.0
+    assert len(book.records()) == 3
+    book.close()
+    assert pace_of(tmp_path / "n.sqlite").own(StepKind.LOAD) == (1.4, 3)
+    assert pace_of(tmp_path / "none.sqlite") == Pace()
+
+
+def test_answers_and_cautions_are_recorded(tmp_path):
+    book = Notebook(tmp_path / "n.sqlite")
+    note = RunNote("P", "", "b", "e", 1.0, 2.0, False, (), (("allergy", "no"),), (("glitter", "Ask before glitter."),))
+    book.add(note)
+    assert book.runs() == (note,)
+    book.close()
+
+
+def test_a_notebook_that_is_none_or_newer_is_refused(tmp_path):
+    (tmp_path / "bad.sqlite").write_bytes(b"this is no database at all, not even nearly" * 40)
+    with pytest.raises(FileProblemError, match="notebook"):
+        Notebook(tmp_path / "bad.sqlite")
+    book = Notebook(tmp_path / "new.sqlite")
+    book._connection.execute("PRAGMA user_version = 99")
+    book.close()
+    with pytest.raises(FileProblemError, match="newer Pennello"):
+        Notebook(tmp_path / "new.sqlite")
+
+
+def test_a_run_is_taken_up_again_with_its_paint_dried_on():
+    run = done(done(begin(STEPS, 100.0), 105.0), 120.0)
+    kept = KeptRun(run, "Plan", "/some/plan.pennello", "face", "2026-11-25T18:00:00+00:00", (("allergy", "no"),), LAGS)
+    keep_run(kept, 130.0, 1_000_000.0)
+    again = kept_run(7.0, 1_000_020.0)  # another clock, 20 s later
+    assert (again.title, again.chart, again.answers, again.lags) == ("Plan", "face", (("allergy", "no"),), LAGS)
+    assert again.run.paused
+    assert step_s(again.run, 7.0) == pytest.approx(10.0)
+    assert ready_in_s(again.run, LAGS, 7.0) == pytest.approx(10.0)  # 40 s less the 10 before and the 20 away
+    assert hand_s(resume(again.run, 7.0), 9.0) == pytest.approx(32.0)
+    forget_run()
+    assert kept_run(0.0, 0.0) is None
+
+
+def test_a_run_that_is_over_or_broken_counts_as_none():
+    run = begin(STEPS, 0.0)
+    for at in (5.0, 20.0, 60.0, 70.0):
+        run = done(run, at)
+    keep_run(with_run(KeptRun(begin(STEPS, 0.0), "P", "", "", ""), run), 70.0, 0.0)
+    assert kept_run(0.0, 0.0) is None
+    run_path().write_text("{not json")
+    assert kept_run(0.0, 0.0) is None
+
+
+def test_a_kill_in_the_middle_loses_nothing(tmp_path, own_folders):
+    """A program of its own ticks two steps off and is killed as hard as can be."""
+    code = (
+        "import os, signal, time\n"
+        "from pennello.order.pace import StepKind\n"
+        "from pennello.order.steps import Step\n"
+        "from pennello.order.run import begin, done\n"
+        "from pennello.session.run_keeper import KeptRun, keep_run\n"
+        "steps = [Step(str(n), StepKind.STROKES, str(n), n, n + 1) for n in range(4)]\n"
+        "run = begin(steps, 0.0)\n"
+        "for at in (1.0, 2.0):\n"
+        "    run = done(run, at)\n"
+        "    keep_run(KeptRun(run, 'Plan', '', 'face', ''), at, time.time())\n"
+        "os.kill(os.getpid(), signal.SIGKILL)\n"
+    )
+    ended = subprocess.run([sys.executable, "-c", code], check=False, timeout=60)
+    assert ended.returncode == -9
+    assert json.loads(run_path().read_text())["format"] == "pennello-run"
+    assert [took.step for took in kept_run(0.0, 0.0).run.took] == ["0", "1"]

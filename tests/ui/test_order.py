@@ -1,0 +1,310 @@
+"""The Order station and the run at the chair, through the window."""
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QFileDialog
+
+from pennello.caution.person import Person
+from pennello.files.demo import demo_plan
+from pennello.lay import engine
+from pennello.order.pace import StepKind
+from pennello.session.notebook import notebook_path
+from pennello.session.run_keeper import kept_run, run_path
+from pennello.store.notebook import Notebook
+from pennello.ui.window import BENCH, CHART, ORDER
+
+KEYS, LEFT = Qt.Key, Qt.MouseButton.LeftButton
+
+
+@pytest.fixture
+def window(open_window):
+    return open_window(demo_plan())
+
+
+@pytest.fixture(scope="module", autouse=True)
+def kernel_serves():
+    """Let the kernel serve, as it does a second after the window is there."""
+    made = engine.kernel()
+    engine._serving.append(made)
+    yield
+    engine._serving.remove(made)
+
+
+@pytest.fixture
+def station(window, qtbot):
+    model = window.order.model
+    model.improve_s, model.seconds, model.chart = 0.5, 0.3, "hand"
+    window.go_to(ORDER)
+    rested(qtbot, window.order)
+    return window.order
+
+
+def rested(qtbot, station):
+    qtbot.wait(10)
+    qtbot.waitUntil(lambda: station.model.rests and station.model.arranged is not None, timeout=30_000)
+
+
+def show(qtbot, station, chart):
+    station.chart.setCurrentIndex(station.chart.findData(chart))
+    station.chart.activated.emit(station.chart.currentIndex())
+    rested(qtbot, station)
+    assert station.model.chart == chart
+
+
+def test_an_order_is_shown_with_what_it_comes_to(window, station, qtbot):
+    assert "min in all" in station.panel.total.text()
+    assert "no order is shorter" in station.panel.sums.text()
+    QTest.keyClick(station.line, KEYS.Key_Right)
+    assert station.panel.name.text() == "Dahlia wrist: 5 × petal"
+    QTest.keyClick(station.line, KEYS.Key_Right)
+    assert "dries for" in station.panel.says.text()
+    qtbot.waitUntil(lambda: len(station.model.after) == 2, timeout=20_000)
+    assert station.panel.after.pixmap() is not None
+    assert not station.grab().isNull()
+    show(qtbot, station, "face")
+    assert "petal-ring/petal1" in station.model.pictures
+    window.go_to(BENCH)
+    assert station.model.rests
+
+
+def test_a_step_is_dragged_where_it_may_hang_and_refused_where_not(window, station, qtbot):
+    show(qtbot, station, "face")
+    before = station.model.arranged.order
+    line = station.line
+
+    def drag(name, to_x):
+        card = line.card_of(station.model.arranged.step(name))
+        QTest.mousePress(line, LEFT, pos=card.center().toPoint())
+        for part in (0.3, 0.7, 1.0):
+            x = card.center().x() + (to_x - card.center().x()) * part
+            QTest.mouseMove(line, QPointF(x, card.center().y()).toPoint())
+        assert not line.grab().isNull()
+        QTest.mouseRelease(line, LEFT, pos=QPointF(to_x, card.center().y()).toPoint())
+
+    drag("scale-field/scale3", 5.0)
+    assert "cannot come before" in window.banner.words.text()
+    assert station.model.arranged.order == before
+    drag("petal-ring/petal1", 1.0)
+    rested(qtbot, station)
+    assert station.model.arranged.order != before
+    assert window.document.committed.ordering.sequence == station.model.arranged.order
+    assert "in your own order" in station.panel.sums.text()
+    window.undo()
+    rested(qtbot, station)
+    assert station.model.arranged.order == before
+    window.redo()
+    rested(qtbot, station)
+    station.automatic.click()
+    rested(qtbot, station)
+    assert window.document.committed.ordering.sequence == ()
+
+
+def test_by_keyboard(window, station, qtbot):
+    show(qtbot, station, "forearm")
+    line, first = station.line, station.model.arranged.order[0]
+    QTest.keyClick(line, KEYS.Key_Right)
+    assert station.model.chosen == first
+    QTest.keyClick(line, KEYS.Key_Right, Qt.KeyboardModifier.ControlModifier)
+    assert "cannot come after" in window.banner.words.text()
+    QTest.keyClick(line, KEYS.Key_Right)
+    last = station.model.arranged.order.index(station.model.chosen)
+    QTest.keyClick(line, KEYS.Key_Left)
+    assert station.model.arranged.order.index(station.model.chosen) == last - 1
+    wide = line.px_per_s
+    at = QPointF(50, 50)
+    wheel = QWheelEvent(
+        at,
+        at,
+        QPoint(),
+        QPoint(0, 120),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.ControlModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
+    QApplication.sendEvent(line, wheel)
+    assert line.px_per_s > wide
+    station.fit.click()
+    assert line.px_per_s != wide * 1.15
+
+
+def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
+    show(qtbot, station, "forearm")
+    station.times["1:30"].click()
+    rested(qtbot, station)
+    assert station.model.arranged.choice.left_out == ("leaf-spray",)
+    assert "Left out for the time" in station.panel.why.text()
+    station.times["all"].click()
+    rested(qtbot, station)
+    assert window.document.committed.ordering.target_s is None
+    station.model.choose("leaf-spray/stem1")
+    assert station.panel.priority.currentText() == "nice"
+    station.panel.priority.activated.emit(0)
+    station.panel.worth.setValue(2.5)
+    rested(qtbot, station)
+    assert dict(window.document.committed.ordering.worth) == {"leaf-spray": 2.5}
+    waiting = [step for step in station.model.arranged.steps if step.kind is StepKind.WAIT]
+    held = next(step.job for step in waiting if step.job.split("/")[0] not in step.waits_for[0])
+    station.model.choose(held)
+    station.panel.no_wait.click()
+    rested(qtbot, station)
+    assert window.document.committed.ordering.rules[0].kind.value == "any"
+    station.list_schools()
+    assert [action.text() for action in station.schools.menu().actions()] == [
+        "Both sides",
+        "White lights",
+        "Glitter",
+        "The nose comes late",
+        "Your own rules",
+    ]
+    for menu in station.schools.menu().actions():
+        if menu.menu():
+            menu.menu().actions()[-1].trigger()
+    rested(qtbot, station)
+    ordering = window.document.committed.ordering
+    assert ordering.rules == ()
+    assert ordering.glitter.value == "as the last touch"
+    station.set_school("nose_last", False)
+    assert not window.document.committed.ordering.nose_last
+
+
+def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, monkeypatch):
+    names = {"sheet.pdf": tmp_path / "s.pdf", "steps.csv": tmp_path / "s.csv", "steps.ics": tmp_path / "s.ics"}
+    monkeypatch.setattr(
+        QFileDialog, "getSaveFileName", lambda parent, words, start, kinds: (str(names[start.split("/")[-1]]), "")
+    )
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *a: str(tmp_path))
+    for action in station.paper.menu().actions():
+        action.trigger()
+    assert all(path.exists() for path in names.values())
+    assert len(list(tmp_path.glob("hand-*.png"))) == 2
+    names["sheet.pdf"] = tmp_path / "none" / "s.pdf"
+    station.paper.menu().actions()[0].trigger()
+    assert "none" in window.banner.words.text()
+
+
+class Hand:
+    """A clock that the test sets."""
+
+    def __init__(self):
+        self.now = 50.0
+
+    def __call__(self):
+        return self.now
+
+
+@pytest.fixture
+def running(station, qtbot):
+    hand = Hand()
+    station.door.clock = hand
+    station.run.click()
+    qtbot.waitUntil(station.door.page.isVisible, timeout=3000)
+    page = station.door.page
+    page.answers["allergy"].setCurrentIndex(1)
+    page.answers["skin"].setCurrentIndex(3)
+    assert not page.go.isEnabled()
+    page.answers["skin"].setCurrentIndex(1)
+    assert page.go.isEnabled()
+    page.go.click()
+    qtbot.waitUntil(lambda: station.door.window is not None and station.door.window.isVisible(), timeout=3000)
+    return station.door.window, hand
+
+
+def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, running, qtbot):
+    run, hand = running
+    assert run.what.text() == "Take the Flat 3/4 in."
+    hand.now += 4
+    QTest.keyClick(run, KEYS.Key_Space)
+    assert run.what.text().startswith("Load for")
+    QTest.keyClick(run, KEYS.Key_Backspace)
+    assert run.run.took == ()
+    QTest.keyClick(run, KEYS.Key_Space)
+    QTest.keyClick(run, KEYS.Key_P)
+    hand.now += 100
+    assert run.buttons["Done"].text() == "Go on"
+    QTest.mouseClick(run.buttons["Done"], LEFT)
+    hand.now += 6
+    run.tick()
+    assert run.time.text().startswith("0:06")
+    while run.run.step.kind is not StepKind.WAIT:
+        hand.now += 20
+        QTest.mouseClick(run.buttons["Done"], LEFT)
+    run.tick()
+    assert run.time.text().startswith("ready in")
+    assert "to dry" in run.dries.text()
+    hand.now += 300
+    run.tick()
+    assert run.time.text() == "ready"
+    assert not run.grab().isNull()
+    QTest.keyClick(run, KEYS.Key_S)
+    while not run.run.over:
+        hand.now += 3
+        QTest.keyClick(run, KEYS.Key_Return)
+    assert run.what.text() == "Show the mirror."
+    assert run_path().exists()
+    QTest.mouseClick(run.buttons["Done"], LEFT)
+    assert station.door.window is None
+    assert not run_path().exists()
+    book = Notebook(notebook_path())
+    (note,) = book.runs()
+    book.close()
+    assert (note.plan, note.chart, note.finished) == ("Saltmarsh Lantern Walk", "hand", True)
+    assert dict(note.answers)["allergy"] == "no"
+    assert note.steps[0].actual_s == pytest.approx(4.0, abs=0.01)
+    assert any(step.skipped for step in note.steps)
+    assert note.cautions
+    rested(qtbot, station)
+
+
+def test_a_finger_has_room_and_the_card_is_readable(running):
+    run, _ = running
+    run.showNormal()
+    run.resize(1280, 800)
+    assert all(button.height() >= 80 and button.width() >= 100 for button in run.buttons.values())
+    assert run.buttons["Done"].width() > 2 * run.buttons["Back"].width()
+    assert run.what.fontMetrics().height() >= 44
+    assert run.time.fontMetrics().height() >= 70
+
+
+def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtbot, open_window):
+    run, hand = running
+    for _ in range(3):
+        hand.now += 5
+        run.do_done()
+    station.door.close()  # as a shut window does; the file stays
+    assert len(kept_run(0.0, 0.0).run.took) == 3
+    other = open_window(demo_plan())
+    other.offer_run()
+    assert "3 of" in other.banner.words.text()
+    other.banner.buttons[0].click()
+    again = other.order.door.window
+    qtbot.waitUntil(again.isVisible, timeout=3000)
+    assert len(again.run.took) == 3
+    assert again.run.paused
+    rested(qtbot, other.order)
+    assert again.load.arranged is not None
+    QTest.keyClick(again, KEYS.Key_Escape)
+    assert other.order.door.window is None
+    assert "notebook" in other.banner.words.text()
+    other.offer_run()
+    rested(qtbot, other.order)
+
+
+def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
+    from dataclasses import replace
+
+    empty = open_window(replace(demo, strokes=()))
+    empty.go_to(ORDER)
+    rested(qtbot, empty.order)
+    assert not empty.order.run.isEnabled()
+    assert "Nothing to paint yet" in empty.order.words.text()
+    plain = open_window(replace(demo, strokes=demo.strokes[:3]))
+    plain.go_to(ORDER)
+    plain.order.model.improve_s = 0.2
+    rested(qtbot, plain.order)
+    assert len(plain.order.model.arranged.jobs) == 3
+    plain.order.door.begin(Person())
+    assert not plain.order.door.window.grab().isNull()
+    plain.go_to(CHART)
