@@ -29,7 +29,7 @@ layers:
 	$(BIN)/lint-imports --no-cache
 
 unit:
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile
 
 bench: $(DEV_READY)
 	@sh tools/system_packages.sh offscreen

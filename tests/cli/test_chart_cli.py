@@ -1,6 +1,5 @@
 """motif, chart, render --chart and check on the command line."""
 
-import json
 from dataclasses import replace
 from pathlib import Path
 
@@ -8,23 +7,11 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from pennello.cli.main import run
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
 
 SHIPPED = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
-
-
-@pytest.fixture
-def ask(capsys):
-    def say(*words, code=0):
-        got = run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
-        out, err = capsys.readouterr()
-        assert got == code, err
-        return json.loads(out) if "--json" in words and code in (0, 1) else out + err
-
-    return say
 
 
 @pytest.fixture

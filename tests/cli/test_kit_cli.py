@@ -1,6 +1,5 @@
 """Loads and kit on the command line."""
 
-import json
 from pathlib import Path
 
 import numpy as np
@@ -8,23 +7,11 @@ import pytest
 from PIL import Image
 from pypdf import PdfReader
 
-from pennello.cli.main import run
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 from pennello.kit.paint import masstones
 
 DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
-
-
-@pytest.fixture
-def ask(capsys):
-    def say(*words, code=0):
-        got = run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
-        out, err = capsys.readouterr()
-        assert got == code, err
-        return json.loads(out) if "--json" in words and code == 0 else out + err
-
-    return say
 
 
 @pytest.fixture

@@ -1,11 +1,9 @@
 """order, sheet, sequence, cautions and runs on the command line."""
 
-import json
 from pathlib import Path
 
 import pytest
 
-from pennello.cli.main import run
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 from pennello.order.pace import StepKind
@@ -13,17 +11,6 @@ from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
 SHIPPED = Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME
-
-
-@pytest.fixture
-def ask(capsys):
-    def say(*words, code=0):
-        got = run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
-        out, err = capsys.readouterr()
-        assert got == code, err
-        return json.loads(out) if "--json" in words and code in (0, 1) else out + err
-
-    return say
 
 
 @pytest.fixture

@@ -119,7 +119,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 5'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 6'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),

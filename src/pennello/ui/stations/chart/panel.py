@@ -87,6 +87,16 @@ class MotifPanel(QFrame):
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
         self.ticks: dict[str, QCheckBox] = {}
+        self._build_foot(column)
+        model.chosen_anew.connect(self.refresh)
+        model.shown.connect(self.refresh)
+        model.painted_anew.connect(self._show_odd)
+        model.painted_anew.connect(self.refresh)
+        self.refresh()
+
+    def _build_foot(self, column: QVBoxLayout) -> None:
+        """Put in what goes for every motif, what can be done with it, and what is odd."""
+        model = self._model
         self.twin = QCheckBox("its mirror image too, live")
         self.twin.setToolTip("Painted with it across the midline, and follows it")
         self.twin.toggled.connect(lambda on: model.edit_motif("Mirror image", lambda one: replace(one, twin=on)))
@@ -103,11 +113,6 @@ class MotifPanel(QFrame):
         self.odd.setWordWrap(True)
         self.odd.setObjectName("note")
         column.addWidget(self.odd)
-        model.chosen_anew.connect(self.refresh)
-        model.shown.connect(self.refresh)
-        model.painted_anew.connect(self._show_odd)
-        model.painted_anew.connect(self.refresh)
-        self.refresh()
 
     def _deeds(self) -> QGridLayout:
         grid = QGridLayout()
