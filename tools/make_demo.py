@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
+from demo_designs import with_designs
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import shipped_cake, with_stroke
@@ -181,7 +182,7 @@ def demo() -> Plan:
 def main() -> None:
     """Write the demo plan."""
     PLANS.mkdir(exist_ok=True)
-    write_plan(demo(), PLANS / DEMO_NAME)
+    write_plan(with_designs(demo()), PLANS / DEMO_NAME)
 
 
 if __name__ == "__main__":

@@ -18,19 +18,16 @@ from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
-from pennello.ui.window import CHART, TRAY, MainWindow
+from pennello.ui.window import CHART, ORDER, TRAY, MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 TRAY_VIEWS = (
-    ("tray-paints", 0, "kelp-green", "lamp"),
-    ("tray-cakes", 1, "dahlia-wrist", "linen"),
+    ("tray-cakes", 1, "dahlia-wrist", "lamp"),
     ("tray-brushes", 2, "petal-brush", "linen"),
 )
 VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench", "poppy-petal", "linen", (1280, 800)),
     ("bench-lamp", "dahlia-petal", "lamp", (1280, 800)),
-    ("bench-swoosh", "kelp-swoosh", "linen", (1280, 800)),
-    ("bench-small", "beetle-scale", "linen", (1024, 700)),
     ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
     ("bench-make", "moth-wing", "linen", (1280, 800)),
     ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
@@ -104,6 +101,41 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
         if not station.model.busy:
             break
     window.grab().save(str(folder / f"{name}.png"))
+    window.close()
+
+
+def shoot_order(folder: Path) -> None:
+    """Write pictures of the Order, of what is asked before a run, and of a card of the run."""
+    window = MainWindow(Document(demo_plan()), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.go_to(ORDER)
+    station = window.order
+    for _ in range(60):
+        wait(window, 300)
+        arranged = station.model.arranged
+        if station.model.rests and arranged is not None and len(station.model.after) == len(arranged.order):
+            break
+    station.model.choose(station.model.arranged.order[2] if station.model.arranged else "")
+    QApplication.processEvents()
+    window.grab().save(str(folder / "order.png"))
+    station.door.ask()
+    page = station.door.page
+    if page is not None:
+        page.answers["age"].setCurrentIndex(2)
+        page.answers["allergy"].setCurrentIndex(1)
+        QApplication.processEvents()
+        page.grab().save(str(folder / "cautions.png"))
+        page.go.click()
+    run = station.door.window
+    if run is not None:
+        run.showNormal()
+        run.resize(1280, 800)
+        for _ in range(8):
+            run.do_done()
+        wait(window, 400)
+        run.grab().save(str(folder / "run.png"))
+        run.do_end()
     window.close()
 
 
@@ -181,6 +213,8 @@ def main() -> None:
     for name, theme in (("chart", "linen"), ("chart-lamp", "lamp")):
         if not arguments or name in arguments:
             shoot_chart(name, theme, folder)
+    if not arguments or "order" in arguments:
+        shoot_order(folder)
     if not arguments or "colourways" in arguments:
         shoot_colourways(folder)
     for name, kind, chosen, theme in TRAY_VIEWS:
@@ -191,5 +225,5 @@ def main() -> None:
 
 if __name__ == "__main__":
     with tempfile.TemporaryDirectory() as home:  # the pictures show the shipped kit, not the user's own
-        os.environ["XDG_DATA_HOME"] = home
+        os.environ["XDG_DATA_HOME"] = os.environ["XDG_STATE_HOME"] = home
         main()

@@ -17,7 +17,9 @@ pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while drag
 <tr><td><b>Enter</b></td><td>type the handle's number; flips on the flip grip</td></tr>
 <tr><td><b>F</b></td><td>flip the brush</td></tr>
 <tr><td><b>Ctrl+arrows, Del</b></td><td>on a card of the load: another place, take it out</td></tr>
-<tr><td><b>Alt+1, Alt+2</b></td><td>Tray, Bench</td></tr>
+<tr><td><b>Alt+1 to Alt+4</b></td><td>Tray, Bench, Chart, Order</td></tr>
+<tr><td><b>arrows, Ctrl+arrows</b></td><td>on the line of steps: choose one, move it</td></tr>
+<tr><td><b>Space, Backspace, S, P, Esc</b></td><td>at the chair: done, back, leave out, pause, end</td></tr>
 <tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>

@@ -84,13 +84,14 @@ class ChartStation(QWidget):
 
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
+        head.setSpacing(4)
         title = QLabel("Chart")
         title.setObjectName("station")
         head.addWidget(title)
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(140)
+        self.chart.setMinimumWidth(118)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
         self.age.addItem("own measures", None)
