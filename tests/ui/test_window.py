@@ -4,7 +4,6 @@ import os
 import subprocess
 import sys
 import time
-from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QTimer
@@ -172,8 +171,46 @@ app.exec()
 """
 
 
-@pytest.mark.xvfb
-def test_a_real_window_on_a_virtual_display(tmp_path):
+XCB_RUN = """
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtTest import QTest
+from pennello.caution.person import Person
+from pennello.files.demo import demo_plan
+from pennello.session.document import Document
+from pennello.ui.app import make_application
+from pennello.ui.window import ORDER, MainWindow
+app = make_application(["pennello"])
+window = MainWindow(Document(demo_plan()))
+window.show()
+window.order.model.chart = "hand"
+window.go_to(ORDER)
+station = window.order
+def look():
+    if not station.model.rests or station.model.arranged is None:
+        return
+    poll.stop()
+    station.door.begin(Person())
+    QTimer.singleShot(500, ran)
+def ran():
+    run = station.door.window
+    QTest.keyClick(run, Qt.Key.Key_Space)
+    image = run.screen().grabWindow(run.winId()).toImage()
+    colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
+    print(QGuiApplication.platformName(), image.width(), len(colours), len(run.run.took))
+    station.door.close()
+    window.close()
+    app.quit()
+poll = QTimer()
+poll.timeout.connect(look)
+poll.start(100)
+QTimer.singleShot(40000, app.quit)
+app.exec()
+"""
+
+
+def on_a_virtual_display(code):
+    """What a program prints that runs on an X display of its own."""
     server = subprocess.Popen(
         ["Xvfb", "-displayfd", "1", "-screen", "0", "1400x900x24", "-nolisten", "tcp"],
         stdout=subprocess.PIPE,
@@ -183,18 +220,31 @@ def test_a_real_window_on_a_virtual_display(tmp_path):
         display = server.stdout.readline().decode().strip()
         environment = os.environ | {"DISPLAY": f":{display}", "QT_QPA_PLATFORM": "xcb"}
         ran = subprocess.run(
-            [sys.executable, "-c", XCB], env=environment, capture_output=True, text=True, timeout=90, check=False
+            [sys.executable, "-c", code], env=environment, capture_output=True, text=True, timeout=90, check=False
         )
     finally:
         server.terminate()
         server.wait(10)
         server.stdout.close()
     assert ran.returncode == 0, ran.stderr
-    platform, width, colours = ran.stdout.split()
+    return ran.stdout.split()
+
+
+@pytest.mark.xvfb
+def test_a_real_window_on_a_virtual_display():
+    platform, width, colours = on_a_virtual_display(XCB)
     assert platform == "xcb"
     assert int(width) == 1280
     assert int(colours) > 100
-    assert Path(tmp_path).exists()
+
+
+@pytest.mark.xvfb
+def test_a_real_run_fills_the_screen_and_takes_the_space_bar():
+    platform, width, colours, took = on_a_virtual_display(XCB_RUN)
+    assert platform == "xcb"
+    assert int(width) == 1400
+    assert int(colours) > 20
+    assert int(took) == 1
 
 
 @pytest.mark.skipif(sys.version_info >= (3, 12), reason="None cannot be given back there")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from argparse import Namespace
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -232,7 +232,7 @@ def sheet_verb(wish: Namespace) -> int:
     arranged = arranged_of(plan, wish)
     told = cautions(plan, person_of(wish), wish.chart, expired_of(wish.kit))
     pages = write_sheet(arranged, told, wish.pdf)
-    print(f"Wrote {wish.pdf}: {pages} pages at true scale.")
+    print(f"Wrote {wish.pdf}: {counted(pages, 'page')} at true scale.")
     return 0
 
 
@@ -256,7 +256,7 @@ def sequence_verb(wish: Namespace) -> int:
     if wish.json:
         write_json({"pictures": written})
     else:
-        print(f"Wrote {len(written)} pictures into {wish.out}.")
+        print(f"Wrote {counted(len(written), 'picture')} into {wish.out}.")
     return 0
 
 
@@ -294,21 +294,9 @@ def person_of(wish: Namespace) -> Person:
 
 def expired_of(kit: str | None) -> tuple[str, ...]:
     """Return the names of what is past its date in a kit ("" for the painter's own), or nothing without one."""
-    if kit is None:
-        return ()
-    from pennello.session.kit import kit_path  # noqa: PLC0415
-    from pennello.store.kit_store import KitStore  # noqa: PLC0415
+    from pennello.session.kit import expired_names  # noqa: PLC0415 - only where asked for
 
-    path = Path(kit) if kit else kit_path()
-    if not path.exists():
-        return ()
-    store = KitStore(path)
-    try:
-        items = store.read().items.values()
-    finally:
-        store.close()
-    today = date.today()
-    return tuple(item.thing.name for item in items if item.keeping.expired(today))
+    return () if kit is None else expired_names(Path(kit) if kit else None)
 
 
 def runs_verb(wish: Namespace) -> int:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from datetime import date
 from pathlib import Path
 
 import platformdirs
@@ -23,6 +24,25 @@ MERGE_WITHIN_S = 1.5
 def kit_path() -> Path:
     """Return where the kit lies (XDG data)."""
     return Path(platformdirs.user_data_path(_APP)) / "kit.sqlite"
+
+
+def expired_names(path: Path | None = None, today: date | None = None) -> tuple[str, ...]:
+    """Return the names of what is past its date in a kit, the painter's own if none is named; nothing without one.
+
+    Raises
+    ------
+    FileProblemError
+        If the kit cannot be read.
+    """
+    where = path or kit_path()
+    if not where.exists():
+        return ()
+    store = KitStore(where)
+    try:
+        items = store.read().items.values()
+    finally:
+        store.close()
+    return tuple(item.thing.name for item in items if item.keeping.expired(today or date.today()))
 
 
 def shipped_kit() -> Kit:

@@ -92,6 +92,7 @@ class ChartStation(QWidget):
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
         self.chart.setMinimumWidth(118)
+        self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
         self.age.addItem("own measures", None)

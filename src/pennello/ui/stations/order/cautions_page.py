@@ -38,11 +38,11 @@ class CautionsPage(QDialog):
 
     begun = Signal(object)
 
-    def __init__(self, plan: Plan, chart: str, parent: QWidget) -> None:
+    def __init__(self, plan: Plan, chart: str, parent: QWidget, expired: tuple[str, ...] = ()) -> None:
         super().__init__(parent)
         self.setWindowTitle("Before you begin")
         self.resize(QSize(900, 560))
-        self._plan, self._chart = plan, chart
+        self._plan, self._chart, self._expired = plan, chart, expired
         self.person = Person()
         self.told: tuple[Caution, ...] = ()
         self._build(self._questions())
@@ -110,7 +110,7 @@ class CautionsPage(QDialog):
         self._show()
 
     def _show(self) -> None:
-        self.told = cautions(self._plan, self.person, self._chart)
+        self.told = cautions(self._plan, self.person, self._chart, self._expired)
         inks = theme()
         colours = {Level.STOP: inks.misses, Level.ASK: inks.close, Level.MIND: inks.ink_2}
         rows = [

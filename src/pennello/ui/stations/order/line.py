@@ -40,7 +40,7 @@ LEFT_PX, TOP_PX = 24, 30
 LINE_Y = TOP_PX + 26
 _LANE_PX = 24
 _LEAST_PX, _ROOMY_PX = 24, 64
-_AFTER_PX, _LEAST_AFTER_PX = 210, 80
+_AFTER_PX, _LEAST_AFTER_PX, _WIDE_AFTER_PX = 210, 80, 260
 _CARD_PX = (110, 168)
 _PX_PER_S = (1.5, 40.0)
 _ALIGN = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
@@ -227,6 +227,7 @@ class WashingLine(QWidget):
                 draw_mark(painter, step, self.x_at(step.start_s), self.x_at(step.end_s), LINE_Y)
         for number, step in enumerate(self.laid(view), 1):
             self._draw_card(painter, view, step, number)
+        self._draw_stops(painter, view)
         self._draw_lanes(painter, view)
         self._draw_after(painter, view)
         if self.reason:
@@ -284,6 +285,16 @@ class WashingLine(QWidget):
             self._images[key] = image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
         return self._images[key]
 
+    def _draw_stops(self, painter: QPainter, view: Arranged) -> None:
+        """Draw a small flag where the design is complete as it is."""
+        painter.setPen(QPen(QColor(theme().holds), 1.6))
+        painter.setBrush(QColor(theme().holds))
+        for stop in view.stops:
+            x = self.x_at(stop.at_s)
+            foot = LINE_Y + self.card_px + 14
+            painter.drawLine(QPointF(x, foot - 10), QPointF(x, foot + 3))
+            painter.drawPolygon([QPointF(x, foot - 10), QPointF(x + 9, foot - 6), QPointF(x, foot - 2)])
+
     def _draw_places(self, painter: QPainter) -> None:
         """While a step is dragged: where it may hang."""
         arranged = self.model.arranged
@@ -322,7 +333,7 @@ class WashingLine(QWidget):
         """Draw a lane for each film that something waits for: full when laid, hollow when dry; gates for windows."""
         steps = self._lanes(view)
         head = QRectF(LEFT_PX - 16, self.lanes_y - 24, 560, 18)
-        words = "what dries, from full to hollow; gates are open while glitter sticks or paint is wet"
+        words = "flags: complete as it is; below what dries, from full to hollow; gates are open while glitter sticks"
         draw_note(painter, head, words, _ALIGN)
         for lane, step in enumerate(steps):
             self._draw_lane(painter, view, step, self.lanes_y + lane * _LANE_PX)
@@ -338,13 +349,15 @@ class WashingLine(QWidget):
             picture = self.model.after.get(step.id)
             if picture is None:
                 continue
-            wide = high * picture.shape[1] / picture.shape[0]
+            ratio = picture.shape[1] / picture.shape[0]
+            wide = min(high * ratio, _WIDE_AFTER_PX)
+            tall = wide / ratio
             left = max(self.card_of(step).center().x() - wide / 2, 4.0)
             if left < free:
                 continue
             free = left + wide + 6
-            painter.drawImage(QRectF(left, top, wide, high), self._image(picture))
-            draw_note(painter, QRectF(left, top + high + 2, wide, 16), f"after {number}")
+            painter.drawImage(QRectF(left, top, wide, tall), self._image(picture))
+            draw_note(painter, QRectF(left, top + tall + 2, wide, 16), f"after {number}")
 
     def _draw_lane(self, painter: QPainter, view: Arranged, step: Step, y: float) -> None:
         inks = theme()

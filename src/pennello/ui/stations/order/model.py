@@ -212,7 +212,12 @@ class OrderModel(QObject):
             if wants_pictures:
                 self._designed.emit(job, None, (ground, thumbnails(design, job.report)))
             if first.gap > 0 and not plan.ordering.sequence:
-                self._found.emit(job, arrange(design, seconds, improve_s, report=job.report, found=job.found.emit))
+                most = f"looks for {seconds + improve_s:.0f} s at most"
+
+                def tell(part: float, words: str) -> None:
+                    job.report(part, f"{words}; {most}")
+
+                self._found.emit(job, arrange(design, seconds, improve_s, report=tell, found=job.found.emit))
 
         job: Job[Any] = Job(work)
         job.found.connect(lambda found: self._found.emit(job, found))

@@ -216,6 +216,10 @@ def _sums(view: Arranged) -> str:
         lines.append("no order is shorter")
     else:
         lines.append(f"at most {view.gap:.0%} longer than the best there is")
+    if view.missed:
+        lines.append("some of it cannot be met, see below")
+    own = [f"{kind.value} ({count})" for kind, _, count in view.design.pace.factors]
+    lines.append(f"your own pace for {', '.join(own)}" if own else "seconds are defaults until you record runs")
     if view.own_total_s > view.sums.total_s + 0.5:
         lines.append(f"{view.own_total_s - view.sums.total_s:.0f} s less than in the plan's order")
     return "\n".join(lines)

@@ -13,6 +13,7 @@ from pennello.caution.person import Person
 from pennello.errors import PennelloError
 from pennello.order.pace import StepKind
 from pennello.order.run import Run, begin, hand_s
+from pennello.session.kit import expired_names
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, with_run
 from pennello.store.notebook import Notebook, RunNote, StepNote
@@ -45,7 +46,12 @@ class RunDoor(QObject):
         """Show the cautions and ask what has to be asked."""
         if self._model.arranged is None:
             return
-        self.page = CautionsPage(self._model.document.committed, self._model.chart, self._parent)
+        expired: tuple[str, ...] = ()
+        try:
+            expired = expired_names()
+        except PennelloError as error:
+            self.said.emit(str(error))
+        self.page = CautionsPage(self._model.document.committed, self._model.chart, self._parent, expired)
         self.page.begun.connect(self.begin)
         self.page.open()
 
@@ -95,6 +101,8 @@ class RunDoor(QObject):
         self.window.changed.connect(self._keep)
         self.window.left.connect(self._leave)
         self._keep(self.kept.run)
+        screen = self._parent.screen()
+        self.window.setGeometry(screen.geometry())  # where no window manager makes it as large as the screen
         self.window.showFullScreen()
 
     def _show_pictures(self) -> None:

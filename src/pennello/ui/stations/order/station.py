@@ -86,10 +86,12 @@ class OrderStation(QWidget):
 
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
+        head.setSpacing(4)
         title = QLabel("Order")
         title.setObjectName("station")
         self.chart: QComboBox = choice("What is painted", guard)
-        self.chart.setMinimumWidth(140)
+        self.chart.setMinimumWidth(112)
+        self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.target = NumberField(TARGET)
         self.target.edited.connect(self._set_target)
@@ -124,12 +126,12 @@ class OrderStation(QWidget):
         self.automatic.setProperty("chip", True)
         self.automatic.setToolTip("Forget the order of your own and look for a short one")
         self.automatic.clicked.connect(self.find_order)
-        self.run = QPushButton("At the chair ...")
+        self.run = QPushButton("At the chair")
         self.run.setProperty("main", True)
         self.run.setToolTip("Ask what has to be asked, then one card after another")
         self.run.clicked.connect(self.door.ask)
-        for thing in (self.schools, self.paper, self.run):
-            head.addWidget(thing)
+        self.run.setMinimumWidth(118)
+        head.addWidget(self.run)
         return head
 
     def _menu_button(self, words: str, hint: str) -> QToolButton:
@@ -151,8 +153,8 @@ class OrderStation(QWidget):
         self.fit.setText("Fit")
         self.fit.setToolTip("All of the time in the window; Ctrl and the wheel zoom")
         self.fit.clicked.connect(self.show_all)
-        foot.addWidget(self.stop)
-        foot.addWidget(self.automatic)
+        for thing in (self.stop, self.automatic, self.schools, self.paper):
+            foot.addWidget(thing)
         foot.addWidget(self.fit)
         return foot
 
