@@ -166,11 +166,12 @@ def _earliest(problem: Problem, order: Sequence[int], floor: Sequence[int]) -> l
 def _push(problem: Problem, order: Sequence[int], starts: list[int], floor: list[int]) -> tuple[list[int], int]:
     """Start jobs later so that others come within their windows; return the starts and what is still missed.
 
-    The starts are the least that satisfy all differences, found as by Bellman (1958) and Ford (1956): where so many
-    rounds as there are jobs and windows do not suffice, none do.
+    The starts are the least that satisfy all differences, found as by Bellman (1958) and Ford (1956). Each round goes
+    through the order once and so settles all that points forward; only windows point back, so where one round more
+    than there are windows does not suffice, none does.
     """
     lasts, tried = problem.lasts, starts
-    for _ in range(problem.count + len(problem.windows) + 1):
+    for _ in range(len(problem.windows) + 2):
         moved = False
         for one, other, most in problem.windows:
             need = tried[other] - most - lasts[one]
