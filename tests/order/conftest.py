@@ -1,5 +1,6 @@
 """Random problems of one hand, and designs of the demo."""
 
+import itertools
 import random
 from dataclasses import replace
 
@@ -8,7 +9,9 @@ import pytest
 from pennello.files.demo import demo_plan
 from pennello.lay import engine
 from pennello.order.arrange import design_of
+from pennello.order.pace import StepKind
 from pennello.order.problem import NEVER, make_problem
+from pennello.order.steps import sums_of
 
 
 @pytest.fixture(scope="session")
@@ -68,3 +71,25 @@ def ordered(whole_demo, face):
         return design_of(plan, "face", films=face.films)
 
     return make
+
+
+@pytest.fixture(scope="session")
+def check():
+    """Checks that an order keeps what it must."""
+    return keeps
+
+
+def keeps(arranged):
+    """Every step follows the one before, every constraint holds, and the sums are those of the steps."""
+    for one, other in itertools.pairwise(arranged.steps):
+        assert other.start_s == pytest.approx(one.end_s, abs=0.11)
+    start = {step.id: step.start_s for step in arranged.steps}
+    end = {step.id: step.end_s for step in arranged.steps}
+    for lag in arranged.lags:
+        if lag.before in end and lag.after in start:
+            assert start[lag.after] - end[lag.before] >= lag.least_s - 0.11, lag
+            if not arranged.missed:
+                assert start[lag.after] - end[lag.before] <= lag.most_s + 0.11, lag
+    assert arranged.sums == sums_of(arranged.steps, arranged.jobs, arranged.timing)
+    assert arranged.sums.total_s == pytest.approx(arranged.sums.busy_s + arranged.sums.waiting_s, abs=0.2)
+    assert sum(step.kind is StepKind.CHANGE for step in arranged.steps) == arranged.sums.changes

@@ -119,6 +119,7 @@ def _step(step: Step) -> Answer:
         "start_s": step.start_s,
         "end_s": step.end_s,
         "waits_for": list(step.waits_for),
+        "reloads": [{"start_s": start, "end_s": end} for start, end in step.reloads_s],
         "job": step.job,
         "text": step.words,
     }
@@ -132,10 +133,8 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
     sums = arranged.sums
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     print(f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {', '.join(counts)} of tool.")
-    print(
-        f"As the plan has it {minutes(arranged.own_total_s)}. At most {arranged.gap:.1%} above the best there is "
-        f"({arranged.by}). Times are predicted."
-    )
+    near = f"At most {arranged.gap:.1%} above the best there is" if arranged.gap else "No order is shorter"
+    print(f"As the plan has it {minutes(arranged.own_total_s)}. {near} ({arranged.by}). Times are predicted.")
     for sentence in arranged.missed:
         print(f"cannot be met: {sentence}")
     if arranged.choice is not None and arranged.choice.left_out:

@@ -89,7 +89,7 @@ class Ordering:
     priorities: tuple[tuple[str, Priority], ...] = ()
     worth: tuple[tuple[str, float], ...] = ()
     rules: tuple[Rule, ...] = ()
-    sides: Sides = Sides.TOGETHER
+    sides: Sides = Sides.FREE
     whites: Whites = Whites.FREE
     glitter: GlitterWhen = GlitterWhen.TACKY
     nose_last: bool = True

@@ -314,7 +314,7 @@ class OrderingFile(Strict, kw_only=True):
     priorities: dict[str, Priority] = msgspec.field(default_factory=dict)
     worth: dict[str, Positive] = msgspec.field(default_factory=dict)
     rules: Annotated[list[RuleFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
-    sides: Sides = Sides.TOGETHER
+    sides: Sides = Sides.FREE
     whites: Whites = Whites.FREE
     glitter: GlitterWhen = GlitterWhen.TACKY
     nose_last: bool = True

@@ -10,7 +10,7 @@ from pathlib import Path
 from pennello.files.atomic import write_bytes
 from pennello.order.arrange import Arranged
 
-COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for")
+COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for", "loaded_again_at_s")
 _FORMULA = ("=", "+", "-", "@")
 
 
@@ -22,7 +22,8 @@ def steps_csv(arranged: Arranged) -> str:
     for number, step in enumerate(arranged.steps, 1):
         words = f"'{step.words}" if step.words.startswith(_FORMULA) else step.words
         times = (f"{step.start_s:.1f}", f"{step.end_s:.1f}", f"{step.seconds:.1f}")
-        writer.writerow((number, step.id, step.kind.value, *times, words, " ".join(step.waits_for)))
+        again = " ".join(f"{start:.1f}" for start, _ in step.reloads_s)
+        writer.writerow((number, step.id, step.kind.value, *times, words, " ".join(step.waits_for), again))
     return out.getvalue()
 
 

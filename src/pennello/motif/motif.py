@@ -77,7 +77,9 @@ class Motif:
                 raise UnknownNameError("number", key, list(known), self.key)
             one = known[key]
             if not one.low <= value <= one.high:
-                raise OutOfRangeError(f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}")
+                raise OutOfRangeError(
+                    f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}".rstrip()
+                )
         return {key: float(given.get(key, one.default)) for key, one in known.items()}
 
     def made(self, given: Values | None = None, prints: Prints | None = None) -> Made:

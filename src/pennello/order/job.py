@@ -30,6 +30,8 @@ class Job:
         What to call the brush.
     pull_s
         How long it takes from the first touch, loads in between included, s.
+    reloads_s
+        When within it the brush is loaded anew: starts and ends after its own start, s.
     load_s, loads
         How long the load before it takes, s, and how many visits all of its loads are.
     rinses
@@ -53,6 +55,7 @@ class Job:
     chart: str
     strokes: tuple[str, ...] = ()
     offsets_s: tuple[float, ...] = ()
+    reloads_s: tuple[tuple[float, float], ...] = ()
     load: str = ""
     brush: str = ""
     tool: str = ""

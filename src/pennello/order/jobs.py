@@ -247,17 +247,28 @@ def _load_of(recipe: Recipe, pace: Pace) -> tuple[float, int, int]:
 
 
 def _timed(plan: Plan, laid: Plan, job: Job, pace: Pace) -> Job:
-    """Return a job with its tool's name, the start of each stroke and how long it all takes."""
+    """Return a job with its tool's name, the start of each stroke, when it is loaded anew, how long it all takes."""
     now, offsets = 0.0, []
+    reloads: list[tuple[float, float]] = []
     for number, name in enumerate(job.strokes):
         stroke = laid.stroke(name)
-        reloads = len(stroke.stroke.reload_mm) + (1 if number and stroke.recipe.pickups else 0)
-        source = stroke.recipe if stroke.recipe.pickups else plan.stroke(job.load).recipe
-        now += reloads * _load_of(source, pace)[0]
+        load_s = _load_of(stroke.recipe if stroke.recipe.pickups else plan.stroke(job.load).recipe, pace)[0]
+        if number and stroke.recipe.pickups:
+            reloads.append((round(now, 1), round(now + load_s, 1)))
+            now += load_s
         offsets.append(round(now, 1))
-        now += _pull_s(stroke, job.kind, pace)
-    tool = plan.brush(job.brush).name
-    return replace(job, tool=tool, offsets_s=tuple(offsets), pull_s=max(round(now, 1), 0.1))
+        pull_s, way = _pull_s(stroke, job.kind, pace), length_mm(stroke.stroke.path)
+        for place, at_mm in enumerate(stroke.stroke.reload_mm):
+            begins = now + pull_s * min(at_mm / way, 1.0) + place * load_s
+            reloads.append((round(begins, 1), round(begins + load_s, 1)))
+        now += pull_s + len(stroke.stroke.reload_mm) * load_s
+    return replace(
+        job,
+        tool=plan.brush(job.brush).name,
+        offsets_s=tuple(offsets),
+        reloads_s=tuple(reloads),
+        pull_s=max(round(now, 1), 0.1),
+    )
 
 
 def _pull_s(stroke: PlanStroke, kind: StepKind, pace: Pace) -> float:

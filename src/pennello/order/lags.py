@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 from itertools import chain
 
+from pennello.design.on_chart import chart_of
 from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
 from pennello.lay.drying import DRY, TACKY, tau_from_dry, time_to
 from pennello.order.films import LINE_KINDS, Films
@@ -34,7 +35,7 @@ def lags_of(work: Work, films: Films) -> tuple[Lag, ...]:
         _leftovers(work),
         _overlaps(work, films, tau_coat, plan.ordering, order),
         _whites(work, films, plan.ordering),
-        _nose(work, plan.ordering),
+        _nose(work, plan.ordering, order),
     ):
         if not order.add(lag.before, lag.after):
             continue
@@ -143,17 +144,20 @@ def _whites(work: Work, films: Films, ordering: Ordering) -> Iterator[Lag]:
                 yield Lag(one.id, other.id, 0.0, math.inf, why, f"{one.name} before {other.name}: {why.value}")
 
 
-def _nose(work: Work, ordering: Ordering) -> Iterator[Lag]:
-    """A motif that lies by the nose comes after all that do not, as a whole."""
+def _nose(work: Work, ordering: Ordering, order: _Order) -> Iterator[Lag]:
+    """What is laid by the nose comes after all else on the head that need not itself wait for some of it."""
     if not ordering.nose_last:
         return
-    parts = {job.part for job in work.jobs if "nostril" in job.near}
-    late = [job for job in work.jobs if job.part in parts]
+    heads = {key for key in {job.chart for job in work.jobs} if key == SKIN or chart_of(work.plan, key).zones}
+    late = [job for job in work.jobs if "nostril" in job.near]
     for job in work.jobs:
-        if job.part not in parts and job.kind is not StepKind.GLITTER:
-            for other in late:
-                words = f"{other.name} lies by the nose, which tickles: late and quick"
-                yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
+        if job in late or job.kind is StepKind.GLITTER or job.chart not in heads:
+            continue
+        if any(order.has(other.id, job.id) for other in late):
+            continue
+        for other in late:
+            words = f"{other.name} lies by the nose, which tickles: late and quick"
+            yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
 
 
 def _leftovers(work: Work) -> Iterator[Lag]:

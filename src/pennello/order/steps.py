@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pennello.design.ordering import Priority
 from pennello.order.job import Job, Lag
@@ -26,6 +26,8 @@ class Step:
         Ids of the steps whose paint must be dry, tacky or wet, or that simply come first.
     words
         One sentence that says what to do.
+    reloads_s
+        When within it the brush is loaded anew, starts and ends on the clock, s.
     """
 
     id: str
@@ -36,6 +38,7 @@ class Step:
     waits_for: tuple[str, ...] = ()
     job: str = ""
     words: str = ""
+    reloads_s: tuple[tuple[float, float], ...] = ()
 
     @property
     def seconds(self) -> float:
@@ -79,7 +82,9 @@ def steps_of(
             now += part.seconds
         now = start
         needs = tuple(name for name in waits_for.get(job.id, ()) if any(one.id == name for one in jobs))
-        found.append(Step(job.id, job.kind, job.name, start, start + job.pull_s, needs, job.id, _lay_words(job)))
+        again = tuple((round(start + one, 1), round(start + other, 1)) for one, other in job.reloads_s)
+        lays = Step(job.id, job.kind, job.name, start, start + job.pull_s, needs, job.id, _lay_words(job), again)
+        found.append(lays)
         now, before = start + job.pull_s, job
     tail = pace.seconds(StepKind.CHECK, pace.check_s)
     if found and tail > 0:
@@ -93,16 +98,7 @@ def _names(ids: Sequence[str], jobs: Sequence[Job]) -> str:
 
 
 def _rounded(step: Step) -> Step:
-    return Step(
-        step.id,
-        step.kind,
-        step.name,
-        round(step.start_s, 1),
-        round(step.end_s, 1),
-        step.waits_for,
-        step.job,
-        step.words,
-    )
+    return replace(step, start_s=round(step.start_s, 1), end_s=round(step.end_s, 1))
 
 
 def _held_by(job: Job, lags: Iterable[Lag], jobs: Sequence[Job], timing: Timing) -> tuple[str, ...]:
@@ -137,8 +133,9 @@ def _setup_step(part: Setup, job: Job, now: float, before: Job | None) -> Step:
 
 
 def _lay_words(job: Job) -> str:
-    again = f" Load again after every {job.reload_every}." if job.reload_every else ""
-    return f"{job.name}.{again}"
+    if not job.reload_every:
+        return f"{job.name}."
+    return f"{job.name}. Load again after {'each' if job.reload_every == 1 else f'every {job.reload_every}'}."
 
 
 def sums_of(steps: Sequence[Step], jobs: Sequence[Job], timing: Timing) -> Sums:

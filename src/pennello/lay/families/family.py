@@ -59,7 +59,9 @@ class Family:
                 raise UnknownNameError("parameter", key, list(known), self.key)
             one = known[key]
             if not one.low <= value <= one.high:
-                raise OutOfRangeError(f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}")
+                raise OutOfRangeError(
+                    f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}".rstrip()
+                )
         return self.make({key: values.get(key, one.default) for key, one in known.items()})
 
 

@@ -108,10 +108,10 @@ class ChartStation(QWidget):
         self.guide.activated.connect(lambda _: self._set_guide())
         for words, widget in (
             ("", self.chart),
-            ("for", self.age),
+            ("", self.age),
             ("head", self.head_mm),
             ("face", self.face_mm),
-            ("frame", self.guide),
+            ("", self.guide),
         ):
             if words:
                 label = QLabel(words)
@@ -307,7 +307,7 @@ class ChartStation(QWidget):
             self.age.setCurrentIndex(0 if known is None else 1 + list(Age).index(known))
         self.head_mm.show_amount(measures.head_breadth_mm)
         self.face_mm.show_amount(measures.face_height_mm)
-        frames: list[tuple[str, object]] = [("none", ""), *((name, name) for name, _ in self.model.chart.frames)]
+        frames: list[tuple[str, object]] = [("no frame", ""), *((name, name) for name, _ in self.model.chart.frames)]
         wished = self.board.guide if self.board.guide in dict(self.model.chart.frames) else ""
         fill(self.guide, frames, wished)
         self.board.guide = wished

@@ -31,7 +31,7 @@ from pennello.order.pace import StepKind
 from pennello.order.problem import span
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
-from pennello.ui.stations.order.line_marks import clock, draw_gate, draw_mark, draw_rope, draw_sparkle
+from pennello.ui.stations.order.line_marks import clock, draw_gate, draw_hand, draw_mark, draw_rope, draw_sparkle
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, note_font
@@ -250,8 +250,7 @@ class WashingLine(QWidget):
         if held:
             card.moveLeft(self._x - card.width() / 2)
             card.translate(0, 6)
-        band = QRectF(self.x_at(step.start_s), LINE_Y - 2.5, step.seconds * self.px_per_s, 5)
-        painter.fillRect(band, QColor(inks.ink_2))
+        draw_hand(painter, step, self.x_at, LINE_Y)
         painter.setPen(QPen(QColor(inks.accent if here else inks.line), 2 if here else 1))
         painter.setBrush(QColor(inks.well))
         painter.drawRoundedRect(card.adjusted(1, 4, -1, 0), 4, 4)
@@ -381,10 +380,15 @@ class WashingLine(QWidget):
         for lag in windows:
             opens, closes = self.x_at(step.end_s + lag.least_s), self.x_at(step.end_s + lag.most_s)
             draw_gate(painter, opens, closes, y, tacky=lag.why is Why.TACKY)
-        words = f"{_short(step.name)}: {um:.0f} µm, dry after {dry_s:.0f} s"
-        width = QFontMetricsF(note_font(painter)).horizontalAdvance(words) + 8
-        left = start - width - 6 if start - width > 0 else end + 8
-        draw_note(painter, QRectF(left, y - 4, width, 18), words, _ALIGN)
+        tail = f": {um:.0f} µm, dry after {dry_s:.0f} s"
+        metrics = QFontMetricsF(note_font(painter))
+        width = metrics.horizontalAdvance(step.name + tail) + 8
+        before, after = start - 10, self.width() - end - 12
+        beside = before >= min(width, max(before, after))
+        room = min(width, before if beside else after)
+        left = start - room - 6 if beside else end + 8
+        name = metrics.elidedText(step.name, Qt.TextElideMode.ElideMiddle, room - metrics.horizontalAdvance(tail) - 4)
+        draw_note(painter, QRectF(left, y - 4, room, 18), name + tail, _ALIGN)
 
 
 class LineView(QScrollArea):
@@ -395,7 +399,3 @@ class LineView(QScrollArea):
         self.setWidget(line)
         self.setWidgetResizable(True)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-
-
-def _short(name: str) -> str:
-    return name if len(name) <= 44 else f"{name[:42]} ..."

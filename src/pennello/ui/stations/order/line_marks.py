@@ -15,6 +15,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
 
 _LEAST_WAIT_PX = 30
+_LEAST_RELOAD_PX = 8
 
 
 def draw_rope(painter: QPainter, view: Arranged, x_at: Callable[[float], float], y: float) -> None:
@@ -49,6 +50,25 @@ def draw_mark(painter: QPainter, step: Step, start: float, end: float, y: float)
     mark = _MARKS.get(step.kind)
     if mark is not None:
         mark(painter)
+    painter.restore()
+
+
+def draw_hand(painter: QPainter, step: Step, x_at: Callable[[float], float], y: float) -> None:
+    """Draw the time that the brush is on the skin as a band on the line, and a small drop where it is loaded anew."""
+    start = step.start_s
+    for begins, ends in (*step.reloads_s, (step.end_s, step.end_s)):
+        painter.fillRect(QRectF(x_at(start), y - 2.5, x_at(begins) - x_at(start), 5), QColor(theme().ink_2))
+        start = ends
+    painter.save()
+    painter.setPen(QPen(QColor(theme().ink_2), 1.4))
+    for begins, ends in step.reloads_s:
+        if x_at(ends) - x_at(begins) < _LEAST_RELOAD_PX:
+            continue
+        painter.save()
+        painter.translate(x_at((begins + ends) / 2), y - 1)
+        painter.scale(0.6, 0.6)
+        _drop(painter)
+        painter.restore()
     painter.restore()
 
 
