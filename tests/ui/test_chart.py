@@ -62,6 +62,20 @@ def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot
     assert len(committed(window)) == 1
 
 
+def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
+    assert "strip below" in station.panel.idle.words.text()
+    assert station.panel.idle.buttons == {}
+    station.add_motif("bud")
+    assert not station.panel.idle.isVisible()
+    station.add_motif("petal-ring")
+    station.model.choose("")
+    assert station.panel.idle.words.text().startswith("2 motifs, ")
+    assert [button.text() for button in station.panel.idle.buttons.values()] == ["1  Bud", "2  Petal ring"]
+    QTest.mouseClick(station.panel.idle.buttons["bud"], Qt.MouseButton.LeftButton)
+    assert station.panel.name.text() == "Bud"
+    assert not station.panel.idle.isVisible()
+
+
 def test_dragging_previews_and_escape_gives_back(window, station, drag):
     station.add_motif("bud")
     before = committed(window)[0].place

@@ -37,6 +37,7 @@ from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
 from pennello.motif.catalogue import motif
 from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.units import LengthUnit
@@ -83,7 +84,10 @@ class MotifPanel(QFrame):
         scroll.setWidget(self._inner)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._numbers = scroll
+        self.idle = IdlePage(model)
         column.addWidget(scroll, 1)
+        column.addWidget(self.idle, 1)
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
         self.ticks: dict[str, QCheckBox] = {}
@@ -210,10 +214,12 @@ class MotifPanel(QFrame):
     def refresh(self) -> None:
         """Follow the model."""
         chosen = self._model.chosen
-        for widget in (self.says, self._inner, self.twin, self.per_load, *self.named.values()):
+        for widget in (self.says, self._numbers, self.twin, self.per_load, *self.named.values()):
             widget.setVisible(chosen is not None)
+        self.idle.setVisible(chosen is None)
         if chosen is None:
             self.name.setText("No motif in the hand")
+            self.idle.refresh()
             self._of = ""
             return
         self.name.setText(chosen.name)

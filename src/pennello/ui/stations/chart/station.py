@@ -36,6 +36,7 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel
 from pennello.ui.stations.chart.strip import Beads, MotifStrip
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.two_parts import TwoParts
 from pennello.units import LengthUnit
 
 HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
@@ -69,7 +70,7 @@ class ChartStation(QWidget):
         self.beads.moved.connect(self.move_bead)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
-        inner.addLayout(self._head(guard))
+        inner.addWidget(TwoParts(self._measures(guard), self._buttons()))
         inner.addWidget(self.board, 1)
         inner.addLayout(self._time())
         inner.addWidget(self.strip)
@@ -82,12 +83,11 @@ class ChartStation(QWidget):
         model.shown.connect(self.refresh)
         self.refresh()
 
-    def _head(self, guard: WheelGuard) -> QHBoxLayout:
-        head = QHBoxLayout()
-        head.setSpacing(4)
+    def _measures(self, guard: WheelGuard) -> list[QWidget]:
+        """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
         title = QLabel("Chart")
         title.setObjectName("station")
-        head.addWidget(title)
+        row: list[QWidget] = [title]
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
@@ -118,12 +118,9 @@ class ChartStation(QWidget):
                 label.setObjectName("note")
                 label.setBuddy(widget)
                 label.setMinimumWidth(label.sizeHint().width())
-                head.addWidget(label)
-            head.addWidget(widget)
-        head.addStretch(1)
-        for button in self._buttons():
-            head.addWidget(button)
-        return head
+                row.append(label)
+            row.append(widget)
+        return row
 
     def _buttons(self) -> tuple[QWidget, ...]:
         """Return what the chart can be looked at by."""

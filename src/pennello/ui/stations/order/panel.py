@@ -26,6 +26,7 @@ from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
 
 _AFTER = QSize(280, 240)
+_AFTER_SHARE = 0.22
 
 WORTH = Quantity("How much it adds to the look, 1 is usual", 0.1, 10, 0.1, 1, " ×")
 
@@ -128,7 +129,8 @@ class StepPanel(QFrame):
         if picture is not None:
             image = to_image(picture)
             ratio = self.devicePixelRatioF()
-            size = QSize(_AFTER.width(), _AFTER.height()) * ratio
+            high = min(_AFTER.height(), round(self.height() * _AFTER_SHARE))
+            size = QSize(_AFTER.width(), high) * ratio
             scaled = image.scaled(size, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
             scaled.setDevicePixelRatio(ratio)
             self.after.setPixmap(QPixmap.fromImage(scaled))

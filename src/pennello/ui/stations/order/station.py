@@ -26,7 +26,7 @@ from PySide6.QtWidgets import (
 from pennello.caution.person import Person
 from pennello.caution.rules import cautions
 from pennello.chart.catalogue import CHARTS
-from pennello.design.ordering import GlitterWhen, Ordering, Sides, Whites
+from pennello.design.ordering import GlitterWhen, Sides, Whites
 from pennello.errors import PennelloError
 from pennello.order.jobs import charts_used
 from pennello.ui.stations.bench.cake_fields import choice, fill
@@ -68,6 +68,7 @@ class OrderStation(QWidget):
         self.bar.setRange(0, 1000)
         self.words = QLabel("")
         self.words.setObjectName("note")
+        self.words.setWordWrap(True)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
         inner.addLayout(self._head(guard))
@@ -94,8 +95,9 @@ class OrderStation(QWidget):
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.target = NumberField(TARGET)
+        self.target.setSpecialValueText("no limit")
         self.target.edited.connect(self._set_target)
-        note = QLabel("time there is")
+        note = QLabel("within")
         note.setObjectName("note")
         note.setBuddy(self.target)
         note.setMinimumWidth(note.sizeHint().width())
@@ -281,19 +283,14 @@ class OrderStation(QWidget):
             with QSignalBlocker(self.times[words]):
                 self.times[words].setChecked(ordering.target_s == seconds)
         self.automatic.setEnabled(bool(ordering.sequence))
-        ready = self.model.arranged is not None and bool(self.model.arranged.jobs)
+        arranged = self.model.arranged
+        ready = arranged is not None and bool(arranged.jobs)
         for button in (self.run, self.paper):
             button.setEnabled(ready)
-        if self.model.arranged is not None:
+        if arranged is not None:
             key = (plan.title, self.model.chart)
             if key != self._fitted:
                 self._fitted = key
                 self.show_all()
-        self.words.setText(_empty(ordering, ready=ready, busy=self.model.busy) or self.words.text())
-
-
-def _empty(_: Ordering, *, ready: bool, busy: bool) -> str:
-    """Return what to say where there is nothing to order."""
-    if ready or busy:
-        return ""
-    return "Nothing to paint yet: make a stroke on the Bench, or put motifs on the Chart."
+            if not ready:
+                self.words.setText("Nothing to paint yet: make a stroke on the Bench, or put motifs on the Chart.")

@@ -1,0 +1,95 @@
+"""Every station has room: nothing lies over its neighbour, no words are cut, at every size of window."""
+
+import itertools
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QWidget
+
+from pennello.files.demo import demo_plan
+from pennello.session.settings import Settings
+from pennello.ui.widgets.two_parts import TwoParts
+from pennello.ui.window import BENCH, CHART, ORDER, TRAY
+
+SIZES = [(1024, 700), (1280, 800), (2560, 1440)]
+DIRECT = Qt.FindChildOption.FindDirectChildrenOnly
+
+
+def shown(widget, options=Qt.FindChildOption.FindChildrenRecursively):
+    return [child for child in widget.findChildren(QWidget, options=options) if child.isVisible()]
+
+
+def told(widget):
+    return f"{type(widget).__name__} '{widget.property('text') or widget.accessibleName() or widget.objectName()}'"
+
+
+def cut(widget):
+    """Whether a button's or label's words need more room than it has."""
+    if isinstance(widget, QLabel) and (widget.wordWrap() or not widget.text()):
+        return False
+    return isinstance(widget, (QLabel, QAbstractButton)) and widget.width() < widget.sizeHint().width() - 1
+
+
+def wrongs(page):
+    """What lies over its neighbour, what its layout pushes out of sight, and what is cut."""
+    for parent in (page, *shown(page)):
+        if parent.layout() is None:
+            continue
+        children = shown(parent, DIRECT)
+        for one, other in itertools.combinations(children, 2):
+            if one.geometry().intersects(other.geometry()):
+                yield f"{told(one)} lies over {told(other)}"
+        for one in children:
+            if not parent.rect().contains(one.geometry()):
+                yield f"{told(one)} leaves {told(parent)}"
+    for one in shown(page):
+        if cut(one):
+            yield f"{told(one)} is cut"
+
+
+@pytest.mark.parametrize("theme", ["linen", "lamp"])
+@pytest.mark.parametrize("size", SIZES)
+def test_every_station_has_room(open_window, qtbot, size, theme):
+    window = open_window(demo_plan(), Settings(theme=theme))
+    window.resize(*size)
+    for station in (TRAY, BENCH, CHART, ORDER):
+        window.go_to(station)
+        qtbot.wait(60)
+        assert list(wrongs(window.centralWidget())) == []
+    qtbot.waitUntil(lambda: window.order.model.arranged is not None, timeout=30_000)
+    for chart in ("face", "hand"):
+        window.order.model.show_chart(chart)
+        qtbot.wait(60)
+        assert list(wrongs(window.centralWidget())) == []
+
+
+def test_the_look_for_room_can_fail(qtbot):
+    page = QWidget()
+    qtbot.addWidget(page)
+    row = QHBoxLayout(page)
+    for words in ("one long label", "another long label"):
+        label = QLabel(words)
+        label.setMinimumWidth(label.sizeHint().width())
+        row.addWidget(label)
+    page.setMinimumWidth(60)
+    page.resize(60, 30)
+    page.show()
+    assert any("lies over" in wrong or "leaves" in wrong for wrong in wrongs(page))
+
+
+def test_two_parts_stand_side_by_side_where_there_is_room(qtbot):
+    first, second = QLabel("x" * 30), QLabel("y" * 30)
+    for label in (first, second):
+        label.setMinimumWidth(200)
+    page = QWidget()
+    qtbot.addWidget(page)
+    page.resize(600, 100)
+    parts = TwoParts([first], [second], page)
+    page.show()
+    for wide, beside in ((420, True), (300, False), (420, True)):
+        parts.resize(wide, 80)
+        qtbot.wait(10)
+        assert (first.y() == second.y()) is beside
+    second.setMinimumWidth(260)  # it comes to need more room
+    qtbot.waitUntil(lambda: second.y() > first.y(), timeout=2000)
+    assert parts.minimumSizeHint().width() == 260
