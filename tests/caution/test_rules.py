@@ -6,9 +6,11 @@ import pytest
 
 from pennello.caution.person import QUESTIONS, AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, Level, cautions
+from pennello.design.on_chart import with_new_motif
 from pennello.design.placed import Overlay
 from pennello.files.demo import demo_plan
 from pennello.kit.paint import Finish, Near
+from pennello.motif.place import Place
 
 ASKED = Person(AgeBand.ADULT, Said.NO, Said.NO, Said.NO, SkinSays.SOUND, Said.YES)
 
@@ -44,10 +46,24 @@ def test_answers_bring_up_cautions(demo, changes, code, level):
     assert codes(demo, replace(ASKED, **changes))[code] is level
 
 
-def test_a_small_childs_arm_is_asked_about_and_its_face_is_not_painted():
-    plan, small = demo_plan(), replace(ASKED, age=AgeBand.SMALL, parent=Said.YES)
-    assert codes(plan, small, chart="face")["small_child"] is Level.STOP
-    assert codes(plan, small, chart="forearm")["small_child"] is Level.ASK
+@pytest.mark.parametrize(
+    ("chart", "level"),
+    [
+        ("face", Level.STOP),
+        ("cheek-right", Level.STOP),
+        ("shoulder", Level.STOP),
+        ("leg", Level.STOP),
+        ("forearm", Level.ASK),
+        ("forearm-right", Level.ASK),
+        ("hand", Level.ASK),
+        ("hand-left", Level.ASK),
+    ],
+)
+def test_small_children_are_painted_on_arm_or_hand_at_most(chart, level):
+    """Common practice, no published source."""
+    plan, _ = with_new_motif(demo_plan(), "bud", chart, Place(10.0, 10.0, 0.0, 0.4))
+    small = replace(ASKED, age=AgeBand.SMALL, parent=Said.YES)
+    assert codes(plan, small, chart=chart)["small_child"] is level
 
 
 def test_products_and_labels(demo):

@@ -103,3 +103,34 @@ def test_wrong_measures_and_names_get_a_sentence():
         chart("face", ADULT).landmark("horn")
     with pytest.raises(UnknownNameError, match="frame"):
         chart("face", ADULT).frame("square")
+
+
+@pytest.mark.parametrize(
+    ("one", "other"),
+    [
+        ("cheek-left", "cheek-right"),
+        ("forearm", "forearm-right"),
+        ("hand-left", "hand"),
+        ("leg", "leg-right"),
+        ("shoulder", "shoulder-right"),
+    ],
+)
+def test_both_sides_of_the_body_are_mirror_images_and_say_whose(one, other):
+    left, right = chart(one, ADULT), chart(other, ADULT)
+    assert left.name.endswith("wearer's left")
+    assert right.name.endswith("wearer's right")
+    assert CHARTS[one][0] == left.name
+    assert CHARTS[other][0] == right.name
+    for (name, (x, y)), (same, at) in zip(left.landmarks, right.landmarks, strict=True):
+        assert name == same
+        assert at == pytest.approx((-x, y))
+    assert np.allclose(drawn(mirrored_path(left.skin)), drawn(right.skin), atol=0.01)
+
+
+def test_thumbs_are_on_the_side_where_they_grow():
+    """The back of a right hand, fingers up, has its thumb at the left; so has the inside of a left arm, fingers right,
+    its thumb's side up."""
+    hand, arm = chart("hand", ADULT), chart("forearm", ADULT)
+    assert hand.landmark("thumb")[0] < hand.landmark("little finger")[0]
+    assert arm.landmark("elbow")[0] < arm.landmark("wrist")[0]
+    assert arm.landmark("thumb side")[1] < arm.landmark("little finger side")[1]

@@ -65,6 +65,8 @@ def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot
 def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
     assert "strip below" in station.panel.idle.words.text()
     assert station.panel.idle.buttons == {}
+    texts = [button.text() for button in station.strip.buttons.values()]
+    assert len(set(texts)) == len(texts)
     station.add_motif("bud")
     assert not station.panel.idle.isVisible()
     station.add_motif("petal-ring")

@@ -23,7 +23,7 @@ from pennello.kit.paint import Finish, Near
 
 DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
 
-FACES = ("face", "cheek-left", "cheek-right")
+ARMS = ("forearm", "forearm-right", "hand", "hand-left")
 """Charts that are no place for paint on a small child (common practice: arm or hand at most, or none)."""
 
 
@@ -199,11 +199,11 @@ def _person(person: Person, charts: Sequence[str]) -> Iterator[Caution]:
     if person.ill is Said.YES:
         yield Caution("ill", Level.STOP, "Paint another day.", "An illness may be passed on.")
     if person.age is AgeBand.SMALL:
-        on_face = any(chart in FACES for chart in charts) or not charts
+        elsewhere = not charts or any(chart not in ARMS for chart in charts)
         yield Caution(
             "small_child",
-            Level.STOP if on_face else Level.ASK,
-            "Arm or hand at most, or none." if on_face else "Keep it small and quick, or leave it.",
+            Level.STOP if elsewhere else Level.ASK,
+            "Arm or hand at most, or none." if elsewhere else "Keep it small and quick, or leave it.",
             "Skin of small children is thin, and hands go to eyes and mouth.",
         )
 

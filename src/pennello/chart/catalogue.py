@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from pennello.chart.chart import Chart
 from pennello.chart.face import face
@@ -13,12 +13,16 @@ from pennello.errors import UnknownNameError
 
 CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
     "face": ("Face", face),
-    "cheek-left": ("Cheek, wearer's left", lambda measures: cheek(measures, left=True)),
-    "cheek-right": ("Cheek, wearer's right", lambda measures: cheek(measures, left=False)),
-    "forearm": ("Forearm", forearm),
-    "hand": ("Back of the hand", hand),
-    "leg": ("Lower leg", leg),
-    "shoulder": ("Shoulder and neck", shoulder),
+    "cheek-left": ("Cheek, wearer's left", partial(cheek, left=True)),
+    "cheek-right": ("Cheek, wearer's right", partial(cheek, left=False)),
+    "forearm": ("Forearm, wearer's left", partial(forearm, left=True)),
+    "forearm-right": ("Forearm, wearer's right", partial(forearm, left=False)),
+    "hand": ("Back of the hand, wearer's right", partial(hand, left=False)),
+    "hand-left": ("Back of the hand, wearer's left", partial(hand, left=True)),
+    "leg": ("Lower leg, wearer's left", partial(leg, left=True)),
+    "leg-right": ("Lower leg, wearer's right", partial(leg, left=False)),
+    "shoulder": ("Shoulder and neck, wearer's left", partial(shoulder, left=True)),
+    "shoulder-right": ("Shoulder and neck, wearer's right", partial(shoulder, left=False)),
 }
 
 

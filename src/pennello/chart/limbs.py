@@ -38,16 +38,16 @@ def _rows() -> dict[str, tuple[_Row, ...]]:
     return {part: tuple(rows) for part, rows in found.items()}
 
 
-def _drawing(part: str, key: str, name: str, size: float, *, faces_right: bool = False) -> Chart:
-    """Return a chart from its drawing, its points times a size, mm; mirrored if it shall look the other way."""
+def _drawing(part: str, key: str, name: str, size: float, *, mirrored: bool = False) -> Chart:
+    """Return a chart from its drawing, its points times a size, mm; mirrored if it is of the other side."""
 
     def path(points: tuple[Point, ...], *, ring: bool) -> CubicPath:
         sized = [(round(x * size, 3), round(y * size, 3)) for x, y in points]
         made = closed(sized) if ring else smooth(sized)
-        return mirrored_path(made) if faces_right else made
+        return mirrored_path(made) if mirrored else made
 
     def point(at: Point) -> Point:
-        return (round((-at[0] if faces_right else at[0]) * size, 3), round(at[1] * size, 3))
+        return (round((-at[0] if mirrored else at[0]) * size, 3), round(at[1] * size, 3))
 
     rows = _rows()[part]
     skin = path(next(points for kind, _, points in rows if kind == "skin"), ring=True)
@@ -69,27 +69,33 @@ def _drawing(part: str, key: str, name: str, size: float, *, faces_right: bool =
 
 def cheek(measures: Measures, *, left: bool) -> Chart:
     """Return the head from the side; the wearer's left cheek looks to the left of the picture."""
-    side = "left" if left else "right"
-    size = measures.face_height_mm
-    return _drawing("cheek", f"cheek-{side}", f"Cheek, wearer's {side}", size, faces_right=not left)
+    key = "cheek-left" if left else "cheek-right"
+    return _drawing("cheek", key, f"Cheek, {_whose(left=left)}", measures.face_height_mm, mirrored=not left)
 
 
-def forearm(measures: Measures) -> Chart:
-    """Return the forearm from elbow (left) to wrist (right), its inside up."""
-    return _drawing("forearm", "forearm", "Forearm", FOREARM * measures.stature_mm)
+def forearm(measures: Measures, *, left: bool) -> Chart:
+    """Return the inside of the forearm, the thumb's side up: a left one from elbow (left) to wrist (right)."""
+    key, size = ("forearm" if left else "forearm-right"), FOREARM * measures.stature_mm
+    return _drawing("forearm", key, f"Forearm, {_whose(left=left)}", size, mirrored=not left)
 
 
-def hand(measures: Measures) -> Chart:
-    """Return the back of a left hand, fingers up."""
-    return _drawing("hand", "hand", "Back of the hand", HAND * measures.stature_mm)
+def hand(measures: Measures, *, left: bool) -> Chart:
+    """Return the back of a hand, fingers up: a right one with its thumb at the left."""
+    key, size = ("hand-left" if left else "hand"), HAND * measures.stature_mm
+    return _drawing("hand", key, f"Back of the hand, {_whose(left=left)}", size, mirrored=left)
 
 
-def leg(measures: Measures) -> Chart:
-    """Return the lower leg from the knee (top) to the ankle, from the outside."""
-    return _drawing("leg", "leg", "Lower leg", SHIN * measures.stature_mm)
+def leg(measures: Measures, *, left: bool) -> Chart:
+    """Return the lower leg from the knee (top) to the ankle, from the outside: a left one looks to the left."""
+    key, size = ("leg" if left else "leg-right"), SHIN * measures.stature_mm
+    return _drawing("leg", key, f"Lower leg, {_whose(left=left)}", size, mirrored=not left)
 
 
-def shoulder(measures: Measures) -> Chart:
-    """Return the neck and the wearer's left shoulder from the front."""
-    size = _SHOULDER * measures.face_height_mm
-    return _drawing("shoulder", "shoulder", "Shoulder and neck, wearer's left", size)
+def shoulder(measures: Measures, *, left: bool) -> Chart:
+    """Return the neck and a shoulder from the front: the wearer's left one is at the right of the picture."""
+    key, size = ("shoulder" if left else "shoulder-right"), _SHOULDER * measures.face_height_mm
+    return _drawing("shoulder", key, f"Shoulder and neck, {_whose(left=left)}", size, mirrored=not left)
+
+
+def _whose(*, left: bool) -> str:
+    return f"wearer's {'left' if left else 'right'}"

@@ -263,7 +263,10 @@ class ChartBoard(Surface):
         if chart.midline_mm is not None:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
         if not self.model.motifs:
-            hint = QRectF(0, self.height() - 46, self.width(), 20)
+            hint = QRectF(self.width() / 2 - 230, self.height() - 48, 460, 24)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(theme().mat))
+            painter.drawRoundedRect(hint, 6, 6)
             draw_note(painter, hint, "Pick a motif from the strip below; it is laid with the loads of your strokes.")
 
     def _still(self, view: ChartView) -> QPixmap:

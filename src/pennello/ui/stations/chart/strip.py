@@ -49,6 +49,12 @@ def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | 
     return QIcon(pixmap)
 
 
+def _short(motif: Motif) -> str:
+    """Return a name up to its comma, or all of it where another motif is called the same."""
+    alike = [one for one in MOTIFS.values() if one.name.split(",")[0] == motif.name.split(",")[0]]
+    return motif.name if len(alike) > 1 else motif.name.split(",")[0]
+
+
 class MotifStrip(QScrollArea):
     """All motifs; a click puts one on the chart.
 
@@ -72,7 +78,7 @@ class MotifStrip(QScrollArea):
         for key, motif in MOTIFS.items():
             button = QToolButton()
             button.setIconSize(_ICON)
-            button.setText(motif.name.split(",")[0])
+            button.setText(_short(motif))
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setToolTip(f"{motif.name}: {motif.words}")
             button.setAccessibleName(f"Put on the chart: {motif.name}")
