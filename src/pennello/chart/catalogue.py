@@ -17,12 +17,12 @@ CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
     "cheek-right": ("Cheek, wearer's right", partial(cheek, left=False)),
     "forearm": ("Forearm, wearer's left", partial(forearm, left=True)),
     "forearm-right": ("Forearm, wearer's right", partial(forearm, left=False)),
-    "hand": ("Back of the hand, wearer's right", partial(hand, left=False)),
-    "hand-left": ("Back of the hand, wearer's left", partial(hand, left=True)),
-    "leg": ("Lower leg, wearer's left", partial(leg, left=True)),
-    "leg-right": ("Lower leg, wearer's right", partial(leg, left=False)),
-    "shoulder": ("Shoulder and neck, wearer's left", partial(shoulder, left=True)),
-    "shoulder-right": ("Shoulder and neck, wearer's right", partial(shoulder, left=False)),
+    "hand": ("Hand, wearer's right", partial(hand, left=False)),
+    "hand-left": ("Hand, wearer's left", partial(hand, left=True)),
+    "leg": ("Leg, wearer's left", partial(leg, left=True)),
+    "leg-right": ("Leg, wearer's right", partial(leg, left=False)),
+    "shoulder": ("Shoulder, wearer's left", partial(shoulder, left=True)),
+    "shoulder-right": ("Shoulder, wearer's right", partial(shoulder, left=False)),
 }
 
 

@@ -82,19 +82,19 @@ def forearm(measures: Measures, *, left: bool) -> Chart:
 def hand(measures: Measures, *, left: bool) -> Chart:
     """Return the back of a hand, fingers up: a right one with its thumb at the left."""
     key, size = ("hand-left" if left else "hand"), HAND * measures.stature_mm
-    return _drawing("hand", key, f"Back of the hand, {_whose(left=left)}", size, mirrored=left)
+    return _drawing("hand", key, f"Hand, {_whose(left=left)}", size, mirrored=left)
 
 
 def leg(measures: Measures, *, left: bool) -> Chart:
     """Return the lower leg from the knee (top) to the ankle, from the outside: a left one looks to the left."""
     key, size = ("leg" if left else "leg-right"), SHIN * measures.stature_mm
-    return _drawing("leg", key, f"Lower leg, {_whose(left=left)}", size, mirrored=not left)
+    return _drawing("leg", key, f"Leg, {_whose(left=left)}", size, mirrored=not left)
 
 
 def shoulder(measures: Measures, *, left: bool) -> Chart:
     """Return the neck and a shoulder from the front: the wearer's left one is at the right of the picture."""
     key, size = ("shoulder" if left else "shoulder-right"), _SHOULDER * measures.face_height_mm
-    return _drawing("shoulder", key, f"Shoulder and neck, {_whose(left=left)}", size, mirrored=not left)
+    return _drawing("shoulder", key, f"Shoulder, {_whose(left=left)}", size, mirrored=not left)
 
 
 def _whose(*, left: bool) -> str:

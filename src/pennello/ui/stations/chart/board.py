@@ -260,14 +260,11 @@ class ChartBoard(Surface):
             draw_landmarks(painter, chart, view, self.near)
         for number, odd in enumerate(self.model.odd, 1):
             draw_pin(painter, view.to_px(odd.x_mm, odd.y_mm), number)
-        if chart.midline_mm is not None:
+        if chart.midline_mm is None:
+            corner = QRectF(6, self.height() - 21, 240, 16)
+            draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
+        else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
-        if not self.model.motifs:
-            hint = QRectF(self.width() / 2 - 230, self.height() - 48, 460, 24)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(theme().mat))
-            painter.drawRoundedRect(hint, 6, 6)
-            draw_note(painter, hint, "Pick a motif from the strip below; it is laid with the loads of your strokes.")
 
     def _still(self, view: ChartView) -> QPixmap:
         """Return skin, paint and lines as one picture, made anew only when one of them is another one."""

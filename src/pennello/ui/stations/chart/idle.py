@@ -8,7 +8,8 @@ from pennello.design.on_chart import pieces_on
 from pennello.motif.motif import counted
 from pennello.ui.stations.chart.model import ChartModel
 
-EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it comes into the hand, with its numbers."
+EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours."
+FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."
 TAKE = "Click one on the chart or here to take it in the hand; pick another from the strip below."
 
 
@@ -42,7 +43,7 @@ class IdlePage(QWidget):
         motifs = self._model.motifs
         strokes = len(pieces_on(self._model.plan, self._model.key))
         told = f"{counted(len(motifs), 'motif')}, {counted(strokes, 'stroke')} on this chart. {TAKE}"
-        self.words.setText(told if motifs else EMPTY)
+        self.words.setText(told if motifs else EMPTY if self._model.plan.strokes else FIRST)
         listed = tuple((one.id, one.name) for one in motifs)
         if listed != self._listed:
             self._listed = listed

@@ -91,14 +91,14 @@ class ChartStation(QWidget):
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(118)
+        self.chart.setMinimumWidth(154)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
         self.age.addItem("own measures", None)
         for age in Age:
             self.age.addItem(age.value, age)
-        self.age.setMinimumWidth(92)
+        self.age.setMinimumWidth(78)
         self.age.activated.connect(self._set_age)
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
         self.head_mm.edited.connect(lambda v: self._measure("Head breadth", head_breadth_mm=v))
