@@ -35,6 +35,8 @@ COUNT = Quantity("Petals of one load before one looked pale", 0.25, 200, 1, 2, "
 PETAL = Quantity("Length of such a petal", 2, 2000, 1, 0, length=True)
 WIDTH = Quantity("Width of a blend on a test swatch, from pure to pure", 0.2, 60, 0.1, 1, length=True)
 SOFT = Quantity("Softness of that cake", 0, 10, 0.1, 1, length=True)
+_AT_FIRST = (12.0, 4.0, 60.0, 2.5, 0.3)
+"""What the fields show at first, in their order."""
 
 
 class CalibratePage(QDialog):
@@ -51,17 +53,25 @@ class CalibratePage(QDialog):
         self.fits: tuple[Fit, ...] = ()
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        grid = QGridLayout()
+        self._make_fields(unit)
+        column.addLayout(self._questions())
+        self.seen = QListWidget()
+        self.seen.setAccessibleName("What you saw")
+        column.addWidget(self.seen, 1)
+        self.words = QLabel("Say one thing that you saw; more of them make it surer.")
+        self.words.setWordWrap(True)
+        column.addWidget(self.words)
+        foot = LeaveOrTake(self, "Make it mine")
+        self.take = foot.take
+        self.take.setEnabled(False)
+        column.addLayout(foot)
+
+    def _make_fields(self, unit: LengthUnit) -> None:
         self.sweeps, self.count, self.petal_mm, self.width_mm, self.soft_mm = (
             NumberField(one) for one in (SWEEPS, COUNT, PETAL, WIDTH, SOFT)
         )
-        for field, value in (
-            (self.sweeps, 12),
-            (self.count, 4),
-            (self.petal_mm, 60),
-            (self.width_mm, 2.5),
-            (self.soft_mm, 0.3),
-        ):
+        fields = (self.sweeps, self.count, self.petal_mm, self.width_mm, self.soft_mm)
+        for field, value in zip(fields, _AT_FIRST, strict=True):
             field.show_unit(unit)
             field.show_amount(value)
         self.wet = QComboBox()
@@ -69,11 +79,15 @@ class CalibratePage(QDialog):
         for wetness in Wetness:
             self.wet.addItem(wetness.value, wetness)
         self.wet.setCurrentIndex(list(Wetness).index(Wetness.CREAMY))
+
+    def _questions(self) -> QGridLayout:
+        """Return the things to see, each with its fields and a button that says it was seen."""
         rows: tuple[tuple[str, list[QWidget], Callable[[], None]], ...] = (
             ("From dry it looked full after", [self.sweeps], self._saw_full),
             ("One load gave", [self.count, QLabel("each"), self.petal_mm], self._saw_petals),
             ("A blend was", [self.width_mm, QLabel("wide, cake soft"), self.soft_mm, self.wet], self._saw_blend),
         )
+        grid = QGridLayout()
         self.says: list[QPushButton] = []
         for row, (words, widgets, act) in enumerate(rows):
             grid.addWidget(QLabel(words), row, 0)
@@ -87,17 +101,7 @@ class CalibratePage(QDialog):
             say.clicked.connect(lambda _=False, do=act: do())
             grid.addWidget(say, row, 2)
             self.says.append(say)
-        column.addLayout(grid)
-        self.seen = QListWidget()
-        self.seen.setAccessibleName("What you saw")
-        column.addWidget(self.seen, 1)
-        self.words = QLabel("Say one thing that you saw; more of them make it surer.")
-        self.words.setWordWrap(True)
-        column.addWidget(self.words)
-        foot = LeaveOrTake(self, "Make it mine")
-        self.take = foot.take
-        self.take.setEnabled(False)
-        column.addLayout(foot)
+        return grid
 
     def _saw_full(self) -> None:
         self.filled.append(Filled(self.sweeps.amount))
