@@ -43,6 +43,24 @@ def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
         assert told in ask("motif", *words, code=2)
 
 
+def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
+    """Seven petals on a ring of 30 mm: a step is the chord 2 r sin(pi / 7) at half a petal's height."""
+    words = ("petal-ring", "--set", "petals=7", "--set", "radius_mm=30", "--set", "height_mm=10", "--brush-mm", "10")
+    made = ask("motif", *words, "--per-load", "3", "--json")
+    (space,) = made["spacings"]
+    assert space["step_mm"] == pytest.approx(2 * 35 * np.sin(np.pi / 7))
+    assert space["allows_mm"] == pytest.approx(12 + 10)
+    assert space["overlap_mm"] == pytest.approx(22 - space["step_mm"])
+    assert space["fit"] == int(np.ceil(np.pi / np.arcsin(22 / 70)))
+    assert (made["loads"], made["per_load"]) == (3, 3)
+    assert made["seconds"] > 15  # three loads of five seconds
+    assert "gaps of 8.4 mm" in made["says"][0]
+    placed = ask("motif", *words, "--per-load", "7", "--plan", demo_file, "--json")
+    assert read_plan(demo_file).motifs[-1].id == placed["placed"]
+    assert read_plan(demo_file).motifs[-1].per_load == 7
+    assert "1 to 40" in ask("motif", *words, "--per-load", "0", code=2)
+
+
 def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
     assert "forearm" in ask("chart")
     assert len(ask("chart", "--json")["charts"]) == 11

@@ -134,6 +134,43 @@ def test_petals_meet_where_the_arithmetic_says(radius, meets):
     assert ("overlap" in made.says[0]) is meets
 
 
+@pytest.mark.parametrize("key", [key for key, kind in MOTIFS.items() if kind.made().spacings])
+@pytest.mark.parametrize("print_mm", [3.0, 12.7, 40.0])
+def test_as_many_as_fit_leave_no_gap_and_one_fewer_does(key, print_mm):
+    """On the way that the motif's own strokes take: count steps in a row, or a closed ring."""
+    kind = motif(key)
+    for space in kind.made(prints={part.key: print_mm for part in kind.parts}).spacings:
+        assert space.allows_mm >= print_mm - 1e-9
+        assert space.overlap_mm == pytest.approx(space.allows_mm - space.step_mm)
+        if space.part in ("petal", "inner"):
+            radius = space.step_mm / 2 / math.sin(math.pi / space.count)
+            steps = [2 * radius * math.sin(math.pi / max(count, 2)) for count in (space.fit, space.fit - 1)]
+        else:
+            way = space.count * space.step_mm
+            steps = [way / max(count, 1) for count in (space.fit, space.fit - 1)]
+        assert steps[0] <= space.allows_mm + 1e-6 or space.fit <= 2
+        if space.fit > 2:
+            assert steps[1] > space.allows_mm - 1e-6
+
+
+def test_spacings_stand_where_the_strokes_do():
+    """Steps measured between the strokes that are made."""
+
+    def feet(made, part):
+        return [np.array(piece.stroke.path.points_mm[0]) for piece in made.pieces if (piece.part, piece.row) == part]
+
+    scales = motif("scale-field").made({"columns": 4, "rows": 1}, {"scale": 12.7})
+    steps = np.linalg.norm(np.diff(feet(scales, ("scale", 0)), axis=0), axis=1)
+    assert steps == pytest.approx(scales.spacings[0].step_mm, abs=1e-6)
+    fill = motif("fill").made({"high_mm": 100}, {"fill": 30.0})
+    rows = sorted({piece.stroke.path.points_mm[0][1] for piece in fill.pieces})
+    assert np.diff(rows) == pytest.approx(fill.spacings[0].step_mm)
+    ring = motif("petal-ring").made({"petals": 7}, {"petal": 12.7, "inner": 12.7})
+    tops = [np.mean(piece.stroke.path.points_mm, axis=0) for piece in ring.pieces]
+    turns = np.diff(np.unwrap([math.atan2(y, x) for x, y in tops]))
+    assert np.abs(turns) == pytest.approx(2 * math.pi / 7)
+
+
 def test_ring_with_rows_twins_and_stagger():
     made = motif("petal-ring").made({"petals": 7, "rows": 3, "radius_mm": 40}, {"petal": 12.7, "inner": 12.7})
     assert [sum(piece.row == row for piece in made.pieces) for row in range(3)] == [7, 6, 5]

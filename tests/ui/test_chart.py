@@ -290,7 +290,8 @@ def mean_colour(station, *, twin=False):
     place, view = station.model.chosen.place, station.board.view
     at = view.to_px(-place.x_mm if twin else place.x_mm, place.y_mm).toPoint()
     part = station.board.grab(QRect(at.x() - 40, at.y() - 40, 80, 80)).toImage()
-    data = np.frombuffer(part.convertToFormat(QImage.Format.Format_RGB888).constBits(), np.uint8)
+    part = part.convertToFormat(QImage.Format.Format_RGB888)  # named: its bits live as long as it does
+    data = np.frombuffer(part.constBits(), np.uint8)
     rows = data.reshape(part.height(), -1)[:, : 3 * part.width()].reshape(part.height(), part.width(), 3)
     return rows.mean(axis=(0, 1)).tolist()
 

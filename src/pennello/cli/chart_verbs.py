@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from argparse import Namespace
-from dataclasses import replace
+from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +15,7 @@ from pennello.cli.main import write_json
 from pennello.colour.basis import FULL
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
+from pennello.design.counts import counts
 from pennello.design.on_chart import chart_of, says_of, with_new_motif
 from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.errors import OutOfRangeError
@@ -29,6 +30,8 @@ from pennello.motif.place import Place
 
 Answer = dict[str, Any]
 
+MOST_PER_LOAD = 40
+
 
 def motif_verb(wish: Namespace) -> int:
     """List motifs, say what one comes to, write its paths, or put it on a chart of a plan."""
@@ -37,15 +40,22 @@ def motif_verb(wish: Namespace) -> int:
         return 0
     kind, values = _kind(wish)
     width = wish.brush_mm
+    if not 1 <= wish.per_load <= MOST_PER_LOAD:
+        raise OutOfRangeError("--per-load", wish.per_load, f"1 to {MOST_PER_LOAD}")
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
+    taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, wish.per_load)
     if wish.svg:
         write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
-    if wish.plan:
-        _place(wish, kind.key, values)
+    placed = {"placed": _place(wish, kind.key, values)} if wish.plan else {}
     answer = {
+        **placed,
         "motif": kind.key,
         "values": kind.values(values),
-        "says": list(made.says),
+        "says": [*made.says, taken.words],
+        "spacings": [{**asdict(one), "overlap_mm": one.overlap_mm} for one in made.spacings],
+        "per_load": wish.per_load,
+        "loads": taken.loads,
+        "seconds": round(taken.seconds, 1),
         "strokes": [
             {"part": piece.part, "row": piece.row, "points_mm": [list(point) for point in piece.stroke.path.points_mm]}
             for piece in made.pieces
@@ -54,7 +64,7 @@ def motif_verb(wish: Namespace) -> int:
     if wish.json:
         write_json(answer)
     else:
-        print(f"{kind.name}: {len(made.pieces)} strokes", *made.says, sep="\n  ")
+        print(kind.name, *made.says, taken.words, sep="\n  ")
     return 0
 
 
@@ -100,15 +110,17 @@ def _list_motifs(*, json: bool) -> None:
         print(f"{kind.key:16} {kind.group:8} {kind.name}: {kind.words} ({numbers_told})")
 
 
-def _place(wish: Namespace, key: str, values: dict[str, float]) -> None:
-    """Put the motif on a chart of the plan."""
+def _place(wish: Namespace, key: str, values: dict[str, float]) -> str:
+    """Put the motif on a chart of the plan; return its id there."""
     plan = read_plan(wish.plan)
     place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
     plan, new_id = with_new_motif(plan, key, wish.chart, place, wish.load or "")
-    placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin)
+    placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin, per_load=wish.per_load)
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
     write_plan(plan, wish.out or wish.plan)
-    print(f"{new_id} on {wish.chart}: {'; '.join(says_of(plan, placed))}")
+    if not wish.json:
+        print(f"{new_id} on {wish.chart}: {'; '.join(says_of(plan, placed))}")
+    return new_id
 
 
 def chart_verb(wish: Namespace) -> int:

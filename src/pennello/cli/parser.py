@@ -119,6 +119,7 @@ def _chart_verbs(verbs: Any) -> None:
     motif.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
     motif.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
     motif.add_argument("--brush-mm", type=float, metavar="MM", help="width of its brushes, default 19.05")
+    motif.add_argument("--per-load", type=int, default=1, metavar="N", help="strokes from one load, default 1")
     motif.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
     motif.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
     motif.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")

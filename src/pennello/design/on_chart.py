@@ -12,7 +12,8 @@ from numpy.typing import NDArray
 
 from pennello.chart.catalogue import chart
 from pennello.chart.chart import Chart, Point
-from pennello.design.clock import HAND_MM_S, PICK_UP_S, turns
+from pennello.design.clock import turns
+from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
 from pennello.design.plan import Plan, PlanStroke
@@ -99,22 +100,15 @@ def until(plan: Plan, at_s: float) -> Plan:
 def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
     """Return a motif's arithmetic in words: its own, and how many strokes, loads and seconds it takes."""
     made = made_of(placed, prints_of(plan, placed))
+    return (*made.says, counts_of(plan, placed).words)
+
+
+def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
+    """Return how many strokes, loads and seconds a motif takes on its chart, its mirror image included."""
     twice = 2 if placed.twin and chart_of(plan, placed.chart).midline_mm is not None else 1
-    strokes = twice * len(made.pieces)
-    by_load: dict[str, int] = {}
-    for piece in made.pieces:
-        name = placed.load_of.get(piece.part, "")
-        by_load[name] = by_load.get(name, 0) + twice
-    loads = sum(math.ceil(count / placed.per_load) for name, count in by_load.items() if name)
-    travel = twice * sum(length_mm(piece.stroke.path) for piece in made.pieces) * placed.place.scale
-    pickups = sum(
-        math.ceil(count / placed.per_load) * len(plan.stroke(name).recipe.pickups)
-        for name, count in by_load.items()
-        if name
-    )
-    seconds = travel / HAND_MM_S + PICK_UP_S * pickups
-    counts = f"{strokes} {'stroke' if strokes == 1 else 'strokes'}, {loads} {'load' if loads == 1 else 'loads'}"
-    return (*made.says, f"{counts}, about {seconds:.0f} s (defaults)")
+    loads = {part: (name, len(plan.stroke(name).recipe.pickups)) for part, name in placed.loads if name}
+    made = made_of(placed, prints_of(plan, placed))
+    return counts(made, loads, placed.per_load, twice, placed.place.scale)
 
 
 # --- edits ---

@@ -8,6 +8,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, line
 
 COLUMNS = Parameter("columns", "scales of the first row", 5, 1, 40, "×")
@@ -58,12 +59,13 @@ def _scales(values: Values, prints: Prints) -> Made:
         y -= row_step_mm(height, prints["scale"])
         size *= values["grow"]
     first = scale_step_mm(values["spread_mm"], values["overlap_mm"], prints["scale"])
+    space = spaced("scale", columns, first, values["spread_mm"] + prints["scale"])
     says = (
-        f"{counted(len(pieces), 'scale')} in {counted(rows, 'row')}, one every {first:.1f} mm, "
-        "each row half a step over the one before",
+        f"{counted(len(pieces), 'scale')} in {counted(rows, 'row')}, each row half a step over the one before",
+        f"{space.words}; {counted(space.fit, 'scale')} would close the first row",
         f"{widest:.0f} mm wide, {-y:.0f} mm high",
     )
-    return Made(tuple(pieces), says)
+    return Made(tuple(pieces), says, (space,))
 
 
 def row_step_mm(height_mm: float, print_mm: float) -> float:
@@ -111,7 +113,8 @@ def _crown(values: Values, prints: Prints) -> Made:
         x = place * step if math.isinf(radius) else radius * math.sin(angle)
         y = 0.0 if math.isinf(radius) else radius * (1 - math.cos(angle))
         pieces.append(Piece("peak", at(at(peak, -step * 0.3, 0.0), x, y, math.degrees(angle))))
-    return Made(tuple(pieces), (f"{counted(peaks, 'peak')}, one every {step:.0f} mm, the tallest in the middle",))
+    space = spaced("peak", peaks, step, max(min(step * 0.6, 200), 2) + prints["peak"])
+    return Made(tuple(pieces), (f"{counted(peaks, 'peak')}, the tallest in the middle", space.words), (space,))
 
 
 def _converging(values: Values, prints: Prints) -> Made:
@@ -125,7 +128,9 @@ def _converging(values: Values, prints: Prints) -> Made:
         pieces.append(Piece("stripe", at(stripe, x, y, turn + 180)))
     apart = 2 * values["stop_mm"] * math.sin(math.radians(fan / max(count - 1, 1)) / 2)
     says = f"{counted(count, 'stripe')} that aim at one point and end {values['stop_mm']:.0f} mm before it"
-    return Made(tuple(pieces), (says, f"their ends are {apart:.1f} mm apart; the brush is {prints['stripe']:.0f} mm"))
+    wide = (values["stop_mm"] + values["length_mm"]) * math.radians(fan) / max(count - (fan < 360), 1)
+    space = spaced("stripe", count, wide, prints["stripe"])
+    return Made(tuple(pieces), (says, f"at their wide ends {space.words}", f"tips {apart:.1f} mm apart"), (space,))
 
 
 def _fill(values: Values, prints: Prints) -> Made:
@@ -140,7 +145,8 @@ def _fill(values: Values, prints: Prints) -> Made:
         way = line((-half, y), (half, y)) if row % 2 == 0 else line((half, y), (-half, y))
         pieces.append(Piece("fill", Stroke(way, Nib(NibMode.FIXED, 90.0), 0.6), row))
     area = values["wide_mm"] * values["high_mm"] / 100
-    return Made(tuple(pieces), (f"{counted(rows, 'stroke')} side by side cover {area:.0f} cm²",))
+    space = spaced("fill", rows, (last - first) / (rows - 1) if rows > 1 else values["high_mm"], prints["fill"])
+    return Made(tuple(pieces), (f"{counted(rows, 'stroke')} side by side cover {area:.0f} cm²", space.words), (space,))
 
 
 def _base(values: Values, prints: Prints) -> Made:

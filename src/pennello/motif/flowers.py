@@ -10,6 +10,7 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.spacing import Spacing
 
 PETALS = Parameter("petals", "petals of the outer row", 5, 2, 40, "×")
 ROWS = Parameter("rows", "rows", 1, 1, 6, "×")
@@ -47,8 +48,8 @@ def petals_that_fit(radius_mm: float, spread_mm: float, height_mm: float, print_
 
 
 def _ring(values: Values, prints: Prints) -> Made:
-    count, rows, print_mm = round(values["petals"]), round(values["rows"]), prints["petal"]
-    pieces, says, number = [], [], count
+    count, rows = round(values["petals"]), round(values["rows"])
+    pieces, spacings, says, number = [], [], [], count
     for row in range(rows):
         radius = max(values["radius_mm"] - row * values["inset_mm"] * 0.35, 0.0)
         size = _SHRINK**row
@@ -60,21 +61,28 @@ def _ring(values: Values, prints: Prints) -> Made:
         pieces += [
             Piece(part, at(at(petal, -spread / 2, -radius), turn_deg=start + n * step), row) for n in range(number)
         ]
-        overlap = petal_overlap_mm(number, radius, spread, height, prints[part])
-        twin = row == 0 and overlap < 0 and values["twins"] >= 0.5
+        space = _petals_apart(part, row, number, (radius, spread, height), prints[part])
+        twin = row == 0 and space.overlap_mm < 0 and values["twins"] >= 0.5
         if twin:
             pieces.append(Piece(part, at(at(petal, -spread / 2, -radius), turn_deg=start - step / 2), row))
-        says.append(_row_says(row, number, step, overlap, twin=twin))
-    fit = petals_that_fit(values["radius_mm"], values["spread_mm"], values["height_mm"], print_mm)
-    says.append(f"{counted(fit, 'petal')} of this print close the outer row")
-    return Made(tuple(pieces), tuple(says))
+        spacings.append(space)
+        says.append(_row_says(space, step, twin=twin))
+    says.append(f"{counted(spacings[0].fit, 'petal')} of this print close the outer row")
+    return Made(tuple(pieces), tuple(says), tuple(spacings))
 
 
-def _row_says(row: int, petals: int, step_deg: float, overlap_mm: float, *, twin: bool) -> str:
-    name = "" if row == 0 else f"row {row + 1}: "
-    close = f"{overlap_mm:.1f} mm overlap" if overlap_mm >= 0 else f"gaps of {-overlap_mm:.1f} mm"
+def _petals_apart(part: str, row: int, petals: int, size: tuple[float, float, float], print_mm: float) -> Spacing:
+    """Return how petals of a row stand; size is its radius and a petal's spread and height, mm."""
+    radius, spread, height = size
+    allows = spread + print_mm
+    step = allows - petal_overlap_mm(petals, radius, spread, height, print_mm)
+    return Spacing(part, petals, step, allows, petals_that_fit(radius, spread, height, print_mm), row)
+
+
+def _row_says(space: Spacing, step_deg: float, *, twin: bool) -> str:
+    name = "" if space.row == 0 else f"row {space.row + 1}: "
     closed = ", one closed by a twin" if twin else ""
-    return f"{name}{counted(petals, 'petal')}, {step_deg:.0f} degrees apart, {close}{closed}"
+    return f"{name}{counted(space.count, 'petal')}, {step_deg:.0f} degrees apart, {space.words}{closed}"
 
 
 def _bud_pieces(spread: float, height: float) -> list[Piece]:
@@ -107,8 +115,8 @@ def _rose_in(values: Values, prints: Prints) -> Made:
     ring = _ring({**values, "rows": 1, "twins": 0}, {"petal": prints["petal"], "inner": prints["petal"]})
     spread, height = max(values["spread_mm"] * 0.75, 2), max(values["height_mm"] * 0.7, 2)
     pieces = (*ring.pieces, *_bud_pieces(spread, height), *_sides(values, spread, height))
-    says = (*ring.says[:1], "outer petals first, then the bud and its cup, then side petals")
-    return Made(pieces, says)
+    says = (*ring.says, "outer petals first, then the bud and its cup, then side petals")
+    return Made(pieces, says, ring.spacings)
 
 
 def _rose_out(values: Values, _: Prints) -> Made:

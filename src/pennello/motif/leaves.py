@@ -7,6 +7,7 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.spacing import spaced
 
 LEAF_MM = Parameter("leaf_mm", "length of a leaf", 28, 4, 200)
 OPEN = Parameter("open_deg", "angle between the leaf and its stem", 50, 0, 120, "°")
@@ -45,14 +46,9 @@ def _spray(values: Values, prints: Prints) -> Made:
         size, last = size * values["shrink"], size
     tip = family("chisel-leaf").stroke(length_mm=max(last, 4), spread_mm=max(last * 0.4, 2))
     pieces.append(Piece("leaf", at(at(tip, turn_deg=-90), 0.0, -stem), 1))
-    step = 0.7 * stem / pairs
-    return Made(
-        tuple(pieces),
-        (
-            f"{counted(2 * pairs + 1, 'leaf').replace('leafs', 'leaves')} on one stem, a pair every {step:.0f} mm "
-            f"(the brush is {prints['leaf']:.0f} mm)",
-        ),
-    )
+    space = spaced("leaf", pairs, 0.7 * stem / pairs, prints["leaf"], 1)
+    leaves = counted(2 * pairs + 1, "leaf").replace("leafs", "leaves")
+    return Made(tuple(pieces), (f"{leaves} on one stem", f"pairs: {space.words}"), (space,))
 
 
 def _feather(values: Values, prints: Prints) -> Made:
@@ -70,10 +66,9 @@ def _feather(values: Values, prints: Prints) -> Made:
     if values["eye_mm"] > 0:
         eye = family("wedge").stroke(turn_deg=300)
         pieces.append(Piece("eye", at(eye, 0.0, -stem * 0.86), 2))
-    step = stem / barbs
-    gap = step - prints["barb"]
-    close = f"{-gap:.1f} mm overlap" if gap <= 0 else f"gaps of {gap:.1f} mm"
-    return Made(tuple(pieces), (f"{counted(2 * barbs, 'barb')}, one every {step:.1f} mm a side: {close}",))
+    space = spaced("barb", barbs, stem / barbs, prints["barb"])
+    says = (f"{counted(2 * barbs, 'barb')}; on a side {space.words}", f"{space.fit} a side would close it")
+    return Made(tuple(pieces), says, (space,))
 
 
 def _wing(values: Values, prints: Prints) -> Made:
@@ -87,11 +82,8 @@ def _wing(values: Values, prints: Prints) -> Made:
         foot = span * along
         x, y = foot * math.cos(math.radians(rise)), -foot * math.sin(math.radians(rise))
         pieces.append(Piece("scoop", at(at(scoop, mirrored=True), x, y, 150.0 - rise), 1))
-    step = 0.8 * span / scoops
-    return Made(
-        tuple(pieces),
-        (f"one long line, {counted(scoops, 'scoop')}, {step:.0f} mm apart (the brush is {prints['scoop']:.0f} mm)",),
-    )
+    space = spaced("scoop", scoops, 0.8 * span / scoops, prints["scoop"], 1)
+    return Made(tuple(pieces), (f"one long line, {counted(scoops, 'scoop')}", space.words), (space,))
 
 
 LEAF = Part("leaf", "leaf", "leaf-brush")

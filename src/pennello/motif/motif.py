@@ -9,6 +9,7 @@ from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.place import HERE, Place
+from pennello.motif.spacing import Spacing
 
 Values = Mapping[str, float]
 Prints = Mapping[str, float]
@@ -37,10 +38,11 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Made:
-    """What a motif came to: its strokes in the order of painting, and its arithmetic in words."""
+    """What a motif came to: its strokes in the order of painting, its arithmetic in words and as spacings."""
 
     pieces: tuple[Piece, ...]
     says: tuple[str, ...] = ()
+    spacings: tuple[Spacing, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
