@@ -8,13 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pennello.order.bound import critical_path, lower_bound
 from pennello.order.improve import improve
 from pennello.order.problem import (
     NEVER,
     START,
-    critical_path,
     lawful,
-    lower_bound,
     make_problem,
     span,
     time_order,

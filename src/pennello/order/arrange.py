@@ -8,13 +8,14 @@ from dataclasses import dataclass, field, replace
 from pennello.design.ordering import Ordering
 from pennello.design.plan import Plan
 from pennello.lay.skin_film import Engine
+from pennello.order.bound import lower_bound
 from pennello.order.films import Films, films_of, with_areas
 from pennello.order.improve import Improved, improve
 from pennello.order.job import Job, Lag
 from pennello.order.jobs import Work, work_of
 from pennello.order.lags import lags_of
 from pennello.order.pace import Pace, StepKind
-from pennello.order.problem import Problem, Timing, lawful, lower_bound, problem_of, time_order
+from pennello.order.problem import Problem, Timing, lawful, problem_of, time_order
 from pennello.order.search import MOST_EXACT, RESTARTS_S, better, exact_order, first_order, improved
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose

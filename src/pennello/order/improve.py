@@ -12,7 +12,8 @@ from concurrent.futures import ThreadPoolExecutor, wait
 from dataclasses import dataclass
 from typing import Any
 
-from pennello.order.problem import NEVER, START, Problem, Timing, lower_bound, time_order
+from pennello.order.bound import lower_bound
+from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 from pennello.order.search import better
 
 Report = Callable[[float, str], None]
@@ -87,7 +88,7 @@ def _model(cp_model: Any, problem: Problem, start: Timing) -> tuple[Any, list[An
     circuit, disliked = [], []
     for one in range(-1, count):
         for job in range(count):
-            if one == job or (one >= 0 and one in problem.after[job]):
+            if one == job or (problem.before[job] if one == START else one in problem.after[job]):
                 continue
             if one >= 0 and any(between in problem.after[one] for between, _, _ in problem.before[job]):
                 continue  # something must lie between them
@@ -118,6 +119,7 @@ def _model(cp_model: Any, problem: Problem, start: Timing) -> tuple[Any, list[An
     )
     if problem.most_total < NEVER:
         model.add(whole <= problem.most_total)
+    model.add(whole + sum(disliked) >= lower_bound(problem))
     model.minimize(whole + sum(disliked))
     return model, starts
 

@@ -206,34 +206,6 @@ def span(problem: Problem, order: Sequence[int], job: int) -> tuple[int, int]:
     return first, last
 
 
-def lower_bound(problem: Problem) -> int:
-    """Return a time that no order can beat: the hand's work with the least setups, or the longest chain of waits.
-
-    The chain is the critical path of Kelley & Walker 1959, with lags.
-    """
-    count = problem.count
-    if not count:
-        return problem.tail
-    rows = range(-1, count)
-    least = [min(problem.setup[one][job] for one in rows if one != job) for job in range(count)]
-    work = sum(problem.lasts) + sum(least)
-    return max(work, critical_path(problem)) + problem.tail
-
-
-def critical_path(problem: Problem) -> int:
-    """Return the longest chain of jobs and least lags, without what comes after the last job."""
-    ends: dict[int, int] = {}
-
-    def end(job: int) -> int:
-        if job not in ends:
-            ready = [end(one) + gap for one, gap, _ in problem.before[job]]
-            first = min((problem.setup[one][job] for one in range(-1, problem.count) if one != job), default=0)
-            ends[job] = max([first, *ready]) + problem.lasts[job]
-        return ends[job]
-
-    return max((end(job) for job in range(problem.count)), default=0)
-
-
 # --- from jobs ---
 
 

@@ -10,7 +10,8 @@ import random
 import time
 from collections.abc import Callable, Sequence
 
-from pennello.order.problem import NEVER, START, Problem, Timing, lower_bound, time_order
+from pennello.order.bound import lower_bound
+from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 
 MOST_EXACT = 9
 """Up to so many jobs the best order is found for certain."""
