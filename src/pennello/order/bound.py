@@ -35,14 +35,14 @@ def _ways(problem: Problem) -> Costs:
     """Return what it costs to come from one job (row, 0 the start) straight to another (column less one)."""
     count = problem.count
     costs = np.full((count + 1, count + 1), NEVER, np.int64)
+    apart = [frozenset[int]().union(*(problem.after[later] for later in after)) for after in problem.after]
     for job in range(count):
         first = {one: least for one, least, _ in problem.before[job]}
         if not first:
             costs[0, job + 1] = problem.setup[START][job] + problem.dislike[START][job]
         for one in range(count):
-            between = any(later != job and job in problem.after[later] for later in problem.after[one])
-            if one == job or one in problem.after[job] or between:
-                continue
+            if one == job or one in problem.after[job] or job in apart[one]:
+                continue  # the other way round, or with something between them
             costs[one + 1, job + 1] = max(problem.setup[one][job], first.get(one, 0)) + problem.dislike[one][job]
     return costs
 
