@@ -43,6 +43,31 @@ def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
         assert told in ask("motif", *words, code=2)
 
 
+@pytest.mark.parametrize(
+    ("said", "key"),
+    [
+        ("petal ring", "petal-ring"),
+        ("Petal_Ring", "petal-ring"),
+        ("rose outside-in", "rose-outside-in"),
+        ("Rose, inside out", "rose-inside-out"),
+        ("plume", "feather"),
+        ("dot cluster", "dots"),
+        ("swirl with teardrops", "swirl-drops"),
+        ("crown", "peak-crown"),
+        ("fill", "fill"),
+    ],
+)
+def test_motifs_are_known_by_key_name_or_enough_of_it(ask, said, key):
+    assert ask("motif", said, "--json")["motif"] == key
+
+
+def test_what_may_mean_several_is_asked_back(ask):
+    assert "there is no motif 'rose'" in ask("motif", "rose", code=2)
+    assert "there is no chart 'wearer'" in ask("order", SHIPPED, "--chart", "wearer", code=2)
+    assert "petal" in ask("order", SHIPPED, "--chart", "Hand, wearer's right", "--seconds", "0")
+    assert "wearer's left" in ask("chart", "hand left")
+
+
 def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
     """Seven petals on a ring of 30 mm: a step is the chord 2 r sin(pi / 7) at half a petal's height."""
     words = ("petal-ring", "--set", "petals=7", "--set", "radius_mm=30", "--set", "height_mm=10", "--brush-mm", "10")

@@ -12,6 +12,7 @@ import numpy as np
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
+from pennello.cli.names import chart_key, motif_key
 from pennello.colour.basis import FULL
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
@@ -72,7 +73,7 @@ def _kind(wish: Namespace) -> tuple[Motif, dict[str, float]]:
     """Return the motif of a name, or of a file of an own one with its numbers, and the numbers set."""
     values = numbers(wish.set)
     if not wish.name.endswith(SUFFIX):
-        return motif(wish.name), values
+        return motif(motif_key(wish.name)), values
     own = read_own(Path(wish.name))
     return motif(own.motif), {**own.set, **values}
 
@@ -137,7 +138,7 @@ def chart_verb(wish: Namespace) -> int:
         measures = replace(measures, head_breadth_mm=wish.head_mm)
     if wish.face_mm is not None:
         measures = replace(measures, face_height_mm=wish.face_mm)
-    made = chart(wish.name, measures)
+    made = chart(chart_key(wish.name), measures)
     if wish.svg:
         write_bytes(chart_svg(made).encode(), wish.svg)
     if wish.json:

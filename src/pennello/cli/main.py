@@ -44,6 +44,10 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
+    if getattr(parsed, "chart", None):
+        from pennello.cli.names import chart_key  # noqa: PLC0415 - most verbs know no charts
+
+        parsed.chart = chart_key(parsed.chart)
     module, name = _MODULES.get(parsed.verb, ("verbs", parsed.verb))
     verb: Callable[[argparse.Namespace], int] = getattr(import_module(f"pennello.cli.{module}"), name)
     code = verb(parsed)
