@@ -149,6 +149,37 @@ def test_rules_of_ones_own(ordered, face, check):
     assert free.without_rule(free.rules[0]).rules == ()
     with pytest.raises(OutOfRangeError):
         Rule("a", "a")
+    with pytest.raises(OutOfRangeError):
+        Rule("a", "a", RuleKind.WET)
+
+
+def test_rows_of_one_motif_need_not_wait_if_the_painter_says_so(ordered, face):
+    rows = ("scale-field/scale1", "scale-field/scale2")
+    (dries,) = [lag for lag in face.lags if (lag.before, lag.after) == rows and lag.why is not Why.NOSE]
+    assert dries.why is Why.DRY
+    free = ordered(rules=(Rule("scale-field", "scale-field", RuleKind.ANY),))
+    (goes,) = [lag for lag in free.lags if (lag.before, lag.after) == rows and lag.why is not Why.NOSE]
+    assert (goes.why, goes.least_s) == (Why.OVER, 0.0)
+    assert arrange(free, 0.2).sums.waiting_s < arrange(face, 0.2).sums.waiting_s
+    rule = Rule("scale-field", "scale-field", RuleKind.DRY)
+    assert dries in ordered(rules=(rule,)).lags
+
+
+@pytest.mark.parametrize("kind", ["rose-outside-in", "rose-inside-out"])
+def test_a_rose_is_painted_in_one_go_unless_its_rows_shall_dry(whole_demo, kernel, kind):
+    """A rose well under a minute: common practice, no published source."""
+    plan = replace(whole_demo, motifs=(), overlays=(), ordering=Ordering())
+    plan, name = with_new_motif(plan, kind, "leg", Place(0.0, 100.0))
+    plan = with_motif(plan, replace(plan.motifs[-1], per_load=40))
+    design = design_of(plan, "leg", engine=kernel)
+    arranged = arrange(design, 0.2)
+    assert arranged.sums.waiting_s == 0
+    assert arranged.sums.total_s < 60
+    assert {lag.why for lag in design.lags} == {Why.GO}
+    own = replace(plan, ordering=Ordering(rules=(Rule(name, name, RuleKind.DRY),)))
+    dries = design_of(own, "leg", films=design.films)
+    assert {lag.why for lag in dries.lags} == {Why.DRY}
+    assert arrange(dries, 0.2).sums.waiting_s > 20
 
 
 def test_a_pulled_white_comes_while_its_wave_is_wet(whole_demo, kernel):

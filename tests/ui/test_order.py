@@ -154,6 +154,13 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
     station.panel.no_wait.click()
     rested(qtbot, station)
     assert window.document.committed.ordering.rules[0].kind.value == "any"
+    station.model.choose(held)
+    assert not station.panel.no_wait.isVisible()
+    station.panel.let_dry.click()
+    rested(qtbot, station)
+    assert window.document.committed.ordering.rules[0].kind.value == "dry"
+    window.undo()
+    rested(qtbot, station)
     station.list_schools()
     assert [action.text() for action in station.schools.menu().actions()] == [
         "Both sides",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import Enum
 
@@ -53,7 +54,8 @@ class Rule:
     """A rule of the painter's own: `later` comes after `earlier`, when that is dry, still wet, or however it is.
 
     Both are ids of motifs, of overlays, or of strokes of a plan without motifs. "any" takes away the wait that
-    Pennello would ask for, and nothing else.
+    Pennello would ask for, and nothing else. With the same id twice it is about the rows of one motif: "dry" lets
+    each dry before the next goes over it, "any" does not.
     """
 
     earlier: str
@@ -61,8 +63,25 @@ class Rule:
     kind: RuleKind = RuleKind.AFTER
 
     def __post_init__(self) -> None:
+        if self.earlier == self.later and self.kind not in (RuleKind.DRY, RuleKind.ANY):
+            raise OutOfRangeError("a rule of the order", self.earlier, "about two parts, or dry or any within one")
+
+    def words(self, names: Mapping[str, str] | None = None) -> str:
+        """Return the rule in words; names are what parts are called, by id.
+
+        >>> Rule("r", "r", RuleKind.ANY).words({"r": "Rose"})
+        'rows of Rose: do not wait'
+        """
+        called = names or {}
+        earlier, later = called.get(self.earlier, self.earlier), called.get(self.later, self.later)
         if self.earlier == self.later:
-            raise OutOfRangeError("a rule of the order", self.earlier, "about two different parts")
+            return f"rows of {earlier}: {'let them dry' if self.kind is RuleKind.DRY else 'do not wait'}"
+        return {
+            RuleKind.AFTER: f"{later} after {earlier}",
+            RuleKind.DRY: f"{later} when {earlier} is dry",
+            RuleKind.WET: f"{later} while {earlier} is wet",
+            RuleKind.ANY: f"{later} over {earlier}: do not wait",
+        }[self.kind]
 
 
 WORTH = (0.1, 10.0)

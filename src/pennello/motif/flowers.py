@@ -168,6 +168,7 @@ FLOWERS = (
         (PETAL, BUD, CUP, SIDE),
         (PETALS, RADIUS, SPREAD, HEIGHT, STAGGER, INSET, SIDES),
         _rose_in,
+        in_one_go=True,
     ),
     Motif(
         "rose-inside-out",
@@ -177,8 +178,18 @@ FLOWERS = (
         (BUD, CUP, SIDE),
         (SPREAD, HEIGHT, SIDES),
         _rose_out,
+        in_one_go=True,
     ),
-    Motif("bud", "Bud", "an arc with the light on top, a U beneath", "flowers", (BUD, CUP), (SPREAD, HEIGHT), _bud),
+    Motif(
+        "bud",
+        "Bud",
+        "an arc with the light on top, a U beneath",
+        "flowers",
+        (BUD, CUP),
+        (SPREAD, HEIGHT),
+        _bud,
+        in_one_go=True,
+    ),
     Motif(
         "radial",
         "Radial figure",

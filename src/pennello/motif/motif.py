@@ -55,6 +55,8 @@ class Motif:
         flowers, leaves, fields, wings, lines.
     make
         Gives strokes and words from values by key and prints by part.
+    in_one_go
+        Whether it is painted row over wet row, well under a minute (common practice); else rows dry in between.
     """
 
     key: str
@@ -64,6 +66,7 @@ class Motif:
     parts: tuple[Part, ...]
     parameters: tuple[Parameter, ...]
     make: Callable[[Values, Prints], Made] = field(repr=False)
+    in_one_go: bool = False
 
     def values(self, given: Values) -> dict[str, float]:
         """Return all values, those not given at their defaults.

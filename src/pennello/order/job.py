@@ -81,6 +81,8 @@ class Why(Enum):
     WET = "must still be wet"
     TACKY = "must still be tacky"
     SAME = "lies over the same paint"
+    GO = "painted in one go"
+    OVER = "however wet it is"
     LAST = "glitter is the last touch"
     LIGHT = "light before dark"
     DARK = "dark before light"

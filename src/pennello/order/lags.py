@@ -9,6 +9,7 @@ from itertools import chain
 from pennello.design.on_chart import chart_of
 from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
 from pennello.lay.drying import DRY, TACKY, tau_from_dry, time_to
+from pennello.motif.catalogue import motif
 from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Job, Lag, Why
 from pennello.order.jobs import SKIN, Work
@@ -71,6 +72,7 @@ def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, ord
     """
     jobs = work.jobs
     kinds = {frozenset((rule.earlier, rule.later)): rule.kind for rule in ordering.rules}
+    in_one_go = {one.id for one in work.plan.motifs if one.motif and motif(one.motif).in_one_go}
     for number, upper in enumerate(jobs):
         below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
         if upper.kind is StepKind.GLITTER:
@@ -80,7 +82,12 @@ def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, ord
             if lower.kind is StepKind.GLITTER:
                 continue
             one, other = (upper, lower) if order.has(upper.id, lower.id) else (lower, upper)
-            yield from _over(one, other, films, tau_coat, kinds.get(frozenset((one.part, other.part))))
+            own = kinds.get(frozenset((one.part, other.part)))
+            if own is None and one.part == other.part and one.part in in_one_go:
+                words = f"{other.name} goes straight over {one.name}: it is painted in one go"
+                yield Lag(one.id, other.id, 0.0, math.inf, Why.GO, words)
+            else:
+                yield from _over(one, other, films, tau_coat, own)
 
 
 def _over(lower: Job, upper: Job, films: Films, tau_coat: float, own: RuleKind | None) -> Iterator[Lag]:
@@ -93,7 +100,7 @@ def _over(lower: Job, upper: Job, films: Films, tau_coat: float, own: RuleKind |
         return
     if own is RuleKind.ANY:
         words = f"{upper.name} goes over {lower.name} however wet it is: your own rule"
-        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OWN, words)
+        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OVER, words)
     elif _pulled(lower, upper):
         most = math.floor(time_to(TACKY, um, tau_coat) * 10) / 10
         words = f"{upper.name} is pulled while {lower.name} is wet, within {most:.0f} s"
@@ -179,6 +186,8 @@ def _leftovers(work: Work) -> Iterator[Lag]:
 def _own(work: Work, films: Films, tau_coat: float, ordering: Ordering) -> Iterator[Lag]:
     """The painter's own rules between parts."""
     for rule in ordering.rules:
+        if rule.earlier == rule.later:
+            continue  # about rows that lie over each other
         earlier = [job for job in work.jobs if job.part == rule.earlier]
         later = [job for job in work.jobs if job.part == rule.later]
         for one in earlier:

@@ -9,6 +9,7 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QWidget
 
 _BETWEEN_PX = 8
+_ANEW = (QEvent.Type.LayoutRequest, QEvent.Type.Show, QEvent.Type.StyleChange)
 
 
 class TwoParts(QWidget):
@@ -41,7 +42,9 @@ class TwoParts(QWidget):
 
     def event(self, event: QEvent) -> bool:
         """Choose it anew where a control has come to need more room."""
-        if event.type() == QEvent.Type.LayoutRequest:
+        if event.type() in _ANEW:
+            for part in self._parts:
+                part.invalidate()  # what a control needs is known once it is shown in its style
             self._turn()
         return super().event(event)
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QSignalBlocker, QSize, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import (
@@ -74,11 +76,23 @@ class StepPanel(QFrame):
         self._part.setLayout(grid)
         grid.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self._part)
-        self.no_wait = QPushButton("Do not wait here")
-        self.no_wait.setProperty("chip", True)
-        self.no_wait.setToolTip("Paint over it however wet it is: it may go muddy; a rule of your own")
-        self.no_wait.clicked.connect(self._free)
-        column.addWidget(self.no_wait)
+        self.no_wait = self._chip(
+            column,
+            "Do not wait here",
+            "Paint over it wet: it may go muddy; a rule of your own",
+            self._free,
+        )
+        self.let_dry = self._chip(
+            column, "Let it dry first", "Wait until what lies below is dry; a rule of your own", self._dry
+        )
+
+    def _chip(self, column: QVBoxLayout, words: str, hint: str, act: Callable[[], None]) -> QPushButton:
+        chip = QPushButton(words)
+        chip.setProperty("chip", True)
+        chip.setToolTip(hint)
+        chip.clicked.connect(lambda _=False: act())
+        column.addWidget(chip)
+        return chip
 
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in the reasons, and the design after the step."""
@@ -115,7 +129,8 @@ class StepPanel(QFrame):
         job = self._job(view)
         for widget in (self.name, self.says, self._part):
             widget.setVisible(job is not None)
-        self.no_wait.setVisible(False)
+        for chip in (self.no_wait, self.let_dry):
+            chip.setVisible(False)
         if job is not None and view is not None:
             self._show_job(view, job)
         self.why.setText(_whole(view, self._model) if view is not None else "")
@@ -157,22 +172,29 @@ class StepPanel(QFrame):
             self.priority.setCurrentIndex(self.priority.findData(job.priority))
         self.worth.show_amount(job.worth)
         self.no_wait.setVisible(self._held_by(view, job) is not None)
+        self.let_dry.setVisible(self._wet_below(view, job) is not None)
 
     def _tells(self, lag: Lag) -> bool:
-        return lag.least_s > 0 or lag.most_s < 1e8 or lag.why is Why.OWN
+        return lag.least_s > 0 or lag.most_s < 1e8 or lag.why in (Why.OWN, Why.GO, Why.OVER)
 
     def _held_by(self, view: Arranged, job: Job) -> Lag | None:
         """Return the wait that could be taken away: for paint of another part to dry."""
         waits = [step for step in view.steps if step.id == f"wait:{job.id}"]
         held = waits[0].waits_for if waits else ()
         return next(
+            (lag for lag in view.lags if lag.after == job.id and lag.before in held and lag.why is Why.DRY),
+            None,
+        )
+
+    def _wet_below(self, view: Arranged, job: Job) -> Lag | None:
+        """Return what it goes over however wet that is: a motif painted in one go, or by a rule of one's own."""
+        return next(
             (
                 lag
                 for lag in view.lags
                 if lag.after == job.id
-                and lag.before in held
-                and lag.why is Why.DRY
-                and view.job(lag.before).part != job.part
+                and lag.why in (Why.GO, Why.OVER)
+                and any(one.id == lag.before for one in view.jobs)
             ),
             None,
         )
@@ -191,14 +213,18 @@ class StepPanel(QFrame):
             self._model.set_ordering("What it adds", lambda one: one.with_worth(job.part, value), f"worth {job.part}")
 
     def _free(self) -> None:
+        self._rule("Do not wait here", self._held_by, RuleKind.ANY)
+
+    def _dry(self) -> None:
+        self._rule("Let it dry first", self._wet_below, RuleKind.DRY)
+
+    def _rule(self, label: str, find: Callable[[Arranged, Job], Lag | None], kind: RuleKind) -> None:
         view = self._model.view
         job = self._job(view)
-        if view is None or job is None:
-            return
-        lag = self._held_by(view, job)
-        if lag is not None:
-            rule = Rule(view.job(lag.before).part, job.part, RuleKind.ANY)
-            self._model.set_ordering("Do not wait here", lambda one: one.with_rule(rule))
+        lag = find(view, job) if view is not None and job is not None else None
+        if view is not None and job is not None and lag is not None:
+            rule = Rule(view.job(lag.before).part, job.part, kind)
+            self._model.set_ordering(label, lambda one: one.with_rule(rule))
 
 
 def _again(job: Job) -> str:

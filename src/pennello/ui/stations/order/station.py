@@ -191,9 +191,10 @@ class OrderStation(QWidget):
         nose.triggered.connect(lambda on: self.set_school("nose_last", on))
         if here.rules:
             inner = menu.addMenu("Your own rules")
+            plan = self.model.plan
+            names = {one.id: one.name for one in plan.strokes} | {one.id: one.name for one in plan.motifs}
             for rule in here.rules:
-                words = f"Take away: {rule.later} {rule.kind.value} {rule.earlier}"
-                inner.addAction(words).triggered.connect(
+                inner.addAction(f"Take away: {rule.words(names)}").triggered.connect(
                     lambda _=False, one=rule: self.model.set_ordering("A rule less", lambda o: o.without_rule(one))
                 )
 
