@@ -35,7 +35,13 @@ def test_a_target_leaves_out_and_cp_sat_is_asked(ask, plan):
     told = ask("order", plan, "--chart", "forearm", "--target", 60, "--json")
     assert told["target"]["left_out"] == ["leaf-spray"]
     assert told["total_s"] <= 60
-    assert "longer than that" in ask("order", plan, "--chart", "face", "--target", 10)
+    assert "No part of it fits" in ask("order", plan, "--chart", "face", "--target", 5)
+    tight = ask("order", plan, "--chart", "face", "--target", 60)
+    assert "takes longer than your time" in tight
+    assert "It fits without" in tight
+    told = ask("order", plan, "--chart", "face", "--target", 60, "--json")["target"]
+    assert not told["fits"]
+    assert set(told["would_fit"]) < set(told["parts"])
     told = ask("order", plan, "--seconds", 2, "--json")
     assert told["total_s"] <= told["own_total_s"]
     assert 0 <= told["gap"] < 1

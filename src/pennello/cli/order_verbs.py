@@ -106,6 +106,7 @@ def order_answer(arranged: Arranged, *, told_why: bool = False) -> Answer:
             "left_out": list(choice.left_out),
             "value": choice.value,
             "fits": choice.fits,
+            "would_fit": list(choice.instead),
         }
     if told_why:
         answer["reasons"] = [{"step": one.job, "text": one.words} for one in reasons(arranged)]
@@ -137,10 +138,8 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
     print(f"As the plan has it {minutes(arranged.own_total_s)}. {near} ({arranged.by}). Times are predicted.")
     for sentence in arranged.missed:
         print(f"cannot be met: {sentence}")
-    if arranged.choice is not None and arranged.choice.left_out:
-        print(f"left out for the time: {', '.join(arranged.choice.left_out)}")
-    if arranged.choice is not None and not arranged.choice.fits:
-        print("what must be there takes longer than that.")
+    for sentence in arranged.choice.words() if arranged.choice is not None else ():
+        print(sentence)
     for stop in arranged.stops[:-1]:
         print(f"complete as it is after {minutes(stop.at_s)}")
     if told_why:

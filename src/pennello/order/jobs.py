@@ -136,6 +136,11 @@ def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[Job]:
     return [_timed(plan, laid, job, pace) for job in jobs]
 
 
+def part_names(plan: Plan) -> dict[str, str]:
+    """Return what the parts of a design are called, by id; overlays go by their names."""
+    return {stroke.id: stroke.name for stroke in plan.strokes} | {placed.id: placed.name for placed in plan.motifs}
+
+
 def job_id(motif_id: str, row: int, twin: bool, part: str) -> str:  # noqa: FBT001 - a part of the key
     """Return the id of a job: its motif, part and row, and whether it is of the mirror image."""
     return f"{motif_id}/{part}{row + 1}{'/twin' if twin else ''}"

@@ -6,7 +6,7 @@ painted, every choice is timed as it would be painted. Up to ten free parts all 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -24,23 +24,48 @@ SPARKLE = 1.5
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """Which parts are painted, how long they take, s, how much of the look they give, and what is left out."""
+    """Which parts are painted, how long they take, s, how much of the look they give, and what is left out.
+
+    Attributes
+    ----------
+    instead
+        Where what must be there takes too long: the parts that would fit if nothing had to be there.
+    """
 
     parts: tuple[str, ...]
     left_out: tuple[str, ...]
     total_s: float
     value: float
     fits: bool
+    instead: tuple[str, ...] = ()
+
+    def words(self, names: Mapping[str, str] | None = None) -> tuple[str, ...]:
+        """Return sentences about what does not fit; names are what parts are called, by id."""
+        called = names or {}
+
+        def listed(parts: Sequence[str]) -> str:
+            return ", ".join(called.get(name, name) for name in parts)
+
+        told = [] if self.fits else ["What must be there takes longer than your time."]
+        if self.left_out:
+            told.append(f"Left out for the time: {listed(self.left_out)}.")
+        if self.instead:
+            spared = [name for name in self.parts if name not in self.instead]
+            told.append(f"It fits without {listed(spared)}: mark that as nice.")
+        elif not self.fits:
+            told.append("No part of it fits.")
+        return tuple(told)
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part of a design: its jobs, whether it must be there, what it adds, and its seconds alone."""
+    """A part of a design: whether it must be there, what it adds, and its seconds alone, with and without its loads."""
 
     id: str
     priority: Priority
     value: float
     seconds: float
+    least_s: float = 0.0
 
     @property
     def value_per_s(self) -> float:
@@ -64,6 +89,7 @@ def parts_of(jobs: Sequence[Job]) -> tuple[Part, ...]:
                 3,
             ),
             round(sum(job.load_s + job.pull_s for job in group), 1),
+            sum(job.pull_s for job in group),
         )
         for name, group in found.items()
     )
@@ -88,6 +114,7 @@ def choose(
     must = frozenset(part.id for part in parts if part.priority is Priority.MUST)
     free = [part for part in parts if part.priority is not Priority.MUST]
     value = {part.id: part.value for part in parts}
+    least = {part.id: part.least_s for part in parts}
     times: dict[frozenset[str], float] = {}
 
     def seconds(chosen: frozenset[str]) -> float:
@@ -98,20 +125,23 @@ def choose(
     def whole(chosen: frozenset[str]) -> bool:
         return all(need in chosen for part, need in needs if part in chosen)
 
-    best = must
-    if seconds(must) <= target_s:
-        tried = _all(must, free) if len(free) <= MOST_TRIED else _greedy(must, free, target_s, seconds, whole)
-        lawful = [one for one in tried if whole(one)]
-        for one in sorted(lawful, key=lambda chosen: -sum(value[name] for name in chosen)):
-            if sum(value[name] for name in one) <= sum(value[name] for name in best):
-                break
-            if seconds(one) <= target_s:
-                best = one
-                break
-    total = seconds(best)
-    left = tuple(part.id for part in parts if part.id not in best)
-    kept = tuple(part.id for part in parts if part.id in best)
-    return Choice(kept, left, total, round(sum(value[name] for name in best), 3), total <= target_s)
+    def best_of(kept: frozenset[str], rest: Sequence[Part]) -> frozenset[str]:
+        tried = _all(kept, rest) if len(rest) <= MOST_TRIED else _greedy(kept, rest, target_s, seconds, whole)
+        by_value = sorted(filter(whole, tried), key=lambda chosen: -sum(value[name] for name in chosen))
+        quick = (one for one in by_value if sum(least[name] for name in one) <= target_s)
+        return next((one for one in quick if seconds(one) <= target_s), kept)
+
+    fits = seconds(must) <= target_s
+    best = best_of(must, free) if fits else must
+    instead = frozenset[str]() if fits else best_of(frozenset(), parts)
+    return Choice(
+        tuple(part.id for part in parts if part.id in best),
+        tuple(part.id for part in parts if part.id not in best),
+        seconds(best),
+        round(sum(value[name] for name in best), 3),
+        fits,
+        tuple(part.id for part in parts if part.id in instead),
+    )
 
 
 def _all(must: frozenset[str], free: Sequence[Part]) -> list[frozenset[str]]:

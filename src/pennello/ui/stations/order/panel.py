@@ -21,6 +21,7 @@ from pennello.design.ordering import Priority, Rule, RuleKind
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.job import Job, Lag, Why
+from pennello.order.jobs import part_names
 from pennello.ui.stations.bench.cake_fields import choice
 from pennello.ui.stations.order.line_marks import clock
 from pennello.ui.stations.order.model import OrderModel
@@ -257,10 +258,7 @@ def _whole(view: Arranged, model: OrderModel) -> str:
     """Say what cannot be met, what is left out, where one may stop, and why the steps stand as they do."""
     lines = [f"Cannot be met: {words}." for words in view.missed]
     if view.choice is not None:
-        if not view.choice.fits:
-            lines.append("What must be there takes longer than your time.")
-        if view.choice.left_out:
-            lines.append(f"Left out for the time: {', '.join(view.choice.left_out)}.")
+        lines += view.choice.words(part_names(model.plan))
     lines += [f"Complete as it is after {clock(stop.at_s)}." for stop in view.stops[:-1]]
     lines += [f"{reason.words}." for reason in model.why if reason.job in view.order]
     return "\n\n".join(lines)

@@ -28,7 +28,7 @@ from pennello.caution.rules import cautions
 from pennello.chart.catalogue import CHARTS
 from pennello.design.ordering import GlitterWhen, Sides, Whites
 from pennello.errors import PennelloError
-from pennello.order.jobs import charts_used
+from pennello.order.jobs import charts_used, part_names
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
@@ -191,8 +191,7 @@ class OrderStation(QWidget):
         nose.triggered.connect(lambda on: self.set_school("nose_last", on))
         if here.rules:
             inner = menu.addMenu("Your own rules")
-            plan = self.model.plan
-            names = {one.id: one.name for one in plan.strokes} | {one.id: one.name for one in plan.motifs}
+            names = part_names(self.model.plan)
             for rule in here.rules:
                 inner.addAction(f"Take away: {rule.words(names)}").triggered.connect(
                     lambda _=False, one=rule: self.model.set_ordering("A rule less", lambda o: o.without_rule(one))
