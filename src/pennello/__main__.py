@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 from importlib import import_module
@@ -11,6 +12,7 @@ from pennello.cli.main import run
 
 
 def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
+    gc.disable()  # nothing is thrown away until the window is there; it is turned on again then
     # The core first: Qt's import hook reads the source of every module that is imported after it.
     for name in ("files.demo", "session.autosave", "session.forecast", "session.settings"):
         import_module(f"pennello.{name}")

@@ -180,7 +180,8 @@ def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool
         at = int(np.searchsorted(fraction, flip))
         fraction = np.insert(fraction, at, [flip, flip])
     twice = np.flatnonzero(np.diff(fraction) == 0)
-    jump[twice[np.isin(fraction[twice], flips)]] = True
+    for at in twice.tolist():  # few; np.isin would import numpy.ma, which costs more than a prediction
+        jump[at] = fraction[at] in flips
     return fraction, jump
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 import threading
@@ -55,6 +56,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
     window.show()
+    QTimer.singleShot(0, gc.enable)
     warm_up()  # the reference serves until the kernel is there
     if path:
         window.open_path(Path(path))

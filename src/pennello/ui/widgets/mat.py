@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from pennello.ui.theme.style import theme
@@ -20,9 +20,13 @@ class Surface(QWidget):
     -------
     resized
         Its size is another one.
+    pointed(QPointF), left
+        The pointer moves over it, if it tracks the mouse, and leaves it.
     """
 
     resized = Signal()
+    pointed = Signal(QPointF)
+    left = Signal()
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
@@ -44,6 +48,21 @@ class Surface(QWidget):
         """Tell the mat."""
         super().resizeEvent(event)
         self.resized.emit()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Tell the mat."""
+        super().mouseMoveEvent(event)
+        self.pointed.emit(event.position())
+
+    def leaveEvent(self, event: QEvent) -> None:
+        """Tell the mat."""
+        super().leaveEvent(event)
+        self.left.emit()
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Draw again when the theme is another one; no look at the kind, whose first look costs 30 ms at the start."""
+        super().changeEvent(event)
+        self.update()
 
 
 class Mat(QFrame):
@@ -104,12 +123,6 @@ class Mat(QFrame):
         for handle in self.handles:
             handle.refresh()
         self.surface.update()
-
-    def changeEvent(self, event: QEvent) -> None:
-        """Draw again when the theme is another one."""
-        super().changeEvent(event)
-        if event.type() == QEvent.Type.StyleChange:
-            self.surface.update()
 
 
 def centred(rect: QRectF, width: float, height: float) -> QRectF:

@@ -91,10 +91,9 @@ class NumberField(QDoubleSpinBox):
         self._give_room()
 
     def changeEvent(self, event: QEvent) -> None:
-        """Do so again when the style is another one."""
+        """Do so again when the style may be another one."""
         super().changeEvent(event)
-        if event.type() == QEvent.Type.StyleChange:
-            self._give_room()
+        self._give_room()
 
     def showEvent(self, event: QShowEvent) -> None:
         """Do so when it appears."""
@@ -131,4 +130,4 @@ class WheelGuard(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Swallow the wheel over an unfocused widget."""
-        return bool(event.type() == QEvent.Type.Wheel and isinstance(watched, QWidget) and not watched.hasFocus())
+        return bool(isinstance(event, QWheelEvent) and isinstance(watched, QWidget) and not watched.hasFocus())

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPen
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QWidget
 
 from pennello.aim.attempt import Side
@@ -33,7 +33,8 @@ class EdgeMat(Mat):
         self.words = Words(5)
         self.fields.addWidget(self.words, 0, 0)
         self.surface.setMouseTracking(True)
-        self.surface.installEventFilter(self)
+        self.surface.pointed.connect(self._point)
+        self.surface.left.connect(lambda: model.hover(-1))
 
     @property
     def _edge(self) -> LoadedEdge | None:
@@ -79,15 +80,12 @@ class EdgeMat(Mat):
             return []
         return [f"Veil: 8 of 10 real loads; shares differ by up to {band.widest:.2f}"]
 
-    def eventFilter(self, watched: object, event: QEvent) -> bool:
+    def _point(self, at: QPointF) -> None:
         """Follow the hand: the boundary near it is marked on all mats."""
-        if event.type() == QEvent.Type.MouseMove and isinstance(event, QMouseEvent) and self._edge:
-            found = [abs(self._left + one.at_mm * self._scale - event.position().x()) for one in boundaries(self._edge)]
+        if self._edge:
+            found = [abs(self._left + one.at_mm * self._scale - at.x()) for one in boundaries(self._edge)]
             near = int(np.argmin(found)) if found and min(found) < _HOVER_PX else -1
             self._model.hover(near)
-        elif event.type() == QEvent.Type.Leave:
-            self._model.hover(-1)
-        return super().eventFilter(watched, event)  # type: ignore[arg-type]
 
     def paint_surface(self, painter: QPainter) -> None:
         """Draw the brush face on and the shares."""

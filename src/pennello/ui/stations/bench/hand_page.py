@@ -26,7 +26,6 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import DRY_AFTER_S
 from pennello.design.rims import mirrored, reversed_way, rim_kept, with_way_of
 from pennello.errors import PennelloError
-from pennello.files.svg import read_svg, write_svg
 from pennello.lay.stroke import Exit, Key, Stroke
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
@@ -207,6 +206,8 @@ class HandPage(QFrame):
 
     def ask_svg_in(self) -> None:
         """Ask for a drawing and follow its first path."""
+        from pennello.files.svg import read_svg  # noqa: PLC0415 - XML only when asked for
+
         name, _ = QFileDialog.getOpenFileName(self, "A path to follow", str(Path.home()), "SVG (*.svg)")
         if not name:
             return
@@ -221,6 +222,8 @@ class HandPage(QFrame):
 
     def ask_svg_out(self) -> None:
         """Ask where and write all paths."""
+        from pennello.files.svg import write_svg  # noqa: PLC0415
+
         name, _ = QFileDialog.getSaveFileName(self, "Write the paths", str(Path.home() / "strokes.svg"), "SVG (*.svg)")
         if not name:
             return
