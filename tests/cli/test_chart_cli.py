@@ -43,6 +43,50 @@ def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
         assert told in ask("motif", *words, code=2)
 
 
+def test_lines_are_added_by_points_or_from_a_drawing(ask, demo_file, tmp_path):
+    words = ("--add", "lines", "--points", "-30,-60 0,-70 30,-60", "--points", "0,-50", "--line-mm", "2.5")
+    told = ask("layer", demo_file, "edge", *words, "--colour", "#ffffff", "--json")["layers"]
+    assert told == [
+        {
+            "name": "edge",
+            "kind": "lines",
+            "chart": "face",
+            "at_mm": [0.0, -60.0],
+            "width_mm": 60.0,
+            "amount": 1.0,
+            "srgb": "#ffffff",
+            "lines": 2,
+            "line_mm": 2.5,
+        }
+    ]
+    ask("motif", "petal-ring", "--svg", tmp_path / "ring.svg")
+    ask(
+        "layer",
+        demo_file,
+        "ring",
+        "--add",
+        "lines",
+        "--svg",
+        tmp_path / "ring.svg",
+        "--chart",
+        "hand",
+        "--at",
+        "middle",
+    )
+    assert len(read_plan(demo_file).overlays[1].outlines) == 5
+    assert "edge" in ask("contrast", demo_file)
+    assert "line" in ask("order", demo_file, "--chart", "face")
+    ask("render", demo_file, "--chart", "face", "--png", tmp_path / "f.png")
+    row = np.asarray(Image.open(tmp_path / "f.png")).reshape(-1, 3)
+    assert (row.min(axis=1) >= 254).any()
+    for wrong, sentence in (
+        (("x", "--add", "lines"), "no line"),
+        (("x", "--add", "lines", "--points", "1,2 3"), "one point is a dot"),
+        (("edge", "--line-mm", "99"), "0.2 to 30 mm"),
+    ):
+        assert sentence in ask("layer", demo_file, *wrong, code=2)
+
+
 @pytest.mark.parametrize(
     ("said", "key"),
     [

@@ -119,7 +119,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 6'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 7'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
@@ -212,12 +212,12 @@ def test_writing_keeps_permissions_and_links(tmp_path, demo):
     assert read_plan(path).title == "Other"
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5])
 def test_files_of_every_older_version_are_read_and_written_back(version, tmp_path):
     old = Path(__file__).parent / f"v{version}-saltmarsh.pennello"
     assert f'"schema": {version}' in old.read_text()[:200]
     plan = read_plan(old)
     assert plan.title == "Saltmarsh Lantern Walk"
     write_plan(plan, tmp_path / "new.pennello")
-    assert '"schema": 5' in (tmp_path / "new.pennello").read_text()[:200]
+    assert '"schema": 6' in (tmp_path / "new.pennello").read_text()[:200]
     assert read_plan(tmp_path / "new.pennello") == plan

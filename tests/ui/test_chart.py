@@ -2,12 +2,13 @@
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPointF, QRect, Qt
+from PySide6.QtCore import QPoint, QPointF, QRect, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from pennello.chart.measures import Age, usual
+from pennello.design.placed import is_dot, paths_of
 from pennello.ui.window import BENCH, CHART
 
 KEYS = Qt.Key
@@ -313,6 +314,58 @@ def test_layers_are_moved_and_sized_by_their_handles(window, station, drag, qtbo
     while window.document.undo_label:
         window.undo()
     assert not station.board.over.middles
+    rested(qtbot, station)
+
+
+def test_lines_are_drawn_by_hand_and_changed(window, station, qtbot, tmp_path, monkeypatch):
+    board, left = station.board, Qt.MouseButton.LeftButton
+
+    def lines():
+        return [one for one in window.document.committed.overlays if one.kind == "lines"]
+
+    station.layers.list_all()
+    named = {action.text(): action for action in station.layers.menu().actions()}
+    named["Draw lines and dots"].trigger()
+    assert board.pen.on
+    start = board.view.to_px(-30, -60).toPoint()
+    QTest.mousePress(board, left, pos=start)
+    for step in range(1, 8):
+        QTest.mouseMove(board, start + QPoint(12 * step, (-1) ** step * 4))
+    assert not board.grab().isNull()
+    QTest.mouseRelease(board, left, pos=start + QPoint(84, 0))
+    QTest.mouseClick(board, left, pos=board.view.to_px(0, -75).toPoint())
+    (layer,) = lines()
+    assert len(layer.outlines) == 2
+    assert [is_dot(path) for path in paths_of(layer)] == [False, True]
+    assert paths_of(layer)[0].points_mm[0] == pytest.approx((-30, -60), abs=1.0)
+    window.undo()
+    assert len(lines()[0].outlines) == 1
+    window.redo()
+    QTest.keyClick(board, KEYS.Key_Escape)
+    assert not board.pen.on
+    monkeypatch.setattr(QInputDialog, "getDouble", lambda *a: (3.0, True))
+    station.layers._ask_width(layer)
+    station.layers.change(lines()[0], srgb="#102030")
+    station.layers.mirror(lines()[0], station.model.chart.midline_mm)
+    one, other = lines()
+    assert (other.line_mm, other.srgb, other.x_mm) == (3.0, "#102030", pytest.approx(-one.x_mm))
+    (tmp_path / "edge.svg").write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg"><path d="M 0 -60 C 10 -70 20 -70 30 -60"/></svg>'
+    )
+    station.layers.add_lines(tmp_path / "edge.svg")
+    assert paths_of(lines()[-1])[0].points_mm[0] == pytest.approx((0, -60), abs=0.01)
+    (tmp_path / "bad.svg").write_text("<svg/>")
+    station.layers.add_lines(tmp_path / "bad.svg")
+    assert "bad.svg" in window.banner.words.text() or "path" in window.banner.words.text()
+    eye = next(zone for zone in station.model.chart.zones if zone.kind == "eye").polygon.mean(axis=0)
+    board.draw_by_hand()
+    QTest.mouseClick(board, left, pos=board.view.to_px(*eye).toPoint())
+    rested(qtbot, station)
+    assert any("which stays clear" in odd.text for odd in station.model.odd)
+    assert "which stays clear" in station.panel.odd.text()
+    station.layers.drawing.emit(lines()[0].name)
+    station.model.show_chart("hand")
+    assert not board.pen.on
     rested(qtbot, station)
 
 

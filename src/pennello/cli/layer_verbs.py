@@ -12,7 +12,9 @@ from pennello.colour.skin import ita_class
 from pennello.design.layers import (
     Layer,
     every_layer,
+    hand_drawn,
     layer_named,
+    lines_of,
     moved_layer,
     sized_layer,
     stencil_of,
@@ -20,7 +22,7 @@ from pennello.design.layers import (
     without_layer,
 )
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, Overlay, Reserved
+from pennello.design.placed import GLITTER, LINES, Overlay, Reserved
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA, readings
 from pennello.errors import OutOfRangeError
@@ -58,6 +60,8 @@ def _changed(plan: Plan, wish: Namespace) -> Plan:
             layer = replace(layer, amount=wish.amount)
         if wish.colour is not None:
             layer = replace(layer, srgb=wish.colour)
+        if wish.line_mm is not None:
+            layer = replace(layer, line_mm=wish.line_mm)
     return with_layer(plan, layer, old)
 
 
@@ -68,9 +72,24 @@ def _new(plan: Plan, wish: Namespace) -> Layer:
         return Reserved(wish.name, 0.0, 0.0, chart=wish.chart)
     if wish.add == GLITTER:
         return Overlay(wish.name, GLITTER, 0.0, 0.0, chart=wish.chart, seed=len(plan.overlays) + 1)
+    if wish.add == LINES:
+        lines = tuple(read_svg(wish.svg)) if wish.svg else ()
+        lines += tuple(hand_drawn(_points(text)) for text in wish.points or ())
+        return lines_of(wish.name, lines, wish.chart)
     if wish.svg is None:
         raise OutOfRangeError("--add stencil", "no outlines", "--svg FILE with closed outlines")
     return stencil_of(wish.name, tuple(read_svg(wish.svg)), (0.0, 0.0), wish.chart)
+
+
+def _points(text: str) -> list[Point]:
+    """Return the points of a line typed as "x,y x,y ..."."""
+    try:
+        points = [(float(x), float(y)) for x, y in (pair.split(",") for pair in text.split())]
+    except ValueError:
+        points = []
+    if not points:
+        raise OutOfRangeError("--points", text, 'mm as "x,y x,y ..."; one point is a dot')
+    return points
 
 
 def _point(plan: Plan, wish: Namespace, old: Layer | None) -> Point | None:
@@ -87,7 +106,9 @@ def _told(layer: Layer) -> dict[str, Any]:
     told = {"name": layer.name, "chart": layer.chart, "at_mm": [layer.x_mm, layer.y_mm]}
     if isinstance(layer, Reserved):
         return {"kind": "place", **told, "width_mm": 2 * layer.radius_mm}
-    return {"kind": layer.kind, **told, "width_mm": layer.width_mm, "amount": layer.amount, "srgb": layer.srgb}
+    look = {"width_mm": layer.width_mm, "amount": layer.amount, "srgb": layer.srgb}
+    lines = {"lines": len(layer.outlines), "line_mm": layer.line_mm} if layer.kind == LINES else {}
+    return {"kind": layer.kind, **told, **look, **lines}
 
 
 def contrast_verb(wish: Namespace) -> int:

@@ -151,15 +151,17 @@ def _chart_verbs(verbs: Any) -> None:
 
 
 def _layer_verb(verbs: Any) -> None:
-    layer = _plan_verb(verbs, "layer", "glitter, stencils, places kept free: list, add, change", stroke=False)
+    layer = _plan_verb(verbs, "layer", "lines, glitter, stencils, places kept free: list, add, change", stroke=False)
     layer.add_argument("name", nargs="?", help="what to add, change or take away; without it they are listed")
-    layer.add_argument("--add", choices=("glitter", "stencil", "place"), help="add one of that name")
-    layer.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil to add")
+    layer.add_argument("--add", choices=("lines", "glitter", "stencil", "place"), help="add one of that name")
+    layer.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil, or lines, to add")
     layer.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
     layer.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
     layer.add_argument("--x-mm", type=float, metavar="MM", help="or where, from the chart's origin to the right")
     layer.add_argument("--y-mm", type=float, metavar="MM", help="and down")
     layer.add_argument("--width-mm", type=float, metavar="MM", help="its width")
+    layer.add_argument("--points", action="append", metavar="'X,Y X,Y ...'", help="a line, mm; one point is a dot")
+    layer.add_argument("--line-mm", type=float, metavar="MM", help="width of lines, 0.2 to 30")
     layer.add_argument("--amount", type=float, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
     layer.add_argument("--colour", metavar="HEX")
     layer.add_argument("--remove", action="store_true", help="take it away")

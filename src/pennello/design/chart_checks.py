@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, Zone, drawn
+from pennello.design.layer_checks import odd_layers
+from pennello.design.odd import Odd
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
@@ -31,17 +32,6 @@ _LINE_MM = 4.0
 _LEADS_MM = 25.0
 
 
-@dataclass(frozen=True, slots=True)
-class Odd:
-    """Something odd: what kind, of which motif, where on the chart, mm, and one sentence with the remedy."""
-
-    code: str
-    motif: str
-    x_mm: float
-    y_mm: float
-    text: str
-
-
 def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
     """Return what is odd about a chart, in the order of painting."""
     chart = chart_of(plan, key)
@@ -60,7 +50,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
         found += _sizes(plan, placed)
         found += _nowhere(placed, mine, pieces, chart)
         found += _reserved(plan, placed, mine)
-    return tuple(found)
+    return (*found, *odd_layers(plan, key, chart))
 
 
 def _kind(placed: PlacedMotif) -> Motif | None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -9,9 +11,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Point
-from pennello.design.placed import STENCIL, Overlay, Reserved
+from pennello.design.placed import LINES, STENCIL, Overlay, Reserved, paths_of
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
+from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
 
 Layer = Overlay | Reserved
@@ -19,6 +22,11 @@ OneLayer = TypeVar("OneLayer", Overlay, Reserved)
 
 LIGHT = "#f4f3ee"
 """The paint of a new stencil (a default)."""
+
+LEAST_STEP_MM = 2.0
+"""Points of a drawn line that lie nearer are left out (a default)."""
+
+MOST_POINTS = 600
 
 _COVER = 0.8
 _SIZE = (1.0, 500.0)
@@ -103,9 +111,66 @@ def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str
     """
     if not outlines:
         raise EmptyStencilError(f"{name} has no closed outline to sponge through; draw one and save it as a path.")
-    points: NDArray[np.floating[Any]] = np.array([point for outline in outlines for point in outline.points_mm])
-    low, high = points.min(axis=0), points.max(axis=0)
-    middle_x, middle_y = (float(value) for value in (low + high) / 2)
-    wide, tall = (float(value) for value in np.clip(high - low, *_SIZE))
-    about = tuple(CubicPath(tuple((x - middle_x, y - middle_y) for x, y in outline.points_mm)) for outline in outlines)
+    _, (wide, tall), about = _about(outlines)
     return Overlay(name[:60], STENCIL, at[0], at[1], wide, tall, LIGHT, _COVER, chart, outlines=about)
+
+
+def lines_of(name: str, lines: tuple[CubicPath, ...], chart: str, srgb: str = LIGHT, line_mm: float = 1.5) -> Overlay:
+    """Return line work where its lines lie on a chart: one colour, one width, full cover.
+
+    Raises
+    ------
+    EmptyStencilError
+        If there is no line.
+    """
+    if not lines:
+        raise EmptyStencilError(f"{name} has no line; draw one and save it as a path.")
+    (x, y), (wide, tall), about = _about(lines)
+    return Overlay(name[:60], LINES, x, y, wide, tall, srgb, 1.0, chart, outlines=about, line_mm=line_mm)
+
+
+def with_line(layer: Overlay, line: CubicPath) -> Overlay:
+    """Return line work with a line more, given where it lies on the chart."""
+    again = lines_of(layer.name, (*paths_of(layer), line), layer.chart, layer.srgb, layer.line_mm)
+    return replace(again, amount=layer.amount)
+
+
+def mirrored_layer(layer: Overlay, midline_mm: float, name: str) -> Overlay:
+    """Return a layer's mirror image across a vertical line, under another name."""
+    outlines = tuple(CubicPath(tuple((-x, y) for x, y in path.points_mm)) for path in layer.outlines)
+    return replace(layer, name=name, x_mm=round(2 * midline_mm - layer.x_mm, 2), outlines=outlines)
+
+
+def free_name(plan: Plan, word: str) -> str:
+    """Return a word with the first number that no layer has yet."""
+    taken = {one.name for one in every_layer(plan)}
+    return next(f"{word} {n}" for n in range(1, len(taken) + 2) if f"{word} {n}" not in taken)
+
+
+def hand_drawn(points: Sequence[Point], least_mm: float = LEAST_STEP_MM) -> CubicPath:
+    """Return a smooth line through points of a hand, those too near to the one before left out; one point is a dot.
+
+    Parameters
+    ----------
+    points
+        Where the hand was, mm; 1 or more.
+    """
+    kept = [points[0]]
+    for point in points[1:]:
+        if math.dist(point, kept[-1]) >= least_mm:
+            kept.append(point)
+    if len(kept) > 1 and points[-1] != kept[-1] and math.dist(points[-1], kept[-1]) > least_mm / 4:
+        kept.append(points[-1])
+    if len(kept) == 1:
+        return CubicPath((kept[0],) * 4)
+    return smooth([(round(x, 2), round(y, 2)) for x, y in kept[:MOST_POINTS]])
+
+
+def _about(paths: tuple[CubicPath, ...]) -> tuple[Point, tuple[float, float], tuple[CubicPath, ...]]:
+    """Return the middle of paths, their size, and the same about it."""
+    points: NDArray[np.floating[Any]] = np.array([point for path in paths for point in path.points_mm])
+    low, high = points.min(axis=0), points.max(axis=0)
+    x, y = (round(float(value), 2) for value in (low + high) / 2)
+    wide, tall = (round(float(value), 2) for value in np.clip(high - low, *_SIZE))
+    about = tuple(CubicPath(tuple((a - x, b - y) for a, b in path.points_mm)) for path in paths)
+    return (x, y), (wide, tall), about

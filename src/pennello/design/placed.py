@@ -100,27 +100,34 @@ class Reserved:
             raise OutOfRangeError(f"the place for {self.name}", (self.x_mm, self.y_mm), "within 4000 mm")
 
 
-GLITTER, STENCIL = "glitter", "stencil"
+GLITTER, STENCIL, LINES = "glitter", "stencil", "lines"
+KINDS = (GLITTER, STENCIL, LINES)
+LINE_MM = (0.2, 30.0)
+DOT_MM = 0.5
+"""A line shorter than this is a dot."""
 
 
 @dataclass(frozen=True, slots=True)
 class Overlay:
-    """What lies over the paint: glitter strewn over an oval, or a sponge through a stencil.
+    """What lies over the paint: glitter strewn over an oval, a sponge through a stencil, or lines and dots.
 
-    Both are simple pictures, not films: glitter is so many grains a cm², a stencil one flat colour of a coverage.
+    All are simple pictures, not films: glitter is so many grains a cm², a stencil one flat colour of a coverage,
+    lines (outlines, highlights, dots) one colour, width and coverage.
 
     Attributes
     ----------
     kind
-        "glitter" or "stencil".
+        "glitter", "stencil" or "lines".
     width_mm, height_mm
-        Size of the oval, or of the stencil's outlines.
+        Size of the oval, or of what the outlines or lines take up.
     srgb
         Colour of the grains, or of the paint.
     amount
         Grains a cm², 1 to 400; or coverage in [0.05, 1].
     outlines
-        Closed outlines of a stencil, about its middle, mm.
+        Closed outlines of a stencil, or lines, about their middle, mm; a line of no length is a dot.
+    line_mm
+        Width of lines, 0.2 to 30 mm.
     """
 
     name: str
@@ -134,10 +141,13 @@ class Overlay:
     chart: str = "face"
     seed: int = 1
     outlines: tuple[CubicPath, ...] = ()
+    line_mm: float = 1.5
 
     def __post_init__(self) -> None:
-        if self.kind not in (GLITTER, STENCIL):
-            raise OutOfRangeError(f"kind of {self.name}", self.kind, "glitter or stencil")
+        if self.kind not in KINDS:
+            raise OutOfRangeError(f"kind of {self.name}", self.kind, "glitter, stencil or lines")
+        if not LINE_MM[0] <= self.line_mm <= LINE_MM[1]:
+            raise OutOfRangeError(f"width of {self.name}", self.line_mm, f"{LINE_MM[0]:g} to {LINE_MM[1]:g} mm")
         parse_hex(self.srgb)
         low, high = (1.0, 400.0) if self.kind == GLITTER else (0.05, 1.0)
         if not low <= self.amount <= high:
@@ -146,6 +156,18 @@ class Overlay:
             raise OutOfRangeError(f"size of {self.name}", (self.width_mm, self.height_mm), "1 to 500 mm")
         if not (abs(self.x_mm) <= FARTHEST_MM and abs(self.y_mm) <= FARTHEST_MM):
             raise OutOfRangeError(f"the place of {self.name}", (self.x_mm, self.y_mm), "within 4000 mm")
+
+
+def paths_of(overlay: Overlay) -> tuple[CubicPath, ...]:
+    """Return a stencil's outlines, or lines, where they lie on the chart, mm."""
+    x, y = overlay.x_mm, overlay.y_mm
+    return tuple(CubicPath(tuple((a + x, b + y) for a, b in path.points_mm)) for path in overlay.outlines)
+
+
+def is_dot(path: CubicPath) -> bool:
+    """Return whether a line is a dot: no longer than half a millimetre across."""
+    points = np.array(path.points_mm)
+    return bool(np.ptp(points, axis=0).max() < DOT_MM)
 
 
 @lru_cache(maxsize=64)

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from pennello.aim.attempt import Side
 from pennello.aim.contrast import READS, contrast_ratio
@@ -12,7 +14,8 @@ from pennello.aim.wish import edge_lab
 from pennello.colour.basis import FULL
 from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
-from pennello.colour.srgb import encode
+from pennello.colour.srgb import decode, encode, parse_hex
+from pennello.design.placed import LINES, Overlay
 from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.kit.contact import BINS
 
@@ -22,7 +25,10 @@ SKINS_ITA = (62.0, 45.0, 25.0, 0.0, -40.0)
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """Contrast ratios of one stroke on one skin: rim and heel against the skin, and against each other."""
+    """Contrast ratios of one stroke on one skin: rim and heel against the skin, and against each other.
+
+    Line work over the paint has one colour: rim and heel are the same, and it goes by the layer's name.
+    """
 
     stroke: str
     ita_deg: float
@@ -37,7 +43,7 @@ class Reading:
 
 
 def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading, ...]:
-    """Return how each stroke's load reads on each skin: an even coat of what the edge holds."""
+    """Return how each stroke's load reads on each skin: an even coat of what the edge holds; then line work."""
     paints = {paint.id: paint for paint in plan.paints}
     found = []
     for ita in skins:
@@ -59,7 +65,15 @@ def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading,
                     contrast_ratio(rim, heel),
                 )
             )
+        found += [_line(overlay, ita, bare) for overlay in plan.overlays if overlay.kind == LINES]
     return tuple(found)
+
+
+def _line(overlay: Overlay, ita_deg: float, bare: NDArray[np.floating[Any]]) -> Reading:
+    """Return how line work of a coverage reads: its light and the skin's, by area."""
+    light = overlay.amount * decode(parse_hex(overlay.srgb)) + (1 - overlay.amount) * decode(bare)
+    ratio = contrast_ratio(np.clip(encode(light), 0, 1), bare)
+    return Reading(overlay.name, ita_deg, ratio, ratio, 1.0)
 
 
 def on_skin(plan: Plan, ita_deg: float) -> Plan:

@@ -289,7 +289,7 @@ def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=5,
+        schema=6,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),

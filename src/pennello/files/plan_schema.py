@@ -20,7 +20,7 @@ from pennello.lay.stroke import Exit
 from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
-VERSION = 5
+VERSION = 6
 
 Id = Annotated[str, Meta(min_length=1, max_length=64)]
 Name = Annotated[str, Meta(max_length=200)]
@@ -242,10 +242,10 @@ class ReservedFile(Strict, kw_only=True):
 
 
 class OverlayFile(Strict, kw_only=True):
-    """Glitter over an oval, or a sponge through a stencil's outlines. Since 4."""
+    """Glitter over an oval, a sponge through a stencil's outlines, or lines. Since 4; lines since 6."""
 
     name: Name = ""
-    kind: Literal["glitter", "stencil"] = "glitter"
+    kind: Literal["glitter", "stencil", "lines"] = "glitter"
     x_mm: float = 0.0
     y_mm: float = 0.0
     width_mm: Positive = 30.0
@@ -255,6 +255,7 @@ class OverlayFile(Strict, kw_only=True):
     chart: Id = "face"
     seed: int = 1
     outlines: Annotated[list[PathFile], Meta(max_length=200)] = msgspec.field(default_factory=list)
+    line_mm: Positive = 1.5  # since 6
 
 
 class MeasuresFile(Strict, kw_only=True):
@@ -325,7 +326,7 @@ class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1, 2, 3, 4, 5]
+    schema: Literal[1, 2, 3, 4, 5, 6]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)

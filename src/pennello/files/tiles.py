@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.srgb import parse_hex
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, Overlay
+from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page
 from pennello.lay.laying import pull
@@ -106,6 +106,9 @@ def bounds_of(plan: Plan, chart: str, strokes: tuple[Marked, ...]) -> tuple[floa
     return float(left), float(top), float(right), float(bottom)
 
 
+_PT_PER_MM = 72 / 25.4
+
+
 def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], tile: Tile) -> None:
     """Draw one tile, with marks where it overlaps its neighbours."""
     shift = np.array([MARGIN_MM - tile.left_mm, TOP_MM - tile.top_mm])
@@ -143,8 +146,9 @@ def _draw_overlay(page: Page, overlay: Overlay, shift: Array) -> None:
         ring = np.stack([overlay.width_mm / 2 * np.cos(angle), overlay.height_mm / 2 * np.sin(angle)], axis=1) + centre
         for a, b in zip(ring[:-1:2], ring[1::2], strict=True):
             page.line(float(a[0]), float(a[1]), float(b[0]), float(b[1]), 0.5)
+    weight = max(overlay.line_mm * _PT_PER_MM, 0.3) if overlay.kind == LINES else 0.5
     for outline in overlay.outlines:
-        page.cubic(np.array(outline.points_mm) + centre, 0.5, colour)
+        page.cubic(np.array(outline.points_mm) + centre, weight, colour)
     page.text(float(centre[0]) - 4, float(centre[1]), overlay.name, 7, quiet=True)
 
 

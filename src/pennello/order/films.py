@@ -12,10 +12,12 @@ from numpy.typing import NDArray
 
 from pennello.aim.wish import edge_lab
 from pennello.chart.chart import drawn
-from pennello.design.placed import GLITTER, Overlay
+from pennello.colour.lab import hex_to_lab
+from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.reach import inside
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import tau_from_dry
 from pennello.lay.engine import best
@@ -124,7 +126,11 @@ def films_of(work: Work, report: Report | None = None, engine: Engine | None = N
             overlay = _overlay(work.plan, job)
             canvas = found_canvas(found, work, job.chart) or _canvas_round(overlay)
             found[job.id] = JobFilm(canvas, overlay_mask(overlay, canvas))
-    return Films(found, {job.id: _colours(painted, job) for job in work.jobs if job.strokes})
+    colours = {job.id: _colours(painted, job) for job in work.jobs if job.strokes}
+    for job in work.jobs:
+        if job.kind in LINE_KINDS and not job.strokes:
+            colours[job.id] = np.tile(hex_to_lab(_overlay(work.plan, job).srgb), (BINS, 1))
+    return Films(found, colours)
 
 
 def found_canvas(found: dict[str, JobFilm], work: Work, chart: str) -> Canvas | None:
@@ -148,8 +154,25 @@ def overlay_mask(overlay: Overlay, canvas: Canvas) -> Array:
     points = np.stack(np.meshgrid(x, y), axis=-1).reshape(-1, 2)
     within = np.zeros(len(points), bool)
     for outline in overlay.outlines:
-        within |= inside(points, drawn(outline))
+        if overlay.kind == LINES:
+            within |= _near(points, drawn(outline), overlay.line_mm / 2)
+        else:
+            within |= inside(points, drawn(outline))
     return within.reshape(canvas.rows, canvas.columns).astype(np.float32)
+
+
+def _near(points: Array, line: Array, reach_mm: float) -> NDArray[np.bool_]:
+    """Return which points lie within a reach of a line, mm, shapes (n, 2) and (m, 2)."""
+    low, high = line.min(axis=0) - reach_mm, line.max(axis=0) + reach_mm
+    close = np.flatnonzero(np.all((points >= low) & (points <= high), axis=1))
+    found = np.zeros(len(points), bool)
+    start, way = line[:-1], np.diff(line, axis=0)
+    length = np.maximum((way**2).sum(axis=1), 1e-12)
+    for at in close.tolist():
+        along = np.clip(((points[at] - start) * way).sum(axis=1) / length, 0, 1)
+        away = np.hypot(*(start + along[:, None] * way - points[at]).T)
+        found[at] = bool(away.min() <= reach_mm)
+    return found
 
 
 def _overlay(plan: Plan, job: Job) -> Overlay:

@@ -13,7 +13,7 @@ from pennello.chart.catalogue import CHARTS
 from pennello.chart.chart import Chart
 from pennello.design.on_chart import chart_of, painted_plan, pieces_on
 from pennello.design.ordering import Priority
-from pennello.design.placed import GLITTER, LaidPiece, Overlay, PlacedMotif
+from pennello.design.placed import GLITTER, LINES, STENCIL, LaidPiece, Overlay, PlacedMotif, is_dot
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.reach import edges_of
 from pennello.kit.applicator import ApplicatorKind
@@ -292,10 +292,9 @@ def _kind(plan: Plan, load: str, strokes: Sequence[PlanStroke], *, dots: bool) -
 
 
 def _overlay_job(plan: Plan, overlay: Overlay, pace: Pace) -> Job:
-    glitter = overlay.kind == GLITTER
-    kind = StepKind.GLITTER if glitter else StepKind.STENCIL
+    kind, seconds = _overlay_time(overlay, pace)
+    lines = overlay.kind == LINES
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
-    fetch, rate = (pace.glitter_s, pace.glitter_s_per_cm2) if glitter else (pace.stencil_s, pace.stencil_s_per_cm2)
     chart = chart_of(plan, overlay.chart)
     side = MIDDLE
     if chart.midline_mm is not None and abs(overlay.x_mm - chart.midline_mm) >= SIDE_MM:
@@ -306,15 +305,30 @@ def _overlay_job(plan: Plan, overlay: Overlay, pace: Pace) -> Job:
         kind=kind,
         part=overlay.name,
         chart=overlay.chart,
-        pull_s=max(pace.seconds(kind, fetch + rate * area), 0.1),
-        brush=f"{kind.value} {overlay.name}",
-        tool=f"{kind.value} ({overlay.name})",
+        pull_s=max(pace.seconds(kind, seconds), 0.1),
+        brush=f"liner {overlay.srgb}" if lines else f"{kind.value} {overlay.name}",
+        tool=f"liner ({overlay.name})" if lines else f"{kind.value} ({overlay.name})",
+        load_s=pace.seconds(StepKind.LOAD, pace.pick_up_s) if lines else 0.0,
+        loads=1 if lines else 0,
         region=chart.name if chart.midline_mm is None else f"{chart.name}, {side}",
         near=_near_overlay(chart, overlay),
         priority=plan.ordering.priority(overlay.name, Priority.NICE),
         worth=dict(plan.ordering.worth).get(overlay.name, 1.0),
         area_cm2=round(area, 2),
     )
+
+
+def _overlay_time(overlay: Overlay, pace: Pace) -> tuple[StepKind, float]:
+    """Return what kind of step glitter, a stencil or line work is, and how long it takes by the defaults, s."""
+    area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
+    if overlay.kind == GLITTER:
+        return StepKind.GLITTER, pace.glitter_s + pace.glitter_s_per_cm2 * area
+    if overlay.kind == STENCIL:
+        return StepKind.STENCIL, pace.stencil_s + pace.stencil_s_per_cm2 * area
+    dots = sum(is_dot(path) for path in overlay.outlines)
+    ways = [length_mm(path) for path in overlay.outlines if not is_dot(path)]
+    seconds = dots * pace.dot_s + sum(pace.touch_s + way / pace.line_mm_s for way in ways)
+    return (StepKind.LINE if ways else StepKind.DOTS), seconds
 
 
 def _near_overlay(chart: Chart, overlay: Overlay) -> tuple[str, ...]:

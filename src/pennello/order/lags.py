@@ -152,13 +152,16 @@ def _whites(work: Work, films: Films, ordering: Ordering) -> Iterator[Lag]:
 
 
 def _nose(work: Work, ordering: Ordering, order: _Order) -> Iterator[Lag]:
-    """What is laid by the nose comes after all else on the head that need not itself wait for some of it."""
+    """What is laid by the nose comes after all loaded strokes on the head that need not wait for some of it.
+
+    Line work, stencils and glitter come late by themselves: they wait for paint to dry.
+    """
     if not ordering.nose_last:
         return
     heads = {key for key in {job.chart for job in work.jobs} if key == SKIN or chart_of(work.plan, key).zones}
     late = [job for job in work.jobs if "nostril" in job.near]
     for job in work.jobs:
-        if job in late or job.kind is StepKind.GLITTER or job.chart not in heads:
+        if job in late or job.kind is not StepKind.STROKES or job.chart not in heads:
             continue
         if any(order.has(other.id, job.id) for other in late):
             continue

@@ -13,7 +13,7 @@ from pennello.chart.chart import Chart, drawn
 from pennello.colour.srgb import parse_hex
 from pennello.design.clock import turns
 from pennello.design.on_chart import painted_plan, until
-from pennello.design.placed import GLITTER, Overlay, grains
+from pennello.design.placed import GLITTER, LINES, Overlay, grains, paths_of
 from pennello.design.plan import Plan
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
@@ -178,6 +178,17 @@ def _draw_overlay(
             size = max(radius * scale, 0.7)
             draw.ellipse((px - size, py - size, px + size, py + size), fill=grain_colour(overlay, float(brightness)))
         return
-    for outline in overlay.outlines:
-        points = place(drawn(outline) + np.array([overlay.x_mm, overlay.y_mm]))
-        draw.polygon(points, fill=(*grain_colour(overlay, 1.0), round(255 * overlay.amount)))
+    colour = (*grain_colour(overlay, 1.0), round(255 * overlay.amount))
+    for path in paths_of(overlay):
+        points = place(drawn(path))
+        if overlay.kind == LINES:
+            _draw_line(draw, points, overlay.line_mm * scale, colour)
+        else:
+            draw.polygon(points, fill=colour)
+
+
+def _draw_line(draw: Any, points: list[tuple[float, float]], width: float, colour: tuple[int, int, int, int]) -> None:
+    """Draw a line with round ends, or a dot."""
+    for x, y in (points[0], points[-1]):
+        draw.ellipse((x - width / 2, y - width / 2, x + width / 2, y + width / 2), fill=colour)
+    draw.line(points, fill=colour, width=max(1, round(width)), joint="curve")

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from pennello.colour.basis import FULL
@@ -35,6 +35,7 @@ from pennello.ui.stations.chart.drawing import (
     wet_image,
 )
 from pennello.ui.stations.chart.layers import LayerHandles
+from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
@@ -70,6 +71,7 @@ class ChartBoard(Surface):
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
         self.over = LayerHandles(model, self, lambda: self.view)
+        self.pen = LinePen(model, lambda: self.view)
         self.resized.connect(self.place_handles)
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self.refresh)
@@ -89,6 +91,8 @@ class ChartBoard(Surface):
 
     def refresh(self) -> None:
         """Follow the model."""
+        if self.pen.left:
+            self.draw_by_hand(on=False)
         self.place_handles()
         self.update()
 
@@ -219,8 +223,10 @@ class ChartBoard(Surface):
     # --- taking ---
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Take the motif that lies there, the last painted first."""
-        if event.button() == Qt.MouseButton.LeftButton:
+        """Take the motif that lies there, the last painted first; or begin a line."""
+        if self.pen.on and event.button() == Qt.MouseButton.LeftButton:
+            self.pen.press(event.position())
+        elif event.button() == Qt.MouseButton.LeftButton:
             self.model.choose(self.motif_at(event.position()))
         self.setFocus()
 
@@ -236,13 +242,40 @@ class ChartBoard(Surface):
         return found
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Name the landmark that is near."""
+        """Name the landmark that is near; or pull a line."""
+        if self.pen.on:
+            self.pen.move(event.position())
+            self.update()
+            return
         x, y = self.view.to_mm(event.position())
         best = min(self.model.chart.landmarks, key=lambda one: math.dist(one[1], (x, y)), default=None)
         near = best[0] if best is not None and math.dist(best[1], (x, y)) * self.view.scale < 12 else ""
         if near != self.near:
             self.near = near
             self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """Lift a line off."""
+        if self.pen.on and event.button() == Qt.MouseButton.LeftButton:
+            self.pen.release()
+        super().mouseReleaseEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Esc ends the drawing of lines."""
+        if self.pen.on and event.key() == Qt.Key.Key_Escape:
+            self.draw_by_hand(on=False)
+        else:
+            super().keyPressEvent(event)
+
+    def draw_by_hand(self, name: str = "", *, on: bool = True) -> None:
+        """Draw lines by hand from now on, those of a name or new ones; or no more."""
+        if on:
+            self.pen.begin(name)
+            self.setFocus()
+        else:
+            self.pen.end()
+        self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
+        self.update()
 
     # --- drawing ---
 
@@ -265,6 +298,7 @@ class ChartBoard(Surface):
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
+        self.pen.draw(painter, self.width())
 
     def _still(self, view: ChartView) -> QPixmap:
         """Return skin, paint and lines as one picture, made anew only when one of them is another one."""

@@ -7,10 +7,10 @@ from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPen, QTransform
+from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPainterPathStroker, QPen, QTransform
 
 from pennello.chart.chart import Chart
-from pennello.design.placed import GLITTER, Overlay, Reserved, grains
+from pennello.design.placed import GLITTER, LINES, Overlay, Reserved, grains, is_dot, paths_of
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted, grain_colour
@@ -128,7 +128,7 @@ def wet_image(painted: Painted) -> QImage | None:
 
 
 def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:
-    """Draw glitter's grains, or a stencil's flat colour."""
+    """Draw glitter's grains, a stencil's flat colour, or lines."""
     painter.save()
     painter.setTransform(view.transform, combine=True)
     painter.setPen(Qt.PenStyle.NoPen)
@@ -137,13 +137,32 @@ def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:
             painter.setBrush(QColor(*grain_colour(overlay, brightness)))
             painter.drawEllipse(QPointF(x, y), radius, radius)
     else:
-        colour = QColor(overlay.srgb)
-        colour.setAlphaF(overlay.amount)
-        painter.setBrush(colour)
-        painter.translate(overlay.x_mm, overlay.y_mm)
-        for outline in overlay.outlines:
-            painter.drawPath(outline_of(outline))
+        draw_shapes(painter, overlay)
     painter.restore()
+
+
+def draw_shapes(painter: QPainter, overlay: Overlay) -> None:
+    """Draw a stencil's shapes, or lines and dots, in mm where they lie."""
+    colour = QColor(overlay.srgb)
+    colour.setAlphaF(overlay.amount)
+    for path in paths_of(overlay):
+        shape = outline_of(path)
+        if overlay.kind == LINES:
+            shape = _thick(path, overlay.line_mm)
+        painter.fillPath(shape, colour)
+
+
+def _thick(path: CubicPath, width_mm: float) -> QPainterPath:
+    """Return a line as wide as it is, with round ends; a dot is a disc."""
+    if is_dot(path):
+        disc = QPainterPath()
+        disc.addEllipse(QPointF(*path.points_mm[0]), width_mm / 2, width_mm / 2)
+        return disc
+    pen = QPainterPathStroker()
+    pen.setWidth(width_mm)
+    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+    pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    return pen.createStroke(outline_of(path)).simplified()
 
 
 def draw_reserved(painter: QPainter, kept: Reserved, view: ChartView) -> None:

@@ -6,24 +6,28 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
 from pennello.design.layers import (
     Layer,
+    free_name,
     half_mm,
     layers_on,
+    lines_of,
+    mirrored_layer,
     moved_layer,
     sized_layer,
     stencil_of,
     with_layer,
     without_layer,
 )
-from pennello.design.placed import GLITTER, Overlay, Reserved
+from pennello.design.placed import GLITTER, LINE_MM, LINES, Overlay, Reserved
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
+from pennello.path.cubic import CubicPath
 from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
@@ -31,13 +35,21 @@ from pennello.units import LengthUnit, length_text
 
 
 class LayersButton(QToolButton):
-    """Adds glitter, stencils and reserved places at landmarks, and changes or takes them away."""
+    """Adds lines, glitter, stencils and reserved places, and changes or takes them away.
+
+    Signals
+    -------
+    drawing(str)
+        Lines shall be drawn by hand: on with those of a name, or new ones.
+    """
+
+    drawing = Signal(str)
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
         self._model = model
         self.setText("Over it")
-        self.setToolTip("Glitter, stencils, and places kept for what comes later")
+        self.setToolTip("Lines, highlights, dots, glitter, stencils, and places kept for what comes later")
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self)
         menu.aboutToShow.connect(self.list_all)
@@ -47,15 +59,19 @@ class LayersButton(QToolButton):
         """List what can be done."""
         menu, model = self.menu(), self._model
         menu.clear()
+        menu.addAction("Draw lines and dots", lambda: self.drawing.emit(""))
+        menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
         glitter, kept = menu.addMenu("Glitter at"), menu.addMenu("Keep a place at")
         for name, point in model.chart.landmarks:
             glitter.addAction(name).triggered.connect(lambda _=False, at=point: self.add_glitter(at))
             kept.addAction(name).triggered.connect(lambda _=False, at=point, of=name: self._ask_reserved(of, at))
-        menu.addAction("Stencil from SVG ...", self._ask_stencil)
+        menu.addAction("Stencil from SVG ...", lambda: self._ask_paths("A stencil's outlines", self.add_stencil))
         menu.addSeparator()
         for layer in layers_on(model.plan, model.key):
             words = layer.name if isinstance(layer, Overlay) else f"place for {layer.name}"
             inner = menu.addMenu(words)
+            if isinstance(layer, Overlay) and layer.kind == LINES:
+                self._list_lines(inner, layer)
             if isinstance(layer, Overlay):
                 many = "Grains a cm\u00b2 ..." if layer.kind == GLITTER else "Cover ..."
                 inner.addAction(many).triggered.connect(lambda _=False, of=layer: self._ask_amount(of))
@@ -64,9 +80,26 @@ class LayersButton(QToolButton):
 
     def add_glitter(self, at: Point) -> None:
         """Strew glitter over an oval round a point."""
-        taken = {one.name for one in self._model.plan.overlays}
-        number = next(n for n in range(1, len(taken) + 2) if f"glitter {n}" not in taken)
-        self._add("Glitter", Overlay(f"glitter {number}", GLITTER, at[0], at[1], chart=self._model.key, seed=number))
+        name = free_name(self._model.plan, "glitter")
+        seed = int(name.split()[-1])
+        self._add("Glitter", Overlay(name, GLITTER, at[0], at[1], chart=self._model.key, seed=seed))
+
+    def _list_lines(self, menu: QMenu, layer: Overlay) -> None:
+        """List what goes for line work alone."""
+        menu.addAction("Draw on", lambda: self.drawing.emit(layer.name))
+        menu.addAction("Width ...", lambda: self._ask_width(layer))
+        paints = menu.addMenu("In the paint")
+        for paint in self._model.plan.paints:
+            action = paints.addAction(paint.name)
+            action.triggered.connect(lambda _=False, srgb=paint.srgb: self.change(layer, srgb=srgb))
+        midline = self._model.chart.midline_mm
+        if midline is not None:
+            menu.addAction("Mirror copy", lambda: self.mirror(layer, midline))
+
+    def mirror(self, layer: Overlay, midline_mm: float) -> None:
+        """Put a layer's mirror image on the other side."""
+        name = free_name(self._model.plan, layer.name)
+        self._add("Mirror copy", mirrored_layer(layer, midline_mm, name))
 
     def _add(self, label: str, layer: Layer) -> None:
         self._model.edit(label, lambda plan: with_layer(plan, layer))
@@ -86,6 +119,12 @@ class LayersButton(QToolButton):
         if fine:
             self.change(layer, amount=value)
 
+    def _ask_width(self, layer: Overlay) -> None:
+        words = f"Width, {LINE_MM[0]:g} to {LINE_MM[1]:g} mm"
+        value, fine = QInputDialog.getDouble(self, layer.name, words, layer.line_mm, *LINE_MM, 1)
+        if fine:
+            self.change(layer, line_mm=value)
+
     def _ask_colour(self, layer: Overlay) -> None:
         colour = QColorDialog.getColor(QColor(layer.srgb), self, f"Colour of {layer.name}")
         if colour.isValid():
@@ -100,21 +139,28 @@ class LayersButton(QToolButton):
         """Keep a round place for what comes later."""
         self._add("Keep a place", Reserved(name[:80], at[0], at[1], radius_mm, self._model.key))
 
-    def _ask_stencil(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A stencil's outlines", str(Path.home()), "SVG (*.svg)")
+    def _ask_paths(self, words: str, act: Callable[[Path], None]) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, words, str(Path.home()), "SVG (*.svg)")
         if name:
-            self.add_stencil(Path(name))
+            act(Path(name))
 
     def add_stencil(self, path: Path) -> None:
         """Put the closed outlines of an SVG file on the chart, in its middle, in a light paint."""
         left, top, right, bottom = self._model.chart.bounds_mm
+        middle = ((left + right) / 2, (top + bottom) / 2)
+        self._add_read("A stencil", path, lambda found: stencil_of(path.stem, found, middle, self._model.key))
+
+    def add_lines(self, path: Path) -> None:
+        """Put the lines of an SVG file where they lie on the chart, 1 unit = 1 mm."""
+        self._add_read("Lines", path, lambda found: lines_of(path.stem, found, self._model.key))
+
+    def _add_read(self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Overlay]) -> None:
         try:
-            outlines = tuple(read_svg(path))
-            stencil = stencil_of(path.stem, outlines, ((left + right) / 2, (top + bottom) / 2), self._model.key)
+            layer = make(tuple(read_svg(path)))
         except PennelloError as error:
             self._model.failed.emit(str(error))
             return
-        self._add("A stencil", stencil)
+        self._add(label, layer)
 
 
 class LayerHandles:

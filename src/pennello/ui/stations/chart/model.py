@@ -10,7 +10,8 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from pennello.chart.chart import Chart
 from pennello.design.as_wished import as_wished
-from pennello.design.chart_checks import Odd, odd_on
+from pennello.design.chart_checks import odd_on
+from pennello.design.odd import Odd
 from pennello.design.on_chart import chart_of, painted_plan, with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
@@ -201,7 +202,8 @@ class ChartModel(QObject):
         plan, key, at_s = self.plan, self.key, self.at_s
         try:
             shown = as_wished(plan) if self.wished else plan
-            asked = (painted_plan(shown, key).strokes, plan.skin, plan.measures, plan.reserved, key, at_s)
+            strokes = painted_plan(shown, key).strokes
+            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, key, at_s)
         except PennelloError as error:
             self.failed.emit(str(error))
             return

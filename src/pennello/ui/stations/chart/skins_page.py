@@ -82,8 +82,9 @@ class SkinsPage(QDialog):
         words = "Contrast ratios by the WCAG formula, predicted for an even coat. "
         if not weak:
             return words + f"Every load stands out by {max(least.rim, least.heel):.1f} : 1 or more on all five skins."
+        names = {stroke.id: stroke.name for stroke in self._plan.strokes}
         told = "; ".join(
-            f"{self._plan.stroke(one.stroke).name} on {ita_class(one.ita_deg)} skin (rim {one.rim:.2f} : 1, heel "
+            f"{names.get(one.stroke, one.stroke)} on {ita_class(one.ita_deg)} skin (rim {one.rim:.2f} : 1, heel "
             f"{one.heel:.2f} : 1)"
             for one in weak[:4]
         )

@@ -130,6 +130,7 @@ class ChartStation(QWidget):
         self.mirror.setToolTip("As you see yourself when you paint your own face")
         self.mirror.toggled.connect(self._set_mirror)
         self.layers = LayersButton(self.model, self)
+        self.layers.drawing.connect(self.board.draw_by_hand)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
             (self.skins, "The same on very light to dark skin, with contrast ratios", self.show_skins),

@@ -19,7 +19,7 @@ from pennello.order.run import Run
 from pennello.order.steps import Step
 from pennello.session.chart_scene import grain_colour
 from pennello.session.order_pictures import Picture
-from pennello.ui.stations.chart.drawing import draw_lines, draw_skin, outline_of, view_of
+from pennello.ui.stations.chart.drawing import draw_lines, draw_shapes, draw_skin, outline_of, view_of
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import strip_image
 
@@ -116,14 +116,12 @@ class LoadPicture(CardPicture):
         painter.translate(area.center())
         painter.scale(scale, scale)
         painter.setPen(Qt.PenStyle.NoPen)
+        painter.translate(-overlay.x_mm, -overlay.y_mm)
         if overlay.kind == GLITTER:
-            painter.translate(-overlay.x_mm, -overlay.y_mm)
             for x, y, radius, brightness in grains(overlay).tolist():
                 painter.setBrush(QColor(*grain_colour(overlay, brightness)))
                 painter.drawEllipse(QPointF(x, y), radius, radius)
-        for outline in overlay.outlines:
-            painter.setBrush(QColor(overlay.srgb))
-            painter.drawPath(outline_of(outline))
+        draw_shapes(painter, overlay)
         painter.restore()
         self._write(painter, QRectF(area.left(), area.bottom() - 28, area.width(), 28), overlay.name)
 
