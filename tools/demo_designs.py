@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_brush, with_paints, with_stroke
+from pennello.design.layers import hand_drawn, lines_of
 from pennello.design.on_chart import with_motif, with_new_motif
 from pennello.design.placed import Overlay
 from pennello.design.plan import Plan, skin_spectrum
@@ -117,6 +118,16 @@ PUTS = (
         per_load=5,
     ),
 )
+LIGHTS = lines_of(
+    "foam lights",
+    (
+        hand_drawn([(-20, -14), (-11, -25), (3, -29), (15, -23), (19, -12), (12, -7)]),
+        *(hand_drawn([dot]) for dot in ((-19, -23), (-9, -34), (5, -38), (19, -32))),
+    ),
+    "cheek-left",
+    "#f6f5f0",
+    1.8,
+)
 GLITTER = Overlay("lantern dust", "glitter", 0, -32, 34, 22, "#ffe9a0", 50.0, "face", 3)
 
 
@@ -134,7 +145,7 @@ def with_designs(plan: Plan) -> Plan:
             per_load=put.per_load,
         )
         plan = with_motif(plan, placed)
-    return replace(plan, overlays=(GLITTER,))
+    return replace(plan, overlays=(GLITTER, LIGHTS))
 
 
 def _shelled(plan: Plan) -> Plan:

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 _WORDS = """
 <h3>Hands</h3>
 <p><b>Drag</b> the brush along the cake, the stripes' boundaries above it, the points of the path, the turning
 grips of the chisel, the
 pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while dragging gives the old value back.</p>
+<p>On the Chart a click takes a motif; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
+lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step where it may hang.</p>
 <h3>Keys</h3>
 <table cellpadding="3">
 <tr><td><b>Tab</b></td><td>from handle to handle and field to field</td></tr>
@@ -52,7 +54,11 @@ class HelpPage(QDialog):
         words.setWordWrap(True)
         words.setTextFormat(Qt.TextFormat.RichText)
         words.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        words.setContentsMargins(20, 12, 20, 16)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(words)
         column = QVBoxLayout(self)
-        column.setContentsMargins(20, 12, 20, 16)
-        column.addWidget(words)
-        self.resize(560, 560)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(scroll)
+        self.resize(600, 620)
