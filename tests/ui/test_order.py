@@ -1,8 +1,9 @@
 """The Order station and the run at the chair, through the window."""
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QWheelEvent
+from PySide6.QtGui import QImage, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
@@ -99,6 +100,26 @@ def test_a_step_is_dragged_where_it_may_hang_and_refused_where_not(window, stati
     station.automatic.click()
     rested(qtbot, station)
     assert window.document.committed.ordering.sequence == ()
+
+
+def test_line_work_is_a_step_with_its_picture(window, station, qtbot):
+    show(qtbot, station, "cheek-left")
+    lights = "cheek-left/foam lights"
+    assert station.model.arranged.job(lights).kind is StepKind.LINE
+    picture = station.model.pictures[lights]
+    assert picture.shape[2] == 4
+    assert picture[..., :3].min(axis=2).max() > 230  # white lines
+    assert np.median(picture[..., 0]) < 220  # on skin
+    station.model.choose(lights)
+    assert not station.grab().isNull()
+    station.door.begin(Person())
+    run = station.door.window
+    while run.run.step.job != lights:
+        run.do_done()
+    card = run.load.grab().toImage().convertToFormat(QImage.Format.Format_RGB888)
+    colours = {card.pixelColor(x, y).name() for x in range(0, card.width(), 2) for y in range(0, card.height(), 2)}
+    assert "#f6f5f0" in colours
+    station.door.close()
 
 
 def test_by_keyboard(window, station, qtbot):

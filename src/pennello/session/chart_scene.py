@@ -155,7 +155,7 @@ def chart_picture(
         corner = place(np.array([[painted.canvas.left_mm, painted.canvas.top_mm]]))[0]
         page.paste(film, (round(corner[0]), round(corner[1])), film)
     for overlay in overlays:
-        _draw_overlay(draw, overlay, place, px_per_mm * twice)
+        draw_overlay(draw, overlay, place, px_per_mm * twice)
     for line in chart.lines:
         ink = (0x25, 0x21, 0x1D) if line.weight > 0.5 else (0x7A, 0x68, 0x58)
         draw.line(place(drawn(line.path)), fill=ink, width=max(1, round(0.35 * line.weight * px_per_mm * twice)))
@@ -169,9 +169,10 @@ def grain_colour(overlay: Overlay, brightness: float) -> tuple[int, int, int]:
     return red, green, blue
 
 
-def _draw_overlay(
+def draw_overlay(
     draw: Any, overlay: Overlay, place: Callable[[Array], list[tuple[float, float]]], scale: float
 ) -> None:
+    """Draw glitter's grains, a stencil's shapes, or lines; `place` gives px from mm, `scale` is px per mm."""
     if overlay.kind == GLITTER:
         for x, y, radius, brightness in grains(overlay):
             ((px, py),) = place(np.array([[x, y]]))

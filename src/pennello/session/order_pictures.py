@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,13 +21,14 @@ from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design
 from pennello.order.jobs import SKIN
 from pennello.order.laid import laid_out
-from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
+from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes, draw_overlay
 
 Picture = NDArray[np.uint8]
 Report = Callable[[float, str], None]
 
 THUMB_PX_PER_MM = 2.0
 _MARGIN = 4
+_EDGE_MM, _TWICE, _MOST_PX = 3.0, 2, 400
 
 
 def thumbnails(design: Design, report: Report | None = None, engine: Engine | None = None) -> dict[str, Picture]:
@@ -42,7 +45,33 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
             keys = [(ready[name], 0.0) for name in job.strokes]
             lay_in_order(film, keys, Carrying(), doer, tau_from_dry(laid.dry_after_s))
             found[job.id] = _cropped(_rgba(film, doer))
+    plan = design.work.plan
+    over = {f"{one.chart}/{one.name}": one for one in plan.overlays}
+    found |= {job.id: overlay_thumbnail(plan, over[job.id]) for job in design.work.jobs if job.id in over}
     return found
+
+
+def overlay_thumbnail(plan: Plan, overlay: Overlay) -> Picture:
+    """Return glitter, a stencil or lines on the plan's skin, sRGB bytes with what is bare, shape (rows, columns, 4)."""
+    from PIL import Image, ImageDraw  # noqa: PLC0415 - not at the start
+
+    edge = _EDGE_MM
+    longest = max(overlay.width_mm, overlay.height_mm) + 2 * edge
+    scale = _TWICE * min(THUMB_PX_PER_MM, _MOST_PX / longest)
+    skin = tuple(round(255 * float(value)) for value in FULL.srgb(skin_spectrum(plan.skin)))
+    size = (
+        math.ceil((overlay.width_mm + 2 * edge) * scale / _TWICE) * _TWICE,
+        math.ceil((overlay.height_mm + 2 * edge) * scale / _TWICE) * _TWICE,
+    )
+    page = Image.new("RGB", size, skin)
+    corner = (overlay.x_mm - overlay.width_mm / 2 - edge, overlay.y_mm - overlay.height_mm / 2 - edge)
+
+    def place(points: NDArray[np.floating[Any]]) -> list[tuple[float, float]]:
+        return [(float(x), float(y)) for x, y in (points - corner) * scale]
+
+    draw_overlay(ImageDraw.Draw(page, "RGBA"), overlay, place, scale)
+    small = page.resize((size[0] // _TWICE, size[1] // _TWICE)).convert("RGBA")
+    return np.ascontiguousarray(np.asarray(small))
 
 
 def _rgba(film: SkinFilm, engine: Engine) -> Picture:

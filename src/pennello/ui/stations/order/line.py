@@ -27,11 +27,10 @@ from PySide6.QtWidgets import QScrollArea, QWidget
 from pennello.lay.drying import DRY, tau_from_dry, time_to
 from pennello.order.arrange import Arranged
 from pennello.order.job import Why
-from pennello.order.pace import StepKind
 from pennello.order.problem import span
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
-from pennello.ui.stations.order.line_marks import clock, draw_gate, draw_hand, draw_mark, draw_rope, draw_sparkle
+from pennello.ui.stations.order.line_marks import clock, draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, note_font
@@ -264,8 +263,6 @@ class WashingLine(QWidget):
             size = QRectF(0, 0, image.width() * scale, image.height() * scale)
             size.moveCenter(box.center())
             painter.drawImage(size, image)
-        elif step.kind is StepKind.GLITTER:
-            draw_sparkle(painter, box)
         draw_note(painter, QRectF(card.left(), card.bottom() - 20, card.width(), 16), str(number))
         if view.job(step.id).priority.value != "must":
             painter.setPen(QPen(QColor(inks.ink_2), 1, Qt.PenStyle.DotLine))

@@ -1,10 +1,9 @@
-"""Marks on the washing line: the rope, loads as drops, rinses as waves, tools, words, gates, and grains of glitter."""
+"""Marks on the washing line: the rope, loads as drops, rinses as waves, tools, words, gates."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
@@ -111,16 +110,6 @@ _MARKS: dict[StepKind, Callable[[QPainter], None]] = {
     StepKind.CUE: _word,
     StepKind.CHECK: _look,
 }
-
-
-def draw_sparkle(painter: QPainter, box: QRectF) -> None:
-    """Draw grains of glitter into a box, always the same ones."""
-    rng = np.random.default_rng(2)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(theme().ink_2))
-    for x, y, size in rng.uniform(0, 1, (24, 3)).tolist():
-        at = QPointF(box.left() + x * box.width(), box.top() + y * box.height())
-        painter.drawEllipse(at, 0.6 + size, 0.6 + size)
 
 
 def draw_gate(painter: QPainter, opens: float, closes: float, y: float, *, tacky: bool) -> None:
