@@ -13,6 +13,8 @@ from pypdf import PdfReader
 
 from pennello.caution.person import Person
 from pennello.caution.rules import DECIDE, cautions
+from pennello.design.layers import lines_of as work_lines
+from pennello.design.layers import with_layer
 from pennello.design.on_chart import chart_of
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
@@ -22,6 +24,7 @@ from pennello.files.steps_out import steps_csv, steps_ics, write_steps
 from pennello.files.tiles import OVERLAP_MM, TILE_MM, TOP_MM, bounds_of, marked, tiles_of
 from pennello.lay import engine
 from pennello.order.arrange import arrange, design_of
+from pennello.path.cubic import line
 from pennello.session.order_pictures import file_stem, sequence, thumbnails
 
 POINTS_PER_MM = 72 / 25.4
@@ -57,6 +60,21 @@ def test_the_sheet_is_at_true_scale_in_its_own_coordinates(hand, tmp_path):
     expected = np.stack([starts[:, 0] + MARGIN_MM - left, PAGE_HEIGHT_MM - (starts[:, 1] + TOP_MM - top)], axis=1)
     apart = np.linalg.norm(moves[None] - expected[:, None], axis=2).min(axis=1)
     assert apart.max() < 0.1, "every line of the chart begins where it lies, in mm"
+
+
+def test_line_work_lies_on_the_sheet_where_and_as_wide_as_it_is(hand, tmp_path):
+    way = line((-20.0, 10.0), (15.0, 22.0))
+    plan = with_layer(hand.design.work.plan, replace(work_lines("edge", (way,), "hand"), line_mm=3.0))
+    arranged = arrange(design_of(plan, "hand", engine=engine.kernel()), 0.0)
+    write_sheet(arranged, (), tmp_path / "s.pdf")
+    page = PdfReader(tmp_path / "s.pdf").pages[-1].get_contents().get_data().decode("latin-1")
+    curve = r"([\d.]+) w[^m]*?(-?[\d.]+) (-?[\d.]+) m (?:-?[\d.]+ ){4}(-?[\d.]+) (-?[\d.]+) c"
+    wide = [[float(value) for value in found] for found in re.findall(curve, page)]
+    (drawn,) = [found for found in wide if found[0] == pytest.approx(3.0 * POINTS_PER_MM, abs=0.01)]
+    left, top, _, _ = bounds_of(plan, "hand", marked(arranged, "hand"))
+    start, end = (np.array(drawn[at : at + 2]) / POINTS_PER_MM for at in (1, 3))
+    assert start == pytest.approx((-20.0 + MARGIN_MM - left, PAGE_HEIGHT_MM - (10.0 + TOP_MM - top)), abs=0.1)
+    assert end - start == pytest.approx((35.0, -12.0), abs=0.1)
 
 
 def test_the_sheet_says_steps_kit_and_cautions(hand, tmp_path):
