@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from enum import Enum
 from statistics import median
@@ -119,6 +119,24 @@ _SECONDS = (
     "cue_s",
     "check_s",
 )
+
+
+def parted(records: Sequence[tuple[Record, float]]) -> tuple[Record, ...]:
+    """Return the records of one run without the loads within their steps, which went as the run's other loads did.
+
+    Parameters
+    ----------
+    records
+        Each with how much of its default time is loads within it, s.
+
+    >>> load, petals = Record(StepKind.LOAD, 5.0, 10.0), Record(StepKind.STROKES, 24.0, 44.0)
+    >>> parted([(load, 0.0), (petals, 20.0)])[1]
+    Record(kind=<StepKind.STROKES: 'strokes'>, planned_s=4.0, actual_s=4.0)
+    """
+    loads = [one.actual_s / one.planned_s for one, _ in records if one.kind is StepKind.LOAD and one.planned_s > 0]
+    pace = median(loads) if loads else 1.0
+    alone = (Record(one.kind, one.planned_s - within, one.actual_s - pace * within) for one, within in records)
+    return tuple(one for one in alone if one.planned_s > 0 and one.actual_s > 0)
 
 
 def own_pace(records: Iterable[Record], pace: Pace | None = None) -> Pace:

@@ -5,12 +5,12 @@ A run is a value; time comes from outside, on one clock in seconds. Paint goes o
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from pennello.errors import PennelloError
 from pennello.order.job import Lag
-from pennello.order.pace import Pace, Record, StepKind
+from pennello.order.pace import Pace, StepKind
 from pennello.order.steps import Step
 
 
@@ -196,11 +196,8 @@ def ready_in_s(run: Run, lags: Iterable[Lag], now_s: float) -> float:
     return max(0.0, *mine) if mine else 0.0
 
 
-def records(run: Run, pace: Pace) -> tuple[Record, ...]:
-    """Return the times of a run against the defaults, for the painter's own medians; steps left out say nothing."""
-    by_id: Mapping[str, Step] = {step.id: step for step in run.steps}
-    return tuple(
-        Record(by_id[one.step].kind, by_id[one.step].seconds / pace.own(by_id[one.step].kind)[0], one.seconds)
-        for one in run.took
-        if not one.skipped and by_id[one.step].kind is not StepKind.WAIT and one.seconds > 0
-    )
+def defaults_of(step: Step, pace: Pace) -> tuple[float, float]:
+    """Return how long a step takes by the defaults, and how much of that is loads within it, s."""
+    within = sum(end - start for start, end in step.reloads_s) / pace.own(StepKind.LOAD)[0]
+    laying = step.seconds - sum(end - start for start, end in step.reloads_s)
+    return laying / pace.own(step.kind)[0] + within, within

@@ -35,6 +35,7 @@ class _StepFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
     waits_for: tuple[str, ...]
     job: str
     words: str
+    reloads_s: tuple[tuple[float, float], ...] = ()
 
 
 class _TookFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
@@ -100,10 +101,7 @@ def keep_run(kept: KeptRun, now_s: float, wall_s: float, path: Path | None = Non
         begun=kept.begun,
         saved_at=wall_s,
         now_s=now_s,
-        steps=[
-            _StepFile(one.id, one.kind, one.name, one.start_s, one.end_s, one.waits_for, one.job, one.words)
-            for one in run.steps
-        ],
+        steps=[_StepFile(**{field: getattr(one, field) for field in _StepFile.__struct_fields__}) for one in run.steps],
         took=[_TookFile(one.step, one.began_s, one.ended_s, one.paused_s, one.skipped) for one in run.took],
         began_s=run.began_s,
         paused_s=run.paused_s,
@@ -127,10 +125,7 @@ def kept_run(now_s: float, wall_s: float, path: Path | None = None) -> KeptRun |
         file = msgspec.json.decode(read_bytes(where, MOST_BYTES), type=_RunFile)
     except (FileProblemError, msgspec.DecodeError, UnicodeDecodeError):
         return None
-    steps = tuple(
-        Step(one.id, one.kind, one.name, one.start_s, one.end_s, tuple(one.waits_for), one.job, one.words)
-        for one in file.steps
-    )
+    steps = tuple(Step(**msgspec.structs.asdict(one)) for one in file.steps)
     took = tuple(Took(one.step, one.began_s, one.ended_s, one.paused_s, one.skipped) for one in file.took)
     run = Run(steps, file.began_s, took, file.paused_s, file.paused_at)
     if run.over or not steps:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from pennello.errors import FileProblemError
-from pennello.order.pace import Record, StepKind
+from pennello.order.pace import Record, StepKind, parted
 from pennello.store.database import open_database
 
 STEPS: tuple[str, ...] = (
@@ -28,13 +28,21 @@ STEPS: tuple[str, ...] = (
         run INTEGER NOT NULL REFERENCES runs(id) ON DELETE CASCADE, position INTEGER NOT NULL, code TEXT NOT NULL,
         text TEXT NOT NULL, PRIMARY KEY (run, position));
     """,
+    # 2: how much of a step's default time is loads within it
+    "ALTER TABLE run_steps ADD COLUMN within_s REAL NOT NULL DEFAULT 0;",
 )
 """Numbered steps of the notebook. Add at the end, never change one that was shipped."""
 
 
 @dataclass(frozen=True, slots=True)
 class StepNote:
-    """A step as it was: its id, kind and name, how long the defaults say, how long it took, s, and whether left out."""
+    """A step as it was: its id, kind and name, how long the defaults say, how long it took, s, and whether left out.
+
+    Attributes
+    ----------
+    within_s
+        How much of the default time is loads within the step, s.
+    """
 
     step: str
     kind: StepKind
@@ -42,6 +50,7 @@ class StepNote:
     default_s: float
     actual_s: float
     skipped: bool = False
+    within_s: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,11 +110,8 @@ class Notebook:
             )
             number = int(cursor.lastrowid or 0)
             self._connection.executemany(
-                "INSERT INTO run_steps VALUES (?,?,?,?,?,?,?,?)",
-                [
-                    (number, at, one.step, one.kind.value, one.name, one.default_s, one.actual_s, int(one.skipped))
-                    for at, one in enumerate(run.steps)
-                ],
+                "INSERT INTO run_steps VALUES (?,?,?,?,?,?,?,?,?)",
+                [_step_row(number, at, one) for at, one in enumerate(run.steps)],
             )
             self._connection.executemany("INSERT INTO answers VALUES (?,?,?)", [(number, *one) for one in run.answers])
             self._connection.executemany(
@@ -133,7 +139,8 @@ class Notebook:
         number, plan, chart, begun, ended, hand_s, planned_s, finished = row
         ask = self._connection.execute
         steps = ask(
-            "SELECT step, kind, name, default_s, actual_s, skipped FROM run_steps WHERE run = ? ORDER BY position",
+            "SELECT step, kind, name, default_s, actual_s, skipped, within_s FROM run_steps WHERE run = ? "
+            "ORDER BY position",
             (number,),
         ).fetchall()
         answers = ask("SELECT question, answer FROM answers WHERE run = ? ORDER BY rowid", (number,)).fetchall()
@@ -146,16 +153,20 @@ class Notebook:
             float(str(hand_s)),
             float(str(planned_s)),
             bool(finished),
-            tuple(StepNote(one[0], StepKind(one[1]), one[2], one[3], one[4], bool(one[5])) for one in steps),
+            tuple(StepNote(one[0], StepKind(one[1]), one[2], one[3], one[4], bool(one[5]), one[6]) for one in steps),
             tuple((one[0], one[1]) for one in answers),
             tuple((one[0], one[1]) for one in told),
         )
 
     def records(self) -> tuple[Record, ...]:
-        """Return the times of all steps that were not left out, for medians; raises FileProblemError."""
-        return tuple(
-            Record(step.kind, step.default_s, step.actual_s)
-            for run in self.runs()
-            for step in run.steps
-            if not step.skipped
-        )
+        """Return the times of all steps that were not left out, loads apart, for medians; raises FileProblemError."""
+        found: list[Record] = []
+        for run in self.runs():
+            taken = [one for one in run.steps if not one.skipped]
+            found += parted([(Record(one.kind, one.default_s, one.actual_s), one.within_s) for one in taken])
+        return tuple(found)
+
+
+def _step_row(run: int, position: int, one: StepNote) -> tuple[object, ...]:
+    times = (one.default_s, one.actual_s, int(one.skipped), one.within_s)
+    return (run, position, one.step, one.kind.value, one.name, *times)

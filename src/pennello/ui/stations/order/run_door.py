@@ -11,8 +11,9 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.caution.person import Person
 from pennello.errors import PennelloError
-from pennello.order.pace import StepKind
-from pennello.order.run import Run, begin, hand_s
+from pennello.order.pace import Pace, StepKind
+from pennello.order.run import Run, Took, begin, defaults_of, hand_s
+from pennello.order.steps import Step
 from pennello.session.kit import expired_names
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, with_run
@@ -148,17 +149,7 @@ class RunDoor(QObject):
     def _run_note(self, kept: KeptRun) -> RunNote:
         run, pace = kept.run, self._model.pace
         by_id = {step.id: step for step in run.steps}
-        steps = tuple(
-            StepNote(
-                one.step,
-                by_id[one.step].kind,
-                by_id[one.step].name,
-                round(by_id[one.step].seconds / pace.own(by_id[one.step].kind)[0], 2),
-                round(max(one.seconds, 0.0), 2),
-                one.skipped or by_id[one.step].kind is StepKind.WAIT,
-            )
-            for one in run.took
-        )
+        steps = tuple(_noted(by_id[one.step], one, pace) for one in run.took)
         told = self.page.told if self.page is not None else ()
         return RunNote(
             kept.title,
@@ -172,3 +163,11 @@ class RunDoor(QObject):
             kept.answers,
             tuple((one.code, one.text) for one in told),
         )
+
+
+def _noted(step: Step, took: Took, pace: Pace) -> StepNote:
+    whole, within = defaults_of(step, pace)
+    left_out = took.skipped or step.kind is StepKind.WAIT
+    return StepNote(
+        step.id, step.kind, step.name, round(whole, 2), round(max(took.seconds, 0.0), 2), left_out, round(within, 2)
+    )
