@@ -2,23 +2,39 @@
 
 from __future__ import annotations
 
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.doors import Door, make_door
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
-from pennello.ui.stations.bench.hand_page import HandPage
 from pennello.ui.stations.bench.load_strip import LoadStrip
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
-from pennello.ui.stations.bench.workshop import Workshop
+
+if TYPE_CHECKING:
+    from pennello.ui.stations.bench.hand_page import HandPage
+    from pennello.ui.stations.bench.workshop import Workshop
 
 
 class BenchStation(QWidget):
-    """The heart of the window."""
+    """The heart of the window.
+
+    Signals
+    -------
+    label_wanted, ladder_wanted, kept
+        From the workshop: a label, a ladder of tones, the cake in one's own kit.
+    """
+
+    label_wanted = Signal(str)
+    ladder_wanted = Signal(str)
+    kept = Signal(str)
 
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -35,7 +51,6 @@ class BenchStation(QWidget):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self.workshop, self.hand = Workshop(model), HandPage(model)
         self._doors: dict[str, Door] = {}
         self.below = self._pages()
         bench = QWidget()
@@ -63,20 +78,49 @@ class BenchStation(QWidget):
         self.refresh()
 
     def _pages(self) -> QStackedWidget:
-        """Return what lies below the mats: the read-out, the workshop, how the hand leads."""
+        """Return what lies below the mats: the read-out; the workshop and the hand's page come when they are wanted."""
         pages = QStackedWidget()
-        for page in (self.readout, self.workshop, self.hand):
-            pages.addWidget(page)
+        pages.addWidget(self.readout)
         self.readout.page_wanted.connect(self.show_page)
         pages.setMinimumHeight(186)
         pages.setMaximumHeight(232)
         self.cake.make.toggled.connect(self._make)
         self.skin.lead.toggled.connect(self._lead)
-        self.workshop.left.connect(lambda: self.cake.make.setChecked(False))
-        self.hand.left.connect(lambda: self.skin.lead.setChecked(False))
-        self.hand.said.connect(self.model.failed)
-        self.hand.backdrop_wanted.connect(self.skin.show_backdrop)
         return pages
+
+    @cached_property
+    def workshop(self) -> Workshop:
+        """Where a cake is made."""
+        from pennello.ui.stations.bench.workshop import Workshop  # noqa: PLC0415 - not before it is wanted
+
+        page = Workshop(self.model)
+        page.label_wanted.connect(self.label_wanted)
+        page.ladder_wanted.connect(self.ladder_wanted)
+        page.kept.connect(self.kept)
+        page.left.connect(lambda: self.cake.make.setChecked(False))
+        self.below.addWidget(page)
+        return page
+
+    @cached_property
+    def hand(self) -> HandPage:
+        """How the hand leads."""
+        from pennello.ui.stations.bench.hand_page import HandPage  # noqa: PLC0415 - not before it is wanted
+
+        page = HandPage(self.model)
+        page.left.connect(lambda: self.skin.lead.setChecked(False))
+        page.said.connect(self.model.failed)
+        page.backdrop_wanted.connect(self.skin.show_backdrop)
+        self.below.addWidget(page)
+        return page
+
+    def _show_below(self) -> None:
+        """Show the page that is switched on, or the read-out."""
+        page: QWidget = self.readout
+        if self.cake.make.isChecked():
+            page = self.workshop
+        elif self.skin.lead.isChecked():
+            page = self.hand
+        self.below.setCurrentWidget(page)
 
     @property
     def first(self) -> QPushButton:
@@ -150,14 +194,14 @@ class BenchStation(QWidget):
     def _make(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         if on:
             self.skin.lead.setChecked(False)
-        self.below.setCurrentIndex(1 if on else 2 if self.skin.lead.isChecked() else 0)
+        self._show_below()
         self._refresh_workshop()
 
     def _lead(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         if on:
             self.cake.make.setChecked(False)
-        self.below.setCurrentIndex(2 if on else 1 if self.cake.make.isChecked() else 0)
-        if self.model.stroke:
+        self._show_below()
+        if on and self.model.stroke:
             self.hand.refresh()
 
     def _refresh_workshop(self) -> None:
