@@ -30,7 +30,7 @@ class EdgeMat(Mat):
         super().__init__("Edge", parent)
         self._model = model
         self._scale, self._left = 8.0, 20.0
-        self.words = Words(5)
+        self.words = Words(6)
         self.fields.addWidget(self.words, 0, 0)
         self.surface.setMouseTracking(True)
         self.surface.pointed.connect(self._point)

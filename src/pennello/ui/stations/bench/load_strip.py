@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
     QComboBox,
@@ -34,7 +34,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
-from pennello.ui.widgets.paint import draw_note, strip_image
+from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 
 CARD_PX = QSize(196, 52)
 PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
@@ -127,7 +127,9 @@ class PickUpCard(QAbstractButton):
         words = painter.fontMetrics().elidedText(self._words[0], Qt.TextElideMode.ElideRight, round(room.width()))
         painter.drawText(room, line, words)
         below = room.translated(0, 22)
-        draw_note(painter, below, self._words[1], line)
+        small = QFontMetricsF(note_font(painter))
+        told = small.elidedText(self._words[1], Qt.TextElideMode.ElideRight, below.width())
+        draw_note(painter, below, told, line)
 
     def _draw_source(self, painter: QPainter, rect: QRectF, plan: Plan, pickup: PickUp) -> None:
         paints = {paint.id: paint for paint in plan.paints}
