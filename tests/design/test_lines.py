@@ -157,6 +157,19 @@ def test_line_work_reads_by_the_formula_of_wcag(demo, edge, srgb, amount):
         assert one.rim == one.heel == pytest.approx((high + 0.05) / (low + 0.05), rel=1e-3)
 
 
+@pytest.mark.parametrize(("eye_area", "told"), [(True, False), (False, True)])
+def test_line_work_in_a_paint_of_the_plan_goes_by_its_label(demo, eye_area, told):
+    paint = replace(demo.paints[0], srgb="#123456", eye_area=eye_area)
+    outer = face_chart(demo.measures).landmark("outer eye corner, wearer's left")
+    lash = lines_of("wing", (line((outer[0] + 4, outer[1]), (outer[0] + 14, outer[1] - 6)),), "face", "#123456")
+    plan = replace(demo, paints=(paint, *demo.paints[1:]), motifs=(), overlays=(lash,))
+    found = [one.text for one in odd_on(plan, "face") if one.code == "label"]
+    assert bool(found) is told
+    assert all(paint.name in text and "the eye area" in text for text in found)
+    anything = replace(plan, overlays=(replace(lash, srgb="#654321"),))
+    assert not [one for one in odd_on(anything, "face") if one.code == "label"]
+
+
 def test_odd_lines_are_told(demo):
     chart = face_chart(demo.measures)
     eye = next(zone for zone in chart.zones if zone.kind == "eye").polygon.mean(axis=0)

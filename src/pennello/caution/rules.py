@@ -15,7 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
-from pennello.design.chart_checks import NEAR_MM, odd_on
+from pennello.design.chart_checks import odd_on
+from pennello.design.odd import NEAR_MM
 from pennello.design.on_chart import chart_of
 from pennello.design.placed import GLITTER, Overlay
 from pennello.design.plan import Plan

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.layer_checks import odd_layers
-from pennello.design.odd import Odd
+from pennello.design.odd import NEAR_MM, Odd, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
@@ -23,9 +23,6 @@ from pennello.motif.motif import Motif
 from pennello.motif.place import Place
 
 Array = NDArray[np.floating[Any]]
-
-NEAR_MM = 12.0
-"""So near to an eye or the lips labels for that area matter (a default)."""
 
 _ALIKE_MM, _ALIKE_DEG = 3.0, 6.0
 _LINE_MM = 4.0
@@ -131,9 +128,7 @@ def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
             at = _nearest(reach_of(plan, piece), zone)
             if at is not None:
                 told |= {(paint.id, zone.kind) for paint in banned}
-                place = "the eye area" if near is Near.EYE else "lips"
-                text = f"{banned[0].name} is not marked for {place}; take another, its label and local rules decide."
-                yield Odd("label", placed.id, at[0], at[1], text)
+                yield Odd("label", placed.id, at[0], at[1], label_words(banned[0].name, near))
 
 
 def _nearest(points: Array, zone: Zone) -> tuple[float, float] | None:

@@ -9,10 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, drawn
-from pennello.design.odd import Odd
+from pennello.design.odd import NEAR_MM, Odd, label_words
 from pennello.design.placed import GLITTER, LINES, Overlay, paths_of
 from pennello.design.plan import Plan
 from pennello.design.reach import inside
+from pennello.kit.paint import Near
 
 Array = NDArray[np.floating[Any]]
 
@@ -27,6 +28,7 @@ def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Odd]:
     for layer in layers:
         if layer.name in shapes:
             yield from _over(layer, shapes[layer.name], chart)
+            yield from _label(plan, layer, shapes[layer.name], chart)
     lines = [one for one in layers if one.kind == LINES]
     for glitter in layers:
         if glitter.kind == GLITTER:
@@ -49,6 +51,23 @@ def _over(layer: Overlay, points: Array, chart: Chart) -> Iterator[Odd]:
     if len(off):
         text = f"{layer.name} reaches beyond the skin; move it or make it smaller."
         yield Odd("off_skin", layer.name, *_middle(off), text)
+
+
+def _label(plan: Plan, layer: Overlay, points: Array, chart: Chart) -> Iterator[Odd]:
+    """A layer in the colour of a paint of the plan that is not marked for the eye area or lips, near them."""
+    paints = [paint for paint in plan.paints if paint.srgb.lower() == layer.srgb.lower()]
+    told: set[Near] = set()
+    for zone in chart.zones:
+        near = {"eye": Near.EYE, "lips": Near.LIPS}.get(zone.kind)
+        if near is None or near in told or not paints or any(paint.allowed(near) for paint in paints):
+            continue
+        apart = np.linalg.norm(points[:, None] - zone.polygon[None], axis=2).min(axis=1)
+        at = int(apart.argmin())
+        if apart[at] < NEAR_MM:
+            told.add(near)
+            yield Odd(
+                "label", layer.name, float(points[at, 0]), float(points[at, 1]), label_words(paints[0].name, near)
+            )
 
 
 def _strewn_on(glitter: Overlay, lines: list[tuple[Overlay, Array]]) -> Iterator[Odd]:

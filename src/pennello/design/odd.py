@@ -4,6 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from pennello.kit.paint import Near
+
+NEAR_MM = 12.0
+"""So near to an eye or the lips labels for that area matter (a default)."""
+
 
 @dataclass(frozen=True, slots=True)
 class Odd:
@@ -14,3 +19,9 @@ class Odd:
     x_mm: float
     y_mm: float
     text: str
+
+
+def label_words(paint: str, near: Near) -> str:
+    """Say that a paint's label does not allow a place."""
+    place = "the eye area" if near is Near.EYE else "lips"
+    return f"{paint} is not marked for {place}; take another, its label and local rules decide."
