@@ -1,4 +1,4 @@
-"""Lengths: millimetres inside, millimetres or inches for the painter."""
+"""Lengths: millimetres inside, millimetres or inches for the painter; times in words."""
 
 from __future__ import annotations
 
@@ -59,3 +59,23 @@ def brush_size_text(width_mm: float) -> str:
         return length_text(width_mm)
     whole, rest = divmod(eighths, 1)
     return f"{' '.join(str(part) for part in (whole, rest) if part)} in"
+
+
+def clock(seconds: float) -> str:
+    """Return a time as on a clock, m:ss.
+
+    >>> clock(75.2)
+    '1:15'
+    """
+    whole = round(seconds)
+    return f"{whole // 60}:{whole % 60:02d}"
+
+
+def minutes(seconds: float) -> str:
+    """Return a time as minutes and seconds.
+
+    >>> minutes(75.2), minutes(9.0)
+    ('1 min 15 s', '9 s')
+    """
+    whole = round(seconds)
+    return f"{whole // 60} min {whole % 60} s" if whole >= 60 else f"{whole} s"

@@ -7,18 +7,15 @@ from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
-from pennello.colour.basis import FULL
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
 from pennello.design.on_chart import chart_of, says_of, with_new_motif
-from pennello.design.plan import Plan, Skin, skin_spectrum
+from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.errors import OutOfRangeError
 from pennello.files.atomic import write_bytes
 from pennello.files.chart_svg import chart_svg, motif_svg
@@ -172,7 +169,7 @@ def render_chart(wish: Namespace) -> int:
     shown = as_wished(plan) if wish.wish else plan
     painted = ChartScene(wish.px_per_mm).paint(shown, wish.chart, doer, wish.at)
     over = [overlay for overlay in plan.overlays if overlay.chart == wish.chart]
-    picture = chart_picture(drawn, painted, skin_bytes(plan), wish.px_per_mm, over, mirrored=wish.mirror)
+    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), wish.px_per_mm, over, mirrored=wish.mirror)
     write_png(picture, wish.png, wish.px_per_mm)
     answer = {
         "chart": wish.chart,
@@ -188,12 +185,6 @@ def render_chart(wish: Namespace) -> int:
         how = "as wished" if wish.wish else "predicted"
         print(f"Wrote {wish.png}: {drawn.name}, {answer['strokes']} strokes ({how}).")
     return 0
-
-
-def skin_bytes(plan: Plan) -> tuple[int, int, int]:
-    """Return the plan's skin as sRGB bytes."""
-    red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
-    return red, green, blue
 
 
 def chart_problems(plan: Plan) -> list[Answer]:

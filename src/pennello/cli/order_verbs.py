@@ -19,6 +19,7 @@ from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step
+from pennello.units import clock, minutes
 
 Answer = dict[str, Any]
 
@@ -127,8 +128,6 @@ def _step(step: Step) -> Answer:
 
 
 def _say(arranged: Arranged, *, told_why: bool) -> None:
-    from pennello.files.sheet_pdf import clock, minutes  # noqa: PLC0415 - reportlab comes with it
-
     for step in arranged.steps:
         print(f"{clock(step.start_s):>6}  {step.seconds:5.1f} s  {step.kind.value:8} {step.words}")
     sums = arranged.sums

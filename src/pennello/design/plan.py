@@ -15,6 +15,7 @@ from pennello.aim.hand import Hand
 from pennello.aim.wish import Wanted
 from pennello.chart.catalogue import CHARTS
 from pennello.chart.measures import Measures
+from pennello.colour.basis import FULL
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
@@ -77,6 +78,13 @@ class Skin:
 def skin_spectrum(skin: Skin) -> Array:
     """Return the reflectance of a skin at 36 bands, shape (36,)."""
     return reflectance_from_srgb(parse_hex(skin.srgb)) if skin.srgb else skin_reflectance(skin.ita_deg)
+
+
+@lru_cache(maxsize=64)
+def skin_bytes(skin: Skin) -> tuple[int, int, int]:
+    """Return the colour of a skin as sRGB bytes."""
+    red, green, blue = np.rint(FULL.srgb(skin_spectrum(skin)) * 255).astype(int).tolist()
+    return red, green, blue
 
 
 @dataclass(frozen=True, slots=True)

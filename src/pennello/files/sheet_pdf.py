@@ -14,9 +14,10 @@ from pennello.files.tiles import bounds_of, draw_tile, marked, tiles_of
 from pennello.load.look import edge_colours
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
+from pennello.order.jobs import part_names
 from pennello.order.pace import StepKind
 from pennello.order.steps import Step
-from pennello.units import LengthUnit
+from pennello.units import LengthUnit, clock, minutes
 
 Draw = Callable[[Page], None]
 
@@ -67,8 +68,8 @@ def _first_pages(arranged: Arranged, told: Sequence[Caution]) -> list[Draw]:
             f"{', '.join(counts)} of tool. Times are predicted.",
         ),
     ]
-    if arranged.choice is not None and arranged.choice.left_out:
-        lines.append(("text", f"Left out for the time: {', '.join(arranged.choice.left_out)}."))
+    if arranged.choice is not None:
+        lines += [("text", words) for words in arranged.choice.words(part_names(plan))]
     lines += [("text", f"Complete as it is after {minutes(stop.at_s)}.") for stop in arranged.stops[:-1]]
     lines.append(("head", "Kit"))
     lines += [("text", line) for line in kit_list(arranged)]
@@ -116,16 +117,6 @@ def kit_list(arranged: Arranged) -> tuple[str, ...]:
     lines.append(f"Over the paint: {', '.join(over)}." if over else "")
     lines.append("Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
     return tuple(line for line in lines if line)
-
-
-def minutes(seconds: float) -> str:
-    """Return a time as minutes and seconds.
-
-    >>> minutes(75.2), minutes(9.0)
-    ('1 min 15 s', '9 s')
-    """
-    whole = round(seconds)
-    return f"{whole // 60} min {whole % 60} s" if whole >= 60 else f"{whole} s"
 
 
 # --- load cards ---
@@ -188,13 +179,3 @@ def _draw_steps(page: Page, rows: Sequence[tuple[int | None, Step]], number: int
         page.text(MARGIN_MM + 48, y, words, 9.5, bold=place is not None, quiet=step.kind is StepKind.WAIT)
         page.line(MARGIN_MM, y + 1.9, MARGIN_MM + _WIDE, y + 1.9, 0.15)
         y += _ROW
-
-
-def clock(seconds: float) -> str:
-    """Return a time on the clock of the order, m:ss.
-
-    >>> clock(75.2)
-    '1:15'
-    """
-    whole = round(seconds)
-    return f"{whole // 60}:{whole % 60:02d}"

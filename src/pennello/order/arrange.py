@@ -16,7 +16,7 @@ from pennello.order.jobs import Work, work_of
 from pennello.order.lags import lags_of
 from pennello.order.pace import Pace, StepKind
 from pennello.order.problem import Problem, Timing, lawful, problem_of, time_order
-from pennello.order.search import MOST_EXACT, RESTARTS_S, better, exact_order, first_order, improved
+from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_order, improved
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
 
@@ -300,8 +300,3 @@ def in_order(design: Design, order: Sequence[str], choice: Choice | None = None)
     timing = time_order(problem, [numbers[name] for name in wanted]) if jobs else Timing((), (), 0, 0, 0)
     own = time_order(problem, own_order(problem, jobs, Ordering())).total / 10 if jobs else 0.0
     return _told(design, jobs, problem, timing, _gap(problem, timing), "your own order", own, choice)
-
-
-def never_worse(one: Arranged, other: Arranged) -> Arranged:
-    """Return the better of two orders of the same jobs."""
-    return one if better(one.timing, other.timing) else other

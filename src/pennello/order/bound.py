@@ -95,9 +95,8 @@ def preemptive(problem: Problem) -> int:
     Each job takes its own time and its shortest setup; it may begin at its head, and after it comes its tail. Among
     the jobs that may begin the one with the longest tail goes first, and gives way to a longer one.
     """
-    heads, tails = _heads(problem), _tails(problem)
-    setups = [_least_setup(problem, job) for job in range(problem.count)]
-    coming = sorted((heads[job] - setups[job], job) for job in range(problem.count))
+    begins, rests, setups = heads(problem), tails(problem), least_setups(problem)
+    coming = sorted((begins[job] - setups[job], job) for job in range(problem.count))
     left = [problem.lasts[job] + setups[job] for job in range(problem.count)]
     ready: list[tuple[int, int]] = []
     now = best = 0
@@ -106,7 +105,7 @@ def preemptive(problem: Problem) -> int:
             now = max(now, coming[0][0])
         while coming and coming[0][0] <= now:
             _, job = coming.pop(0)
-            heapq.heappush(ready, (-tails[job], job))
+            heapq.heappush(ready, (-rests[job], job))
         tail, job = ready[0]
         until = min(now + left[job], coming[0][0]) if coming else now + left[job]
         left[job] -= until - now
@@ -119,38 +118,28 @@ def preemptive(problem: Problem) -> int:
 
 def critical_path(problem: Problem) -> int:
     """Return the longest chain of jobs and least lags, without what comes after the last job."""
-    return max((head + last for head, last in zip(_heads(problem), problem.lasts, strict=True)), default=0)
+    return max((head + last for head, last in zip(heads(problem), problem.lasts, strict=True)), default=0)
 
 
-def _least_setup(problem: Problem, job: int) -> int:
-    return min((problem.setup[one][job] for one in range(START, problem.count) if one != job), default=0)
+def least_setups(problem: Problem) -> list[int]:
+    """Return for each job the shortest way to come to it from any other, or from the start."""
+    rows = range(START, problem.count)
+    return [min((problem.setup[one][job] for one in rows if one != job), default=0) for job in range(problem.count)]
 
 
-def _heads(problem: Problem) -> list[int]:
-    """Return before when no job can be touched first."""
-    heads: dict[int, int] = {}
-
-    def head(job: int) -> int:
-        if job not in heads:
-            ready = [head(one) + problem.lasts[one] + least for one, least, _ in problem.before[job]]
-            heads[job] = max([_least_setup(problem, job), *ready])
-        return heads[job]
-
-    return [head(job) for job in range(problem.count)]
+def heads(problem: Problem) -> list[int]:
+    """Return for each job before when it cannot be touched first."""
+    found = least_setups(problem)
+    for job in sorted(range(problem.count), key=lambda one: -len(problem.after[one])):
+        ready = [found[one] + problem.lasts[one] + least for one, least, _ in problem.before[job]]
+        found[job] = max([found[job], *ready])
+    return found
 
 
-def _tails(problem: Problem) -> list[int]:
-    """Return how long at least it goes on after the end of each job."""
-    tails: dict[int, int] = {}
-    followers: list[list[tuple[int, int]]] = [[] for _ in range(problem.count)]
-    for job, row in enumerate(problem.before):
-        for one, least, _ in row:
-            followers[one].append((job, least))
-
-    def tail(job: int) -> int:
-        if job not in tails:
-            after = [least + problem.lasts[later] + tail(later) for later, least in followers[job]]
-            tails[job] = max(after, default=0)
-        return tails[job]
-
-    return [tail(job) for job in range(problem.count)]
+def tails(problem: Problem) -> list[int]:
+    """Return for each job how long at least it goes on after its end: the longest chain of work and waits."""
+    found = [0] * problem.count
+    for job in sorted(range(problem.count), key=lambda one: len(problem.after[one])):
+        for one, least, _ in problem.before[job]:
+            found[one] = max(found[one], least + problem.lasts[job] + found[job])
+    return found

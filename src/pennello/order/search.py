@@ -10,7 +10,7 @@ import random
 import time
 from collections.abc import Callable, Sequence
 
-from pennello.order.bound import lower_bound
+from pennello.order.bound import least_setups, lower_bound, tails
 from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 
 MOST_EXACT = 9
@@ -30,27 +30,17 @@ def better(one: Timing, other: Timing | None) -> bool:
 
 def first_order(problem: Problem, own: Sequence[int] = ()) -> Timing:
     """Return the best of a few priority rules, and of the painter's own order if it is given: within milliseconds."""
-    tails = _tails(problem)
+    rests = tails(problem)
     best: Timing | None = time_order(problem, own) if own else None
     for weight_setup, weight_tail in ((1.0, 0.0), (1.0, 0.3), (0.3, 1.0), (1.0, 1.0), (2.0, 0.1)):
-        found = time_order(problem, _listed(problem, tails, weight_setup, weight_tail))
+        found = time_order(problem, _listed(problem, rests, weight_setup, weight_tail))
         if better(found, best):
             best = found
     assert best is not None
     return best
 
 
-def _tails(problem: Problem) -> list[int]:
-    """Return for each job the longest chain of work and waits that comes after its end."""
-    tails = [0] * problem.count
-    for job in sorted(range(problem.count), key=lambda one: len(problem.after[one])):
-        for other in problem.after[job]:
-            gap = next((least for one, least, _ in problem.before[other] if one == job), 0)
-            tails[job] = max(tails[job], gap + problem.lasts[other] + tails[other])
-    return tails
-
-
-def _listed(problem: Problem, tails: Sequence[int], weight_setup: float, weight_tail: float) -> list[int]:
+def _listed(problem: Problem, rests: Sequence[int], weight_setup: float, weight_tail: float) -> list[int]:
     """Return an order by taking, each time, the job that can start soonest, less what hangs on it."""
     setup, lasts, before = problem.setup, problem.lasts, problem.before
     left = set(range(problem.count))
@@ -67,7 +57,7 @@ def _listed(problem: Problem, tails: Sequence[int], weight_setup: float, weight_
                 start = max(start, ends[one] + least)
                 closes = min(closes, ends[one] + most)
             urgent = -2000.0 if closes < NEVER and start <= closes < start + 400 else 0.0
-            key = weight_setup * (start - now) + problem.dislike[last][job] - weight_tail * tails[job] + urgent
+            key = weight_setup * (start - now) + problem.dislike[last][job] - weight_tail * rests[job] + urgent
             if best < 0 or key < best_key:
                 best, best_key, best_start = job, key, start
         order.append(best)
@@ -82,10 +72,7 @@ def _listed(problem: Problem, tails: Sequence[int], weight_setup: float, weight_
 
 def exact_order(problem: Problem, start: Timing) -> Timing:
     """Return the best of all lawful orders by branch and bound, for up to nine jobs or little freedom."""
-    least_setup = [
-        min(problem.setup[one][job] for one in range(-1, problem.count) if one != job) for job in range(problem.count)
-    ]
-    tails = _tails(problem)
+    least_setup, rests = least_setups(problem), tails(problem)
     best = start
     order: list[int] = []
 
@@ -99,12 +86,12 @@ def exact_order(problem: Problem, start: Timing) -> Timing:
         part = time_order(problem, order) if order else None
         now = part.starts[order[-1]] + problem.lasts[order[-1]] if part else 0
         paid = part.cost - part.total if part and not problem.windows else 0
-        chain = max(problem.lasts[job] + tails[job] for job in left)
+        chain = max(problem.lasts[job] + rests[job] for job in left)
         if now + max(work, chain) + problem.tail + paid > best.cost:
             return
         last = order[-1] if order else START
         ready = [job for job in left if all(one not in left for one, _, _ in problem.before[job])]
-        for job in sorted(ready, key=lambda one: problem.setup[last][one] - tails[one]):
+        for job in sorted(ready, key=lambda one: problem.setup[last][one] - rests[one]):
             order.append(job)
             grow(left - {job}, work - problem.lasts[job] - least_setup[job])
             order.pop()

@@ -10,10 +10,9 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.colour.basis import FULL
 from pennello.design.on_chart import chart_of
 from pennello.design.placed import Overlay
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas
 from pennello.lay.drying import tau_from_dry
 from pennello.lay.engine import best
@@ -58,12 +57,11 @@ def overlay_thumbnail(plan: Plan, overlay: Overlay) -> Picture:
     edge = _EDGE_MM
     longest = max(overlay.width_mm, overlay.height_mm) + 2 * edge
     scale = _TWICE * min(THUMB_PX_PER_MM, _MOST_PX / longest)
-    skin = tuple(round(255 * float(value)) for value in FULL.srgb(skin_spectrum(plan.skin)))
     size = (
         math.ceil((overlay.width_mm + 2 * edge) * scale / _TWICE) * _TWICE,
         math.ceil((overlay.height_mm + 2 * edge) * scale / _TWICE) * _TWICE,
     )
-    page = Image.new("RGB", size, skin)
+    page = Image.new("RGB", size, skin_bytes(plan.skin))
     corner = (overlay.x_mm - overlay.width_mm / 2 - edge, overlay.y_mm - overlay.height_mm / 2 - edge)
 
     def place(points: NDArray[np.floating[Any]]) -> list[tuple[float, float]]:
@@ -144,8 +142,8 @@ def _page(
         assert film is not None
         return engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
     painted = None if film is None else Painted(plan, chart, film.canvas, _rgba(film, engine), 0)
-    red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
-    return chart_picture(chart_of(plan, chart), painted, (red, green, blue), px_per_mm, overlays, surround=surround)
+    skin = skin_bytes(plan.skin)
+    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, overlays, surround=surround)
 
 
 def file_stem(job: str) -> str:

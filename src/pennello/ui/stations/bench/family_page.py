@@ -17,9 +17,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.colour.basis import FULL
 from pennello.design.fresh import with_family_stroke
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, skin_bytes
 from pennello.errors import PennelloError
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.lay.families.family import Family
@@ -145,7 +144,7 @@ class FamilyPage(QDialog):
         self.picture.update()
 
     def _skin(self) -> QColor:
-        return QColor.fromRgbF(*(float(part) for part in FULL.srgb(skin_spectrum(self._plan.skin))))
+        return QColor(*skin_bytes(self._plan.skin))
 
     def _picture(self, family: Family, values: dict[str, float]) -> QImage | None:
         try:

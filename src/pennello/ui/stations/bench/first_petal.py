@@ -6,9 +6,8 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen
 from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
-from pennello.colour.basis import FULL
 from pennello.design.fresh import with_fresh_stroke
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, skin_bytes
 from pennello.load.look import cake_colours
 from pennello.session.forecast import Outcome, coarse
 from pennello.ui.stations.bench.model import BenchModel
@@ -49,9 +48,8 @@ class FirstPetal(QWidget):
     def _draw(self, painter: QPainter) -> None:
         outcome = self._outcome()
         area = QRectF(self.picture.rect())
-        red, green, blue = (float(part) for part in FULL.srgb(skin_spectrum(outcome.plan.skin)))
         right = area.adjusted(190, 0, 0, 0)
-        painter.fillRect(right, QColor.fromRgbF(red, green, blue))
+        painter.fillRect(right, QColor(*skin_bytes(outcome.plan.skin)))
         canvas = outcome.laid.film.canvas
         scale = _PX_PER_MM / canvas.px_per_mm
         petal = centred(right, canvas.columns * scale, canvas.rows * scale)

@@ -11,9 +11,8 @@ from PySide6.QtGui import QColor, QImage, QPainter
 from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 
 from pennello.aim.attempt import Side
-from pennello.colour.basis import FULL
 from pennello.design.edits import with_path_point, with_stroke
-from pennello.design.plan import PlanStroke, skin_spectrum
+from pennello.design.plan import PlanStroke, skin_bytes
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
@@ -452,8 +451,7 @@ class SkinMat(Mat):
     def paint_surface(self, painter: QPainter) -> None:
         """Draw skin, stroke, ribs and marks."""
         plan = self._model.plan
-        skin = FULL.srgb(skin_spectrum(plan.skin))
-        painter.fillRect(self.area, QColor.fromRgbF(*(float(part) for part in skin)))
+        painter.fillRect(self.area, QColor(*skin_bytes(plan.skin)))
         outcome = self._model.outcome
         if outcome is None:
             return

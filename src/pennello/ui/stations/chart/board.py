@@ -10,10 +10,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
-from pennello.colour.basis import FULL
 from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
-from pennello.design.plan import skin_spectrum
+from pennello.design.plan import skin_bytes
 from pennello.motif.place import Place
 from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.drawing import (
@@ -86,8 +85,7 @@ class ChartBoard(Surface):
     @property
     def skin(self) -> QColor:
         """The colour of the plan's skin."""
-        red, green, blue = (float(value) for value in FULL.srgb(skin_spectrum(self.model.plan.skin)))
-        return QColor.fromRgbF(red, green, blue)
+        return QColor(*skin_bytes(self.model.plan.skin))
 
     def refresh(self) -> None:
         """Follow the model."""

@@ -5,16 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-import numpy as np
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QPainter
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
 from pennello.aim.contrast import READS
-from pennello.colour.basis import FULL
 from pennello.colour.skin import ita_class
 from pennello.design.on_chart import chart_of
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Job, Jobs
@@ -116,9 +114,8 @@ def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None
     for number, ita in enumerate(SKINS_ITA):
         report(number / len(SKINS_ITA), "painting on other skins")
         here = on_skin(plan, ita)
-        red, green, blue = np.rint(FULL.srgb(skin_spectrum(here.skin)) * 255).astype(int).tolist()
         painted = ChartScene(_PX_PER_MM).paint(here, key)
         over = [overlay for overlay in plan.overlays if overlay.chart == key]
-        skin = (red, green, blue)
+        skin = skin_bytes(here.skin)
         pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, over, surround=mat))
     return tuple(pictures), readings(plan)

@@ -9,10 +9,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from pennello.colour.basis import FULL
 from pennello.design.on_chart import chart_of
 from pennello.design.placed import GLITTER, Overlay, grains
-from pennello.design.plan import skin_spectrum
+from pennello.design.plan import skin_bytes
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import Job
@@ -116,10 +115,9 @@ class LoadPicture(CardPicture):
         scale = min(area.width() / overlay.width_mm, area.height() * 0.7 / overlay.height_mm) * 0.85
         painter.save()
         if self.arranged is not None:  # white lines show on skin, not on a white card
-            red, green, blue = (float(one) for one in FULL.srgb(skin_spectrum(self.arranged.design.work.plan.skin)))
             ground = QRectF(0, 0, area.width(), area.height() * 0.8)
             ground.moveCenter(area.center())
-            painter.setBrush(QColor.fromRgbF(red, green, blue))
+            painter.setBrush(QColor(*skin_bytes(self.arranged.design.work.plan.skin)))
             painter.setPen(Qt.PenStyle.NoPen)
             painter.drawRoundedRect(ground, 8, 8)
         painter.translate(area.center())

@@ -30,10 +30,11 @@ from pennello.order.job import Why
 from pennello.order.problem import span
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
-from pennello.ui.stations.order.line_marks import clock, draw_gate, draw_hand, draw_mark, draw_rope
+from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, note_font
+from pennello.units import clock
 
 LEFT_PX, TOP_PX = 24, 30
 LINE_Y = TOP_PX + 26

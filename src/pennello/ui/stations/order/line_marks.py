@@ -121,9 +121,3 @@ def draw_gate(painter: QPainter, opens: float, closes: float, y: float, *, tacky
     arch = QPainterPath(QPointF(opens, y - 5))
     arch.quadTo(QPointF((opens + closes) / 2, y - 11), QPointF(closes, y - 5))
     painter.drawPath(arch)
-
-
-def clock(seconds: float) -> str:
-    """Return a time as m:ss."""
-    whole = round(seconds)
-    return f"{whole // 60}:{whole % 60:02d}"

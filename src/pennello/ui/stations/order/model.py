@@ -11,7 +11,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from pennello.design.ordering import Ordering
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
-from pennello.order.arrange import Arranged, Design, arrange, design_of, in_order, moved
+from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import Reason, reasons
 from pennello.order.films import Films
 from pennello.order.jobs import charts_used
@@ -278,8 +278,3 @@ class OrderModel(QObject):
         if arranged is self._after_of:
             self.after[moment.job] = moment.picture
             self.shown.emit()
-
-    @property
-    def design(self) -> Design | None:
-        """The design that is ordered."""
-        return self.arranged.design if self.arranged is not None else None

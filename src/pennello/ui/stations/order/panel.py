@@ -23,10 +23,10 @@ from pennello.order.arrange import Arranged
 from pennello.order.job import Job, Lag, Why
 from pennello.order.jobs import part_names
 from pennello.ui.stations.bench.cake_fields import choice
-from pennello.ui.stations.order.line_marks import clock
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
+from pennello.units import clock
 
 _AFTER = QSize(280, 240)
 _AFTER_SHARE = 0.22

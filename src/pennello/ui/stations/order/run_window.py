@@ -17,7 +17,7 @@ from pennello.order.pace import StepKind
 from pennello.order.run import Run, done, drying, hand_s, left_s, pause, ready_in_s, resume, skip, step_s, undo
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.card_pictures import LoadPicture, PlacePicture
-from pennello.ui.stations.order.line_marks import clock
+from pennello.units import clock
 
 TICK_MS = 100
 BIG_PX, HUGE_PX, TARGET_PX = 44, 76, 88

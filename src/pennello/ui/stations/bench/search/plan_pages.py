@@ -7,7 +7,6 @@ from contextlib import closing
 from datetime import date
 from typing import Any
 
-import numpy as np
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QColor, QPainter, QPen
 from PySide6.QtWidgets import (
@@ -24,9 +23,9 @@ from PySide6.QtWidgets import (
 
 from pennello.aim.comparison import compare
 from pennello.aim.state import state_of
-from pennello.colour.basis import FULL, small_basis
+from pennello.colour.basis import small_basis
 from pennello.design.on_chart import chart_of
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import paint_all
 from pennello.files.picture import lab_bytes
 from pennello.kit.cake import Cake, Stripe
@@ -314,10 +313,9 @@ def _painted(plan: Plan) -> Picture:
     """Return the plan's first chart with its motifs, or where there are none its strokes on one skin."""
     if plan.motifs:
         key = plan.motifs[0].chart
-        red, green, blue = np.rint(FULL.srgb(skin_spectrum(plan.skin)) * 255).astype(int).tolist()
         painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key)
         over = [overlay for overlay in plan.overlays if overlay.chart == key]
-        skin = (red, green, blue)
+        skin = skin_bytes(plan.skin)
         return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, over, surround=theme().mat)
     film = paint_all(plan, _PICTURE_PX_PER_MM, best())
     return best().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
