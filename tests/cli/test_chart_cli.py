@@ -75,6 +75,8 @@ def test_lines_are_added_by_points_or_from_a_drawing(ask, demo_file, tmp_path):
     )
     assert len(read_plan(demo_file).overlays[1].outlines) == 5
     assert "edge" in ask("contrast", demo_file)
+    ask("layer", demo_file, "stray", "--add", "lines", "--points", "0,20 400,20", "--chart", "leg")
+    assert "leg, stray" in ask("check", demo_file, code=1)  # a chart with lines alone is looked at too
     assert "line" in ask("order", demo_file, "--chart", "face")
     ask("render", demo_file, "--chart", "face", "--png", tmp_path / "f.png")
     row = np.asarray(Image.open(tmp_path / "f.png")).reshape(-1, 3)

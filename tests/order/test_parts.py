@@ -9,7 +9,7 @@ from shapely.geometry import Point, Polygon
 
 from pennello.chart.chart import drawn
 from pennello.design.layers import stencil_of
-from pennello.design.on_chart import with_motif
+from pennello.design.on_chart import charts_used, with_motif
 from pennello.design.ordering import Ordering, Priority
 from pennello.design.placed import Overlay
 from pennello.errors import UnknownNameError
@@ -17,7 +17,7 @@ from pennello.files.svg import read_svg
 from pennello.lay.canvas import Canvas
 from pennello.order.arrange import arrange, design_of
 from pennello.order.films import overlay_mask
-from pennello.order.jobs import charts_used, work_of
+from pennello.order.jobs import work_of
 from pennello.order.pace import Pace, StepKind
 from pennello.order.problem import setups
 from pennello.path.cubic import length_mm

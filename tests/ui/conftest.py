@@ -9,6 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
+from pennello.lay import engine
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
@@ -68,3 +69,12 @@ def drag():
             QTest.mouseRelease(handle, Qt.MouseButton.LeftButton, pos=handle.mapFromGlobal(origin + QPoint(dx, dy)))
 
     return pull
+
+
+@pytest.fixture
+def kernel_serves():
+    """Let the kernel serve, as it does a second after the window is there."""
+    made = engine.kernel()
+    engine._serving.append(made)
+    yield
+    engine._serving.remove(made)

@@ -7,7 +7,6 @@ from PySide6.QtWidgets import QFileDialog
 
 from pennello.design.fresh import fresh_plan
 from pennello.files.plan_json import read_plan
-from pennello.lay import engine
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import run_path
 from pennello.store.notebook import Notebook
@@ -16,13 +15,7 @@ from pennello.ui.window import BENCH, CHART, ORDER
 KEYS = Qt.Key
 
 
-@pytest.fixture(autouse=True)
-def kernel_serves():
-    """Let the kernel serve, as it does a second after the window is there."""
-    made = engine.kernel()
-    engine._serving.append(made)
-    yield
-    engine._serving.remove(made)
+pytestmark = pytest.mark.usefixtures("kernel_serves")
 
 
 @pytest.fixture

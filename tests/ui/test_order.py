@@ -9,7 +9,6 @@ from PySide6.QtWidgets import QApplication, QFileDialog
 
 from pennello.caution.person import Person
 from pennello.files.demo import demo_plan
-from pennello.lay import engine
 from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run, run_path
@@ -24,13 +23,7 @@ def window(open_window):
     return open_window(demo_plan())
 
 
-@pytest.fixture(scope="module", autouse=True)
-def kernel_serves():
-    """Let the kernel serve, as it does a second after the window is there."""
-    made = engine.kernel()
-    engine._serving.append(made)
-    yield
-    engine._serving.remove(made)
+pytestmark = pytest.mark.usefixtures("kernel_serves")
 
 
 @pytest.fixture

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
 from pennello.design.odd import NEAR_MM
-from pennello.design.on_chart import chart_of
+from pennello.design.on_chart import chart_of, charts_used
 from pennello.design.placed import GLITTER, Overlay
 from pennello.design.plan import Plan
 from pennello.kit.paint import Finish, Near
@@ -55,8 +55,7 @@ def cautions(plan: Plan, person: Person, chart: str = "", expired: Sequence[str]
     expired
         Names of products of the painter's kit that are past their date.
     """
-    used = [placed.chart for placed in plan.motifs] + [overlay.chart for overlay in plan.overlays]
-    charts = tuple(key for key in dict.fromkeys(used) if not chart or key == chart)
+    charts = tuple(key for key in charts_used(plan) if not chart or key == chart)
     found = [
         *_products(plan, charts, expired),
         *_glitter(plan, charts),

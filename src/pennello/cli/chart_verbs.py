@@ -14,7 +14,7 @@ from pennello.cli.names import chart_key, motif_key
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
-from pennello.design.on_chart import chart_of, says_of, with_new_motif
+from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.errors import OutOfRangeError
 from pennello.files.atomic import write_bytes
@@ -188,11 +188,10 @@ def render_chart(wish: Namespace) -> int:
 
 
 def chart_problems(plan: Plan) -> list[Answer]:
-    """Return what is odd about all charts that have motifs, for `check`."""
-    keys = dict.fromkeys(placed.chart for placed in plan.motifs)
+    """Return what is odd about all charts that something lies on, for `check`."""
     return [
         {"chart": key, "code": odd.code, "motif": odd.motif, "at_mm": [odd.x_mm, odd.y_mm], "text": odd.text}
-        for key in keys
+        for key in charts_used(plan)
         for odd in odd_on(plan, key)
     ]
 

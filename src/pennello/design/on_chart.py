@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.chart.catalogue import chart
+from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.chart import Chart, Point
 from pennello.design.clock import turns
 from pennello.design.counts import Counts, counts
@@ -33,6 +33,12 @@ MOST_REPEATS = 60
 
 class NothingToLoadError(PennelloError):
     """A motif needs a stroke whose load it can be laid with."""
+
+
+def charts_used(plan: Plan) -> tuple[str, ...]:
+    """Return the charts of a plan that something lies on, in the order of all charts."""
+    used = {placed.chart for placed in plan.motifs} | {overlay.chart for overlay in plan.overlays}
+    return tuple(key for key in CHARTS if key in used)
 
 
 def chart_of(plan: Plan, key: str) -> Chart:

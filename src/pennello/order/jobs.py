@@ -9,9 +9,8 @@ from functools import lru_cache
 
 import numpy as np
 
-from pennello.chart.catalogue import CHARTS
 from pennello.chart.chart import Chart
-from pennello.design.on_chart import chart_of, painted_plan, pieces_on
+from pennello.design.on_chart import chart_of, charts_used, painted_plan, pieces_on
 from pennello.design.ordering import Priority
 from pennello.design.placed import GLITTER, LINES, STENCIL, LaidPiece, Overlay, PlacedMotif, is_dot
 from pennello.design.plan import Plan, PlanStroke
@@ -56,12 +55,6 @@ class Work:
     def job(self, name: str) -> Job:
         """Return a job by id."""
         return next(job for job in self.jobs if job.id == name)
-
-
-def charts_used(plan: Plan) -> tuple[str, ...]:
-    """Return the charts of a plan that something lies on, in the order of all charts."""
-    used = {placed.chart for placed in plan.motifs} | {overlay.chart for overlay in plan.overlays}
-    return tuple(key for key in CHARTS if key in used)
 
 
 @lru_cache(maxsize=32)

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, Overlay, grains
+from pennello.design.placed import GLITTER, Overlay, grains, paths_of
 from pennello.design.plan import skin_bytes
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
@@ -191,8 +191,14 @@ class PlacePicture(CardPicture):
             pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine)
             pen.setCosmetic(True)
             painter.setPen(pen)
-            middle = QPointF(self.overlay.x_mm, self.overlay.y_mm)
-            painter.drawEllipse(middle, self.overlay.width_mm / 2, self.overlay.height_mm / 2)
+            if self.overlay.outlines:  # where the lines go, or the stencil
+                pen.setStyle(Qt.PenStyle.SolidLine)
+                painter.setPen(pen)
+                for path in paths_of(self.overlay):
+                    painter.drawPath(outline_of(path))
+            else:
+                middle = QPointF(self.overlay.x_mm, self.overlay.y_mm)
+                painter.drawEllipse(middle, self.overlay.width_mm / 2, self.overlay.height_mm / 2)
         painter.restore()
 
     def _draw_alone(self, painter: QPainter, area: QRectF) -> None:

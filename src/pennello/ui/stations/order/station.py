@@ -26,9 +26,10 @@ from PySide6.QtWidgets import (
 from pennello.caution.person import Person
 from pennello.caution.rules import cautions
 from pennello.chart.catalogue import CHARTS
+from pennello.design.on_chart import charts_used
 from pennello.design.ordering import GlitterWhen, Sides, Whites
 from pennello.errors import PennelloError
-from pennello.order.jobs import charts_used, part_names
+from pennello.order.jobs import part_names
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
