@@ -2,9 +2,28 @@
 
 from __future__ import annotations
 
+MOST_WORDS = 700
+_HEAD, _TAIL = 420, 260
+
+
+def clipped(text: str, most: int = 60) -> str:
+    """Return text that fits into a sentence: what is longer is cut, its end stays.
+
+    >>> clipped("abcdefghij", 8)
+    'abc ...j'
+    """
+    if len(text) <= most:
+        return text
+    tail = min(most // 4, 12) if most > 8 else 1
+    return f"{text[: most - tail - 4]} ...{text[-tail:]}"
+
 
 class PennelloError(Exception):
-    """Base of everything that Pennello raises on purpose."""
+    """Base of everything that Pennello raises on purpose; its words never run to megabytes."""
+
+    def __str__(self) -> str:
+        words = super().__str__()
+        return words if len(words) <= MOST_WORDS else f"{words[:_HEAD]} ... {words[-_TAIL:]}"
 
 
 class OutOfRangeError(PennelloError):
@@ -21,7 +40,7 @@ class OutOfRangeError(PennelloError):
     """
 
     def __init__(self, name: str, value: object, allowed: str) -> None:
-        super().__init__(f"{name} is {value}; it must be {allowed}.")
+        super().__init__(f"{name} is {clipped(str(value), 80)}; it must be {allowed}.")
         self.name = name
         self.value = value
         self.allowed = allowed
@@ -32,8 +51,8 @@ class UnknownNameError(PennelloError):
 
     def __init__(self, kind: str, name: str, known: list[str], where: str = "") -> None:
         place = f"{where}: " if where else ""
-        listed = ", ".join(known[:12]) + (" ..." if len(known) > 12 else "")
-        super().__init__(f"{place}there is no {kind} '{name}'; there is: {listed or 'none'}.")
+        listed = ", ".join(clipped(one, 40) for one in known[:12]) + (" ..." if len(known) > 12 else "")
+        super().__init__(f"{place}there is no {kind} '{clipped(name)}'; there is: {listed or 'none'}.")
         self.kind = kind
         self.name = name
         self.known = known

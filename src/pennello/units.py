@@ -1,9 +1,12 @@
-"""Lengths: millimetres inside, millimetres or inches for the painter; times in words."""
+"""Lengths: millimetres inside, millimetres or inches for the painter; times in words; numbers as people write them."""
 
 from __future__ import annotations
 
+import re
 from enum import Enum
 from fractions import Fraction
+
+from pennello.errors import PennelloError, clipped
 
 MM_PER_INCH = 25.4  # exact: international yard and pound agreement, 1959
 
@@ -30,7 +33,7 @@ def to_mm(length: float, unit: LengthUnit) -> float:
     >>> to_mm(1, LengthUnit.INCH)
     25.4
     """
-    return length if unit is LengthUnit.MM else length * MM_PER_INCH
+    return length if unit is LengthUnit.MM else round(length * MM_PER_INCH, 9)
 
 
 def decimals(unit: LengthUnit) -> int:
@@ -79,3 +82,139 @@ def minutes(seconds: float) -> str:
     """
     whole = round(seconds)
     return f"{whole // 60} min {whole % 60} s" if whole >= 60 else f"{whole} s"
+
+
+class NumberTextError(PennelloError, ValueError):
+    """A text is no number, or one of something else."""
+
+    def __init__(self, text: str, wanted: str) -> None:
+        super().__init__(f"'{clipped(text, 40)}' is not understood; {wanted}.")
+        self.text = text
+
+
+_SIGNS = str.maketrans(dict(zip("\u2212\u00a0\u2009\u202f\u2044\u2033\u201d", '-   /""', strict=True)))
+_PARTS = {"\u00bd": "1/2", "\u00bc": "1/4", "\u00be": "3/4"} | {
+    sign: f"{top}/8" for sign, top in zip("\u215b\u215c\u215d\u215e", "1357", strict=True)
+}
+_DECIMAL = r"(?:[0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)(?:[eE][+-]?[0-9]{1,3})?"
+_FRACTION = r"(?:(?P<whole>[0-9]{1,6})[ -]+)?(?P<top>[0-9]{1,6}) ?/ ?(?P<bottom>[0-9]{1,6})"
+_QUANTITY = re.compile(rf"(?P<sign>[+-]?) ?(?:{_FRACTION}|(?P<decimal>{_DECIMAL})) ?(?P<unit>[^0-9 .,/+-].*)?\Z")
+_LENGTHS = {
+    "mm": 1.0,
+    "cm": 10.0,
+    "m": 1000.0,
+    "in": MM_PER_INCH,
+    "inch": MM_PER_INCH,
+    "inches": MM_PER_INCH,
+    '"': MM_PER_INCH,
+    "''": MM_PER_INCH,
+    "um": 1e-3,
+    "\u00b5m": 1e-3,
+    "\u03bcm": 1e-3,
+}
+_SAME = {
+    "\u00b0": ("deg", "degree", "degrees"),
+    "s": ("sec", "second", "seconds"),
+    "g": ("gram", "grams"),
+    "um": ("\u00b5m", "\u03bcm", "micron", "microns"),
+    "\u00b5m": ("um", "\u03bcm", "micron", "microns"),
+}
+_HOW = "write a number, as in 12.5, 12,5 or 3/4"
+_CLOCK = re.compile(r"(?P<minutes>[0-9]{1,4}):(?P<seconds>[0-5][0-9])\Z")
+
+
+def _read(text: str, how: str) -> tuple[float, str]:
+    """Return the number and the unit, "" for none, that a text gives."""
+    plain = text.translate(_SIGNS).strip()
+    for sign, part in _PARTS.items():
+        plain = plain.replace(sign, f" {part}")
+    match = _QUANTITY.match(plain.strip())
+    if match is None:
+        raise NumberTextError(text, how)
+    if match["bottom"]:
+        if int(match["bottom"]) == 0:
+            raise NumberTextError(text, how)
+        value = float(int(match["whole"] or 0) + Fraction(int(match["top"]), int(match["bottom"])))
+    else:
+        value = float(match["decimal"].replace(",", "."))
+    if value > 1e300:
+        raise NumberTextError(text, how)
+    return (-value if match["sign"] == "-" else value), (match["unit"] or "").strip()
+
+
+def parse_number(text: str) -> float:
+    """Return a number as people write it: with a decimal point or comma, or as a fraction.
+
+    Raises
+    ------
+    NumberTextError
+        If it is none: words, infinities, underscores, other scripts' digits, a unit.
+
+    >>> parse_number("12,5"), parse_number("-3/4"), parse_number("1 1/8"), parse_number("1e2")
+    (12.5, -0.75, 1.125, 100.0)
+    """
+    value, unit = _read(text, _HOW)
+    if unit:
+        raise NumberTextError(text, _HOW)
+    return value
+
+
+def parse_whole(text: str) -> int:
+    """Return a whole number; raises NumberTextError.
+
+    >>> parse_whole(" 12 ")
+    12
+    """
+    if not re.fullmatch(r"[+-]?[0-9]{1,15}", text.strip()):
+        raise NumberTextError(text, "write a whole number, as in 12")
+    return int(text)
+
+
+def parse_length(text: str, unit: LengthUnit = LengthUnit.MM) -> float:
+    """Return a length in mm, given in the unit that stands with it, or else in this one.
+
+    Raises
+    ------
+    NumberTextError
+        If it is none.
+
+    >>> parse_length("19 mm", LengthUnit.INCH), parse_length('1 1/8"'), round(parse_length("3/4 in"), 2)
+    (19.0, 28.575, 19.05)
+    """
+    how = "write a length, as in 12.5, 19 mm, 3/4 in or 1 1/8 in"
+    value, named = _read(text, how)
+    if not named:
+        return to_mm(value, unit)
+    factor = _LENGTHS.get(named.lower().rstrip("."))
+    if factor is None:
+        raise NumberTextError(text, how)
+    return round(value * factor, 9)
+
+
+def parse_amount(text: str, unit: str) -> float:
+    """Return a number with or without its own unit; times are understood as on a clock too.
+
+    Parameters
+    ----------
+    unit
+        The unit that the number is in, as it is shown, "" for none.
+
+    Raises
+    ------
+    NumberTextError
+        If it is no number, or has another unit.
+
+    >>> parse_amount("12,5 s", "s"), parse_amount("1:30", "s"), parse_amount("30 deg", "\u00b0"), parse_amount("7", "g")
+    (12.5, 90.0, 30.0, 7.0)
+    """
+    own = unit.strip()
+    how = f"{_HOW}, in {own}" if own else _HOW
+    on_clock = _CLOCK.match(text.strip()) if own == "s" else None
+    if on_clock:
+        return 60.0 * int(on_clock["minutes"]) + int(on_clock["seconds"])
+    value, named = _read(text, how)
+    if own == "s" and named.lower() in ("min", "minute", "minutes"):
+        return 60.0 * value
+    if named and named != own and named.lower() not in (own.lower(), *_SAME.get(own, ())):
+        raise NumberTextError(text, how)
+    return value

@@ -19,8 +19,8 @@ from pennello.design.faces import faces_left
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.laddering import plan_ladder
 from pennello.design.load_kinds import LOAD_KINDS, axis_words, goes_on_with, kinds_for
-from pennello.design.plan import LeftoverError, check_references
 from pennello.design.problems import problems, problems_of
+from pennello.design.soundness import LeftoverError, check_references
 from pennello.design.words import load_words
 from pennello.errors import OutOfRangeError
 from pennello.files.plan_json import parse_plan, plan_bytes

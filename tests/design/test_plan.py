@@ -11,8 +11,9 @@ from pennello.aim.mend import Recolour, SetReloads, Shorten, shortened
 from pennello.colour.basis import FULL
 from pennello.design import edits
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
-from pennello.design.plan import DoubleNameError, Plan, Skin, check_references, skin_spectrum
+from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.design.problems import problems
+from pennello.design.soundness import DoubleNameError, check_references
 from pennello.design.words import load_words, side_paints
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit import catalogue

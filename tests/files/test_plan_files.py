@@ -12,11 +12,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pennello import disk as atomic
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.errors import FileProblemError
-from pennello.files import atomic
 from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
 from pennello.files.plan_schema import json_schema
 from pennello.kit.applicator import Applicator

@@ -69,3 +69,16 @@ QUESTIONS: tuple[tuple[str, str, type[Enum]], ...] = (
     ("parent", "For a minor: does a parent agree?", Said),
 )
 """Field, question and answers, in the order in which they are asked (common practice)."""
+
+
+PERSONAL = frozenset({"consent", "broken_skin", "sensitive", "allergy", "asthma", "ill", "small_child"})
+"""Cautions that come from what a person said: whoever reads them knows the answer."""
+
+
+def is_personal(code: str) -> bool:
+    """Return whether a caution tells of a person and not of a plan.
+
+    >>> is_personal("allergy"), is_personal("ask_age"), is_personal("expired")
+    (True, True, False)
+    """
+    return code in PERSONAL or code.startswith("ask_")

@@ -6,12 +6,14 @@ import math
 from argparse import Namespace
 from dataclasses import asdict
 
+from pennello.cli.answers import Answer
 from pennello.cli.main import write_json
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.edits import with_cake, with_load_counted
 from pennello.design.faces import faces_left
 from pennello.design.laddering import plan_ladder
 from pennello.errors import OutOfRangeError
-from pennello.files.plan_json import read_plan, write_plan
+from pennello.kit.cake import Cake
 from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import cake_mixes, hints
 from pennello.load.wear import cleaned, dirt_share, worn_out
@@ -73,7 +75,7 @@ def cake(wish: Namespace) -> int:
 
 
 def wear(wish: Namespace) -> int:
-    """Count loads of a stroke."""
+    """Say what loads of a stroke do to its cakes; count them only when asked to."""
     if not 1 <= wish.loads <= MOST_LOADS:
         raise OutOfRangeError("number of loads", wish.loads, "1 to 10000")
     plan = read_plan(wish.plan)
@@ -82,24 +84,25 @@ def wear(wish: Namespace) -> int:
     if wish.clean:
         for name in visited:
             plan = with_cake(plan, cleaned(plan.cake(name)))
-    write_plan(plan, wish.out or wish.plan)
+    written = wish.out or (wish.plan if wish.apply else None)
+    if written is not None:
+        write_plan(plan, written)
+    pans = {name: plan.cake(name) for name in visited}
     if wish.json:
-        pans = {name: plan.cake(name) for name in visited}
-        write_json(
-            {
-                name: {
-                    "hollow_mm": [stripe.hollow_mm for stripe in pan.stripes],
-                    "dirt_share": dirt_share(pan).tolist(),
-                    "worn_out": list(worn_out(pan)),
-                }
-                for name, pan in pans.items()
-            }
-        )
+        write_json({name: _worn_answer(pan) for name, pan in pans.items()})
         return 0
-    for name in visited:
-        pan = plan.cake(name)
+    for pan in pans.values():
         print(pan.name)
         for stripe, dirty in zip(pan.stripes, dirt_share(pan).tolist(), strict=True):
             words = f"{length_text(stripe.hollow_mm)} hollow of {length_text(pan.depth_mm)}, {dirty:.0%} dirty"
             print(f"  {plan.paint(stripe.paint).name}: {words}")
+    print(f"Wrote {written}." if written is not None else "Nothing was written; count these loads with --apply.")
     return 0
+
+
+def _worn_answer(pan: Cake) -> Answer:
+    return {
+        "hollow_mm": [stripe.hollow_mm for stripe in pan.stripes],
+        "dirt_share": dirt_share(pan).tolist(),
+        "worn_out": list(worn_out(pan)),
+    }

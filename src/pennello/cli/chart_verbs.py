@@ -11,20 +11,21 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
 from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif
 from pennello.design.plan import Plan, Skin, skin_bytes
+from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
-from pennello.files.atomic import write_bytes
 from pennello.files.chart_svg import chart_svg, motif_svg
 from pennello.files.motif_file import SUFFIX, read_own
 from pennello.files.picture import write_png
-from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.motif import Motif
 from pennello.motif.place import Place
+from pennello.units import parse_number
 
 Answer = dict[str, Any]
 
@@ -202,7 +203,7 @@ def numbers(given: list[str] | None) -> dict[str, float]:
     for word in given or []:
         key, _, text = word.partition("=")
         try:
-            values[key.strip()] = float(text)
+            values[key.strip()] = parse_number(text)
         except ValueError:
             raise OutOfRangeError("--set", word, "key=number, as in petals=6") from None
     return values

@@ -29,6 +29,7 @@ from pennello.kit.paint import Paint
 from pennello.kit.search import found, neighbours
 from pennello.kit.shelf import ItemKind, KitItem
 from pennello.session.kit import KitSession
+from pennello.units import parse_whole
 
 MOST_REFUSED_SHOWN = 20
 
@@ -179,7 +180,7 @@ def _area(text: str) -> Any:
     from pennello.files.swatch import Area  # noqa: PLC0415
 
     try:
-        x, y, width, height = (int(part) for part in text.split(","))
+        x, y, width, height = (parse_whole(part) for part in text.split(","))
     except ValueError:
         raise KitWishError(f"'{text}' is no area; write X,Y,W,H in pixels, as in 120,80,40,40.") from None
     return Area(x, y, width, height)

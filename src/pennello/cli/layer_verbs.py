@@ -8,6 +8,7 @@ from typing import Any
 
 from pennello.chart.chart import Point
 from pennello.cli.main import write_json
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.skin import ita_class
 from pennello.design.layers import (
     Layer,
@@ -26,8 +27,8 @@ from pennello.design.placed import GLITTER, LINES, Overlay, Reserved
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA, readings
 from pennello.errors import OutOfRangeError
-from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
+from pennello.units import parse_number
 
 
 def layer_verb(wish: Namespace) -> int:
@@ -84,7 +85,7 @@ def _new(plan: Plan, wish: Namespace) -> Layer:
 def _points(text: str) -> list[Point]:
     """Return the points of a line typed as "x,y x,y ..."."""
     try:
-        points = [(float(x), float(y)) for x, y in (pair.split(",") for pair in text.split())]
+        points = [(parse_number(x), parse_number(y)) for x, y in (pair.split(",") for pair in text.split())]
     except ValueError:
         points = []
     if not points:

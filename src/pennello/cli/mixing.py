@@ -14,6 +14,7 @@ from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import format_hex, parse_hex
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.paint import Paint, optics
+from pennello.units import parse_number
 
 _PAINT = re.compile(
     r"(?P<hex>#?[0-9a-fA-F]{6})(?:@(?P<contrast>[0-9.eE+-]+)(?P<percent>%?))?(?::(?P<parts>[0-9.eE+-]+))?\Z"
@@ -46,8 +47,8 @@ def parse_portion(text: str) -> Portion:
     if not match:
         raise PaintTextError(text)
     try:
-        contrast = float(match["contrast"]) if match["contrast"] else None
-        parts = float(match["parts"]) if match["parts"] else 1.0
+        contrast = parse_number(match["contrast"]) if match["contrast"] else None
+        parts = parse_number(match["parts"]) if match["parts"] else 1.0
     except ValueError as error:
         raise PaintTextError(text) from error
     if contrast is not None and match["percent"]:

@@ -7,6 +7,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
+from pennello.cli.numbers import number
+
 PlanVerb = Callable[..., argparse.ArgumentParser]
 
 
@@ -37,7 +39,7 @@ def add_order_verbs(verbs: Any, plan_verb: PlanVerb, json: Callable[[argparse.Ar
 
     pictures = plan_verb(verbs, "sequence", "the design after each step, as pictures", stroke=False)
     pictures.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder; it is made if need be")
-    pictures.add_argument("--px-per-mm", type=float, default=3.0, metavar="N", help="resolution, default 3")
+    pictures.add_argument("--px-per-mm", type=number, default=3.0, metavar="N", help="resolution, default 3")
     _timed(pictures)
     json(pictures)
 
@@ -53,8 +55,8 @@ def add_order_verbs(verbs: Any, plan_verb: PlanVerb, json: Callable[[argparse.Ar
 
 def _timed(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--chart", default="", metavar="NAME", help="one chart only (default: all of the plan)")
-    parser.add_argument("--seconds", type=float, default=1.0, metavar="T", help="how long to look for a better order")
-    parser.add_argument("--target", type=float, metavar="S", help="leave out what does not fit into so many seconds")
+    parser.add_argument("--seconds", type=number, default=1.0, metavar="T", help="how long to look for a better order")
+    parser.add_argument("--target", type=number, metavar="S", help="leave out what does not fit into so many seconds")
     parser.add_argument("--notebook", type=Path, metavar="FILE", help="times of your own runs (default: your notebook)")
 
 

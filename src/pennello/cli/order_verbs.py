@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from argparse import Namespace
 from dataclasses import replace
 from datetime import datetime
@@ -11,15 +12,15 @@ from typing import Any
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, Caution, cautions
 from pennello.cli.main import write_json
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
-from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step
-from pennello.units import clock, minutes
+from pennello.units import clock, minutes, parse_number
 
 Answer = dict[str, Any]
 
@@ -159,7 +160,7 @@ def _wished(plan: Plan, wish: Namespace) -> Ordering:
     for word in wish.worth or []:
         name, number = _pair(word, "--worth", parts)
         try:
-            ordering = ordering.with_worth(name, float(number))
+            ordering = ordering.with_worth(name, parse_number(number))
         except ValueError:
             raise OutOfRangeError("--worth", word, "PART=NUMBER") from None
     for word in wish.rule or []:
@@ -198,7 +199,7 @@ def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arran
     name, place = move
     if name not in arranged.order:
         raise UnknownNameError("step", name, list(arranged.order), "--move")
-    if not place.isdigit() or int(place) < 1:
+    if not re.fullmatch("[1-9][0-9]{0,5}", place):
         raise OutOfRangeError("--move", place, "a step and its place, 1 for the first")
     order = moved(arranged, name, int(place) - 1)
     if isinstance(order, str):

@@ -3,18 +3,25 @@
 from __future__ import annotations
 
 import argparse
+import re
 from pathlib import Path
 from typing import Any, NoReturn
 
 from pennello import __version__
+from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.order_parser import add_order_verbs
+from pennello.errors import clipped
 
 
 class _Parser(argparse.ArgumentParser):
-    """Says one line and where help is, and exits with 2."""
+    """Says one line and where help is, and exits with 2; -12,5 and -3/4 are numbers and no options."""
+
+    def __init__(self, *given: Any, **named: Any) -> None:
+        super().__init__(*given, **named)
+        self._negative_number_matcher = re.compile(r"-[0-9.,]")
 
     def error(self, message: str) -> NoReturn:
-        self.exit(2, f"{self.prog}: {message}; see '{self.prog} --help'.\n")
+        self.exit(2, f"{self.prog}: {clipped(message, 500)}; see '{self.prog} --help'.\n")
 
 
 def make_parser() -> argparse.ArgumentParser:
@@ -31,7 +38,7 @@ def make_parser() -> argparse.ArgumentParser:
 
     mix = verbs.add_parser("mix", help="mix paints and see the colour")
     mix.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
-    mix.add_argument("--film-um", type=float, metavar="T", help="film thickness; without it thick enough to hide")
+    mix.add_argument("--film-um", type=number, metavar="T", help="film thickness; without it thick enough to hide")
     mix.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
     _json(mix)
 
@@ -42,7 +49,7 @@ def make_parser() -> argparse.ArgumentParser:
 
     lay = _plan_verb(verbs, "lay", "what one stroke lays, and the verdict", stroke=True)
     lay.add_argument("--png", type=Path, metavar="FILE", help="write the stroke as a picture")
-    lay.add_argument("--px-per-mm", type=float, default=4.0, metavar="N", help="resolution, default 4")
+    lay.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
     _json(lay)
 
     check = _plan_verb(verbs, "check", "the verdict on every stroke of a plan", stroke=False)
@@ -86,10 +93,10 @@ def _plan_verb(verbs: Any, name: str, words: str, *, stroke: bool) -> argparse.A
 def _skin_verbs(verbs: Any) -> None:
     render = _plan_verb(verbs, "render", "all strokes on one skin, wet over wet, as a picture", stroke=False)
     render.add_argument("--png", type=Path, required=True, metavar="FILE")
-    render.add_argument("--px-per-mm", type=float, default=4.0, metavar="N", help="resolution, default 4")
-    render.add_argument("--skin", type=float, metavar="ITA", help="another skin, by its angle in degrees")
-    render.add_argument("--at", type=float, metavar="SECONDS", help="only what is laid by then")
-    render.add_argument("--threads", type=int, metavar="N", help="threads for the picture")
+    render.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    render.add_argument("--skin", type=number, metavar="ITA", help="another skin, by its angle in degrees")
+    render.add_argument("--at", type=number, metavar="SECONDS", help="only what is laid by then")
+    render.add_argument("--threads", type=whole, metavar="N", help="threads for the picture")
     render.add_argument("--chart", metavar="NAME", help="a chart with its motifs instead of the strokes")
     render.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
     render.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
@@ -110,7 +117,7 @@ def _skin_verbs(verbs: Any) -> None:
     out.add_argument("file", type=Path)
     taken = _plan_verb(actions, "import", "let a stroke follow a path", stroke=True)
     taken.add_argument("file", type=Path)
-    taken.add_argument("--number", type=int, default=1, metavar="N", help="which path of the file, default 1")
+    taken.add_argument("--number", type=whole, default=1, metavar="N", help="which path of the file, default 1")
     taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
 
 
@@ -118,17 +125,17 @@ def _chart_verbs(verbs: Any) -> None:
     motif = verbs.add_parser("motif", help="motifs: list them, what one comes to, put one on a chart")
     motif.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
     motif.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
-    motif.add_argument("--brush-mm", type=float, metavar="MM", help="width of its brushes, default 19.05")
-    motif.add_argument("--per-load", type=int, default=1, metavar="N", help="strokes from one load, default 1")
+    motif.add_argument("--brush-mm", type=length_mm, metavar="MM", help="width of its brushes, default 19.05")
+    motif.add_argument("--per-load", type=whole, default=1, metavar="N", help="strokes from one load, default 1")
     motif.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
     motif.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
     motif.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
     motif.add_argument(
-        "--x-mm", type=float, default=0.0, metavar="MM", help="where, from the chart's origin to the right"
+        "--x-mm", type=length_mm, default=0.0, metavar="MM", help="where, from the chart's origin to the right"
     )
-    motif.add_argument("--y-mm", type=float, default=0.0, metavar="MM", help="and down")
-    motif.add_argument("--turn-deg", type=float, default=0.0, metavar="DEG")
-    motif.add_argument("--scale", type=float, default=1.0, metavar="N")
+    motif.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="and down")
+    motif.add_argument("--turn-deg", type=number, default=0.0, metavar="DEG")
+    motif.add_argument("--scale", type=number, default=1.0, metavar="N")
     motif.add_argument("--twin", action="store_true", help="and its mirror image across the midline")
     motif.add_argument("--load", metavar="STROKE", help="lay all of it with this stroke's load")
     motif.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
@@ -137,7 +144,7 @@ def _chart_verbs(verbs: Any) -> None:
     _layer_verb(verbs)
     read = _plan_verb(verbs, "contrast", "how a plan's loads stand out from light and dark skin", stroke=False)
     read.add_argument(
-        "--skin", type=float, action="append", metavar="ITA", help="a skin (default: five, light to dark)"
+        "--skin", type=number, action="append", metavar="ITA", help="a skin (default: five, light to dark)"
     )
     _json(read)
 
@@ -145,8 +152,8 @@ def _chart_verbs(verbs: Any) -> None:
     chart.add_argument("name", nargs="?", help="a chart; without it they are listed")
     chart.add_argument("--svg", type=Path, metavar="FILE", help="write it, 1 unit = 1 mm")
     chart.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
-    chart.add_argument("--head-mm", type=float, metavar="MM", help="head breadth")
-    chart.add_argument("--face-mm", type=float, metavar="MM", help="root of the nose to chin")
+    chart.add_argument("--head-mm", type=length_mm, metavar="MM", help="head breadth")
+    chart.add_argument("--face-mm", type=length_mm, metavar="MM", help="root of the nose to chin")
     _json(chart)
 
 
@@ -157,12 +164,12 @@ def _layer_verb(verbs: Any) -> None:
     layer.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil, or lines, to add")
     layer.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
     layer.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
-    layer.add_argument("--x-mm", type=float, metavar="MM", help="or where, from the chart's origin to the right")
-    layer.add_argument("--y-mm", type=float, metavar="MM", help="and down")
-    layer.add_argument("--width-mm", type=float, metavar="MM", help="its width")
+    layer.add_argument("--x-mm", type=length_mm, metavar="MM", help="or where, from the chart's origin to the right")
+    layer.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
+    layer.add_argument("--width-mm", type=length_mm, metavar="MM", help="its width")
     layer.add_argument("--points", action="append", metavar="'X,Y X,Y ...'", help="a line, mm; one point is a dot")
-    layer.add_argument("--line-mm", type=float, metavar="MM", help="width of lines, 0.2 to 30")
-    layer.add_argument("--amount", type=float, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
+    layer.add_argument("--line-mm", type=length_mm, metavar="MM", help="width of lines, 0.2 to 30")
+    layer.add_argument("--amount", type=number, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
     layer.add_argument("--colour", metavar="HEX")
     layer.add_argument("--remove", action="store_true", help="take it away")
     layer.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
@@ -172,41 +179,43 @@ def _layer_verb(verbs: Any) -> None:
 def _solve_verbs(verbs: Any) -> None:
     find = _plan_verb(verbs, "find-load", "which load lays what a stroke should look like", stroke=True)
     find.add_argument("--cakes", metavar="IDS", help="only these, with commas between")
-    find.add_argument("--top", type=int, default=8, metavar="N", help="how many, default 8")
+    find.add_argument("--top", type=whole, default=8, metavar="N", help="how many, default 8")
     find.add_argument("--one-visit", action="store_true", help="no touches with a corner")
     find.add_argument("--keep-brush", action="store_true", help="with the stroke's own brush only")
     find.add_argument(
         "--near", choices=("skin", "eye", "lips"), help="obey labels for this place (default: the stroke's)"
     )
-    find.add_argument("--take", type=int, metavar="N", help="take the N-th load for the stroke and write the plan")
+    find.add_argument("--take", type=whole, metavar="N", help="take the N-th load for the stroke and write the plan")
     _searched(find)
 
     make = _plan_verb(verbs, "design-cake", "which cake to make for a stroke, or one for several", stroke=False)
     make.add_argument("stroke", metavar="STROKE[,STROKE]", help="ids of strokes, with commas between")
-    make.add_argument("--stripes", type=int, metavar="N", help="just so many, 2 to 7 (default: as many as it takes)")
+    make.add_argument("--stripes", type=whole, metavar="N", help="just so many, 2 to 7 (default: as many as it takes)")
     make.add_argument("--paints", metavar="IDS", help="only of these, with commas between")
     make.add_argument("--keep", metavar="IDS", help="these must be in it")
-    make.add_argument("--pan-mm", type=float, metavar="MM", help="width of the pan (default: what the brush needs)")
+    make.add_argument("--pan-mm", type=length_mm, metavar="MM", help="width of the pan (default: what the brush needs)")
     make.add_argument("--weights", metavar="N,N", help="how much each stroke counts")
-    make.add_argument("--seconds", type=float, default=6.0, metavar="T", help="when to be done, default 6")
+    make.add_argument("--seconds", type=number, default=6.0, metavar="T", help="when to be done, default 6")
     make.add_argument("--add", action="store_true", help="put the best cake into the plan and load the strokes from it")
     _searched(make)
 
     forgive = _plan_verb(verbs, "forgive", "how often a load still holds with a hand's slips", stroke=True)
-    forgive.add_argument("--tries", type=int, default=400, metavar="N", help="default 400")
-    forgive.add_argument("--seed", type=int, default=1, metavar="S", help="default 1")
+    forgive.add_argument("--tries", type=whole, default=400, metavar="N", help="default 400")
+    forgive.add_argument("--seed", type=whole, default=1, metavar="S", help="default 1")
     forgive.add_argument("--hand", choices=("steady", "normal", "bumpy"), help="default: the plan's")
     forgive.add_argument("--laid", action="store_true", help="lay every try as a film: slower")
     _json(forgive)
 
     loads = _plan_verb(verbs, "loads", "the fewest loads for all strokes of a plan", stroke=False)
-    loads.add_argument("--quality", type=float, default=6.0, metavar="DE", help="how far each may be off, default 6 dE")
-    loads.add_argument("--seconds", type=float, default=5.0, metavar="T", help="how long to look for fewer, default 5")
+    loads.add_argument(
+        "--quality", type=number, default=6.0, metavar="DE", help="how far each may be off, default 6 dE"
+    )
+    loads.add_argument("--seconds", type=number, default=5.0, metavar="T", help="how long to look for fewer, default 5")
     loads.add_argument("--apply", action="store_true", help="take them")
     _searched(loads)
 
     ways = _plan_verb(verbs, "colourways", "other cakes for a design that keep its relations", stroke=False)
-    ways.add_argument("--take", type=int, metavar="N", help="take the N-th and write the plan")
+    ways.add_argument("--take", type=whole, metavar="N", help="take the N-th and write the plan")
     _searched(ways)
 
     _wish_verb(verbs)
@@ -220,10 +229,10 @@ def _wish_verb(verbs: Any) -> None:
     wish.add_argument("--load", action="store_true", help="what its load lays")
     wish.add_argument("--picture", type=Path, metavar="FILE", help="as in a picture, along --line")
     wish.add_argument("--line", metavar="X,Y,X,Y", help="ends of a line across the petal, px, from A to B")
-    wish.add_argument("--rim-mm", type=float, metavar="MM", help="a rim at least so wide")
+    wish.add_argument("--rim-mm", type=length_mm, metavar="MM", help="a rim at least so wide")
     wish.add_argument("--at-end", action="store_true", help="for the end of the stroke only; it changes towards it")
     wish.add_argument("--near", choices=("skin", "eye", "lips"), help="what the stroke lies near")
-    wish.add_argument("--tolerance", type=float, metavar="DE", help="mean dE up to which it holds")
+    wish.add_argument("--tolerance", type=number, metavar="DE", help="mean dE up to which it holds")
     wish.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(wish)
 
@@ -237,7 +246,7 @@ def _searched(parser: argparse.ArgumentParser) -> None:
 def _cake_verbs(verbs: Any) -> None:
     ladder = _plan_verb(verbs, "ladder", "one window slid by equal steps of lightness", stroke=False)
     ladder.add_argument("cake", help="the cake's id")
-    ladder.add_argument("--steps", type=int, default=5, metavar="N", help="how many flowers, default 5")
+    ladder.add_argument("--steps", type=whole, default=5, metavar="N", help="how many flowers, default 5")
     ladder.add_argument("--brush", metavar="ID", help="the brush (default: one that loads from this cake, or fits)")
     _json(ladder)
 
@@ -246,18 +255,23 @@ def _cake_verbs(verbs: Any) -> None:
     cake.add_argument("--pdf", type=Path, metavar="FILE", help="write the label at true scale")
     _json(cake)
 
-    wear = _plan_verb(verbs, "wear", "count loads: the cakes hollow and get dirty", stroke=True)
-    wear.add_argument("--loads", type=int, default=1, metavar="N", help="how often the stroke is loaded, default 1")
+    wear = _plan_verb(verbs, "wear", "what loads would do: the cakes hollow and get dirty", stroke=True)
+    wear.add_argument("--loads", type=whole, default=1, metavar="N", help="how often the stroke is loaded, default 1")
     wear.add_argument("--clean", action="store_true", help="take the dirty layer off those cakes afterwards")
-    wear.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    wear.add_argument("--apply", action="store_true", help="count them: write it into the plan")
+    wear.add_argument("--out", type=Path, metavar="FILE", help="write it here, and leave the plan as it is")
     _json(wear)
 
     fit = _plan_verb(verbs, "calibrate", "fit a brush to what you saw", stroke=False)
     fit.add_argument("brush", help="the brush's id")
-    fit.add_argument("--full-after", type=float, action="append", metavar="SWEEPS", help="sweeps until it looked full")
+    fit.add_argument("--full-after", type=number, action="append", metavar="SWEEPS", help="sweeps until full")
     fit.add_argument("--petals", action="append", metavar="COUNTxMM", help="petals of one load before one is pale")
-    fit.add_argument("--blend-mm", type=float, action="append", metavar="MM", help="width of a blend on a test swatch")
-    fit.add_argument("--softness-mm", type=float, default=0.3, metavar="MM", help="softness of that cake, default 0.3")
+    fit.add_argument(
+        "--blend-mm", type=length_mm, action="append", metavar="MM", help="width of a blend on a test swatch"
+    )
+    fit.add_argument(
+        "--softness-mm", type=length_mm, default=0.3, metavar="MM", help="softness of that cake, default 0.3"
+    )
     fit.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(fit)
 

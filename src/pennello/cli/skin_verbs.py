@@ -9,12 +9,12 @@ from dataclasses import replace
 from typing import Any
 
 from pennello.cli.main import write_json
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, Skin
 from pennello.errors import OutOfRangeError
-from pennello.files.plan_json import read_plan, write_plan
-from pennello.units import length_text
+from pennello.units import length_text, parse_number
 
 
 def render(wish: Namespace) -> int:
@@ -111,7 +111,7 @@ def _settings(words: list[str]) -> list[tuple[str, float]]:
     for word in words:
         key, sign, value = word.partition("=")
         try:
-            pairs.append((key, float(value)))
+            pairs.append((key, parse_number(value)))
         except ValueError:
             raise OutOfRangeError("a setting", word, "written as key=number") from None
         if not sign:

@@ -14,12 +14,12 @@ from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
 from pennello.aim.wish import Stop, Wanted
 from pennello.cli.main import write_json
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
 from pennello.design.wishing import with_load_wished
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
-from pennello.files.plan_json import read_plan, write_plan
 from pennello.kit.paint import Near
 from pennello.kit.shelf import Kit
 from pennello.session.kit import KitSession
@@ -28,7 +28,7 @@ from pennello.solve.find_load import Filters, Find, find_load
 from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_find
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import at_hand, stock
-from pennello.units import length_text
+from pennello.units import length_text, parse_number
 
 Answer = dict[str, Any]
 _CAKE_TRIES = 100
@@ -146,7 +146,7 @@ def _weights(wish: Namespace, names: list[str]) -> list[float]:
     if not wish.weights:
         return [1.0] * len(names)
     try:
-        weights = [float(text) for text in _ids(wish.weights)]
+        weights = [parse_number(text) for text in _ids(wish.weights)]
     except ValueError:
         weights = []
     if len(weights) != len(names) or not all(0 < weight <= 1000 for weight in weights):
@@ -374,7 +374,7 @@ def _from_picture(plan: Plan, wish: Namespace) -> tuple[Stop, ...]:
     stroke = plan.stroke(wish.stroke)
     brush = plan.brush(stroke.brush)
     try:
-        x0, y0, x1, y1 = (float(text) for text in (wish.line or "").split(","))
+        x0, y0, x1, y1 = (parse_number(text) for text in (wish.line or "").split(","))
     except ValueError:
         raise WishError("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.") from None
     labs = line_colours(read_picture(Path(wish.picture)), (x0, y0), (x1, y1))
@@ -385,7 +385,7 @@ def _stop(text: str) -> Stop:
     """Return a stop written as PAINT or #rrggbb, then :END, then :BLEND; end 0 to 1, blend in mm."""
     name, *rest = text.strip().split(":")
     try:
-        end, blend = (float(rest[0]) if rest else 1.0), (float(rest[1]) if len(rest) > 1 else 2.5)
+        end, blend = (parse_number(rest[0]) if rest else 1.0), (parse_number(rest[1]) if len(rest) > 1 else 2.5)
     except ValueError:
         raise OutOfRangeError("a wanted stop", text, "PAINT:END:BLEND, as in foam-white:0.2:2.5") from None
     return Stop(srgb=name, to_u=end, blend_mm=blend) if name.startswith("#") else Stop(name, None, end, blend)

@@ -14,6 +14,7 @@ from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_
 from pennello.cli.chart_verbs import chart_problems
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion
+from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.basis import small_basis
 from pennello.design.edits import mended, with_brush
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
@@ -22,12 +23,11 @@ from pennello.design.problems import problems
 from pennello.design.words import load_words
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
-from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.plan_schema import json_schema
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import boundaries
-from pennello.units import length_text
+from pennello.units import length_text, parse_length, parse_number
 
 if TYPE_CHECKING:
     from pennello.practice.calibrate import Fit, Petals
@@ -209,7 +209,7 @@ def _petals(text: str) -> Petals:
 
     count, _, length = text.lower().partition("x")
     try:
-        return Petals(float(count), float(length))
+        return Petals(parse_number(count), parse_length(length))
     except ValueError:
         raise OutOfRangeError("petals of one load", text, "COUNTxMM, as in 5x60") from None
 

@@ -103,6 +103,7 @@ class Reserved:
 GLITTER, STENCIL, LINES = "glitter", "stencil", "lines"
 KINDS = (GLITTER, STENCIL, LINES)
 LINE_MM = (0.2, 30.0)
+MOST_SEED = 2**31 - 1
 DOT_MM = 0.5
 """A line shorter than this is a dot."""
 
@@ -148,6 +149,8 @@ class Overlay:
             raise OutOfRangeError(f"kind of {self.name}", self.kind, "glitter, stencil or lines")
         if not LINE_MM[0] <= self.line_mm <= LINE_MM[1]:
             raise OutOfRangeError(f"width of {self.name}", self.line_mm, f"{LINE_MM[0]:g} to {LINE_MM[1]:g} mm")
+        if not 0 <= self.seed <= MOST_SEED:
+            raise OutOfRangeError(f"seed of {self.name}", self.seed, f"a whole number, 0 to {MOST_SEED}")
         parse_hex(self.srgb)
         low, high = (1.0, 400.0) if self.kind == GLITTER else (0.05, 1.0)
         if not low <= self.amount <= high:

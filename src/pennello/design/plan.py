@@ -13,7 +13,6 @@ from numpy.typing import NDArray
 from pennello.aim.attempt import Attempt, Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Wanted
-from pennello.chart.catalogue import CHARTS
 from pennello.chart.measures import Measures
 from pennello.colour.basis import FULL
 from pennello.colour.recover import reflectance_from_srgb
@@ -21,7 +20,7 @@ from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
 from pennello.design.ordering import Ordering
 from pennello.design.placed import Overlay, PlacedMotif, Reserved
-from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
@@ -36,23 +35,6 @@ DRY_AFTER_S = 57.6
 """After how long a coat of 15 um is dry to the touch, s (a default)."""
 
 Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke", PlacedMotif)
-
-
-class DoubleNameError(PennelloError):
-    """Two things of one kind share an id."""
-
-    def __init__(self, where: str, name: str) -> None:
-        super().__init__(f"{where}: the id '{name}' is used twice; give each its own.")
-        self.where = where
-        self.name = name
-
-
-class LeftoverError(PennelloError):
-    """A load cannot go on with what it names."""
-
-    def __init__(self, where: str, problem: str) -> None:
-        super().__init__(f"{where}: {problem}")
-        self.where = where
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,80 +178,3 @@ def find(kind: str, name: str, things: Iterable[Thing]) -> Thing:
         if thing.id == name:
             return thing
     raise UnknownNameError(kind, name, [thing.id for thing in listed])
-
-
-def check_references(plan: Plan) -> None:
-    """Check that ids are unique and that all names point to something.
-
-    Raises
-    ------
-    DoubleNameError, UnknownNameError
-        With the place in the file's own words.
-    """
-    known = {
-        "paints": _unique("paints", plan.paints),
-        "cakes": _unique("cakes", plan.cakes),
-        "brushes": _unique("brushes", plan.brushes),
-    }
-    strokes = _unique("strokes", plan.strokes)
-    for i, cake in enumerate(plan.cakes):
-        for j, stripe in enumerate(cake.stripes):
-            where = f"cakes[{i}].stripes[{j}]"
-            _known("paint", stripe.paint, known["paints"], f"{where}.paint")
-            for k, portion in enumerate(stripe.dirt):
-                _known("paint", portion.paint, known["paints"], f"{where}.dirt[{k}].paint")
-    for i, stroke in enumerate(plan.strokes):
-        here = f"strokes[{i}]"
-        _known("brush", stroke.brush, known["brushes"], f"{here}.brush")
-        for j, pickup in enumerate(stroke.recipe.pickups):
-            place = f"{here}.load.pickups[{j}]"
-            if pickup.cake:
-                _known("cake", pickup.cake, known["cakes"], f"{place}.cake")
-            for k, portion in enumerate(pickup.pan):
-                _known("paint", portion.paint, known["paints"], f"{place}.pan[{k}].paint")
-        for key, stops in (("stops", stroke.wanted.stops), ("end", stroke.wanted.end)):
-            for j, stop in enumerate(stops):
-                if stop.paint is not None:
-                    _known("paint", stop.paint, known["paints"], f"{here}.wanted.{key}[{j}].paint")
-    _check_leftovers(plan, strokes)
-    _check_motifs(plan, strokes)
-
-
-def _check_motifs(plan: Plan, strokes: list[str]) -> None:
-    """Check that every part of a motif is laid with a stroke that is there, and that charts are known."""
-    for i, kept in enumerate(plan.reserved):
-        _known("chart", kept.chart, list(CHARTS), f"reserved[{i}].chart")
-    for i, overlay in enumerate(plan.overlays):
-        _known("chart", overlay.chart, list(CHARTS), f"overlays[{i}].chart")
-    _unique("motifs", plan.motifs)
-    for i, placed in enumerate(plan.motifs):
-        _known("chart", placed.chart, list(CHARTS), f"motifs[{i}].chart")
-        for part, stroke in placed.loads:
-            _known("stroke", stroke, strokes, f"motifs[{i}].loads.{part}")
-
-
-def _check_leftovers(plan: Plan, strokes: list[str]) -> None:
-    """Check that a load goes on only with the leftover of an earlier stroke, in the same brush."""
-    for i, stroke in enumerate(plan.strokes):
-        before, where = stroke.recipe.after, f"strokes[{i}].load.after"
-        if not before:
-            continue
-        _known("stroke", before, strokes, where)
-        if strokes.index(before) >= i:
-            raise LeftoverError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
-        if plan.stroke(before).brush != stroke.brush:
-            raise LeftoverError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
-
-
-def _unique(kind: str, things: Iterable[Thing]) -> list[str]:
-    names: dict[str, None] = {}
-    for index, thing in enumerate(things):
-        if thing.id in names:
-            raise DoubleNameError(f"{kind}[{index}].id", thing.id)
-        names[thing.id] = None
-    return list(names)
-
-
-def _known(kind: str, name: str, names: list[str], where: str) -> None:
-    if name not in names:
-        raise UnknownNameError(kind, name, names, where)

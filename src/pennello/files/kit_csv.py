@@ -10,8 +10,8 @@ from datetime import date
 from pathlib import Path
 from typing import Any
 
+from pennello.disk import write_bytes
 from pennello.errors import FileProblemError, PennelloError
-from pennello.files.atomic import write_bytes
 from pennello.files.table import CellError, Row, number, read_rows, truth
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe

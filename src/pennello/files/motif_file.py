@@ -9,8 +9,8 @@ import msgspec
 from msgspec import Meta
 
 from pennello.design.placed import PlacedMotif
+from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
-from pennello.files.atomic import read_bytes, write_bytes
 from pennello.motif.catalogue import motif
 
 SUFFIX = ".pennello-motif"

@@ -20,7 +20,7 @@ from reportlab.pdfbase.pdfmetrics import registerFont
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from pennello.files.atomic import write_bytes
+from pennello.disk import write_bytes
 from pennello.files.picture import Picture
 
 Array = NDArray[np.floating[Any]]

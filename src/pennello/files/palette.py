@@ -7,8 +7,8 @@ from collections.abc import Iterable
 from pathlib import Path
 
 from pennello.colour.srgb import parse_hex
+from pennello.disk import write_bytes
 from pennello.errors import FileProblemError
-from pennello.files.atomic import write_bytes
 from pennello.files.table import read_text
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug

@@ -13,7 +13,7 @@ from pennello.aim.comparison import Comparison
 from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
 from pennello.colour.srgb import encode
-from pennello.files.atomic import write_bytes
+from pennello.disk import write_bytes
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]

@@ -16,7 +16,8 @@ from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
 from pennello.design.ordering import Ordering, Rule
 from pennello.design.placed import Overlay, PlacedMotif, Reserved
-from pennello.design.plan import Plan, PlanStroke, Skin, check_references
+from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.design.soundness import check_plan
 from pennello.errors import PennelloError
 from pennello.files.plan_schema import (
     BrushFile,
@@ -105,7 +106,7 @@ def to_plan(file: PlanFile) -> Plan:
     plan = replace(plan, motifs=tuple(_motif(one, f"motifs[{i}]") for i, one in enumerate(file.motifs)))
     with _at("ordering"):
         plan = replace(plan, ordering=_ordering(file.ordering))
-    check_references(plan)
+    check_plan(plan)
     return plan
 
 
@@ -264,7 +265,7 @@ def _pickup(file: PickUpFile, where: str) -> PickUp:
             before=file.before,
             way=file.way,
             part=file.part,
-            pan=tuple(Portion(one.paint, one.parts) for one in pan),
+            pan=tuple(Portion(one.paint, one.parts) for one in pan if one.parts),
             face=file.face,
         )
 

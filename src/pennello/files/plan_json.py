@@ -11,14 +11,16 @@ from pathlib import Path
 
 import msgspec
 
-from pennello.design.plan import Plan, check_references
-from pennello.errors import FileProblemError, PennelloError
-from pennello.files.atomic import read_bytes, write_bytes
+from pennello.design.plan import Plan
+from pennello.design.soundness import check_plan
+from pennello.disk import read_bytes, write_bytes
+from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.files.json_text import sound_json
 from pennello.files.plan_convert import from_plan, to_plan
 from pennello.files.plan_schema import FORMAT, VERSION, Header, PlanFile
+from pennello.limits import MOST_PLAN_BYTES
 
 SUFFIX = ".pennello"
-MOST_BYTES = 20_000_000
 
 _PLACE = re.compile(r"^(?P<problem>.*?)(?: - at `\$(?P<place>.*)`)?$", re.DOTALL)
 
@@ -31,7 +33,7 @@ def read_plan(path: Path) -> Plan:
     FileProblemError
         If the file cannot be read, is no plan, is newer than this program, or holds a value that cannot be.
     """
-    return parse_plan(read_bytes(path, MOST_BYTES), path)
+    return parse_plan(read_bytes(path, MOST_PLAN_BYTES), path)
 
 
 def parse_plan(data: bytes, path: object) -> Plan:
@@ -43,9 +45,10 @@ def parse_plan(data: bytes, path: object) -> Plan:
 
 
 def _decode(data: bytes, path: object) -> Plan:
+    data = sound_json(data, path)
     try:
         header = msgspec.json.decode(data, type=Header)
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+    except msgspec.DecodeError as error:
         raise FileProblemError(path, _unreadable(data, error)) from error
     if header.format != FORMAT:
         raise FileProblemError(path, f'this is not a Pennello plan (it should begin with "format": "{FORMAT}").')
@@ -55,12 +58,30 @@ def _decode(data: bytes, path: object) -> Plan:
             f"the plan was written by a newer Pennello (schema {header.schema}, this one reads up to {VERSION}); "
             "update Pennello to open it. The file is untouched.",
         )
+    if header.schema < 1:
+        raise FileProblemError(path, f"there is no schema {header.schema}; this one reads 1 to {VERSION}.")
+    if header.schema < VERSION:
+        _refuse_later(data, header.schema, path)
     try:
         return to_plan(msgspec.json.decode(data, type=PlanFile))
     except msgspec.ValidationError as error:
         raise FileProblemError(path, _sentence(str(error))) from error
+    except msgspec.DecodeError as error:
+        raise FileProblemError(path, _unreadable(data, error)) from error
     except PennelloError as error:
         raise FileProblemError(path, f"{error} Correct that place and open it again.") from error
+
+
+def _refuse_later(data: bytes, version: int, path: object) -> None:
+    """Refuse a file with keys that its version does not have yet: one of the two is a slip."""
+    from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
+
+    table = msgspec.json.decode(data)
+    later = later_than(table, version) if isinstance(table, dict) else ""
+    if later:
+        raise FileProblemError(
+            path, f"the file says schema {version}, but {later}; write the newer schema number, or take that key out."
+        )
 
 
 def _unreadable(data: bytes, error: Exception) -> str:
@@ -92,8 +113,8 @@ _WORDS = {
 def _sentence(message: str) -> str:
     match = _PLACE.match(message)
     problem, place = (match["problem"], match["place"]) if match else (message, None)
-    where = f"{place.lstrip('.')}: " if place else ""
-    problem = f"{problem[0].lower()}{problem[1:]}"
+    where = f"{clipped(place.lstrip('.'), 120)}: " if place else ""
+    problem = clipped(f"{problem[0].lower()}{problem[1:]}", 300)
     for term, word in _WORDS.items():
         problem = problem.replace(term, word)
     return f"{where}{problem.replace('`', chr(39))}; correct that place and open it again."
@@ -111,6 +132,38 @@ def _plain(value: object) -> object:
     raise TypeError(type(value).__name__)
 
 
+def sound_bytes(plan: Plan, path: object) -> bytes:
+    """Return a plan's bytes after they have been read back: what cannot be opened again is never written.
+
+    Raises
+    ------
+    FileProblemError
+        If there are too many of them for a plan.
+    PennelloError
+        If something in the plan is too long, too much, or points nowhere.
+    """
+    check_plan(plan)
+    data = plan_bytes(plan)
+    if len(data) > MOST_PLAN_BYTES:
+        raise FileProblemError(
+            path,
+            f"the plan would take {len(data) / 1e6:.0f} MB, and {MOST_PLAN_BYTES / 1e6:.0f} MB can be opened again; "
+            "take strokes out or simplify their paths.",
+        )
+    if parse_plan(data, path) != plan:
+        raise NotTheSameError(path)
+    return data
+
+
+class NotTheSameError(FileProblemError):
+    """A plan does not come back from its own bytes."""
+
+    def __init__(self, path: object) -> None:
+        super().__init__(
+            path, "the plan would not come back the same from its file; nothing was written. Undo the last change."
+        )
+
+
 def write_plan(plan: Plan, path: Path) -> None:
     """Write a plan so that either all of it or the old file is there.
 
@@ -119,7 +172,6 @@ def write_plan(plan: Plan, path: Path) -> None:
     FileProblemError
         If it cannot be written; the file that was there is untouched.
     PennelloError
-        If a name in the plan points nowhere: such a file could not be opened again.
+        If it could not be opened again.
     """
-    check_references(plan)
-    write_bytes(plan_bytes(plan), path)
+    write_bytes(sound_bytes(plan, path), path)

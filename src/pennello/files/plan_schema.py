@@ -1,6 +1,6 @@
-"""The .pennello file, version 5, as it stands on disk.
+"""The .pennello file, version 6, as it stands on disk.
 
-A file of an older version is one with none of the keys marked "since" a later one.
+A file of an older version is one with none of the keys and values marked as since a later one.
 
 Structure and types only; ranges belong to the values themselves.
 """
@@ -12,19 +12,33 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
+from pennello import limits
 from pennello.aim.hand import Steadiness
 from pennello.design.ordering import GlitterWhen, Priority, RuleKind, Sides, Whites
 from pennello.kit.applicator import ApplicatorKind
 from pennello.kit.paint import Near
-from pennello.lay.stroke import Exit
-from pennello.load.recipe import WHOLE_EDGE, Before, Face, Way, Wetness
+from pennello.lay.stroke import MOST_KEYS, Exit
+from pennello.load.recipe import MOST_IN_PAN, MOST_PICKUPS, WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
 VERSION = 6
 
-Id = Annotated[str, Meta(min_length=1, max_length=64)]
-Name = Annotated[str, Meta(max_length=200)]
-LongName = Annotated[str, Meta(max_length=400)]
+
+def since(version: int) -> Meta:
+    """Return the mark of a key that files before a version do not have."""
+    return Meta(extra={"since": version})
+
+
+def later_values(versions: dict[str, int]) -> Meta:
+    """Return the mark of values that files before a version do not have."""
+    return Meta(extra={"values": versions})
+
+
+_NOT_FLAT = {one.value: 2 for one in ApplicatorKind if one is not ApplicatorKind.FLAT}
+
+Id = Annotated[str, Meta(min_length=1, max_length=limits.MOST_ID)]
+Name = Annotated[str, Meta(max_length=limits.MOST_NAME)]
+LongName = Annotated[str, Meta(max_length=limits.MOST_STEP_NAME)]
 Hex = Annotated[str, Meta(pattern="^#[0-9a-fA-F]{6}$")]
 Positive = Annotated[float, Meta(gt=0)]
 NotNegative = Annotated[float, Meta(ge=0)]
@@ -54,15 +68,15 @@ class PaintFile(Strict, kw_only=True):
     finish: Literal["matte", "pearl", "metallic", "neon"] = "matte"
     eye_area: bool = True
     lips: bool = True
-    skin: bool = True  # since 2
-    reflectance: Annotated[list[Share], Meta(min_length=36, max_length=36)] | UnsetType = UNSET  # since 2
+    skin: Annotated[bool, since(2)] = True
+    reflectance: Annotated[Annotated[list[Share], Meta(min_length=36, max_length=36)] | UnsetType, since(2)] = UNSET
 
 
 class PortionFile(Strict, kw_only=True):
-    """A paint in a pan, by parts. Since 2."""
+    """A paint in a pan, by parts; 0 parts, which 0.6 wrote, are none. Since 2."""
 
     paint: Id
-    parts: Positive = 1.0
+    parts: NotNegative = 1.0
 
 
 class DirtFile(Strict, kw_only=True):
@@ -77,8 +91,8 @@ class StripeFile(Strict, kw_only=True):
 
     paint: Id
     width_mm: Positive
-    hollow_mm: NotNegative = 0.0  # since 2
-    dirt: Annotated[list[DirtFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)  # since 2
+    hollow_mm: Annotated[NotNegative, since(2)] = 0.0
+    dirt: Annotated[list[DirtFile], Meta(max_length=limits.MOST_DIRT), since(2)] = msgspec.field(default_factory=list)
 
 
 class CakeFile(Strict, kw_only=True):
@@ -89,8 +103,8 @@ class CakeFile(Strict, kw_only=True):
     stripes: Annotated[list[StripeFile], Meta(min_length=2, max_length=7)]
     softness_mm: NotNegative = 0.3
     length_mm: Positive = 45.0
-    depth_mm: Positive = 8.0  # since 2
-    ombre: bool = False  # since 2
+    depth_mm: Annotated[Positive, since(2)] = 8.0
+    ombre: Annotated[bool, since(2)] = False
 
 
 class BrushFile(Strict, kw_only=True):
@@ -98,7 +112,9 @@ class BrushFile(Strict, kw_only=True):
 
     id: Id
     name: Name = ""
-    kind: ApplicatorKind = ApplicatorKind.FLAT  # since 2 others than flat
+    kind: Annotated[ApplicatorKind, later_values({one.value: 2 for one in ApplicatorKind if one.value != "flat"})] = (
+        ApplicatorKind.FLAT
+    )
     width_mm: Positive
     thickness_mm: Positive = 2.0
     bristle_mm: Positive = 17.0
@@ -106,36 +122,36 @@ class BrushFile(Strict, kw_only=True):
     release_mm: Positive = 150.0
     fill_passes: Positive = 4.0
     splay: Share = 0.16
-    cut_deg: NotNegative = 25.0  # since 2
-    tip_mm: Positive = 0.6  # since 2
-    print_mm: Positive = 18.0  # since 2
-    drift_mm: NotNegative = 0.8  # since 2
-    own: Annotated[list[str], Meta(max_length=20)] = msgspec.field(default_factory=list)  # since 2
+    cut_deg: Annotated[NotNegative, since(2)] = 25.0
+    tip_mm: Annotated[Positive, since(2)] = 0.6
+    print_mm: Annotated[Positive, since(2)] = 18.0
+    drift_mm: Annotated[NotNegative, since(2)] = 0.8
+    own: Annotated[list[str], Meta(max_length=limits.MOST_OWN), since(2)] = msgspec.field(default_factory=list)
 
 
 class PickUpFile(Strict, kw_only=True):
     """One visit to a cake, or to a pan (since 2)."""
 
     cake: Id | UnsetType = UNSET
-    pan: Annotated[list[PortionFile], Meta(max_length=6)] | UnsetType = UNSET  # since 2
+    pan: Annotated[Annotated[list[PortionFile], Meta(max_length=MOST_IN_PAN)] | UnsetType, since(2)] = UNSET
     offset_mm: float = 0.0
     flip: bool = False
     skew_deg: float = 0.0
     passes: NotNegative = 12.0
     drift_mm: NotNegative = 0.8
     wetness: Wetness = Wetness.CREAMY
-    before: Before = Before.KEEP  # since 2 blot
-    way: Way = Way.SWEEP  # since 2
-    part: tuple[Share, Share] = WHOLE_EDGE  # since 2
-    face: Face = Face.FRONT  # since 2
+    before: Annotated[Before, later_values({"blot": 2})] = Before.KEEP
+    way: Annotated[Way, since(2)] = Way.SWEEP
+    part: Annotated[tuple[Share, Share], since(2)] = WHOLE_EDGE
+    face: Annotated[Face, since(2)] = Face.FRONT
 
 
 class LoadFile(Strict, kw_only=True):
     """A load: its pick-ups in order, onto a clean brush or the leftover of an earlier stroke."""
 
-    pickups: Annotated[list[PickUpFile], Meta(max_length=20)]
-    after: Annotated[str, Meta(max_length=64)] = ""  # since 2
-    lays: Face = Face.FRONT  # since 2
+    pickups: Annotated[list[PickUpFile], Meta(max_length=MOST_PICKUPS)]
+    after: Annotated[str, Meta(max_length=limits.MOST_ID), since(2)] = ""
+    lays: Annotated[Face, since(2)] = Face.FRONT
 
 
 class PathFile(Strict, kw_only=True):
@@ -151,17 +167,17 @@ class KeyFile(Strict, kw_only=True):
     value: float
 
 
-Keys = Annotated[list[KeyFile], Meta(max_length=64)]
+Keys = Annotated[list[KeyFile], Meta(max_length=MOST_KEYS)]
 
 
 class NibFile(Strict, kw_only=True):
     """How the chisel is held."""
 
-    mode: Literal["fixed", "following", "pivoting", "keyed"] = "following"  # since 3 keyed
+    mode: Annotated[Literal["fixed", "following", "pivoting", "keyed"], later_values({"keyed": 3})] = "following"
     angle_deg: float = 90.0
     angle_end_deg: float = 90.0
     pivot_u: Share = 0.0
-    keys: Keys = msgspec.field(default_factory=list)  # since 3
+    keys: Annotated[Keys, since(3)] = []
 
 
 class WiggleFile(Strict, kw_only=True):
@@ -184,7 +200,7 @@ class WantedFile(Strict, kw_only=True):
     """The wanted gradient, from A to B."""
 
     stops: Annotated[list[StopFile], Meta(min_length=1, max_length=9)]
-    end: Annotated[list[StopFile], Meta(max_length=9)] = msgspec.field(default_factory=list)  # since 4
+    end: Annotated[list[StopFile], Meta(max_length=9), since(4)] = []
     coat_um: Positive = 15.0
     tolerance_de00: Positive = 3.0
 
@@ -196,9 +212,9 @@ class WayFile(Strict, kw_only=True):
     nib: NibFile = msgspec.field(default_factory=NibFile)
     pressure: Share = 0.5
     wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
-    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
-    pressures: Keys = msgspec.field(default_factory=list)
-    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
+    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
+    pressures: Keys = []
+    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
     part: tuple[Share, Share] = WHOLE_EDGE
     lift_mm: NotNegative = 0.0
     exit: Exit = Exit.EDGE
@@ -219,7 +235,7 @@ class MotifFile(Strict, kw_only=True):
 
     id: Id
     name: Name = ""
-    motif: Annotated[str, Meta(max_length=64)] = ""
+    motif: Annotated[str, Meta(max_length=limits.MOST_ID)] = ""
     set: dict[str, float] = msgspec.field(default_factory=dict)
     loads: dict[str, Id] = msgspec.field(default_factory=dict)
     chart: Id = "face"
@@ -245,7 +261,7 @@ class OverlayFile(Strict, kw_only=True):
     """Glitter over an oval, a sponge through a stencil's outlines, or lines. Since 4; lines since 6."""
 
     name: Name = ""
-    kind: Literal["glitter", "stencil", "lines"] = "glitter"
+    kind: Annotated[Literal["glitter", "stencil", "lines"], later_values({"lines": 6})] = "glitter"
     x_mm: float = 0.0
     y_mm: float = 0.0
     width_mm: Positive = 30.0
@@ -254,8 +270,8 @@ class OverlayFile(Strict, kw_only=True):
     amount: Positive = 60.0
     chart: Id = "face"
     seed: int = 1
-    outlines: Annotated[list[PathFile], Meta(max_length=200)] = msgspec.field(default_factory=list)
-    line_mm: Positive = 1.5  # since 6
+    outlines: Annotated[list[PathFile], Meta(max_length=limits.MOST_OUTLINES)] = []
+    line_mm: Annotated[Positive, since(6)] = 1.5
 
 
 class MeasuresFile(Strict, kw_only=True):
@@ -278,14 +294,14 @@ class StrokeFile(Strict, kw_only=True):
     nib: NibFile = msgspec.field(default_factory=NibFile)
     pressure: Share = 0.5
     wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
-    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)
-    pressures: Keys = msgspec.field(default_factory=list)  # since 3
-    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = msgspec.field(default_factory=list)  # since 3
-    part: tuple[Share, Share] = WHOLE_EDGE  # since 3
-    lift_mm: NotNegative = 0.0  # since 3
-    exit: Exit = Exit.EDGE  # since 3
-    wait_s: NotNegative = 0.0  # since 3
-    near: Near = Near.SKIN  # since 4
+    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
+    pressures: Annotated[Keys, since(3)] = []
+    flips_mm: Annotated[list[NotNegative], Meta(max_length=50), since(3)] = msgspec.field(default_factory=list)
+    part: Annotated[tuple[Share, Share], since(3)] = WHOLE_EDGE
+    lift_mm: Annotated[NotNegative, since(3)] = 0.0
+    exit: Annotated[Exit, since(3)] = Exit.EDGE
+    wait_s: Annotated[NotNegative, since(3)] = 0.0
+    near: Annotated[Near, since(4)] = Near.SKIN
     wanted: WantedFile
 
 
@@ -311,10 +327,10 @@ class RuleFile(Strict, kw_only=True):
 class OrderingFile(Strict, kw_only=True):
     """What the painter says about the order of painting. Since 5."""
 
-    sequence: Annotated[list[LongName], Meta(max_length=2000)] = msgspec.field(default_factory=list)
+    sequence: Annotated[list[LongName], Meta(max_length=limits.MOST_SEQUENCE)] = []
     priorities: dict[str, Priority] = msgspec.field(default_factory=dict)
     worth: dict[str, Positive] = msgspec.field(default_factory=dict)
-    rules: Annotated[list[RuleFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
+    rules: Annotated[list[RuleFile], Meta(max_length=limits.MOST_RULES)] = []
     sides: Sides = Sides.FREE
     whites: Whites = Whites.FREE
     glitter: GlitterWhen = GlitterWhen.TACKY
@@ -330,17 +346,23 @@ class PlanFile(Strict, kw_only=True):
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
-    paints: Annotated[list[PaintFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
-    cakes: Annotated[list[CakeFile], Meta(max_length=1000)] = msgspec.field(default_factory=list)
-    brushes: Annotated[list[BrushFile], Meta(max_length=500)] = msgspec.field(default_factory=list)
-    strokes: Annotated[list[StrokeFile], Meta(max_length=2000)] = msgspec.field(default_factory=list)
-    dry_after_s: Positive = 57.6  # since 3
-    hand: HandFile = msgspec.field(default_factory=HandFile)  # since 4
-    measures: MeasuresFile = msgspec.field(default_factory=MeasuresFile)  # since 4
-    motifs: Annotated[list[MotifFile], Meta(max_length=500)] = msgspec.field(default_factory=list)  # since 4
-    reserved: Annotated[list[ReservedFile], Meta(max_length=100)] = msgspec.field(default_factory=list)  # since 4
-    overlays: Annotated[list[OverlayFile], Meta(max_length=200)] = msgspec.field(default_factory=list)  # since 4
-    ordering: OrderingFile = msgspec.field(default_factory=OrderingFile)  # since 5
+    paints: Annotated[list[PaintFile], Meta(max_length=limits.MOST_PAINTS)] = []
+    cakes: Annotated[list[CakeFile], Meta(max_length=limits.MOST_CAKES)] = []
+    brushes: Annotated[list[BrushFile], Meta(max_length=limits.MOST_BRUSHES)] = []
+    strokes: Annotated[list[StrokeFile], Meta(max_length=limits.MOST_STROKES)] = []
+    dry_after_s: Annotated[Positive, since(3)] = 57.6
+    hand: Annotated[HandFile, since(4)] = msgspec.field(default_factory=HandFile)
+    measures: Annotated[MeasuresFile, since(4)] = msgspec.field(default_factory=MeasuresFile)
+    motifs: Annotated[list[MotifFile], Meta(max_length=limits.MOST_MOTIFS), since(4)] = msgspec.field(
+        default_factory=list
+    )
+    reserved: Annotated[list[ReservedFile], Meta(max_length=limits.MOST_RESERVED), since(4)] = msgspec.field(
+        default_factory=list
+    )
+    overlays: Annotated[list[OverlayFile], Meta(max_length=limits.MOST_OVERLAYS), since(4)] = msgspec.field(
+        default_factory=list
+    )
+    ordering: Annotated[OrderingFile, since(5)] = msgspec.field(default_factory=OrderingFile)
 
 
 class Header(Struct):
@@ -355,7 +377,7 @@ def json_schema() -> dict[str, Any]:
     schema = msgspec.json.schema(PlanFile)
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Pennello plan, version 5",
+        "title": f"Pennello plan, version {VERSION}",
         "description": "Lengths in mm, films in um, angles in degrees; x to the right, y down. See format.md.",
     }
     return head | schema

@@ -12,8 +12,8 @@ from numpy.typing import NDArray
 from pennello.colour.basis import FULL
 from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.srgb import format_hex
+from pennello.disk import write_bytes
 from pennello.errors import FileProblemError
-from pennello.files.atomic import write_bytes
 from pennello.files.table import CellError, number, read_text
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug

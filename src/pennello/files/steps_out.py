@@ -7,7 +7,7 @@ import io
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from pennello.files.atomic import write_bytes
+from pennello.disk import write_bytes
 from pennello.order.arrange import Arranged
 
 COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for", "loaded_again_at_s")

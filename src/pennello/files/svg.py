@@ -13,8 +13,8 @@ from fontTools.pens.recordingPen import RecordingPen
 from fontTools.svgLib.path import SVGPath
 
 from pennello.design.plan import Plan
+from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
-from pennello.files.atomic import read_bytes, write_bytes
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath, Point
 
 MOST_BYTES = 8_000_000

@@ -19,8 +19,8 @@ from pennello.colour.difference import ciede2000
 from pennello.colour.lab import xyz_to_lab
 from pennello.colour.observer import rgb_to_xyz
 from pennello.colour.srgb import decode, encode, format_hex
+from pennello.disk import read_bytes
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError
-from pennello.files.atomic import read_bytes
 
 Array = NDArray[np.floating[Any]]
 

@@ -4,18 +4,16 @@ from __future__ import annotations
 
 import csv
 import io
-import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-from pennello.errors import FileProblemError, PennelloError
-from pennello.files.atomic import read_bytes
+from pennello.disk import read_bytes
+from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.units import NumberTextError, parse_number
 
 MOST_BYTES = 40_000_000
 MOST_ROWS = 200_000
-
-_DECIMAL_COMMA = re.compile(r"[+-]?\d*,\d+\Z")
 
 
 class CellError(PennelloError):
@@ -76,13 +74,10 @@ def number(text: str) -> float:
     >>> number("0,85"), number("12.5")
     (0.85, 12.5)
     """
-    plain = text.replace("\u00a0", "").replace(" ", "")
-    if _DECIMAL_COMMA.match(plain):
-        plain = plain.replace(",", ".")
     try:
-        return float(plain)
-    except ValueError:
-        raise CellError(f"'{text}' is not a number") from None
+        return parse_number(text.replace("\u00a0", ""))
+    except NumberTextError:
+        raise CellError(f"'{clipped(text, 40)}' is not a number") from None
 
 
 def truth(text: str) -> bool:
@@ -92,4 +87,4 @@ def truth(text: str) -> bool:
         return True
     if word in {"no", "n", "false", "0", ""}:
         return False
-    raise CellError(f"'{text}' is neither yes nor no")
+    raise CellError(f"'{clipped(text, 40)}' is neither yes nor no")

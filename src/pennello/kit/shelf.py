@@ -13,6 +13,7 @@ from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
+from pennello.limits import check_named
 
 MOST_STOCK_G = 100_000.0
 MOST_NOTES = 2000
@@ -65,6 +66,9 @@ class KitItem:
 
     thing: Thing
     keeping: Keeping = field(default_factory=Keeping)
+
+    def __post_init__(self) -> None:
+        check_named(self.kind.value, self.thing.id, self.thing.name)
 
     @property
     def kind(self) -> ItemKind:
@@ -121,6 +125,11 @@ class Kit:
     def without(self, key: tuple[ItemKind, str]) -> Kit:
         """Return the kit without one item."""
         return Kit({name: item for name, item in self.items.items() if name != key})
+
+    def without_all(self, keys: Iterable[tuple[ItemKind, str]]) -> Kit:
+        """Return the kit without some items."""
+        gone = set(keys)
+        return Kit({name: item for name, item in self.items.items() if name not in gone}) if gone else self
 
     def ids(self, kind: ItemKind) -> list[str]:
         """Return the ids of a kind."""

@@ -183,8 +183,9 @@ class PickUp:
             raise OutOfRangeError("part of the edge", list(self.part), "from and to, rising, within 0 to 1")
         if bool(self.cake) == bool(self.pan):
             raise OutOfRangeError("what is picked up from", self.cake or "nothing", "either a cake or a pan of paint")
-        if self.pan and not 0 < sum(portion.amount for portion in self.pan) < float("inf"):
-            raise OutOfRangeError("parts of all paints in the pan", 0, "above 0")
+        worst = next((portion for portion in self.pan if not 0 < portion.amount < float("inf")), None)
+        if worst is not None:
+            raise OutOfRangeError(f"parts of {worst.paint} in the pan", worst.amount, "above 0; take it out instead")
         if len(self.pan) > MOST_IN_PAN:
             raise OutOfRangeError("number of paints in the pan", len(self.pan), f"1 to {MOST_IN_PAN}")
 

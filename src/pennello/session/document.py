@@ -14,10 +14,28 @@ from psygnal import Signal
 
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
-from pennello.files.plan_json import SUFFIX, read_plan, write_plan
+from pennello.design.soundness import check_plan
+from pennello.disk import NO_FILE, Mark, mark_of, mark_on_disk, read_bytes, write_bytes
+from pennello.errors import FileProblemError, PennelloError
+from pennello.files.plan_json import SUFFIX, parse_plan, sound_bytes
+from pennello.limits import MOST_PLAN_BYTES
 
 MOST_UNDO = 500
 MERGE_WITHIN_S = 1.5
+
+
+class ChangedOnDiskError(FileProblemError):
+    """Somebody else has written the plan's file since it was read."""
+
+    def __init__(self, path: Path) -> None:
+        super().__init__(
+            path, "another program or window has changed this file since it was opened; nothing was written over it."
+        )
+
+
+def with_suffix(path: Path) -> Path:
+    """Return where a plan is really written: a name without an ending gets one."""
+    return path if path.suffix else path.with_suffix(SUFFIX)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +69,7 @@ class Document:
         self._done: list[_Step] = []
         self._undone: list[_Step] = []
         self.path: Path | None = None
+        self._mark = NO_FILE
 
     @property
     def plan(self) -> Plan:
@@ -98,11 +117,21 @@ class Document:
             What undo will say.
         merge
             Steps in quick succession with the same key become one ("" never merges).
+
+        Raises
+        ------
+        PennelloError
+            If such a plan could not be opened again; the plan stays as it was.
         """
         before, self._preview = self._committed, None
         if plan == before:
             self.changed.emit()
             return
+        try:
+            check_plan(plan)
+        except PennelloError:
+            self.changed.emit()
+            raise
         now = self._clock()
         last = self._done[-1] if self._done else None
         if last and merge and last.merge == merge and now - last.at_s < MERGE_WITHIN_S:
@@ -126,12 +155,20 @@ class Document:
             self._done.append(step)
             self._show(step.after)
 
-    def replace(self, plan: Plan, path: Path | None = None, *, saved: bool = True) -> None:
-        """Start over with another plan; `saved` says whether the file holds it."""
+    def replace(self, plan: Plan, path: Path | None = None, *, saved: bool = True, mark: Mark = NO_FILE) -> None:
+        """Start over with another plan.
+
+        Parameters
+        ----------
+        saved
+            Whether the file holds it.
+        mark
+            How the file was when it was read.
+        """
         self._saved = plan if saved else None
         self._done.clear()
         self._undone.clear()
-        self.path = path
+        self.path, self._mark = path, mark
         self._show(plan)
 
     def open(self, path: Path) -> None:
@@ -142,23 +179,44 @@ class Document:
         FileProblemError
             If it cannot be read as a plan.
         """
-        self.replace(read_plan(path), path)
+        data = read_bytes(path, MOST_PLAN_BYTES)
+        self.replace(parse_plan(data, path), path, mark=mark_of(data))
 
-    def save(self, path: Path | None = None) -> Path:
+    @property
+    def changed_on_disk(self) -> bool:
+        """Whether the plan's file is there and is another one than it was when it was last read or written."""
+        if self.path is None or self._mark == NO_FILE:
+            return False
+        try:
+            now = mark_on_disk(self.path, MOST_PLAN_BYTES)
+        except FileProblemError:
+            return True
+        return now not in (self._mark, NO_FILE)
+
+    def save(self, path: Path | None = None, *, over: bool = False) -> Path:
         """Write the plan and return where; without a path to where it came from.
+
+        Parameters
+        ----------
+        over
+            Write even over what somebody else has changed since.
 
         Raises
         ------
+        ChangedOnDiskError
+            If the file is another one than when it was read.
         FileProblemError
             If it cannot be written; the file that was there is untouched.
         """
         target = path or self.path
         if target is None:
             raise ValueError("a new plan needs a path")
-        if not target.suffix:
-            target = target.with_suffix(SUFFIX)
-        write_plan(self._committed, target)
-        self.path, self._saved = target, self._committed
+        target = with_suffix(target)
+        if target == self.path and not over and self.changed_on_disk:
+            raise ChangedOnDiskError(target)
+        data = sound_bytes(self._committed, target)
+        write_bytes(data, target)
+        self.path, self._saved, self._mark = target, self._committed, mark_of(data)
         self.state_changed.emit()
         return target
 

@@ -14,7 +14,8 @@ from psygnal import Signal
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
-from pennello.store.kit_store import KitStore
+from pennello.store.database import BUSY_MS
+from pennello.store.kit_store import KitChangedError, KitStore
 
 _APP = "pennello"
 MOST_UNDO = 200
@@ -80,9 +81,11 @@ class KitSession:
 
     changed = Signal()
 
-    def __init__(self, path: Path | None = None, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(
+        self, path: Path | None = None, clock: Callable[[], float] = time.monotonic, busy_ms: int = BUSY_MS
+    ) -> None:
         self._clock = clock
-        self._store = KitStore(path or kit_path())
+        self._store = KitStore(path or kit_path(), busy_ms)
         self.kit = self._store.read()
         self._done: list[_Step] = []
         self._undone: list[_Step] = []
@@ -156,8 +159,31 @@ class KitSession:
         self._undone.clear()
         self.changed.emit()
 
+    def look_again(self) -> None:
+        """Read the kit anew where another window or program has written into it; raises FileProblemError."""
+        if self._store.changed_elsewhere:
+            self.kit = self._store.read()
+            self.changed.emit()
+
     def _show(self, before: Kit, after: Kit) -> None:
+        """Write what differs between two kits against the rows that were read; what others wrote elsewhere stays.
+
+        Raises
+        ------
+        KitChangedError
+            If another one has changed the same things; what is there now is shown.
+        """
         changed = [item for key, item in after.items.items() if before.items.get(key) != item]
         removed = [key for key in before.items if key not in after.items]
-        self._store.write(changed, removed)
-        self.kit = after
+        touched = [*(item.key for item in changed), *removed]
+        try:
+            self._store.write(changed, removed, {key: before.items.get(key) for key in touched})
+        except KitChangedError:
+            self.look_again()
+            raise
+        if self._store.changed_elsewhere:
+            self.kit = self._store.read()
+        elif self.kit.items == before.items:
+            self.kit = after
+        else:  # what another window wrote in between stays
+            self.kit = self.kit.without_all(removed).with_items(changed)

@@ -1,13 +1,20 @@
-"""Where the notebook lies, and the painter's own pace from it."""
+"""Where the notebook lies, the painter's own pace from it, and how long it keeps what people said."""
 
 from __future__ import annotations
 
+from datetime import date, datetime, timedelta
 from pathlib import Path
 
 import platformdirs
 
-from pennello.order.pace import Pace, own_pace
-from pennello.store.notebook import Notebook
+from pennello.disk import exists, tighten
+from pennello.order.pace import Pace, StepKind, own_pace
+from pennello.order.run import Took, defaults_of
+from pennello.order.steps import Step
+from pennello.session.run_keeper import KeptRun, forget_answers_in_runs, run_files
+from pennello.session.settings import load_settings
+from pennello.store.database import BUSY_MS, companions
+from pennello.store.notebook import Notebook, RunNote, StepNote
 
 
 def notebook_path() -> Path:
@@ -15,7 +22,7 @@ def notebook_path() -> Path:
     return Path(platformdirs.user_data_path("pennello")) / "notebook.sqlite"
 
 
-def pace_of(path: Path | None = None) -> Pace:
+def pace_of(path: Path | None = None, busy_ms: int = BUSY_MS) -> Pace:
     """Return the painter's own pace: medians of recorded runs, defaults where there are too few.
 
     Raises
@@ -24,10 +31,88 @@ def pace_of(path: Path | None = None) -> Pace:
         If there is a notebook that cannot be read.
     """
     where = path or notebook_path()
-    if not where.exists():
+    if not exists(where):
         return Pace()
-    book = Notebook(where)
-    try:
+    with Notebook(where, busy_ms) as book:
         return own_pace(book.records())
-    finally:
-        book.close()
+
+
+def note_run(kept: KeptRun, path: Path | None = None, busy_ms: int = BUSY_MS) -> RunNote:
+    """Write a run that has ended into the notebook, and return what was written.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be written: the run's own file must stay.
+    """
+    note = note_of(kept)
+    with Notebook(path or notebook_path(), busy_ms) as book:
+        book.add(note)
+    return note
+
+
+def note_of(kept: KeptRun) -> RunNote:
+    """Return a run as the notebook keeps it."""
+    run, pace = kept.run, kept.pace
+    by_id = {step.id: step for step in run.steps}
+    return RunNote(
+        kept.title,
+        kept.chart,
+        kept.begun,
+        kept.ended or datetime.now().astimezone().isoformat(timespec="seconds"),
+        round(sum(one.seconds for one in run.took), 2),
+        round(run.steps[-1].end_s, 2),
+        run.over,
+        tuple(_noted(by_id[one.step], one, pace) for one in run.took),
+        kept.answers,
+        kept.cautions,
+    )
+
+
+def _noted(step: Step, took: Took, pace: Pace) -> StepNote:
+    whole, within = defaults_of(step, pace)
+    left_out = took.skipped or step.kind is StepKind.WAIT
+    return StepNote(
+        step.id, step.kind, step.name, round(whole, 2), round(max(took.seconds, 0.0), 2), left_out, round(within, 2)
+    )
+
+
+def let_go_of_answers(today: date | None = None, path: Path | None = None) -> int:
+    """Erase what people said on days that are over for longer than the settings keep it; return of how many runs.
+
+    By default that is what was said before today.
+
+    Raises
+    ------
+    FileProblemError
+        If the notebook cannot be written.
+    """
+    day = (today or date.today()) - timedelta(days=load_settings().answers_days)
+    return forget_answers(day, path)
+
+
+def forget_answers(before: date | None = None, path: Path | None = None) -> int:
+    """Erase what people said, in the notebook and in runs on disk; return of how many runs.
+
+    Parameters
+    ----------
+    before
+        Only of runs begun before this day; None for all.
+
+    Raises
+    ------
+    FileProblemError
+        If the notebook cannot be written.
+    """
+    count = forget_answers_in_runs(before)
+    where = path or notebook_path()
+    if exists(where):
+        with Notebook(where) as book:
+            count += book.forget_answers(before)
+    return count
+
+
+def tighten_private_files(path: Path | None = None) -> None:
+    """Let only their owner read the notebook, its journals and copies, and runs on disk: older Pennellos did not."""
+    for one in (*companions(path or notebook_path()), *run_files()):
+        tighten(one)

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 import contextlib
 import json
+import os
 from dataclasses import asdict, dataclass, fields, replace
 from pathlib import Path
 from typing import Any
 
 import platformdirs
 
+from pennello.disk import make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
-from pennello.files.atomic import read_bytes, write_bytes
 from pennello.units import LengthUnit
 
 MOST_RECENT = 8
+MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
 
 
@@ -32,13 +34,15 @@ def state_folder() -> Path:
 class Settings:
     """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first.
 
-    `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not.
+    `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
+    many days after the day of a run what a person said is kept, 0 to 366.
     """
 
     theme: str = "linen"
     unit: str = "mm"
     recent: tuple[str, ...] = ()
     screen_px_per_mm: float = 0.0
+    answers_days: int = 0
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -48,7 +52,7 @@ class Settings:
 
 def with_recent(settings: Settings, path: Path) -> Settings:
     """Return the settings with a plan first among the recent ones."""
-    name = str(path.resolve())
+    name = os.path.realpath(path)  # a circle of links is no reason to forget the others
     others = tuple(other for other in settings.recent if other != name)
     return replace(settings, recent=(name, *others)[:MOST_RECENT])
 
@@ -72,7 +76,13 @@ def _sound(stored: dict[str, Any]) -> Settings:
         unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
         recent=names[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
+        answers_days=_days(values.get("answers_days")),
     )
+
+
+def _days(value: Any) -> int:
+    sound = isinstance(value, int) and not isinstance(value, bool) and 0 <= value <= MOST_ANSWERS_DAYS
+    return value if sound else 0
 
 
 def _scale(value: Any) -> float:
@@ -84,7 +94,7 @@ def store_settings(settings: Settings, folder: Path | None = None) -> None:
     """Write the settings; a disk that refuses is no reason to stop a painter."""
     file = _file(folder)
     with contextlib.suppress(OSError, FileProblemError):
-        file.parent.mkdir(parents=True, exist_ok=True)
+        make_private_folder(file.parent)
         write_bytes(json.dumps(asdict(settings), indent=1).encode(), file)
 
 

@@ -1,54 +1,117 @@
-"""Opening the kit's or the notebook's file: write-ahead log, foreign keys, and the steps that it still lacks."""
+"""Opening the kit's or the notebook's file: private, write-ahead log, foreign keys, and the steps that it lacks."""
 
 from __future__ import annotations
 
+import contextlib
+import os
 import shutil
 import sqlite3
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TypeVar
 
-from pennello.errors import FileProblemError
+import msgspec
+
+from pennello.disk import PRIVATE, file_problem, make_private_folder, tighten
+from pennello.errors import FileProblemError, clipped
 from pennello.store.migrations import MIGRATIONS
 
 BUSY_MS = 4000
+"""How long a worker or a command waits for another one that is writing."""
+
+SOON_MS = 60
+"""How long the window waits: nothing may hold up the hand."""
+
+Row = TypeVar("Row", bound=msgspec.Struct)
 
 
-def open_database(path: Path, steps: Sequence[str] = MIGRATIONS, what: str = "kit") -> sqlite3.Connection:
+def open_database(
+    path: Path, steps: Sequence[str] = MIGRATIONS, what: str = "kit", busy_ms: int = BUSY_MS
+) -> sqlite3.Connection:
     """Return a connection to the kit's or another file of steps, made or brought up to date if need be.
 
-    Before an older file is changed, a copy of it is kept beside it, with its version in the name.
+    Only its owner may read it. Before an older file is changed, a copy of it is kept beside it, with its version in
+    the name.
+
+    Parameters
+    ----------
+    busy_ms
+        How long to wait for another one that is writing, ms.
 
     Raises
     ------
     FileProblemError
         If it cannot be opened, is no database, or was written by a newer Pennello.
     """
+    _make_private(path)
     try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-        connection = sqlite3.connect(path, timeout=BUSY_MS / 1000, isolation_level=None)
-    except (OSError, sqlite3.Error) as error:
+        connection = sqlite3.connect(path, timeout=busy_ms / 1000, isolation_level=None, check_same_thread=False)
+    except (OSError, ValueError, sqlite3.Error) as error:
         raise FileProblemError(
             path, f"the {what} cannot be opened ({error}); check the folder and its rights."
         ) from error
     try:
         connection.execute("PRAGMA journal_mode = WAL")
         connection.execute("PRAGMA foreign_keys = ON")
+        connection.execute("PRAGMA secure_delete = ON")
         migrate(connection, path, len(steps), steps, what)
     except sqlite3.Error as error:
         connection.close()
-        raise FileProblemError(path, _broken(error, what)) from error
+        raise database_problem(path, error, what) from error
     except FileProblemError:
         connection.close()
         raise
     return connection
 
 
-def _broken(error: sqlite3.Error, what: str) -> str:
-    if "locked" in str(error):
-        return f"the {what} is in use by another Pennello; close that one and try again."
-    if "readonly" in str(error):
-        return f"the {what}'s file cannot be written; check its rights."
-    return f"this is not a {what} of Pennello's ({error}); move it away and start with a new one, or take back a copy."
+def companions(path: Path) -> list[Path]:
+    """Return a database's file with its journals and the copies that were kept of older versions."""
+    with contextlib.suppress(OSError):
+        beside = {path.name + ending for ending in ("", "-wal", "-shm", "-journal")}
+        return [
+            one
+            for one in path.parent.iterdir()
+            if one.name in beside or (one.name.startswith(f"{path.name}.v") and one.name.endswith(".bak"))
+        ]
+    return []
+
+
+def _make_private(path: Path) -> None:
+    make_private_folder(path.parent)
+    try:
+        handle = os.open(path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, PRIVATE)
+        os.close(handle)
+    except (IsADirectoryError, PermissionError):
+        pass  # no file, or one that may only be read: the database says so itself
+    except (OSError, ValueError) as error:
+        raise file_problem(path, error) from error
+    for one in companions(path):
+        tighten(one)
+
+
+def database_problem(path: Path, error: sqlite3.Error, what: str, doing: str = "") -> FileProblemError:
+    """Return what SQLite says as a sentence with a remedy.
+
+    Parameters
+    ----------
+    doing
+        What could not be done, as in "nothing was changed"; ends the sentence.
+    """
+    words = str(error)
+    tail = f"; {doing}" if doing else ""
+    if "full" in words or "disk I/O" in words:
+        return FileProblemError(path, f"the disk is full; free some space and try again{tail}.")
+    if "locked" in words or "busy" in words:
+        return FileProblemError(path, f"the {what} is in use by another Pennello; try again in a moment{tail}.")
+    if "readonly" in words or "attempt to write" in words:
+        return FileProblemError(path, f"the {what}'s file cannot be written; check its rights{tail}.")
+    if "unable to open" in words:
+        return FileProblemError(path, f"the {what} cannot be opened; check the folder and its rights{tail}.")
+    return FileProblemError(
+        path,
+        f"this is not a {what} of Pennello's, or it is damaged ({clipped(words, 120)}); "
+        f"move it away and start with a new one, or take back a copy{tail}.",
+    )
 
 
 def version_of(connection: sqlite3.Connection) -> int:
@@ -68,7 +131,7 @@ def migrate(
     Raises
     ------
     FileProblemError
-        If the file is newer than this program.
+        If the file is newer than this program, or its version is no number of steps.
     """
     version = version_of(connection)
     if version > len(steps):
@@ -77,8 +140,45 @@ def migrate(
             f"the {what} was written by a newer Pennello (version {version}, this one knows {len(steps)}); "
             "update Pennello to open it. The file is untouched.",
         )
+    if version < 0:
+        raise FileProblemError(
+            path, f"the {what} says that it is of version {version}, which there is not; take back a copy."
+        )
     if 0 < version < to:
         connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
-        shutil.copy2(path, path.with_name(f"{path.name}.v{version}.bak"))
+        copy = path.with_name(f"{path.name}.v{version}.bak")
+        try:
+            shutil.copyfile(path, copy)
+            copy.chmod(PRIVATE)
+        except OSError as error:
+            raise file_problem(copy, error) from error
     for number in range(version, to):
         connection.executescript(f"BEGIN IMMEDIATE; {steps[number]} PRAGMA user_version = {number + 1}; COMMIT;")
+
+
+def rows(connection: sqlite3.Connection, path: Path, query: str, kind: type[Row], what: str) -> list[Row]:
+    """Return what a query finds as values of a kind, each column of its type.
+
+    Raises
+    ------
+    FileProblemError
+        If the database cannot be read, or a column holds something else; the sentence names row and column.
+    """
+    try:
+        cursor = connection.execute(query)
+        names = [column[0] for column in cursor.description]
+        found = [dict(zip(names, row, strict=True)) for row in cursor]
+    except (sqlite3.Error, UnicodeDecodeError) as error:
+        problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
+        raise database_problem(path, problem, what) from error
+    return [_row(path, row, kind, number, what) for number, row in enumerate(found, 1)]
+
+
+def _row(path: Path, row: dict[str, object], kind: type[Row], number: int, what: str) -> Row:
+    try:
+        return msgspec.convert(row, kind)
+    except (msgspec.ValidationError, OverflowError) as error:
+        named = clipped(str(row.get("id", row.get("name", f"row {number}"))), 40)
+        raise FileProblemError(
+            path, f"the {what} is damaged at '{named}' ({clipped(str(error), 120)}); take back a copy of it."
+        ) from error

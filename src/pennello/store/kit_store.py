@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Mapping
 from datetime import date
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
+
+import msgspec
 
 from pennello.colour.observer import WAVELENGTH_NM
-from pennello.errors import FileProblemError, PennelloError
+from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem
-from pennello.store.database import open_database
+from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing
+from pennello.store.database import BUSY_MS, database_problem, open_database, rows
 
 _KEEPING = ("retired", "opened", "expires", "stock_g", "notes")
 _PAINT = ("name", "srgb", "contrast", "contrast_film_um", "tint", "finish", "eye_area", "lips", "skin")
@@ -33,10 +35,92 @@ _BRUSH_SIZES = (
     "drift_mm",
 )
 _BRUSH = ("name", "kind", *_BRUSH_SIZES, "own")
-_FINISHES = {finish.value: finish for finish in Finish}
 _PLAIN = Keeping()
 _TABLES = {ItemKind.PAINT: "paints", ItemKind.CAKE: "cakes", ItemKind.BRUSH: "brushes"}
 _COLUMNS = {ItemKind.PAINT: _PAINT, ItemKind.CAKE: _CAKE, ItemKind.BRUSH: _BRUSH}
+
+
+Key = tuple[ItemKind, str]
+Made = TypeVar("Made", bound="_Row")
+
+
+class _Row(msgspec.Struct, kw_only=True):
+    """What every table of things holds, with the types that its columns must have."""
+
+    id: str
+    name: str
+    retired: int
+    opened: str | None
+    expires: str | None
+    stock_g: float | None
+    notes: str
+
+
+class _PaintRow(_Row, kw_only=True):
+    srgb: str
+    contrast: float | None
+    contrast_film_um: float
+    tint: float
+    finish: str
+    eye_area: int
+    lips: int
+    skin: int
+
+
+class _CakeRow(_Row, kw_only=True):
+    softness_mm: float
+    length_mm: float
+    depth_mm: float
+    ombre: int
+
+
+class _BrushRow(_Row, kw_only=True):
+    kind: str
+    own: str
+    width_mm: float
+    thickness_mm: float
+    bristle_mm: float
+    capacity_mm3_per_mm: float
+    release_mm: float
+    fill_passes: float
+    splay: float
+    cut_deg: float
+    tip_mm: float
+    print_mm: float
+    drift_mm: float
+
+
+class _BandRow(msgspec.Struct):
+    paint: str
+    r: float
+
+
+class _StripeRow(msgspec.Struct):
+    cake: str
+    position: int
+    paint: str
+    width_mm: float
+    hollow_mm: float
+
+
+class _DirtRow(msgspec.Struct):
+    cake: str
+    position: int
+    paint: str
+    mm3: float
+
+
+class KitChangedError(FileProblemError):
+    """Another window or program has changed the same things meanwhile."""
+
+    def __init__(self, path: Path, names: list[str]) -> None:
+        listed = ", ".join(clipped(name, 40) for name in names[:4]) + (" ..." if len(names) > 4 else "")
+        super().__init__(
+            path,
+            f"{listed} was changed by another Pennello meanwhile; nothing was written over it. "
+            "What is there now is shown: make your change again.",
+        )
+        self.names = names
 
 
 class KitStore:
@@ -46,6 +130,8 @@ class KitStore:
     ----------
     path
         Where it lies; it is made if it is not there.
+    busy_ms
+        How long to wait for another one that is writing, ms.
 
     Raises
     ------
@@ -53,13 +139,25 @@ class KitStore:
         If it cannot be opened, is no kit, or was written by a newer Pennello.
     """
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, busy_ms: int = BUSY_MS) -> None:
         self.path = path
-        self._connection = open_database(path)
+        self._connection = open_database(path, busy_ms=busy_ms)
+        self._seen = self._data_version()
 
     def close(self) -> None:
         """Let go of the file."""
         self._connection.close()
+
+    @property
+    def changed_elsewhere(self) -> bool:
+        """Whether another window or program has written into it since it was last read or written here."""
+        return self._data_version() != self._seen
+
+    def _data_version(self) -> int:
+        try:
+            return int(self._connection.execute("PRAGMA data_version").fetchone()[0])
+        except sqlite3.Error as error:
+            raise database_problem(self.path, error, "kit") from error
 
     def read(self) -> Kit:
         """Return all that is in it.
@@ -69,91 +167,120 @@ class KitStore:
         FileProblemError
             If a value in it cannot be; the sentence names the item.
         """
-        try:
-            items = [*self._paints(), *self._cakes(), *self._brushes()]
-        except sqlite3.Error as error:
-            raise FileProblemError(self.path, f"the kit cannot be read ({error}); take back a copy.") from error
+        self._seen = self._data_version()
+        items = [*self._paints(), *self._cakes(), *self._brushes()]
         return Kit({item.key: item for item in items})
 
-    def write(self, changed: Iterable[KitItem], removed: Iterable[tuple[ItemKind, str]] = ()) -> None:
+    def write(
+        self,
+        changed: Iterable[KitItem],
+        removed: Iterable[Key] = (),
+        before: Mapping[Key, KitItem | None] | None = None,
+    ) -> None:
         """Write items and take others out, all of it or nothing.
+
+        Parameters
+        ----------
+        before
+            What the writer believes is there of these, None for nothing; without it whatever is there is replaced.
 
         Raises
         ------
+        KitChangedError
+            If something else is there by now.
         FileProblemError
             If the file cannot be written; it is as it was.
         """
         try:
             with self._connection:
                 self._connection.execute("BEGIN IMMEDIATE")
+                if before is not None and self.changed_elsewhere:
+                    self._compare(before)
                 for kind, name in removed:
                     self._connection.execute(f"DELETE FROM {_TABLES[kind]} WHERE id = ?", (name,))
                 last = {kind: self._last_position(table) for kind, table in _TABLES.items()}
                 for item in changed:
                     last[item.kind] += 1
                     self._put(item, last[item.kind])
-        except sqlite3.Error as error:
-            raise FileProblemError(self.path, f"the kit cannot be written ({error}); nothing was changed.") from error
+        except (sqlite3.Error, OverflowError) as error:
+            problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
+            raise database_problem(self.path, problem, "kit", "nothing was changed") from error
+
+    def _compare(self, before: Mapping[Key, KitItem | None]) -> None:
+        """Look whether what is to be changed is still what its writer saw."""
+        seen, now = self._seen, self.read()
+        names = [(item or now.items[key]).name for key, item in before.items() if now.items.get(key) != item]
+        if names:
+            self._seen = seen  # still to be read
+            raise KitChangedError(self.path, names)
+        self._seen = seen
 
     # --- reading ---
 
-    def _rows(self, table: str, order: str = "position") -> list[dict[str, Any]]:
-        cursor = self._connection.execute(f"SELECT * FROM {table} ORDER BY {order}")
-        names = [column[0] for column in cursor.description]
-        return [dict(zip(names, row, strict=True)) for row in cursor]
-
-    def _item(self, what: str, row: dict[str, Any], make: Any) -> KitItem:
-        try:
-            return KitItem(make(row), _keeping(row))
-        except (PennelloError, ValueError) as error:
-            raise FileProblemError(self.path, f"{what} '{row['id']}': {error} Take back a copy of the kit.") from error
+    def _things(self, table: str, kind: type[Made], make: Callable[[Made], Thing]) -> list[KitItem]:
+        """Return the items of a table; a value that cannot be is told with the item's name."""
+        found = []
+        for row in rows(self._connection, self.path, f"SELECT * FROM {table} ORDER BY position", kind, "kit"):
+            try:
+                found.append(KitItem(make(row), _keeping(row)))
+            except (PennelloError, ValueError) as error:
+                where = f"{table[:-1]} '{clipped(row.id, 40)}'"
+                raise FileProblemError(self.path, f"{where}: {error} Take back a copy of the kit.") from error
+        return found
 
     def _paints(self) -> list[KitItem]:
         measured: dict[str, list[float]] = {}
-        for row in self._rows("reflectances", "paint, wavelength_nm"):
-            measured.setdefault(row["paint"], []).append(row["r"])
+        query = "SELECT * FROM reflectances ORDER BY paint, wavelength_nm"
+        for band in rows(self._connection, self.path, query, _BandRow, "kit"):
+            measured.setdefault(band.paint, []).append(band.r)
 
-        def make(row: dict[str, Any]) -> Paint:
-            eye_area, lips, skin = (bool(row[name]) for name in ("eye_area", "lips", "skin"))
-            seen = measured.get(row["id"])
+        def make(row: _PaintRow) -> Paint:
+            seen = measured.get(row.id)
             return Paint(
-                id=row["id"],
-                name=row["name"],
-                srgb=row["srgb"],
-                contrast=row["contrast"],
-                contrast_film_um=row["contrast_film_um"],
-                tint=row["tint"],
-                finish=_FINISHES.get(row["finish"]) or Finish(row["finish"]),
-                eye_area=eye_area,
-                lips=lips,
-                skin=skin,
+                id=row.id,
+                name=row.name,
+                srgb=row.srgb,
+                contrast=row.contrast,
+                contrast_film_um=row.contrast_film_um,
+                tint=row.tint,
+                finish=Finish(row.finish),
+                eye_area=bool(row.eye_area),
+                lips=bool(row.lips),
+                skin=bool(row.skin),
                 reflectance=tuple(seen) if seen else None,
             )
 
-        return [self._item("paint", row, make) for row in self._rows("paints")]
+        return self._things("paints", _PaintRow, make)
 
     def _cakes(self) -> list[KitItem]:
         dirt: dict[tuple[str, int], list[Portion]] = {}
-        for row in self._rows("dirt", "cake, position, paint"):
-            dirt.setdefault((row["cake"], row["position"]), []).append(Portion(row["paint"], row["mm3"]))
-        stripes: dict[str, list[Stripe]] = {}
-        for row in self._rows("stripes", "cake, position"):
-            own = tuple(dirt.get((row["cake"], row["position"]), ()))
-            stripes.setdefault(row["cake"], []).append(Stripe(row["paint"], row["width_mm"], row["hollow_mm"], own))
+        query = "SELECT * FROM dirt ORDER BY cake, position, paint"
+        try:
+            for one in rows(self._connection, self.path, query, _DirtRow, "kit"):
+                dirt.setdefault((one.cake, one.position), []).append(Portion(one.paint, one.mm3))
+            stripes: dict[str, list[Stripe]] = {}
+            query = "SELECT * FROM stripes ORDER BY cake, position"
+            for row in rows(self._connection, self.path, query, _StripeRow, "kit"):
+                own = tuple(dirt.get((row.cake, row.position), ()))
+                stripes.setdefault(row.cake, []).append(Stripe(row.paint, row.width_mm, row.hollow_mm, own))
+        except FileProblemError:
+            raise
+        except PennelloError as error:
+            raise FileProblemError(self.path, f"a stripe of a cake: {error} Take back a copy of the kit.") from error
 
-        def make(row: dict[str, Any]) -> Cake:
-            sizes = {name: row[name] for name in ("softness_mm", "length_mm", "depth_mm")}
-            return Cake(row["id"], row["name"], tuple(stripes.get(row["id"], ())), **sizes, ombre=bool(row["ombre"]))
+        def make(row: _CakeRow) -> Cake:
+            own = tuple(stripes.get(row.id, ()))
+            return Cake(row.id, row.name, own, row.softness_mm, row.length_mm, row.depth_mm, bool(row.ombre))
 
-        return [self._item("cake", row, make) for row in self._rows("cakes")]
+        return self._things("cakes", _CakeRow, make)
 
     def _brushes(self) -> list[KitItem]:
-        def make(row: dict[str, Any]) -> Applicator:
-            sizes = {name: row[name] for name in _BRUSH_SIZES}
-            own = tuple(row["own"].split())
-            return Applicator(id=row["id"], name=row["name"], kind=ApplicatorKind(row["kind"]), **sizes, own=own)
+        def make(row: _BrushRow) -> Applicator:
+            sizes = {name: getattr(row, name) for name in _BRUSH_SIZES}
+            own = tuple(row.own.split())
+            return Applicator(id=row.id, name=row.name, kind=ApplicatorKind(row.kind), **sizes, own=own)
 
-        return [self._item("brush", row, make) for row in self._rows("brushes")]
+        return self._things("brushes", _BrushRow, make)
 
     # --- writing ---
 
@@ -212,8 +339,8 @@ def _plain(value: Any) -> Any:
     return int(value) if isinstance(value, bool) else value
 
 
-def _keeping(row: dict[str, Any]) -> Keeping:
-    if not any(row[name] for name in _KEEPING) and row["stock_g"] is None:
+def _keeping(row: _Row) -> Keeping:
+    if not (row.retired or row.opened or row.expires or row.notes) and row.stock_g is None:
         return _PLAIN
-    opened, expires = (date.fromisoformat(row[name]) if row[name] else None for name in ("opened", "expires"))
-    return Keeping(opened, expires, bool(row["retired"]), row["stock_g"], row["notes"])
+    opened, expires = (date.fromisoformat(one) if one else None for one in (row.opened, row.expires))
+    return Keeping(opened, expires, bool(row.retired), row.stock_g, row.notes)

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import contextlib
 import sqlite3
-from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date, datetime
 from pathlib import Path
+from typing import Any
 
-from pennello.errors import FileProblemError
+import msgspec
+
+from pennello.caution.person import is_personal
+from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.order.pace import Record, StepKind, parted
-from pennello.store.database import open_database
+from pennello.store.database import BUSY_MS, companions, database_problem, open_database, rows
 
 STEPS: tuple[str, ...] = (
     # 1: runs, their steps, and what was asked before them
@@ -69,8 +74,36 @@ class RunNote:
     cautions: tuple[tuple[str, str], ...] = ()
 
 
+class _RunRow(msgspec.Struct):
+    id: int
+    plan: str
+    chart: str
+    begun: str
+    ended: str
+    hand_s: float
+    planned_s: float
+    finished: int
+
+
+class _StepRow(msgspec.Struct):
+    run: int
+    step: str
+    kind: StepKind
+    name: str
+    default_s: float
+    actual_s: float
+    skipped: int
+    within_s: float
+
+
+class _SaidRow(msgspec.Struct):
+    run: int
+    name: str
+    text: str
+
+
 class Notebook:
-    """The notebook's file; made if it is not there.
+    """The notebook's file; made if it is not there, and only its owner may read it.
 
     Raises
     ------
@@ -78,16 +111,22 @@ class Notebook:
         If it cannot be opened, is no notebook, or was written by a newer Pennello.
     """
 
-    def __init__(self, path: Path) -> None:
+    def __init__(self, path: Path, busy_ms: int = BUSY_MS) -> None:
         self.path = path
-        self._connection = open_database(path, STEPS, "notebook")
+        self._connection = open_database(path, STEPS, "notebook", busy_ms)
+
+    def __enter__(self) -> Notebook:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()
 
     def close(self) -> None:
         """Let go of the file."""
         self._connection.close()
 
     def add(self, run: RunNote) -> int:
-        """Write a run, all of it or nothing; return its number.
+        """Write a run, all of it or nothing; return its number. One that is there already is not written twice.
 
         Raises
         ------
@@ -96,15 +135,21 @@ class Notebook:
         """
         try:
             return self._add(run)
-        except sqlite3.Error as error:
-            raise FileProblemError(
-                self.path, f"the run could not be written into the notebook ({error}); check the folder and its rights."
-            ) from error
+        except (sqlite3.Error, OverflowError) as error:
+            problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
+            raise database_problem(self.path, problem, "notebook", "the run is not in it yet") from error
 
     def _add(self, run: RunNote) -> int:
         with self._connection:
-            self._connection.execute("BEGIN IMMEDIATE")
-            cursor = self._connection.execute(
+            ask = self._connection.execute
+            ask("BEGIN IMMEDIATE")
+            there = ask(
+                "SELECT id FROM runs WHERE plan = ? AND chart = ? AND begun = ? AND ended = ?",
+                (run.plan, run.chart, run.begun, run.ended),
+            ).fetchone()
+            if there:
+                return int(there[0])
+            cursor = ask(
                 "INSERT INTO runs (plan, chart, begun, ended, hand_s, planned_s, finished) VALUES (?,?,?,?,?,?,?)",
                 (run.plan, run.chart, run.begun, run.ended, run.hand_s, run.planned_s, int(run.finished)),
             )
@@ -125,46 +170,134 @@ class Notebook:
         Raises
         ------
         FileProblemError
-            If they cannot be read.
+            If they cannot be read; the sentence names the run.
         """
-        try:
-            rows = self._connection.execute(
-                "SELECT id, plan, chart, begun, ended, hand_s, planned_s, finished FROM runs ORDER BY id DESC"
-            ).fetchall()
-            return tuple(self._run(row) for row in rows)
-        except (sqlite3.Error, ValueError) as error:
-            raise FileProblemError(self.path, f"the notebook cannot be read ({error}); take back a copy.") from error
-
-    def _run(self, row: Sequence[object]) -> RunNote:
-        number, plan, chart, begun, ended, hand_s, planned_s, finished = row
-        ask = self._connection.execute
-        steps = ask(
-            "SELECT step, kind, name, default_s, actual_s, skipped, within_s FROM run_steps WHERE run = ? "
-            "ORDER BY position",
-            (number,),
-        ).fetchall()
-        answers = ask("SELECT question, answer FROM answers WHERE run = ? ORDER BY rowid", (number,)).fetchall()
-        told = ask("SELECT code, text FROM cautions WHERE run = ? ORDER BY position", (number,)).fetchall()
-        return RunNote(
-            str(plan),
-            str(chart),
-            str(begun),
-            str(ended),
-            float(str(hand_s)),
-            float(str(planned_s)),
-            bool(finished),
-            tuple(StepNote(one[0], StepKind(one[1]), one[2], one[3], one[4], bool(one[5]), one[6]) for one in steps),
-            tuple((one[0], one[1]) for one in answers),
-            tuple((one[0], one[1]) for one in told),
+        steps: dict[int, list[StepNote]] = {}
+        query = (
+            "SELECT run, step, kind, name, default_s, actual_s, skipped, within_s FROM run_steps ORDER BY run, position"
+        )
+        for one in self._rows(query, _StepRow):
+            note = StepNote(one.step, one.kind, one.name, one.default_s, one.actual_s, bool(one.skipped), one.within_s)
+            steps.setdefault(one.run, []).append(note)
+        answers, told = (
+            self._said("SELECT run, question AS name, answer AS text FROM answers ORDER BY run, rowid"),
+            self._said("SELECT run, code AS name, text FROM cautions ORDER BY run, position"),
+        )
+        return tuple(
+            RunNote(
+                row.plan,
+                row.chart,
+                row.begun,
+                row.ended,
+                row.hand_s,
+                row.planned_s,
+                bool(row.finished),
+                tuple(steps.get(row.id, ())),
+                answers.get(row.id, ()),
+                told.get(row.id, ()),
+            )
+            for row in self._rows("SELECT * FROM runs ORDER BY id DESC", _RunRow)
         )
 
+    def _rows(self, query: str, kind: type[Any]) -> list[Any]:
+        return rows(self._connection, self.path, query, kind, "notebook")
+
+    def _said(self, query: str) -> dict[int, tuple[tuple[str, str], ...]]:
+        found: dict[int, list[tuple[str, str]]] = {}
+        for one in self._rows(query, _SaidRow):
+            found.setdefault(one.run, []).append((one.name, one.text))
+        return {run: tuple(said) for run, said in found.items()}
+
     def records(self) -> tuple[Record, ...]:
-        """Return the times of all steps that were not left out, loads apart, for medians; raises FileProblemError."""
+        """Return the times of all steps that were not left out, loads apart, for medians.
+
+        Raises
+        ------
+        FileProblemError
+            If they cannot be read, or a time is none that can be.
+        """
         found: list[Record] = []
         for run in self.runs():
             taken = [one for one in run.steps if not one.skipped]
-            found += parted([(Record(one.kind, one.default_s, one.actual_s), one.within_s) for one in taken])
+            try:
+                found += parted([(Record(one.kind, one.default_s, one.actual_s), one.within_s) for one in taken])
+            except (PennelloError, ZeroDivisionError) as error:
+                where = f"the run of {clipped(run.begun, 30)}"
+                raise FileProblemError(
+                    self.path, f"{where} holds a time that cannot be ({error}); take back a copy."
+                ) from error
         return tuple(found)
+
+    # --- what people said ---
+
+    def answers_kept(self, before: date | None = None) -> int:
+        """Return of how many runs, begun before a day or at all, answers about people are kept."""
+        return len(self._runs_with_answers(before))
+
+    def forget_answers(self, before: date | None = None) -> int:
+        """Erase what people said, and the cautions that tell of it; times and steps stay.
+
+        The pages are overwritten, the journal is emptied, and copies of older versions are erased too.
+
+        Parameters
+        ----------
+        before
+            Only of runs begun before this day; None for all.
+
+        Returns
+        -------
+        Of how many runs something was erased.
+
+        Raises
+        ------
+        FileProblemError
+            If it cannot be written.
+        """
+        wanted = self._runs_with_answers(before)
+        try:
+            if wanted:
+                with self._connection:
+                    self._connection.execute("BEGIN IMMEDIATE")
+                    for run in wanted:
+                        _erase(self._connection, run)
+                self._connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            self._forget_in_copies()
+        except sqlite3.Error as error:
+            raise database_problem(self.path, error, "notebook", "nothing was erased") from error
+        return len(wanted)
+
+    def _runs_with_answers(self, before: date | None) -> list[int]:
+        said = {one.run for one in self._rows("SELECT run, question AS name, answer AS text FROM answers", _SaidRow)}
+        told = self._rows("SELECT run, code AS name, text FROM cautions", _SaidRow)
+        said |= {one.run for one in told if is_personal(one.name)}
+        begun = {row.id: row.begun for row in self._rows("SELECT * FROM runs", _RunRow)}
+        return sorted(run for run in said if before is None or _day_of(begun.get(run, "")) < before)
+
+    def _forget_in_copies(self) -> None:
+        """Erase answers in the copies that were kept before steps were taken: they are older than any day."""
+        for copy in companions(self.path):
+            if copy.name.endswith(".bak"):
+                with contextlib.suppress(sqlite3.Error), contextlib.closing(sqlite3.connect(copy)) as old:
+                    old.execute("PRAGMA secure_delete = ON")
+                    for (run,) in old.execute("SELECT id FROM runs").fetchall():
+                        _erase(old, run)
+                    old.commit()
+
+
+def _erase(connection: sqlite3.Connection, run: int) -> None:
+    connection.execute("DELETE FROM answers WHERE run = ?", (run,))
+    codes = [code for (code,) in connection.execute("SELECT code FROM cautions WHERE run = ?", (run,)).fetchall()]
+    connection.executemany(
+        "DELETE FROM cautions WHERE run = ? AND code = ?", [(run, code) for code in codes if is_personal(str(code))]
+    )
+
+
+def _day_of(begun: str) -> date:
+    """Return the day on which a run began; one that cannot be read was long ago."""
+    try:
+        return datetime.fromisoformat(begun).date()
+    except ValueError:
+        return date.min
 
 
 def _step_row(run: int, position: int, one: StepNote) -> tuple[object, ...]:

@@ -1,14 +1,25 @@
-"""A number with its unit: quiet text that becomes a field when it is focused."""
+"""A number with its unit: quiet text that becomes a field when it is focused.
+
+Numbers are read as people write them, with either decimal sign, as a fraction, with their own unit; what is not
+understood is said, and the old value stays. They are written in one way, whatever the locale.
+"""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PySide6.QtCore import QEvent, QObject, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QWheelEvent
+from PySide6.QtCore import QEvent, QLocale, QObject, QSignalBlocker, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator, QWheelEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
-from pennello.units import LengthUnit, from_mm, to_mm
+from pennello.errors import OutOfRangeError, PennelloError
+from pennello.ui.widgets.saying import say_from
+from pennello.units import LengthUnit, from_mm, parse_amount, parse_length, to_mm
+
+_EXACT = 6
+"""Decimals that a length keeps behind those that are shown: 3/4 in is 19.05 mm."""
+
+_SLACK = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,20 +42,25 @@ class NumberField(QDoubleSpinBox):
     -------
     edited(float)
         The user has set the value, in the core's unit.
+    refused(str)
+        What was typed is no such number; the old value stays.
     """
 
     edited = Signal(float)
+    refused = Signal(str)
 
     def __init__(self, quantity: Quantity, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.quantity = quantity
         self._unit = LengthUnit.MM
         self._value = 0.0
+        self._places = 0
+        self.setLocale(QLocale.c())
         self.setAccessibleName(quantity.name)
         self.setToolTip(quantity.name)
         self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
         self.setKeyboardTracking(False)
-        self.setCorrectionMode(QAbstractSpinBox.CorrectionMode.CorrectToNearestValue)
+        self.setCorrectionMode(QAbstractSpinBox.CorrectionMode.CorrectToPreviousValue)
         self.setMinimumWidth(58)
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self._set_up()
@@ -73,13 +89,69 @@ class NumberField(QDoubleSpinBox):
     def _set_up(self) -> None:
         inches = self.quantity.length and self._unit is LengthUnit.INCH
         with QSignalBlocker(self):
-            self.setDecimals(self.quantity.decimals + 2 if inches else self.quantity.decimals)
+            self._places = self.quantity.decimals + 2 if inches else self.quantity.decimals
+            self.setDecimals(max(self._places, _EXACT) if self.quantity.length else self._places)
             self.setRange(self._shown(self.quantity.low), self._shown(self.quantity.high))
             self.setSingleStep(1 / 64 if inches else self.quantity.step)
             self.setSuffix(f" {self._unit.value}" if self.quantity.length else self.quantity.suffix)
 
     def _shown(self, amount: float) -> float:
         return from_mm(amount, self._unit) if self.quantity.length else amount
+
+    # --- numbers as people write them ---
+
+    def textFromValue(self, value: float) -> str:
+        """Write a number in the one way that numbers are written here."""
+        text = f"{value:.{self._places}f}"
+        return text[1:] if text.startswith("-") and not text.strip("-0.") else text
+
+    def valueFromText(self, text: str) -> float:
+        """Read a number; the one that is shown stays what it is, however it is rounded."""
+        return self.value() if self._as_shown(text) else self._read(text)
+
+    def validate(self, text: str, position: int) -> tuple[QValidator.State, str, int]:
+        """Let anything be typed; only what is understood and in range is taken."""
+        try:
+            if not self._as_shown(text):
+                self._read(text)
+        except PennelloError:
+            return QValidator.State.Intermediate, text, position
+        return QValidator.State.Acceptable, text, position
+
+    def fixup(self, text: str) -> str:
+        """Say what is not understood, and give back the value that was there."""
+        try:
+            self._read(text)
+        except OutOfRangeError as error:
+            self._refuse(str(error))
+        except PennelloError as error:
+            self._refuse(f"{self.quantity.name}: {error}")
+        return self._whole()
+
+    def _refuse(self, words: str) -> None:
+        sentence = f"{words} It stays {self._whole()}."
+        self.refused.emit(sentence)
+        say_from(self, sentence)
+
+    def _whole(self) -> str:
+        return f"{self.textFromValue(self.value())}{self.suffix()}"
+
+    def _as_shown(self, text: str) -> bool:
+        return text.strip() in (self._whole().strip(), self.textFromValue(self.value()))
+
+    def _read(self, text: str) -> float:
+        """Return a number in the unit shown; raises PennelloError. The field's own unit may stand behind another."""
+        text = text.removesuffix(self.suffix())
+        if self.quantity.length:
+            shown = from_mm(parse_length(text, self._unit), self._unit)
+        else:
+            shown = round(parse_amount(text, self.suffix()), self._places)
+        low, high = self.minimum(), self.maximum()
+        if not low - _SLACK <= shown <= high + _SLACK:
+            ends = (self.textFromValue(low), self.textFromValue(high))
+            allowed = " to ".join(end.rstrip("0").rstrip(".") if "." in end else end for end in ends)
+            raise OutOfRangeError(self.quantity.name, f"{shown:g}{self.suffix()}", f"{allowed}{self.suffix()}")
+        return min(max(shown, low), high)
 
     def _changed(self, shown: float) -> None:
         self._value = to_mm(shown, self._unit) if self.quantity.length else shown

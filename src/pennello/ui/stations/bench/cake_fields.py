@@ -23,7 +23,7 @@ OFFSET = Quantity("Corner from the left wall", *OFFSET_MM, 0.5, 1, length=True)
 SKEW = Quantity("Turn of the brush on the cake", *SKEW_DEG, 1, 0, "°")
 SWEEPS = Quantity("Sweeps, back or forth", *PASSES, 1, 0, " ×")
 DRIFT = Quantity("Sideways drift of the sweeps", *DRIFT_MM, 0.1, 1, length=True)
-PARTS = Quantity("Parts in the pan", 0, 1000, 1, 1, " parts")
+PARTS = Quantity("Parts in the pan", 0.1, 1000, 1, 1, " parts")
 
 _MIXED = "mixed in a pan"
 

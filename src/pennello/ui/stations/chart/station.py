@@ -276,7 +276,7 @@ class ChartStation(QWidget):
 
     def write_svg(self, path: Path) -> None:
         """Write the chart as SVG."""
-        from pennello.files.atomic import write_bytes  # noqa: PLC0415
+        from pennello.disk import write_bytes  # noqa: PLC0415
         from pennello.files.chart_svg import chart_svg  # noqa: PLC0415
 
         try:

@@ -1,0 +1,171 @@
+"""Whether a plan can be written and opened again: limits, ids that are there once, names that point somewhere."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable
+from typing import Protocol
+
+from pennello import limits
+from pennello.chart.catalogue import CHARTS
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError, UnknownNameError, clipped
+
+
+class Named(Protocol):
+    """A thing of a plan: its id, and what it is called."""
+
+    @property
+    def id(self) -> str:
+        """Key among its kind."""
+
+    @property
+    def name(self) -> str:
+        """What it is called."""
+
+
+class DoubleNameError(PennelloError):
+    """Two things of one kind share an id."""
+
+    def __init__(self, where: str, name: str) -> None:
+        super().__init__(f"{where}: the id '{clipped(name)}' is used twice; give each its own.")
+        self.where = where
+        self.name = name
+
+
+class LeftoverError(PennelloError):
+    """A load cannot go on with what it names."""
+
+    def __init__(self, where: str, problem: str) -> None:
+        super().__init__(f"{where}: {problem}")
+        self.where = where
+
+
+def check_plan(plan: Plan) -> None:
+    """Check that a plan can be written and opened again: the reader, the writer and every edit ask here.
+
+    Raises
+    ------
+    OutOfRangeError
+        If a name is too long or there is too much of a kind.
+    DoubleNameError, UnknownNameError, LeftoverError
+        With the place in the file's own words.
+    """
+    _check_limits(plan)
+    check_references(plan)
+
+
+def _check_limits(plan: Plan) -> None:
+    limits.check_name("the title", plan.title)
+    limits.check_name("the place", plan.place)
+    for kind, things, most in (
+        ("paint", plan.paints, limits.MOST_PAINTS),
+        ("cake", plan.cakes, limits.MOST_CAKES),
+        ("brush", plan.brushes, limits.MOST_BRUSHES),
+        ("stroke", plan.strokes, limits.MOST_STROKES),
+        ("motif", plan.motifs, limits.MOST_MOTIFS),
+    ):
+        limits.check_count("brushes" if kind == "brush" else f"{kind}s", len(things), most)
+        for thing in things:
+            limits.check_named(kind, thing.id, thing.name)
+    for cake in plan.cakes:
+        for stripe in cake.stripes:
+            limits.check_count(f"paints on top of a stripe of {clipped(cake.name)}", len(stripe.dirt), limits.MOST_DIRT)
+    for placed in plan.motifs:
+        limits.check_name(f"the group of {clipped(placed.name)}", placed.group)
+    limits.check_count("places kept", len(plan.reserved), limits.MOST_RESERVED)
+    for kept in plan.reserved:
+        limits.check_name("the name of a place kept", kept.name)
+        limits.check_name("what a place is kept for", kept.for_motif)
+    limits.check_count("layers over the paint", len(plan.overlays), limits.MOST_OVERLAYS)
+    for overlay in plan.overlays:
+        limits.check_name("the name of a layer", overlay.name)
+        limits.check_count(f"outlines of {clipped(overlay.name)}", len(overlay.outlines), limits.MOST_OUTLINES)
+    _check_ordering(plan)
+
+
+def _check_ordering(plan: Plan) -> None:
+    ordering = plan.ordering
+    limits.check_count("steps of the order", len(ordering.sequence), limits.MOST_SEQUENCE)
+    for step in ordering.sequence:
+        limits.check_name("a step of the order", step, limits.MOST_STEP_NAME)
+    limits.check_count("rules of the order", len(ordering.rules), limits.MOST_RULES)
+    for rule in ordering.rules:
+        for name in (rule.earlier, rule.later):
+            limits.check_name("a part that a rule names", name)
+
+
+def check_references(plan: Plan) -> None:
+    """Check that ids are unique and that all names point to something.
+
+    Raises
+    ------
+    DoubleNameError, UnknownNameError
+        With the place in the file's own words.
+    """
+    known = {
+        "paints": _unique("paints", plan.paints),
+        "cakes": _unique("cakes", plan.cakes),
+        "brushes": _unique("brushes", plan.brushes),
+    }
+    strokes = _unique("strokes", plan.strokes)
+    for i, cake in enumerate(plan.cakes):
+        for j, stripe in enumerate(cake.stripes):
+            where = f"cakes[{i}].stripes[{j}]"
+            _known("paint", stripe.paint, known["paints"], f"{where}.paint")
+            for k, portion in enumerate(stripe.dirt):
+                _known("paint", portion.paint, known["paints"], f"{where}.dirt[{k}].paint")
+    for i, stroke in enumerate(plan.strokes):
+        here = f"strokes[{i}]"
+        _known("brush", stroke.brush, known["brushes"], f"{here}.brush")
+        for j, pickup in enumerate(stroke.recipe.pickups):
+            place = f"{here}.load.pickups[{j}]"
+            if pickup.cake:
+                _known("cake", pickup.cake, known["cakes"], f"{place}.cake")
+            for k, portion in enumerate(pickup.pan):
+                _known("paint", portion.paint, known["paints"], f"{place}.pan[{k}].paint")
+        for key, stops in (("stops", stroke.wanted.stops), ("end", stroke.wanted.end)):
+            for j, stop in enumerate(stops):
+                if stop.paint is not None:
+                    _known("paint", stop.paint, known["paints"], f"{here}.wanted.{key}[{j}].paint")
+    _check_leftovers(plan, strokes)
+    _check_motifs(plan, strokes)
+
+
+def _check_motifs(plan: Plan, strokes: dict[str, int]) -> None:
+    """Check that every part of a motif is laid with a stroke that is there, and that charts are known."""
+    for i, kept in enumerate(plan.reserved):
+        _known("chart", kept.chart, CHARTS, f"reserved[{i}].chart")
+    for i, overlay in enumerate(plan.overlays):
+        _known("chart", overlay.chart, CHARTS, f"overlays[{i}].chart")
+    _unique("motifs", plan.motifs)
+    for i, placed in enumerate(plan.motifs):
+        _known("chart", placed.chart, CHARTS, f"motifs[{i}].chart")
+        for part, stroke in placed.loads:
+            _known("stroke", stroke, strokes, f"motifs[{i}].loads.{part}")
+
+
+def _check_leftovers(plan: Plan, strokes: dict[str, int]) -> None:
+    """Check that a load goes on only with the leftover of an earlier stroke, in the same brush."""
+    for i, stroke in enumerate(plan.strokes):
+        before, where = stroke.recipe.after, f"strokes[{i}].load.after"
+        if not before:
+            continue
+        _known("stroke", before, strokes, where)
+        if strokes[before] >= i:
+            raise LeftoverError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
+        if plan.strokes[strokes[before]].brush != stroke.brush:
+            raise LeftoverError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
+
+
+def _unique(kind: str, things: Iterable[Named]) -> dict[str, int]:
+    names: dict[str, int] = {}
+    for index, thing in enumerate(things):
+        if thing.id in names:
+            raise DoubleNameError(f"{kind}[{index}].id", thing.id)
+        names[thing.id] = index
+    return names
+
+
+def _known(kind: str, name: str, names: Collection[str], where: str) -> None:
+    if name not in names:
+        raise UnknownNameError(kind, name, list(names), where)

@@ -1,0 +1,246 @@
+"""Reading with a bound and writing all or nothing, with errors as sentences.
+
+A file is written beside its place under a name of its own, made by this process alone, then renamed; file and folder
+are flushed to the disk. What a kill leaves lying is swept away later.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import os
+import secrets
+import stat
+import time
+from dataclasses import dataclass
+from hashlib import sha256
+from pathlib import Path
+
+from pennello.errors import FileProblemError
+
+PRIVATE, USUAL = 0o600, 0o666
+STRAY_AFTER_S = 120.0
+"""A temporary file older than this belongs to nobody any more."""
+
+_TEMPORARY = ".tmp"
+_REMEDIES = {
+    errno.ENOENT: "there is no such file or folder; check the name.",
+    errno.EISDIR: "this is a folder; name a file in it.",
+    errno.ENOTDIR: "part of this path is a file, not a folder; check the name.",
+    errno.EACCES: "there is no permission; choose another place or change the file's permissions.",
+    errno.EPERM: "there is no permission; choose another place or change the file's permissions.",
+    errno.EROFS: "this disk cannot be written to; choose another place.",
+    errno.ENOSPC: "the disk is full; free some space or choose another place.",
+    errno.EDQUOT: "your share of the disk is full; free some space or choose another place.",
+    errno.EFBIG: "the disk is full or the file too large; choose another place.",
+    errno.ENAMETOOLONG: "the name is too long; choose a shorter one.",
+    errno.ELOOP: "this is a link that leads round in a circle, or a link where none may be; choose another place.",
+    errno.EBUSY: "another program holds this file; close it there and try again.",
+}
+
+
+def file_problem(path: object, error: OSError | ValueError | RuntimeError) -> FileProblemError:
+    """Return what the system says of a file as a sentence with a remedy."""
+    if not isinstance(error, OSError):  # a NUL in the name; a circle of links, as pathlib tells it
+        if isinstance(error, RuntimeError):
+            return FileProblemError(path, _REMEDIES[errno.ELOOP])
+        return FileProblemError(path, "this is not a file name.")
+    reason = error.strerror or type(error).__name__
+    return FileProblemError(path, _REMEDIES.get(error.errno or 0, f"the system says '{reason}'; try another place."))
+
+
+def read_bytes(path: Path, most: int) -> bytes:
+    """Return a file's bytes.
+
+    Parameters
+    ----------
+    most
+        How many bytes it may have.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be read or is larger than that.
+    """
+    try:
+        if path.exists() and not (path.is_file() or path.is_dir()):
+            raise FileProblemError(path, "this is not an ordinary file; name a file.")
+        with path.open("rb") as file:
+            data = file.read(most + 1)
+    except (OSError, ValueError, RuntimeError) as error:
+        raise file_problem(path, error) from error
+    if len(data) > most:
+        raise FileProblemError(path, f"the file is larger than {_size(most)}; it is no file of Pennello's.")
+    return data
+
+
+def _size(count: int) -> str:
+    return f"{count // 1_000_000} MB" if count >= 1_000_000 else f"{count // 1000} kB"
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """How a file was when it was last read or written: its size and the hash of its bytes; (-1, "") for none."""
+
+    size: int = -1
+    digest: str = ""
+
+
+NO_FILE = Mark()
+
+
+def mark_of(data: bytes) -> Mark:
+    """Return the mark of bytes."""
+    return Mark(len(data), sha256(data).hexdigest())
+
+
+def mark_on_disk(path: Path, most: int) -> Mark:
+    """Return the mark of a file as it is now; `NO_FILE` where there is none.
+
+    Raises
+    ------
+    FileProblemError
+        If it is there and cannot be read, or has more than `most` bytes.
+    """
+    try:
+        return mark_of(read_bytes(path, most))
+    except FileProblemError as error:
+        if isinstance(error.__cause__, FileNotFoundError):
+            return NO_FILE
+        raise
+
+
+def exists(path: Path) -> bool:
+    """Return whether there is a file; one that may not be looked at counts as none."""
+    try:
+        return path.exists()
+    except (OSError, ValueError, RuntimeError):
+        return False
+
+
+def make_private_folder(folder: Path) -> None:
+    """Make a folder that only its owner can look into, and tighten one that is there.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be made.
+    """
+    try:
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+        if stat.S_IMODE(folder.stat().st_mode) & 0o077:
+            folder.chmod(0o700)
+    except (OSError, ValueError, RuntimeError) as error:
+        raise file_problem(folder, error) from error
+
+
+def tighten(path: Path) -> None:
+    """Let only the owner read a file, if it is there and ours."""
+    with contextlib.suppress(OSError):
+        if path.is_file() and not path.is_symlink() and stat.S_IMODE(path.stat().st_mode) & 0o077:
+            path.chmod(PRIVATE)
+
+
+def write_bytes(data: bytes, path: Path, *, mode: int = USUAL, follow: bool = True) -> None:
+    """Write a file through a temporary one beside it, so that a full disk or a kill leaves the old one whole.
+
+    Parameters
+    ----------
+    mode
+        Permissions of a new file, less the umask; one that is there keeps its own unless `PRIVATE` is asked for.
+    follow
+        Whether a link is followed to its file; else the link itself gives way to the new file.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be written; the file that was there is untouched.
+    """
+    try:
+        target = path.resolve() if follow and path.is_symlink() else path
+        if target.is_dir() and not (target.is_symlink() and not follow):
+            raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
+        old = _old_mode(target)
+        if old is not None and follow and not os.access(target, os.W_OK):
+            raise PermissionError(errno.EACCES, os.strerror(errno.EACCES))
+        handle, temporary = _fresh(target, mode)
+    except (OSError, ValueError, RuntimeError) as error:
+        raise file_problem(path, error) from error
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(data)
+            file.flush()
+            if old is not None and mode != PRIVATE:
+                os.fchmod(file.fileno(), old)
+            os.fsync(file.fileno())
+        temporary.replace(target)
+        _flush_folder(target.parent)
+    except OSError as error:
+        raise file_problem(path, error) from error
+    finally:
+        with contextlib.suppress(OSError):
+            temporary.unlink(missing_ok=True)
+
+
+def _old_mode(target: Path) -> int | None:
+    """Return the permissions of the file that is there, or None."""
+    try:
+        found = target.lstat()
+    except FileNotFoundError:
+        return None
+    if stat.S_ISLNK(found.st_mode):
+        return None
+    if not stat.S_ISREG(found.st_mode):
+        raise FileProblemError(target, "this is not an ordinary file; name a file.")
+    return stat.S_IMODE(found.st_mode)
+
+
+def _fresh(target: Path, mode: int) -> tuple[int, Path]:
+    """Return a new file beside a target, made by this process alone and never through a link."""
+    flags = os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_NOFOLLOW | os.O_CLOEXEC
+    stem = target.name.encode()[:80].decode("utf-8", "ignore")
+    while True:
+        temporary = target.with_name(f".{stem}.{secrets.token_hex(4)}{_TEMPORARY}")
+        try:
+            return os.open(temporary, flags, mode), temporary
+        except FileExistsError:
+            continue
+
+
+def _flush_folder(folder: Path) -> None:
+    """Flush the folder's own list to the disk; some file systems know no such thing."""
+    with contextlib.suppress(OSError):
+        handle = os.open(folder, os.O_RDONLY | os.O_DIRECTORY | os.O_CLOEXEC)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)
+
+
+def sweep(folder: Path, stem: str = "", older_than_s: float = STRAY_AFTER_S) -> tuple[Path, ...]:
+    """Remove temporary files that a kill left in a folder; return which.
+
+    Parameters
+    ----------
+    stem
+        Only those of a file of this name; "" for all.
+    """
+    gone = []
+    with contextlib.suppress(OSError, ValueError, RuntimeError):
+        for path in list(folder.iterdir()):
+            if _stray(path, stem, older_than_s):
+                with contextlib.suppress(OSError):
+                    path.unlink()
+                    gone.append(path)
+    return tuple(gone)
+
+
+def _stray(path: Path, stem: str, older_than_s: float) -> bool:
+    parts = path.name[1:].rsplit(".", 2)
+    ours = path.name.startswith(".") and len(parts) == 3 and f".{parts[2]}" == _TEMPORARY and len(parts[1]) == 8
+    if not ours or (stem and parts[0] != stem.encode()[:80].decode("utf-8", "ignore")):
+        return False
+    with contextlib.suppress(OSError):
+        found = path.lstat()
+        return stat.S_ISREG(found.st_mode) and abs(time.time() - found.st_mtime) > older_than_s
+    return False

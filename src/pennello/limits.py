@@ -1,0 +1,57 @@
+"""How long names may be and how many of each kind a plan may hold: one set for window, command line and files."""
+
+from __future__ import annotations
+
+from pennello.errors import OutOfRangeError, clipped
+
+MOST_ID = 64
+MOST_NAME = 200
+MOST_STEP_NAME = 400
+MOST_PAINTS, MOST_CAKES, MOST_BRUSHES, MOST_STROKES = 2000, 1000, 500, 2000
+MOST_MOTIFS, MOST_RESERVED, MOST_OVERLAYS, MOST_OUTLINES = 500, 100, 200, 200
+MOST_DIRT, MOST_OWN = 2000, 20
+MOST_SEQUENCE, MOST_RULES = 2000, 500
+MOST_PLAN_BYTES = 20_000_000
+
+
+def check_id(kind: str, value: str) -> None:
+    """Check that an id has 1 to 64 signs that can be written.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it has not.
+    """
+    if not 1 <= len(value) <= MOST_ID:
+        raise OutOfRangeError(f"length of the id of a {kind}", len(value), f"1 to {MOST_ID} signs")
+    _check_writable(f"id of a {kind}", value)
+
+
+def check_name(what: str, value: str, most: int = MOST_NAME) -> None:
+    """Check that a name is at most so long and can be written.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it is longer, or holds half a sign (a lone surrogate).
+    """
+    if len(value) > most:
+        raise OutOfRangeError(f"length of {what}", len(value), f"at most {most} signs")
+    _check_writable(what, value)
+
+
+def check_named(kind: str, item_id: str, name: str) -> None:
+    """Check both the id and the name of a thing; raises OutOfRangeError."""
+    check_id(kind, item_id)
+    check_name(f"the name of {kind} '{clipped(item_id)}'", name)
+
+
+def check_count(what: str, count: int, most: int) -> None:
+    """Check how many there are; raises OutOfRangeError."""
+    if count > most:
+        raise OutOfRangeError(f"number of {what}", count, f"at most {most}")
+
+
+def _check_writable(what: str, value: str) -> None:
+    if not value.isascii() and any("\ud800" <= sign <= "\udfff" for sign in value):
+        raise OutOfRangeError(what, ascii(value[:40]), "text that can be written as UTF-8")
