@@ -14,6 +14,15 @@ MOST_SEQUENCE, MOST_RULES = 2000, 500
 MOST_PLAN_BYTES = 20_000_000
 
 
+def fitted(name: str, tail: str = "", most: int = MOST_NAME) -> str:
+    """Return a name with a tail, cut where both would be longer than a name may be.
+
+    >>> fitted("rose", ", other side"), len(fitted("r" * 300, " copy"))
+    ('rose, other side', 200)
+    """
+    return f"{name[: most - len(tail)]}{tail}"
+
+
 def check_id(kind: str, value: str) -> None:
     """Check that an id has 1 to 64 signs that can be written.
 

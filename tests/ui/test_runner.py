@@ -6,7 +6,7 @@ import pytest
 
 from pennello.errors import PennelloError
 from pennello.session.jobs import Jobs
-from pennello.ui.stations.bench.search.runner import Runner
+from pennello.ui.work import Runner
 
 
 @pytest.fixture

@@ -12,6 +12,7 @@ from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
+from pennello.limits import MOST_ID, fitted
 from pennello.load.recipe import PickUp
 from pennello.load.wear import cake_use, worn
 from pennello.path.cubic import CubicPath
@@ -67,7 +68,7 @@ def duplicated_stroke(plan: Plan, name: str) -> tuple[Plan, str]:
     """Return the plan with a copy of a stroke behind it, and the copy's id."""
     original = plan.stroke(name)
     new_id = free_id(original.id, [stroke.id for stroke in plan.strokes])
-    copy = replace(original, id=new_id, name=f"{original.name} copy")
+    copy = replace(original, id=new_id, name=fitted(original.name, " copy"))
     at = plan.strokes.index(original) + 1
     return replace(plan, strokes=(*plan.strokes[:at], copy, *plan.strokes[at:])), new_id
 
@@ -147,7 +148,7 @@ def with_ladder(plan: Plan, name: str, pickup: int, offsets_mm: tuple[float, ...
         new_id = stroke.id if number == 1 else free_id(stroke.id, taken)
         taken.append(new_id)
         there = replace(stroke.recipe.pickups[pickup], offset_mm=offset)
-        wanted = replace(stroke, id=new_id, name=f"{stroke.name}, tone {number}")
+        wanted = replace(stroke, id=new_id, name=fitted(stroke.name, f", tone {number}"))
         rungs.append(with_pickup(wanted, pickup, there))
     return replace(plan, strokes=(*plan.strokes[:at], *rungs, *plan.strokes[at + 1 :]))
 
@@ -190,8 +191,8 @@ def free_id(wish: str, taken: list[str]) -> str:
     """
     stem, _, tail = wish.rpartition("-")
     stem = stem if stem and tail.isdigit() else wish
-    candidate, number = wish, 1
+    candidate, number = wish[:MOST_ID], 1
     while candidate in taken:
         number += 1
-        candidate = f"{stem}-{number}"
+        candidate = fitted(stem, f"-{number}", MOST_ID)
     return candidate

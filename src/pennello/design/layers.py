@@ -15,6 +15,7 @@ from pennello.design.placed import LINES, STENCIL, Overlay, Reserved, paths_of
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.lay.families.shapes import smooth
+from pennello.limits import fitted
 from pennello.path.cubic import CubicPath
 
 Layer = Overlay | Reserved
@@ -144,7 +145,8 @@ def mirrored_layer(layer: Overlay, midline_mm: float, name: str) -> Overlay:
 def free_name(plan: Plan, word: str) -> str:
     """Return a word with the first number that no layer has yet."""
     taken = {one.name for one in every_layer(plan)}
-    return next(f"{word} {n}" for n in range(1, len(taken) + 2) if f"{word} {n}" not in taken)
+    numbered = (fitted(word, f" {n}") for n in range(1, len(taken) + 2))
+    return next(name for name in numbered if name not in taken)
 
 
 def hand_drawn(points: Sequence[Point], least_mm: float = LEAST_STEP_MM) -> CubicPath:

@@ -19,6 +19,7 @@ from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, t
 from pennello.design.plan import Plan, PlanStroke
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit import catalogue
+from pennello.limits import fitted
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import USUAL_PRINT_MM
@@ -186,7 +187,7 @@ def grouped(plan: Plan, name: str, other: str) -> Plan:
     ones = {one.id: one for one in plan.motifs}
     if not other:
         return with_motif(plan, replace(ones[name], group=""))
-    group = ones[other].group or f"{other} group"
+    group = ones[other].group or fitted(other, " group")
     return with_motif(with_motif(plan, replace(ones[other], group=group)), replace(ones[name], group=group))
 
 
@@ -217,7 +218,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
     if midline is None:
         raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
     new_id = free_id(name, [one.id for one in plan.motifs])
-    other = replace(placed, id=new_id, name=f"{placed.name}, other side", twin=False)
+    other = replace(placed, id=new_id, name=fitted(placed.name, ", other side"), twin=False)
     return with_motif(plan, replace(other, place=twin_place(placed.place, midline))), new_id
 
 
@@ -233,7 +234,7 @@ def broken_apart(plan: Plan, name: str) -> Plan:
         ones.append(
             PlacedMotif(
                 new_id,
-                f"{placed.name} {number}",
+                fitted(placed.name, f" {number}"),
                 "",
                 (("stroke", piece.load),),
                 chart=placed.chart,
@@ -268,7 +269,7 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
         taken.append(new_id)
         turn = math.degrees(math.atan2(float(way[1]), float(way[0])))
         place = replace(placed.place, x_mm=float(point[0]), y_mm=float(point[1]), turn_deg=round(turn, 2))
-        ones.append(replace(placed, id=new_id, place=place, group=placed.group or f"{name} along"))
+        ones.append(replace(placed, id=new_id, place=place, group=placed.group or fitted(name, " along")))
     index = plan.motifs.index(placed)
     return replace(plan, motifs=(*plan.motifs[:index], *ones, *plan.motifs[index + 1 :]))
 

@@ -183,6 +183,26 @@ class Document:
         self.replace(parse_plan(data, path), path, mark=mark_of(data))
 
     @property
+    def mark(self) -> Mark:
+        """How the plan's file was when it was last read or written."""
+        return self._mark
+
+    def take_from_disk(self) -> None:
+        """Show what the plan's file holds now, as a step that undo takes back.
+
+        Raises
+        ------
+        FileProblemError
+            If it cannot be read as a plan.
+        """
+        assert self.path is not None, "a plan without a file"
+        data = read_bytes(self.path, MOST_PLAN_BYTES)
+        plan = parse_plan(data, self.path)
+        self.edit("Take what is in the file", plan)
+        self._saved, self._mark = plan, mark_of(data)
+        self.state_changed.emit()
+
+    @property
     def changed_on_disk(self) -> bool:
         """Whether the plan's file is there and is another one than it was when it was last read or written."""
         if self.path is None or self._mark == NO_FILE:

@@ -37,8 +37,13 @@ class Job(Generic[Result]):
     failed = Signal(str)
 
     def __init__(self, work: Callable[[Job[Result]], Result]) -> None:
-        self._work = work
+        self._work: Callable[[Job[Result]], Result] | None = work
         self._stop = threading.Event()
+        self._over: Callable[[Callable[[], None]], None] | None = None
+
+    def on_over(self, hand_over: Callable[[Callable[[], None]], None]) -> None:
+        """Say who is given the work once it is over, so that what it held is thrown away on the thread that made it."""
+        self._over = hand_over
 
     @property
     def cancelled(self) -> bool:
@@ -65,6 +70,7 @@ class Job(Generic[Result]):
         """Do the work and say how it ended. The one place where any exception of a job is caught."""
         try:
             self.report(0.0, "")
+            assert self._work is not None, "a job runs once"
             result = self._work(self)
             if not self.cancelled:
                 self.finished.emit(result)
@@ -74,6 +80,10 @@ class Job(Generic[Result]):
             self.failed.emit(str(error))
         except Exception as error:  # noqa: BLE001 - the edge of a job: nothing of it may be lost in a thread
             self.failed.emit(f"This could not be worked out ({type(error).__name__}: {error}). The plan is unchanged.")
+        finally:
+            held, self._work = [self._work], None
+            if self._over is not None:
+                self._over(held.clear)
 
 
 class Jobs:
@@ -100,9 +110,15 @@ class Jobs:
             job.cancel()
             future.cancel()
 
-    def close(self) -> None:
-        """Cancel all and wait for the workers to end."""
+    def leave(self) -> None:
+        """Cancel all; the workers end by themselves, and nobody waits for them now."""
         for key in list(self._running):
             self.cancel(key)
         if self._pool is not None:
-            self._pool.shutdown(wait=True, cancel_futures=True)
+            self._pool.shutdown(wait=False, cancel_futures=True)
+
+    def close(self) -> None:
+        """Cancel all and wait for the workers to end."""
+        self.leave()
+        if self._pool is not None:
+            self._pool.shutdown(wait=True)

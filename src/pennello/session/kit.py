@@ -11,6 +11,7 @@ from pathlib import Path
 import platformdirs
 from psygnal import Signal
 
+from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
@@ -27,7 +28,7 @@ def kit_path() -> Path:
     return Path(platformdirs.user_data_path(_APP)) / "kit.sqlite"
 
 
-def expired_names(path: Path | None = None, today: date | None = None) -> tuple[str, ...]:
+def expired_names(path: Path | None = None, today: date | None = None, busy_ms: int = BUSY_MS) -> tuple[str, ...]:
     """Return the names of what is past its date in a kit, the painter's own if none is named; nothing without one.
 
     Raises
@@ -36,9 +37,9 @@ def expired_names(path: Path | None = None, today: date | None = None) -> tuple[
         If the kit cannot be read.
     """
     where = path or kit_path()
-    if not where.exists():
+    if not exists(where):
         return ()
-    store = KitStore(where)
+    store = KitStore(where, busy_ms)
     try:
         items = store.read().items.values()
     finally:

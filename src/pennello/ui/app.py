@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import os
 import sys
 import threading
@@ -10,14 +9,17 @@ import traceback
 from pathlib import Path
 from types import TracebackType
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QLocale, Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QApplication
+from shiboken6 import isValid
 
-from pennello.errors import PennelloError
+from pennello.errors import PennelloError, clipped
 from pennello.files.demo import demo_plan
 from pennello.lay.engine import warm_up
 from pennello.session.document import Document
+from pennello.ui.collector import Collector
+from pennello.ui.mailbox import open_mailbox, post
 from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.window import MainWindow
 
@@ -43,6 +45,8 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
     app.setApplicationName("pennello")
     app.setApplicationDisplayName("Pennello")
     app.setStyle("Fusion")
+    QLocale.setDefault(QLocale.c())  # one way of writing numbers, until there are languages
+    open_mailbox()
     add_typeface()
     app.setFont(body_font())
     return app
@@ -56,13 +60,14 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
     window.show()
-    QTimer.singleShot(0, gc.enable)
+    collector = Collector(app)
+    QTimer.singleShot(0, collector.start)
     warm_up()  # the reference serves until the kernel is there
     if path:
         window.open_path(Path(path))
     elif not demo:
-        window.offer_unnamed()
-    window.offer_run()
+        window.files.offer_unnamed()
+    QTimer.singleShot(0, window.tidy)
     waker = QTimer()  # lets Python see Ctrl+C
     waker.timeout.connect(lambda: None)
     waker.start(300)
@@ -77,17 +82,22 @@ def _display_there() -> bool:
 def _catch_everything(window: MainWindow) -> None:
     """Say in one sentence what nobody foresaw; the plan stays, and the details go to standard error."""
 
+    def say(sentence: str) -> None:  # whichever thread it happened in
+        post(lambda: window.say(sentence) if isValid(window) else None)
+
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         if issubclass(kind, KeyboardInterrupt):
-            window.autosave.keep()
+            window.files.autosave.keep()
             QApplication.exit(130)
+            return
+        if isinstance(error, PennelloError):  # said on purpose, by something that nobody guards
+            say(str(error))
             return
         print(f"pennello: {kind.__name__}: {error}", file=sys.stderr)  # noqa: T201
         if "PENNELLO_DEBUG" in os.environ:
             traceback.print_exception(kind, error, trace)
-        window.say(
-            f"Something went wrong inside Pennello ({kind.__name__}: {error}). Your plan is unchanged; please save it."
-        )
+        words = clipped(str(error), 200)
+        say(f"Something went wrong inside Pennello ({kind.__name__}: {words}). Your plan is unchanged; please save it.")
 
     sys.excepthook = hook
     threading.excepthook = lambda args: hook(args.exc_type, args.exc_value or Exception(), args.exc_traceback)

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import NOTE_PX, theme
+from pennello.ui.widgets.painting import painted
 
 RAIL_PX = 64
 STATIONS = (("tray", "Tray"), ("bench", "Bench"), ("chart", "Chart"), ("order", "Order"))
@@ -31,9 +32,9 @@ class StationButton(QAbstractButton):
         """Return the room of one station."""
         return QSize(RAIL_PX, 62)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw glyph and word; the current station is open to the right."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks = theme()
         if self.isChecked():
@@ -80,9 +81,9 @@ class Rail(QWidget):
             self.buttons.append(button)
         column.addStretch(1)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the rail a shade deeper than the table."""
-        painter = QPainter(self)
         inks = theme()
         painter.fillRect(self.rect(), QColor(inks.mat))
         painter.setPen(QPen(QColor(inks.line), 1))

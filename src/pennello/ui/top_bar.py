@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Protocol
 
 from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PySide6.QtGui import QColor, QIcon, QPixmap
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
@@ -28,6 +28,7 @@ from pennello.session.settings import Settings
 from pennello.ui.binding import follow
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.painting import painting
 
 _OWN = "own sample ..."
 
@@ -216,7 +217,6 @@ def _swatch(skin: Skin) -> QIcon:
     colour = QColor(skin.srgb or lab_to_hex(skin_lab(skin.ita_deg)))
     pixmap = QPixmap(32, 32)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    painter.fillRect(QRect(2, 2, 28, 28), colour)
-    painter.end()
+    with painting(pixmap) as painter:
+        painter.fillRect(QRect(2, 2, 28, 28), colour)
     return QIcon(pixmap)

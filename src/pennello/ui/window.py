@@ -7,45 +7,46 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QSize, Qt, QTimer
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
-    QFileDialog,
     QHBoxLayout,
     QMainWindow,
-    QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from pennello.design.fresh import fresh_plan
+from pennello.design.plan import Plan
+from pennello.disk import exists
 from pennello.errors import PennelloError
-from pennello.files.demo import demo_plan
-from pennello.files.plan_json import SUFFIX
-from pennello.session.autosave import AUTOSAVE_S, Autosave, Recovered
 from pennello.session.document import Document
+from pennello.session.exports import Work, cake_label, load_card, stroke_picture
 from pennello.session.jobs import Jobs
 from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
 from pennello.ui.banner import Banner
 from pennello.ui.binding import follow
+from pennello.ui.exporting import Exporter
 from pennello.ui.help import HelpPage
+from pennello.ui.leftovers import Leftovers
+from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import FIRST, STATIONS, Rail
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import History, TopBar
+from pennello.ui.widgets.asking import ask_target
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
+    from pennello.session.run_keeper import KeptRun
     from pennello.ui.stations.chart.station import ChartStation
     from pennello.ui.stations.order.station import OrderStation
     from pennello.ui.stations.tray.desk import TrayDesk
 
 TRAY, BENCH, CHART, ORDER = (list(dict(STATIONS)).index(name) for name in ("tray", "bench", "chart", "order"))
 assert BENCH == FIRST
-_FILTER = f"Pennello plans (*{SUFFIX})"
 
 
 class MainWindow(QMainWindow):
@@ -56,11 +57,13 @@ class MainWindow(QMainWindow):
         self.document = document
         self.settings = settings if settings is not None else load_settings()
         self.jobs = Jobs()
-        self.autosave = Autosave(document, state_folder())
         self.model = BenchModel(document, self.jobs, self)
         self.model.unit = self.settings.length_unit
         self.bar = TopBar(document, self.settings)
         self.banner = Banner()
+        self.files = PlanFiles(document, self.banner, state_folder(), self)
+        self.exporter = Exporter(self.banner, self)
+        self.leftovers = Leftovers(self.files.autosave.owner, self)
         self.bench = BenchStation(self.model)
         self._build()
         self._build_menu()
@@ -68,10 +71,9 @@ class MainWindow(QMainWindow):
         self._tray: TrayDesk | None = None
         self._chart: ChartStation | None = None
         self._order: OrderStation | None = None
-        self._keeper = QTimer(self)
-        self._keeper.setInterval(round(AUTOSAVE_S * 1000))
-        self._keeper.timeout.connect(self._keep)
-        self._keeper.start()
+        self.files.remembered.connect(self._remember)
+        self.leftovers.offered.connect(self._offer_run)
+        self.leftovers.said.connect(self.say)
         self.bar.unit_chosen.connect(self._choose_unit)
         self.bar.theme_chosen.connect(self._choose_theme)
         self.bar.help_wanted.connect(self.show_help)
@@ -117,14 +119,14 @@ class MainWindow(QMainWindow):
     def _build_menu(self) -> None:
         keys = QKeySequence.StandardKey
         menu = self.bar.menu
-        self._act(menu, "New plan", self.new_plan, keys.New)
-        self._act(menu, "Open ...", self.ask_open, keys.Open)
+        self._act(menu, "New plan", self.files.new_plan, keys.New)
+        self._act(menu, "Open ...", self.files.ask_open, keys.Open)
         self.recent = menu.addMenu("Recent")
         self.recent.aboutToShow.connect(self._list_recent)
-        self._act(menu, "Saltmarsh Lantern Walk (demo)", self.open_demo)
+        self._act(menu, "Saltmarsh Lantern Walk (demo)", self.files.open_demo)
         menu.addSeparator()
         self._act(menu, "Save", self.save, keys.Save)
-        self._act(menu, "Save as ...", self.save_as, QKeySequence("Ctrl+Shift+S"))
+        self._act(menu, "Save as ...", self.files.save_as, QKeySequence("Ctrl+Shift+S"))
         menu.addSeparator()
         self._act(menu, "Picture of the stroke (PNG) ...", self.ask_picture, QKeySequence("Ctrl+E"))
         self._act(menu, "Load card (PDF) ...", self.ask_card, keys.Print)
@@ -138,7 +140,6 @@ class MainWindow(QMainWindow):
             ("Bench", lambda: self.go_to(BENCH), QKeySequence("Alt+2")),
             ("Chart", lambda: self.go_to(CHART), QKeySequence("Alt+3")),
             ("Order", lambda: self.go_to(ORDER), QKeySequence("Alt+4")),
-            ("Flip the brush", self.bench.cake.numbers.do_flip, QKeySequence("F")),
             ("Help", self.show_help, keys.HelpContents),
         ):
             action = QAction(words, self)
@@ -199,7 +200,7 @@ class MainWindow(QMainWindow):
             from pennello.ui.stations.order.model import OrderModel  # noqa: PLC0415 - not before it is wanted
             from pennello.ui.stations.order.station import OrderStation  # noqa: PLC0415
 
-            self._order = OrderStation(OrderModel(self.document, self))
+            self._order = OrderStation(OrderModel(self.document, self), self.files.autosave.owner, self.exporter)
             self._order.said.connect(self.say)
             self.stations.addWidget(self._order)
         return self._order
@@ -246,6 +247,24 @@ class MainWindow(QMainWindow):
 
     # --- saying things ---
 
+    def _offer_run(self, kept: KeptRun, path: Path) -> None:
+        """Offer to go on with a run at the chair that was under way when Pennello ended."""
+
+        def take() -> None:
+            plan = Path(kept.plan)
+            if kept.plan and exists(plan) and plan != self.document.path:
+                self.open_path(plan)
+            self.order.model.show_chart(kept.chart)
+            self.go_to(ORDER)
+            self.order.door.go_on(kept, path)
+
+        done = len(kept.run.took)
+        self.banner.say(
+            f"A run of {kept.title} was under way, {done} of {len(kept.run.steps)} steps done; its paint has dried on.",
+            ("Go on with it", take),
+            ("Give it up", lambda: self.leftovers.give_up(path)),
+        )
+
     def say(self, sentence: str) -> None:
         """Show a sentence across the top."""
         self.banner.say(sentence)
@@ -272,91 +291,13 @@ class MainWindow(QMainWindow):
 
     # --- files ---
 
-    def new_plan(self) -> None:
-        """Start an empty plan."""
-        if self._may_leave():
-            self.document.replace(fresh_plan())
-
-    def open_demo(self) -> None:
-        """Open the demo plan."""
-        if self._may_leave():
-            self._guarded(lambda: self.document.replace(demo_plan()))
-
-    def ask_open(self) -> None:
-        """Ask for a plan and open it."""
-        name, _ = QFileDialog.getOpenFileName(self, "Open a plan", self._folder(), _FILTER)
-        if name:
-            self.open_path(Path(name))
-
     def open_path(self, path: Path) -> None:
-        """Open a plan; offer the autosaved copy where it is newer."""
-        if not self._may_leave():
-            return
-        found = self.autosave.recoverable(path)
-        opened = self._guarded(lambda: self.document.open(path))
-        if opened:
-            self._remember(path)
-        if found:
-            self._offer(found, path)
-
-    def offer_unnamed(self) -> None:
-        """Offer the copy of a plan that never had a file, left by a kill."""
-        found = self.autosave.recoverable(None)
-        if found:
-            self._offer(found, None)
-
-    def _offer(self, found: Recovered, path: Path | None) -> None:
-        def take() -> None:
-            self.document.replace(found.plan, path, saved=False)
-
-        name = path.name if path else "a plan without a name"
-        self.banner.say(
-            f"There is an autosaved copy of {name} from {found.saved_at:%d %B, %H:%M} that is newer than the file.",
-            ("Take the copy", take),
-            ("Throw the copy away", lambda: self.autosave.discard(found)),
-        )
-
-    def offer_run(self) -> None:
-        """Offer to go on with a run at the chair that was under way when Pennello ended."""
-        from pennello.session.run_keeper import forget_run, run_path  # noqa: PLC0415 - only where there may be one
-
-        kept = self.order.door.waiting() if run_path().exists() else None
-        if kept is None:
-            return
-
-        def take() -> None:
-            path = Path(kept.plan)
-            if kept.plan and path.exists() and path != self.document.path:
-                self.open_path(path)
-            self.order.model.show_chart(kept.chart)
-            self.go_to(ORDER)
-            self.order.door.go_on(kept)
-
-        done = len(kept.run.took)
-        self.banner.say(
-            f"A run of {kept.title} was under way, {done} of {len(kept.run.steps)} steps done; its paint has dried on.",
-            ("Go on with it", take),
-            ("Give it up", forget_run),
-        )
+        """Open a plan."""
+        self.files.open_path(path)
 
     def save(self) -> bool:
         """Save where the plan came from, or ask."""
-        if self.document.path is None:
-            return self.save_as()
-        return self._save_to(self.document.path)
-
-    def save_as(self) -> bool:
-        """Ask where to save."""
-        stem = "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-") or "plan"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the plan", f"{self._folder()}/{stem}{SUFFIX}", _FILTER)
-        return bool(name) and self._save_to(Path(name))
-
-    def _save_to(self, path: Path) -> bool:
-        saved = self._guarded(lambda: self.document.save(path))
-        if saved:
-            self.autosave.forget()
-            self._remember(self.document.path or path)
-        return saved
+        return self.files.save()
 
     def _remember(self, path: Path) -> None:
         self._settle(with_recent(self.settings, path))
@@ -365,68 +306,36 @@ class MainWindow(QMainWindow):
         self.settings = settings
         store_settings(settings)
 
-    def _folder(self) -> str:
-        return str(self.document.path.parent if self.document.path else Path.home())
-
-    def _keep(self) -> None:
-        self._guarded(self.autosave.keep)
+    def tidy(self) -> None:
+        """See to what earlier Pennellos left: runs that ended, private files, what people said, stray files."""
+        self.leftovers.look()
 
     # --- out ---
 
     def ask_picture(self) -> None:
         """Ask where and write the stroke with its ribbons as PNG."""
-        self._ask_out("Picture of the stroke", ".png", self.write_picture)
+        self._ask_out("Picture of the stroke", ".png", stroke_picture)
 
     def ask_card(self) -> None:
         """Ask where and write the load card."""
-        self._ask_out("Load card", ".pdf", self.write_card)
+        self._ask_out("Load card", ".pdf", load_card)
 
     def ask_label(self) -> None:
         """Ask where and write the label of the cake on the Bench."""
-        if self.model.stroke is not None and self.model.cake is None:
+        cake = self.model.cake if self.model.stroke is not None else None
+        if self.model.stroke is not None and cake is None:
             self.say("Nothing on the Bench comes from a cake; choose a pick-up that does.")
             return
-        self._ask_out("Label of the cake", ".pdf", self.write_label)
+        self._ask_out("Label of the cake", ".pdf", lambda plan, _, unit, path: cake_label(plan, cake, unit, path))
 
-    def _ask_out(self, words: str, suffix: str, write: Callable[[Path], None]) -> None:
+    def _ask_out(self, words: str, ending: str, make: Callable[[Plan, str, LengthUnit, Path], Work]) -> None:
         stroke = self.model.stroke
         if stroke is None:
             self.say("There is no stroke yet; begin with a petal.")
             return
-        name, _ = QFileDialog.getSaveFileName(self, words, f"{self._folder()}/{stroke.id}{suffix}", f"*{suffix}")
-        if name:
-            path = Path(name)
-            target = path if path.suffix else path.with_suffix(suffix)
-            if self._guarded(lambda: write(target)):
-                self.say(f"Wrote {target}.")
-
-    def write_picture(self, path: Path) -> None:
-        """Write the stroke on the Bench with its ribbons as PNG."""
-        from pennello.files.picture import bench_picture, write_png  # noqa: PLC0415 - Pillow only when asked for
-        from pennello.session.forecast import fine  # noqa: PLC0415
-
-        stroke = self.model.stroke
-        if stroke:
-            outcome = fine(self.model.plan, stroke.id, self.model.unit)
-            scale = outcome.laid.film.canvas.px_per_mm
-            page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale)
-            write_png(page, path, scale)
-
-    def write_card(self, path: Path) -> None:
-        """Write the load card of the stroke on the Bench."""
-        from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only when asked for
-
-        stroke = self.model.stroke
-        if stroke:
-            write_card(self.model.plan, stroke.id, path, self.model.unit)
-
-    def write_label(self, path: Path) -> None:
-        """Write the label of the cake on the Bench."""
-        from pennello.files.cake_pdf import write_cake_label  # noqa: PLC0415 - reportlab only when asked for
-
-        cake = self.model.cake
-        if cake:
-            write_cake_label(self.model.plan, cake.id, path, self.model.unit)
+        path = ask_target(self, words, self.files.folder / f"{stroke.id}{ending}", (ending,))
+        if path is not None:
+            self.exporter.write(str(path), make(self.model.plan, stroke.id, self.model.unit, path))
 
     def show_ladder(self, cake: str) -> None:
         """Show the tones of a cake."""
@@ -461,38 +370,21 @@ class MainWindow(QMainWindow):
 
     # --- leaving ---
 
-    def _may_leave(self) -> bool:
-        """Ask about a plan that is not saved; return whether to go on."""
-        if not self.document.dirty:
-            return True
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            self,
-            "Not saved",
-            f"{self.document.plan.title} has changes that are not saved.",
-            buttons.Save | buttons.Discard | buttons.Cancel,
-            buttons.Save,
-        )
-        if answer == buttons.Save:
-            return self.save()
-        if answer == buttons.Discard:
-            self.autosave.forget()
-            return True
-        return False
-
     def closeEvent(self, event: QCloseEvent) -> None:
-        """Ask, then stop timers and workers."""
-        if not self._may_leave():
+        """Ask, then stop timers and workers; nobody waits for them with an open window."""
+        if not self.files.may_leave():
             event.ignore()
             return
-        self._keeper.stop()
+        self.hide()
         self.model.stop()
         if self._tray is not None:
             self._tray.model.close()
         if self._chart is not None:
-            self._chart.model.close()
+            self._chart.close_all()
         if self._order is not None:
             self._order.close_all()
+        self.exporter.close()
+        self.leftovers.close()
         self.jobs.close()
-        self.autosave.forget()
+        self.files.close()
         event.accept()

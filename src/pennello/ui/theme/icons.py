@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-import tempfile
 from functools import cache
 from importlib.resources import files
 from pathlib import Path
 
+import platformdirs
 from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
 
+from pennello.disk import PRIVATE, make_private_folder, write_bytes
+from pennello.errors import FileProblemError
 from pennello.ui.theme import tokens as _tokens
+from pennello.ui.widgets.painting import painting
 
 
 @cache
@@ -22,19 +25,21 @@ def _renderer(name: str, colour: str) -> QSvgRenderer:
 
 @cache
 def icon_file(name: str, colour: str) -> str:
-    """Return a file with a glyph in a colour, for style sheets, which know no other way."""
+    """Return a file with a glyph in a colour, for style sheets, which know no other way; "" where none can be made.
+
+    It lies in the user's own cache folder, and is never written through a link.
+    """
     text = (files("pennello.ui.theme") / "icons" / f"{name}.svg").read_text("utf-8")
-    folder = Path(tempfile.gettempdir()) / f"pennello-icons-{_user()}"
-    folder.mkdir(mode=0o700, exist_ok=True)
+    folder = Path(platformdirs.user_cache_path("pennello")) / "icons"
     path = folder / f"{name}-{colour.lstrip('#')}.svg"
-    path.write_text(text.replace("currentColor", colour), "utf-8")
+    data = text.replace("currentColor", colour).encode()
+    try:
+        make_private_folder(folder)
+        if path.is_symlink() or not path.is_file() or path.read_bytes() != data:
+            write_bytes(data, path, mode=PRIVATE, follow=False)
+    except (OSError, FileProblemError):
+        return ""
     return path.as_posix()
-
-
-def _user() -> str:
-    import os  # noqa: PLC0415
-
-    return str(os.getuid()) if hasattr(os, "getuid") else "user"
 
 
 def draw_icon(painter: QPainter, name: str, rect: QRectF, colour: str) -> None:
@@ -59,9 +64,8 @@ class _GlyphEngine(QIconEngine):
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
         pixmap = QPixmap(size)
         pixmap.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(pixmap)
-        self.paint(painter, pixmap.rect(), mode, state)
-        painter.end()
+        with painting(pixmap) as painter:
+            self.paint(painter, pixmap.rect(), mode, state)
         return pixmap
 
     def clone(self) -> QIconEngine:

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QLabel, QWidget
 
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.painting import painted
 
 GRAB_PX = 24
 FINE, NORMAL, COARSE = 0.1, 1.0, 5.0
@@ -198,9 +199,9 @@ class Handle(QWidget):
         super().focusOutEvent(event)
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the mark: quiet at rest, ringed when near or focused."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks = theme()
         strong = self.hasFocus() or self.underMouse() or self.dragging

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePol
 
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle
+from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.words import Words
 
 
@@ -35,9 +36,9 @@ class Surface(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills itself: nothing below is drawn first
         self.draw: Callable[[QPainter], None] | None = None
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the mat's picture."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.fillRect(self.rect(), QColor(theme().mat))

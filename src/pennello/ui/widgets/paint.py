@@ -17,11 +17,17 @@ Picture = NDArray[np.uint8]
 
 
 def to_image(picture: Picture) -> QImage:
-    """Return sRGB bytes, shape (rows, columns, 3), as an image that owns its memory."""
-    rows, columns, _ = picture.shape
-    data = np.ascontiguousarray(picture)
-    image = QImage(data.data, columns, rows, 3 * columns, QImage.Format.Format_RGB888)
-    return image.convertToFormat(QImage.Format.Format_RGB32)  # what the screen takes as it is
+    """Return sRGB bytes, shape (rows, columns, 3), or with how much is covered, 4, as an image that owns its memory.
+
+    The one place where an image is made of an array's memory: it is copied while the array is still held.
+    """
+    rows, columns, channels = picture.shape
+    data = np.ascontiguousarray(picture, np.uint8)
+    clear = channels == 4
+    given = QImage.Format.Format_RGBA8888 if clear else QImage.Format.Format_RGB888
+    shown = QImage.Format.Format_ARGB32_Premultiplied if clear else QImage.Format.Format_RGB32
+    image = QImage(data.data, columns, rows, channels * columns, given).copy()
+    return image.convertToFormat(shown)  # what the screen takes as it is
 
 
 def strip_image(colours: Picture) -> QImage:

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from pennello.ui.theme.style import NOTE_PX
 from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.painting import painted
 
 _LINE_PX = NOTE_PX + 4
 _LEFT_TOP = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
@@ -38,7 +39,7 @@ class Words(QWidget):
         """Return the room of the lines."""
         return QSize(60, self._lines * _LINE_PX)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the words, wrapped."""
-        painter = QPainter(self)
         draw_note(painter, QRectF(self.rect()), self._text, self._align | Qt.TextFlag.TextWordWrap)

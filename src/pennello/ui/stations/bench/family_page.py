@@ -27,6 +27,7 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.painting import painting
 
 _PICTURE = QSize(112, 76)
 
@@ -163,10 +164,9 @@ def _pixmap(image: QImage | None, size: QSize, skin: QColor) -> QPixmap:
     pixmap = QPixmap(size)
     pixmap.fill(skin)
     if image is not None:
-        painter = QPainter(pixmap)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        _fit(painter, QRectF(4, 4, size.width() - 8, size.height() - 8), image, 1.0)
-        painter.end()
+        with painting(pixmap) as painter:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            _fit(painter, QRectF(4, 4, size.width() - 8, size.height() - 8), image, 1.0)
     return pixmap
 
 

@@ -15,7 +15,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QInputDialog,
     QLabel,
     QMenu,
     QPushButton,
@@ -32,12 +31,14 @@ from pennello.path.cubic import length_mm
 from pennello.ui.stations.bench.cake_fields import choice
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.asking import ask_amount, ask_target
 from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.units import length_text
 
+SHOWS = Quantity("How wide is what the photo shows?", 5, 3000, 10, 1, length=True)
 LIFT = Quantity("Lift at the end", 0, 200, 1, 1, length=True)
 PART_FROM = Quantity("Part of the edge on the skin, from", 0, 98, 5, 0, " %")
 PART_TO = Quantity("Part of the edge on the skin, to", 2, 100, 5, 0, " %")
@@ -174,8 +175,8 @@ class HandPage(QFrame):
         name, _ = QFileDialog.getOpenFileName(self, "A photo to trace", str(Path.home()), PICTURES)
         if not name:
             return
-        wide, fine = QInputDialog.getDouble(self, "Backdrop", "How wide is what it shows, mm?", 120.0, 5, 3000, 1)
-        if fine:
+        wide = ask_amount(self, "Backdrop", SHOWS, 120.0, self._model.unit)
+        if wide is not None:
             self.backdrop_wanted.emit(name, wide)
 
     def _add_flip(self) -> None:
@@ -224,12 +225,12 @@ class HandPage(QFrame):
         """Ask where and write all paths."""
         from pennello.files.svg import write_svg  # noqa: PLC0415
 
-        name, _ = QFileDialog.getSaveFileName(self, "Write the paths", str(Path.home() / "strokes.svg"), "SVG (*.svg)")
-        if not name:
+        path = ask_target(self, "Write the paths", Path.home() / "strokes.svg", (".svg",))
+        if path is None:
             return
         try:
-            write_svg(self._model.plan, Path(name))
-            self.said.emit(f"Wrote {name}.")
+            write_svg(self._model.plan, path)
+            self.said.emit(f"Wrote {path}.")
         except PennelloError as error:
             self.said.emit(str(error))
 

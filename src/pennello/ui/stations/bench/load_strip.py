@@ -35,6 +35,7 @@ from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
+from pennello.ui.widgets.painting import painted
 
 CARD_PX = QSize(196, 52)
 PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
@@ -106,9 +107,9 @@ class PickUpCard(QAbstractButton):
         self.setAccessibleName(f"Pick-up {self._words[0]}, {below}")
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the card; the one on the mat lies open."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks = theme()
         painter.translate(self._shift, 0)

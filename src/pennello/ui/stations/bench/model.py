@@ -20,6 +20,7 @@ from pennello.session.document import Document
 from pennello.session.forecast import Outcome, coarse, fine
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.binding import follow
+from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
 SETTLE_MS = 140
@@ -47,8 +48,6 @@ class BenchModel(QObject):
     unit_changed = Signal()
     failed = Signal(str)
     boundary_hovered = Signal(int)
-    _arrived = Signal(object, object)
-    _surveyed = Signal(object, object)
 
     def __init__(self, document: Document, jobs: Jobs, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -67,8 +66,6 @@ class BenchModel(QObject):
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._refine)
-        self._arrived.connect(self._take)
-        self._surveyed.connect(self._take_states)
         self._known: Plan | None = None
         self._resting = False
         self._stale = False
@@ -228,9 +225,11 @@ class BenchModel(QObject):
         else:
             self.preview(lambda plan, stroke: mended(plan, stroke.id, mend))
 
-    def start_job(self, key: str, job: Job[Any]) -> None:
+    def start_job(
+        self, key: str, owner: QObject, work: Callable[[Job[Any]], Any], finished: Callable[[Any], object]
+    ) -> None:
         """Let a worker do something; the one before with the same key is cancelled."""
-        self._jobs.start(key, job)
+        begin(self._jobs, key, owner, work, finished=finished, failed=self.failed.emit)
 
     # --- prediction ---
 
@@ -267,14 +266,17 @@ class BenchModel(QObject):
         if stroke is None:
             return
         plan, unit = self.plan, self.unit
-        job: Job[Outcome] = Job(lambda running: fine(plan, stroke.id, unit, running))
-        job.finished.connect(lambda outcome: self._arrived.emit(job, outcome))
-        job.failed.connect(self.failed.emit)
-        self._latest = job
-        self._jobs.start("refine", job)
+        self._latest = begin(
+            self._jobs,
+            "refine",
+            self,
+            lambda running: fine(plan, stroke.id, unit, running),
+            finished=self._take,
+            failed=self.failed.emit,
+        )
 
-    def _take(self, job: Job[Outcome], outcome: Outcome) -> None:
-        if job is self._latest and outcome.plan is self.plan:
+    def _take(self, outcome: Outcome) -> None:
+        if outcome.plan is self.plan:
             self.outcome = outcome
             self.states[outcome.stroke] = outcome.state.value
             self.shown.emit()
@@ -284,9 +286,14 @@ class BenchModel(QObject):
 
     def _survey(self, plan: Plan) -> None:
         """Look at the other strokes too, for the marks on their tags."""
-        job: Job[dict[str, str]] = Job(lambda running: _states(plan, running))
-        job.finished.connect(lambda states: self._surveyed.emit(plan, states))
-        self._jobs.start("survey", job)
+        begin(
+            self._jobs,
+            "survey",
+            self,
+            lambda running: _states(plan, running),
+            finished=lambda states: self._take_states(plan, states),
+            failed=self.failed.emit,
+        )
 
     def _take_states(self, plan: Plan, states: dict[str, str]) -> None:
         if plan is self.document.committed:

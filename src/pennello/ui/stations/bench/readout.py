@@ -36,6 +36,7 @@ from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
+from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.type_box import type_over
 from pennello.ui.widgets.words import Words
 from pennello.units import length_text
@@ -58,10 +59,10 @@ class StateMark(QWidget):
         self.setAccessibleName(word)
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the mark."""
         if self.word:
-            painter = QPainter(self)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             draw_state(painter, self.word, QPointF(13, 13), 9)
 

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
 from pennello.aim.attempt import Side
 from pennello.design.edits import with_path_point, with_stroke
 from pennello.design.plan import PlanStroke, skin_bytes
+from pennello.errors import PennelloError
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
@@ -378,8 +379,10 @@ class SkinMat(Mat):
 
     def show_backdrop(self, name: str, wide_mm: float) -> None:
         """Lay a photo, this wide, faintly under the stroke, to trace; an unreadable one is said."""
-        if not self._backdrop.take(name, wide_mm):
-            self._model.failed.emit(f"{name}: this picture cannot be read; save it as PNG or JPEG.")
+        try:
+            self._backdrop.take(name, wide_mm)
+        except PennelloError as error:
+            self._model.failed.emit(str(error))
         self.surface.update()
 
     def _fit_whole(self) -> None:

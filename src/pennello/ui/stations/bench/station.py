@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.ui.stations.bench.cake_mat import CakeMat
@@ -112,6 +113,14 @@ class BenchStation(QWidget):
         page.backdrop_wanted.connect(self.skin.show_backdrop)
         self.below.addWidget(page)
         return page
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """F flips the brush, where nothing that has the focus wants the key for itself."""
+        plain = event.modifiers() == Qt.KeyboardModifier.NoModifier
+        if event.key() == Qt.Key.Key_F and plain and self.model.stroke is not None and self.model.pickup is not None:
+            self.cake.numbers.do_flip()
+        else:
+            super().keyPressEvent(event)
 
     def _show_below(self) -> None:
         """Show the page that is switched on, or the read-out."""

@@ -17,6 +17,7 @@ from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.words import Words
 from pennello.units import LengthUnit, length_text
 
@@ -50,9 +51,9 @@ class DepthPicture(QWidget):
             self._colour, self._hollow, self._dirt = colour, hollow, dirt
             self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the cut."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box = QRectF(self.rect()).adjusted(1, 1, -1, -1)
         painter.fillRect(box, QColor("#d8d6d2"))
@@ -174,11 +175,11 @@ class MixMark(QWidget):
         self.setToolTip(f"{words}\nL* {mix.lightness:.0f}, C* {mix.chroma:.0f}, h {mix.hue_deg:.0f}°")
         self.setAccessibleName(words)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the swatch and the word under it."""
         if self._mix is None:
             return
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         swatch = QRectF(self.width() / 2 - 14, 6, 28, 28)
         painter.setPen(QPen(QColor(theme().ink_2), 1))

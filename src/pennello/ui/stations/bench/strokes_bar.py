@@ -26,6 +26,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_state, strip_image
+from pennello.ui.widgets.painting import painted
 
 
 class StrokeTag(QAbstractButton):
@@ -45,9 +46,9 @@ class StrokeTag(QAbstractButton):
         """Return the room for strip, name and mark."""
         return QSize(self.fontMetrics().horizontalAdvance(self.text()) + 78, 30)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the tag; the chosen one lies on the mat."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks = theme()
         body = QRectF(self.rect()).adjusted(1, 1, -1, -1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from pathlib import Path
 
 import numpy as np
 from PySide6.QtCore import QObject, QRectF, Qt, Signal
@@ -19,6 +20,9 @@ from pennello.ui.widgets.paint import draw_note, to_image
 
 MUDDY_DE00 = 1.5
 """Wet paint below is worth a word from here on (a default)."""
+
+
+_Laid = tuple[SceneView, np.ndarray | None, float]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -41,7 +45,6 @@ class WholeSkin(QObject):
     """
 
     ready = Signal()
-    _arrived = Signal(object, object)
 
     def __init__(self, model: BenchModel, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -52,7 +55,6 @@ class WholeSkin(QObject):
         self.show_wet = False
         self.after_s = 0.0
         self.shown: Shown | None = None
-        self._arrived.connect(self._take)
         model.shown.connect(self.ask)
 
     def switch(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
@@ -70,24 +72,27 @@ class WholeSkin(QObject):
             return
         self._asked = wish
         focus = [one.id for one in plan.strokes].index(stroke.id)
-        job: Job[Shown] = Job(lambda running: self._work(plan, focus, running))
-        job.finished.connect(lambda shown: self._arrived.emit(plan, shown))
-        job.failed.connect(self._model.failed.emit)
-        self._model.start_job("scene", job)
+        scene, after_s = self._scene, self.after_s if self.show_wet else None
+        self._model.start_job(
+            "scene",
+            self,
+            lambda running: _laid(scene, plan, focus, after_s, running),
+            lambda laid: self._take(plan, laid),
+        )
 
-    def _work(self, plan: Plan, focus: int, job: Job[Shown]) -> Shown:
-        view = self._scene.show(plan, focus)
-        job.report(0.9, "looking at what is wet")
-        wet = None
-        if self.show_wet:
-            values = self._scene.wetness(view.ends_s + self.after_s, plan.dry_after_s)
-            wet = _wet_image(values) if values is not None else None
-        return Shown(view, to_image(view.picture), wet, self._scene.muddied_de00(plan, focus))
-
-    def _take(self, plan: Plan, shown: Shown) -> None:
+    def _take(self, plan: Plan, laid: _Laid) -> None:
         if self.on and plan is self._model.plan:
-            self.shown = shown
+            view, wet, muddied = laid
+            self.shown = Shown(view, to_image(view.picture), None if wet is None else _wet_image(wet), muddied)
             self.ready.emit()
+
+
+def _laid(scene: SkinScene, plan: Plan, focus: int, after_s: float | None, job: Job[_Laid]) -> _Laid:
+    """Lay the strokes; a worker does, and touches nothing of the window."""
+    view = scene.show(plan, focus)
+    job.report(0.9, "looking at what is wet")
+    wet = None if after_s is None else scene.wetness(view.ends_s + after_s, plan.dry_after_s)
+    return view, wet, scene.muddied_de00(plan, focus)
 
 
 def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: Shown) -> None:
@@ -115,13 +120,11 @@ class Backdrop:
         self._wide_mm = 0.0
         self._middle = np.zeros(2)
 
-    def take(self, name: str, wide_mm: float) -> bool:
-        """Take a picture that shows so many mm; return whether it can be read."""
-        image = QImage(name)
-        if image.isNull():
-            return False
-        self._image, self._wide_mm = image, wide_mm
-        return True
+    def take(self, name: str, wide_mm: float) -> None:
+        """Take a picture that shows so many mm; raises FileProblemError."""
+        from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
+
+        self._image, self._wide_mm = to_image(read_picture(Path(name))), wide_mm
 
     def draw(self, painter: QPainter, view: SkinView, outcome: Outcome, *, held: bool) -> None:
         """Draw it round the middle of the path; it stays while a hand drags."""
@@ -147,5 +150,4 @@ def _wet_image(values: np.ndarray) -> QImage:
     picture = np.zeros((rows, columns, 4), np.uint8)
     picture[..., :3] = (250, 250, 255)
     picture[..., 3] = np.where(values > 0.1, 40 + 130 * np.clip(values, 0, 1), 0)
-    data = np.ascontiguousarray(picture)
-    return QImage(data.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
+    return to_image(picture)

@@ -40,6 +40,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.painting import painting
 from pennello.units import LengthUnit, length_text
 
 SNAP_PX = 7
@@ -318,13 +319,12 @@ class ChartBoard(Surface):
             pixmap = QPixmap(self.size() * self.devicePixelRatioF())
             pixmap.setDevicePixelRatio(self.devicePixelRatioF())
             pixmap.fill(QColor(theme().mat))
-            painter = QPainter(pixmap)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            draw_skin(painter, model.chart, view, skin)
-            self._draw_paint(painter, view)
-            draw_lines(painter, model.chart, view, skin)
-            painter.end()
+            with painting(pixmap) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+                draw_skin(painter, model.chart, view, skin)
+                self._draw_paint(painter, view)
+                draw_lines(painter, model.chart, view, skin)
             self._ground = (key, pixmap)
         return self._ground[1]
 

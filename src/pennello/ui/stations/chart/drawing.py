@@ -15,7 +15,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted, grain_colour
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.paint import draw_note, to_image
 
 _DARK_LINE, _PALE_LINE = "#25211D", "#F1EBE2"
 _INNER = 150
@@ -66,10 +66,7 @@ def outline_of(path: CubicPath) -> QPainterPath:
 
 def painted_image(painted: Painted) -> QImage:
     """Return what is painted as an image with what is bare left clear."""
-    rows, columns, _ = painted.rgba.shape
-    data = np.ascontiguousarray(painted.rgba)
-    image = QImage(data.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888)
-    return image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
+    return to_image(painted.rgba)
 
 
 def draw_skin(painter: QPainter, chart: Chart, view: ChartView, skin: QColor) -> None:
@@ -123,8 +120,7 @@ def wet_image(painted: Painted) -> QImage | None:
     veil = np.zeros((rows, columns, 4), np.uint8)
     veil[..., :3] = (40, 110, 230)
     veil[..., 3] = np.rint(np.clip(painted.wetness, 0, 1) * 150)
-    image = QImage(veil.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888)
-    return image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
+    return to_image(veil)
 
 
 def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:

@@ -30,8 +30,14 @@ from pennello.files.svg import read_svg
 from pennello.path.cubic import CubicPath
 from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.ui.widgets.number_field import Quantity
 from pennello.units import LengthUnit, length_text
+
+GRAINS = Quantity("Grains", 1, 400, 5, 0, " a cm\u00b2")
+COVER = Quantity("How much it covers", 0.05, 1, 0.05, 2)
+WIDTH = Quantity("Width of the lines", *LINE_MM, 0.1, 1, length=True)
 
 
 class LayersButton(QToolButton):
@@ -48,6 +54,7 @@ class LayersButton(QToolButton):
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
         self._model = model
+        self.unit = LengthUnit.MM
         self.setText("Over it")
         self.setToolTip("Lines, highlights, dots, glitter, stencils, and places kept for what comes later")
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -81,7 +88,7 @@ class LayersButton(QToolButton):
     def add_glitter(self, at: Point) -> None:
         """Strew glitter over an oval round a point."""
         name = free_name(self._model.plan, "glitter")
-        seed = int(name.split()[-1])
+        seed = len(layers_on(self._model.plan, self._model.key)) + 1
         self._add("Glitter", Overlay(name, GLITTER, at[0], at[1], chart=self._model.key, seed=seed))
 
     def _list_lines(self, menu: QMenu, layer: Overlay) -> None:
@@ -113,16 +120,13 @@ class LayersButton(QToolButton):
         self._model.edit("Another look of it", lambda plan: with_layer(plan, replace(layer, **changes), layer))  # type: ignore[arg-type]
 
     def _ask_amount(self, layer: Overlay) -> None:
-        low, high, places = (1.0, 400.0, 0) if layer.kind == GLITTER else (0.05, 1.0, 2)
-        words = "Grains a cm\u00b2" if layer.kind == GLITTER else "Cover, 0.05 to 1"
-        value, fine = QInputDialog.getDouble(self, layer.name, words, layer.amount, low, high, places)
-        if fine:
+        value = ask_amount(self, layer.name, GRAINS if layer.kind == GLITTER else COVER, layer.amount)
+        if value is not None:
             self.change(layer, amount=value)
 
     def _ask_width(self, layer: Overlay) -> None:
-        words = f"Width, {LINE_MM[0]:g} to {LINE_MM[1]:g} mm"
-        value, fine = QInputDialog.getDouble(self, layer.name, words, layer.line_mm, *LINE_MM, 1)
-        if fine:
+        value = ask_amount(self, layer.name, WIDTH, layer.line_mm, self.unit)
+        if value is not None:
             self.change(layer, line_mm=value)
 
     def _ask_colour(self, layer: Overlay) -> None:

@@ -22,6 +22,7 @@ from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.binding import follow
+from pennello.ui.work import begin
 
 SETTLE_MS = 120
 
@@ -43,8 +44,6 @@ class ChartModel(QObject):
     painted_anew = Signal()
     chosen_anew = Signal()
     failed = Signal(str)
-    _arrived = Signal(object, object)
-    _lifted = Signal(object)
 
     def __init__(self, document: Document, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -67,8 +66,6 @@ class ChartModel(QObject):
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._paint)
-        self._arrived.connect(self._take)
-        self._lifted.connect(self._take_lifted)
         follow(self, document.changed, self.refresh)
 
     # --- what is shown ---
@@ -213,18 +210,26 @@ class ChartModel(QObject):
             return
         self._asked = asked
         places = {one.id: one.place for one in plan.motifs}
-        job: Job[Any] = Job(lambda _: (self._scene.paint(shown, key, at_s=at_s), odd_on(plan, key), _edges(plan, key)))
-        job.finished.connect(lambda found: self._arrived.emit(job, (*found, places)))
-        job.failed.connect(self.failed.emit)
-        self._latest = job
-        self._jobs.start("paint", job)
+        scene = self._scene
+        self._latest = begin(
+            self._jobs,
+            "paint",
+            self,
+            lambda _: (scene.paint(shown, key, at_s=at_s), odd_on(plan, key), _edges(plan, key)),
+            finished=lambda found: self._take(found, places),
+            failed=self._fail,
+        )
 
-    def _take(self, job: Job[Any], found: tuple[Painted | None, tuple[Odd, ...], Edges, dict[str, Place]]) -> None:
-        if job is self._latest:
-            self._latest = None
-            self.painted, self.odd, self.edges, self._painted_places = found
-            self.painted_anew.emit()
-            self._lift()
+    def _fail(self, words: str) -> None:
+        self._latest = None
+        self.failed.emit(words)
+
+    def _take(self, found: tuple[Painted | None, tuple[Odd, ...], Edges], places: dict[str, Place]) -> None:
+        self._latest = None
+        self.painted, self.odd, self.edges = found
+        self._painted_places = places
+        self.painted_anew.emit()
+        self._lift()
 
     def _lift(self) -> None:
         """Get ready to carry the motif in the hand: paint it apart, in the background."""
@@ -232,9 +237,14 @@ class ChartModel(QObject):
         plan, key, name = self.document.committed, self.key, self._chosen
         if not self.open or self.wished or self.at_s is not None or self.committed is None:
             return
-        job: Job[Any] = Job(lambda _: lift(plan, key, name))
-        job.finished.connect(self._lifted.emit)
-        self._jobs.start("lift", job)
+        begin(
+            self._jobs,
+            "lift",
+            self,
+            lambda _: lift(plan, key, name),
+            finished=self._take_lifted,
+            failed=self.failed.emit,
+        )
 
     def _take_lifted(self, found: Lifted | None) -> None:
         here = self.committed

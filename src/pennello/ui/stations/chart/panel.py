@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QGridLayout,
-    QInputDialog,
     QLabel,
     QMenu,
     QPushButton,
@@ -39,9 +38,11 @@ from pennello.motif.catalogue import motif
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.units import LengthUnit
 
+ALONG = Quantity("How many, the first included?", 2, 60, 1, 0)
 PER_LOAD = Quantity("Strokes of one part from one load", 1, 40, 1, 0, " from a load")
 _LENGTHS = "mm"
 
@@ -168,9 +169,9 @@ class MotifPanel(QFrame):
         self._popup(menu, "Along ...")
 
     def _ask_count(self, frame: str) -> None:
-        count, fine = QInputDialog.getInt(self, "Along a frame", "How many, the first included?", 5, 2, 60)
-        if fine:
-            self.repeat_along(frame, count)
+        count = ask_amount(self, "Along a frame", ALONG, 5)
+        if count is not None:
+            self.repeat_along(frame, round(count))
 
     def repeat_along(self, frame: str, count: int) -> None:
         """Put copies of the motif along a frame."""

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QPainter
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
@@ -15,10 +14,11 @@ from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
 from pennello.session.chart_scene import ChartScene, chart_picture
-from pennello.session.jobs import Job, Jobs
+from pennello.session.jobs import Jobs
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
+from pennello.ui.work import begin
 
 _PX_PER_MM = 2.0
 _Found = tuple[tuple[Picture, ...], tuple[Reading, ...]]
@@ -26,9 +26,6 @@ _Found = tuple[tuple[Picture, ...], tuple[Reading, ...]]
 
 class SkinsPage(QDialog):
     """Five skins."""
-
-    _told = Signal(float)
-    _ended = Signal(object)
 
     def __init__(self, plan: Plan, key: str, parent: QWidget) -> None:
         super().__init__(parent)
@@ -58,12 +55,16 @@ class SkinsPage(QDialog):
         close.clicked.connect(self.close)
         foot.addWidget(close)
         column.addLayout(foot)
-        self._told.connect(lambda part: self.bar.setValue(round(1000 * part)))
-        self._ended.connect(self._take)
-        job: Job[Any] = Job(lambda running: _painted(plan, key, theme().mat, running.report))
-        job.progress.connect(lambda part, _: self._told.emit(part))
-        job.finished.connect(self._ended.emit)
-        self._jobs.start("skins", job)
+        mat = theme().mat
+        begin(
+            self._jobs,
+            "skins",
+            self,
+            lambda running: _painted(plan, key, mat, running.report),
+            finished=self._take,
+            failed=self.words.setText,
+            progress=lambda part, _: self.bar.setValue(round(1000 * part)),
+        )
 
     def _take(self, found: _Found) -> None:
         self.found = found
@@ -105,7 +106,7 @@ class SkinsPage(QDialog):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Stop what runs."""
-        self._jobs.close()
+        self._jobs.leave()
         super().closeEvent(event)
 
 

@@ -8,7 +8,6 @@ from pathlib import Path
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QInputDialog,
@@ -35,6 +34,7 @@ from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel
 from pennello.ui.stations.chart.strip import Beads, MotifStrip
+from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.two_parts import TwoParts
 from pennello.units import LengthUnit
@@ -270,9 +270,9 @@ class ChartStation(QWidget):
 
     def ask_svg(self) -> None:
         """Ask where and write the chart as SVG."""
-        name, _ = QFileDialog.getSaveFileName(self, "The chart", str(Path.home() / f"{self.model.key}.svg"), "*.svg")
-        if name:
-            self.write_svg(Path(name))
+        path = ask_target(self, "The chart", Path.home() / f"{self.model.key}.svg", (".svg",))
+        if path is not None:
+            self.write_svg(path)
 
     def write_svg(self, path: Path) -> None:
         """Write the chart as SVG."""
@@ -288,10 +288,14 @@ class ChartStation(QWidget):
 
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""
-        self.board.unit = self.panel.unit = self.board.over.unit = unit
+        self.board.unit = self.panel.unit = self.board.over.unit = self.layers.unit = unit
         for field in (self.head_mm, self.face_mm):
             field.show_unit(unit)
         self.panel.refresh()
+
+    def close_all(self) -> None:
+        """Stop timers and work; the window closes."""
+        self.model.close()
 
     # --- following ---
 

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
 
 from pennello.files.motif_file import OwnMotif
 from pennello.motif.catalogue import MOTIFS
-from pennello.motif.motif import Motif
+from pennello.motif.motif import Made, Motif
 from pennello.ui.stations.chart.drawing import outline_of
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.painting import painted, painting
 
 _ICON = QSize(46, 40)
 _BEAD_PX, _STEP_PX = 22, 30
@@ -30,9 +33,13 @@ def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | 
     pixmap = QPixmap(size * 2)
     pixmap.setDevicePixelRatio(2.0)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
+    with painting(pixmap) as painter:
+        _draw_ways(painter, made, (low + high) / 2, scale, size)
+    return QIcon(pixmap)
+
+
+def _draw_ways(painter: QPainter, made: Made, middle: NDArray[np.floating[Any]], scale: float, size: QSize) -> None:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    middle = (low + high) / 2
     painter.translate(size.width() / 2, size.height() / 2)
     painter.scale(scale, scale)
     painter.translate(-float(middle[0]), -float(middle[1]))
@@ -45,8 +52,6 @@ def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | 
         if max(abs(a - x) + abs(b - y) for a, b in rest) < 0.5:  # a dot has no way to draw
             radius = max(piece.stroke.pressure * 4 / scale, 0.5)
             painter.drawEllipse(QPointF(x, y), radius, radius)
-    painter.end()
-    return QIcon(pixmap)
 
 
 def _short(motif: Motif) -> str:
@@ -149,9 +154,9 @@ class Beads(QWidget):
     def _at(self, x: float) -> int:
         return round((x - 96) / _STEP_PX)
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the string and its beads."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks, motifs = theme(), self._model.motifs
         align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter

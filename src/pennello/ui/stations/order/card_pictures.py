@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from pennello.design.on_chart import chart_of
@@ -22,7 +21,8 @@ from pennello.session.chart_scene import grain_colour
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.chart.drawing import draw_lines, draw_shapes, draw_skin, outline_of, view_of
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.paint import strip_image
+from pennello.ui.widgets.paint import strip_image, to_image
+from pennello.ui.widgets.painting import painted
 
 
 class CardPicture(QWidget):
@@ -52,14 +52,12 @@ class CardPicture(QWidget):
         over = self.arranged.design.work.plan.overlays
         return next((one for one in over if (one.name, one.chart) == (job.part, job.chart)), None)
 
-    def _begin(self) -> QPainter:
-        painter = QPainter(self)
+    def _begin(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.setBrush(QColor(theme().mat))
         painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 10, 10)
-        return painter
 
 
 class LoadPicture(CardPicture):
@@ -74,9 +72,11 @@ class LoadPicture(CardPicture):
         self.setVisible(bool(self._job))
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw it."""
-        painter, job = self._begin(), self.job
+        self._begin(painter)
+        job = self.job
         area = QRectF(self.rect()).adjusted(24, 20, -24, -20)
         if self.overlay is not None:
             self._draw_overlay(painter, self.overlay, area)
@@ -156,9 +156,11 @@ class PlacePicture(CardPicture):
         self._done = {one.step for one in run.took if not one.skipped}
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw it."""
-        painter, job = self._begin(), self.job
+        self._begin(painter)
+        job = self.job
         if self.arranged is None:
             return
         area = QRectF(self.rect()).adjusted(16, 14, -16, -14)
@@ -206,8 +208,7 @@ class PlacePicture(CardPicture):
         if picture is None:
             return
         rows, columns, _ = picture.shape
-        data = np.ascontiguousarray(picture)
-        image = QImage(data.data, columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
+        image = to_image(picture)
         scale = min(area.width() / columns, area.height() / rows, 4.0)
         box = QRectF(0, 0, columns * scale, rows * scale)
         box.moveCenter(area.center())

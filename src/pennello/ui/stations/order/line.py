@@ -33,7 +33,8 @@ from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.style import theme
-from pennello.ui.widgets.paint import draw_note, note_font
+from pennello.ui.widgets.paint import draw_note, note_font, to_image
+from pennello.ui.widgets.painting import painted
 from pennello.units import clock
 
 LEFT_PX, TOP_PX = 24, 30
@@ -65,7 +66,7 @@ class WashingLine(QWidget):
         self._held: tuple[str, float] | None = None
         self._moved = False
         self._x = 0.0
-        self._images: dict[int, QImage] = {}
+        self._images: dict[int, tuple[Picture, QImage]] = {}
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Steps on the clock: arrows choose one, Ctrl and arrows move it")
@@ -210,9 +211,9 @@ class WashingLine(QWidget):
 
     # --- drawing ---
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw clock, line, steps and what dries."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.fillRect(event.rect(), QColor(theme().mat))
@@ -271,16 +272,12 @@ class WashingLine(QWidget):
             painter.drawRoundedRect(card.adjusted(3, 6, -3, -2), 3, 3)
 
     def _image(self, picture: Picture) -> QImage:
-        key = id(picture)
-        if key not in self._images:
+        known = self._images.get(id(picture))
+        if known is None or known[0] is not picture:  # another array may lie where a thrown away one lay
             if len(self._images) > 400:
                 self._images.clear()
-            rows, columns, channels = picture.shape
-            data = np.ascontiguousarray(picture)
-            kind = QImage.Format.Format_RGBA8888 if channels == 4 else QImage.Format.Format_RGB888
-            image = QImage(data.data, columns, rows, channels * columns, kind)
-            self._images[key] = image.convertToFormat(QImage.Format.Format_ARGB32_Premultiplied)
-        return self._images[key]
+            known = self._images[id(picture)] = (picture, to_image(picture))
+        return known[1]
 
     def _draw_stops(self, painter: QPainter, view: Arranged) -> None:
         """Draw a small flag where the design is complete as it is."""

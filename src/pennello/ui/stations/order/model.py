@@ -20,8 +20,10 @@ from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.session.notebook import pace_of
 from pennello.session.order_pictures import Moment, Picture, sequence, thumbnails
+from pennello.store.database import SOON_MS
 from pennello.ui.binding import follow
 from pennello.ui.theme.style import theme
+from pennello.ui.work import begin
 
 SETTLE_MS = 150
 RESTARTS_S, IMPROVE_S = 1.0, 6.0
@@ -45,11 +47,6 @@ class OrderModel(QObject):
     shown = Signal()
     told = Signal(float, str)
     failed = Signal(str)
-    _found = Signal(object, object)
-    _designed = Signal(object, object, object)
-    _progress = Signal(object, float, str)
-    _ended = Signal(object, object)
-    _after = Signal(object, object)
 
     def __init__(self, document: Document, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -76,11 +73,6 @@ class OrderModel(QObject):
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._work)
-        self._designed.connect(self._take_design)
-        self._found.connect(self._take)
-        self._progress.connect(self._say)
-        self._ended.connect(self._rest)
-        self._after.connect(self._take_after)
         follow(self, document.changed, self.refresh)
 
     # --- what is shown ---
@@ -111,8 +103,12 @@ class OrderModel(QObject):
         if not self._looked:  # at first one design, not all of them
             self._looked = True
             self.chart = self.chart or next(iter(charts_used(self.plan)), "")
+        self.look_at_pace()
+
+    def look_at_pace(self) -> None:
+        """Take the painter's own pace from the notebook; one that is in use is read another time."""
         try:
-            self.pace = pace_of()
+            self.pace = pace_of(busy_ms=SOON_MS)
         except PennelloError as error:
             self.failed.emit(str(error))
         self._asked = None
@@ -206,53 +202,49 @@ class OrderModel(QObject):
 
         def work(job: Job[Any]) -> None:
             design = design_of(plan, chart, pace, job.report, films=films)
-            self._designed.emit(job, (ground, design.films), None)
+            job.found.emit(design.films)
             first = arrange(design, 0.0)
-            self._found.emit(job, first)
+            job.found.emit(first)
             if wants_pictures:
-                self._designed.emit(job, None, (ground, thumbnails(design, job.report)))
+                job.found.emit(thumbnails(design, job.report))
             if first.gap > 0 and not plan.ordering.sequence:
                 most = f"looks for {seconds + improve_s:.0f} s at most"
 
                 def tell(part: float, words: str) -> None:
                     job.report(part, f"{words}; {most}")
 
-                self._found.emit(job, arrange(design, seconds, improve_s, report=tell, found=job.found.emit))
+                job.found.emit(arrange(design, seconds, improve_s, report=tell, found=job.found.emit))
 
-        job: Job[Any] = Job(work)
-        job.found.connect(lambda found: self._found.emit(job, found))
-        job.progress.connect(lambda part, words: self._progress.emit(job, part, words))
-        job.finished.connect(lambda _: self._ended.emit(job, ""))
-        job.failed.connect(lambda words: self._ended.emit(job, words))
-        self._latest, self.busy = job, True
-        self._jobs.start("order", job)
+        self.busy = True
+        self._latest = begin(
+            self._jobs,
+            "order",
+            self,
+            work,
+            found=lambda found: self._take(ground, found),
+            progress=self.told.emit,
+            finished=lambda _: self._rest(""),
+            failed=self._rest,
+        )
 
-    def _take_design(self, job: Job[Any], films: tuple[object, Films] | None, pictures: Any) -> None:
-        if job is not self._latest:
+    def _take(self, ground: object, found: Arranged | Films | dict[str, Picture]) -> None:
+        """Take what the work has found so far: the films, an order, or pictures of its steps."""
+        if isinstance(found, Films):
+            self._films = (ground, found)
             return
-        if films is not None:
-            self._films = films
-        if pictures is not None:
-            self._pictures_of, self.pictures = pictures
-            self.shown.emit()
-
-    def _take(self, job: Job[Any], found: Arranged) -> None:
-        if job is self._latest:
+        if isinstance(found, Arranged):
             self.arranged, self.why = found, reasons(found)
-            self.shown.emit()
+        else:
+            self._pictures_of, self.pictures = ground, found
+        self.shown.emit()
 
-    def _say(self, job: Job[Any], part: float, words: str) -> None:
-        if job is self._latest:
-            self.told.emit(part, words)
-
-    def _rest(self, job: Job[Any], words: str) -> None:
-        if job is self._latest:
-            self._latest, self.busy = None, False
-            self.told.emit(1.0, "")
-            if words:
-                self.failed.emit(words)
-            self.shown.emit()
-            self._paint_after()
+    def _rest(self, words: str) -> None:
+        self._latest, self.busy = None, False
+        self.told.emit(1.0, "")
+        if words:
+            self.failed.emit(words)
+        self.shown.emit()
+        self._paint_after()
 
     # --- the design after each step ---
 
@@ -268,11 +260,17 @@ class OrderModel(QObject):
             for chart in dict.fromkeys(one.chart for one in arranged.jobs):
                 for moment in sequence(arranged, chart, AFTER_PX_PER_MM, surround=surround):
                     job.report(0.5, "")
-                    self._after.emit(arranged, moment)
+                    job.found.emit(moment)
 
-        job: Job[Any] = Job(work)
-        job.failed.connect(self.failed.emit)
-        self._jobs.start("after", job)
+        begin(
+            self._jobs,
+            "after",
+            self,
+            work,
+            found=lambda moment: self._take_after(arranged, moment),
+            finished=lambda _: None,
+            failed=self.failed.emit,
+        )
 
     def _take_after(self, arranged: Arranged, moment: Moment) -> None:
         if arranged is self._after_of:

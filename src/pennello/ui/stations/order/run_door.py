@@ -3,24 +3,31 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import replace
 from datetime import datetime
+from pathlib import Path
+from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from pennello.caution.person import Person
+from pennello.caution.rules import Caution
 from pennello.errors import PennelloError
-from pennello.order.pace import Pace, StepKind
-from pennello.order.run import Run, Took, begin, defaults_of, hand_s
-from pennello.order.steps import Step
+from pennello.motif.motif import counted
+from pennello.order.run import Run
+from pennello.order.run import begin as begun
+from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import expired_names
-from pennello.session.notebook import notebook_path
-from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, with_run
-from pennello.store.notebook import Notebook, RunNote, StepNote
+from pennello.session.notebook import forget_answers, note_run
+from pennello.session.owner import Owner
+from pennello.session.run_keeper import KeptRun, forget_run, keep_run, run_path, with_run, without_answers
+from pennello.store.database import SOON_MS
 from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
+from pennello.ui.work import begin
 
 Clock = Callable[[], float]
 
@@ -35,9 +42,11 @@ class RunDoor(QObject):
 
     said = Signal(str)
 
-    def __init__(self, model: OrderModel, parent: QWidget, clock: Clock = time.monotonic) -> None:
+    def __init__(self, model: OrderModel, parent: QWidget, owner: Owner, clock: Clock = time.monotonic) -> None:
         super().__init__(parent)
         self._model, self._parent, self.clock = model, parent, clock
+        self._owner = owner
+        self._jobs = Jobs()
         self.page: CautionsPage | None = None
         self.window: RunWindow | None = None
         self.kept: KeptRun | None = None
@@ -49,15 +58,22 @@ class RunDoor(QObject):
             return
         expired: tuple[str, ...] = ()
         try:
-            expired = expired_names()
+            expired = expired_names(busy_ms=SOON_MS)
         except PennelloError as error:
             self.said.emit(str(error))
-        self.page = CautionsPage(self._model.document.committed, self._model.chart, self._parent, expired)
-        self.page.begun.connect(self.begin)
-        self.page.open()
+        page = CautionsPage(self._model.document.committed, self._model.chart, self._parent, expired)
+        page.begun.connect(lambda person: self.begin(person, page.told))
+        page.finished.connect(self._let_go_of_page)
+        self.page = page
+        page.open()
 
-    def begin(self, person: Person) -> None:
-        """Begin a run."""
+    def _let_go_of_page(self) -> None:
+        if self.page is not None:
+            self.page.deleteLater()
+            self.page = None
+
+    def begin(self, person: Person, told: Sequence[Caution] = ()) -> None:
+        """Begin a run; the cautions that were shown go into the notebook with it."""
         arranged = self._model.arranged
         if arranged is None:
             return
@@ -65,46 +81,63 @@ class RunDoor(QObject):
         answers = tuple((name, getattr(person, name).value) for name in Person.__slots__)
         now = datetime.now().astimezone().isoformat(timespec="seconds")
         self.kept = KeptRun(
-            begin(arranged.steps, self.clock()),
+            begun(arranged.steps, self.clock()),
             document.committed.title,
             str(document.path or ""),
             self._model.chart,
             now,
             answers,
             arranged.lags,
+            tuple((one.code, one.text) for one in told),
+            self._model.pace.factors,
         )
         self._open()
 
-    def waiting(self) -> KeptRun | None:
-        """Return a run that was under way when Pennello ended, or None."""
-        return kept_run(self.clock(), time.time())
+    @property
+    def path(self) -> Path:
+        """Where this Pennello keeps its run."""
+        return run_path(self._owner.token)
 
-    def go_on(self, kept: KeptRun) -> None:
-        """Take up a run that was under way: its paint has dried on meanwhile."""
+    def go_on(self, kept: KeptRun, path: Path) -> None:
+        """Take up a run that was under way, its paint dried on; its old file goes once it is kept here."""
         self.kept = kept
-        self._open()
+        if self._open():
+            forget_run(path)
+
+    def forget_answers(self) -> None:
+        """Let a worker erase what people said, in the notebook and in runs on disk."""
+
+        def told(count: int) -> None:
+            runs = counted(count, "run")
+            self.said.emit(f"What people said before {runs} is erased; times stay." if count else "Nothing was kept.")
+
+        if self.kept is not None:
+            self.kept = without_answers(self.kept)
+        begin(self._jobs, "forget", self, lambda _: forget_answers(), finished=told, failed=self.said.emit)
 
     def close(self) -> None:
         """Shut the page and the run; a run under way stays on disk."""
         if self.page is not None:
             self.page.close()
-            self.page.deleteLater()
-            self.page = None
+        self._let_go_of_page()
+        self._jobs.close()
         if self.window is not None:
             self.window.close()
             self.window.deleteLater()
             self.window = None
 
-    def _open(self) -> None:
+    def _open(self) -> bool:
+        """Show the run; return whether it could be kept on disk."""
         assert self.kept is not None
         self.window = RunWindow(self.kept.run, self.kept.lags, self.clock)
         self._show_pictures()
         self.window.changed.connect(self._keep)
         self.window.left.connect(self._leave)
-        self._keep(self.kept.run)
+        kept = self._keep(self.kept.run)
         screen = self._parent.screen()
         self.window.setGeometry(screen.geometry())  # where no window manager makes it as large as the screen
         self.window.showFullScreen()
+        return kept
 
     def _show_pictures(self) -> None:
         """Give the run its pictures, as soon as the order that they are of is there."""
@@ -112,62 +145,51 @@ class RunDoor(QObject):
         if self.window is not None and arranged is not None:
             self.window.show_arranged(arranged, self._model.pictures)
 
-    def _keep(self, run: Run) -> None:
-        """Write the run down after every tick of the hand; a run that is over goes into the notebook."""
+    def _keep(self, run: Run) -> bool:
+        """Write the run down after every tick of the hand; return whether it could be."""
         assert self.kept is not None
         self.kept = with_run(self.kept, run)
         try:
-            keep_run(self.kept, self.clock(), time.time())
+            self._owner.claim()
+            keep_run(self.kept, self.clock(), time.time(), self.path)
         except PennelloError as error:
             self.said.emit(str(error))
+            return False
+        return True
 
     def _leave(self, record: bool) -> None:  # noqa: FBT001 - the run's own signal
-        """The run is over, or given up."""
-        forget_run()
-        if record and self.kept is not None and self.kept.run.took:
-            self._note(self.kept)
-        self.kept = None
+        """The run is over, or given up: its file goes once the notebook has it, and not before."""
+        kept, self.kept = self.kept, None
         if self.window is not None:
             self.window.close()
             self.window.deleteLater()
             self.window = None
-
-    def _note(self, kept: KeptRun) -> None:
-        run = kept.run
+        if kept is None:
+            return
+        if not record or not kept.run.took:
+            forget_run(self.path)
+            return
+        now = datetime.now().astimezone().isoformat(timespec="seconds")
+        ended = replace(kept, ended=now)
         try:
-            book = Notebook(notebook_path())
-            try:
-                book.add(self._run_note(kept))
-            finally:
-                book.close()
+            keep_run(ended, self.clock(), time.time(), self.path)
         except PennelloError as error:
             self.said.emit(str(error))
-            return
-        self.said.emit(f"Written into the notebook: {hand_s(run, self.clock()):.0f} s of your hand.")
-        self._model.enter()
+        self._note(ended)
 
-    def _run_note(self, kept: KeptRun) -> RunNote:
-        run, pace = kept.run, self._model.pace
-        by_id = {step.id: step for step in run.steps}
-        steps = tuple(_noted(by_id[one.step], one, pace) for one in run.took)
-        told = self.page.told if self.page is not None else ()
-        return RunNote(
-            kept.title,
-            kept.chart,
-            kept.begun,
-            datetime.now().astimezone().isoformat(timespec="seconds"),
-            round(sum(one.seconds for one in run.took), 2),
-            round(run.steps[-1].end_s, 2),
-            run.over,
-            steps,
-            kept.answers,
-            tuple((one.code, one.text) for one in told),
-        )
+    def _note(self, kept: KeptRun) -> None:
+        """Let a worker write it into the notebook; a notebook that is in use holds nobody up and loses nothing."""
+        path, seconds = self.path, sum(one.seconds for one in kept.run.took)
 
+        def noted(_: object) -> None:
+            self.said.emit(f"Written into the notebook: {seconds:.0f} s of your hand.")
+            self._model.look_at_pace()
 
-def _noted(step: Step, took: Took, pace: Pace) -> StepNote:
-    whole, within = defaults_of(step, pace)
-    left_out = took.skipped or step.kind is StepKind.WAIT
-    return StepNote(
-        step.id, step.kind, step.name, round(whole, 2), round(max(took.seconds, 0.0), 2), left_out, round(within, 2)
-    )
+        def failed(words: str) -> None:
+            self.said.emit(f"The run is kept and will be in the notebook when Pennello starts next: {words}")
+
+        def work(_: Job[Any]) -> None:
+            note_run(kept)
+            forget_run(path)
+
+        begin(self._jobs, "note", self, work, finished=noted, failed=failed)

@@ -11,6 +11,7 @@ from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QKeyEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
+from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.job import Lag
 from pennello.order.pace import StepKind
@@ -126,7 +127,35 @@ class RunWindow(QWidget):
         outer.addLayout(pictures, 1)
         outer.addWidget(self.time)
         outer.addLayout(foot)
-        outer.addLayout(row)
+        self.hand = QWidget()
+        row.setContentsMargins(0, 0, 0, 0)
+        self.hand.setLayout(row)
+        outer.addWidget(self.hand)
+        self.question = self._question()
+        outer.addWidget(self.question)
+        self.question.hide()
+
+    def _question(self) -> QWidget:
+        """Return what asks before a run ends."""
+        self.asked = QLabel("")
+        self.asked.setWordWrap(True)
+        self.asked.setStyleSheet("font-size: 24px;")
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(14)
+        row.addWidget(self.asked, 3)
+        for words, act, kind in (("Go on with it", self.do_end, "main"), ("End it", self.end, "chip")):
+            button = QPushButton(words)
+            button.setMinimumHeight(TARGET_PX)
+            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            button.setProperty(kind, True)
+            button.setStyleSheet("font-size: 24px; text-align: center;")
+            button.clicked.connect(lambda _=False, do=act: do())
+            row.addWidget(button, 2)
+            self.buttons[words] = button
+        held = QWidget()
+        held.setLayout(row)
+        return held
 
     def show_arranged(self, arranged: Arranged, pictures: Mapping[str, Picture]) -> None:
         """Draw loads and places from an order; the run itself stays as it is."""
@@ -162,8 +191,27 @@ class RunWindow(QWidget):
         self._take(resume(self.run, now) if self.run.paused else pause(self.run, now))
 
     def do_end(self) -> None:
+        """Ask whether to leave the run; a run that is over is simply written down."""
+        if self.run.over:
+            self._leave(record=True)
+        else:
+            self._ask(on=not self.asks)
+
+    def end(self) -> None:
         """Leave the run; what is done is written down."""
         self._leave(record=bool(self.run.took))
+
+    @property
+    def asks(self) -> bool:
+        """Whether the card asks if the run should end."""
+        return self.question.isVisibleTo(self)
+
+    def _ask(self, *, on: bool) -> None:
+        done = len(self.run.took)
+        kept = f"The {counted(done, 'step')} that you did will be written down." if done else "Nothing is done yet."
+        self.asked.setText(f"End the run here? {kept} Esc goes on with it.")
+        self.question.setVisible(on)
+        self.hand.setVisible(not on)
 
     def _take(self, run: Run) -> None:
         self.run = run
@@ -188,6 +236,8 @@ class RunWindow(QWidget):
             Qt.Key.Key_Escape: self.do_end,
         }
         act = acts.get(Qt.Key(event.key()))
+        if self.asks and event.key() != Qt.Key.Key_Escape:
+            return  # a question is not answered by a wet finger's habit
         if act is None or event.isAutoRepeat():
             super().keyPressEvent(event)
         else:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
@@ -23,18 +22,19 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.caution.person import Person
-from pennello.caution.rules import cautions
 from pennello.chart.catalogue import CHARTS
 from pennello.design.on_chart import charts_used
 from pennello.design.ordering import GlitterWhen, Sides, Whites
-from pennello.errors import PennelloError
 from pennello.order.jobs import part_names
+from pennello.session.exports import order_pictures, order_sheet, order_steps
+from pennello.session.owner import Owner
+from pennello.ui.exporting import Exporter
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_door import RunDoor
+from pennello.ui.widgets.asking import ask_target, may_write_over
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 
 TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0, " s")
@@ -51,9 +51,10 @@ class OrderStation(QWidget):
 
     said = Signal(str)
 
-    def __init__(self, model: OrderModel, parent: QWidget | None = None) -> None:
+    def __init__(self, model: OrderModel, owner: Owner, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.model = model
+        self._exporter = exporter
         self._fitted: tuple[str, str] | None = None
         guard = WheelGuard(self)
         card = QFrame()
@@ -61,7 +62,7 @@ class OrderStation(QWidget):
         self.line = WashingLine(model)
         self.view = LineView(self.line)
         self.panel = StepPanel(model)
-        self.door = RunDoor(model, self)
+        self.door = RunDoor(model, self, owner)
         self.door.said.connect(self.said)
         self.bar = QProgressBar()
         self.bar.setFixedHeight(4)
@@ -119,10 +120,11 @@ class OrderStation(QWidget):
         self.schools.menu().aboutToShow.connect(self.list_schools)
         self.paper = self._menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
         for words, act in (
-            ("Sheet at true scale (PDF) ...", lambda: self._ask("sheet.pdf", "*.pdf", self.write_sheet)),
-            ("Steps as a table (CSV) ...", lambda: self._ask("steps.csv", "*.csv", self.write_steps)),
-            ("Steps as a calendar (ICS) ...", lambda: self._ask("steps.ics", "*.ics", self.write_steps)),
-            ("Pictures after each step (PNG) ...", self._ask_pictures),
+            ("Sheet at true scale (PDF) ...", self.ask_sheet),
+            ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
+            ("Steps as a calendar (ICS) ...", lambda: self.ask_steps(".ics")),
+            ("Pictures after each step (PNG) ...", self.ask_pictures),
+            ("Forget what people said", self.door.forget_answers),
         ):
             self.paper.menu().addAction(words).triggered.connect(lambda _=False, do=act: do())
         self.automatic = QPushButton("Find an order")
@@ -217,52 +219,33 @@ class OrderStation(QWidget):
 
     # --- paper ---
 
-    def _ask(self, name: str, kinds: str, write: Callable[[Path], None]) -> None:
-        chosen, _ = QFileDialog.getSaveFileName(self, "Where to?", str(Path.home() / name), kinds)
-        if chosen:
-            self.guarded(lambda: write(Path(chosen)), f"Wrote {chosen}.")
+    def ask_sheet(self) -> None:
+        """Ask where and write the sheet for the chair."""
+        arranged, plan, chart = self.model.arranged, self.model.document.committed, self.model.chart
+        path = self._target("sheet", ".pdf") if arranged is not None else None
+        if arranged is not None and path is not None:
+            self._exporter.write(str(path), order_sheet(arranged, plan, chart, path))
 
-    def guarded(self, act: Callable[[], object], words: str) -> None:
-        """Do something that may fail, and say how it went."""
-        try:
-            act()
-        except PennelloError as error:
-            self.said.emit(str(error))
-        else:
-            self.said.emit(words)
-
-    def write_sheet(self, path: Path) -> None:
-        """Write the sheet for the chair."""
-        from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only when asked for
-
+    def ask_steps(self, ending: str) -> None:
+        """Ask where and write the steps as a table or a calendar."""
         arranged = self.model.arranged
-        if arranged is not None:
-            told = cautions(self.model.document.committed, Person(), self.model.chart)
-            write_sheet(arranged, told, path)
+        path = self._target("steps", ending) if arranged is not None else None
+        if arranged is not None and path is not None:
+            self._exporter.write(str(path), order_steps(arranged, path, datetime.now()))
 
-    def write_steps(self, path: Path) -> None:
-        """Write the steps as a table or a calendar."""
-        from pennello.files.steps_out import write_steps  # noqa: PLC0415
+    def _target(self, stem: str, ending: str) -> Path | None:
+        return ask_target(self, "Where to?", Path.home() / f"{stem}{ending}", (ending,))
 
-        if self.model.arranged is not None:
-            write_steps(self.model.arranged, path, datetime.now().replace(microsecond=0))
-
-    def _ask_pictures(self) -> None:
-        folder = QFileDialog.getExistingDirectory(self, "A folder for the pictures", str(Path.home()))
-        if folder:
-            self.guarded(lambda: self.write_pictures(Path(folder)), f"Wrote the pictures into {folder}.")
-
-    def write_pictures(self, folder: Path) -> None:
-        """Write the design after each step as PNG."""
-        from pennello.files.picture import write_png  # noqa: PLC0415
-        from pennello.session.order_pictures import file_stem, sequence  # noqa: PLC0415
-
+    def ask_pictures(self) -> None:
+        """Ask for a folder and write the design after each step as PNG."""
         arranged = self.model.arranged
-        if arranged is None:
+        name = QFileDialog.getExistingDirectory(self, "A folder for the pictures", str(Path.home()))
+        if arranged is None or not name:
             return
-        for chart in dict.fromkeys(job.chart for job in arranged.jobs):
-            for moment in sequence(arranged, chart, 3.0):
-                write_png(moment.picture, folder / f"{chart}-{moment.number:03d}-{file_stem(moment.job)}.png", 3.0)
+        folder = Path(name)
+        if any(folder.glob("*-[0-9][0-9][0-9]-*.png")) and not may_write_over(self, folder):
+            return
+        self._exporter.write(f"the pictures into {folder}", order_pictures(arranged, folder))
 
     # --- following ---
 

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from pennello.design.edits import with_brush, with_brush_taken, with_cake, with_paint, with_stroke
 from pennello.design.plan import Plan, PlanStroke
-from pennello.errors import FileProblemError, PennelloError
+from pennello.errors import PennelloError
 from pennello.files.kit_csv import ImportPreview, preview_csv, preview_items, recoloured_items, write_csv
 from pennello.files.palette import read_palette, write_palette
 from pennello.files.reflectance_csv import read_reflectance, srgb_of, write_reflectance
@@ -27,6 +27,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
+from pennello.ui.widgets.asking import ask_target
 
 _LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
@@ -148,19 +149,15 @@ class TrayDesk(QObject):
 
     def ask_export(self) -> None:
         """Ask where and write the kit."""
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the kit", str(Path.home() / "kit.csv"), _LISTS)
+        path = ask_target(self._window, "Write the kit", Path.home() / "kit.csv", (".csv", ".gpl"))
         session = self.model.session
-        if not name or session is None:
+        if path is None or session is None:
             return
-        path = Path(name)
         items = list(session.kit)
         if path.suffix.lower() == ".gpl":
             write_palette([item.thing for item in items if isinstance(item.thing, Paint)], path)
-        elif path.suffix.lower() in {".csv", ""}:
-            path = path.with_suffix(".csv")
-            write_csv(items, path)
         else:
-            raise FileProblemError(path, "the kit is written as .csv or .gpl; choose one of these endings.")
+            write_csv(items, path)
         self.said.emit(f"Wrote {path}.")
 
     def _ask_open(self, words: str, filters: str) -> Path | None:
@@ -178,11 +175,10 @@ class TrayDesk(QObject):
         item = self._item
         if item is None or not isinstance(item.thing, Paint):
             return
-        start = str(Path.home() / f"{item.id}.csv")
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write its reflectance", start, "*.csv")
-        if name:
-            write_reflectance(tuple(masstones((item.thing,))[0].tolist()), Path(name))
-            self.said.emit(f"Wrote {name}.")
+        path = ask_target(self._window, "Write its reflectance", Path.home() / f"{item.id}.csv", (".csv",))
+        if path is not None:
+            write_reflectance(tuple(masstones((item.thing,))[0].tolist()), path)
+            self.said.emit(f"Wrote {path}.")
 
     def _take_reading(self, reading: tuple[float, ...]) -> None:
         self.model.change_thing("Measure the paint", srgb=srgb_of(np.array(reading)), reflectance=reading)

@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, Signal
 from pennello.errors import PennelloError
 from pennello.kit.search import found
 from pennello.kit.shelf import ItemKind, Keeping, KitItem, Thing, slug
+from pennello.limits import fitted
 from pennello.session.kit import KitSession
 from pennello.ui.binding import follow
 from pennello.units import LengthUnit
@@ -160,7 +161,7 @@ class TrayModel(QObject):
         """Put a copy of the chosen thing in."""
         item = self.item
         if item is not None:
-            self.add(replace(item.thing, name=f"{item.name} copy"), f"Copy {item.name}", item.keeping)
+            self.add(replace(item.thing, name=fitted(item.name, " copy")), f"Copy {item.name}", item.keeping)
 
     def retire(self) -> None:
         """Take the chosen thing out of use, or back into it."""

@@ -13,6 +13,7 @@ from pennello.files.swatch import Area, Swatch, read_swatch
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
+from pennello.ui.widgets.painting import painted
 
 _ARROWS = {
     Qt.Key.Key_Left: QPoint(-1, 0),
@@ -84,9 +85,9 @@ class PhotoPad(QWidget):
         else:
             self.set_area(self.current, area.translated(step))
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw picture and areas."""
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.fillRect(self.rect(), QColor(theme().mat))
         scale, corner = self._view()

@@ -16,6 +16,7 @@ from pennello.load.look import cake_colours
 from pennello.load.recipe import PickUp
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import Picture, draw_note, draw_state, strip_image
+from pennello.ui.widgets.painting import painted
 
 CARD_PX = QSize(192, 140)
 _PAD, _LINE_PX = 10, 15
@@ -71,10 +72,10 @@ class BoardCard(QAbstractButton):
         self.setToolTip(f"{words}. Click to take it; undo gives back what was there")
         self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the card."""
         shown, inks = self.shown, theme()
-        painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         near = self.underMouse() or self.hasFocus()
         painter.setPen(QPen(QColor(inks.accent if near else inks.line), 1.5 if near else 1))

@@ -15,8 +15,8 @@ from pennello.session.kit import KitSession
 from pennello.ui.stations.bench.doors import Door
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import BoardCard, Shown
-from pennello.ui.stations.bench.search.runner import Runner
 from pennello.ui.widgets.words import Words
+from pennello.ui.work import Runner
 
 SIDE_PX = 290
 

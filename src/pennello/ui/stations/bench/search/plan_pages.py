@@ -40,11 +40,11 @@ from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board
-from pennello.ui.stations.bench.search.runner import Runner
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
+from pennello.ui.work import Runner
 
 QUALITY = Quantity("How far a stroke may be off for the sake of fewer loads", 0.5, 40, 0.5, 1, " dE")
 _PICTURE_PX_PER_MM = 1.5

@@ -46,6 +46,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.painting import painted
 from pennello.units import LengthUnit
 
 ENDS = Quantity("Where this colour ends, from A", 0, 120, 0.5, 1, length=True)
@@ -70,9 +71,9 @@ class Swatch(QWidget):
             self.colour = colour
             self.update()
 
-    def paintEvent(self, event: QPaintEvent) -> None:
+    @painted
+    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw it."""
-        painter = QPainter(self)
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(QColor(self.colour))
         painter.drawRect(self.rect().adjusted(0, 0, -1, -1))

@@ -1,0 +1,103 @@
+"""Pictures and paper as work for a job: each takes what it needs when it is asked for, and writes it later."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from pennello.design.plan import Plan
+from pennello.kit.cake import Cake
+from pennello.session.jobs import Job
+from pennello.units import LengthUnit
+
+if TYPE_CHECKING:
+    from pennello.order.arrange import Arranged
+
+Work = Callable[[Job[Any]], object]
+
+
+def stroke_picture(plan: Plan, stroke: str, unit: LengthUnit, path: Path) -> Work:
+    """Return the work of writing a stroke with its ribbons as PNG; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.files.picture import bench_picture, write_png  # noqa: PLC0415 - Pillow only when asked for
+        from pennello.session.forecast import fine  # noqa: PLC0415
+
+        outcome = fine(plan, stroke, unit)
+        job.report(0.6, "drawing it")
+        scale = outcome.laid.film.canvas.px_per_mm
+        page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale)
+        job.report(0.8, "writing it")
+        write_png(page, path, scale)
+
+    return work
+
+
+def load_card(plan: Plan, stroke: str, unit: LengthUnit, path: Path) -> Work:
+    """Return the work of writing a stroke's load card as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only when asked for
+
+        write_card(plan, stroke, path, unit)
+
+    return work
+
+
+def cake_label(plan: Plan, cake: Cake | None, unit: LengthUnit, path: Path) -> Work:
+    """Return the work of writing a cake's label as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.cake_pdf import write_cake_label  # noqa: PLC0415 - reportlab only when asked for
+
+        if cake is not None:
+            write_cake_label(plan, cake.id, path, unit)
+
+    return work
+
+
+def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path) -> Work:
+    """Return the work of writing the sheet for the chair as PDF; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
+        from pennello.caution.rules import cautions  # noqa: PLC0415
+        from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only when asked for
+
+        told = cautions(plan, Person(), chart)
+        job.report(0.3, "drawing it")
+        write_sheet(arranged, told, path)
+
+    return work
+
+
+def order_steps(arranged: Arranged, path: Path, now: datetime) -> Work:
+    """Return the work of writing the steps as a table or calendar, by the ending; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.steps_out import write_steps  # noqa: PLC0415
+
+        write_steps(arranged, path, now.replace(microsecond=0))
+
+    return work
+
+
+def order_pictures(arranged: Arranged, folder: Path, px_per_mm: float = 3.0) -> Work:
+    """Return the work of writing the design after each step as PNG; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> int:
+        from pennello.files.picture import write_png  # noqa: PLC0415
+        from pennello.session.order_pictures import file_stem, sequence  # noqa: PLC0415
+
+        count = 0
+        for chart in dict.fromkeys(one.chart for one in arranged.jobs):
+            for moment in sequence(arranged, chart, px_per_mm):
+                job.report(count / len(arranged.jobs), moment.job)
+                name = f"{chart}-{moment.number:03d}-{file_stem(moment.job)}.png"
+                write_png(moment.picture, folder / name, px_per_mm)
+                count += 1
+        return count
+
+    return work

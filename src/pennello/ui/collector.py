@@ -1,0 +1,44 @@
+"""Throwing away what is no longer used, on the window's own thread alone.
+
+Python collects wherever it happens to be, in a worker too; but what a collection frees may be Qt's, which is to be
+freed where it lives. So the collector is switched off, and a timer does its work between events.
+"""
+
+from __future__ import annotations
+
+import gc
+
+from PySide6.QtCore import QObject, QTimer
+
+EVERY_MS = 1000
+OLDEST_EVERY = 20
+"""The oldest generation, which takes longest, is looked through at every so many ticks."""
+
+
+class Collector(QObject):
+    """Collects between events."""
+
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self._ticks = 0
+        self._timer = QTimer(self)
+        self._timer.setInterval(EVERY_MS)
+        self._timer.timeout.connect(self.tick)
+
+    def start(self) -> None:
+        """Take over from Python; what is there at the start stays for good and is not looked through again."""
+        gc.disable()
+        gc.collect()
+        gc.freeze()
+        self._timer.start()
+
+    def stop(self) -> None:
+        """Give it back to Python."""
+        self._timer.stop()
+        gc.unfreeze()
+        gc.enable()
+
+    def tick(self) -> None:
+        """Collect what is young, and now and then everything."""
+        self._ticks += 1
+        gc.collect(2 if self._ticks % OLDEST_EVERY == 0 else 1)

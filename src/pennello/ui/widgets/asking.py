@@ -1,0 +1,99 @@
+"""Asking for one thing: a number with its unit, or where to write. Nothing is written over unasked."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QLabel, QMessageBox, QPushButton, QVBoxLayout, QWidget
+
+from pennello.disk import exists
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.saying import say_from
+from pennello.units import LengthUnit
+
+
+class AmountPage(QDialog):
+    """One number."""
+
+    def __init__(self, parent: QWidget, title: str, quantity: Quantity, amount: float, unit: LengthUnit) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(title)
+        words = QLabel(quantity.name)
+        self.field = NumberField(quantity)
+        self.field.show_unit(unit)
+        self.field.show_amount(amount)
+        self.said = QLabel("")
+        self.said.setObjectName("note")
+        self.said.setWordWrap(True)
+        leave, take = QPushButton("Not now"), QPushButton("Take it")
+        leave.setProperty("chip", True)
+        take.setProperty("main", True)
+        take.setDefault(True)
+        leave.clicked.connect(self.reject)
+        take.clicked.connect(self.accept)
+        foot = QHBoxLayout()
+        foot.addStretch(1)
+        foot.addWidget(leave)
+        foot.addWidget(take)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        for part in (words, self.field, self.said):
+            column.addWidget(part)
+        column.addLayout(foot)
+        self.field.setFocus()
+
+    def say(self, sentence: str) -> None:
+        """Show why a number is not taken."""
+        self.said.setText(sentence)
+
+
+def ask_amount(
+    parent: QWidget, title: str, quantity: Quantity, amount: float, unit: LengthUnit = LengthUnit.MM
+) -> float | None:
+    """Ask for a number; None where it is left alone."""
+    page = AmountPage(parent, title, quantity, amount, unit)
+    taken = page.exec() == QDialog.DialogCode.Accepted
+    value = page.field.amount
+    page.deleteLater()
+    return value if taken else None
+
+
+def with_ending(path: Path, endings: tuple[str, ...]) -> Path:
+    """Return a path with one of these endings: the first is added to what has none of them.
+
+    >>> with_ending(Path("sheet"), (".pdf",)).name, with_ending(Path("a.v2"), (".csv",)).name
+    ('sheet.pdf', 'a.v2.csv')
+    """
+    return path if path.suffix.lower() in endings else path.with_name(path.name + endings[0])
+
+
+def ask_target(parent: QWidget, title: str, start: Path, endings: tuple[str, ...]) -> Path | None:
+    """Ask where to write; None where nobody wants to.
+
+    Where an ending has to be added, and there is a file of that name, that is asked too.
+
+    Parameters
+    ----------
+    endings
+        What the file may end with, the usual one first.
+    """
+    kinds = " ".join(f"*{ending}" for ending in endings)
+    chosen, _ = QFileDialog.getSaveFileName(parent, title, str(start), kinds)
+    if not chosen or not Path(chosen).name:
+        return None
+    path = Path(chosen)
+    target = with_ending(path, endings)
+    if target != path and exists(target) and not may_write_over(parent, target):
+        return None
+    return target
+
+
+def may_write_over(parent: QWidget, path: Path) -> bool:
+    """Ask whether a file that is there may be written over."""
+    buttons = QMessageBox.StandardButton
+    words = f"There is a file {path.name} already. Write over it?"
+    answer = QMessageBox.question(parent, "Already there", words, buttons.Yes | buttons.Cancel, buttons.Cancel)
+    if answer == buttons.Yes:
+        return True
+    say_from(parent, f"{path.name} was left as it is.")
+    return False

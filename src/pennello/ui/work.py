@@ -1,0 +1,111 @@
+"""Work in the background: what it says comes back on the window's own thread, and only of the newest job."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+from shiboken6 import isValid
+
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.mailbox import open_mailbox, post
+
+Slot = Callable[..., object]
+
+
+def _nothing(*_: object) -> None:
+    """Take what nobody asked for."""
+
+
+def begin(
+    jobs: Jobs,
+    key: str,
+    owner: QObject,
+    work: Callable[[Job[Any]], Any],
+    *,
+    finished: Slot,
+    failed: Slot,
+    found: Slot = _nothing,
+    progress: Slot = _nothing,
+) -> Job[Any]:
+    """Start a job; the one before with the same key is cancelled, and nothing more is heard of it.
+
+    Parameters
+    ----------
+    owner
+        Who is told: nothing is called any more once it is gone.
+    finished, failed, found, progress
+        Called on the window's thread with the result, a sentence, the best so far, or a share and words.
+    """
+    open_mailbox()
+    job: Job[Any] = Job(work)
+
+    def told(slot: Slot) -> Callable[..., None]:
+        def here(values: tuple[Any, ...]) -> None:
+            if not job.cancelled and isValid(owner):
+                slot(*values)
+
+        return lambda *values: post(lambda: here(values))
+
+    job.progress.connect(told(progress))
+    job.found.connect(told(found))
+    job.finished.connect(told(finished))
+    job.failed.connect(told(failed))
+    job.on_over(post)
+    jobs.start(key, job)
+    return job
+
+
+class Runner(QObject):
+    """Runs one piece of work at a time.
+
+    Signals
+    -------
+    told(float, str), found(object), ended(object), failed(str)
+        Of the work that runs; work that was stopped says nothing more.
+    turned(bool)
+        Something runs, or nothing does.
+    """
+
+    told = Signal(float, str)
+    found = Signal(object)
+    ended = Signal(object)
+    failed = Signal(str)
+    turned = Signal(bool)
+
+    def __init__(self, jobs: Jobs, key: str, parent: QObject) -> None:
+        super().__init__(parent)
+        self._jobs, self._key = jobs, key
+        self._job: Job[Any] | None = None
+
+    @property
+    def busy(self) -> bool:
+        """Whether something runs."""
+        return self._job is not None
+
+    def run(self, work: Callable[[Job[Any]], Any]) -> None:
+        """Begin; what still runs is stopped."""
+        self.stop()
+        self.turned.emit(True)
+        self._job = begin(
+            self._jobs,
+            self._key,
+            self,
+            work,
+            finished=lambda result: self._last(self.ended, result),
+            failed=lambda words: self._last(self.failed, words),
+            found=self.found.emit,
+            progress=self.told.emit,
+        )
+
+    def stop(self) -> None:
+        """Stop what runs, if anything does."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+        self.turned.emit(False)
+
+    def _last(self, signal: Any, value: object) -> None:
+        self.stop()
+        signal.emit(value)
