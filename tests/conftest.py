@@ -30,7 +30,7 @@ settings.load_profile("here")
 def own_folders(tmp_path_factory, monkeypatch):
     """Keep settings and copies of unnamed plans in a folder of the test's own."""
     home = tmp_path_factory.mktemp("home")
-    for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME"):
+    for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"):
         monkeypatch.setenv(name, str(home / name.lower()))
     return home
 

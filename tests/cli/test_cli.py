@@ -189,7 +189,6 @@ def test_card_new_schema_version(capsys, tmp_path):
         ("check", str(ROOT)),
         ("lay", MINIMAL, "line", "--px-per-mm", "1e9"),
         ("card", MINIMAL, "line", "--pdf", "/nonexistent/x.pdf"),
-        ("mix", "--paint", "#ffffff", "--film-um", "nan"),
     ],
 )
 def test_what_cannot_be_done_is_one_line_and_exit_2(capsys, words):
@@ -199,7 +198,19 @@ def test_what_cannot_be_done_is_one_line_and_exit_2(capsys, words):
     assert err.count("\n") == 1
 
 
-@pytest.mark.parametrize("words", [["nope"], ["lay"], ["lay", MINIMAL, "line", "--px-per-mm", "x"], ["mix"]])
+@pytest.mark.parametrize(
+    "words",
+    [
+        ["nope"],
+        ["lay"],
+        ["lay", MINIMAL, "line", "--px-per-mm", "x"],
+        ["mix"],
+        ["mix", "--paint", "#ffffff", "--film-um", "nan"],
+        ["mix", "--paint", "#ffffff", "--film-um", "1_9"],
+        ["motif", "petal ring", "--x-mm", "\u0663"],
+        ["ladder", MINIMAL, "x", "--steps", "inf"],
+    ],
+)
 def test_wrong_words_are_one_line_and_exit_2(capsys, words):
     with pytest.raises(SystemExit) as ended:
         run(words, no_window)

@@ -12,7 +12,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pennello import disk as atomic
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.plan import Plan, PlanStroke, Skin
@@ -136,7 +135,12 @@ BAD = {
     "bad colour": (GOOD.replace("#c8161d", "scarlet"), "paints[1].srgb"),
     "missing wish": (GOOD.replace('"wanted"', '"wnated"'), "wnated"),
     "deep": ('{"format": "pennello-plan", "schema": 1, "cakes": ' + "[" * 100_000, "nested too deeply"),
-    "bytes": (b"\xff\xfe\x00", "not valid JSON"),
+    "bytes": (b"\xff\xfe\x00", "no UTF-8"),
+    "one bit": (GOOD.replace("Red", "R\udce5d").encode("utf-8", "surrogateescape"), "line 1 holds a damaged sign"),
+    "twice": (GOOD.replace('"width_mm": 12', '"width_mm": 12, "width_mm": 13'), "'width_mm' stands twice"),
+    "later key": (GOOD.replace('"width_mm": 12', '"width_mm": 12, "hollow_mm": 1'), "came with schema 2"),
+    "no schema": (GOOD.replace('"schema": 1', '"schema": -5'), "there is no schema -5"),
+    "long key": (GOOD.replace('"drift_mm"', '"' + "k" * 3_000_000 + '"'), "unknown field"),
 }
 
 
@@ -178,13 +182,13 @@ def test_places_that_are_no_files(tmp_path, demo):
 def test_too_large_a_file_is_not_read(tmp_path, monkeypatch):
     path = tmp_path / "big.pennello"
     path.write_bytes(b" " * 2_000_001)
-    monkeypatch.setattr("pennello.files.plan_json.MOST_BYTES", 2_000_000)
+    monkeypatch.setattr("pennello.files.plan_json.MOST_PLAN_BYTES", 2_000_000)
     with pytest.raises(FileProblemError, match="larger than 2 MB"):
         read_plan(path)
 
 
 @pytest.mark.parametrize("code", [errno.ENOSPC, errno.EACCES, errno.EROFS, errno.EIO])
-@pytest.mark.parametrize("step", ["fsync", "replace", "mkstemp"])
+@pytest.mark.parametrize("step", ["fsync", "replace", "open"])
 def test_a_failed_write_leaves_the_old_file(code, step, tmp_path, monkeypatch, demo):
     path = tmp_path / "plan.pennello"
     path.write_text("old")
@@ -192,7 +196,7 @@ def test_a_failed_write_leaves_the_old_file(code, step, tmp_path, monkeypatch, d
     def fail(*_, **__):
         raise OSError(code, os.strerror(code))
 
-    target = {"fsync": (os, "fsync"), "mkstemp": (atomic.tempfile, "mkstemp"), "replace": (Path, "replace")}[step]
+    target = {"fsync": (os, "fsync"), "open": (os, "open"), "replace": (Path, "replace")}[step]
     monkeypatch.setattr(*target, fail)
     with pytest.raises(FileProblemError):
         write_plan(demo, path)

@@ -115,8 +115,9 @@ def test_loads_within_a_step_do_not_slow_the_strokes_down(tmp_path):
         StepNote("load:p", StepKind.LOAD, "load", 5.0, 10.0),
         StepNote("p", StepKind.STROKES, "petals", 24.0, 44.0, within_s=20.0),
     )
-    for _ in range(3):
-        book.add(RunNote("P", "face", "b", "e", 54.0, 29.0, True, notes))
+    for ended in "abc":
+        book.add(RunNote("P", "face", "b", ended, 54.0, 29.0, True, notes))
+        book.add(RunNote("P", "face", "b", ended, 54.0, 29.0, True, notes))  # written once, however often it is tried
     assert book.runs()[0].steps == notes
     book.close()
     pace = pace_of(tmp_path / "n.sqlite")

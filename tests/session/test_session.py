@@ -1,6 +1,8 @@
 """Document, history, autosave, settings, jobs."""
 
+import errno
 import os
+import stat
 import subprocess
 import sys
 import threading
@@ -11,10 +13,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pennello import disk
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import read_plan, write_plan
-from pennello.session.autosave import Autosave, copy_path
-from pennello.session.document import Document
+from pennello.session.autosave import Autosave
+from pennello.session.document import ChangedOnDiskError, Document
 from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine
 from pennello.session.jobs import Job, Jobs
 from pennello.session.settings import MOST_RECENT, Settings, load_settings, store_settings, with_recent
@@ -122,44 +125,155 @@ def test_saving_and_what_is_dirty(document, tmp_path):
 # --- autosave ---
 
 
+def copies(folder):
+    return sorted(path for path in folder.glob(".*.autosave")) + sorted(folder.glob("untitled*.autosave"))
+
+
 def test_autosave_lies_beside_the_plan_and_goes_when_all_is_saved(document, tmp_path):
-    keeper = Autosave(document, tmp_path / "state")
+    state = tmp_path / "state"
+    keeper = Autosave(document, state)
     keeper.keep()
-    assert not (tmp_path / "state").exists()
+    assert not state.exists()
     document.edit("Title", titled(document, "Unnamed"))
     keeper.keep()
-    unnamed = copy_path(None, tmp_path / "state")
+    (unnamed,) = copies(state)
     assert read_plan(unnamed).title == "Unnamed"
-    path = document.save(tmp_path / "mine.pennello")
+    assert stat.S_IMODE(unnamed.stat().st_mode) == 0o600
+    document.save(tmp_path / "mine.pennello")
     document.edit("Title", titled(document, "Again"))
     keeper.keep()
     assert not unnamed.exists()
-    assert read_plan(copy_path(path, tmp_path)).title == "Again"
+    (beside,) = copies(tmp_path)
+    assert read_plan(beside).title == "Again"
     document.save()
     keeper.keep()
-    assert not copy_path(path, tmp_path).exists()
+    assert not copies(tmp_path)
 
 
-def test_only_newer_and_other_copies_are_offered(document, tmp_path):
+def test_copies_that_were_left_are_offered_by_what_they_hold(document, tmp_path):
     path = document.save(tmp_path / "mine.pennello")
     keeper = Autosave(document, tmp_path)
-    copy = copy_path(path, tmp_path)
+    copy = tmp_path / ".mine.pennello.autosave"  # as Pennello 0.6 named it
     assert keeper.recoverable(path) is None
     write_plan(document.plan, copy)
-    os.utime(copy, (time.time() + 60,) * 2)
     assert keeper.recoverable(path) is None  # the same plan
-    write_plan(titled(document, "Newer"), copy)
-    os.utime(copy, (time.time() + 60,) * 2)
+    assert not copy.exists()
+    write_plan(titled(document, "Other"), copy)
+    os.utime(copy, (time.time() - 9000,) * 2)  # a clock that went back hides nothing
     found = keeper.recoverable(path)
     assert found is not None
-    assert found.plan.title == "Newer"
+    assert found.plan.title == "Other"
     path.write_text("broken")
-    os.utime(path, (time.time() - 60,) * 2)
     assert keeper.recoverable(path) is not None  # then the copy is all there is
     keeper.discard(found)
     assert not copy.exists()
-    copy.write_text("broken too")
-    assert keeper.recoverable(path) is None
+    copy.write_bytes(b'{"format": "pennello-plan", "title": "\xff"}')
+    left = keeper.left(path)
+    assert not left.copies
+    assert "damaged" in left.set_aside[0]
+    assert (tmp_path / ".mine.pennello.autosave.damaged").exists()
+
+
+def test_no_copy_of_a_living_one_is_touched(document, tmp_path):
+    path = document.save(tmp_path / "mine.pennello")
+    one, other = Autosave(document, tmp_path), Autosave(Document(), tmp_path)
+    document.edit("Title", titled(document, "Of the first"))
+    one.keep()
+    other._document.open(path)
+    other._document.edit("Title", titled(other._document, "Of the second"))
+    other.keep()
+    assert len(copies(tmp_path)) == 2
+    assert one.recoverable(path) is None
+    other.forget()
+    assert [read_plan(copy).title for copy in copies(tmp_path)] == ["Of the first"]
+    one.owner.release()  # as a kill does
+    assert other.recoverable(path).plan.title == "Of the first"
+
+
+def test_an_offered_copy_stays_until_what_it_held_is_kept(document, tmp_path, monkeypatch):
+    path = document.save(tmp_path / "mine.pennello")
+    copy = tmp_path / ".mine.pennello.autosave"
+    write_plan(titled(document, "Left"), copy)
+    keeper = Autosave(document, tmp_path)
+    found = keeper.recoverable(path)
+    document.replace(found.plan, path, saved=False)
+
+    def full(*_, **__):
+        raise OSError(errno.ENOSPC, "full")
+
+    with monkeypatch.context() as patched:
+        patched.setattr(os, "fsync", full)
+        with pytest.raises(FileProblemError, match="disk is full"):
+            keeper.adopt(found)
+    assert read_plan(copy).title == "Left"
+    keeper.adopt(found)  # there is room again
+    assert not copy.exists()
+    assert [read_plan(one).title for one in copies(tmp_path)] == ["Left"]
+
+
+def test_an_autosave_never_writes_through_a_link(document, tmp_path):
+    document.save(tmp_path / "mine.pennello")
+    keeper = Autosave(document, tmp_path)
+    victim = tmp_path / "victim"
+    victim.write_text("mine")
+    (tmp_path / f".mine.pennello.{keeper.owner.token}.autosave").symlink_to(victim)
+    document.edit("Title", titled(document, "Again"))
+    keeper.keep()
+    assert victim.read_text() == "mine"
+    assert not copies(tmp_path)[0].is_symlink()
+
+
+def test_where_nothing_can_be_written_beside_it_goes_into_the_state_folder(document, tmp_path, monkeypatch):
+    path = document.save(tmp_path / "plans.pennello")
+    keeper = Autosave(document, tmp_path / "state")
+    document.edit("Title", titled(document, "Kept far"))
+    real = disk._fresh
+
+    def refused(target, mode):
+        if target.parent == tmp_path:
+            raise OSError(errno.EROFS, "read only")
+        return real(target, mode)
+
+    with monkeypatch.context() as patched:
+        patched.setattr(disk, "_fresh", refused)
+        keeper.keep()
+    keeper.owner.release()
+    found = Autosave(Document(), tmp_path / "state").recoverable(path)
+    assert found.plan.title == "Kept far"
+
+
+def test_what_another_one_saved_is_not_written_over(document, tmp_path):
+    path = document.save(tmp_path / "mine.pennello")
+    other = Document()
+    other.open(path)
+    other.edit("Title", titled(other, "Theirs"))
+    other.save()
+    document.edit("Title", titled(document, "Mine"))
+    with pytest.raises(ChangedOnDiskError, match="another program"):
+        document.save()
+    assert read_plan(path).title == "Theirs"
+    document.take_from_disk()
+    assert (document.plan.title, document.dirty) == ("Theirs", False)
+    document.undo()
+    assert document.plan.title == "Mine"
+    document.save()
+    assert read_plan(path).title == "Mine"
+    other.edit("Title", titled(other, "Again"))
+    other.save(over=True)
+    assert read_plan(path).title == "Again"
+
+
+def test_an_edit_that_could_not_be_opened_again_is_refused(document):
+    before = document.committed
+    for plan in (
+        titled(document, "x" * 201),
+        titled(document, "half a sign \ud800"),
+        replace(before, strokes=before.strokes * 300),
+        replace(before, paints=(*before.paints, replace(before.paints[0], id="i" * 65))),
+    ):
+        with pytest.raises(PennelloError):
+            document.edit("Too much", plan)
+        assert document.committed is before
 
 
 KILLED = """
@@ -168,7 +282,7 @@ from dataclasses import replace
 from pathlib import Path
 from pennello.files.demo import demo_plan
 from pennello.session.autosave import Autosave
-from pennello.session.document import Document
+from pennello.session.document import ChangedOnDiskError, Document
 document = Document(demo_plan())
 document.save(Path(sys.argv[1]))
 keeper = Autosave(document, Path(sys.argv[1]).parent)
@@ -182,7 +296,6 @@ def test_a_kill_loses_nothing_older_than_the_last_autosave(tmp_path):
     path = tmp_path / "walk.pennello"
     ended = subprocess.run([sys.executable, "-c", KILLED, str(path)], check=False, timeout=60)
     assert ended.returncode == -9
-    os.utime(path, (time.time() - 60,) * 2)
     found = Autosave(Document(), tmp_path).recoverable(path)
     assert found is not None
     assert found.plan.title == "Before the kill"

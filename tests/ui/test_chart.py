@@ -120,7 +120,7 @@ def test_mirror_copies_twins_and_breaking_apart(window, station, qtbot):
 
 def test_along_a_frame(window, station, monkeypatch):
     station.add_motif("bud")
-    monkeypatch.setattr(QInputDialog, "getInt", lambda *a: (4, True))
+    monkeypatch.setattr("pennello.ui.stations.chart.panel.ask_amount", lambda *a: 4.0)
     station.panel._ask_count("crown")
     assert len(committed(window)) == 4
     station.guide.setCurrentIndex(1)
@@ -343,7 +343,7 @@ def test_lines_are_drawn_by_hand_and_changed(window, station, qtbot, tmp_path, m
     window.redo()
     QTest.keyClick(board, KEYS.Key_Escape)
     assert not board.pen.on
-    monkeypatch.setattr(QInputDialog, "getDouble", lambda *a: (3.0, True))
+    monkeypatch.setattr("pennello.ui.stations.chart.layers.ask_amount", lambda *a: 3.0)
     station.layers._ask_width(layer)
     station.layers.change(lines()[0], srgb="#102030")
     station.layers.mirror(lines()[0], station.model.chart.midline_mm)

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import QFileDialog
 from pennello.design.fresh import fresh_plan
 from pennello.files.plan_json import read_plan
 from pennello.session.notebook import notebook_path
-from pennello.session.run_keeper import run_path
 from pennello.store.notebook import Notebook
 from pennello.ui.window import BENCH, CHART, ORDER
 
@@ -73,7 +72,7 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
         cards += 1
     assert cards == len(model.arranged.steps)
     QTest.keyClick(run, KEYS.Key_Space)
-    assert not run_path().exists()
+    qtbot.waitUntil(lambda: not window.order.door.path.exists(), timeout=5000)
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()

@@ -5,7 +5,7 @@ import pytest
 from PIL import Image
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog
+from PySide6.QtWidgets import QDialog, QFileDialog
 
 from pennello.files.svg import read_svg, write_svg
 from pennello.lay.families.catalogue import FAMILIES
@@ -115,11 +115,11 @@ def test_svg_and_backdrop(window, hand, monkeypatch, tmp_path, demo):
     Image.fromarray(np.full((40, 60, 3), 90, np.uint8)).save(tmp_path / "p.png")
     plain = window.bench.skin.surface.grab().toImage()
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *a, **k: (str(tmp_path / "p.png"), ""))
-    monkeypatch.setattr(QInputDialog, "getDouble", lambda *a, **k: (80.0, True))
+    monkeypatch.setattr("pennello.ui.stations.bench.hand_page.ask_amount", lambda *a: 80.0)
     hand.named["Backdrop ..."].click()
     assert window.bench.skin.surface.grab().toImage() != plain
     hand.backdrop_wanted.emit(str(tmp_path / "none.png"), 50.0)
-    assert "cannot be read" in window.banner.words.text()
+    assert "no such file" in window.banner.words.text()
     hand.named["Done"].click()
     assert window.bench.readout.isVisible()
 

@@ -224,11 +224,12 @@ def test_wear_is_counted_cleaned_and_refilled(window):
     assert window.bench.readout.isVisible()
 
 
-def test_label_and_tones_from_the_workshop(window, monkeypatch, tmp_path):
+def test_label_and_tones_from_the_workshop(window, monkeypatch, tmp_path, qtbot):
     window.bench.cake.make.click()
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "label"), ""))
     named = buttons(window.bench.workshop)
     named["Label"].click()
+    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
     assert (tmp_path / "label.pdf").stat().st_size > 1000
     named["Tones"].click()
     page = window.findChild(LadderPage)

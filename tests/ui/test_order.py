@@ -5,13 +5,13 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QImage, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog
+from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from pennello.caution.person import Person
 from pennello.files.demo import demo_plan
 from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
-from pennello.session.run_keeper import kept_run, run_path
+from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
 from pennello.ui.window import BENCH, CHART, ORDER
 
@@ -194,7 +194,7 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
     assert not window.document.committed.ordering.nose_last
 
 
-def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, monkeypatch):
+def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, monkeypatch, qtbot):
     names = {"sheet.pdf": tmp_path / "s.pdf", "steps.csv": tmp_path / "s.csv", "steps.ics": tmp_path / "s.ics"}
     monkeypatch.setattr(
         QFileDialog, "getSaveFileName", lambda parent, words, start, kinds: (str(names[start.split("/")[-1]]), "")
@@ -202,11 +202,25 @@ def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, mon
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *a: str(tmp_path))
     for action in station.paper.menu().actions():
         action.trigger()
+        qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
     assert all(path.exists() for path in names.values())
     assert len(list(tmp_path.glob("hand-*.png"))) == 2
     names["sheet.pdf"] = tmp_path / "none" / "s.pdf"
     station.paper.menu().actions()[0].trigger()
+    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
     assert "none" in window.banner.words.text()
+
+
+def test_an_export_keeps_its_ending_and_writes_over_nothing_unasked(window, station, tmp_path, monkeypatch, qtbot):
+    (tmp_path / "evening.csv").write_text("mine")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "evening"), ""))
+    monkeypatch.setattr(QMessageBox, "question", lambda *a: QMessageBox.StandardButton.Cancel)
+    station.ask_steps(".csv")
+    assert "left as it is" in window.banner.words.text()
+    station.ask_steps(".ics")
+    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+    assert (tmp_path / "evening.csv").read_text() == "mine"
+    assert (tmp_path / "evening.ics").read_text().startswith("BEGIN:VCALENDAR")
 
 
 class Hand:
@@ -267,10 +281,10 @@ def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, run
         hand.now += 3
         QTest.keyClick(run, KEYS.Key_Return)
     assert run.what.text() == "Show the mirror."
-    assert run_path().exists()
+    assert station.door.path.exists()
     QTest.mouseClick(run.buttons["Done"], LEFT)
     assert station.door.window is None
-    assert not run_path().exists()
+    qtbot.waitUntil(lambda: not station.door.path.exists(), timeout=5000)
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()
@@ -298,10 +312,11 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
         hand.now += 5
         run.do_done()
     station.door.close()  # as a shut window does; the file stays
-    assert len(kept_run(0.0, 0.0).run.took) == 3
+    assert len(kept_run(0.0, 0.0, station.door.path).run.took) == 3
+    window.files.autosave.owner.release()  # as a kill does
     other = open_window(demo_plan())
-    other.offer_run()
-    assert "3 of" in other.banner.words.text()
+    other.tidy()
+    qtbot.waitUntil(lambda: "3 of" in other.banner.words.text(), timeout=5000)
     other.banner.buttons[0].click()
     again = other.order.door.window
     qtbot.waitUntil(again.isVisible, timeout=3000)
@@ -309,10 +324,19 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     assert again.run.paused
     rested(qtbot, other.order)
     assert again.load.arranged is not None
+    assert not station.door.path.exists()
     QTest.keyClick(again, KEYS.Key_Escape)
+    assert again.asks
+    QTest.keyClick(again, KEYS.Key_Space)
+    QTest.keyClick(again, KEYS.Key_Escape)
+    assert (again.asks, len(again.run.took)) == (False, 3)
+    QTest.keyClick(again, KEYS.Key_Escape)
+    QTest.mouseClick(again.buttons["End it"], LEFT)
     assert other.order.door.window is None
-    assert "notebook" in other.banner.words.text()
-    other.offer_run()
+    qtbot.waitUntil(lambda: "notebook" in other.banner.words.text(), timeout=5000)
+    with Notebook(notebook_path()) as book:
+        assert book.runs()[0].cautions
+    assert not other.order.door.path.exists()
     rested(qtbot, other.order)
 
 

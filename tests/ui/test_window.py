@@ -3,7 +3,6 @@
 import os
 import subprocess
 import sys
-import time
 
 import pytest
 from PySide6.QtCore import QTimer
@@ -11,7 +10,6 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
 from pennello.files.plan_json import read_plan, write_plan
-from pennello.session.autosave import copy_path
 from pennello.session.settings import load_settings
 
 
@@ -34,10 +32,10 @@ def test_save_as_open_and_recent(window, tmp_path, monkeypatch):
     assert not window.isWindowModified()
     retitle(window, "Mine again")
     assert window.save()
-    window.new_plan()
+    window.files.new_plan()
     assert window.document.plan.title == "Untitled"
     answer_file(monkeypatch, "getOpenFileName", path)
-    window.ask_open()
+    window.files.ask_open()
     assert window.document.plan.title == "Mine again"
     assert load_settings().recent == (str(path),)
     window.recent.aboutToShow.emit()
@@ -68,12 +66,11 @@ def test_a_newer_copy_is_offered_and_taken(window, tmp_path, demo):
 
     path = tmp_path / "walk.pennello"
     write_plan(demo, path)
-    copy = copy_path(path, tmp_path)
+    copy = tmp_path / ".walk.pennello.autosave"
     write_plan(replace(demo, title="From the copy"), copy)
-    os.utime(path, (time.time() - 100,) * 2)
     window.open_path(path)
     assert window.document.plan == demo
-    assert "newer than the file" in window.banner.words.text()
+    assert "not in the file" in window.banner.words.text()
     window.banner.buttons[0].click()
     assert window.document.plan.title == "From the copy"
     assert window.document.path == path
@@ -83,10 +80,9 @@ def test_a_newer_copy_is_offered_and_taken(window, tmp_path, demo):
 def test_autosave_runs_by_itself(window, qtbot, tmp_path, demo):
     window.document.save(tmp_path / "walk.pennello")
     retitle(window, "Kept")
-    window._keeper.setInterval(20)
-    copy = copy_path(tmp_path / "walk.pennello", tmp_path)
-    qtbot.waitUntil(copy.exists, timeout=3000)
-    assert read_plan(copy).title == "Kept"
+    window.files.keeper.setInterval(20)
+    qtbot.waitUntil(lambda: bool(list(tmp_path.glob(".walk*.autosave"))), timeout=3000)
+    assert read_plan(next(tmp_path.glob(".walk*.autosave"))).title == "Kept"
 
 
 @pytest.mark.parametrize(
@@ -100,10 +96,11 @@ def test_leaving_unsaved_work_asks(window, monkeypatch, answer, left):
     assert window.isVisible() is not left
 
 
-def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch):
+def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch, qtbot):
     for suffix, ask in ((".png", window.ask_picture), (".pdf", window.ask_card)):
         answer_file(monkeypatch, "getSaveFileName", tmp_path / "out")
         ask()
+        qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
         assert (tmp_path / f"out{suffix}").stat().st_size > 1000
         assert window.banner.words.text().startswith("Wrote")
 

@@ -76,7 +76,10 @@ def _refuse_later(data: bytes, version: int, path: object) -> None:
     """Refuse a file with keys that its version does not have yet: one of the two is a slip."""
     from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
 
-    table = msgspec.json.decode(data)
+    try:
+        table = msgspec.json.decode(data)
+    except msgspec.DecodeError:
+        return  # whoever decodes it in earnest says what is wrong
     later = later_than(table, version) if isinstance(table, dict) else ""
     if later:
         raise FileProblemError(

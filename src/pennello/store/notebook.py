@@ -144,8 +144,8 @@ class Notebook:
             ask = self._connection.execute
             ask("BEGIN IMMEDIATE")
             there = ask(
-                "SELECT id FROM runs WHERE plan = ? AND chart = ? AND begun = ? AND ended = ?",
-                (run.plan, run.chart, run.begun, run.ended),
+                "SELECT id FROM runs WHERE plan = ? AND chart = ? AND begun = ? AND ended = ? AND hand_s = ?",
+                (run.plan, run.chart, run.begun, run.ended, run.hand_s),
             ).fetchone()
             if there:
                 return int(there[0])
