@@ -134,7 +134,7 @@ def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
 
 def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
     assert "forearm" in ask("chart")
-    assert len(ask("chart", "--json")["charts"]) == 11
+    assert len(ask("chart", "--json")["charts"]) == 14
     face = ask("chart", "face", "--age", "child", "--head-mm", "140", "--svg", tmp_path / "f.svg", "--json")
     assert face["landmarks"]["nose bridge"] == [0, 0]
     assert (tmp_path / "f.svg").read_text().startswith("<svg")

@@ -91,7 +91,10 @@ def test_ladder_cake_and_wear(ask, tmp_path):
     worn = ask("wear", DEMO, "dahlia-petal", "--loads", "30", "--out", out, "--json")
     assert max(worn["dahlia-wrist"]["hollow_mm"]) > 0
     assert read_plan(out).cake("dahlia-wrist").stripes[1].hollow_mm > 0
-    ask("wear", out, "dahlia-petal", "--clean")
+    before = out.read_bytes()
+    assert "Nothing was written" in ask("wear", out, "dahlia-petal", "--clean")
+    assert out.read_bytes() == before
+    ask("wear", out, "dahlia-petal", "--clean", "--apply")
     assert not any(stripe.dirt for stripe in read_plan(out).cake("dahlia-wrist").stripes)
     assert "1 to 10000" in ask("wear", DEMO, "dahlia-petal", "--loads", "0", "--out", out, code=2)
 

@@ -136,7 +136,7 @@ BAD = {
     "missing wish": (GOOD.replace('"wanted"', '"wnated"'), "wnated"),
     "deep": ('{"format": "pennello-plan", "schema": 1, "cakes": ' + "[" * 100_000, "nested too deeply"),
     "bytes": (b"\xff\xfe\x00", "no UTF-8"),
-    "one bit": (GOOD.replace("Red", "R\udce5d").encode("utf-8", "surrogateescape"), "line 1 holds a damaged sign"),
+    "one bit": (GOOD.replace("Red", "R\udce5d").encode("utf-8", "surrogateescape"), "holds a damaged sign"),
     "twice": (GOOD.replace('"width_mm": 12', '"width_mm": 12, "width_mm": 13'), "'width_mm' stands twice"),
     "later key": (GOOD.replace('"width_mm": 12', '"width_mm": 12, "hollow_mm": 1'), "came with schema 2"),
     "no schema": (GOOD.replace('"schema": 1', '"schema": -5'), "there is no schema -5"),

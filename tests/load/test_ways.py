@@ -178,13 +178,24 @@ def test_loads_hollow_and_dirty_a_cake_until_it_is_cleaned():
         cake = worn(cake, uses["three"])
     assert all(stripe.hollow_mm > 0 for stripe in cake.stripes)
     assert dirt_share(cake).max() > 0.01
-    gone = sum(start) - sum(cake.left_mm3(index) for index in range(3)) - sum(s.dirt_mm3 for s in cake.stripes)
-    assert gone == pytest.approx(40 * edge.total_mm3, rel=1e-6)
+    sunk = sum(stripe.hollow_mm * stripe.width_mm * cake.length_mm for stripe in cake.stripes)
+    assert sunk == pytest.approx(40 * edge.total_mm3, rel=1e-6)  # what the brush gained, dirt or not
+    assert all(cake.left_mm3(index) < start[index] for index in range(3))
     clean = cleaned(cake)
     assert dirt_share(clean).max() == 0
-    assert clean.stripes[1].hollow_mm == pytest.approx(cake.stripes[1].hollow_mm + CLEAN_TOP_MM)
+    dirt_mm = cake.stripes[1].dirt_mm3 / (cake.stripes[1].width_mm * cake.length_mm)
+    assert clean.stripes[1].hollow_mm == pytest.approx(cake.stripes[1].hollow_mm + dirt_mm + CLEAN_TOP_MM)
     left = loads_left(THREE, uses["three"])
-    assert left[1] == pytest.approx(start[1] / uses["three"].lost[1, 1], rel=1e-6)
+    assert left[1] == pytest.approx(start[1] / uses["three"].lost[1].sum(), rel=1e-6)
+
+
+@pytest.mark.parametrize("passes", [4, 12, 40, 200])
+def test_however_long_it_sweeps_a_cake_loses_what_the_brush_gains(passes):
+    """200 sweeps stir twenty times as much paint as they load; before, the cake sank by all that was stirred."""
+    edge, uses = cake_use(Recipe((PickUp("three", 1.0, passes=passes),)), {"three": THREE}, FLAT)
+    cake = worn(THREE, uses["three"])
+    sunk = sum(stripe.hollow_mm * stripe.width_mm * cake.length_mm for stripe in cake.stripes)
+    assert sunk == pytest.approx(edge.total_mm3, rel=0.02)
 
 
 # --- scatter ---

@@ -7,11 +7,12 @@ import numpy as np
 import pytest
 
 from pennello.aim.comparison import compare
-from pennello.aim.faults import find_faults
+from pennello.aim.faults import find_faults, with_sound_mends
 from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
-from pennello.design.edits import with_stroke
+from pennello.design.edits import mended, with_stroke
 from pennello.design.scene import MOST_PIXELS, Carrying, fresh_film, lay_in_order, paint_all, pulls, skin_canvas
+from pennello.design.soundness import check_plan
 from pennello.errors import OutOfRangeError
 from pennello.lay.drying import TAU_S
 from pennello.lay.engine import REFERENCE, kernel
@@ -111,11 +112,40 @@ def test_a_curve_tighter_than_the_brush_is_found_and_mended(demo):
     tight = family("inverted-u").stroke(spread_mm=6, height_mm=6)
     found = faults_of(demo, "dahlia-petal", stroke=tight)["tight_curve"]
     assert "goes back" in found.text
-    words, way = found.mend
-    assert "inner corner" in words
-    assert way.nib.mode is NibMode.PIVOTING
+    pivot, smaller = found.mends
+    assert "inner corner" in pivot.words
+    assert pivot.stroke.nib.mode is NibMode.PIVOTING
+    assert smaller.brush.width_mm < demo.brush("flat-3-4").width_mm
     wide = family("inverted-u").stroke(spread_mm=60, height_mm=40)
     assert "tight_curve" not in faults_of(demo, "dahlia-petal", stroke=wide)
+
+
+def test_a_mend_that_brings_another_fault_is_not_offered_and_one_with_another_brush_is_applied(demo):
+    tight = replace(demo.stroke("dahlia-petal"), stroke=family("inverted-u").stroke(spread_mm=17, height_mm=12))
+    plan = with_stroke(demo, tight)
+    attempt = plan.attempt("dahlia-petal")
+    laid = attempt.lay(2.0, small_basis(8))
+    found = find_faults(laid, attempt, compare(laid, attempt))
+    sound = with_sound_mends(found, attempt, 2.0)
+    assert sum(len(fault.mends) for fault in sound) < sum(len(fault.mends) for fault in found)
+    for fault in sound:
+        for mend in fault.mends:
+            after = mended(plan, "dahlia-petal", mend)
+            check_plan(after)
+            there = after.attempt("dahlia-petal")
+            assert there.brush == mend.brush
+            again = there.lay(2.0, small_basis(8))
+            left = {one.code for one in find_faults(again, there, compare(again, there))}
+            assert fault.code not in left
+            assert left <= {one.code for one in found}
+    smaller = next(mend for fault in found for mend in fault.mends if mend.kind == "brush")
+    after = mended(plan, "dahlia-petal", smaller)
+    assert after.brush(after.stroke("dahlia-petal").brush).width_mm == smaller.brush.width_mm
+    middle = [
+        p.stroke("dahlia-petal").recipe.pickups[0].offset_mm + p.attempt("dahlia-petal").brush.width_mm / 2
+        for p in (plan, after)
+    ]
+    assert middle[0] == pytest.approx(middle[1], abs=0.01)
 
 
 def test_other_faults(demo):

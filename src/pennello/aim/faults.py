@@ -13,7 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.aim.attempt import Attempt, Side
-from pennello.aim.comparison import Comparison
+from pennello.aim.comparison import Comparison, compare
+from pennello.aim.mend import SetWay
+from pennello.colour.basis import small_basis
+from pennello.kit import catalogue
+from pennello.kit.applicator import Applicator
 from pennello.kit.contact import BINS, profile
 from pennello.lay.laying import Laid
 from pennello.lay.stroke import NibMode, Stroke
@@ -45,14 +49,14 @@ class Fault:
         Where along the stroke it is worst, mm.
     text
         One plain sentence with the remedy.
-    mend
-        The way that mends it, and what to call that, or None where the hand or the load has to.
+    mends
+        Other ways, or another brush, that mend it, best first; none where the hand or the load has to.
     """
 
     code: str
     at_mm: float
     text: str
-    mend: tuple[str, Stroke] | None = None
+    mends: tuple[SetWay, ...] = ()
 
 
 def find_faults(laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit = LengthUnit.MM) -> tuple[Fault, ...]:
@@ -60,6 +64,30 @@ def find_faults(laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit
     found = [*_tight(laid, attempt, unit), *_drips(laid, attempt), *_streaks(laid, attempt), *_rim(attempt, seen)]
     found += _bare(laid, attempt, unit)
     return tuple(sorted(found, key=lambda fault: fault.at_mm))
+
+
+def with_sound_mends(
+    faults: tuple[Fault, ...], attempt: Attempt, px_per_mm: float, bands: int = 8
+) -> tuple[Fault, ...]:
+    """Return the faults with only those mends that end the fault and bring no other one; each is laid for real.
+
+    Parameters
+    ----------
+    px_per_mm
+        Resolution at which they are laid.
+    """
+    known = {fault.code for fault in faults}
+
+    def sound(fault: Fault, mend: SetWay) -> bool:
+        changed = mend.mended(attempt)
+        laid = changed.lay(px_per_mm, small_basis(bands))
+        left = {one.code for one in find_faults(laid, changed, compare(laid, changed))}
+        return fault.code not in left and left <= known
+
+    return tuple(
+        replace(fault, mends=tuple(mend for mend in fault.mends if sound(fault, mend))) if fault.mends else fault
+        for fault in faults
+    )
 
 
 def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
@@ -78,17 +106,30 @@ def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
     corner = int(worst.argmax())
     place = int(back[:, corner].argmax())
     narrower = max(0.1, (stroke.pressure if not stroke.pressures else 1.0) - 0.3)
-    mend = None
-    if not stroke.pressures and attempt.brush.kind.dips and narrower < stroke.pressure - 0.05:
-        mend = (f"press only {narrower:.0%}", replace(stroke, pressure=narrower))
+    brush = attempt.brush
+    mends = []
+    if not stroke.pressures and brush.kind.dips and narrower < stroke.pressure - 0.05:
+        mends.append(SetWay("press", replace(stroke, pressure=narrower), brush, f"press only {narrower:.0%}"))
     elif not stroke.pressures:
-        mend = ("turn the stroke on its inner corner", _pivoted(laid, stroke, float(corner)))
+        way = _pivoted(laid, stroke, float(corner))
+        mends.append(SetWay("pivot", way, brush, "turn the stroke on its inner corner"))
+    smaller = _next_narrower(brush)
+    if smaller is not None:
+        mends.append(SetWay("brush", stroke, smaller, f"take the {smaller.name}"))
     yield Fault(
         "tight_curve",
         float(track.s_mm[place]),
         f"The curve is tighter than the brush: corner {'AB'[corner]} goes back by {length_text(worst[corner], unit)} "
         "and smears; open the curve, take a narrower brush, or turn on that corner.",
-        mend,
+        tuple(mends),
+    )
+
+
+def _next_narrower(brush: Applicator) -> Applicator | None:
+    """Return the shipped brush of the same kind that is the next size down."""
+    alike = [one for one in catalogue.brushes().values() if one.kind is brush.kind]
+    return max(
+        (one for one in alike if one.width_mm < 0.95 * brush.width_mm), key=lambda one: one.width_mm, default=None
     )
 
 
@@ -109,12 +150,13 @@ def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
     down = laid.film.canvas.top_mm + (row + 0.5) / laid.film.canvas.px_per_mm
     near = int(np.linalg.norm(laid.track.centre - np.array([at, down]), axis=1).argmin())
     lighter = max(0.05, attempt.stroke.pressure - MOST_PRESSURE_STEP)
-    mend = None if attempt.stroke.pressures else (f"press {lighter:.0%}", replace(attempt.stroke, pressure=lighter))
+    way = replace(attempt.stroke, pressure=lighter)
+    mends = () if attempt.stroke.pressures else (SetWay("press", way, attempt.brush, f"press {lighter:.0%}"),)
     yield Fault(
         "drip",
         float(laid.track.s_mm[near]),
         f"{film.max():.0f} µm of paint stand here and may run; press lighter, or blot the load.",
-        mend,
+        mends,
     )
 
 

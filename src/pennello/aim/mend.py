@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from pennello.aim.attempt import Attempt
 from pennello.errors import OutOfRangeError
+from pennello.kit.applicator import Applicator
 from pennello.kit.paint import Paint
 from pennello.kit.stripes import recoloured
 from pennello.lay.stroke import Stroke
@@ -88,11 +89,33 @@ class Recolour:
         )
 
 
-Mend = SetPickUp | SetRecipe | SetReloads | Shorten | Recolour
+@dataclass(frozen=True, slots=True)
+class SetWay:
+    """Lead the brush another way, or take another brush; it lies over the same stripes as before."""
+
+    kind: str
+    stroke: Stroke
+    brush: Applicator
+    words: str
+
+    def mended(self, attempt: Attempt) -> Attempt:
+        """Return the attempt with this change."""
+        changed = replace(attempt, stroke=self.stroke, brush=self.brush)
+        wider = self.brush.width_mm - attempt.brush.width_mm
+        if not wider:
+            return changed
+        pickups = tuple(
+            replace(one, offset_mm=round(one.offset_mm - wider / 2, 3)) if one.cake else one
+            for one in attempt.recipe.pickups
+        )
+        return replace(changed, recipe=replace(attempt.recipe, pickups=pickups))
+
+
+Mend = SetPickUp | SetRecipe | SetReloads | Shorten | Recolour | SetWay
 
 
 def shortened(stroke: Stroke, length_mm: float) -> Stroke:
-    """Return the stroke ended at a place along its path, mm, with the reloads that remain.
+    """Return the stroke ended at a place along its path, mm, with the reloads and flips that remain.
 
     Raises
     ------
@@ -101,5 +124,7 @@ def shortened(stroke: Stroke, length_mm: float) -> Stroke:
     """
     if length_mm <= 0:
         raise OutOfRangeError("length of the stroke", length_mm, "above 0 mm")
-    kept = tuple(at for at in stroke.reload_mm if at < length_mm)
-    return replace(stroke, path=trimmed(stroke.path, length_mm), reload_mm=kept)
+    reloads, flips = (tuple(at for at in places if at < length_mm) for places in (stroke.reload_mm, stroke.flips_mm))
+    lift = min(stroke.lift_mm, length_mm)
+    path = trimmed(stroke.path, length_mm)
+    return replace(stroke, path=path, reload_mm=reloads, flips_mm=flips, lift_mm=lift)

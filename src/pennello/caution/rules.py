@@ -9,17 +9,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import Enum
-from typing import Any
-
-import numpy as np
-from numpy.typing import NDArray
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
-from pennello.design.odd import NEAR_MM
+from pennello.design.odd import NEAR_MM, ZONE_NEAR
 from pennello.design.on_chart import chart_of, charts_used
-from pennello.design.placed import GLITTER, Overlay
+from pennello.design.placed import GLITTER
 from pennello.design.plan import Plan
+from pennello.design.touch import layer_shape, zone_shape
 from pennello.kit.paint import Finish, Near
 
 DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
@@ -134,8 +131,8 @@ def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Caution]:
     strewn = [one for one in plan.overlays if one.kind == GLITTER and one.chart in charts]
     for one in strewn:
         for zone in chart_of(plan, one.chart).zones:
-            if zone.kind in ("eye", "lips") and _reaches(one, zone.polygon):
-                place = "an eye" if zone.kind == "eye" else "the lips"
+            if zone.kind in ZONE_NEAR and layer_shape(one).distance(zone_shape(zone)) <= NEAR_MM:
+                place = "the lips" if zone.kind == "lips" else "an eye"
                 yield Caution(
                     "glitter_near",
                     Level.STOP,
@@ -151,13 +148,6 @@ def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Caution]:
             "Ask before glitter, and use cosmetic-grade glitter only.",
             "Craft and plastic craft glitter can scratch an eye; not everybody wants glitter.",
         )
-
-
-def _reaches(overlay: Overlay, polygon: NDArray[np.floating[Any]]) -> bool:
-    """Return whether an oval comes within 12 mm of an outline."""
-    points = polygon - (overlay.x_mm, overlay.y_mm)
-    wide, tall = overlay.width_mm / 2 + NEAR_MM, overlay.height_mm / 2 + NEAR_MM
-    return bool((((points[:, 0] / wide) ** 2 + (points[:, 1] / tall) ** 2) <= 1).any())
 
 
 def _person(person: Person, charts: Sequence[str]) -> Iterator[Caution]:

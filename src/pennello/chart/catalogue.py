@@ -13,8 +13,11 @@ from pennello.errors import UnknownNameError
 
 CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
     "face": ("Face", face),
+    "face-eyes-closed": ("Face, eyes closed", partial(face, eyes_closed=True)),
     "cheek-left": ("Cheek, wearer's left", partial(cheek, left=True)),
+    "cheek-left-eye-closed": ("Cheek, wearer's left, eye closed", partial(cheek, left=True, eyes_closed=True)),
     "cheek-right": ("Cheek, wearer's right", partial(cheek, left=False)),
+    "cheek-right-eye-closed": ("Cheek, wearer's right, eye closed", partial(cheek, left=False, eyes_closed=True)),
     "forearm": ("Forearm, wearer's left", partial(forearm, left=True)),
     "forearm-right": ("Forearm, wearer's right", partial(forearm, left=False)),
     "hand": ("Hand, wearer's right", partial(hand, left=False)),
@@ -24,6 +27,16 @@ CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
     "shoulder": ("Shoulder, wearer's left", partial(shoulder, left=True)),
     "shoulder-right": ("Shoulder, wearer's right", partial(shoulder, left=False)),
 }
+
+
+OTHER_EYES = {
+    "face": "face-eyes-closed",
+    "cheek-left": "cheek-left-eye-closed",
+    "cheek-right": "cheek-right-eye-closed",
+}
+"""Charts with an eye, open and closed: the same skin, and paint on the lid is fine on the closed one alone."""
+
+OTHER_EYES |= {closed: opened for opened, closed in OTHER_EYES.items()}
 
 
 @lru_cache(maxsize=64)

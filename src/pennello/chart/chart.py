@@ -29,7 +29,13 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Zone:
-    """A place to keep clear: an eye opening, a nostril, the lips; a closed outline."""
+    """A place that matters: an eye opening, a closed lid, a nostril, the lips; a closed outline.
+
+    Attributes
+    ----------
+    kind
+        "eye" (open: nothing goes there), "lid" (a closed eye, which may be painted), "nostril" or "lips".
+    """
 
     name: str
     kind: str

@@ -18,8 +18,8 @@ PUPILS = 0.43
 """Interpupillary breadth over head breadth (Gordon et al. 1989, from memory: 65 of 152, 62 of 144)."""
 
 
-def face(measures: Measures) -> Chart:
-    """Return the chart of a face."""
+def face(measures: Measures, *, eyes_closed: bool = False) -> Chart:
+    """Return the chart of a face, its eyes open or closed."""
     breadth, height = measures.head_breadth_mm, measures.face_height_mm
 
     def at(x: float, y: float) -> Point:
@@ -27,12 +27,12 @@ def face(measures: Measures) -> Chart:
         return (round(x * breadth, 3), round(y * height, 3))
 
     return Chart(
-        "face",
-        "Face",
+        "face-eyes-closed" if eyes_closed else "face",
+        "Face, eyes closed" if eyes_closed else "Face",
         _skin(at),
-        _lines(at),
+        (*_lines(at), *(_closed_eyes(at) if eyes_closed else _open_eyes(at))),
         _landmarks(at),
-        _zones(at),
+        _zones(at, "lid" if eyes_closed else "eye"),
         _frames(at),
         0.0,
         SOURCE,
@@ -92,16 +92,10 @@ def _lines(at: _At) -> tuple[Line, ...]:
     philtrum = [at(0.018, 0.515), at(0.026, 0.555), at(0.030, 0.580)]
     cheek = [at(0.215, 0.30), at(0.29, 0.315), at(0.37, 0.27), at(0.42, 0.20)]
     hair = [at(0.0, -0.58), at(0.17, -0.565), at(0.32, -0.45), at(0.40, -0.28), at(0.425, -0.10), at(0.455, 0.02)]
-    eye = closed(_eye(at))
-    iris = closed([at(0.185, 0.035), at(0.215, 0.002), at(0.245, 0.035), at(0.215, 0.069)])
     return (
         *(replace(one, filled=True) for one in both(ear, 0.9)),
         Line(_skin(at), 1.0),
         *both(brow, 0.8),
-        Line(eye, 0.8),
-        Line(mirrored_path(eye), 0.8),
-        Line(iris, 0.4),
-        Line(mirrored_path(iris), 0.4),
         *both(crease, 0.45),
         *both(bridge, 0.3),
         *both(wing, 0.6),
@@ -113,6 +107,23 @@ def _lines(at: _At) -> tuple[Line, ...]:
         *both(hair, 0.45),
         Line(smooth([at(-0.06, 0.80), at(0.0, 0.785), at(0.06, 0.80)]), 0.25),
     )
+
+
+def _open_eyes(at: _At) -> tuple[Line, ...]:
+    eye = closed(_eye(at))
+    iris = closed([at(0.185, 0.035), at(0.215, 0.002), at(0.245, 0.035), at(0.215, 0.069)])
+    return (Line(eye, 0.8), Line(mirrored_path(eye), 0.8), Line(iris, 0.4), Line(mirrored_path(iris), 0.4))
+
+
+def _closed_eyes(at: _At) -> tuple[Line, ...]:
+    """The lid lies down to where the lower one was; lashes along it."""
+    lash_line = [at(0.118, 0.045), at(0.160, 0.070), at(0.215, 0.081), at(0.265, 0.071), at(0.312, 0.040)]
+    lashes = [
+        line
+        for x, y, dx in ((0.165, 0.074, -0.004), (0.195, 0.081, -0.001), (0.235, 0.081, 0.004), (0.275, 0.068, 0.010))
+        for line in both([at(x, y), at(x + dx / 2, y + 0.012), at(x + dx, y + 0.024)], 0.4)
+    ]
+    return (*both(lash_line, 0.9), *lashes)
 
 
 _SIDED: tuple[tuple[str, tuple[float, float]], ...] = (
@@ -153,11 +164,12 @@ def _landmarks(at: _At) -> tuple[tuple[str, Point], ...]:
     return (*((name, at(x, y)) for name, (x, y) in _MIDDLE), *sided)
 
 
-def _zones(at: _At) -> tuple[Zone, ...]:
+def _zones(at: _At, kind: str) -> tuple[Zone, ...]:
     eye, nostril = closed(_eye(at)), closed(_nostril(at))
+    word = "closed lid" if kind == "lid" else "eye opening"
     return (
-        Zone("eye opening, wearer's left", "eye", eye),
-        Zone("eye opening, wearer's right", "eye", mirrored_path(eye)),
+        Zone(f"{word}, wearer's left", kind, eye),
+        Zone(f"{word}, wearer's right", kind, mirrored_path(eye)),
         Zone("nostril, wearer's left", "nostril", nostril),
         Zone("nostril, wearer's right", "nostril", mirrored_path(nostril)),
         Zone("lips", "lips", closed(_lips(at))),

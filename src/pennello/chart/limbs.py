@@ -6,6 +6,7 @@ drawings stand in data/limbs.txt.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import cache
 from importlib.resources import files
 
@@ -20,6 +21,9 @@ FOREARM, HAND, SHIN = 0.155, 0.108, 0.235
 
 _SHOULDER = 1.9
 """What the drawing of the shoulder is wide against the face's height."""
+
+_LASH_LINE: tuple[Point, ...] = ((-0.4, 0.05), (-0.36, 0.085), (-0.31, 0.09), (-0.24, 0.05))
+"""Where the lashes of a closed eye lie from the side, in parts of the face's height."""
 
 _Row = tuple[str, str, tuple[Point, ...]]
 
@@ -67,10 +71,21 @@ def _drawing(part: str, key: str, name: str, size: float, *, mirrored: bool = Fa
     return Chart(key, name, skin, tuple(lines), marks, tuple(zones), frames, None, SOURCE)
 
 
-def cheek(measures: Measures, *, left: bool) -> Chart:
+def cheek(measures: Measures, *, left: bool, eyes_closed: bool = False) -> Chart:
     """Return the head from the side; the wearer's left cheek looks to the left of the picture."""
-    key = "cheek-left" if left else "cheek-right"
-    return _drawing("cheek", key, f"Cheek, {_whose(left=left)}", measures.face_height_mm, mirrored=not left)
+    key, size = ("cheek-left" if left else "cheek-right"), measures.face_height_mm
+    chart = _drawing("cheek", key, f"Cheek, {_whose(left=left)}", size, mirrored=not left)
+    return _with_eye_closed(chart, size, mirrored=not left) if eyes_closed else chart
+
+
+def _with_eye_closed(chart: Chart, size: float, *, mirrored: bool) -> Chart:
+    """Return a chart with its eye's lid down: the outline gives way to the line of the lashes."""
+    eye = next(zone.outline for zone in chart.zones if zone.kind == "eye")
+    sized = smooth([(round(x * size, 3), round(y * size, 3)) for x, y in _LASH_LINE])
+    lid = Line(mirrored_path(sized) if mirrored else sized, 0.9)
+    zones = tuple(Zone("closed lid", "lid", zone.outline) if zone.kind == "eye" else zone for zone in chart.zones)
+    lines = (*(line for line in chart.lines if line.path != eye), lid)
+    return replace(chart, key=f"{chart.key}-eye-closed", name=f"{chart.name}, eye closed", lines=lines, zones=zones)
 
 
 def forearm(measures: Measures, *, left: bool) -> Chart:

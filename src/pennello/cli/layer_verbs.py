@@ -74,7 +74,7 @@ def _new(plan: Plan, wish: Namespace) -> Layer:
     if wish.add == GLITTER:
         return Overlay(wish.name, GLITTER, 0.0, 0.0, chart=wish.chart, seed=len(plan.overlays) + 1)
     if wish.add == LINES:
-        lines = tuple(read_svg(wish.svg)) if wish.svg else ()
+        lines = read_svg(wish.svg, dots=True) if wish.svg else ()
         lines += tuple(hand_drawn(_points(text)) for text in wish.points or ())
         return lines_of(wish.name, lines, wish.chart)
     if wish.svg is None:

@@ -8,14 +8,15 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+from shapely import Point
 
-from pennello.chart.chart import Chart, Zone, drawn
+from pennello.chart.chart import Chart
 from pennello.design.layer_checks import odd_layers
-from pennello.design.odd import NEAR_MM, Odd, label_words
+from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
-from pennello.design.placed import LaidPiece, PlacedMotif, twin_place
+from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
-from pennello.design.reach import inside, reach_of
+from pennello.design.touch import beyond, middle, nearest, overlap, skin_shape, swept, zone_shape
 from pennello.kit.paint import Near
 from pennello.motif.catalogue import motif
 from pennello.motif.flowers import petal_overlap_mm
@@ -24,6 +25,7 @@ from pennello.motif.place import Place
 
 Array = NDArray[np.floating[Any]]
 
+_BEYOND_SHARE = 0.02
 _ALIKE_MM, _ALIKE_DEG = 3.0, 6.0
 _LINE_MM = 4.0
 _LEADS_MM = 25.0
@@ -38,6 +40,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
         if placed.chart != key:
             continue
         mine = [piece for piece in pieces if piece.motif == placed.id]
+        found += _not_laid(placed)
         found += _of_ring(plan, placed)
         found += _without_twin(plan, placed, chart)
         found += _over_zones(plan, placed, mine, chart)
@@ -97,16 +100,17 @@ def _alike(one: Place, other: Place) -> bool:
 
 
 def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+    """Paint where none goes: an open eye, a nostril, lips that it is not meant for. A closed lid may be painted."""
     for zone in chart.zones:
+        if zone.kind == "lid":
+            continue
         if zone.kind == "lips" and any(plan.stroke(piece.load).near is Near.LIPS for piece in pieces):
             continue
         for piece in pieces:
-            points = reach_of(plan, piece)
-            within = points[inside(points, zone.polygon)]
-            if len(within):
-                x, y = (float(value) for value in within.mean(axis=0))
+            shared = overlap(swept(plan, piece), zone_shape(zone))
+            if shared is not None:
                 text = f"{placed.name} lies over the {zone.name}, which stays clear; move it or make it smaller."
-                yield Odd("keep_clear", placed.id, x, y, text)
+                yield Odd("keep_clear", placed.id, *middle(shared), text)
                 break
 
 
@@ -114,7 +118,7 @@ def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
     """Paints that are not marked for the eye area or lips, near them."""
     told: set[tuple[str, str]] = set()
     for zone in chart.zones:
-        near = {"eye": Near.EYE, "lips": Near.LIPS}.get(zone.kind)
+        near = ZONE_NEAR.get(zone.kind)
         if near is None:
             continue
         for piece in pieces:
@@ -123,33 +127,39 @@ def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
                 for name in plan.edge(piece.load).paints
                 if not plan.paint(name).allowed(near) and (name, zone.kind) not in told
             ]
-            if not banned:
+            shape = swept(plan, piece) if banned else None
+            if shape is None or shape.is_empty:
                 continue
-            at = _nearest(reach_of(plan, piece), zone)
-            if at is not None:
+            x, y, apart = nearest(shape, zone_shape(zone))
+            if apart < NEAR_MM:
                 told |= {(paint.id, zone.kind) for paint in banned}
-                yield Odd("label", placed.id, at[0], at[1], label_words(banned[0].name, near))
-
-
-def _nearest(points: Array, zone: Zone) -> tuple[float, float] | None:
-    """Return the point that lies nearest to a zone, if it is within 12 mm."""
-    apart = np.linalg.norm(points[:, None] - zone.polygon[None], axis=2).min(axis=1)
-    at = int(apart.argmin())
-    return (float(points[at, 0]), float(points[at, 1])) if apart[at] < NEAR_MM else None
+                yield Odd("label", placed.id, x, y, label_words(banned[0].name, near))
 
 
 def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
     """A stroke that hangs over the edge of what can be painted: a sponge wider than its place."""
-    skin = drawn(chart.skin)
     for piece in pieces:
-        points = reach_of(plan, piece)
-        out = points[~inside(points, skin)]
-        if len(out) > 0.02 * len(points):
-            x, y = (float(value) for value in out.mean(axis=0))
+        out = beyond(swept(plan, piece), skin_shape(chart), _BEYOND_SHARE)
+        if out is not None:
             brush = plan.brush(plan.stroke(piece.load).brush)
             text = f"{placed.name} reaches beyond the skin: {brush.name} is wider than its place; shift or narrow it."
-            yield Odd("beyond", placed.id, x, y, text)
+            yield Odd("beyond", placed.id, *middle(out), text)
             return
+
+
+def _not_laid(placed: PlacedMotif) -> Iterator[Odd]:
+    """Loads for parts that are not there, and parts without a load: either way nothing is laid."""
+    kind = _kind(placed)
+    parts = [part.key for part in kind.parts] if kind is not None else [SINGLE]
+    for part, _ in placed.loads:
+        if part not in parts:
+            named = ", ".join(parts)
+            text = f"{placed.name} has no part '{part}', so this load lays nothing; its parts are: {named}."
+            yield Odd("no_such_part", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+    for part in parts:
+        if part not in placed.load_of:
+            text = f"{placed.name} has no load for its part '{part}', so that is not laid; give it one."
+            yield Odd("no_load", placed.id, placed.place.x_mm, placed.place.y_mm, text)
 
 
 def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
@@ -186,14 +196,12 @@ def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Itera
     for kept in plan.reserved:
         if kept.chart != placed.chart or kept.for_motif == placed.id:
             continue
+        place = Point(kept.x_mm, kept.y_mm).buffer(kept.radius_mm)
         for piece in pieces:
-            points = reach_of(plan, piece)
-            within = points[np.hypot(points[:, 0] - kept.x_mm, points[:, 1] - kept.y_mm) < kept.radius_mm]
-            if len(within):
-                x, y = (float(value) for value in within.mean(axis=0))
-                yield Odd(
-                    "reserved", placed.id, x, y, f"{placed.name} lies on the place kept for {kept.name}; move it."
-                )
+            shared = overlap(swept(plan, piece), place)
+            if shared is not None:
+                text = f"{placed.name} lies on the place kept for {kept.name}; move it."
+                yield Odd("reserved", placed.id, *middle(shared), text)
                 break
 
 

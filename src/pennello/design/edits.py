@@ -170,9 +170,28 @@ def mended(plan: Plan, name: str, mend: Mend) -> Plan:
 
 
 def _absorbed(plan: Plan, name: str, attempt: Attempt) -> Plan:
-    stroke = replace(plan.stroke(name), recipe=attempt.recipe, stroke=attempt.stroke)
-    cakes = tuple(attempt.cakes[cake.id] for cake in plan.cakes)
-    return with_paints(replace(with_stroke(plan, stroke), cakes=cakes), tuple(attempt.paints.values()))
+    """Return the plan with all that an attempt changed of a stroke: load, way, brush, cakes and paints."""
+    plan, brush = _with_attempts_brush(plan, attempt.brush)
+    stroke = replace(plan.stroke(name), recipe=attempt.recipe, stroke=attempt.stroke, brush=brush)
+    known = {cake.id for cake in plan.cakes}
+    cakes = tuple(attempt.cakes.get(cake.id, cake) for cake in plan.cakes)
+    more = tuple(cake for key, cake in attempt.cakes.items() if key not in known)
+    changed = replace(with_stroke(plan, stroke), cakes=(*cakes, *more))
+    return with_paints(changed, tuple(attempt.paints.values()))
+
+
+def _with_attempts_brush(plan: Plan, brush: Applicator) -> tuple[Plan, str]:
+    """Return the plan with a brush in it, and its id there: its own, or a free one where another has that id."""
+    there = next((one for one in plan.brushes if one.id == brush.id), None)
+    if there == brush:
+        return plan, brush.id
+    if there is None:
+        return replace(plan, brushes=(*plan.brushes, brush)), brush.id
+    alike = next((one for one in plan.brushes if replace(one, id=brush.id) == brush), None)
+    if alike is not None:
+        return plan, alike.id
+    fresh = free_id(brush.id, [one.id for one in plan.brushes])
+    return replace(plan, brushes=(*plan.brushes, replace(brush, id=fresh))), fresh
 
 
 def shipped_cake(plan: Plan, name: str) -> Plan:

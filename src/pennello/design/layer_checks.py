@@ -1,86 +1,69 @@
-"""What is odd about what lies over the paint: lines in the eye or off the skin, glitter on line work."""
+"""What is odd about what lies over the paint: in an open eye or off the skin, against a label, glitter on line work."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any
 
-import numpy as np
-from numpy.typing import NDArray
-
-from pennello.chart.chart import Chart, drawn
-from pennello.design.odd import NEAR_MM, Odd, label_words
-from pennello.design.placed import GLITTER, LINES, Overlay, paths_of
+from pennello.chart.chart import Chart
+from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
+from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan
-from pennello.design.reach import inside
+from pennello.design.touch import beyond, layer_shape, middle, nearest, overlap, skin_shape, zone_shape
 from pennello.kit.paint import Near
-
-Array = NDArray[np.floating[Any]]
 
 _CLEAR = ("eye", "nostril")
 """What lines and stencils stay clear of; lips are often outlined on purpose."""
+
+_CLEAR_OF_GLITTER = ("eye", "lid", "nostril", "lips")
+_OFF_SHARE = 0.01
 
 
 def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Odd]:
     """Return what is odd about the layers of a chart."""
     layers = [one for one in plan.overlays if one.chart == key]
-    shapes = {one.name: points for one in layers if (points := _points(one)) is not None}
     for layer in layers:
-        if layer.name in shapes:
-            yield from _over(layer, shapes[layer.name], chart)
-            yield from _label(plan, layer, shapes[layer.name], chart)
+        yield from _over(layer, chart)
+        if layer.kind != GLITTER:
+            yield from _label(plan, layer, chart)
     lines = [one for one in layers if one.kind == LINES]
     for glitter in layers:
         if glitter.kind == GLITTER:
-            yield from _strewn_on(glitter, [(one, shapes[one.name]) for one in lines])
+            yield from _strewn_on(glitter, lines)
 
 
-def _points(layer: Overlay) -> Array | None:
-    """Return points along lines or outlines, mm, shape (n, 2), or None for glitter."""
-    paths = paths_of(layer)
-    return np.concatenate([drawn(path) for path in paths]) if paths else None
-
-
-def _over(layer: Overlay, points: Array, chart: Chart) -> Iterator[Odd]:
+def _over(layer: Overlay, chart: Chart) -> Iterator[Odd]:
+    shape = layer_shape(layer)
+    clear = _CLEAR_OF_GLITTER if layer.kind == GLITTER else _CLEAR
     for zone in chart.zones:
-        within = points[inside(points, zone.polygon)] if zone.kind in _CLEAR else points[:0]
-        if len(within):
-            text = f"{layer.name} lies over the {zone.name}, which stays clear; move it or take a line away."
-            yield Odd("keep_clear", layer.name, *_middle(within), text)
-    off = points[~inside(points, drawn(chart.skin))]
-    if len(off):
+        shared = overlap(shape, zone_shape(zone)) if zone.kind in clear else None
+        if shared is not None:
+            remedy = "strew it elsewhere" if layer.kind == GLITTER else "move it or take a line away"
+            text = f"{layer.name} lies over the {zone.name}, which stays clear; {remedy}."
+            yield Odd("keep_clear", layer.name, *middle(shared), text)
+    off = beyond(shape, skin_shape(chart), _OFF_SHARE)
+    if off is not None:
         text = f"{layer.name} reaches beyond the skin; move it or make it smaller."
-        yield Odd("off_skin", layer.name, *_middle(off), text)
+        yield Odd("off_skin", layer.name, *middle(off), text)
 
 
-def _label(plan: Plan, layer: Overlay, points: Array, chart: Chart) -> Iterator[Odd]:
+def _label(plan: Plan, layer: Overlay, chart: Chart) -> Iterator[Odd]:
     """A layer in the colour of a paint of the plan that is not marked for the eye area or lips, near them."""
     paints = [paint for paint in plan.paints if paint.srgb.lower() == layer.srgb.lower()]
     told: set[Near] = set()
     for zone in chart.zones:
-        near = {"eye": Near.EYE, "lips": Near.LIPS}.get(zone.kind)
+        near = ZONE_NEAR.get(zone.kind)
         if near is None or near in told or not paints or any(paint.allowed(near) for paint in paints):
             continue
-        apart = np.linalg.norm(points[:, None] - zone.polygon[None], axis=2).min(axis=1)
-        at = int(apart.argmin())
-        if apart[at] < NEAR_MM:
+        x, y, apart = nearest(layer_shape(layer), zone_shape(zone))
+        if apart < NEAR_MM:
             told.add(near)
-            yield Odd(
-                "label", layer.name, float(points[at, 0]), float(points[at, 1]), label_words(paints[0].name, near)
-            )
+            yield Odd("label", layer.name, x, y, label_words(paints[0].name, near))
 
 
-def _strewn_on(glitter: Overlay, lines: list[tuple[Overlay, Array]]) -> Iterator[Odd]:
+def _strewn_on(glitter: Overlay, lines: list[Overlay]) -> Iterator[Odd]:
     """Glitter that falls on line work hides it (common practice, no published source)."""
-    for line, points in lines:
-        x = 2 * (points[:, 0] - glitter.x_mm) / glitter.width_mm
-        y = 2 * (points[:, 1] - glitter.y_mm) / glitter.height_mm
-        within = points[x**2 + y**2 <= 1.0]
-        if len(within):
+    for line in lines:
+        shared = overlap(layer_shape(glitter), layer_shape(line))
+        if shared is not None:
             text = f"{glitter.name} falls on {line.name} and hides it; strew it elsewhere, or tap it off the lines."
-            yield Odd("glitter_on_lines", glitter.name, *_middle(within), text)
-
-
-def _middle(points: Array) -> tuple[float, float]:
-    x, y = points.mean(axis=0)
-    return float(x), float(y)
+            yield Odd("glitter_on_lines", glitter.name, *middle(shared), text)

@@ -9,6 +9,9 @@ from pennello.kit.paint import Near
 NEAR_MM = 12.0
 """So near to an eye or the lips labels for that area matter (a default)."""
 
+ZONE_NEAR = {"eye": Near.EYE, "lid": Near.EYE, "lips": Near.LIPS}
+"""Which label matters by which kind of zone; a lid is a closed eye."""
+
 
 @dataclass(frozen=True, slots=True)
 class Odd:

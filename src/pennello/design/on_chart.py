@@ -10,14 +10,14 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
 from pennello.design.clock import turns
 from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
 from pennello.design.plan import Plan, PlanStroke
-from pennello.errors import OutOfRangeError, PennelloError
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit import catalogue
 from pennello.limits import fitted
 from pennello.load.recipe import Recipe
@@ -119,6 +119,25 @@ def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
 
 
 # --- edits ---
+
+
+def with_other_eyes(plan: Plan, key: str) -> Plan:
+    """Return the plan with all that lies on a chart moved to the same one with its eyes closed, or open again.
+
+    Raises
+    ------
+    UnknownNameError
+        If the chart has no eye.
+    """
+    if key not in OTHER_EYES:
+        raise UnknownNameError("chart with an eye", key, list(OTHER_EYES))
+    other = OTHER_EYES[key]
+    return replace(
+        plan,
+        motifs=tuple(replace(one, chart=other) if one.chart == key else one for one in plan.motifs),
+        overlays=tuple(replace(one, chart=other) if one.chart == key else one for one in plan.overlays),
+        reserved=tuple(replace(one, chart=other) if one.chart == key else one for one in plan.reserved),
+    )
 
 
 def with_motif(plan: Plan, placed: PlacedMotif) -> Plan:

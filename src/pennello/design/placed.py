@@ -21,6 +21,9 @@ from pennello.motif.place import FARTHEST_MM, Place
 from pennello.path.cubic import CubicPath
 
 MOST_PER_LOAD = 40
+SINGLE = "stroke"
+"""The one part of a single stroke."""
+
 FREE = ""
 """The motif of a single stroke that was broken off one: it has a way of its own."""
 
@@ -188,7 +191,7 @@ def grains(overlay: Overlay) -> NDArray[np.floating[Any]]:
 def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a placed motif comes to in its own mm; prints are widths of the brushes by part."""
     if placed.way is not None:
-        return Made((Piece("stroke", placed.way),))
+        return Made((Piece(SINGLE, placed.way),))
     return _made(placed.motif, placed.values, prints)
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from pennello.design.plan import Plan, PlanStroke
+from pennello.errors import clipped
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.paint import Near
 from pennello.load.pickup import met_shares, part_met
@@ -27,8 +28,29 @@ class Problem:
 
 
 def problems(plan: Plan) -> tuple[Problem, ...]:
-    """Return what is odd about a plan, in the order of its strokes."""
-    return tuple(problem for stroke in plan.strokes for problem in _of_stroke(plan, stroke))
+    """Return what is odd about a plan, in the order of its strokes, then of its order of painting."""
+    strokes = [problem for stroke in plan.strokes for problem in _of_stroke(plan, stroke)]
+    return (*strokes, *problems_of_order(plan))
+
+
+def problems_of_order(plan: Plan) -> tuple[Problem, ...]:
+    """Return what the order of painting says about parts that are not there."""
+    parts = {one.id for one in plan.motifs} | {one.name for one in plan.overlays} | {one.id for one in plan.strokes}
+    ordering = plan.ordering
+    found = [
+        Problem(f"ordering.rules[{i}]", f"There is no part '{clipped(name)}', so this rule does nothing; take it away.")
+        for i, rule in enumerate(ordering.rules)
+        for name in dict.fromkeys((rule.earlier, rule.later))
+        if name not in parts
+    ]
+    for key, pairs in (("priorities", ordering.priorities), ("worth", ordering.worth)):
+        words = f"so what {'may be left out' if key == 'priorities' else 'it is worth'} does nothing; take it away."
+        found += [
+            Problem(f"ordering.{key}.{clipped(name)}", f"There is no part '{clipped(name)}', {words}")
+            for name, _ in pairs
+            if name not in parts
+        ]
+    return tuple(found)
 
 
 def problems_of(plan: Plan, stroke: str) -> tuple[Problem, ...]:

@@ -6,7 +6,6 @@ import math
 from collections.abc import Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -16,6 +15,7 @@ from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.errors import OutOfRangeError
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
@@ -74,7 +74,7 @@ def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[Pull, ...]:
     return tuple(result)
 
 
-@lru_cache(maxsize=1024)
+@kept
 def _ready(
     stroke: PlanStroke,
     brush: Applicator,
@@ -124,7 +124,7 @@ def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:
     return Canvas(left, top, math.ceil(wide * px) + 1, math.ceil(tall * px) + 1, px)
 
 
-@lru_cache(maxsize=1024)
+@kept
 def _corners(stroke: Stroke, brush: Applicator, recipe: Recipe) -> Array:
     track = pull(stroke, brush, recipe.axis(brush), recipe.drag).track
     reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from xml.sax.saxutils import escape, quoteattr
+from xml.sax.saxutils import quoteattr
 
 from pennello.chart.chart import Chart
+from pennello.files.words import xml_text
 from pennello.motif.motif import Made
 from pennello.path.cubic import CubicPath
 
@@ -61,4 +62,4 @@ def _page(bounds: tuple[float, float, float, float], title: str, parts: list[str
     width, height = bounds[2] - bounds[0] + 2 * _MARGIN_MM, bounds[3] - bounds[1] + 2 * _MARGIN_MM
     view = f"{left:.3f} {top:.3f} {width:.3f} {height:.3f}"
     head = f'<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="{width:.3f}mm" height="{height:.3f}mm"'
-    return f'{head} viewBox="{view}"><title>{escape(title)}</title>{"".join(parts)}</svg>\n'
+    return f'{head} viewBox="{view}"><title>{xml_text(title)}</title>{"".join(parts)}</svg>\n'

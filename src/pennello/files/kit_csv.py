@@ -13,6 +13,7 @@ from typing import Any
 from pennello.disk import write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.table import CellError, Row, number, read_rows, truth
+from pennello.files.words import guarded
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
@@ -122,7 +123,7 @@ def _cell(value: Any) -> str:
         return str(value.value)
     if isinstance(value, float):
         return f"{value:.12g}"
-    return str(value)
+    return guarded(str(value))
 
 
 # --- in ---

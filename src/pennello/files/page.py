@@ -22,6 +22,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from pennello.disk import write_bytes
 from pennello.files.picture import Picture
+from pennello.files.words import printable
 
 Array = NDArray[np.floating[Any]]
 
@@ -62,7 +63,7 @@ class Page:
         """Write words at a place."""
         self.canvas.setFillColorRGB(*(_QUIET if quiet else _INK))
         self.canvas.setFont(self.bold if bold else self.regular, size)
-        self.canvas.drawString(x * mm, (PAGE_HEIGHT_MM - y) * mm, words)
+        self.canvas.drawString(x * mm, (PAGE_HEIGHT_MM - y) * mm, printable(words))
 
     def paragraph(
         self, x: float, y: float, words: str, width: float, size: float = 10, *, quiet: bool = False

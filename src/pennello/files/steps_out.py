@@ -8,10 +8,10 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 from pennello.disk import write_bytes
+from pennello.files.words import guarded, printable
 from pennello.order.arrange import Arranged
 
 COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for", "loaded_again_at_s")
-_FORMULA = ("=", "+", "-", "@")
 
 
 def steps_csv(arranged: Arranged) -> str:
@@ -20,10 +20,10 @@ def steps_csv(arranged: Arranged) -> str:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(COLUMNS)
     for number, step in enumerate(arranged.steps, 1):
-        words = f"'{step.words}" if step.words.startswith(_FORMULA) else step.words
         times = (f"{step.start_s:.1f}", f"{step.end_s:.1f}", f"{step.seconds:.1f}")
         again = " ".join(f"{start:.1f}" for start, _ in step.reloads_s)
-        writer.writerow((number, step.id, step.kind.value, *times, words, " ".join(step.waits_for), again))
+        cells = (step.id, step.kind.value, *times, step.words, " ".join(step.waits_for), again)
+        writer.writerow((number, *(guarded(printable(cell)) for cell in cells)))
     return out.getvalue()
 
 
@@ -39,9 +39,9 @@ def steps_ics(arranged: Arranged, begins: datetime) -> bytes:
     spans += [(step.id, step.name, step.start_s, step.end_s, step.words) for step in arranged.steps if step.kind.paints]
     for key, name, start_s, end_s, words in spans:
         event = Event()
-        event.add("uid", f"{key}.{begins:%Y%m%dT%H%M%S}@pennello.invalid".replace(" ", "-"))
-        event.add("summary", name)
-        event.add("description", words)
+        event.add("uid", printable(f"{key}.{begins:%Y%m%dT%H%M%S}@pennello.invalid").replace(" ", "-"))
+        event.add("summary", printable(name))
+        event.add("description", printable(words))
         event.add("dtstamp", begins)
         event.add("dtstart", begins + timedelta(seconds=round(start_s)))
         event.add("dtend", begins + timedelta(seconds=max(round(end_s), round(start_s) + 1)))

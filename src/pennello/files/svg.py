@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from pathlib import Path
 from typing import Any
-from xml.sax.saxutils import escape, quoteattr
+from xml.sax.saxutils import quoteattr
 
 from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import ParseError, fromstring
@@ -15,12 +15,25 @@ from fontTools.svgLib.path import SVGPath
 from pennello.design.plan import Plan
 from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
+from pennello.files.words import printable, xml_text
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath, Point
 
 MOST_BYTES = 8_000_000
 MOST_CURVES = 4000
 _MARGIN_MM = 5.0
 _ROUND = 4
+_PARSER_ERRORS = (
+    ValueError,
+    IndexError,
+    KeyError,
+    TypeError,
+    AttributeError,
+    AssertionError,
+    ArithmeticError,
+    NotImplementedError,
+    RecursionError,
+)
+"""What the parser of paths raises at a broken one; it has no error of its own."""
 
 
 def svg_text(plan: Plan) -> str:
@@ -30,10 +43,12 @@ def svg_text(plan: Plan) -> str:
     wide, high = (max(point[axis] for point in points) + _MARGIN_MM - low for axis, low in ((0, left), (1, top)))
     size = f'width="{wide:.3f}mm" height="{high:.3f}mm" viewBox="{left:.3f} {top:.3f} {wide:.3f} {high:.3f}"'
     lines = ['<?xml version="1.0" encoding="UTF-8"?>', f'<svg xmlns="http://www.w3.org/2000/svg" version="1.1" {size}>']
-    lines.append(f"<title>{escape(plan.title)}</title>")
+    lines.append(f"<title>{xml_text(plan.title)}</title>")
     for stroke in plan.strokes:
         drawn = f'd="{path_data(stroke.stroke.path)}" fill="none" stroke="#25211d" stroke-width="0.4"'
-        lines.append(f"<path id={quoteattr(stroke.id)} {drawn}><title>{escape(stroke.name)}</title></path>")
+        lines.append(
+            f"<path id={quoteattr(printable(stroke.id))} {drawn}><title>{xml_text(stroke.name)}</title></path>"
+        )
     return "\n".join([*lines, "</svg>", ""])
 
 
@@ -53,8 +68,13 @@ def write_svg(plan: Plan, path: Path) -> None:
     write_bytes(svg_text(plan).encode(), path)
 
 
-def read_svg(path: Path) -> tuple[CubicPath, ...]:
+def read_svg(path: Path, *, dots: bool = False) -> tuple[CubicPath, ...]:
     """Return the paths and simple shapes in a file as they are drawn, transforms included.
+
+    Parameters
+    ----------
+    dots
+        Whether a path of no length is wanted too, as a dot; a stroke has a way.
 
     Raises
     ------
@@ -75,7 +95,7 @@ def read_svg(path: Path) -> tuple[CubicPath, ...]:
     pen = RecordingPen()
     try:
         SVGPath.fromstring(data).draw(pen)
-    except (ValueError, IndexError, KeyError, TypeError, AttributeError, AssertionError, NotImplementedError) as error:
+    except _PARSER_ERRORS as error:
         raise FileProblemError(path, f"a path in it cannot be read ({type(error).__name__}: {error}).") from error
     try:
         paths = tuple(paths_of(pen.value))
@@ -83,7 +103,13 @@ def read_svg(path: Path) -> tuple[CubicPath, ...]:
         raise FileProblemError(path, str(error)) from error
     if not paths:
         raise FileProblemError(path, "there is no path in it; draw one and save it as SVG.")
+    if not dots and any(_no_length(one) for one in paths):
+        raise FileProblemError(path, "a path in it has no length, so no stroke can follow it; draw a line there.")
     return paths
+
+
+def _no_length(path: CubicPath) -> bool:
+    return len(set(path.points_mm)) == 1
 
 
 def paths_of(commands: list[tuple[str, Any]]) -> list[CubicPath]:

@@ -7,6 +7,7 @@ three numbers can. Light that falls unevenly, gloss and a camera's own tone curv
 from __future__ import annotations
 
 import io
+import warnings
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -77,16 +78,20 @@ def read_picture(path: Path) -> NDArray[np.uint8]:
     """
     data = read_bytes(path, MOST_BYTES)
     try:
-        with Image.open(io.BytesIO(data), formats=_FORMATS) as picture:
-            if picture.width * picture.height > MOST_PIXELS:
-                raise FileProblemError(
-                    path, f"the picture has {picture.width} x {picture.height} pixels; make it smaller."
-                )
-            return np.array(ImageOps.exif_transpose(picture).convert("RGB"))
+        with warnings.catch_warnings():
+            warnings.simplefilter("ignore")  # what is odd about its tags is nothing that a painter could mend
+            return _opened(data, path)
     except FileProblemError:
         raise
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
         raise FileProblemError(path, "this is no picture that can be read; save it as PNG or JPEG.") from error
+
+
+def _opened(data: bytes, path: Path) -> NDArray[np.uint8]:
+    with Image.open(io.BytesIO(data), formats=_FORMATS) as picture:
+        if picture.width * picture.height > MOST_PIXELS:
+            raise FileProblemError(path, f"the picture has {picture.width} x {picture.height} pixels; make it smaller.")
+        return np.array(ImageOps.exif_transpose(picture).convert("RGB"))
 
 
 def read_swatch(

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from pennello.disk import read_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.files.words import unguarded
 from pennello.units import NumberTextError, parse_number
 
 MOST_BYTES = 40_000_000
@@ -63,7 +64,7 @@ def read_rows(path: Path) -> Iterator[Row]:
             elif count > MOST_ROWS:
                 raise FileProblemError(path, f"the table has more than {MOST_ROWS} rows; split it.")
             else:
-                yield Row(reader.line_num, dict(zip(names, (cell.strip() for cell in cells), strict=False)))
+                yield Row(reader.line_num, dict(zip(names, (unguarded(cell.strip()) for cell in cells), strict=False)))
     except csv.Error as error:
         raise FileProblemError(path, f"line {reader.line_num}: {error}; correct the quotes of that line.") from error
 

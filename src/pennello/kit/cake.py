@@ -38,7 +38,8 @@ class Stripe:
     width_mm
         0.5 to 120 mm.
     hollow_mm
-        How deep it is worn, mm, 0 or more; at the cake's depth it is worn out.
+        How far its top, other paints on it included, lies below the fresh one, mm, 0 or more; at the cake's depth it
+        is worn out.
     dirt
         Other paints that brushes left on top of it, mm3 of each.
     """
@@ -121,6 +122,7 @@ class Cake:
         return (0.0, *middles[1:-1], edges[-1]) if self.ombre else tuple(middles)
 
     def left_mm3(self, stripe: int) -> float:
-        """Return the paint left in a stripe, mm3."""
+        """Return how much of its own paint is left in a stripe, mm3; what lies on top of it is not counted."""
         one = self.stripes[stripe]
-        return max(0.0, self.depth_mm - one.hollow_mm) * one.width_mm * self.length_mm
+        filled = max(0.0, self.depth_mm - one.hollow_mm) * one.width_mm * self.length_mm
+        return max(0.0, filled - one.dirt_mm3)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import FULL, Basis
 from pennello.errors import OutOfRangeError
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS, contact
@@ -63,14 +63,14 @@ class Pull:
     stretches: tuple[Stretch, ...]
 
 
-@lru_cache(maxsize=1024)
+@kept
 def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> Pull:
     """Return how a stroke moves the brush and empties it; drag is how stiff the load is."""
     track = follow(stroke, contact(brush, axis, stroke.pressure), DROP_MM, lambda force: contact(brush, axis, force))
     return Pull(track, stretches(stroke, brush, track, drag))
 
 
-@lru_cache(maxsize=6)
+@kept
 def ground(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, drag: float = 0.0) -> Ground:
     """Return the ground of a stroke; kept, since dragging the brush along the cake changes none of it."""
     way = pull(stroke, brush, axis, drag)
@@ -171,7 +171,7 @@ class _Way:
     coverage: Array
 
 
-@lru_cache(maxsize=8)
+@kept
 def _way(stroke: Stroke, brush: Applicator, axis: GradientAxis, px_per_mm: float, engine: Engine, drag: float) -> _Way:
     made = pull(stroke, brush, axis, drag)
     canvas = canvas_for(made.track, px_per_mm)

@@ -9,13 +9,13 @@ one mixes fully, one in between does both in proportion.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
+from pennello.kept import kept
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import TAU_S, wetness
 from pennello.lay.motion import Motion
@@ -255,7 +255,7 @@ def swept_by(engine: Engine, track: Track, canvas: Canvas) -> Array:
     return _kept_cover(engine, track, canvas)
 
 
-@lru_cache(maxsize=256)
+@kept
 def _kept_cover(engine: Engine, track: Track, canvas: Canvas) -> Array:
     swept = engine.cover(track, canvas)
     swept.flags.writeable = False

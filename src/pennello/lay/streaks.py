@@ -6,12 +6,12 @@ volume. Common practice, no published source, for what it looks like; sizes and 
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import kept
 from pennello.kit.contact import BINS
 
 Array = NDArray[np.floating[Any]]
@@ -66,6 +66,6 @@ def _between(knots: Array, at: Array) -> Array:
     return np.asarray(knots[low] * (1 - smooth) + knots[low + 1] * smooth)
 
 
-@lru_cache(maxsize=64)
+@kept
 def _noise(rows: int, columns: int) -> Array:
     return np.random.default_rng(SEED).standard_normal((rows, columns))

@@ -198,8 +198,18 @@ def _pose(stroke: Stroke, width_mm: Array, fraction: Array, jump: NDArray[np.boo
     if stroke.nib.mode is NibMode.PIVOTING:
         middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
-    swing = stroke.wiggle.width_mm / 2 * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
-    return middle + swing[:, None] * sideways, edge, middle
+    swing = _swing_side(heading, edge, turned) * stroke.wiggle.width_mm / 2
+    waves = swing * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
+    return middle + waves[:, None] * sideways, edge, middle
+
+
+def _swing_side(heading: Array, edge: Array, turned: Array) -> float:
+    """Return to which side of the travel the first wave swings, 1 or -1: away from corner A.
+
+    It hangs on the chisel and not on left and right, so that a mirrored stroke is the mirror image of its stroke.
+    """
+    across = heading[:, 0] * edge[:, 1] - heading[:, 1] * edge[:, 0]
+    return -1.0 if float((across * np.where(turned % 2, -1, 1)).sum()) < 0 else 1.0
 
 
 def _chisel_angle(stroke: Stroke, fraction: Array, heading: Array) -> Array:

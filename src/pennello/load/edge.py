@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
@@ -148,7 +148,7 @@ def exchanged(edge: LoadedEdge, by: Visit, met: Array | None = None) -> LoadedEd
     return LoadedEdge(edge.paints, solids, water, edge.width_mm, edge.axis)
 
 
-@lru_cache(maxsize=64)
+@kept
 def boundaries(edge: LoadedEdge) -> tuple[Boundary, ...]:
     """Return where paints hand over along the edge, from A to B.
 

@@ -8,12 +8,12 @@ Common practice, no published source, for the mechanism; the closed form is Abra
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS, bin_places
@@ -143,7 +143,7 @@ def _steps(cake: Cake, bins_mm: Array, sd: float, images: int) -> tuple[Array, N
     return left_of[1:] - left_of[:-1], stripe[first : last + 1]
 
 
-@lru_cache(maxsize=512)
+@kept
 def _reflected(widths: tuple[float, ...], images: int) -> tuple[Array, NDArray[np.intp]]:
     """Return edges in mm and stripe indices of a cake with mirror images on both sides, far enough for the blur."""
     order = [

@@ -10,13 +10,13 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import UnknownNameError
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS, profile
@@ -86,7 +86,7 @@ def visit(
     return _visit(pickup, cake, brush, axis, paints)
 
 
-@lru_cache(maxsize=256)  # while one pick-up is dragged, the others stay as they are
+@kept
 def _visit(pickup: PickUp, cake: Cake | None, brush: Applicator, axis: GradientAxis, paints: tuple[str, ...]) -> Visit:
     part = part_met(pickup, brush, axis)
     full = brush.capacity_mm3_per_mm * pickup.wetness.solids * profile(brush, axis)
@@ -151,7 +151,7 @@ def top_composition(cake: Cake, gross: Array, paints: tuple[str, ...]) -> Array:
     return composition
 
 
-@lru_cache(maxsize=256)
+@kept
 def _clean_composition(rows: tuple[int, ...], paints: int) -> Array:
     composition: Array = np.eye(paints)[list(rows)]
     return composition

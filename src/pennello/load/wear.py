@@ -80,8 +80,10 @@ def worn(cake: Cake, use: CakeUse) -> Cake:
 
 
 def _worn_stripe(cake: Cake, stripe: Stripe, lost: dict[str, float]) -> Stripe:
+    """Return a stripe after a use: it sinks by what it lost in all; paint that was left on it fills it up again."""
     area = stripe.width_mm * cake.length_mm
-    hollow = stripe.hollow_mm + lost.pop(stripe.paint, 0.0) / area
+    hollow = stripe.hollow_mm + sum(lost.values()) / area
+    lost.pop(stripe.paint, None)
     dirt = {portion.paint: portion.amount for portion in stripe.dirt}
     for paint, amount in lost.items():
         dirt[paint] = dirt.get(paint, 0.0) - amount
@@ -90,14 +92,13 @@ def _worn_stripe(cake: Cake, stripe: Stripe, lost: dict[str, float]) -> Stripe:
 
 
 def cleaned(cake: Cake) -> Cake:
-    """Return the cake after a damp sponge took the dirty layer off; it takes 0.3 mm (a default) of dirty stripes."""
-    stripes = tuple(
-        replace(stripe, hollow_mm=min(stripe.hollow_mm + CLEAN_TOP_MM, cake.depth_mm), dirt=())
-        if stripe.dirt
-        else stripe
-        for stripe in cake.stripes
-    )
-    return replace(cake, stripes=stripes)
+    """Return the cake after a damp sponge took the dirty layer off, and 0.3 mm (a default) of dirty stripes with it."""
+
+    def clean(stripe: Stripe) -> Stripe:
+        off_mm = CLEAN_TOP_MM + stripe.dirt_mm3 / (stripe.width_mm * cake.length_mm)
+        return replace(stripe, hollow_mm=min(stripe.hollow_mm + off_mm, cake.depth_mm), dirt=())
+
+    return replace(cake, stripes=tuple(clean(stripe) if stripe.dirt else stripe for stripe in cake.stripes))
 
 
 def refilled(cake: Cake) -> Cake:
@@ -118,5 +119,5 @@ def dirt_share(cake: Cake) -> Array:
 
 def loads_left(cake: Cake, use: CakeUse) -> tuple[float, ...]:
     """Return how many more such loads each stripe has paint for; infinite where the load takes nothing of it."""
-    own = [use.lost[index, use.paints.index(stripe.paint)] for index, stripe in enumerate(cake.stripes)]
-    return tuple(cake.left_mm3(index) / float(lost) if lost > 1e-9 else math.inf for index, lost in enumerate(own))
+    taken = use.lost.sum(axis=1).tolist()
+    return tuple(cake.left_mm3(index) / lost if lost > 1e-9 else math.inf for index, lost in enumerate(taken))

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from pennello.aim.wish import edge_lab
@@ -15,8 +16,8 @@ from pennello.chart.chart import drawn
 from pennello.colour.lab import hex_to_lab
 from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan, skin_spectrum
-from pennello.design.reach import inside
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.touch import shape_of
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import tau_from_dry
@@ -157,7 +158,7 @@ def overlay_mask(overlay: Overlay, canvas: Canvas) -> Array:
         if overlay.kind == LINES:
             within |= _near(points, drawn(outline), overlay.line_mm / 2)
         else:
-            within |= inside(points, drawn(outline))
+            within |= shapely.contains_xy(shape_of(outline), points[:, 0], points[:, 1])
     return within.reshape(canvas.rows, canvas.columns).astype(np.float32)
 
 

@@ -178,7 +178,7 @@ def _near(plan: Plan, chart: Chart, pieces: Sequence[LaidPiece]) -> tuple[str, .
         low, high = zone.polygon.min(axis=0) - NEAR_MM, zone.polygon.max(axis=0) + NEAR_MM
         close = points[np.all((points > low) & (points < high), axis=1)]
         if len(close) and float(np.linalg.norm(close[:, None] - zone.polygon[None], axis=2).min()) < NEAR_MM:
-            found.append(zone.kind)
+            found.append("eye" if zone.kind == "lid" else zone.kind)
     return tuple(dict.fromkeys(found))
 
 

@@ -51,7 +51,7 @@ class ChartScene:
 
     def __init__(self, px_per_mm: float = REST_PX_PER_MM) -> None:
         self._px_per_mm = px_per_mm
-        self._scenes: dict[str, SkinScene] = {}
+        self._scene: tuple[str, SkinScene] | None = None  # of the chart that was painted last: films are large
 
     def paint(self, plan: Plan, key: str, engine: Engine | None = None, at_s: float | None = None) -> Painted | None:
         """Return a chart's motifs as painted, or None where there are none.
@@ -66,7 +66,9 @@ class ChartScene:
         laid = every if at_s is None else until(every, at_s)
         if not laid.strokes:
             return None
-        scene = self._scenes.setdefault(key, SkinScene(self._px_per_mm))
+        if self._scene is None or self._scene[0] != key:
+            self._scene = (key, SkinScene(self._px_per_mm))
+        scene = self._scene[1]
         view = scene.show(laid, 0, engine)
         film = scene.film()
         assert film is not None

@@ -55,7 +55,7 @@ def coarse(plan: Plan, stroke: str) -> Outcome:
 
 def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = None) -> Outcome:
     """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
-    from pennello.aim.faults import find_faults  # noqa: PLC0415
+    from pennello.aim.faults import find_faults, with_sound_mends  # noqa: PLC0415
     from pennello.aim.verdict import judge  # noqa: PLC0415 - not needed before the first window is there
     from pennello.design.rims import from_one_load  # noqa: PLC0415
     from pennello.kit import catalogue  # noqa: PLC0415
@@ -68,6 +68,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
     attempt = first.attempt
     band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue)
     faults = find_faults(first.laid, attempt, first.seen, unit)
+    faults = with_sound_mends(faults, attempt, _resolution(plan, stroke, DRAG_PX_PER_MM))
     lasts = from_one_load(plan, stroke)
     return replace(first, state=verdict.state, verdict=verdict, band=band, faults=faults, from_one_load=lasts)
 

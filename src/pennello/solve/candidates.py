@@ -12,7 +12,6 @@ import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -20,6 +19,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import FULL, Basis, small_basis
 from pennello.colour.difference import ciede2000
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
@@ -206,7 +206,7 @@ def _reads(
     return np.asarray((base + which * SAMPLES).ravel())
 
 
-@lru_cache(maxsize=64)
+@kept
 def _forms(goal: Goal) -> tuple[Array, ...]:
     """Return for each wanted colour what squares to dE00 near it, in L2, a2, b2, La, Lb, ab, L, a, b, 1.
 
@@ -235,7 +235,7 @@ def _form(labs: Array) -> Array:
     return np.asarray(np.array([*squares, *linear.T, constant]), np.float32)
 
 
-@lru_cache(maxsize=256)
+@kept
 def _strip(
     cake: Cake, drifts_mm: tuple[float, ...], mixing_mm: float, coat_um: float, paints: tuple[Paint, ...], skin: bytes
 ) -> tuple[float, Array]:
@@ -316,7 +316,7 @@ def _from_tables(cake: Cake, tried: Tried, places: Sequence[_Place]) -> Array:
     return np.asarray(tables[which, low] * (1 - part) + tables[which, low + 1] * part)
 
 
-@lru_cache(maxsize=1024)
+@kept
 def _stripe_table(cake: Cake, sd_mm: float) -> Array:
     return blurred_stripes(cake, _grid(cake, _FINE_MM), sd_mm).T
 

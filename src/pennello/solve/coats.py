@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -18,6 +17,7 @@ from pennello.aim.wish import Wanted, wanted_at_end, wanted_lab
 from pennello.colour.basis import FULL, Basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film, tint_weights
+from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.paint import Paint, PaintOptics
 from pennello.lay.laying import pull
@@ -81,7 +81,7 @@ def coat_lab(shares: Array, constants: PaintOptics, coat_um: float, skin: Array,
     return basis.lab(film(kx, sx, basis.pick(skin)))
 
 
-@lru_cache(maxsize=256)
+@kept
 def laid_um(stroke: Stroke, brush: Applicator, axis: GradientAxis, solids: float) -> float:
     """Return how thick a stroke leaves a full load on average, um.
 

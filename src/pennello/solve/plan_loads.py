@@ -10,7 +10,6 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -23,6 +22,7 @@ from pennello.design.edits import with_cake, with_stroke
 from pennello.design.plan import Plan
 from pennello.design.rims import MOST_FROM_ONE_LOAD, from_one_load
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.kept import kept
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Recipe
@@ -256,7 +256,7 @@ def _fits(plan: Plan, load: Load, name: str, paints: dict[str, Paint]) -> bool:
     )
 
 
-@lru_cache(maxsize=256)
+@kept
 def _lasting(plan: Plan, name: str) -> int:
     return from_one_load(plan, name, MOST_FROM_ONE_LOAD)
 

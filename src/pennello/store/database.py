@@ -24,6 +24,9 @@ SOON_MS = 60
 
 Row = TypeVar("Row", bound=msgspec.Struct)
 
+DATABASE_ERRORS = (sqlite3.Error, UnicodeDecodeError, OverflowError)
+"""What SQLite raises: its own errors, text that is no UTF-8 (in what it says, too), and numbers too large for it."""
+
 
 def open_database(
     path: Path, steps: Sequence[str] = MIGRATIONS, what: str = "kit", busy_ms: int = BUSY_MS
@@ -55,7 +58,7 @@ def open_database(
         connection.execute("PRAGMA foreign_keys = ON")
         connection.execute("PRAGMA secure_delete = ON")
         migrate(connection, path, len(steps), steps, what)
-    except sqlite3.Error as error:
+    except DATABASE_ERRORS as error:
         connection.close()
         raise database_problem(path, error, what) from error
     except FileProblemError:
@@ -89,7 +92,7 @@ def _make_private(path: Path) -> None:
         tighten(one)
 
 
-def database_problem(path: Path, error: sqlite3.Error, what: str, doing: str = "") -> FileProblemError:
+def database_problem(path: Path, error: Exception, what: str, doing: str = "") -> FileProblemError:
     """Return what SQLite says as a sentence with a remedy.
 
     Parameters
@@ -168,9 +171,8 @@ def rows(connection: sqlite3.Connection, path: Path, query: str, kind: type[Row]
         cursor = connection.execute(query)
         names = [column[0] for column in cursor.description]
         found = [dict(zip(names, row, strict=True)) for row in cursor]
-    except (sqlite3.Error, UnicodeDecodeError) as error:
-        problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
-        raise database_problem(path, problem, what) from error
+    except DATABASE_ERRORS as error:
+        raise database_problem(path, error, what) from error
     return [_row(path, row, kind, number, what) for number, row in enumerate(found, 1)]
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Callable, Iterable, Mapping
 from datetime import date
 from pathlib import Path
@@ -16,7 +15,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing
-from pennello.store.database import BUSY_MS, database_problem, open_database, rows
+from pennello.store.database import BUSY_MS, DATABASE_ERRORS, database_problem, open_database, rows
 
 _KEEPING = ("retired", "opened", "expires", "stock_g", "notes")
 _PAINT = ("name", "srgb", "contrast", "contrast_film_um", "tint", "finish", "eye_area", "lips", "skin")
@@ -156,7 +155,7 @@ class KitStore:
     def _data_version(self) -> int:
         try:
             return int(self._connection.execute("PRAGMA data_version").fetchone()[0])
-        except sqlite3.Error as error:
+        except DATABASE_ERRORS as error:
             raise database_problem(self.path, error, "kit") from error
 
     def read(self) -> Kit:
@@ -202,9 +201,8 @@ class KitStore:
                 for item in changed:
                     last[item.kind] += 1
                     self._put(item, last[item.kind])
-        except (sqlite3.Error, OverflowError) as error:
-            problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
-            raise database_problem(self.path, problem, "kit", "nothing was changed") from error
+        except DATABASE_ERRORS as error:
+            raise database_problem(self.path, error, "kit", "nothing was changed") from error
 
     def _compare(self, before: Mapping[Key, KitItem | None]) -> None:
         """Look whether what is to be changed is still what its writer saw."""

@@ -14,7 +14,7 @@ import msgspec
 from pennello.caution.person import is_personal
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.order.pace import Record, StepKind, parted
-from pennello.store.database import BUSY_MS, companions, database_problem, open_database, rows
+from pennello.store.database import BUSY_MS, DATABASE_ERRORS, companions, database_problem, open_database, rows
 
 STEPS: tuple[str, ...] = (
     # 1: runs, their steps, and what was asked before them
@@ -135,9 +135,8 @@ class Notebook:
         """
         try:
             return self._add(run)
-        except (sqlite3.Error, OverflowError) as error:
-            problem = error if isinstance(error, sqlite3.Error) else sqlite3.DataError(str(error))
-            raise database_problem(self.path, problem, "notebook", "the run is not in it yet") from error
+        except DATABASE_ERRORS as error:
+            raise database_problem(self.path, error, "notebook", "the run is not in it yet") from error
 
     def _add(self, run: RunNote) -> int:
         with self._connection:
@@ -262,7 +261,7 @@ class Notebook:
                         _erase(self._connection, run)
                 self._connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
             self._forget_in_copies()
-        except sqlite3.Error as error:
+        except DATABASE_ERRORS as error:
             raise database_problem(self.path, error, "notebook", "nothing was erased") from error
         return len(wanted)
 

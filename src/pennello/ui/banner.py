@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QProgressBar, QPushButton, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from pennello.errors import clipped
+from pennello.ui.widgets.plain import Label
 
 MOST_SIGNS = 900
 
@@ -20,7 +21,7 @@ class Banner(QFrame):
         self.setObjectName("banner")
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(12, 6, 8, 6)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setTextFormat(Qt.TextFormat.PlainText)
         self.words.setWordWrap(True)
         self._row.addWidget(self.words, 1)

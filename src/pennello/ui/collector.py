@@ -10,6 +10,8 @@ import gc
 
 from PySide6.QtCore import QObject, QTimer
 
+from pennello.ui.memory import give_back, settle_memory
+
 EVERY_MS = 1000
 OLDEST_EVERY = 20
 """The oldest generation, which takes longest, is looked through at every so many ticks."""
@@ -27,6 +29,7 @@ class Collector(QObject):
 
     def start(self) -> None:
         """Take over from Python; what is there at the start stays for good and is not looked through again."""
+        settle_memory()
         gc.disable()
         gc.collect()
         gc.freeze()
@@ -41,4 +44,8 @@ class Collector(QObject):
     def tick(self) -> None:
         """Collect what is young, and now and then everything."""
         self._ticks += 1
-        gc.collect(2 if self._ticks % OLDEST_EVERY == 0 else 1)
+        if self._ticks % OLDEST_EVERY:
+            gc.collect(1)
+        else:
+            gc.collect()
+            give_back()

@@ -18,6 +18,7 @@ from pennello.session.document import ChangedOnDiskError, Document, with_suffix
 from pennello.session.jobs import Jobs
 from pennello.ui.banner import Banner
 from pennello.ui.widgets.asking import may_write_over
+from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
 
 _FILTER = f"Pennello plans (*{SUFFIX})"
@@ -212,7 +213,7 @@ class PlanFiles(QObject):
         answer = QMessageBox.question(
             self._window,
             "Not saved",
-            f"{self.document.plan.title} has changes that are not saved.",
+            tip(f"{self.document.plan.title} has changes that are not saved."),
             buttons.Save | buttons.Discard | buttons.Cancel,
             buttons.Save,
         )

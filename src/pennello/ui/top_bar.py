@@ -29,6 +29,7 @@ from pennello.ui.binding import follow
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.painting import painting
+from pennello.ui.widgets.plain import tip
 
 _OWN = "own sample ..."
 
@@ -197,7 +198,7 @@ class TopBar(QWidget):
             (self.redo, "Redo", self._history.redo_label),
         ):
             button.setEnabled(label is not None)
-            button.setToolTip(f"{word}: {label}" if label else f"Nothing to {word.lower()}")
+            button.setToolTip(tip(f"{word}: {label}") if label else f"Nothing to {word.lower()}")
 
     def _show_skin(self, skin: Skin) -> None:
         skins = [Skin(ita) for ita in ITA_STEPS]

@@ -37,6 +37,7 @@ from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import History, TopBar
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.plain import menu_words, tip
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
@@ -159,8 +160,8 @@ class MainWindow(QMainWindow):
     def _list_recent(self) -> None:
         self.recent.clear()
         for name in self.settings.recent:
-            action = self.recent.addAction(Path(name).name)
-            action.setToolTip(name)
+            action = self.recent.addAction(menu_words(Path(name).name))
+            action.setToolTip(tip(name))
             action.triggered.connect(lambda _=False, path=Path(name): self.open_path(path))
         if not self.settings.recent:
             self.recent.addAction("Nothing yet").setEnabled(False)

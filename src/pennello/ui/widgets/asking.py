@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QLabel, QMessageBox, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QMessageBox, QPushButton, QVBoxLayout, QWidget
 
 from pennello.disk import exists
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.saying import say_from
 from pennello.units import LengthUnit
 
@@ -18,11 +19,11 @@ class AmountPage(QDialog):
     def __init__(self, parent: QWidget, title: str, quantity: Quantity, amount: float, unit: LengthUnit) -> None:
         super().__init__(parent)
         self.setWindowTitle(title)
-        words = QLabel(quantity.name)
+        words = Label(quantity.name)
         self.field = NumberField(quantity)
         self.field.show_unit(unit)
         self.field.show_amount(amount)
-        self.said = QLabel("")
+        self.said = Label("")
         self.said.setObjectName("note")
         self.said.setWordWrap(True)
         leave, take = QPushButton("Not now"), QPushButton("Take it")
@@ -92,7 +93,7 @@ def may_write_over(parent: QWidget, path: Path) -> bool:
     """Ask whether a file that is there may be written over."""
     buttons = QMessageBox.StandardButton
     words = f"There is a file {path.name} already. Write over it?"
-    answer = QMessageBox.question(parent, "Already there", words, buttons.Yes | buttons.Cancel, buttons.Cancel)
+    answer = QMessageBox.question(parent, "Already there", tip(words), buttons.Yes | buttons.Cancel, buttons.Cancel)
     if answer == buttons.Yes:
         return True
     say_from(parent, f"{path.name} was left as it is.")

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton
 
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.plain import Label
 
 
 class LeaveOrTake(QHBoxLayout):
@@ -12,7 +13,7 @@ class LeaveOrTake(QHBoxLayout):
 
     def __init__(self, page: QDialog, words: str) -> None:
         super().__init__()
-        self.colour = QLabel("")
+        self.colour = Label("")
         self.colour.setFixedSize(90, 28)
         self.colour.setAccessibleName("The colour found")
         self.colour.hide()

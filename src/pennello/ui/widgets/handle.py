@@ -16,6 +16,7 @@ from PySide6.QtWidgets import QLabel, QWidget
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label, tip
 
 GRAB_PX = 24
 FINE, NORMAL, COARSE = 0.1, 1.0, 5.0
@@ -94,7 +95,7 @@ class Handle(QWidget):
     def refresh(self) -> None:
         """Take the value's words anew."""
         words = self.work.value()
-        self.setToolTip(f"{self.work.name}: {words}" if words else self.work.name)
+        self.setToolTip(tip(f"{self.work.name}: {words}" if words else self.work.name))
         self.setAccessibleDescription(words)
         if self._bubble is not None:
             self._show_bubble()
@@ -163,7 +164,7 @@ class Handle(QWidget):
 
     def _show_bubble(self) -> None:
         if self._bubble is None:
-            self._bubble = QLabel(self.parentWidget())
+            self._bubble = Label("", self.parentWidget())
             self._bubble.setStyleSheet(
                 f"background: {theme().ink}; color: {theme().mat}; border-radius: 4px; padding: 2px 7px;"
             )

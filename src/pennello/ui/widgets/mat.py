@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QResizeEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
 
 
@@ -77,7 +78,7 @@ class Mat(QFrame):
         outer.setContentsMargins(10, 6, 10, 8)
         outer.setSpacing(4)
         self.head = head = QHBoxLayout()
-        self.title = QLabel(title)
+        self.title = Label(title)
         self.title.setObjectName("station")
         self.note = Words(1, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         head.addWidget(self.title)
@@ -95,7 +96,7 @@ class Mat(QFrame):
 
     def add_field(self, row: int, column: int, words: str, field: QWidget, span: int = 1) -> None:
         """Put a field with its word before it into the grid; a column stands for both."""
-        label = QLabel(words)
+        label = Label(words)
         label.setObjectName("note")
         label.setBuddy(field)
         self.fields.addWidget(label, row, 2 * column)

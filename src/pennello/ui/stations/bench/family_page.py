@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QListWidget,
     QListWidgetItem,
     QVBoxLayout,
@@ -28,6 +27,7 @@ from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.painting import painting
+from pennello.ui.widgets.plain import Label
 
 _PICTURE = QSize(112, 76)
 
@@ -87,7 +87,7 @@ class FamilyPage(QDialog):
 
     def _right(self) -> QVBoxLayout:
         box = QVBoxLayout()
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         self.picture = Surface(self)
         self.picture.setMinimumHeight(220)
@@ -128,7 +128,7 @@ class FamilyPage(QDialog):
             field = NumberField(quantity)
             field.show_amount(one.default)
             field.edited.connect(lambda _: self._follow())
-            name = QLabel(one.name)
+            name = Label(one.name)
             name.setBuddy(field)
             self.grid.addWidget(name, row, 0)
             self.grid.addWidget(field, row, 1)

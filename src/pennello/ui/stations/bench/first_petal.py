@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen
-from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from pennello.design.fresh import with_fresh_stroke
 from pennello.design.plan import Plan, skin_bytes
@@ -14,6 +14,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.paint import strip_image, to_image
+from pennello.ui.widgets.plain import Label
 
 _PX_PER_MM = 5.0
 
@@ -31,7 +32,7 @@ class FirstPetal(QWidget):
         self.picture.setFixedSize(560, 260)
         self.picture.setAccessibleName("A split cake and the petal that it lays")
         self.picture.draw = self._draw
-        words = QLabel("No stroke yet. Begin with a petal: a cake, a brush on it, and what they lay.")
+        words = Label("No stroke yet. Begin with a petal: a cake, a brush on it, and what they lay.")
         self.button = QPushButton("Pull the first petal")
         self.button.setProperty("main", True)
         for widget, space in ((self.picture, 14), (words, 10), (self.button, 0)):

@@ -15,7 +15,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QPushButton,
     QVBoxLayout,
@@ -36,6 +35,7 @@ from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, draw_ruler
+from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import length_text
 
 SHOWS = Quantity("How wide is what the photo shows?", 5, 3000, 10, 1, length=True)
@@ -106,7 +106,7 @@ class HandPage(QFrame):
             ("A coat dries in", self.dry, 1, 4),
         )
         for words, widget, at, column in places:
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(widget)
             grid.addWidget(label, at, column)
@@ -197,7 +197,9 @@ class HandPage(QFrame):
         here = self._model.stroke
         for other in self._model.plan.strokes:
             if here is not None and other.id != here.id:
-                menu.addAction(other.name).triggered.connect(lambda _=False, way=other.stroke: self.take_way(way))
+                menu.addAction(menu_words(other.name)).triggered.connect(
+                    lambda _=False, way=other.stroke: self.take_way(way)
+                )
         button = self.named["Way of ..."]
         menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPen
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.aim.ladder import STEPS, Ladder
 from pennello.design.edits import with_ladder
@@ -17,6 +17,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
+from pennello.ui.widgets.plain import Label
 from pennello.units import length_text
 
 FLOWERS = Quantity("How many flowers", *STEPS, 1, 0, " flowers")
@@ -44,7 +45,7 @@ class LadderPage(QDialog):
         self.count = NumberField(FLOWERS)
         self.count.show_amount(5)
         self.count.edited.connect(lambda _: self.work_out())
-        head.addWidget(QLabel("One window, slid so that each is a step darker:"))
+        head.addWidget(Label("One window, slid so that each is a step darker:"))
         head.addWidget(self.count)
         head.addStretch(1)
         column.addLayout(head)
@@ -53,7 +54,7 @@ class LadderPage(QDialog):
         self.picture.setAccessibleName("The windows on the cake")
         self.picture.draw = self._draw
         column.addWidget(self.picture, 1)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         foot = QHBoxLayout()

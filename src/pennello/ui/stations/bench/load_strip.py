@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QScrollArea,
     QSizePolicy,
@@ -36,6 +35,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label, tip
 
 CARD_PX = QSize(196, 52)
 PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
@@ -103,7 +103,7 @@ class PickUpCard(QAbstractButton):
         elif not pickup.whole:
             below = f"{pickup.part[0]:.0%} to {pickup.part[1]:.0%}, {below}"
         self._words = (f"{self.number + 1}  {source_words(plan, pickup)}", below)
-        self.setToolTip(f"{self._words[0]}\n{below}\nDrag or Ctrl with arrows: another place. Del: take it out.")
+        self.setToolTip(tip(f"{self._words[0]}\n{below}\nDrag or Ctrl with arrows: another place. Del: take it out."))
         self.setAccessibleName(f"Pick-up {self._words[0]}, {below}")
         self.update()
 
@@ -219,7 +219,7 @@ class LoadStrip(QFrame):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setVerticalSpacing(0)
         for at, (words, box) in enumerate((("Brush", brush), ("Begin with", self.after))):
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(box)
             grid.addWidget(label, at, 0)
@@ -264,7 +264,7 @@ class LoadStrip(QFrame):
         grid = QGridLayout()
         grid.setHorizontalSpacing(6)
         grid.setVerticalSpacing(0)
-        self._labels = [QLabel(words) for words in ("Before", "How", "Part", "to", "Face")]
+        self._labels = [Label(words) for words in ("Before", "How", "Part", "to", "Face")]
         places = [(0, 0), (1, 0), (0, 2), (1, 2), (0, 4)]
         widgets = (self.before, self.way, self.part_from, self.part_to, self.face)
         for label, (at_row, column), widget in zip(self._labels, places, widgets, strict=True):

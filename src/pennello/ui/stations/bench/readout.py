@@ -11,14 +11,12 @@ from PySide6.QtGui import QColor, QEnterEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
 
-from pennello.aim.faults import Fault
 from pennello.aim.mend import Mend
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
@@ -30,13 +28,14 @@ from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
-from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.type_box import type_over
 from pennello.ui.widgets.words import Words
 from pennello.units import length_text
@@ -139,7 +138,7 @@ class Readout(QFrame):
         box.setSpacing(5)
         head = QHBoxLayout()
         self.mark = StateMark()
-        self.headline = QLabel("")
+        self.headline = Label("")
         self.headline.setObjectName("headline")
         self.headline.setWordWrap(True)
         self.headline.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
@@ -148,7 +147,7 @@ class Readout(QFrame):
         box.addLayout(head)
         self.figures = Words(2)
         box.addWidget(self.figures)
-        self.causes = QLabel("")
+        self.causes = Label("")
         self.causes.setWordWrap(True)
         box.addWidget(self.causes)
         self.chips = QVBoxLayout()
@@ -287,8 +286,11 @@ class Readout(QFrame):
         self.causes.setVisible(bool(lines))
         self._drop_chips()
         rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
-        for fault in [fault for fault in outcome.faults if fault.mend][:1]:
-            self._add_way_chip(fault)
+        for fault in [fault for fault in outcome.faults if fault.mends][:1]:
+            words = fault.mends[0].words
+            chip = MendChip(fault.mends[0], words[0].upper() + words[1:])
+            chip.setToolTip(tip(fault.text))
+            self._add_chip(chip)
         for one in rated[:MOST_CHIPS]:
             words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
@@ -296,17 +298,6 @@ class Readout(QFrame):
     def _add_chip(self, chip: MendChip) -> None:
         chip.tried.connect(lambda near: self._try(chip.mend if near else None))
         chip.clicked.connect(lambda: self._apply(chip.mend))
-        self.chips.addWidget(chip, 0, Qt.AlignmentFlag.AlignLeft)
-
-    def _add_way_chip(self, fault: Fault) -> None:
-        """Offer the way that mends a fault."""
-        if fault.mend is None:
-            return
-        words, way = fault.mend
-        chip = QPushButton(words[0].upper() + words[1:])
-        chip.setProperty("chip", True)
-        chip.setToolTip(fault.text)
-        chip.clicked.connect(lambda: self._model.edit(words[0].upper() + words[1:], stroke_change(lambda _: way)))
         self.chips.addWidget(chip, 0, Qt.AlignmentFlag.AlignLeft)
 
     def _try(self, mend: Mend | None) -> None:

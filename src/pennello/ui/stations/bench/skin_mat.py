@@ -353,6 +353,7 @@ class SkinMat(Mat):
         if outcome is None or stroke is None:
             keep_handles(self._points, 0, self._point_handle)
             self._ribs.place(None)
+            self.handles = [self._angle, self._angle_end, self._pressure]  # the others are gone
             self.note.setText("")
             return
         if not self.dragging:

@@ -18,6 +18,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import tip
 from pennello.ui.widgets.words import Words
 from pennello.units import LengthUnit, length_text
 
@@ -172,7 +173,7 @@ class MixMark(QWidget):
             self._mix = mix
             self.update()
         words = f"{one} with {other} {mix.sentence}"
-        self.setToolTip(f"{words}\nL* {mix.lightness:.0f}, C* {mix.chroma:.0f}, h {mix.hue_deg:.0f}°")
+        self.setToolTip(f"{tip(words)}\nL* {mix.lightness:.0f}, C* {mix.chroma:.0f}, h {mix.hue_deg:.0f}°")
         self.setAccessibleName(words)
 
     @painted

@@ -27,6 +27,7 @@ from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import tip
 
 
 class StrokeTag(QAbstractButton):
@@ -72,7 +73,7 @@ class StrokeTag(QAbstractButton):
         """Show name and mark; draw again only when they, or what the strip rests on, are others."""
         if self.text() != name:
             self.setText(name)
-            self.setToolTip(f"{name} (F2 renames)")
+            self.setToolTip(tip(f"{name} (F2 renames)"))
             self.updateGeometry()
         if state != self.state or self._kept is None or self._kept[0] != self._rests_on():
             self.state = state

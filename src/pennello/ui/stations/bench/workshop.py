@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QScrollArea,
@@ -29,6 +28,7 @@ from pennello.load.wear import cleaned, refilled
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.stripe_cards import CardRow
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
 
 SOFTNESS = Quantity("Softness of the boundaries", *SOFTNESS_MM, 0.1, 1, length=True)
@@ -94,7 +94,7 @@ class Workshop(QFrame):
             field.edited.connect(lambda value, of=name: self._set_size(of, value))
             field.setMaximumWidth(70)
             head.addWidget(field)
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(field)
             head.addWidget(label)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.design.on_chart import pieces_on
 from pennello.motif.motif import counted
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.plain import Label
 
 EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours."
 FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."
@@ -21,7 +22,7 @@ class IdlePage(QWidget):
         self._model = model
         self._listed: tuple[tuple[str, str], ...] | None = None
         self.buttons: dict[str, QPushButton] = {}
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         self._list = QVBoxLayout()
         self._list.setSpacing(4)

@@ -33,6 +33,7 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.number_field import Quantity
+from pennello.ui.widgets.plain import menu_words
 from pennello.units import LengthUnit, length_text
 
 GRAINS = Quantity("Grains", 1, 400, 5, 0, " a cm\u00b2")
@@ -76,7 +77,7 @@ class LayersButton(QToolButton):
         menu.addSeparator()
         for layer in layers_on(model.plan, model.key):
             words = layer.name if isinstance(layer, Overlay) else f"place for {layer.name}"
-            inner = menu.addMenu(words)
+            inner = menu.addMenu(menu_words(words))
             if isinstance(layer, Overlay) and layer.kind == LINES:
                 self._list_lines(inner, layer)
             if isinstance(layer, Overlay):
@@ -97,7 +98,7 @@ class LayersButton(QToolButton):
         menu.addAction("Width ...", lambda: self._ask_width(layer))
         paints = menu.addMenu("In the paint")
         for paint in self._model.plan.paints:
-            action = paints.addAction(paint.name)
+            action = paints.addAction(menu_words(paint.name))
             action.triggered.connect(lambda _=False, srgb=paint.srgb: self.change(layer, srgb=srgb))
         midline = self._model.chart.midline_mm
         if midline is not None:
@@ -156,11 +157,13 @@ class LayersButton(QToolButton):
 
     def add_lines(self, path: Path) -> None:
         """Put the lines of an SVG file where they lie on the chart, 1 unit = 1 mm."""
-        self._add_read("Lines", path, lambda found: lines_of(path.stem, found, self._model.key))
+        self._add_read("Lines", path, lambda found: lines_of(path.stem, found, self._model.key), dots=True)
 
-    def _add_read(self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Overlay]) -> None:
+    def _add_read(
+        self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Overlay], *, dots: bool = False
+    ) -> None:
         try:
-            layer = make(tuple(read_svg(path)))
+            layer = make(tuple(read_svg(path, dots=dots)))
         except PennelloError as error:
             self._model.failed.emit(str(error))
             return

@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QGridLayout,
-    QLabel,
     QMenu,
     QPushButton,
     QScrollArea,
@@ -40,6 +39,7 @@ from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
 ALONG = Quantity("How many, the first included?", 2, 60, 1, 0)
@@ -70,9 +70,9 @@ class MotifPanel(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 12, 8)
         column.setSpacing(6)
-        self.name = QLabel("")
+        self.name = Label("")
         self.name.setObjectName("station")
-        self.says = QLabel("")
+        self.says = Label("")
         self.says.setWordWrap(True)
         column.addWidget(self.name)
         column.addWidget(self.says)
@@ -114,7 +114,7 @@ class MotifPanel(QFrame):
         column.addWidget(self.twin)
         column.addWidget(self.per_load)
         column.addLayout(self._deeds())
-        self.odd = QLabel("")
+        self.odd = Label("")
         self.odd.setWordWrap(True)
         self.odd.setObjectName("note")
         column.addWidget(self.odd)
@@ -189,7 +189,9 @@ class MotifPanel(QFrame):
         menu, chosen = QMenu(self), self._model.chosen
         for other in self._model.motifs:
             if chosen is not None and other.id != chosen.id:
-                menu.addAction(other.name).triggered.connect(lambda _=False, name=other.id: self.group_with(name))
+                menu.addAction(menu_words(other.name)).triggered.connect(
+                    lambda _=False, name=other.id: self.group_with(name)
+                )
         if chosen is not None and chosen.group:
             menu.addSeparator()
             menu.addAction("on its own").triggered.connect(lambda _=False: self.group_with(""))
@@ -300,7 +302,7 @@ class MotifPanel(QFrame):
         self.fields[one.key] = field
 
     def _add(self, row: int, words: str, widget: QWidget) -> None:
-        label = QLabel(words)
+        label = Label(words)
         label.setObjectName("note")
         label.setWordWrap(True)
         label.setBuddy(widget)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QPainter
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
 
 from pennello.aim.contrast import READS
 from pennello.colour.skin import ita_class
@@ -18,6 +18,7 @@ from pennello.session.jobs import Jobs
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
+from pennello.ui.widgets.plain import Label
 from pennello.ui.work import begin
 
 _PX_PER_MM = 2.0
@@ -40,7 +41,7 @@ class SkinsPage(QDialog):
         self.surface.setAccessibleName("The chart on five skins, from very light to dark")
         self.surface.draw = self._draw
         column.addWidget(self.surface, 1)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.bar = QProgressBar()

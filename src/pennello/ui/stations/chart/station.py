@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QInputDialog,
-    QLabel,
     QPushButton,
     QSlider,
     QToolButton,
@@ -36,6 +35,7 @@ from pennello.ui.stations.chart.panel import MotifPanel
 from pennello.ui.stations.chart.strip import Beads, MotifStrip
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
 from pennello.units import LengthUnit
 
@@ -85,7 +85,7 @@ class ChartStation(QWidget):
 
     def _measures(self, guard: WheelGuard) -> list[QWidget]:
         """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
-        title = QLabel("Chart")
+        title = Label("Chart")
         title.setObjectName("station")
         row: list[QWidget] = [title]
         self.chart: QComboBox = choice("Which part of the body", guard)
@@ -114,7 +114,7 @@ class ChartStation(QWidget):
             ("", self.guide),
         ):
             if words:
-                label = QLabel(words)
+                label = Label(words)
                 label.setObjectName("note")
                 label.setBuddy(widget)
                 label.setMinimumWidth(label.sizeHint().width())
@@ -153,7 +153,7 @@ class ChartStation(QWidget):
         self.when.setAccessibleName("Only what is laid by then")
         self.when.setToolTip("Only what is laid by then; at the right end everything")
         self.when.valueChanged.connect(self._set_time)
-        self.when_words = QLabel("all laid")
+        self.when_words = Label("all laid")
         self.when_words.setObjectName("note")
         self.when_words.setMinimumWidth(56)
         self.wet = QToolButton()

@@ -19,6 +19,7 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
+from pennello.ui.widgets.plain import tip
 
 _ICON = QSize(46, 40)
 _BEAD_PX, _STEP_PX = 22, 30
@@ -85,7 +86,7 @@ class MotifStrip(QScrollArea):
             button.setIconSize(_ICON)
             button.setText(_short(motif))
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            button.setToolTip(f"{motif.name}: {motif.words}")
+            button.setToolTip(tip(f"{motif.name}: {motif.words}"))
             button.setAccessibleName(f"Put on the chart: {motif.name}")
             button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
             button.clicked.connect(lambda _=False, name=key: self.picked.emit(name))
@@ -111,7 +112,7 @@ class MotifStrip(QScrollArea):
             button.setIcon(motif_icon(MOTIFS[own.motif], values=own.set))
             button.setText(own.name[:16])
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            button.setToolTip(f"Your own: {own.name}")
+            button.setToolTip(tip(f"Your own: {own.name}"))
             button.setAccessibleName(f"Put on the chart your own: {own.name}")
             button.setStyleSheet("font-size: 12px; padding: 2px 4px; font-weight: 600;")
             button.clicked.connect(lambda _=False, one=own: self.own_picked.emit(one))

@@ -23,6 +23,7 @@ from pennello.caution.rules import DECIDE, Caution, Level, cautions
 from pennello.design.plan import Plan
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.plain import Label
 
 _MARKS = {Level.STOP: "●", Level.ASK: "◐", Level.MIND: "○"}
 
@@ -84,7 +85,7 @@ class CautionsPage(QDialog):
         scroll.setWidget(self.list)
         self.seen = QCheckBox("I have read what says stop, and decide myself")
         self.seen.toggled.connect(lambda _: self._show())
-        decide = QLabel(DECIDE)
+        decide = Label(DECIDE)
         decide.setObjectName("note")
         leave, self.go = QPushButton("Not now"), QPushButton("Begin the run")
         leave.setProperty("chip", True)

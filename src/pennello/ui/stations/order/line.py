@@ -35,6 +35,7 @@ from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import tip
 from pennello.units import clock
 
 LEFT_PX, TOP_PX = 24, 30
@@ -146,7 +147,7 @@ class WashingLine(QWidget):
         """Move it along the line; say why where it cannot hang."""
         if self._held is None:
             step = self.step_at(event.position())
-            self.setToolTip(self._told(step) if step is not None else "")
+            self.setToolTip(tip(self._told(step)) if step is not None else "")
             return
         self._x = event.position().x()
         if abs(self._x - self._held[1]) > 6:

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QGridLayout,
-    QLabel,
     QPushButton,
     QScrollArea,
     QVBoxLayout,
@@ -26,6 +25,7 @@ from pennello.ui.stations.bench.cake_fields import choice
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.plain import Label
 from pennello.units import clock
 
 _AFTER = QSize(280, 240)
@@ -47,7 +47,7 @@ class StepPanel(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 12, 8)
         column.setSpacing(6)
-        self.total, self.sums, self.name, self.says = QLabel(""), QLabel(""), QLabel(""), QLabel("")
+        self.total, self.sums, self.name, self.says = Label(""), Label(""), Label(""), Label("")
         self.total.setObjectName("headline")
         self.name.setObjectName("station")
         for label in (self.total, self.sums, self.name, self.says):
@@ -68,7 +68,7 @@ class StepPanel(QFrame):
         self.worth = NumberField(WORTH)
         self.worth.edited.connect(self._set_worth)
         for row, (words, widget) in enumerate((("this part", self.priority), ("adds to the look", self.worth))):
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(widget)
             grid.addWidget(label, row, 0)
@@ -97,7 +97,7 @@ class StepPanel(QFrame):
 
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in the reasons, and the design after the step."""
-        self.why = QLabel("")
+        self.why = Label("")
         self.why.setWordWrap(True)
         inner = QWidget()
         held = QVBoxLayout(inner)
@@ -108,10 +108,10 @@ class StepPanel(QFrame):
         scroll.setWidgetResizable(True)
         scroll.setWidget(inner)
         column.addWidget(scroll, 1)
-        self.after = QLabel("")
+        self.after = Label("")
         self.after.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.after.setAccessibleName("The design after this step")
-        self.after_words = QLabel("")
+        self.after_words = Label("")
         self.after_words.setObjectName("note")
         column.addWidget(self.after_words)
         column.addWidget(self.after)

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Mapping
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QCloseEvent, QKeyEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
@@ -18,6 +18,7 @@ from pennello.order.pace import StepKind
 from pennello.order.run import Run, done, drying, hand_s, left_s, pause, ready_in_s, resume, skip, step_s, undo
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.card_pictures import LoadPicture, PlacePicture
+from pennello.ui.widgets.plain import Label
 from pennello.units import clock
 
 TICK_MS = 100
@@ -60,8 +61,8 @@ class RunWindow(QWidget):
         self.setMinimumSize(QSize(900, 560))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.load, self.place = LoadPicture(), PlacePicture()
-        self.kind, self.what, self.time, self.rest = QLabel(""), QLabel(""), QLabel(""), QLabel("")
-        self.dries, self.next = QLabel(""), QLabel("")
+        self.kind, self.what, self.time, self.rest = Label(""), Label(""), Label(""), Label("")
+        self.dries, self.next = Label(""), Label("")
         for label, pixels, bold in (
             (self.kind, 26, True),
             (self.what, BIG_PX, True),
@@ -137,7 +138,7 @@ class RunWindow(QWidget):
 
     def _question(self) -> QWidget:
         """Return what asks before a run ends."""
-        self.asked = QLabel("")
+        self.asked = Label("")
         self.asked.setWordWrap(True)
         self.asked.setStyleSheet("font-size: 24px;")
         row = QHBoxLayout()

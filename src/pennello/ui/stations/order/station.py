@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QProgressBar,
     QPushButton,
@@ -25,6 +24,7 @@ from PySide6.QtWidgets import (
 from pennello.chart.catalogue import CHARTS
 from pennello.design.on_chart import charts_used
 from pennello.design.ordering import GlitterWhen, Sides, Whites
+from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
 from pennello.session.exports import order_pictures, order_sheet, order_steps
 from pennello.session.owner import Owner
@@ -36,6 +36,7 @@ from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_door import RunDoor
 from pennello.ui.widgets.asking import ask_target, may_write_over
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label, menu_words
 
 TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0, " s")
 LEAST_TARGET_S = 5.0
@@ -68,7 +69,7 @@ class OrderStation(QWidget):
         self.bar.setFixedHeight(4)
         self.bar.setTextVisible(False)
         self.bar.setRange(0, 1000)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setObjectName("note")
         self.words.setWordWrap(True)
         inner = QVBoxLayout(card)
@@ -90,7 +91,7 @@ class OrderStation(QWidget):
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
-        title = QLabel("Order")
+        title = Label("Order")
         title.setObjectName("station")
         self.chart: QComboBox = choice("What is painted", guard)
         self.chart.setMinimumWidth(112)
@@ -99,7 +100,7 @@ class OrderStation(QWidget):
         self.target = NumberField(TARGET)
         self.target.setSpecialValueText("no limit")
         self.target.edited.connect(self._set_target)
-        note = QLabel("within")
+        note = Label("within")
         note.setObjectName("note")
         note.setBuddy(self.target)
         note.setMinimumWidth(note.sizeHint().width())
@@ -196,7 +197,7 @@ class OrderStation(QWidget):
             inner = menu.addMenu("Your own rules")
             names = part_names(self.model.plan)
             for rule in here.rules:
-                inner.addAction(f"Take away: {rule.words(names)}").triggered.connect(
+                inner.addAction(menu_words(f"Take away: {rule.words(names)}")).triggered.connect(
                     lambda _=False, one=rule: self.model.set_ordering("A rule less", lambda o: o.without_rule(one))
                 )
 
@@ -271,6 +272,9 @@ class OrderStation(QWidget):
         ready = arranged is not None and bool(arranged.jobs)
         for button in (self.run, self.paper):
             button.setEnabled(ready)
+        idle = problems_of_order(plan)
+        if idle and self.model.rests:
+            self.words.setText(" ".join(problem.text for problem in idle[:2]))
         if arranged is not None:
             key = (plan.title, self.model.chart)
             if key != self._fitted:

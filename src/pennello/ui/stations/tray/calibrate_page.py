@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QListWidget,
     QPushButton,
     QVBoxLayout,
@@ -22,6 +21,7 @@ from pennello.load.recipe import Wetness
 from pennello.practice.calibrate import Blend, Filled, Fit, Petals, calibrated, fit_drift, fit_fill, fit_release
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
 _NAMES = {
@@ -58,7 +58,7 @@ class CalibratePage(QDialog):
         self.seen = QListWidget()
         self.seen.setAccessibleName("What you saw")
         column.addWidget(self.seen, 1)
-        self.words = QLabel("Say one thing that you saw; more of them make it surer.")
+        self.words = Label("Say one thing that you saw; more of them make it surer.")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         foot = LeaveOrTake(self, "Make it mine")
@@ -84,13 +84,13 @@ class CalibratePage(QDialog):
         """Return the things to see, each with its fields and a button that says it was seen."""
         rows: tuple[tuple[str, list[QWidget], Callable[[], None]], ...] = (
             ("From dry it looked full after", [self.sweeps], self._saw_full),
-            ("One load gave", [self.count, QLabel("each"), self.petal_mm], self._saw_petals),
-            ("A blend was", [self.width_mm, QLabel("wide, cake soft"), self.soft_mm, self.wet], self._saw_blend),
+            ("One load gave", [self.count, Label("each"), self.petal_mm], self._saw_petals),
+            ("A blend was", [self.width_mm, Label("wide, cake soft"), self.soft_mm, self.wet], self._saw_blend),
         )
         grid = QGridLayout()
         self.says: list[QPushButton] = []
         for row, (words, widgets, act) in enumerate(rows):
-            grid.addWidget(QLabel(words), row, 0)
+            grid.addWidget(Label(words), row, 0)
             line = QHBoxLayout()
             for widget in widgets:
                 line.addWidget(widget)

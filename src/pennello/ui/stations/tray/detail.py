@@ -37,6 +37,7 @@ from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label
 
 PAINT_NUMBERS = {
     "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
@@ -103,7 +104,7 @@ class Numbers(QWidget):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setVerticalSpacing(2)
         for number, (name, quantity) in enumerate(quantities.items()):
-            field, mark, label = NumberField(quantity), QLabel(""), QLabel(_SHORT[name])
+            field, mark, label = NumberField(quantity), Label(""), Label(_SHORT[name])
             label.setObjectName("note")
             label.setBuddy(field)
             label.setToolTip(quantity.name)
@@ -202,7 +203,7 @@ class Detail(QFrame):
         self.paint_numbers = Numbers(PAINT_NUMBERS, self._set_paint_number)
         column.addWidget(self.paint_numbers)
         flags = QHBoxLayout()
-        label = QLabel("Label allows")
+        label = Label("Label allows")
         label.setObjectName("note")
         flags.addWidget(label)
         self.flags: dict[str, QCheckBox] = {}
@@ -253,7 +254,7 @@ class Detail(QFrame):
         measure.setToolTip("Hold the cake to a ruler on the screen; its stripes grow or shrink alike")
         measure.clicked.connect(self.ruler_wanted)
         column.addWidget(measure, 0, Qt.AlignmentFlag.AlignLeft)
-        words = QLabel("Stripes are made on the Bench: put the cake there and choose Make.")
+        words = Label("Stripes are made on the Bench: put the cake there and choose Make.")
         words.setObjectName("note")
         words.setWordWrap(True)
         column.addWidget(words)
@@ -295,7 +296,7 @@ class Detail(QFrame):
         for column, (words, widget) in enumerate(
             (("Opened", self.opened), ("Good until", self.expires), ("Left", self.stock))
         ):
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(widget)
             grid.addWidget(label, 0, 2 * column)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QLabel, QListWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QListWidget, QVBoxLayout, QWidget
 
 from pennello.files.kit_csv import ImportPreview
 from pennello.ui.widgets.choices import LeaveOrTake
+from pennello.ui.widgets.plain import Label
 
 MOST_SHOWN = 500
 
@@ -20,7 +21,7 @@ class ImportPage(QDialog):
         self.resize(560, 460)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        words = QLabel(f"{name} holds: {preview.words}.")
+        words = Label(f"{name} holds: {preview.words}.")
         words.setWordWrap(True)
         column.addWidget(words)
         self.lines = QListWidget()

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import numpy as np
-from PySide6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
 from pennello.files.reflectance_csv import srgb_of
 from pennello.session.reader import SimulatedReader
 from pennello.ui.widgets.choices import LeaveOrTake
+from pennello.ui.widgets.plain import Label
 
 
 class ReaderPage(QDialog):
@@ -21,7 +22,7 @@ class ReaderPage(QDialog):
         self.reading: tuple[float, ...] | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        note = QLabel("This reader is simulated: it stands in for a device and reads a card of invented patches.")
+        note = Label("This reader is simulated: it stands in for a device and reads a card of invented patches.")
         note.setWordWrap(True)
         note.setObjectName("note")
         column.addWidget(note)
@@ -39,7 +40,7 @@ class ReaderPage(QDialog):
         for widget in (self.tile, self.patch, self.read):
             row.addWidget(widget)
         column.addLayout(row)
-        self.words = QLabel("Begin with the white tile.")
+        self.words = Label("Begin with the white tile.")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.foot = LeaveOrTake(self, "Take the reading")

@@ -9,12 +9,13 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note, draw_ruler
+from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, length_text
 
 CARD_MM = (85.60, 53.98)
@@ -37,7 +38,7 @@ class RulerPage(QDialog):
         self.length_mm = 20.0
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.surface = Surface(self)

@@ -7,7 +7,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QCheckBox,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QMenu,
     QPushButton,
@@ -26,6 +25,7 @@ from pennello.ui.stations.tray.detail import Detail, scrolled
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.shelf import Shelf
 from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.plain import Label
 
 _KINDS = ((ItemKind.PAINT, "Paints"), (ItemKind.CAKE, "Cakes"), (ItemKind.BRUSH, "Brushes and sponges"))
 
@@ -90,7 +90,7 @@ class TrayStation(QWidget):
         self.retired = QCheckBox("out of use too")
         self.retired.toggled.connect(self.model.show_retired)
         row.addWidget(self.retired)
-        self.count = QLabel("")
+        self.count = Label("")
         self.count.setObjectName("note")
         row.addWidget(self.count)
         self.add = QToolButton()
@@ -116,7 +116,7 @@ class TrayStation(QWidget):
         page = QWidget()
         column = QVBoxLayout(page)
         column.addStretch(1)
-        self.why = QLabel("")
+        self.why = Label("")
         self.why.setAlignment(Qt.AlignmentFlag.AlignCenter)
         column.addWidget(self.why)
         self.first = QPushButton("Add the first one")

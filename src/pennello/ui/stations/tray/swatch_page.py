@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
@@ -14,6 +14,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label
 
 _ARROWS = {
     Qt.Key.Key_Left: QPoint(-1, 0),
@@ -118,7 +119,7 @@ class SwatchPage(QDialog):
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         head = QHBoxLayout()
-        head.addWidget(QLabel("Drag over"))
+        head.addWidget(Label("Drag over"))
         self.which = QButtonGroup(self)
         for words, name in (("the paint", "paint"), ("a white beside it", "white")):
             button = QToolButton()
@@ -133,7 +134,7 @@ class SwatchPage(QDialog):
         column.addLayout(head)
         self.pad = PhotoPad(picture, self.work_out)
         column.addWidget(self.pad, 1)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.foot = LeaveOrTake(self, "Take this colour")

@@ -17,6 +17,7 @@ from pennello.load.recipe import PickUp
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import Picture, draw_note, draw_state, strip_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import tip
 
 CARD_PX = QSize(192, 140)
 _PAD, _LINE_PX = 10, 15
@@ -69,7 +70,7 @@ class BoardCard(QAbstractButton):
         self.shown = shown
         words = ", ".join((shown.title, shown.state, shown.figure, *shown.lines))
         self.setAccessibleName(f"Take {words}")
-        self.setToolTip(f"{words}. Click to take it; undo gives back what was there")
+        self.setToolTip(tip(f"{words}. Click to take it; undo gives back what was there"))
         self.update()
 
     @painted

@@ -6,7 +6,7 @@ from datetime import date
 from typing import Any
 
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QMenu, QToolButton
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QMenu, QToolButton
 
 from pennello.aim.state import state_of
 from pennello.design.plan import Plan, skin_spectrum
@@ -21,6 +21,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, length_text
 
 STRIPES = Quantity("Stripes at most", 2, 7, 1, 0, " stripes")
@@ -54,7 +55,7 @@ class DesignPage(SearchPage):
         grid = QGridLayout()
         grid.setVerticalSpacing(2)
         for row, (words, field) in enumerate((("At most", self.stripes), ("Pan", self.pan))):
-            label = QLabel(words)
+            label = Label(words)
             label.setObjectName("note")
             label.setBuddy(field)
             grid.addWidget(label, row, 0)

@@ -7,7 +7,7 @@ from datetime import date
 from typing import Any
 
 from PySide6.QtCore import QSignalBlocker
-from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout, QLabel
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QHBoxLayout
 
 from pennello.aim.reasons import reason_of
 from pennello.design.edits import with_stroke
@@ -24,6 +24,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
 NEAR_WORDS = {Near.SKIN: "plain skin", Near.EYE: "the eye area", Near.LIPS: "lips"}
@@ -55,7 +56,7 @@ class FindPage(SearchPage):
             grid.addWidget(box, number // 2, number % 2)
         self.side.addLayout(grid)
         row = QHBoxLayout()
-        label = QLabel("It lies near")
+        label = Label("It lies near")
         label.setObjectName("note")
         self.near: QComboBox = choice("What the stroke lies near: labels of paints are obeyed", guard)
         for near, words in NEAR_WORDS.items():

@@ -7,7 +7,7 @@ from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
-from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QLabel
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout
 
 from pennello.aim.hand import SLIPS, Hand, Steadiness
 from pennello.design.plan import Plan
@@ -21,6 +21,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image
+from pennello.ui.widgets.plain import Label
 
 SIZES = {
     "offset_mm": Quantity("How far the brush lands beside", 0, 20, 0.1, 1, length=True),
@@ -62,7 +63,7 @@ class ForgivePage(SearchPage):
         grid.setVerticalSpacing(0)
         self.sizes = {name: NumberField(quantity) for name, quantity in SIZES.items()}
         for number, (name, field) in enumerate(self.sizes.items()):
-            label = QLabel(WORDS[name])
+            label = Label(WORDS[name])
             label.setObjectName("note")
             label.setBuddy(field)
             grid.addWidget(label, number // 2, 2 * (number % 2))

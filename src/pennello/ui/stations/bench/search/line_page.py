@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
-from PySide6.QtWidgets import QDialog, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QVBoxLayout, QWidget
 
 from pennello.aim.profile import stops_of
 from pennello.aim.wish import Stop, Wanted, wanted_lab
@@ -17,6 +17,7 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image, to_image
+from pennello.ui.widgets.plain import Label
 
 _FOOT = 78
 
@@ -36,14 +37,14 @@ class LinePage(QDialog):
         self._held = list(self.ends)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        column.addWidget(QLabel("Drag A to the petal's rim and B to its heel, across it as the brush lies:"))
+        column.addWidget(Label("Drag A to the petal's rim and B to its heel, across it as the brush lies:"))
         self.surface = Surface(self)
         self.surface.setMinimumSize(620, 460)
         self.surface.setAccessibleName("The photo with a line from A to B")
         self.surface.draw = self._draw
         self.surface.resized.connect(self._place)
         column.addWidget(self.surface, 1)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.foot = LeaveOrTake(self, "Wish for these")

@@ -7,7 +7,7 @@ from contextlib import closing
 from typing import Any
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QProgressBar, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.kit.shelf import Kit
 from pennello.session.jobs import Job
@@ -15,6 +15,7 @@ from pennello.session.kit import KitSession
 from pennello.ui.stations.bench.doors import Door
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import BoardCard, Shown
+from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
 from pennello.ui.work import Runner
 
@@ -40,7 +41,7 @@ class SearchPage(Door):
         self.side.setContentsMargins(0, 0, 0, 0)
         self.side.setSpacing(4)
         self.head = QHBoxLayout()
-        named = QLabel(title)
+        named = Label(title)
         named.setObjectName("station")
         self.head.addWidget(named)
         self.head.addStretch(1)

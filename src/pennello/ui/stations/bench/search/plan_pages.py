@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QProgressBar,
     QPushButton,
     QVBoxLayout,
@@ -44,6 +43,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
+from pennello.ui.widgets.plain import Label
 from pennello.ui.work import Runner
 
 QUALITY = Quantity("How far a stroke may be off for the sake of fewer loads", 0.5, 40, 0.5, 1, " dE")
@@ -64,7 +64,7 @@ class PlanPage(QDialog):
         self.column.setContentsMargins(16, 12, 16, 12)
         self.head = QHBoxLayout()
         self.column.addLayout(self.head)
-        self.words = QLabel("")
+        self.words = Label("")
         self.words.setWordWrap(True)
         self.words.setObjectName("headline")
         self.column.addWidget(self.words)
@@ -137,7 +137,7 @@ class LoadsPage(PlanPage):
         self.quality = NumberField(QUALITY)
         self.quality.show_amount(QUALITY_DE00)
         self.quality.edited.connect(lambda _: self.start())
-        label = QLabel("Strokes that come near enough may share a load. Each may be off by")
+        label = Label("Strokes that come near enough may share a load. Each may be off by")
         label.setBuddy(self.quality)
         self.head.addWidget(label)
         self.head.addWidget(self.quality)
@@ -145,7 +145,7 @@ class LoadsPage(PlanPage):
         self.head.addWidget(self.kit)
         self.board = Board("Loads in the order in which to load them")
         self.column.addWidget(self.board, 1)
-        self.note = QLabel("")
+        self.note = Label("")
         self.note.setObjectName("note")
         self.column.addWidget(self.note)
         self.take = QPushButton("Take these loads")
@@ -221,7 +221,7 @@ class ColourwaysPage(PlanPage):
         super().__init__(model, "Colourways", QSize(940, 640), parent)
         self.found: _Ways | None = None
         self.words.setObjectName("note")
-        label = QLabel("Other cakes in the place of yours, so that light rims stay light and dark heels dark:")
+        label = Label("Other cakes in the place of yours, so that light rims stay light and dark heels dark:")
         self.head.addWidget(label)
         self.head.addStretch(1)
         self.head.addWidget(self.kit)
@@ -249,7 +249,7 @@ class ColourwaysPage(PlanPage):
             self.takes.append(take)
             column.addWidget(take)
         else:
-            now = QLabel("as it is")
+            now = Label("as it is")
             now.setAlignment(Qt.AlignmentFlag.AlignCenter)
             now.setMinimumHeight(32)
             column.addWidget(now)

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QPushButton,
     QScrollArea,
@@ -47,6 +46,7 @@ from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
 ENDS = Quantity("Where this colour ends, from A", 0, 120, 0.5, 1, length=True)
@@ -110,7 +110,7 @@ class StopCard(QFrame):
         column.addWidget(self.paint)
         grid = QGridLayout()
         grid.setVerticalSpacing(0)
-        self._last = [QLabel("to"), QLabel("soft")]
+        self._last = [Label("to"), Label("soft")]
         for row, (label, field) in enumerate(zip(self._last, (self.end, self.blend), strict=True)):
             label.setObjectName("note")
             label.setBuddy(field)
@@ -173,7 +173,7 @@ class WishPage(Door):
     def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
-        title = QLabel("Wish")
+        title = Label("Wish")
         title.setObjectName("station")
         head.addWidget(title)
         head.addWidget(self._segments())
@@ -203,7 +203,7 @@ class WishPage(Door):
         apply.setToolTip("Give the rim's colour that much room, where it has less")
         apply.clicked.connect(self._rule_rim)
         self.named["Rim at least"] = apply
-        holds = QLabel("holds to")
+        holds = Label("holds to")
         holds.setObjectName("note")
         holds.setBuddy(self.tolerance)
         done = QPushButton("Done")
@@ -311,7 +311,9 @@ class WishPage(Door):
         menu, here = QMenu(self), self._model.stroke
         for other in self._model.plan.strokes:
             if here is not None and other.id != here.id:
-                menu.addAction(other.name).triggered.connect(lambda _=False, name=other.id: self.take_wish(name))
+                menu.addAction(menu_words(other.name)).triggered.connect(
+                    lambda _=False, name=other.id: self.take_wish(name)
+                )
         button = self.named["Like ..."]
         menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
 

@@ -1,0 +1,132 @@
+"""What really touches the skin: the area that a stroke's contact sweeps, as a shape to be measured against others.
+
+The contact is taken from the same kinematics that the film is laid by: the part of the edge that touches, the pressure,
+the lift, the flips. Shapes are shapely's (GEOS), good to a tenth of a millimetre.
+"""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from pennello.chart.chart import Chart, Zone, drawn
+from pennello.design.placed import GLITTER, LINES, LaidPiece, Overlay, is_dot, paths_of
+from pennello.design.plan import Plan
+from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.lay.coverage import footprints
+from pennello.lay.laying import pull
+from pennello.lay.stroke import Stroke
+from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
+
+LEAST_MM2 = 0.5
+"""A smaller overlap is not worth a word (a default)."""
+
+_PX_PER_MM = 1.0
+_GOOD_TO_MM = 0.05
+_KEPT = 400
+
+
+def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
+    """Return the area that a stroke touches on its chart, mm; empty where nothing does."""
+    source = plan.stroke(piece.load)
+    brush = plan.brush(source.brush)
+    return _swept(piece.stroke, brush, source.recipe.axis(brush))
+
+
+@lru_cache(maxsize=_KEPT)
+def _swept(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
+    quads = footprints(pull(stroke, brush, axis).track, _PX_PER_MM)
+    quads = quads[np.isfinite(quads).all(axis=(1, 2))]
+    if not len(quads):
+        return Polygon()
+    hulls = shapely.convex_hull(shapely.multipoints(quads))  # a bow-tie sweeps its hull, as the film has it
+    union: BaseGeometry = shapely.union_all(shapely.buffer(hulls, _GOOD_TO_MM / 2, quad_segs=1))
+    return union.simplify(_GOOD_TO_MM)
+
+
+@lru_cache(maxsize=256)
+def shape_of(path: CubicPath) -> BaseGeometry:
+    """Return what a closed outline encloses, mm."""
+    return _sound(Polygon(drawn(path)))
+
+
+def zone_shape(zone: Zone) -> BaseGeometry:
+    """Return a zone of a chart as a shape, mm."""
+    return shape_of(zone.outline)
+
+
+def skin_shape(chart: Chart) -> BaseGeometry:
+    """Return all that can be painted on a chart, filled parts such as ears with it, mm."""
+    return _skin(chart.skin, tuple(line.path for line in chart.lines if line.filled))
+
+
+@lru_cache(maxsize=64)
+def _skin(skin: CubicPath, filled: tuple[CubicPath, ...]) -> BaseGeometry:
+    union: BaseGeometry = shapely.union_all([shape_of(path) for path in (skin, *filled)])
+    return union
+
+
+@lru_cache(maxsize=256)
+def layer_shape(layer: Overlay) -> BaseGeometry:
+    """Return the area that glitter, a stencil or lines cover, mm."""
+    if layer.kind == GLITTER:
+        disc = shapely.Point(0, 0).buffer(1, quad_segs=24)
+        sized = shapely.affinity.scale(disc, layer.width_mm / 2, layer.height_mm / 2, origin=(0, 0))
+        return shapely.affinity.translate(sized, layer.x_mm, layer.y_mm)
+    paths = paths_of(layer)
+    shapes = [_thick(path, layer.line_mm) if layer.kind == LINES else shape_of(path) for path in paths]
+    union: BaseGeometry = shapely.union_all(shapes)
+    return union
+
+
+def _thick(path: CubicPath, width_mm: float) -> BaseGeometry:
+    points = drawn(path)
+    line = shapely.Point(points[0]) if is_dot(path) else shapely.LineString(points)
+    return line.buffer(width_mm / 2, quad_segs=8)
+
+
+def _sound(shape: BaseGeometry) -> BaseGeometry:
+    return shape if shape.is_valid else shapely.make_valid(shape)
+
+
+def overlap(one: BaseGeometry, other: BaseGeometry) -> BaseGeometry | None:
+    """Return what two shapes share, or None where it is not worth a word."""
+    if not one.intersects(other):
+        return None
+    shared = one.intersection(other)
+    return shared if shared.area >= LEAST_MM2 else None
+
+
+def beyond(shape: BaseGeometry, ground: BaseGeometry, share: float) -> BaseGeometry | None:
+    """Return what of a shape lies beyond a ground, where it is more than a share of it; else None."""
+    if ground.contains(shape):
+        return None
+    out = shape.difference(ground)
+    return out if out.area > max(share * shape.area, LEAST_MM2) else None
+
+
+def middle(shape: BaseGeometry) -> tuple[float, float]:
+    """Return a point within the largest part of a shape, mm."""
+    parts = shape.geoms if isinstance(shape, MultiPolygon) else [shape]
+    at = max(parts, key=lambda part: float(part.area)).representative_point()
+    return float(at.x), float(at.y)
+
+
+def nearest(shape: BaseGeometry, zone: BaseGeometry) -> tuple[float, float, float]:
+    """Return the point of a shape that lies nearest to a zone, mm, and how far apart they are, mm."""
+    on_shape, _ = shapely.shortest_line(shape, zone).coords
+    return float(on_shape[0]), float(on_shape[1]), float(shape.distance(zone))
+
+
+def hidden_share(edge: Array, covers: BaseGeometry) -> float:
+    """Return which share of a line, shape (n, 2), mm, lies under a shape."""
+    line = shapely.LineString(edge)
+    return round(float(line.intersection(covers).length / line.length), 9) if line.length > 0 else 0.0

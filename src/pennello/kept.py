@@ -1,0 +1,109 @@
+"""Results that are kept for the next time, bounded by what they weigh: all caches together, and the oldest go first.
+
+For results that hold arrays. Small ones are kept by `functools.lru_cache`, which counts and does not weigh.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import threading
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from functools import wraps
+from typing import Any, ParamSpec, TypeVar
+
+import numpy as np
+
+MOST_BYTES = 48_000_000
+"""What all kept results together may weigh, bytes (a default)."""
+
+_LEAST_BYTES = 400
+_DEEPEST = 8
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+class _Shelf:
+    """All kept results, the one used last at the end."""
+
+    def __init__(self) -> None:
+        self.items: OrderedDict[Hashable, tuple[Any, int]] = OrderedDict()
+        self.bytes = 0
+        self.lock = threading.Lock()
+
+    def get(self, key: Hashable) -> tuple[Any, int] | None:
+        with self.lock:
+            found = self.items.get(key)
+            if found is not None:
+                self.items.move_to_end(key)
+            return found
+
+    def put(self, key: Hashable, value: Any) -> Any:
+        weight = weight_of(value)
+        with self.lock:
+            there = self.items.get(key)
+            if there is not None:  # another thread was quicker: one object for one question
+                return there[0]
+            self.items[key] = (value, weight)
+            self.bytes += weight
+            while self.bytes > MOST_BYTES and len(self.items) > 1:
+                _, (_, gone) = self.items.popitem(last=False)
+                self.bytes -= gone
+        return value
+
+    def clear(self) -> None:
+        with self.lock:
+            self.items.clear()
+            self.bytes = 0
+
+
+_shelf = _Shelf()
+
+
+def kept(make: Callable[P, R]) -> Callable[P, R]:
+    """Keep a function's results as long as there is room; its arguments must be hashable."""
+
+    @wraps(make)
+    def again(*given: P.args, **named: P.kwargs) -> R:
+        key = (make, given, tuple(named.items())) if named else (make, given)
+        found = _shelf.get(key)
+        result: R = found[0] if found is not None else _shelf.put(key, make(*given, **named))
+        return result
+
+    return again
+
+
+def kept_bytes() -> int:
+    """Return what all kept results weigh now, bytes."""
+    return _shelf.bytes
+
+
+def forget_kept() -> None:
+    """Let go of all kept results."""
+    _shelf.clear()
+
+
+def weight_of(value: Any) -> int:
+    """Return about how much memory a value takes, bytes: its arrays, wherever in it they are.
+
+    >>> weight_of((np.zeros(1000), np.zeros(1000)))
+    16400
+    """
+    return _LEAST_BYTES + _arrays(value, set(), 0)
+
+
+def _arrays(value: Any, seen: set[int], depth: int) -> int:
+    if depth > _DEEPEST or id(value) in seen or isinstance(value, str | bytes | int | float):
+        return 0
+    seen.add(id(value))
+    if isinstance(value, np.ndarray):
+        return int(value.nbytes) if 0 not in value.strides or not value.size else int(value.base is None) * value.nbytes
+    parts: Any = ()
+    if isinstance(value, tuple | list):
+        parts = value
+    elif isinstance(value, dict):
+        parts = value.values()
+    elif dataclasses.is_dataclass(value):
+        parts = [getattr(value, field.name) for field in dataclasses.fields(value)]
+    return sum(_arrays(part, seen, depth + 1) for part in parts)

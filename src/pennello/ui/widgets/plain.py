@@ -1,0 +1,31 @@
+"""Words that stay words: names of a plan are never taken for markup or for a key to press."""
+
+from __future__ import annotations
+
+from html import escape
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QLabel, QWidget
+
+
+class Label(QLabel):
+    """A label that shows its text as it is."""
+
+    def __init__(self, text: str = "", parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setText(text)
+
+
+def tip(words: str) -> str:
+    """Return words for a tool tip or a question: what looks like markup is written out."""
+    return f"<qt>{escape(words)}</qt>".replace("\n", "<br>") if "<" in words else words
+
+
+def menu_words(name: str) -> str:
+    """Return a name for a menu or a button: an ampersand is one and underlines nothing.
+
+    >>> menu_words("Black & white")
+    'Black && white'
+    """
+    return name.replace("&", "&&")

@@ -1,0 +1,399 @@
+"""A monkey at the real window: clicks, drags, keys, words, wheels anywhere, with a seed.
+
+Run as a program of its own (`python -m hard.monkey SEED EVENTS SECONDS FOLDER`), so that the end of the program
+is seen. It writes one JSON file. Invariants: undo to the start and redo to the end are exact; the plan saved and
+opened again is the same; no exception reaches the hook; memory and handles do not run away.
+
+Its watchdog holds no frame of the window's thread: whoever holds one keeps the painters in it alive and ends them on
+his own thread, which Qt does not survive.
+"""
+
+from __future__ import annotations
+
+import faulthandler
+import gc
+import json
+import os
+import random
+import shutil
+import sys
+import threading
+import time
+import traceback
+from collections import Counter
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from pathlib import Path
+from types import TracebackType
+from typing import Any
+
+from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
+from PySide6.QtGui import QColor, QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QColorDialog,
+    QFileDialog,
+    QInputDialog,
+    QLineEdit,
+    QMenu,
+    QMessageBox,
+    QWidget,
+)
+
+from pennello.errors import PennelloError
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.lay.engine import warm_up
+from pennello.session.document import Document
+from pennello.ui.app import make_application
+from pennello.ui.collector import Collector
+from pennello.ui.window import MainWindow
+
+STALL_S = 1.0
+LOOK_EVERY, SAMPLE_EVERY = 2500, 500
+_WORDS = (
+    "3",
+    "-5",
+    "3/4 in",
+    "1 1/8",
+    "19 mm",
+    "1e308",
+    "nan",
+    "",
+    "0",
+    "12,5",
+    "#ff00aa",
+    "<b>x</b>",
+    "x" * 300,
+    "red",
+)
+_KEYS = (
+    *("Left", "Right", "Up", "Down", "Return", "Escape", "Tab", "Space", "Delete", "Backspace", "Home", "End"),
+    *("F2", "F1", "F", "S", "P", "Plus", "A", "M", "D"),
+)
+
+
+@dataclass(slots=True)
+class Seen:
+    """What happened."""
+
+    seed: int
+    events: int = 0
+    exceptions: Counter[str] = field(default_factory=Counter)
+    traces: dict[str, str] = field(default_factory=dict)
+    broken: list[str] = field(default_factory=list)
+    stalls: list[float] = field(default_factory=list)
+    samples: list[tuple[int, float, int, int]] = field(default_factory=list)
+
+
+def private_folders(folder: Path) -> None:
+    """Give this process folders of its own."""
+    shutil.rmtree(folder, ignore_errors=True)
+    for name in ("data", "config", "state", "cache"):
+        (folder / name).mkdir(parents=True)
+        os.environ[f"XDG_{name.upper()}_HOME"] = str(folder / name)
+    (folder / "out").mkdir()
+    os.environ["HOME"] = str(folder)
+
+
+def memory_mb() -> float:
+    """Return the memory that this process holds, MB."""
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
+
+
+class Monkey:
+    """One seed."""
+
+    def __init__(self, seed: int, folder: Path, plans: list[Path]) -> None:
+
+        self.rng, self.folder, self.seen = random.Random(seed), folder, Seen(seed)
+        self.app = make_application(["monkey"])
+        self.files = [str(shutil.copy(path, folder / f"p{n}.pennello")) for n, path in enumerate(plans)]
+        (folder / "bad.pennello").write_bytes(b'{"format":"pennello-plan","schema":6,"title":"\xff"}')
+        self.files += [str(folder / "bad.pennello"), "/nowhere/x.pennello", ""]
+        self._answer_for_people()
+        self.document = Document(demo_plan())
+        self.start = self.document.committed
+        replaced = self.document.replace
+
+        def replace(plan: Any, *given: Any, **named: Any) -> None:
+            self.start = plan
+            replaced(plan, *given, **named)
+
+        self.document.replace = replace  # type: ignore[method-assign]
+        sys.excepthook = self.hook
+        threading.excepthook = lambda told: self.hook(told.exc_type, told.exc_value or Exception(), told.exc_traceback)
+        self.window = MainWindow(self.document)
+        self.window.closeEvent = lambda event: event.ignore()  # type: ignore[method-assign]
+        self.collector = Collector(self.app)
+        self.collector.start()
+        self.window.show()
+        self.last = ""
+
+    def hook(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        """Count what nobody caught; a sentence that is said on purpose is fine."""
+
+        if isinstance(error, PennelloError):
+            return
+        where = traceback.extract_tb(trace)[-1:]
+        place = f"{where[0].filename[-40:]}:{where[0].lineno}" if where else "?"
+        key = f"{kind.__name__}: {str(error)[:100]} @ {place}"
+        self.seen.exceptions[key] += 1
+        self.seen.traces.setdefault(
+            key, f"after {self.last}\n{''.join(traceback.format_exception(kind, error, trace))[-2500:]}"
+        )
+
+    def _answer_for_people(self) -> None:
+        """Answer what the window asks in dialogs of the system's own."""
+
+        rng, out = self.rng, self.folder / "out"
+        endings = ("", ".pennello", ".png", ".pdf", ".svg", ".csv", ".ics", ".gpl")
+
+        def to_save(*_: object, **__: object) -> tuple[str, str]:
+            places = ["", str(out / f"f{rng.randrange(6)}{rng.choice(endings)}"), "/proc/nope/x", "/dev/full"]
+            return rng.choice([places[1], places[1], *places]), ""
+
+        buttons = QMessageBox.StandardButton
+        said = [buttons.Discard, buttons.Cancel, buttons.Save, buttons.Yes]
+        answers: list[tuple[type, str, Callable[..., object]]] = [
+            (QFileDialog, "getOpenFileName", lambda *_, **__: (rng.choice(self.files), "")),
+            (QFileDialog, "getSaveFileName", to_save),
+            (QFileDialog, "getExistingDirectory", lambda *_, **__: rng.choice([str(out), ""])),
+            (QMessageBox, "question", lambda *_, **__: rng.choice(said)),
+            (QInputDialog, "getText", lambda *_, **__: (rng.choice(_WORDS), rng.random() < 0.7)),
+            (QColorDialog, "getColor", lambda *_, **__: _colour(rng)),
+        ]
+        for kind, name, answer in answers:
+            setattr(kind, name, staticmethod(answer))
+
+    # --- events ---
+
+    def one(self) -> None:
+        """Do one thing."""
+
+        root = self._root()
+        parts = [
+            w for w in root.findChildren(QWidget) if w.isVisible() and w.isEnabled() and w.width() > 3 < w.height()
+        ]
+        part = self.rng.choice(parts or [root])
+        label = part.text()[:20] if isinstance(part, QAbstractButton) else ""
+        if label in ("linen", "lamp") and self.rng.random() < 0.9:
+            return
+        acts = (self._click, self._drag, self._double, self._wheel, self._key, self._type, self._shortcut, self._resize)
+        act = self.rng.choices(acts, (38, 17, 5, 7, 16, 7, 8, 2))[0]
+        self.last = f"{act.__name__} {type(part).__name__} {label}"
+        act(root, part)
+
+    def _root(self) -> Any:
+
+        app, rng = self.app, self.rng
+        popup, modal = app.activePopupWidget(), app.activeModalWidget()
+        if popup is not None:
+            if rng.random() < 0.15:
+                popup.close()
+                return self.window
+            return popup
+        if modal is not None:
+            if rng.random() < 0.08:
+                modal.close()
+            return modal
+        others = [
+            w for w in app.topLevelWidgets() if w.isVisible() and w is not self.window and not isinstance(w, QMenu)
+        ]
+        others = [w for w in others if w.metaObject().className() not in ("QTipLabel", "QComboBoxPrivateContainer")]
+        if others and rng.random() < 0.6:
+            other = rng.choice(others)
+            if rng.random() < 0.02:
+                other.close()
+                return self.window
+            return other
+        return self.window
+
+    def _point(self, part: Any) -> Any:
+
+        return QPoint(self.rng.randrange(max(part.width(), 1)), self.rng.randrange(max(part.height(), 1)))
+
+    def _held(self) -> Any:
+
+        none = Qt.KeyboardModifier.NoModifier
+        kinds = (
+            Qt.KeyboardModifier.ShiftModifier,
+            Qt.KeyboardModifier.ControlModifier,
+            Qt.KeyboardModifier.AltModifier,
+        )
+        return self.rng.choice((none, none, none, *kinds))
+
+    def _click(self, root: Any, part: Any) -> None:
+
+        del root
+        button = Qt.MouseButton.RightButton if self.rng.random() < 0.06 else Qt.MouseButton.LeftButton
+        QTest.mouseClick(part, button, self._held(), self._point(part))
+
+    def _drag(self, root: Any, part: Any) -> None:
+
+        del root
+        left = Qt.MouseButton.LeftButton
+        QTest.mousePress(part, left, self._held(), self._point(part))
+        for _ in range(self.rng.randrange(1, 6)):
+            QTest.mouseMove(part, self._point(part))
+        QTest.mouseRelease(part, left, self._held(), self._point(part))
+
+    def _double(self, root: Any, part: Any) -> None:
+
+        del root
+        QTest.mouseDClick(part, Qt.MouseButton.LeftButton, self._held(), self._point(part))
+
+    def _wheel(self, root: Any, part: Any) -> None:
+
+        del root
+        at, turn = QPointF(self._point(part)), QPoint(0, self.rng.choice((120, -120, 1200)))
+        there = QPointF(part.mapToGlobal(at.toPoint()))
+        none, phase = Qt.MouseButton.NoButton, Qt.ScrollPhase.NoScrollPhase
+        self.app.sendEvent(part, QWheelEvent(at, there, QPoint(), turn, none, self._held(), phase, False))  # noqa: FBT003 - Qt's own
+
+    def _key(self, root: Any, part: Any) -> None:
+
+        del root
+        focus = self.app.focusWidget() if self.rng.random() < 0.7 else None
+        QTest.keyClick(focus or part, getattr(Qt.Key, f"Key_{self.rng.choice(_KEYS)}"), self._held())
+
+    def _type(self, root: Any, part: Any) -> None:
+
+        lines = [line for line in root.findChildren(QLineEdit) if line.isVisible() and line.isEnabled()]
+        target = self.rng.choice(lines) if lines else (self.app.focusWidget() or part)
+        target.setFocus()
+        if isinstance(target, QLineEdit):
+            target.selectAll()
+        QTest.keyClicks(target, self.rng.choice(_WORDS))
+        if self.rng.random() < 0.7:
+            QTest.keyClick(self.app.focusWidget() or target, Qt.Key.Key_Return)
+
+    def _shortcut(self, root: Any, part: Any) -> None:
+
+        del root, part
+        if self.app.activeModalWidget() is not None:
+            return
+        kinds = Qt.KeyboardModifier
+        keys = [("Z", kinds.ControlModifier), ("Y", kinds.ControlModifier)] * 3
+        keys += [(digit, kinds.AltModifier) for digit in "12343434"]
+        keys += [(letter, kinds.ControlModifier) for letter in "NSOEPCVD"]
+        letter, held = self.rng.choice(keys)
+        QTest.keyClick(self.window, getattr(Qt.Key, f"Key_{letter}"), held)
+
+    def _resize(self, root: Any, part: Any) -> None:
+        del root, part
+        self.window.resize(self.rng.randrange(980, 1900), self.rng.randrange(640, 1200))
+
+    # --- invariants ---
+
+    def look(self) -> None:
+        """Look whether undo, redo and the file are exact."""
+        document = self.document
+        snap, undone = document.committed, len(document._undone)
+        self._redo_all()
+        top, full = document.committed, len(document._done) >= 499
+        while document.undo_label:
+            document.undo()
+        if not full and document.committed != self.start:
+            self.seen.broken.append(f"undo to the start differs at {self.seen.events}")
+        self._redo_all()
+        if document.committed != top:
+            self.seen.broken.append(f"redo to the end differs at {self.seen.events}")
+        for _ in range(undone):
+            document.undo()
+        if document.committed != snap:
+            self.seen.broken.append(f"not back where it was at {self.seen.events}")
+        path = self.folder / "out" / "look.pennello"
+        try:
+            write_plan(document.committed, path)
+            if read_plan(path) != document.committed:
+                self.seen.broken.append(f"saved and opened differs at {self.seen.events}")
+        except Exception as error:  # noqa: BLE001 - whatever it is, the plan cannot be kept
+            self.seen.broken.append(f"cannot be saved: {type(error).__name__}: {str(error)[:200]}")
+
+    def _redo_all(self) -> None:
+        while self.document.redo_label:
+            self.document.redo()
+
+    def sample(self) -> None:
+        """Write down memory, threads and handles."""
+        handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
+        self.seen.samples.append((self.seen.events, round(memory_mb(), 1), threading.active_count(), handles))
+
+
+def _colour(rng: random.Random) -> Any:
+
+    return QColor(rng.randrange(256), rng.randrange(256), rng.randrange(256)) if rng.random() < 0.7 else QColor()
+
+
+def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path], *, compiled: bool) -> None:
+    """Let one monkey play, in this process."""
+
+    monkey = Monkey(seed, folder, plans)
+    if compiled:
+        warm_up()
+    seen, began, beat = monkey.seen, time.monotonic(), [time.perf_counter()]
+    ended = [False]
+
+    def tick() -> None:
+        if ended[0]:
+            return
+        QTimer.singleShot(0, tick)
+        for _ in range(5):
+            seen.events += 1
+            try:
+                monkey.one()
+            except RuntimeError as error:
+                if "already deleted" not in str(error):
+                    monkey.hook(type(error), error, error.__traceback__)
+            if seen.events % SAMPLE_EVERY == 0:
+                monkey.sample()
+            if seen.events % LOOK_EVERY == 0 and monkey.app.activeModalWidget() is None:
+                monkey.look()
+            if seen.events >= events or time.monotonic() - began > seconds:
+                ended[0] = True
+                monkey.look()
+                gc.collect()
+                monkey.sample()
+                finish(seen, folder)
+
+    def heart() -> None:
+        now = time.perf_counter()
+        if now - beat[0] > STALL_S:
+            seen.stalls.append(round(now - beat[0], 2))
+        beat[0] = now
+
+    pulse = QTimer()
+    pulse.timeout.connect(heart)
+    pulse.start(50)
+    QTimer.singleShot(0, tick)
+    monkey.app.exec()
+
+
+def finish(seen: Seen, folder: Path) -> None:
+    """Write down what happened and end at once: what Qt does at the very end is not the question."""
+    told = {
+        "seed": seen.seed,
+        "events": seen.events,
+        "exceptions": dict(seen.exceptions),
+        "traces": seen.traces,
+        "broken": seen.broken,
+        "stalls": seen.stalls,
+        "samples": seen.samples,
+    }
+    (folder / "seen.json").write_text(json.dumps(told, indent=1))
+    os._exit(0)
+
+
+def main(words: list[str]) -> None:
+    """Play: SEED EVENTS SECONDS FOLDER [PLAN ...]."""
+    faulthandler.enable()
+    seed, events, seconds, folder = int(words[0]), int(words[1]), float(words[2]), Path(words[3])
+    private_folders(folder)
+    run(seed, events, seconds, folder, [Path(word) for word in words[4:]], compiled=seed % 2 == 0)
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
