@@ -6,6 +6,7 @@ Exit codes: 0 done (for `check`: all holds or is close), 1 something misses, 2 i
 from __future__ import annotations
 
 import argparse
+import io
 import json
 import os
 import sys
@@ -22,6 +23,9 @@ OpenWindow = Callable[[str | None, bool], int]
 
 def run(arguments: list[str], open_window: OpenWindow) -> int:
     """Run one command line and return its exit code."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
     parsed = make_parser().parse_args(arguments)
     try:
         return _carry_out(parsed, open_window)
@@ -90,4 +94,5 @@ def _drop_output() -> None:
 
 def write_json(answer: dict[str, Any]) -> None:
     """Print an answer as JSON; a number that is none would be a bug and is refused."""
-    print(json.dumps(answer, allow_nan=False, ensure_ascii=False))
+    poor = (sys.stdout.encoding or "ascii").lower().replace("-", "") not in ("utf8", "utf16", "utf32")
+    print(json.dumps(answer, allow_nan=False, ensure_ascii=poor))

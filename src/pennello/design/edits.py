@@ -7,7 +7,7 @@ from dataclasses import replace
 from pennello.aim.attempt import Attempt
 from pennello.aim.mend import Mend
 from pennello.design.plan import Plan, PlanStroke
-from pennello.errors import PennelloError
+from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -154,8 +154,16 @@ def with_ladder(plan: Plan, name: str, pickup: int, offsets_mm: tuple[float, ...
 
 
 def with_path_point(path: CubicPath, index: int, x_mm: float, y_mm: float) -> CubicPath:
-    """Return the path with one point moved; an end of a curve takes its handles along."""
+    """Return the path with one point moved; an end of a curve takes its handles along.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the path has no such point.
+    """
     points = list(path.points_mm)
+    if not 0 <= index < len(points):
+        raise OutOfRangeError("number of a path point", index, f"0 to {len(points) - 1}")
     old_x, old_y = points[index]
     moved = range(max(index - 1, 0), min(index + 2, len(points))) if index % 3 == 0 else range(index, index + 1)
     for at in moved:

@@ -19,8 +19,15 @@ def with_boundary(cake: Cake, boundary: int, at_mm: float) -> Cake:
         Which one: 1 is between the first and the second stripe.
     at_mm
         Where it should lie, mm from the left wall; clipped to what the two stripes allow.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the cake has no such boundary.
     """
     edges = cake.edges_mm
+    if not 1 <= boundary < len(edges) - 1:
+        raise OutOfRangeError("number of a boundary", boundary, f"1 to {len(edges) - 2}")
     low, high = edges[boundary - 1] + LEAST_DRAGGED_STRIPE_MM, edges[boundary + 1] - LEAST_DRAGGED_STRIPE_MM
     at = min(max(at_mm, low), high) if low <= high else edges[boundary]
     stripes = list(cake.stripes)
@@ -29,14 +36,27 @@ def with_boundary(cake: Cake, boundary: int, at_mm: float) -> Cake:
     return replace(cake, stripes=tuple(stripes))
 
 
+def stripe_at(cake: Cake, index: int) -> Stripe:
+    """Return a stripe, counted from 0.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the cake has no such stripe.
+    """
+    if not 0 <= index < len(cake.stripes):
+        raise OutOfRangeError(f"number of a stripe of {cake.name}", index + 1, f"1 to {len(cake.stripes)}")
+    return cake.stripes[index]
+
+
 def recoloured(cake: Cake, stripe: int, paint: str) -> Cake:
     """Return the cake with one stripe, counted from 0, filled afresh with another paint."""
-    return _put(cake, stripe, Stripe(paint, cake.stripes[stripe].width_mm))
+    return _put(cake, stripe, Stripe(paint, stripe_at(cake, stripe).width_mm))
 
 
 def with_width(cake: Cake, stripe: int, width_mm: float) -> Cake:
     """Return the cake with one stripe of another width, 0.5 to 120 mm; the cake grows or shrinks with it."""
-    return _put(cake, stripe, replace(cake.stripes[stripe], width_mm=min(max(width_mm, STRIPE_MM[0]), STRIPE_MM[1])))
+    return _put(cake, stripe, replace(stripe_at(cake, stripe), width_mm=min(max(width_mm, STRIPE_MM[0]), STRIPE_MM[1])))
 
 
 def with_inserted(cake: Cake, at: int, paint: str, width_mm: float | None = None) -> Cake:
@@ -71,8 +91,8 @@ def without(cake: Cake, stripe: int) -> Cake:
     """
     if len(cake.stripes) <= STRIPES[0]:
         raise OutOfRangeError(f"number of stripes of {cake.name}", len(cake.stripes) - 1, "2 to 7")
-    stripes = list(cake.stripes)
-    gone = stripes.pop(stripe)
+    stripes, gone = list(cake.stripes), stripe_at(cake, stripe)
+    stripes.pop(stripe)
     heir = min(stripe, len(stripes) - 1)
     stripes[heir] = replace(stripes[heir], width_mm=min(stripes[heir].width_mm + gone.width_mm, STRIPE_MM[1]))
     return replace(cake, stripes=tuple(stripes))
@@ -80,15 +100,16 @@ def without(cake: Cake, stripe: int) -> Cake:
 
 def moved(cake: Cake, stripe: int, to: int) -> Cake:
     """Return the cake with one stripe taken out and put in again at a place."""
-    stripes = list(cake.stripes)
-    stripes.insert(to, stripes.pop(stripe))
+    stripes, taken = list(cake.stripes), stripe_at(cake, stripe)
+    stripes.pop(stripe)
+    stripes.insert(to, taken)
     return replace(cake, stripes=tuple(stripes))
 
 
 def swapped(cake: Cake, one: int, other: int) -> Cake:
     """Return the cake with two stripes exchanged."""
     stripes = list(cake.stripes)
-    stripes[one], stripes[other] = stripes[other], stripes[one]
+    stripes[one], stripes[other] = stripe_at(cake, other), stripe_at(cake, one)
     return replace(cake, stripes=tuple(stripes))
 
 

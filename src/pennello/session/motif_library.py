@@ -19,7 +19,11 @@ def library_folder() -> Path:
 def own_motifs(folder: Path | None = None) -> tuple[OwnMotif, ...]:
     """Return own motifs by name; a file that cannot be read is left out."""
     found = []
-    for path in sorted((folder or library_folder()).glob(f"*{SUFFIX}")):
+    try:
+        paths = sorted((folder or library_folder()).glob(f"*{SUFFIX}"))
+    except OSError:  # a folder that may not be looked into
+        paths = []
+    for path in paths:
         try:
             found.append(read_own(path))
         except PennelloError:

@@ -27,7 +27,7 @@ from pennello.ui.stations.bench.cake_drawing import (
     shown_height,
 )
 from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.stations.bench.model import BenchModel, NothingThereError
 from pennello.ui.stations.bench.scale import shared_scale
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
@@ -101,13 +101,15 @@ class CakeMat(Mat):
     @property
     def _pickup(self) -> PickUp:
         pickup = self._model.pickup
-        assert pickup is not None, "a handle of the brush is shown only where there is a pick-up"
+        if pickup is None:
+            raise NothingThereError("Nothing is picked up here; add a pick-up first.")
         return pickup
 
     @property
     def _cake(self) -> Cake:
         cake = self._model.cake
-        assert cake is not None, "a handle of the cake is shown only where there is one"
+        if cake is None:
+            raise NothingThereError("This is taken from a pan; choose a pick-up from a cake.")
         return cake
 
     def _magnet(self, offset_mm: float, width_mm: float) -> float:

@@ -26,6 +26,17 @@ from pennello.units import LengthUnit
 SETTLE_MS = 140
 
 
+class NothingThereError(PennelloError):
+    """What is to be changed is not there, or no longer."""
+
+
+class NoStrokeError(NothingThereError):
+    """Something is asked of a stroke while the plan has none."""
+
+    def __init__(self) -> None:
+        super().__init__("There is no stroke in this plan yet; begin with a petal.")
+
+
 class BenchModel(QObject):
     """Follows the document; predicts coarsely at once and finely, with the verdict, once the hand rests.
 
@@ -149,7 +160,8 @@ class BenchModel(QObject):
     @property
     def _there(self) -> PlanStroke:
         stroke = self.stroke
-        assert stroke is not None, "asked for a stroke while the plan has none"
+        if stroke is None:
+            raise NoStrokeError
         return stroke
 
     @property
@@ -319,6 +331,8 @@ def pickup_changes(index: int, changes: dict[str, object]) -> Callable[[Plan, Pl
     """Return the change that sets parts, by name, of one pick-up."""
 
     def change(plan: Plan, stroke: PlanStroke) -> Plan:
+        if not -len(stroke.recipe.pickups) <= index < len(stroke.recipe.pickups):
+            raise NothingThereError("This pick-up is no longer there.")
         pickup = replace(stroke.recipe.pickups[index], **changes)  # type: ignore[arg-type]
         return with_stroke(plan, with_pickup(stroke, index, pickup))
 

@@ -235,6 +235,8 @@ class MotifPanel(QFrame):
         except PennelloError as error:
             self.says.setText(str(error))
         values = motif(chosen.motif).values(dict(chosen.values)) if chosen.motif else {}
+        if not values.keys() >= {*self.fields, *self.ticks}:  # built for what was chosen before
+            self._build(chosen)
         for key, field in self.fields.items():
             field.show_unit(self.unit)
             field.show_amount(values[key])

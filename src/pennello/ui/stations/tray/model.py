@@ -131,7 +131,9 @@ class TrayModel(QObject):
     def change_thing(self, label: str, **changes: Any) -> None:
         """Change the chosen thing."""
         item = self.item
-        if item is not None:
+        if item is not None and not all(hasattr(item.thing, name) for name in changes):
+            self.failed.emit(f"{item.name} has no such number; choose a thing that has.")
+        elif item is not None:
             merge = f"{item.key} {sorted(changes)}"
             self.guarded(lambda: self.put(label, replace(item, thing=replace(item.thing, **changes)), merge=merge))
 

@@ -265,6 +265,8 @@ class WishPage(Door):
         self._set(label, change, merge)
 
     def _recolour(self, at: int, key: object) -> None:
+        if at >= len(self.cards):
+            return  # the wish has become shorter meanwhile
         if key is None:
             asked = QColorDialog.getColor(QColor(self.cards[at].swatch.colour), self, "A wanted colour")
             if not asked.isValid():

@@ -1,0 +1,92 @@
+"""Many edits in one window: memory and handles stay within bounds. Run as a program of its own, as the monkey is."""
+
+from __future__ import annotations
+
+import json
+import sys
+import time
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from hard.monkey import memory_mb, private_folders
+from pennello.files.demo import demo_plan
+from pennello.lay.engine import warm_up
+from pennello.session.document import Document
+from pennello.ui.app import make_application
+from pennello.ui.collector import Collector
+from pennello.ui.window import BENCH, CHART, ORDER, MainWindow
+
+MOST_MB = 350.0
+MOST_HANDLES_MORE = 20
+PAGES = 15
+
+
+def _wait(app: QApplication, seconds: float) -> None:
+    until = time.monotonic() + seconds
+    while time.monotonic() < until:
+        app.processEvents()
+        time.sleep(0.002)
+
+
+def _handles() -> int:
+    return sum(1 for _ in Path("/proc/self/fd").iterdir())
+
+
+def edit(folder: Path, count: int) -> dict[str, float]:
+    """Make so many edits, half at the Bench and half on the Chart; return what was measured."""
+    private_folders(folder)
+    app = make_application(["long"])
+    window = MainWindow(Document(demo_plan()))
+    collector = Collector(app)
+    collector.start()
+    window.show()
+    warm_up().join()
+    _wait(app, 1.0)
+    before, handles = memory_mb(), _handles()
+    peak = before
+    names = [stroke.id for stroke in window.document.plan.strokes]
+    for number in range(count // 2):
+        if number % 40 == 0:
+            window.model.choose(names[(number // 40) % len(names)])
+        if window.model.pickup is not None:
+            window.model.set_number("Drift", "drift_mm", 0.5 + (number % 97) * 0.03)
+        _wait(app, 0.16 if number % 10 == 0 else 0.002)
+        peak = max(peak, memory_mb())
+    window.go_to(CHART)
+    _wait(app, 1.0)
+    model = window.chart.model
+    for number in range(count - count // 2):
+        if number % 50 == 0 and model.motifs:
+            model.choose(model.motifs[(number // 50) % len(model.motifs)].id)
+        model.place("Move", x_mm=float(number % 60 - 30))
+        _wait(app, 0.16 if number % 10 == 0 else 0.002)
+        peak = max(peak, memory_mb())
+    window.go_to(ORDER)
+    _wait(app, 2.0)
+    at_pages = memory_mb()
+    for _ in range(PAGES):
+        window.order.door.ask()
+        _wait(app, 0.05)
+        if window.order.door.page is not None:
+            window.order.door.page.reject()
+        _wait(app, 0.05)
+    window.go_to(BENCH)
+    _wait(app, 1.0)
+    told = {
+        "edits": count,
+        "before_mb": round(before, 1),
+        "peak_mb": round(peak, 1),
+        "pages_mb": round(memory_mb() - at_pages, 1),
+        "handles_more": _handles() - handles,
+    }
+    window.document.replace(window.document.committed)
+    window.close()
+    collector.stop()
+    return told
+
+
+if __name__ == "__main__":
+    where = Path(sys.argv[1])
+    found = edit(where, int(sys.argv[2]))
+    (where / "long.json").write_text(json.dumps(found))
