@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 
-.PHONY: demo test lint types layers unit bench screenshots schema clean
+.PHONY: demo test test-all hard lint types layers unit bench screenshots schema clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -30,6 +30,16 @@ layers:
 
 unit:
 	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile
+
+# Everything on every Python that is promised; each gets an environment of its own.
+test-all: $(DEV_READY)
+	@sh tools/system_packages.sh display
+	@sh tools/test_all.sh
+
+# What may go wrong, tried on purpose: HARD_MINUTES=30 make hard
+hard: $(DEV_READY)
+	@sh tools/system_packages.sh offscreen
+	PYTHONPATH=tools QT_QPA_PLATFORM=offscreen $(BIN)/python -m hard
 
 bench: $(DEV_READY)
 	@sh tools/system_packages.sh offscreen
@@ -58,5 +68,5 @@ $(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python
 	@touch $@
 
 clean:
-	rm -rf $(VENV) build .benchmarks .mypy_cache .ruff_cache .hypothesis src/*.egg-info
+	rm -rf $(VENV) .venv-* build .benchmarks .mypy_cache .ruff_cache .hypothesis src/*.egg-info
 	find src tests tools -name __pycache__ -type d -exec rm -rf {} +

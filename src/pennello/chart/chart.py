@@ -90,6 +90,11 @@ class Chart:
         return known[name]
 
     @property
+    def eyes_closed(self) -> bool:
+        """Whether there is an eye, and it is closed."""
+        return any(zone.kind == "lid" for zone in self.zones)
+
+    @property
     def bounds_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the drawing, mm."""
         points = np.concatenate([drawn(line.path) for line in self.lines] + [drawn(self.skin)])

@@ -7,7 +7,7 @@ from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
-from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
@@ -15,7 +15,7 @@ from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
-from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif
+from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif, with_other_eyes
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
@@ -23,7 +23,7 @@ from pennello.files.chart_svg import chart_svg, motif_svg
 from pennello.files.motif_file import SUFFIX, read_own
 from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import Motif
+from pennello.motif.motif import Motif, counted
 from pennello.motif.place import Place
 from pennello.units import parse_number
 
@@ -122,8 +122,32 @@ def _place(wish: Namespace, key: str, values: dict[str, float]) -> str:
     return new_id
 
 
+def _eyes(wish: Namespace) -> int:
+    """Open or close the eyes of a plan's chart: paint on a lid is fine where they are closed."""
+    if wish.plan is None or wish.eyes is None or wish.name is None:
+        raise OutOfRangeError(
+            "eyes of a chart", wish.eyes or "not said", "a chart, --plan PLAN and --eyes open or closed"
+        )
+    plan, key = read_plan(wish.plan), chart_key(wish.name)
+    closed = key in OTHER_EYES and chart(key, plan.measures).eyes_closed
+    if key in OTHER_EYES and closed != (wish.eyes == "closed"):
+        plan = with_other_eyes(plan, key)
+        write_plan(plan, wish.out or wish.plan)
+        key = OTHER_EYES[key]
+    elif key not in OTHER_EYES:
+        with_other_eyes(plan, key)  # says that it has none
+    odd = [one for one in chart_problems(plan) if one["chart"] == key]
+    if wish.json:
+        write_json({"chart": key, "odd": odd})
+    else:
+        print(f"{CHARTS[key][0]}: {counted(len(odd), 'place')} to look at.")
+    return 0
+
+
 def chart_verb(wish: Namespace) -> int:
-    """List charts, or write one as SVG."""
+    """List charts, write one as SVG, or say whether its eyes are open."""
+    if wish.eyes or wish.plan:
+        return _eyes(wish)
     if wish.name is None:
         listed = [{"key": key, "name": name} for key, (name, _) in CHARTS.items()]
         if wish.json:

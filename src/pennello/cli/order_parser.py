@@ -7,7 +7,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from pennello.cli.numbers import number
+from pennello.cli.numbers import number, whole
 
 PlanVerb = Callable[..., argparse.ArgumentParser]
 
@@ -50,6 +50,10 @@ def add_order_verbs(verbs: Any, plan_verb: PlanVerb, json: Callable[[argparse.Ar
 
     runs = verbs.add_parser("runs", help="recorded runs, and your own pace from them")
     runs.add_argument("--notebook", type=Path, metavar="FILE", help="the notebook's file (default: your own)")
+    runs.add_argument("--forget", action="store_true", help="erase what people said; times stay")
+    runs.add_argument(
+        "--keep-answers", type=whole, metavar="DAYS", help="how many days after a run they are kept (default 0)"
+    )
     json(runs)
 
 

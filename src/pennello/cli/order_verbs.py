@@ -299,19 +299,26 @@ def expired_of(kit: str | None) -> tuple[str, ...]:
 
 def runs_verb(wish: Namespace) -> int:
     """List recorded runs, and the pace that they give."""
-    from pennello.session.notebook import notebook_path, pace_of  # noqa: PLC0415
+    from pennello.disk import exists  # noqa: PLC0415 - only where asked for
+    from pennello.session.notebook import forget_answers, let_go_of_answers, notebook_path, pace_of  # noqa: PLC0415
+    from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
     from pennello.store.notebook import Notebook, RunNote  # noqa: PLC0415
 
     path = wish.notebook or notebook_path()
+    if wish.keep_answers is not None:
+        if not 0 <= wish.keep_answers <= MOST_ANSWERS_DAYS:
+            raise OutOfRangeError("--keep-answers", wish.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
+        store_settings(replace(load_settings(), answers_days=wish.keep_answers))
+    erased = forget_answers(path=path) if wish.forget else let_go_of_answers(path=path)
     runs: tuple[RunNote, ...] = ()
-    if path.exists():
-        book = Notebook(path)
-        runs = book.runs()
-        book.close()
+    if exists(path):
+        with Notebook(path) as book:
+            runs = book.runs()
     pace = pace_of(path)
     if wish.json:
         write_json(
             {
+                "erased": erased,
                 "runs": [
                     {
                         "plan": run.plan,
@@ -321,7 +328,6 @@ def runs_verb(wish: Namespace) -> int:
                         "planned_s": run.planned_s,
                         "finished": run.finished,
                         "steps": len(run.steps),
-                        "answers": dict(run.answers),
                     }
                     for run in runs
                 ],
@@ -337,4 +343,6 @@ def runs_verb(wish: Namespace) -> int:
         print(f"{kind.value}: {factor:.2f} times the default, the median of {count} steps")
     if not runs:
         print("No run is recorded yet; times are defaults.")
+    if wish.forget:
+        print(f"What people said before {counted(erased, 'run')} is erased; times stay.")
     return 0

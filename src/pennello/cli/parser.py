@@ -154,6 +154,9 @@ def _chart_verbs(verbs: Any) -> None:
     chart.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
     chart.add_argument("--head-mm", type=length_mm, metavar="MM", help="head breadth")
     chart.add_argument("--face-mm", type=length_mm, metavar="MM", help="root of the nose to chin")
+    chart.add_argument("--plan", type=Path, metavar="PLAN", help="with --eyes: the plan whose chart it is")
+    chart.add_argument("--eyes", choices=("open", "closed"), help="paint it with open eyes or closed ones")
+    chart.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(chart)
 
 

@@ -96,7 +96,7 @@ def read_svg(path: Path, *, dots: bool = False) -> tuple[CubicPath, ...]:
     try:
         SVGPath.fromstring(data).draw(pen)
     except _PARSER_ERRORS as error:
-        raise FileProblemError(path, f"a path in it cannot be read ({type(error).__name__}: {error}).") from error
+        raise FileProblemError(path, "a path in it cannot be read; redraw it, and save it as plain SVG.") from error
     try:
         paths = tuple(paths_of(pen.value))
     except PennelloError as error:

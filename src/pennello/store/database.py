@@ -176,11 +176,26 @@ def rows(connection: sqlite3.Connection, path: Path, query: str, kind: type[Row]
     return [_row(path, row, kind, number, what) for number, row in enumerate(found, 1)]
 
 
+def _told(message: str) -> str:
+    """Return what is wrong with a column in words.
+
+    >>> _told("Expected `float`, got `str` - at `$.width_mm`")
+    'width_mm: expected a number, got text'
+    """
+    problem, _, place = message.partition(" - at `$")
+    words = {"float": "a number", "int": "a whole number", "str": "text", "null": "nothing", " | ": " or "}
+    for term, word in words.items():
+        problem = problem.replace(term, word)
+    column = place.strip("`.")
+    told = clipped(problem.replace("`", "").replace("Expected", "expected"), 90)
+    return f"{column}: {told}" if column else told
+
+
 def _row(path: Path, row: dict[str, object], kind: type[Row], number: int, what: str) -> Row:
     try:
         return msgspec.convert(row, kind)
     except (msgspec.ValidationError, OverflowError) as error:
         named = clipped(str(row.get("id", row.get("name", f"row {number}"))), 40)
         raise FileProblemError(
-            path, f"the {what} is damaged at '{named}' ({clipped(str(error), 120)}); take back a copy of it."
+            path, f"the {what} is damaged at '{named}' ({_told(str(error))}); take back a copy of it."
         ) from error

@@ -18,9 +18,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.chart.catalogue import CHARTS
+from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.on_chart import moved_in_order, with_new_motif
+from pennello.design.on_chart import moved_in_order, with_new_motif, with_other_eyes
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.motif_file import OwnMotif, own_of
@@ -129,6 +129,11 @@ class ChartStation(QWidget):
         self.mirror.setCheckable(True)
         self.mirror.setToolTip("As you see yourself when you paint your own face")
         self.mirror.toggled.connect(self._set_mirror)
+        self.eyes = QToolButton()
+        self.eyes.setText("Eyes closed")
+        self.eyes.setCheckable(True)
+        self.eyes.setToolTip("Paint on the lid of a closed eye is fine; on an open one nothing is")
+        self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
@@ -140,7 +145,7 @@ class ChartStation(QWidget):
             button.setProperty("chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
-        return self.mirror, self.layers, self.skins, self.colours, self.svg
+        return self.mirror, self.eyes, self.layers, self.skins, self.colours, self.svg
 
     def _time(self) -> QHBoxLayout:
         """Return the beads, and when the chart is looked at."""
@@ -260,6 +265,12 @@ class ChartStation(QWidget):
         if age is not None:
             self.model.edit("Whom it is drawn for", lambda plan: replace(plan, measures=usual(age)))
 
+    def turn_eyes(self) -> None:
+        """Open or close the eyes of this chart, with all that lies on it."""
+        key = self.model.key
+        self.model.edit("Eyes open or closed", lambda plan: with_other_eyes(plan, key))
+        self.model.show_chart(OTHER_EYES[key])
+
     def _set_guide(self) -> None:
         self.board.guide = self.guide.currentData() or ""
         self.board.update()
@@ -302,6 +313,9 @@ class ChartStation(QWidget):
     def refresh(self) -> None:
         """Follow the model."""
         measures = self.model.plan.measures
+        with QSignalBlocker(self.eyes):
+            self.eyes.setEnabled(self.model.key in OTHER_EYES)
+            self.eyes.setChecked(self.model.chart.eyes_closed)
         with QSignalBlocker(self.chart):
             self.chart.setCurrentIndex(self.chart.findData(self.model.key))
         known = next((age for age in Age if usual(age) == measures), None)

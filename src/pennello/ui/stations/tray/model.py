@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import fields, replace
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal
@@ -131,7 +131,7 @@ class TrayModel(QObject):
     def change_thing(self, label: str, **changes: Any) -> None:
         """Change the chosen thing."""
         item = self.item
-        if item is not None and not all(hasattr(item.thing, name) for name in changes):
+        if item is not None and not set(changes) <= {field.name for field in fields(item.thing)}:
             self.failed.emit(f"{item.name} has no such number; choose a thing that has.")
         elif item is not None:
             merge = f"{item.key} {sorted(changes)}"

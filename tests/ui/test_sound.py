@@ -1,0 +1,334 @@
+"""Nothing lost, nothing wrong in silence, nothing that ends the program: at the real window."""
+
+import gc
+import re
+import threading
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QLocale, QObject, Qt
+from PySide6.QtGui import QPixmap
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
+
+import pennello
+from pennello.design.chart_checks import odd_on
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import plan_bytes, read_plan, write_plan
+from pennello.session.jobs import Jobs
+from pennello.ui.collector import Collector
+from pennello.ui.theme.icons import icon_file
+from pennello.ui.widgets.asking import AmountPage
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.painting import painted, painting
+from pennello.ui.widgets.plain import tip
+from pennello.ui.window import BENCH, CHART
+from pennello.ui.work import begin
+from pennello.units import LengthUnit
+
+KEYS, SOURCES = Qt.Key, Path(pennello.__file__).parent
+
+# --- numbers as people write them ---
+
+
+class Holder(QWidget):
+    """A window that keeps what is said."""
+
+    def __init__(self, *fields):
+        super().__init__()
+        self.said = []
+        column = QVBoxLayout(self)
+        for field in fields:
+            column.addWidget(field)
+
+    def say(self, sentence):
+        self.said.append(sentence)
+
+
+@pytest.fixture
+def width(qtbot):
+    """A width of 19.05 mm, under a German locale."""
+    QLocale.setDefault(QLocale("de_DE"))
+    field = NumberField(Quantity("Width", 0.5, 120, 0.5, 1, length=True))
+    holder = Holder(field)
+    qtbot.addWidget(holder)
+    holder.show()
+    field.show_amount(19.05)
+    yield field
+    QLocale.setDefault(QLocale.c())
+
+
+def typed(field, text):
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, text)
+    QTest.keyClick(field, KEYS.Key_Return)
+    return field.amount
+
+
+@pytest.mark.parametrize(
+    ("unit", "text", "amount"),
+    [
+        ("mm", "12,5", 12.5),
+        ("mm", "5.6", 5.6),
+        ("mm", "3/4 in", 19.05),
+        ("mm", '1 1/8"', 28.575),
+        ("mm", "1e1", 10.0),
+        ("in", "19 mm", 19.0),
+        ("in", "3/4", 19.05),
+        ("in", "1,5", 38.1),
+    ],
+)
+def test_numbers_are_read_as_people_write_them(width, unit, text, amount):
+    width.show_unit(LengthUnit(unit))
+    assert typed(width, text) == pytest.approx(amount)
+    assert not width.parentWidget().said
+
+
+@pytest.mark.parametrize("text", ["nan", "inf", "1_9", "abc", "1e5", "12 kg", "1/0", "-3"])
+def test_what_is_not_understood_is_said_and_the_old_value_stays(width, text):
+    assert typed(width, text) == 19.05
+    (sentence,) = width.parentWidget().said
+    assert sentence.startswith(("Width: '", "Width is "))
+    assert sentence.endswith("It stays 19.1 mm.") or sentence.endswith("It stays 19.0 mm.")
+
+
+def test_a_number_that_is_left_alone_stays_what_it_is(width, qtbot):
+    width.setFocus()
+    QTest.keyClick(width, KEYS.Key_Return)
+    width.clearFocus()
+    assert width.amount == 19.05
+
+
+def test_a_number_is_asked_for_with_its_unit(qtbot):
+    page = AmountPage(None, "Width", Quantity("Width", 0.2, 30, 0.1, 1, length=True), 2.0, LengthUnit.MM)
+    qtbot.addWidget(page)
+    page.show()
+    assert typed(page.field, "1/8 in") == pytest.approx(3.175)
+    typed(page.field, "thick")
+    assert "not understood" in page.said.text()
+
+
+# --- what would end the program ---
+
+
+class Careless(QWidget):
+    def __init__(self):
+        super().__init__()
+        self.seen_painters = []
+
+    @painted
+    def paintEvent(self, painter, event):
+        """Fail in the middle."""
+        self.seen_painters.append(painter)
+        raise KeyError("gone")
+
+
+def test_a_painter_ends_whatever_happens(qtbot):
+    widget = Careless()
+    qtbot.addWidget(widget)
+    with qtbot.captureExceptions():
+        with pytest.raises(KeyError):
+            widget.grab()
+        qtbot.wait(1)
+    assert widget.seen_painters
+    assert not any(painter.isActive() for painter in widget.seen_painters)
+    held = []
+
+    def draw():
+        with painting(QPixmap(4, 4)) as painter:
+            held.append(painter)
+            raise ValueError
+
+    with pytest.raises(ValueError):
+        draw()
+    assert not held[0].isActive()
+
+
+@pytest.mark.parametrize(
+    ("pattern", "where"),
+    [
+        (r"\bQPainter\(", {"widgets/painting.py"}),
+        (r"\bQImage\(\w+\.data", {"widgets/paint.py"}),
+        (r"getDouble|getInt\(", set()),
+    ],
+)
+def test_dangerous_things_are_done_in_one_place(pattern, where):
+    found = set()
+    for path in (SOURCES / "ui").rglob("*.py"):
+        if re.search(pattern, path.read_text()):
+            found.add("/".join(path.parts[-2:]))
+    assert found == where
+
+
+def test_workers_speak_on_the_windows_thread_and_only_to_the_living(qtbot):
+    jobs, owner, heard = Jobs(), QObject(), []
+    here = threading.current_thread()
+
+    def hear(value):
+        heard.append((value, threading.current_thread() is here))
+
+    begin(jobs, "one", owner, lambda job: job.report(0.5, "half") or 7, finished=hear, failed=hear)
+    qtbot.waitUntil(lambda: heard == [(7, True)], timeout=3000)
+    begin(jobs, "one", owner, lambda _: 1 / 0, finished=hear, failed=hear)
+    qtbot.waitUntil(lambda: len(heard) == 2, timeout=3000)
+    assert "ZeroDivisionError" in heard[1][0]
+    gate, ended = threading.Event(), threading.Event()
+    begin(jobs, "two", owner, lambda _: gate.wait(3) and ended.set(), finished=hear, failed=hear)
+    owner.deleteLater()
+    qtbot.wait(20)
+    gate.set()
+    assert ended.wait(3)
+    qtbot.wait(20)
+    jobs.close()
+    assert len(heard) == 2
+
+
+def test_only_the_windows_thread_collects(qtbot):
+    freed = []
+
+    class Loop:
+        def __init__(self):
+            self.me = self
+
+        def __del__(self):
+            freed.append(threading.current_thread() is threading.main_thread())
+
+    owner = QObject()
+    collector = Collector(owner)
+    collector.start()
+    try:
+        worker = threading.Thread(target=lambda: [Loop() for _ in range(3000)])
+        worker.start()
+        worker.join()
+        assert freed == []
+        collector.tick()
+        assert len(freed) == 3000
+        assert all(freed)
+    finally:
+        collector.stop()
+    assert gc.isenabled()
+
+
+# --- nothing lost ---
+
+
+def test_a_damaged_copy_keeps_no_plan_from_opening(open_window, demo, tmp_path):
+    path = tmp_path / "walk.pennello"
+    write_plan(replace(demo, title="Sound"), path)
+    copy = tmp_path / ".walk.pennello.autosave"
+    copy.write_bytes(plan_bytes(demo).replace(b"Foam", b"F\xefam", 1))
+    window = open_window(demo)
+    window.open_path(path)
+    assert window.document.plan.title == "Sound"
+    assert "set aside" in window.banner.words.text()
+    assert not copy.exists()
+
+
+def test_what_another_program_saved_is_asked_about(open_window, demo, tmp_path):
+    path = tmp_path / "walk.pennello"
+    write_plan(demo, path)
+    window = open_window(demo)
+    window.open_path(path)
+    write_plan(replace(demo, title="Theirs"), path)
+    window.document.edit("Title", replace(demo, title="Mine"))
+    assert not window.save()
+    assert [button.text() for button in window.banner.buttons] == ["Keep mine", "Take theirs", "Save as ...", "Not now"]
+    window.banner.buttons[1].click()
+    assert (window.document.plan.title, window.document.dirty) == ("Theirs", False)
+    window.undo()
+    assert window.document.plan.title == "Mine"
+    assert window.save()
+    write_plan(replace(demo, title="Theirs again"), path)
+    window.document.edit("Title", replace(demo, title="Mine again"))
+    window.save()
+    window.banner.buttons[0].click()
+    assert read_plan(path).title == "Mine again"
+
+
+def test_a_plan_that_is_open_elsewhere_is_said(open_window, demo, tmp_path):
+    path = tmp_path / "walk.pennello"
+    write_plan(demo, path)
+    first, second = open_window(demo), open_window(demo)
+    first.open_path(path)
+    second.open_path(path)
+    assert "open in another Pennello" in second.banner.words.text()
+
+
+def test_an_ending_that_was_added_writes_over_nothing(window, tmp_path, monkeypatch):
+    there = tmp_path / "evening.pennello"
+    there.write_text("mine")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "evening"), ""))
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: QMessageBox.StandardButton.Cancel)
+    assert not window.files.save_as()
+    assert there.read_text() == "mine"
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: QMessageBox.StandardButton.Yes)
+    assert window.files.save_as()
+    assert read_plan(there).title == window.document.plan.title
+
+
+def test_icons_are_never_written_through_a_link(qapp, own_folders, tmp_path):
+    icon_file.cache_clear()
+    folder = Path(icon_file("check", "#123456")).parent
+    assert own_folders in folder.parents
+    assert folder.stat().st_mode & 0o077 == 0
+    victim = tmp_path / "victim"
+    victim.write_text("mine")
+    (folder / "down-654321.svg").symlink_to(victim)
+    made = Path(icon_file("down", "#654321"))
+    assert victim.read_text() == "mine"
+    assert "<svg" in made.read_text()
+    icon_file.cache_clear()
+
+
+# --- nothing wrong in silence ---
+
+
+def test_f_flips_only_at_the_bench_and_only_where_nobody_wants_the_key(window):
+    def flipped():
+        return window.model.pickup.flip
+
+    before = flipped()
+    window.bench.setFocus()
+    QTest.keyClick(window.bench, KEYS.Key_F)
+    assert flipped() is not before
+    window.go_to(CHART)
+    QTest.keyClick(window.chart.board, KEYS.Key_F)
+    window.go_to(BENCH)
+    assert flipped() is not before
+    window.bar.title.setFocus()
+    QTest.keyClick(window.bar.title, KEYS.Key_F)
+    assert flipped() is not before
+
+
+def test_names_stay_words(open_window, demo):
+    name = '<h1>T</h1><img src="x">'
+    window = open_window(replace(demo, title=name, paints=tuple(replace(p, name="<i>P</i>") for p in demo.paints)))
+    window.say(f"{name} is said")
+    assert window.banner.words.textFormat() is Qt.TextFormat.PlainText
+    rich = [label for label in window.findChildren(QLabel) if label.textFormat() is not Qt.TextFormat.PlainText]
+    assert rich == []
+    assert tip("a < b") == "<qt>a &lt; b</qt>"
+
+
+def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
+    window = open_window(demo_plan())
+    window.go_to(CHART)
+    model, chart = window.chart.model, window.chart
+    model.show_chart("face")
+    chart.add_motif("petal-ring")
+    eye = next(zone for zone in model.chart.zones if zone.kind == "eye").polygon.mean(axis=0)
+    chart.panel.put_on((float(eye[0]), float(eye[1])))
+
+    def kept_clear():
+        return [one for one in odd_on(model.plan, model.key) if one.code == "keep_clear"]
+
+    assert kept_clear()
+    chart.eyes.click()
+    assert model.key == "face-eyes-closed"
+    assert chart.eyes.isChecked()
+    assert model.motifs
+    assert not kept_clear()
+    window.undo()
+    assert any(one.chart == "face" for one in window.document.plan.motifs)
