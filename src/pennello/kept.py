@@ -14,7 +14,7 @@ from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
-MOST_BYTES = 32_000_000
+MOST_BYTES = 16_000_000
 """What all kept results together may weigh, bytes (a default)."""
 
 _LEAST_BYTES = 400

@@ -23,7 +23,7 @@ from pennello.ui.widgets.asking import AmountPage
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
-from pennello.ui.window import BENCH, CHART
+from pennello.ui.window import BENCH, CHART, TRAY
 from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
@@ -99,6 +99,37 @@ def test_a_number_that_is_left_alone_stays_what_it_is(width, qtbot):
     QTest.keyClick(width, KEYS.Key_Return)
     width.clearFocus()
     assert width.amount == 19.05
+
+
+def test_what_is_typed_stays_with_the_thing_it_was_typed_for(window, qtbot):
+    window.go_to(TRAY)
+    model, station = window.tray.model, window.tray.station
+    cakes, brushes = (button for button in station.kinds.buttons() if button.text() in ("Cakes", "Brushes and sponges"))
+    cakes.click()
+    cake = model.item
+    field = station.detail.cake_numbers.fields["softness_mm"]
+    window.activateWindow()
+    field.setFocus()
+    qtbot.waitUntil(field.hasFocus)
+    field.selectAll()
+    QTest.keyClicks(field, "1.7")
+    QTest.mouseClick(brushes, Qt.MouseButton.LeftButton)
+    assert model.item.key != cake.key
+    changed = next(one for one in model.session.kit.items.values() if one.key == cake.key)
+    assert changed.thing.softness_mm == 1.7
+
+
+def test_what_is_typed_is_saved(window, qtbot, tmp_path):
+    window.bar.title.setFocus()
+    qtbot.waitUntil(window.bar.title.hasFocus)
+    window.bar.title.selectAll()
+    QTest.keyClicks(window.bar.title, "Typed")
+    window.files.save_to(tmp_path / "x.pennello")
+    window.document.replace(window.document.plan, tmp_path / "x.pennello")
+    window.bar.title.selectAll()
+    QTest.keyClicks(window.bar.title, "Typed too")
+    assert window.save()
+    assert read_plan(tmp_path / "x.pennello").title == "Typed too"
 
 
 def test_a_number_is_asked_for_with_its_unit(qtbot):

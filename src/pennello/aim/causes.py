@@ -163,7 +163,7 @@ def _slid(case: Case, index: int, better: PickUp, moved: float) -> _Suspect:
     now = case.attempt.recipe.pickups[index]
     _, over = met_shares(now, cake, case.attempt.brush)
     if over.min() < 0.98:
-        bare = (1 - over).mean() * case.attempt.brush.width_mm
+        bare = float((1 - over).mean()) * case.attempt.brush.width_mm
         text = f"{case.say(bare)} of the brush hangs over the edge of {cake.name} and picks up nothing."
         return _Suspect("hangs_over", text, (mend,), certain=True)
     text = f"The brush lies {case.say(moved)} too far to {other}{_rim_words(case)}."

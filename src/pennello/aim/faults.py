@@ -111,8 +111,8 @@ def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
     if not stroke.pressures and brush.kind.dips and narrower < stroke.pressure - 0.05:
         mends.append(SetWay("press", replace(stroke, pressure=narrower), brush, f"press only {narrower:.0%}"))
     elif not stroke.pressures:
-        way = _pivoted(laid, stroke, float(corner))
-        mends.append(SetWay("pivot", way, brush, "turn the stroke on its inner corner"))
+        pivoted = _pivoted(laid, stroke, float(corner))
+        mends.append(SetWay("pivot", pivoted, brush, "turn the stroke on its inner corner"))
     smaller = _next_narrower(brush)
     if smaller is not None:
         mends.append(SetWay("brush", stroke, smaller, f"take the {smaller.name}"))

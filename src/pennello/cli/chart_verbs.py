@@ -183,6 +183,7 @@ def chart_verb(wish: Namespace) -> int:
 
 def render_chart(wish: Namespace) -> int:
     """Write a chart with its motifs as painted."""
+    from pennello.design.scene import MOST_PIXELS  # noqa: PLC0415
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
     from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
 
@@ -192,7 +193,7 @@ def render_chart(wish: Namespace) -> int:
     drawn = chart_of(plan, wish.chart)
     doer = engine.REFERENCE if wish.reference else engine.kernel()
     shown = as_wished(plan) if wish.wish else plan
-    painted = ChartScene(wish.px_per_mm).paint(shown, wish.chart, doer, wish.at)
+    painted = ChartScene(wish.px_per_mm, MOST_PIXELS).paint(shown, wish.chart, doer, wish.at)
     over = [overlay for overlay in plan.overlays if overlay.chart == wish.chart]
     picture = chart_picture(drawn, painted, skin_bytes(plan.skin), wish.px_per_mm, over, mirrored=wish.mirror)
     write_png(picture, wish.png, wish.px_per_mm)

@@ -34,6 +34,9 @@ from pennello.load.recipe import Recipe
 Array = NDArray[np.floating[Any]]
 
 MOST_PIXELS = 3_000_000
+MOST_SHOWN_PIXELS = 600_000
+"""Of a film that is kept for the screen: a pixel of it weighs 84 bytes."""
+
 THREADS = 2
 BANDS = 8
 _NOTHING = np.array([[0.0, 0.0], [40.0, 30.0]])
@@ -102,8 +105,8 @@ def _ready(
     return Pull(stroke.id, way.track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
 
 
-def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:
-    """Return the patch of skin that all strokes reach, at this resolution or what keeps it within 3 million pixels.
+def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) -> Canvas:
+    """Return the patch of skin that all strokes reach, at this resolution or what keeps it within so many pixels.
 
     Raises
     ------
@@ -117,7 +120,7 @@ def skin_canvas(plan: Plan, px_per_mm: float) -> Canvas:
     ]
     low, high = np.min([one[0] for one in corners], axis=0), np.max([one[1] for one in corners], axis=0)
     wide, tall = (float(size) for size in high - low)
-    px = min(px_per_mm, math.sqrt(MOST_PIXELS / (wide * tall)))
+    px = min(px_per_mm, math.sqrt(most_pixels / (wide * tall)))
     if px < px_per_mm:  # whole steps, so that a path that moves a little changes no pixel
         px = max(PX_PER_MM[0], math.floor(px * 4) / 4)
     left, top = (math.floor(float(value) * px) / px for value in low)
@@ -137,9 +140,9 @@ def starts(plan: Plan) -> tuple[float, ...]:
     return tuple(turn.start_s for turn in turns(plan))
 
 
-def fresh_film(plan: Plan, canvas: Canvas, bands: int = BANDS) -> SkinFilm:
-    """Return the plan's skin with nothing on it."""
-    return bare_skin(canvas, small_basis(bands), skin_spectrum(plan.skin))
+def fresh_film(plan: Plan, canvas: Canvas, bands: int = BANDS, *, thin: bool = False) -> SkinFilm:
+    """Return the plan's skin with nothing on it; a thin one is to be copied before it is painted on."""
+    return bare_skin(canvas, small_basis(bands), skin_spectrum(plan.skin), thin=thin)
 
 
 class Carrying:

@@ -12,6 +12,7 @@ from pennello.aim.wish import Stop, Wanted, edge_lab
 from pennello.colour.lab import lab_to_hex
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
+from pennello.errors import OutOfRangeError
 from pennello.kit.contact import BINS, bin_places
 from pennello.load.edge import LoadedEdge, boundaries
 
@@ -79,12 +80,26 @@ def turned_stops(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
 
 
 def with_wish_boundary(wanted: Wanted, index: int, to_u: float, blend_mm: float | None = None) -> Wanted:
-    """Return the wish with the end of one colour moved, clipped between its neighbours, and its blend if given."""
+    """Return the wish with the end of one colour moved, clipped between its neighbours, and its blend if given.
+
+    Raises OutOfRangeError if there is no boundary of that number.
+    """
     stops = list(wanted.stops)
+    if not 0 <= index < len(stops) - 1:
+        raise OutOfRangeError("the boundary's number", index, f"0 to {len(stops) - 2}")
     low = stops[index - 1].to_u if index else 0.0
     at = min(max(to_u, low + LEAST_PART_U), stops[index + 1].to_u - LEAST_PART_U)
     blend = stops[index].blend_mm if blend_mm is None else min(max(blend_mm, 0.0), 60.0)
     stops[index] = replace(stops[index], to_u=at, blend_mm=blend)
+    return replace(wanted, stops=tuple(stops))
+
+
+def with_wish_blend(wanted: Wanted, index: int, blend_mm: float) -> Wanted:
+    """Return the wish with one colour handing over that softly, mm; raises OutOfRangeError without such a colour."""
+    stops = list(wanted.stops)
+    if not 0 <= index < len(stops):
+        raise OutOfRangeError("the colour's number", index, f"0 to {len(stops) - 1}")
+    stops[index] = replace(stops[index], blend_mm=blend_mm)
     return replace(wanted, stops=tuple(stops))
 
 

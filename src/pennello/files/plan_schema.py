@@ -7,6 +7,7 @@ Structure and types only; ranges belong to the values themselves.
 
 from __future__ import annotations
 
+from inspect import cleandoc
 from typing import Annotated, Any, Literal
 
 import msgspec
@@ -372,9 +373,21 @@ class Header(Struct):
     schema: int = 0
 
 
+def _unindented(value: Any) -> Any:
+    """Return a schema with its descriptions unindented, as Python 3.13 has docstrings and earlier ones do not."""
+    if isinstance(value, list):
+        return [_unindented(one) for one in value]
+    if not isinstance(value, dict):
+        return value
+    return {
+        key: cleandoc(one) if key == "description" and isinstance(one, str) else _unindented(one)
+        for key, one in value.items()
+    }
+
+
 def json_schema() -> dict[str, Any]:
     """Return the JSON Schema (2020-12) of a plan file."""
-    schema = msgspec.json.schema(PlanFile)
+    schema = _unindented(msgspec.json.schema(PlanFile))
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": f"Pennello plan, version {VERSION}",

@@ -189,12 +189,16 @@ def cell_px(px_per_mm: float) -> int:
     return max(1, round(CELL_MM * px_per_mm))
 
 
-def bare_skin(canvas: Canvas, basis: Basis, skin: Array) -> SkinFilm:
-    """Return a patch of skin with nothing on it; skin is its reflectance at 36 bands."""
+def bare_skin(canvas: Canvas, basis: Basis, skin: Array, *, thin: bool = False) -> SkinFilm:
+    """Return a patch of skin with nothing on it; skin is its reflectance at 36 bands.
+
+    A thin one keeps its ground once for all pixels; it can be read and copied, and its copy painted on.
+    """
     shape = (canvas.rows, canvas.columns)
     bands = basis.pick(skin).astype(np.float32)
     planes = [np.zeros(shape, np.float32) for _ in range(3)]
-    ground = np.ascontiguousarray(np.broadcast_to(bands, (*shape, len(bands))))
+    once = np.broadcast_to(bands, (*shape, len(bands)))
+    ground = once if thin else np.ascontiguousarray(once)
     wet = np.zeros((*shape, len(bands) + 2), np.float32)
     return SkinFilm(canvas, basis, wet, planes[0], planes[1], ground, planes[2])
 

@@ -15,6 +15,7 @@ from pennello.design.clock import turns
 from pennello.design.on_chart import painted_plan, until
 from pennello.design.placed import GLITTER, LINES, Overlay, grains, paths_of
 from pennello.design.plan import Plan
+from pennello.design.scene import MOST_SHOWN_PIXELS
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
@@ -49,8 +50,8 @@ class Painted:
 class ChartScene:
     """Paints the motifs of a chart; what does not change from one plan to the next is kept."""
 
-    def __init__(self, px_per_mm: float = REST_PX_PER_MM) -> None:
-        self._px_per_mm = px_per_mm
+    def __init__(self, px_per_mm: float = REST_PX_PER_MM, most_pixels: int = MOST_SHOWN_PIXELS) -> None:
+        self._px_per_mm, self._most_pixels = px_per_mm, most_pixels
         self._scene: tuple[str, SkinScene] | None = None  # of the chart that was painted last: films are large
 
     def paint(self, plan: Plan, key: str, engine: Engine | None = None, at_s: float | None = None) -> Painted | None:
@@ -67,7 +68,7 @@ class ChartScene:
         if not laid.strokes:
             return None
         if self._scene is None or self._scene[0] != key:
-            self._scene = (key, SkinScene(self._px_per_mm))
+            self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
         view = scene.show(laid, 0, engine)
         film = scene.film()

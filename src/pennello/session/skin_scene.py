@@ -11,7 +11,16 @@ from numpy.typing import NDArray
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import picture_lab
 from pennello.design.plan import Plan
-from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas, starts
+from pennello.design.scene import (
+    MOST_SHOWN_PIXELS,
+    Carrying,
+    Pull,
+    fresh_film,
+    lay_in_order,
+    pulls,
+    skin_canvas,
+    starts,
+)
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import tau_from_dry
 from pennello.lay.engine import best
@@ -39,8 +48,8 @@ class SkinScene:
     An edit gives back to the second what it changed since the first, and lays the strokes from there on anew.
     """
 
-    def __init__(self, px_per_mm: float = 4.0) -> None:
-        self.px_per_mm = px_per_mm
+    def __init__(self, px_per_mm: float = 4.0, most_pixels: int = MOST_SHOWN_PIXELS) -> None:
+        self.px_per_mm, self._most_pixels = px_per_mm, most_pixels
         self._canvas: Canvas | None = None
         self._skin: object = None
         self._engine: Engine | None = None
@@ -59,7 +68,7 @@ class SkinScene:
             Number of the stroke that is being edited: the film before it is kept.
         """
         doer = engine or best()
-        canvas = skin_canvas(plan, self.px_per_mm)
+        canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels)
         ready = pulls(plan, canvas.px_per_mm)
         times = starts(plan)
         keys = list(zip(ready, times, strict=True))
@@ -108,10 +117,11 @@ class SkinScene:
         everything = Box(0, canvas.rows, 0, canvas.columns)
         keep = self._base is not None and _common(self._base[0], keys) == len(self._base[0])
         if not keep or self._base is None or self._all is None:
-            self._base = ([], fresh_film(plan, canvas), Carrying())
-            self._all, self._dirty = None, None
+            self._base, self._all, self._dirty = None, None, None  # let go of first: films are large
+            self._base = ([], fresh_film(plan, canvas, thin=True), Carrying())
         base_keys, base, carrying = self._base
         if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
+            base = base if base_keys else base.copy()
             lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, tau_from_dry(plan.dry_after_s))
             self.laid += focus - len(base_keys)
             self._base = (keys[:focus], base, carrying)

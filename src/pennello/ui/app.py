@@ -21,6 +21,7 @@ from pennello.session.document import Document
 from pennello.ui.collector import Collector
 from pennello.ui.mailbox import open_mailbox, post
 from pennello.ui.theme.style import add_typeface, body_font
+from pennello.ui.widgets.pending import PressWatch
 from pennello.ui.window import MainWindow
 
 
@@ -49,6 +50,8 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
     open_mailbox()
     add_typeface()
     app.setFont(body_font())
+    if app.findChild(PressWatch) is None:
+        PressWatch(app)
     return app
 
 

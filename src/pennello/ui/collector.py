@@ -14,7 +14,8 @@ from PySide6.QtCore import QObject, QTimer
 from pennello.ui.memory import give_back, settle_memory
 
 EVERY_MS = 1000
-OLDEST_EVERY = 10
+TRIM_EVERY = 1
+OLDEST_EVERY = 9
 """The oldest generation, which takes longest, is looked through at every so many ticks."""
 
 
@@ -51,4 +52,5 @@ class Collector(QObject):
         else:
             gc.collect()
             linecache.clearcache()  # Qt's import hook reads the source of all that is imported, and it stays: 30 MB
+        if not self._ticks % TRIM_EVERY:
             give_back()

@@ -5,12 +5,12 @@ from __future__ import annotations
 import ctypes
 
 _MMAP_THRESHOLD, _ARENAS = -3, -8  # mallopt(3)
-_THRESHOLD_BYTES = 1 << 20
+_THRESHOLD_BYTES = 1 << 18
 _MOST_ARENAS = 2
 
 
 def settle_memory() -> bool:
-    """Have arrays over a megabyte mapped by themselves, and few arenas; return whether the C library knows how."""
+    """Have larger arrays mapped by themselves, and few arenas; return whether the C library knows how."""
     try:
         library = ctypes.CDLL(None)
         return bool(library.mallopt(_MMAP_THRESHOLD, _THRESHOLD_BYTES) and library.mallopt(_ARENAS, _MOST_ARENAS))

@@ -18,6 +18,7 @@ from pennello.session.document import ChangedOnDiskError, Document, with_suffix
 from pennello.session.jobs import Jobs
 from pennello.ui.banner import Banner
 from pennello.ui.widgets.asking import may_write_over
+from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
 
@@ -163,6 +164,7 @@ class PlanFiles(QObject):
 
     def save(self) -> bool:
         """Save where the plan came from, or ask."""
+        settle_typing()
         return self.save_to(self.document.path) if self.document.path else self.save_as()
 
     def save_as(self) -> bool:
@@ -207,6 +209,7 @@ class PlanFiles(QObject):
 
     def may_leave(self) -> bool:
         """Ask about a plan that is not saved; return whether to go on."""
+        settle_typing()
         if not self.document.dirty:
             return True
         buttons = QMessageBox.StandardButton

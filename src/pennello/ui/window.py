@@ -37,6 +37,7 @@ from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import History, TopBar
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.units import LengthUnit
 
@@ -208,6 +209,7 @@ class MainWindow(QMainWindow):
 
     def go_to(self, station: int) -> None:
         """Show a station; undo follows what it shows."""
+        settle_typing()
         self.rail.buttons[station].setChecked(True)
         if self._chart is not None and station != CHART:
             self._chart.model.leave()
@@ -240,10 +242,12 @@ class MainWindow(QMainWindow):
 
     def undo(self) -> None:
         """Take back the last step of what is shown: of the kit at the Tray, else of the plan."""
+        settle_typing()
         self._guarded(self._history.undo)
 
     def redo(self) -> None:
         """Do it again."""
+        settle_typing()
         self._guarded(self._history.redo)
 
     # --- saying things ---

@@ -15,7 +15,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QMenu,
     QPushButton,
     QVBoxLayout,
 )
@@ -33,6 +32,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.asking import ask_amount, ask_target
 from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.ui.widgets.plain import Label, menu_words
@@ -193,7 +193,7 @@ class HandPage(QFrame):
         self._set("Keep the rim", rim_kept)
 
     def _offer_ways(self) -> None:
-        menu = QMenu(self)
+        menu = passing_menu(self)
         here = self._model.stroke
         for other in self._model.plan.strokes:
             if here is not None and other.id != here.id:

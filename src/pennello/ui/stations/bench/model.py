@@ -44,6 +44,8 @@ class BenchModel(QObject):
     -------
     shown
         The plan, the stroke or the prediction is another one.
+    rested(bool)
+        Another station is shown, or this one again.
     judged
         The fine prediction with its verdict is there.
     chosen, pickup_chosen
@@ -53,6 +55,7 @@ class BenchModel(QObject):
     """
 
     shown = Signal()
+    rested = Signal(bool)
     judged = Signal()
     chosen = Signal()
     pickup_chosen = Signal()
@@ -248,6 +251,7 @@ class BenchModel(QObject):
     def rest(self, resting: bool) -> None:  # noqa: FBT001 - said of a state
         """Leave off predicting while another station is shown; take it up again where the plan has changed."""
         self._resting = resting
+        self.rested.emit(resting)
         if not resting and self._stale:
             self._predict()
 

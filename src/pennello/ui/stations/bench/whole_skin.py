@@ -56,13 +56,18 @@ class WholeSkin(QObject):
         self.after_s = 0.0
         self.shown: Shown | None = None
         model.shown.connect(self.ask)
+        model.rested.connect(lambda resting: self.let_go() if resting else self.ask())
 
     def switch(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         """Show all strokes, or only the one on the Bench."""
         self.on = on
-        self._asked = None
+        self.let_go()
         self.ask()
         self.ready.emit()
+
+    def let_go(self) -> None:
+        """Let go of the films, which are large; the picture stays, and they are made again when they are asked for."""
+        self._scene, self._asked = SkinScene(), None
 
     def ask(self) -> None:
         """Let a worker lay the plan's strokes, if anything is another."""

@@ -140,8 +140,9 @@ class ChartModel(QObject):
         self.refresh()
 
     def leave(self) -> None:
-        """Another station is shown."""
+        """Another station is shown: the film, which is large, is let go of; the picture stays."""
         self.open = False
+        self._scene, self._asked = ChartScene(), None
 
     def refresh(self) -> None:
         """Follow the plan."""

@@ -38,6 +38,7 @@ from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
@@ -145,7 +146,7 @@ class MotifPanel(QFrame):
     # --- deeds ---
 
     def _offer(self, button: str, act: Callable[[Point], None]) -> None:
-        menu = QMenu(self)
+        menu = passing_menu(self)
         for name, point in self._model.chart.landmarks:
             menu.addAction(name).triggered.connect(lambda _=False, at=point: act(at))
         self._popup(menu, button)
@@ -163,7 +164,7 @@ class MotifPanel(QFrame):
         self._model.edit_motif("Put a motif on a landmark", lambda one: snapped(one, point))
 
     def _offer_guides(self) -> None:
-        menu = QMenu(self)
+        menu = passing_menu(self)
         for name, _ in self._model.chart.frames:
             menu.addAction(name).triggered.connect(lambda _=False, frame=name: self._ask_count(frame))
         self._popup(menu, "Along ...")
@@ -186,7 +187,7 @@ class MotifPanel(QFrame):
             self._model.edit(label, lambda plan: make(plan, chosen.id))
 
     def _offer_groups(self) -> None:
-        menu, chosen = QMenu(self), self._model.chosen
+        menu, chosen = passing_menu(self), self._model.chosen
         for other in self._model.motifs:
             if chosen is not None and other.id != chosen.id:
                 menu.addAction(menu_words(other.name)).triggered.connect(

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QMenu,
     QPushButton,
     QScrollArea,
     QToolButton,
@@ -36,7 +35,7 @@ from pennello.design.wish_edits import (
     with_stop_coloured,
     without_stop,
 )
-from pennello.design.wishing import turned_round, with_load_wished, with_wish_boundary
+from pennello.design.wishing import turned_round, with_load_wished, with_wish_blend, with_wish_boundary
 from pennello.errors import PennelloError
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.bench.doors import Door
@@ -44,6 +43,7 @@ from pennello.ui.stations.bench.hand_page import PICTURES
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, menu_words
@@ -287,7 +287,7 @@ class WishPage(Door):
 
     def _soften(self, at: int, blend_mm: float) -> None:
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
-            return (*stops[:at], replace(stops[at], blend_mm=blend_mm), *stops[at + 1 :])
+            return with_wish_blend(Wanted(stops), at, blend_mm).stops
 
         self._set_stops("How softly it hands over", make, f"wish blend {at}")
 
@@ -310,7 +310,7 @@ class WishPage(Door):
         self._model.edit("Wish for what this load lays", lambda plan, stroke: with_load_wished(plan, stroke.id))
 
     def _offer_strokes(self) -> None:
-        menu, here = QMenu(self), self._model.stroke
+        menu, here = passing_menu(self), self._model.stroke
         for other in self._model.plan.strokes:
             if here is not None and other.id != here.id:
                 menu.addAction(menu_words(other.name)).triggered.connect(
