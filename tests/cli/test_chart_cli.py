@@ -201,3 +201,19 @@ def test_layers_contrast_and_the_wish(ask, demo_file, tmp_path):
     ask("render", demo_file, "--chart", "face", "--wish", "--px-per-mm", 1, "--png", tmp_path / "w.png")
     with Image.open(tmp_path / "w.png") as picture:
         assert picture.size[0] > 100
+
+
+def test_eyes_are_closed_with_all_that_lies_there(ask, tmp_path):
+    path = tmp_path / "walk.pennello"
+    ask("new", path, "--demo")
+    before = read_plan(path)
+    on_face = [one.id for one in before.motifs if one.chart == "face"]
+    assert on_face
+    out = tmp_path / "closed.pennello"
+    ask("chart", "face", "--plan", path, "--eyes", "closed", "--out", out)
+    assert read_plan(path) == before
+    assert [one.id for one in read_plan(out).motifs if one.chart == "face-eyes-closed"] == on_face
+    ask("chart", "face-eyes-closed", "--plan", out, "--eyes", "open")
+    assert read_plan(out).motifs == before.motifs
+    assert "eye" in ask("chart", "hand", "--plan", path, "--eyes", "closed", code=2)
+    assert "--eyes" in ask("chart", "face", "--plan", path, code=2)

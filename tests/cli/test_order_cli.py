@@ -1,5 +1,6 @@
 """order, sheet, sequence, cautions and runs on the command line."""
 
+from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
@@ -119,3 +120,29 @@ def test_recorded_runs_change_the_pace(ask, plan):
     told = ask("order", plan, "--chart", "hand", "--json")
     load = next(step for step in told["steps"] if step["kind"] == "load")
     assert load["end_s"] - load["start_s"] == pytest.approx(10.0)
+
+
+def test_what_people_said_is_forgotten_at_once_and_is_in_no_answer(ask):
+    book = Notebook(notebook_path())
+    begun = datetime.now(UTC).isoformat()
+    answers = (("allergy", "yes: latex"), ("age", "adult"))
+    run = RunNote("Plan", "hand", begun, "", 30.0, 15.0, True, (), answers, (("allergy", "ask"),))
+    book.add(run)
+    assert book.answers_kept() == 1
+    book.close()
+    assert "latex" not in str(ask("runs", "--json"))
+    assert "latex" not in ask("runs")
+    assert "1 run" in ask("runs", "--forget")
+    book = Notebook(notebook_path())
+    assert book.answers_kept() == 0
+    assert len(book.runs()) == 1
+    book.close()
+    assert b"latex" not in notebook_path().read_bytes()
+    assert notebook_path().stat().st_mode & 0o077 == 0
+    assert notebook_path().parent.stat().st_mode & 0o077 == 0
+
+
+def test_days_that_answers_are_kept_are_set(ask):
+    assert "3 days" in ask("runs", "--keep-answers", "3")
+    for bad in ("-1", "9999"):
+        assert "--keep-answers" in ask("runs", "--keep-answers", bad, code=2)

@@ -13,7 +13,7 @@ from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.lay.laying import pull
-from pennello.lay.stroke import Key, Nib, NibMode, Stroke
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.fields import scale_step_mm
 from pennello.motif.flowers import petal_overlap_mm, petals_that_fit
@@ -79,6 +79,34 @@ def test_a_placed_stroke_sweeps_the_placed_ribbon(one, mode, angle, sweep):
         assert min(float(np.abs(found - one_way).max()) for one_way in expected) < 0.02
     else:
         assert after.points(moments, edges) == pytest.approx(expected, abs=0.01)
+
+
+@given(
+    one=place,
+    mode=st.sampled_from([NibMode.FOLLOWING, NibMode.KEYED]),
+    angle=st.one_of(st.floats(-150, -2), st.floats(2, 150)),  # along the travel the chisel has no side
+    waves=st.integers(0, 6),
+    swing=st.floats(0, 12),
+    flips=st.lists(st.floats(5, 45), max_size=2, unique_by=round),
+    part=st.sampled_from([(0.0, 1.0), (0.0, 0.4), (0.5, 1.0)]),
+    pressure=st.floats(0.1, 1.0),
+    lift=st.one_of(st.just(0.0), st.floats(0.5, 20)),
+    leaves=st.sampled_from(list(Exit)),
+)
+def test_wiggles_flips_parts_and_lifts_are_placed_and_mirrored_too(
+    one, mode, angle, waves, swing, flips, part, pressure, lift, leaves
+):
+    at = replace(one, scale=1.0)
+    keys = (Key(0.0, angle), Key(1.0, angle / 2)) if mode is NibMode.KEYED else ()
+    path = CubicPath(((0.0, 0.0), (10.0, -20.0), (30.0, -20.0), (40.0, 0.0)))
+    ways = {"flips_mm": tuple(sorted(flips)), "part": part, "lift_mm": lift, "exit": leaves}
+    stroke = Stroke(path, Nib(mode, angle, angle, 0.5, keys), pressure, Wiggle(waves, swing), **ways)
+    before = pull(stroke, FLAT, GradientAxis.ACROSS).track
+    after = pull(at.stroke(stroke), FLAT, GradientAxis.ACROSS).track
+    assert len(before.s_mm) == len(after.s_mm)
+    moments = np.arange(0, len(before.s_mm), 5)
+    ends = np.array([0.0, 1.0])
+    assert after.points(moments, ends) == pytest.approx(at.points(before.points(moments, ends)), abs=0.02)
 
 
 def test_places_have_limits():

@@ -13,6 +13,7 @@ from __future__ import annotations
 import faulthandler
 import gc
 import json
+import linecache
 import os
 import random
 import shutil
@@ -23,6 +24,7 @@ import traceback
 from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from importlib import import_module
 from pathlib import Path
 from types import TracebackType
 from typing import Any
@@ -48,6 +50,7 @@ from pennello.lay.engine import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
+from pennello.ui.memory import give_back
 from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
@@ -130,7 +133,7 @@ class Monkey:
         self.collector = Collector(self.app)
         self.collector.start()
         self.window.show()
-        self.last = ""
+        self.last, self.resting = "", False
 
     def hook(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         """Count what nobody caught; a sentence that is said on purpose is fine."""
@@ -317,10 +320,32 @@ class Monkey:
         while self.document.redo_label:
             self.document.redo()
 
+    def _let_work_end(self) -> None:
+        """Do nothing until the workers have no more to do, or for some seconds."""
+        self.resting, until = True, time.monotonic() + 6
+        while time.monotonic() < until:
+            used, began = time.process_time(), time.monotonic()
+            while time.monotonic() < began + 0.3:
+                self.app.processEvents()
+                time.sleep(0.01)
+            if time.process_time() - used < 0.1 * (time.monotonic() - began):
+                break
+        self.resting = False
+
     def sample(self) -> None:
-        """Write down memory, threads and handles."""
+        """Write down memory, threads and handles, once what nobody holds is given back."""
+        self._let_work_end()
+        gc.collect()
+        linecache.clearcache()
+        give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
         self.seen.samples.append((self.seen.events, round(memory_mb(), 1), threading.active_count(), handles))
+
+
+def _import_what_comes_once() -> None:
+    """Have all large packages, which come with the first search, order or sheet, so that they are no growth."""
+    for name in ("ortools.sat.python.cp_model", "reportlab.pdfgen.canvas", "PIL.Image", "scipy.optimize"):
+        import_module(name)
 
 
 def _colour(rng: random.Random) -> Any:
@@ -332,15 +357,18 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
     """Let one monkey play, in this process."""
 
     monkey = Monkey(seed, folder, plans)
+    _import_what_comes_once()
     if compiled:
-        warm_up()
+        warm_up().join()
     seen, began, beat = monkey.seen, time.monotonic(), [time.perf_counter()]
     ended = [False]
 
     def tick() -> None:
         if ended[0]:
             return
-        QTimer.singleShot(0, tick)
+        QTimer.singleShot(20 if monkey.resting else 0, tick)
+        if monkey.resting:
+            return
         for _ in range(5):
             seen.events += 1
             try:

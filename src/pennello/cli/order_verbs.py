@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import sys
 from argparse import Namespace
 from dataclasses import replace
 from datetime import datetime
@@ -309,6 +310,7 @@ def runs_verb(wish: Namespace) -> int:
         if not 0 <= wish.keep_answers <= MOST_ANSWERS_DAYS:
             raise OutOfRangeError("--keep-answers", wish.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
         store_settings(replace(load_settings(), answers_days=wish.keep_answers))
+        print(f"What people say is kept for {counted(wish.keep_answers, 'day')} after the day itself.", file=sys.stderr)
     erased = forget_answers(path=path) if wish.forget else let_go_of_answers(path=path)
     runs: tuple[RunNote, ...] = ()
     if exists(path):
@@ -344,5 +346,5 @@ def runs_verb(wish: Namespace) -> int:
     if not runs:
         print("No run is recorded yet; times are defaults.")
     if wish.forget:
-        print(f"What people said before {counted(erased, 'run')} is erased; times stay.")
+        print(f"What people said is erased, of {counted(erased, 'run')}; times stay.")
     return 0

@@ -387,7 +387,7 @@ def _unindented(value: Any) -> Any:
 
 def json_schema() -> dict[str, Any]:
     """Return the JSON Schema (2020-12) of a plan file."""
-    schema = _unindented(msgspec.json.schema(PlanFile))
+    schema: dict[str, Any] = _unindented(msgspec.json.schema(PlanFile))
     head = {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "title": f"Pennello plan, version {VERSION}",

@@ -16,6 +16,7 @@ from pennello.path.cubic import length_mm
 Array = NDArray[np.floating[Any]]
 
 _LEVELS = 21
+_LEAST_LIFT_MM = 1e-6
 LIGHTEST = 0.05
 """Pressure at the very end of a lift (a default)."""
 
@@ -49,7 +50,7 @@ def grip_of(
         )
         return Grip(width, thickness, rate, usual.touching[None])
     left = _left_mm(stroke, fraction)
-    lifting = np.clip(1 - left / stroke.lift_mm, 0, 1) if stroke.lift_mm > 0 else np.zeros(count)
+    lifting = np.clip(1 - left / stroke.lift_mm, 0, 1) if stroke.lift_mm > _LEAST_LIFT_MM else np.zeros(count)
     usual_pressure = stroke.pressure_at(fraction)
     pressure = usual_pressure + (np.minimum(LIGHTEST, usual_pressure) - usual_pressure) * lifting
     levels = np.linspace(0, 1, _LEVELS)

@@ -23,6 +23,7 @@ from pennello.path.cubic import direction, length_mm, parameter_at, position
 Array = NDArray[np.floating[Any]]
 
 MOST_STEPS = 60_000
+_NO_SIDE = 1e-6
 _COARSE_STEPS = 64  # for every curve and every wave
 _FEWEST_STEPS = 8
 
@@ -209,7 +210,12 @@ def _swing_side(heading: Array, edge: Array, turned: Array) -> float:
     It hangs on the chisel and not on left and right, so that a mirrored stroke is the mirror image of its stroke.
     """
     across = heading[:, 0] * edge[:, 1] - heading[:, 1] * edge[:, 0]
-    return -1.0 if float((across * np.where(turned % 2, -1, 1)).sum()) < 0 else 1.0
+    across = across * np.where(turned % 2, -1, 1)
+    side = float(across.mean())
+    if abs(side) < _NO_SIDE:  # as much on one side as on the other: it goes by where it begins
+        told = across[np.abs(across) >= _NO_SIDE]
+        side = float(told[0]) if len(told) else 0.0
+    return -1.0 if side < 0 else 1.0
 
 
 def _chisel_angle(stroke: Stroke, fraction: Array, heading: Array) -> Array:

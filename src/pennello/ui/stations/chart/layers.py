@@ -32,6 +32,7 @@ from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.plain import menu_words
 from pennello.units import LengthUnit, length_text
@@ -66,7 +67,7 @@ class LayersButton(QToolButton):
     def list_all(self) -> None:
         """List what can be done."""
         menu, model = self.menu(), self._model
-        menu.clear()
+        empty_menu(menu)
         menu.addAction("Draw lines and dots", lambda: self.drawing.emit(""))
         menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
         glitter, kept = menu.addMenu("Glitter at"), menu.addMenu("Keep a place at")

@@ -35,6 +35,7 @@ from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_door import RunDoor
 from pennello.ui.widgets.asking import ask_target, may_write_over
+from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 
@@ -174,7 +175,7 @@ class OrderStation(QWidget):
     def list_schools(self) -> None:
         """List where painters differ, with what is chosen."""
         menu, here = self.schools.menu(), self.model.ordering
-        menu.clear()
+        empty_menu(menu)
         for words, field, kind in (
             ("Both sides", "sides", Sides),
             ("White lights", "whites", Whites),

@@ -20,6 +20,7 @@ from pennello.solve.kit import stock
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
+from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, length_text
@@ -93,7 +94,7 @@ class DesignPage(SearchPage):
 
     @staticmethod
     def _list(menu: QMenu, items: list[tuple[str, str]], chosen: set[str]) -> None:
-        menu.clear()
+        empty_menu(menu)
         for words, key in items:
             action = QAction(words, menu)
             action.setCheckable(True)
