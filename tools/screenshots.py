@@ -135,7 +135,7 @@ def shoot_order(folder: Path) -> None:
             run.do_done()
         wait(window, 400)
         run.grab().save(str(folder / "run.png"))
-        run.do_end()
+        run.end()
     window.close()
 
 

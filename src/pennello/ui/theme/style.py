@@ -25,7 +25,8 @@ background: $mat; border: 1px solid $line; border-radius: 6px; } #station { font
 QToolButton { background: transparent; border: 1px solid transparent; border-radius: 6px; padding: 4px 8px; }
 QPushButton:hover, QToolButton:hover { border-color: $line; } QPushButton:focus, QToolButton:focus {
 border-color: $accent; } QPushButton:pressed, QToolButton:pressed { background: $line; } QPushButton:disabled,
-QToolButton:disabled { color: $line; } QToolButton::menu-indicator { image: none; } QPushButton[chip="true"] {
+QToolButton:disabled { color: $line; } QToolButton:checked { background: $well; border-color: $ink_2; }
+QToolButton::menu-indicator { image: none; } QPushButton[chip="true"] {
 background: $well; border: 1px solid $line; padding: 5px 10px; text-align: left; }
 QPushButton[chip="true"]:hover, QPushButton[chip="true"]:focus { border-color: $accent; }
 QPushButton[main="true"] { background: $accent; color: $on_accent; font-weight: 600; padding: 6px 14px; }

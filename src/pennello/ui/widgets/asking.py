@@ -41,11 +41,13 @@ class AmountPage(QDialog):
         for part in (words, self.field, self.said):
             column.addWidget(part)
         column.addLayout(foot)
+        self.setMinimumWidth(380)
         self.field.setFocus()
 
     def say(self, sentence: str) -> None:
         """Show why a number is not taken."""
         self.said.setText(sentence)
+        self.adjustSize()  # all of it is read, however long
 
 
 def ask_amount(
