@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pennello.design.plan import Plan, PlanStroke
 from pennello.errors import clipped
 from pennello.kit.applicator import Applicator, GradientAxis
-from pennello.kit.paint import Near
+from pennello.kit.paint import Near, Paint
 from pennello.load.pickup import met_shares, part_met
 from pennello.load.recipe import Face, PickUp, Way, Wetness
 from pennello.load.wear import dirt_share, worn_out
@@ -78,14 +78,17 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
     if length == 0:
         yield Problem(f"{where}.path", "The path has no length: the brush only touches down or turns on the spot.")
     for name in plan.edge(stroke.id).paints:
-        paint = plan.paint(name)
-        if paint.finish.note:
-            yield Problem(f"{where}.load", f"{paint.name} is {paint.finish.note}.")
-        if not paint.skin:
-            yield Problem(f"{where}.load", f"{paint.name} is not marked as made for skin; its label decides.")
-        elif not paint.allowed(stroke.near):
-            place = {Near.EYE: "the eye area", Near.LIPS: "lips"}.get(stroke.near, "skin")
-            yield Problem(f"{where}.load", f"{paint.name} is not marked for {place}; take another, its label decides.")
+        yield from _of_paint(plan.paint(name), stroke.near, f"{where}.load")
+
+
+def _of_paint(paint: Paint, near: Near, where: str) -> Iterator[Problem]:
+    if paint.finish.note:
+        yield Problem(where, f"{paint.name} is {paint.finish.note}.")
+    if not paint.skin:
+        yield Problem(where, f"{paint.name} is not marked as made for skin; its label decides.")
+    elif not paint.allowed(near):
+        place = {Near.EYE: "the eye area", Near.LIPS: "lips"}.get(near, "skin")
+        yield Problem(where, f"{paint.name} is not marked for {place}; take another, its label decides.")
 
 
 def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Problem]:

@@ -9,7 +9,8 @@ _WORDS = """
 <h3>Hands</h3>
 <p><b>Drag</b> the brush along the cake, the stripes' boundaries above it, the points of the path, the turning
 grips of the chisel, the
-pressure at the right. <b>Double click</b> types a number. <b>Esc</b> while dragging gives the old value back.</p>
+pressure at the right. <b>Double click</b> types a number:
+12.5, 12,5, 3/4 in or 19 mm. <b>Esc</b> while dragging gives the old value back.</p>
 <p>On the Chart a click takes a motif; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
 lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step where it may hang.</p>
 <h3>Keys</h3>
@@ -17,11 +18,11 @@ lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step wher
 <tr><td><b>Tab</b></td><td>from handle to handle and field to field</td></tr>
 <tr><td><b>Arrows</b></td><td>step the handle; with Shift fine, with Ctrl coarse</td></tr>
 <tr><td><b>Enter</b></td><td>type the handle's number; flips on the flip grip</td></tr>
-<tr><td><b>F</b></td><td>flip the brush</td></tr>
+<tr><td><b>F</b></td><td>at the Bench: flip the brush</td></tr>
 <tr><td><b>Ctrl+arrows, Del</b></td><td>on a card of the load: another place, take it out</td></tr>
 <tr><td><b>Alt+1 to Alt+4</b></td><td>Tray, Bench, Chart, Order</td></tr>
 <tr><td><b>arrows, Ctrl+arrows</b></td><td>on the line of steps: choose one, move it</td></tr>
-<tr><td><b>Space, Backspace, S, P, Esc</b></td><td>at the chair: done, back, leave out, pause, end</td></tr>
+<tr><td><b>Space, Backspace, S, P, Esc</b></td><td>at the chair: done, back, leave out, pause, end (it asks)</td></tr>
 <tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>

@@ -92,31 +92,7 @@ class RunWindow(QWidget):
         pictures.setSpacing(20)
         pictures.addWidget(self.load, 1)
         pictures.addWidget(self.place, 1)
-        self.buttons: dict[str, QPushButton] = {}
-        row = QGridLayout()
-        row.setSpacing(14)
-        acts: tuple[tuple[str, str, Callable[[], None], int], ...] = (
-            ("Back", "The last card again (Backspace)", self.do_undo, 1),
-            ("Leave out", "Not this one (S)", self.do_skip, 1),
-            ("Pause", "The hand rests, paint dries on (P)", self.do_pause, 1),
-            ("Done", "This is done, the next card (Space)", self.do_done, 3),
-            ("End", "Leave the run; what is done is written down (Esc)", self.do_end, 1),
-        )
-        column = 0
-        for words, hint, act, wide in acts:
-            button = QPushButton(words)
-            button.setMinimumHeight(TARGET_PX)
-            button.setToolTip(hint)
-            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            button.setProperty("main" if words == "Done" else "chip", True)
-            button.setStyleSheet(f"font-size: {34 if words == 'Done' else 24}px; text-align: center;")
-            button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
-            button.clicked.connect(lambda _=False, do=act: do())
-            row.addWidget(button, 0, column, 1, wide)
-            for at in range(column, column + wide):
-                row.setColumnStretch(at, 1)
-            column += wide
-            self.buttons[words] = button
+        row = self._deeds()
         foot = QHBoxLayout()
         foot.addWidget(self.dries, 1)
         foot.addWidget(self.next)
@@ -135,6 +111,35 @@ class RunWindow(QWidget):
         self.question = self._question()
         outer.addWidget(self.question)
         self.question.hide()
+
+    def _deeds(self) -> QGridLayout:
+        """Return what the hand may do with a card, in one row."""
+        self.buttons: dict[str, QPushButton] = {}
+        row = QGridLayout()
+        row.setSpacing(14)
+        acts: tuple[tuple[str, str, Callable[[], None], int], ...] = (
+            ("Back", "The last card again (Backspace)", self.do_undo, 1),
+            ("Leave out", "Not this one (S)", self.do_skip, 1),
+            ("Pause", "The hand rests, paint dries on (P)", self.do_pause, 1),
+            ("Done", "This is done, the next card (Space)", self.do_done, 3),
+            ("End", "Asks whether to leave the run; what is done is written down (Esc)", self.do_end, 1),
+        )
+        column = 0
+        for words, hint, act, wide in acts:
+            button = QPushButton(words)
+            button.setMinimumHeight(TARGET_PX)
+            button.setToolTip(hint)
+            button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            button.setProperty("main" if words == "Done" else "chip", True)
+            button.setStyleSheet(f"font-size: {34 if words == 'Done' else 24}px; text-align: center;")
+            button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+            button.clicked.connect(lambda _=False, do=act: do())
+            row.addWidget(button, 0, column, 1, wide)
+            for at in range(column, column + wide):
+                row.setColumnStretch(at, 1)
+            column += wide
+            self.buttons[words] = button
+        return row
 
     def _question(self) -> QWidget:
         """Return what asks before a run ends."""
