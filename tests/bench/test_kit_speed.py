@@ -84,7 +84,7 @@ def window(big_kit):
     make_application(["pennello"])
     made = MainWindow(Document(demo_plan()), Settings())
     made.show()
-    made._keeper.stop()
+    made.files.keeper.stop()
     QApplication.processEvents()
     yield made
     made.close()
@@ -99,7 +99,7 @@ def test_tray_opens(benchmark, big_kit, kind):
     def fresh():
         made = MainWindow(Document(demo_plan()), Settings())
         made.show()
-        made._keeper.stop()
+        made.files.keeper.stop()
         QApplication.processEvents()
         opened.append(made)
         return (made,), {}

@@ -9,6 +9,7 @@ from itertools import cycle
 
 import numpy as np
 import pytest
+from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication
 
 from pennello.colour.recover import reflectance_from_srgb
@@ -19,7 +20,8 @@ from pennello.session.forecast import coarse, fine
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.model import pickup_change, stroke_change
-from pennello.ui.window import MainWindow
+from pennello.ui.theme.style import apply_theme
+from pennello.ui.window import BENCH, CHART, ORDER, MainWindow
 from pennello.units import LengthUnit
 
 BARE = """
@@ -79,10 +81,12 @@ def window():
     make_application(["pennello"])
     made = MainWindow(Document(demo_plan()), Settings())
     made.show()
-    made._keeper.stop()
+    made.files.keeper.stop()
     yield made
     made.document.preview(None)
     made.close()
+    made.deleteLater()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
 
 def whole_chain(window, change):
@@ -126,3 +130,28 @@ def test_prediction_alone(benchmark, stroke):
 def test_rest_with_verdict(benchmark):
     plan = demo_plan()
     benchmark(fine, plan, "poppy-petal", LengthUnit.MM)
+
+
+def test_another_theme(benchmark, window):
+    """The window is held up so long; wanted at most 100 ms on an idle machine."""
+    app, names = QApplication.instance(), cycle(("lamp", "linen"))
+
+    def change():
+        apply_theme(app, next(names))
+        app.processEvents()
+
+    benchmark.pedantic(change, rounds=20)
+
+
+@pytest.mark.parametrize("station", [CHART, ORDER], ids=["chart", "order"])
+def test_to_another_station_and_back(benchmark, window, station):
+    """Both ways together, after the first time."""
+
+    def there_and_back():
+        window.go_to(station)
+        QApplication.processEvents()
+        window.go_to(BENCH)
+        QApplication.processEvents()
+
+    there_and_back()
+    benchmark.pedantic(there_and_back, rounds=10)
