@@ -380,9 +380,11 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
                 monkey.sample()
             if seen.events % LOOK_EVERY == 0 and monkey.app.activeModalWidget() is None:
                 monkey.look()
+                beat[0] = time.monotonic()  # looking takes long and is nobody's hand
             if seen.events >= events or time.monotonic() - began > seconds:
                 ended[0] = True
                 monkey.look()
+                beat[0] = time.monotonic()  # looking takes long and is nobody's hand
                 gc.collect()
                 monkey.sample()
                 finish(seen, folder)
