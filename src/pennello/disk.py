@@ -118,8 +118,13 @@ def exists(path: Path) -> bool:
         return False
 
 
-def make_private_folder(folder: Path) -> None:
-    """Make a folder that only its owner can look into, and tighten one that is there.
+def make_private_folder(folder: Path, *, ours: bool = True) -> None:
+    """Make a folder that only its owner can look into.
+
+    Parameters
+    ----------
+    ours
+        Whether it is Pennello's own and is tightened where it is there; one that somebody named stays as it is.
 
     Raises
     ------
@@ -128,7 +133,7 @@ def make_private_folder(folder: Path) -> None:
     """
     try:
         folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-        if stat.S_IMODE(folder.stat().st_mode) & 0o077:
+        if ours and stat.S_IMODE(folder.stat().st_mode) & 0o077:
             folder.chmod(0o700)
     except (OSError, ValueError, RuntimeError) as error:
         raise file_problem(folder, error) from error

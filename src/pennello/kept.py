@@ -98,7 +98,8 @@ def _arrays(value: Any, seen: set[int], depth: int) -> int:
         return 0
     seen.add(id(value))
     if isinstance(value, np.ndarray):
-        return int(value.nbytes) if 0 not in value.strides or not value.size else int(value.base is None) * value.nbytes
+        spread = value.base is not None and 0 in value.strides  # one value shown many times
+        return 0 if spread else int(value.nbytes)
     parts: Any = ()
     if isinstance(value, tuple | list):
         parts = value

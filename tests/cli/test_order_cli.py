@@ -146,3 +146,33 @@ def test_days_that_answers_are_kept_are_set(ask):
     assert "3 days" in ask("runs", "--keep-answers", "3")
     for bad in ("-1", "9999"):
         assert "--keep-answers" in ask("runs", "--keep-answers", bad, code=2)
+
+
+def test_a_notebook_or_kit_that_is_named_keeps_its_rights_and_answers(ask, tmp_path):
+    shared = tmp_path / "shared"
+    shared.mkdir(mode=0o755)
+    named, kit = shared / "old.sqlite", shared / "kit.sqlite"
+    run = RunNote("Plan", "hand", "2020-01-01T18:00:00+00:00", "", 30.0, 15.0, True, (), (("allergy", "yes: latex"),))
+    with Notebook(named) as book:
+        book.add(run)
+    ask("kit", "list", "--kit", kit)
+    for file in (named, kit):
+        file.chmod(0o644)
+    ask("runs", "--notebook", named)
+    ask("kit", "list", "--kit", kit)
+    assert [path.stat().st_mode & 0o777 for path in (shared, named, kit)] == [0o755, 0o644, 0o644]
+    with Notebook(named) as book:
+        assert book.runs()[0].answers == run.answers
+    ask("runs", "--notebook", named, "--forget")
+    with Notebook(named) as book:
+        assert book.runs()[0].answers == ()
+
+
+def test_the_own_notebook_of_an_older_pennello_is_tightened(ask):
+    with Notebook(notebook_path()):
+        pass
+    notebook_path().chmod(0o644)
+    notebook_path().parent.chmod(0o755)
+    ask("runs")
+    assert notebook_path().stat().st_mode & 0o777 == 0o600
+    assert notebook_path().parent.stat().st_mode & 0o777 == 0o700

@@ -83,7 +83,8 @@ def test_a_placed_stroke_sweeps_the_placed_ribbon(one, mode, angle, sweep):
 
 @given(
     one=place,
-    mode=st.sampled_from([NibMode.FOLLOWING, NibMode.KEYED]),
+    mode=st.sampled_from(list(NibMode)),
+    pivot=st.sampled_from([0.0, 0.3, 1.0]),
     angle=st.one_of(st.floats(-150, -2), st.floats(2, 150)),  # along the travel the chisel has no side
     waves=st.integers(0, 6),
     swing=st.floats(0, 12),
@@ -94,13 +95,13 @@ def test_a_placed_stroke_sweeps_the_placed_ribbon(one, mode, angle, sweep):
     leaves=st.sampled_from(list(Exit)),
 )
 def test_wiggles_flips_parts_and_lifts_are_placed_and_mirrored_too(
-    one, mode, angle, waves, swing, flips, part, pressure, lift, leaves
+    one, mode, pivot, angle, waves, swing, flips, part, pressure, lift, leaves
 ):
     at = replace(one, scale=1.0)
     keys = (Key(0.0, angle), Key(1.0, angle / 2)) if mode is NibMode.KEYED else ()
     path = CubicPath(((0.0, 0.0), (10.0, -20.0), (30.0, -20.0), (40.0, 0.0)))
     ways = {"flips_mm": tuple(sorted(flips)), "part": part, "lift_mm": lift, "exit": leaves}
-    stroke = Stroke(path, Nib(mode, angle, angle, 0.5, keys), pressure, Wiggle(waves, swing), **ways)
+    stroke = Stroke(path, Nib(mode, angle, angle / 2, pivot, keys), pressure, Wiggle(waves, swing), **ways)
     before = pull(stroke, FLAT, GradientAxis.ACROSS).track
     after = pull(at.stroke(stroke), FLAT, GradientAxis.ACROSS).track
     assert len(before.s_mm) == len(after.s_mm)

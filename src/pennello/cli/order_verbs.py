@@ -301,7 +301,13 @@ def expired_of(kit: str | None) -> tuple[str, ...]:
 def runs_verb(wish: Namespace) -> int:
     """List recorded runs, and the pace that they give."""
     from pennello.disk import exists  # noqa: PLC0415 - only where asked for
-    from pennello.session.notebook import forget_answers, let_go_of_answers, notebook_path, pace_of  # noqa: PLC0415
+    from pennello.session.notebook import (  # noqa: PLC0415
+        forget_answers,
+        let_go_of_answers,
+        notebook_path,
+        pace_of,
+        tighten_private_files,
+    )
     from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
     from pennello.store.notebook import Notebook, RunNote  # noqa: PLC0415
 
@@ -311,7 +317,13 @@ def runs_verb(wish: Namespace) -> int:
             raise OutOfRangeError("--keep-answers", wish.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
         store_settings(replace(load_settings(), answers_days=wish.keep_answers))
         print(f"What people say is kept for {counted(wish.keep_answers, 'day')} after the day itself.", file=sys.stderr)
-    erased = forget_answers(path=path) if wish.forget else let_go_of_answers(path=path)
+    erased = 0
+    if wish.notebook is None:
+        tighten_private_files()
+    if wish.forget:
+        erased = forget_answers(path=path)
+    elif wish.notebook is None:  # a notebook that is named is only read
+        let_go_of_answers()
     runs: tuple[RunNote, ...] = ()
     if exists(path):
         with Notebook(path) as book:

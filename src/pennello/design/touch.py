@@ -1,7 +1,7 @@
 """What really touches the skin: the area that a stroke's contact sweeps, as a shape to be measured against others.
 
 The contact is taken from the same kinematics that the film is laid by: the part of the edge that touches, the pressure,
-the lift, the flips. Shapes are shapely's (GEOS), good to a tenth of a millimetre.
+the lift, the flips. Shapes are shapely's (GEOS), good to 0.05 mm.
 """
 
 from __future__ import annotations

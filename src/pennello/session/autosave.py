@@ -102,16 +102,18 @@ class Autosave:
         FileProblemError
             If it cannot be written.
         """
-        token = self.owner.claim()
+        self.owner.claim()
         with self._writing:
             if wanted.turn != self._turn:
                 return
-            target = self._written(wanted, token)
+            target = self._written(wanted)
             if self._kept and self._kept[1] != target:
                 self._remove(self._kept[1])
             self._kept = (wanted.plan, target)
+            if wanted.turn != self._turn:  # given up while it was being written
+                self._remove_kept()
 
-    def _written(self, wanted: Snapshot, token: str) -> Path:
+    def _written(self, wanted: Snapshot) -> Path:
         """Write beside the plan, else into the state folder; return where."""
         *beside, last = self._places(wanted.path)
         data = sound_bytes(wanted.plan, last)
@@ -121,16 +123,21 @@ class Autosave:
                 return place
         make_private_folder(last.parent)
         write_bytes(data, last, mode=PRIVATE, follow=False)
-        assert token in last.name
         return last
 
     def forget(self) -> None:
-        """Remove the copy that this document wrote."""
+        """Remove the copy that this document wrote; a worker that is writing just now removes it itself."""
         self._turn += 1
-        with self._writing:
-            if self._kept:
-                self._remove(self._kept[1])
-                self._kept = None
+        if self._writing.acquire(blocking=False):
+            try:
+                self._remove_kept()
+            finally:
+                self._writing.release()
+
+    def _remove_kept(self) -> None:
+        if self._kept:
+            self._remove(self._kept[1])
+            self._kept = None
 
     def close(self) -> None:
         """Remove the copy and let go of the token: the window closes."""

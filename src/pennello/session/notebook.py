@@ -7,10 +7,11 @@ from pathlib import Path
 
 import platformdirs
 
-from pennello.disk import exists, tighten
+from pennello.disk import exists, make_private_folder, tighten
 from pennello.order.pace import Pace, StepKind, own_pace
 from pennello.order.run import Took, defaults_of
 from pennello.order.steps import Step
+from pennello.session.kit import kit_path
 from pennello.session.run_keeper import KeptRun, forget_answers_in_runs, run_files
 from pennello.session.settings import load_settings
 from pennello.store.database import BUSY_MS, companions
@@ -112,7 +113,20 @@ def forget_answers(before: date | None = None, path: Path | None = None) -> int:
     return count
 
 
-def tighten_private_files(path: Path | None = None) -> None:
-    """Let only their owner read the notebook, its journals and copies, and runs on disk: older Pennellos did not."""
-    for one in (*companions(path or notebook_path()), *run_files()):
+def tighten_private_files() -> None:
+    """Let only their owner read the own notebook and kit, their journals, copies and folders, and runs on disk.
+
+    Older Pennellos did not. What the painter keeps elsewhere stays as it is.
+
+    Raises
+    ------
+    FileProblemError
+        If a folder's permissions cannot be changed.
+    """
+    for path in (notebook_path(), kit_path()):
+        if exists(path.parent):
+            make_private_folder(path.parent)
+        for one in companions(path):
+            tighten(one)
+    for one in run_files():
         tighten(one)

@@ -12,7 +12,7 @@ from typing import TypeVar
 
 import msgspec
 
-from pennello.disk import PRIVATE, file_problem, make_private_folder, tighten
+from pennello.disk import PRIVATE, file_problem, make_private_folder
 from pennello.errors import FileProblemError, clipped
 from pennello.store.migrations import MIGRATIONS
 
@@ -33,8 +33,8 @@ def open_database(
 ) -> sqlite3.Connection:
     """Return a connection to the kit's or another file of steps, made or brought up to date if need be.
 
-    Only its owner may read it. Before an older file is changed, a copy of it is kept beside it, with its version in
-    the name.
+    Only its owner may read a new one. Before an older file is changed, a copy of it is kept beside it, with its
+    version in the name.
 
     Parameters
     ----------
@@ -80,7 +80,8 @@ def companions(path: Path) -> list[Path]:
 
 
 def _make_private(path: Path) -> None:
-    make_private_folder(path.parent)
+    """Make the file, for its owner alone, if it is not there; what somebody else made keeps its rights."""
+    make_private_folder(path.parent, ours=False)
     try:
         handle = os.open(path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, PRIVATE)
         os.close(handle)
@@ -88,8 +89,6 @@ def _make_private(path: Path) -> None:
         pass  # no file, or one that may only be read: the database says so itself
     except (OSError, ValueError) as error:
         raise file_problem(path, error) from error
-    for one in companions(path):
-        tighten(one)
 
 
 def database_problem(path: Path, error: Exception, what: str, doing: str = "") -> FileProblemError:

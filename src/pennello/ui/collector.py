@@ -14,7 +14,6 @@ from PySide6.QtCore import QObject, QTimer
 from pennello.ui.memory import give_back, settle_memory
 
 EVERY_MS = 1000
-TRIM_EVERY = 1
 OLDEST_EVERY = 9
 """The oldest generation, which takes longest, is looked through at every so many ticks."""
 
@@ -52,5 +51,4 @@ class Collector(QObject):
         else:
             gc.collect()
             linecache.clearcache()  # Qt's import hook reads the source of all that is imported, and it stays: 30 MB
-        if not self._ticks % TRIM_EVERY:
-            give_back()
+        give_back()
