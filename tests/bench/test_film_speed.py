@@ -17,7 +17,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.files.demo import demo_plan
 from pennello.lay import skin_film
-from pennello.lay.drying import TAU_S
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
 from pennello.lay.warming import rehearse
@@ -95,7 +95,9 @@ def test_150_strokes_anew(benchmark, doer, footprints):
     def everything():
         if footprints == "anew":
             skin_film._kept_cover.cache_clear()
-        lay_in_order(fresh_film(plan, canvas), list(zip(ready, times, strict=True)), Carrying(), doer, TAU_S)
+        lay_in_order(
+            fresh_film(plan, canvas), list(zip(ready, times, strict=True)), Carrying(), doer, evaporation_um_s()
+        )
 
     benchmark.pedantic(everything, rounds=5, warmup_rounds=1)
     benchmark.extra_info["wanted, ms"] = 350

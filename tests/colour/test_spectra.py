@@ -126,19 +126,18 @@ def test_film_never_overflows_and_keeps_precision():
 
 
 def test_half_a_half_mixture_and_its_closed_form():
-    k, s = np.array([[1.0, 4.0], [3.0, 0.0]]), np.array([[2.0], [1.0]])
-    mixed = km.mix([1, 1], [1, 1], k, s)
+    k, s = np.array([[1.0, 4.0], [3.0, 0.0]]), np.array([[2.0, 2.0], [1.0, 0.5]])
+    mixed = km.mix([1, 1], k, s)
     assert mixed[0].tolist() == [2, 2]
-    assert mixed[1].tolist() == [1.5]
-    strong = km.mix([1, 1], [3, 1], k, s)  # tint strength counts as volume
-    assert strong[0] == pytest.approx([1.5, 3])
-    assert km.mix([0, 0], [1, 1], k, s)[0].tolist() == [0, 0]
+    assert mixed[1].tolist() == [1.5, 1.25]
+    assert km.mix([3, 1], k, s)[0] == pytest.approx([1.5, 3])
+    assert km.mix([0, 0], k, s)[0].tolist() == [0, 0]
 
 
 @given(arrays(float, 3, elements=st.floats(0, 10)), st.floats(0.1, 9))
 def test_mixing_knows_only_ratios(parts, factor):
     k = np.arange(6.0).reshape(3, 2)
-    once, scaled = km.mix(parts, [1, 2, 0.5], k, k), km.mix(parts * factor, [1, 2, 0.5], k, k)
+    once, scaled = km.mix(parts, k, k), km.mix(parts * factor, k, k)
     assert scaled[0] == pytest.approx(once[0])
 
 
@@ -168,7 +167,17 @@ def test_default_scattering_follows_lightness_and_has_a_floor():
     y = [float(r @ WEIGHTS[:, 1]) for r in (bright, dark)]
     ratio = km.default_scattering(bright) / km.default_scattering(dark)
     assert ratio == pytest.approx((y[0] / y[1]) ** 0.7)
-    assert km.default_scattering(np.full(36, 1e-4)) == km.SCATTERING_FLOOR
+    assert km.default_scattering(np.full(36, 1e-4)) == km.SCATTERING_OF_BLACK
+    assert km.least_scattering(np.full(36, 0.2)) == km.SCATTERING_FLOOR
+
+
+def test_scattering_may_fall_with_the_wavelength():
+    """1 / wavelength for titanium whites; the contrast ratio is still given back."""
+    assert km.falling(0.0).tolist() == [1.0] * 36
+    assert km.falling(1.0)[[7, 17]] == pytest.approx([550 / 450, 1.0])
+    hiding = reflectance_from_srgb(parse_hex("#f6f5f0"))
+    s = km.scattering(hiding, 0.92, 20.0, 1.0) * km.falling(1.0)
+    assert km.contrast_ratio(s * km.k_over_s(hiding), s, 20.0) == pytest.approx(0.92, abs=1e-6)
 
 
 @pytest.mark.parametrize(("ratio", "film"), [(0, 20), (1, 20), (np.nan, 20), (0.5, 0), (0.5, np.inf)])

@@ -358,7 +358,7 @@ def test_a_plan_as_wished_has_the_wanted_colours_and_hides(demo):
         want = wanted_lab(stroke.wanted, 64, attempt.edge_mm, attempt.paints, attempt.skin)
         edge = wished.edge(stroke.id)
         got = edge_lab(edge, {paint.id: paint for paint in wished.paints}, attempt.skin, 60.0)
-        assert np.percentile(ciede2000(want, got), 75) < 2.5, stroke.id
+        assert np.percentile(ciede2000(want, got), 75) < 3.5, stroke.id
 
 
 def test_layers_are_edited_as_values(demo):

@@ -16,6 +16,7 @@ from pennello.design.soundness import check_plan
 from pennello.design.touch import beyond, layer_shape, overlap, skin_shape, swept, zone_shape
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator, ApplicatorKind
+from pennello.kit.contact import CORNER_MM
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath, line
@@ -58,15 +59,17 @@ def test_a_press_touches_what_lies_under_the_whole_sponge(demo):
     left, top, right, bottom = shape.bounds
     assert right - left == pytest.approx(40, abs=0.1)  # half pressure lays the nominal width
     assert bottom - top == pytest.approx(16, abs=0.1)  # and its thickness: an edge alone would have none
-    assert shape.area == pytest.approx((right - left) * (bottom - top), rel=0.005)
+    corners = (4 - math.pi) * CORNER_MM**2
+    assert shape.area == pytest.approx((right - left) * (bottom - top) - corners, rel=0.005)
 
 
 def test_a_pull_touches_length_times_width(demo):
     pull = Stroke(line((0.0, 0.0), (60.0, 0.0)), Nib(NibMode.FOLLOWING, 90.0))
     whole = area(with_way(demo, pull)).area
     half = area(with_way(demo, replace(pull, part=(0.0, 0.5)))).area
-    assert whole == pytest.approx((60 + 16) * 40, abs=0.05 * 2 * (76 + 40))  # 0.05 mm all round
-    assert half == pytest.approx(whole / 2, rel=0.01)
+    corners = (4 - math.pi) * CORNER_MM**2
+    assert whole == pytest.approx((60 + 16) * 40 - corners, abs=0.05 * 2 * (76 + 40))  # 0.05 mm all round
+    assert half == pytest.approx((whole - corners) / 2, rel=0.01)
     light = area(with_way(demo, replace(pull, pressure=0.1))).area
     assert light < whole
 

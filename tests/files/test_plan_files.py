@@ -118,7 +118,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 7'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 8'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
@@ -223,5 +223,5 @@ def test_files_of_every_older_version_are_read_and_written_back(version, tmp_pat
     plan = read_plan(old)
     assert plan.title == "Saltmarsh Lantern Walk"
     write_plan(plan, tmp_path / "new.pennello")
-    assert '"schema": 6' in (tmp_path / "new.pennello").read_text()[:200]
+    assert '"schema": 7' in (tmp_path / "new.pennello").read_text()[:200]
     assert read_plan(tmp_path / "new.pennello") == plan

@@ -108,7 +108,7 @@ def test_a_boundary_moves_between_its_neighbours(at):
 
 def test_pressure_is_nominal_in_the_middle():
     for brush in catalogue.brushes().values():
-        middle = contact(brush, GradientAxis.ACROSS, 0.5)
+        middle = contact(brush, GradientAxis.ACROSS, np.array([0.5]))
         assert middle.edge_mm == pytest.approx(brush.width_mm)
         assert middle.thickness_mm == pytest.approx(brush.thickness_mm)
         assert middle.release_rate == 1

@@ -120,7 +120,7 @@ def test_laid_colour_is_the_mixture_as_a_film_on_skin(straight):
     read = sample(result.film, result.track.points(result.track.at(np.array([20.0])), bin_centres()))
     lab = seen_lab(read, SKIN, FULL)[0]
     constants = optics(tuple(PAINTS[name] for name in result.edge.paints))
-    k, s = mix(result.edge.share.T, constants.tint, constants.k, constants.s)
+    k, s = mix(result.edge.share.T, constants.k, constants.s)
     thick = read.thickness_um[0][:, None]
     by_hand = FULL.lab(film(k * thick, s * thick, SKIN))
     apart = ciede2000(lab, by_hand)
@@ -149,7 +149,9 @@ def test_edge_pixels_agree_with_a_fine_render(straight, px_per_mm):
     step = int(16 / px_per_mm)
 
     def reflectance(result):
-        seen = covered_reflectance(result.film.kx.transpose(0, 2, 1), result.film.sx, result.film.coverage, SKIN)
+        seen = covered_reflectance(
+            *(depth.transpose(0, 2, 1) for depth in (result.film.kx, result.film.sx)), result.film.coverage, SKIN
+        )
         return seen, result.film.canvas
 
     seen, canvas = reflectance(coarse)
@@ -201,11 +203,11 @@ def test_impossible_resolutions_are_refused(straight, px_per_mm):
 @given(drag=st.floats(0, 1), steps=st.integers(2, 60), left=st.floats(0.01, 0.9))
 def test_streaks_take_nothing_away_and_add_nothing(drag, steps, left):
     held = np.linspace(1, left, steps + 1)[:, None] * np.ones(64)
-    even = held[:-1] - held[1:]
-    uneven = broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag)
+    even, light = held[:-1] - held[1:], np.linspace(0, 1 - drag, steps)
+    uneven = broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag, light)
     assert uneven.sum(axis=0) == pytest.approx(even.sum(axis=0), rel=1e-12)
     assert (uneven >= 0).all()
-    assert (uneven == broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag)).all()
+    assert (uneven == broken(even, held[:-1], np.linspace(0, 80, steps), 19.05, drag, light)).all()
 
 
 def test_only_a_stiff_or_empty_brush_streaks(demo):

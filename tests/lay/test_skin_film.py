@@ -1,6 +1,5 @@
 """Many strokes on one skin: stacking, mixing, pick-up, drying; the kernel held to the reference."""
 
-import math
 from dataclasses import replace
 
 import numpy as np
@@ -18,8 +17,20 @@ from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import canvas_for
+from pennello.lay.channels import depth_k, depth_s
 from pennello.lay.deposit import drops_across
-from pennello.lay.drying import DRY, TAU_S, Touch, tau_from_dry, tau_s, time_to, touch, wetness
+from pennello.lay.drying import (
+    COAT_UM,
+    DRY,
+    MIXING,
+    TACKY,
+    Touch,
+    evaporation_um_s,
+    mixing_share,
+    time_to,
+    touch,
+    wetness,
+)
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.film import MOST_OPTICAL_DEPTH
 from pennello.lay.laying import lay, pull
@@ -30,12 +41,12 @@ from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke
 from pennello.path.cubic import CubicPath, line
 
 BASIS = small_basis(8)
-CHANNELS = 10
+CHANNELS = 12
 SKIN = np.full(36, 0.42)
 FLAT = Applicator("flat", "Flat", 12.0)
 ROUND = Applicator("round", "Round", 6.0, ApplicatorKind.ROUND, 6.0)
-WHITE = np.array([0.002] * 8 + [0.09, 1.0])
-RED = np.array([0.16, 0.15, 0.16, 0.14, 0.05, 0.01, 0.008, 0.008, 0.05, 1.0])
+WHITE = np.array([0.002] * 8 + [0.03, 0.06, 1.0, 1.0])  # S falls with the wavelength
+RED = np.array([0.16, 0.15, 0.16, 0.14, 0.05, 0.01, 0.008, 0.008, 0.05, 0.0, 1.0, 1.0])
 
 
 def patch(px, reach_mm=40.0):
@@ -138,7 +149,7 @@ def test_what_leaves_the_brush_is_on_the_skin(doer):
     canvas = patch(4.0)
     given = sum(given_mm3(stroke, paint) for stroke, paint, _ in CASES["wet over wet"])
     film, carried = laid(doer, *CASES["wet over wet"], canvas=canvas)
-    assert carried[:, -1].sum() > 0.1
+    assert carried[:, -1].sum() > 0.05
     assert film.volume_mm3() + carried[:, -1].sum() == pytest.approx(given, rel=1e-5)
     alone, nothing = laid(doer, *CASES["dry"], canvas=canvas)
     expected = given_mm3(STRAIGHT, RED)
@@ -172,7 +183,7 @@ def test_two_dry_coats_are_one_film_of_the_summed_thickness():
     total = float(film.dry_um[row, column] + film.wet[row, column, -1])
     expected = km_film(RED[:8] * total, np.full(8, RED[8] * total), BASIS.pick(SKIN))
     part = film.wet[row, column]
-    seen = km_film(part[:8], part[8], film.ground[row, column])
+    seen = km_film(depth_k(part), depth_s(part, BASIS), film.ground[row, column])
     assert seen == pytest.approx(expected, abs=2e-5)
     assert RED[0] * total < MOST_OPTICAL_DEPTH
 
@@ -223,17 +234,92 @@ def test_a_brush_pulls_what_it_picks_up_along():
 
 
 def test_drying_law_and_its_calibration():
-    assert tau_s(np.array(15.0)) == pytest.approx(TAU_S)
-    assert wetness(np.array(15.0), np.array(TAU_S)) == pytest.approx(math.exp(-1))
-    assert float(wetness(np.array(30.0), np.array(40.0))) > float(wetness(np.array(15.0), np.array(40.0)))
-    assert wetness(np.array(15.0), np.array(0.0)) == 1
-    assert wetness(np.array(15.0), np.array(1e4)) == 0
+    rate = evaporation_um_s()
+    assert wetness(20.0, 20.0, 0.0, rate) == 1
+    assert wetness(20.0, 20.0, np.array([0.0, 20.0, 40.0, 1e4]), rate) == pytest.approx([1, 0.55, DRY, 0])
+    assert wetness(0.0, 0.0, 5.0, rate) == 0
     for seconds in (20.0, 57.6, 300.0):
-        assert time_to(DRY, tau_coat_s=tau_from_dry(seconds)) == pytest.approx(seconds)
+        assert time_to(DRY, COAT_UM, COAT_UM, evaporation_um_s(seconds)) == pytest.approx(seconds)
     assert [touch(value) for value in (1.0, 0.3, 0.01)] == [Touch.WET, Touch.TACKY, Touch.DRY]
-    for bad in (lambda: tau_from_dry(0), lambda: time_to(0)):
+    for bad in (lambda: evaporation_um_s(0), lambda: time_to(-1, 20, 20, 0.4)):
         with pytest.raises(OutOfRangeError):
             bad()
+
+
+def test_what_is_dry_mixes_not_at_all_and_what_is_wet_in_part():
+    """Dry means dry: the threshold that Order waits for is the one at which mixing ends."""
+    assert mixing_share(np.array([0.0, DRY / 2, DRY])) == pytest.approx([0, 0, 0])
+    assert mixing_share(np.array(1.0)) == pytest.approx(MIXING)
+    assert (np.diff(mixing_share(np.linspace(DRY, 1.2, 40))) > 0).all()
+    assert mixing_share(np.array(4.0)) == 1
+    assert touch(float(DRY)) is Touch.DRY
+
+
+def at_the_middle(film):
+    return film.canvas.rows // 2, film.canvas.columns // 2
+
+
+@pytest.mark.parametrize("doer", [REFERENCE, "kernel"], ids=["reference", "kernel"])
+def test_white_laid_the_moment_that_red_is_dry_is_white_over_red(doer):
+    """Nothing of the red comes into the white, and the picture is that of white laid an hour later."""
+    doer, canvas = kernel() if doer == "kernel" else doer, patch(4.0)
+    red, _ = laid(doer, (STRAIGHT, RED, 0.0), canvas=canvas)
+    at = at_the_middle(red)
+    dry_s = time_to(DRY, float(red.body_um[at]), float(red.water_um()[at]), evaporation_um_s())
+    seen = [
+        laid(doer, (STRAIGHT, RED, 0.0), (STRAIGHT, WHITE, when), canvas=canvas, pick_up=0.0)[0]
+        for when in (dry_s + 0.1, 3600.0)
+    ]
+    assert seen[0].wet[at] == pytest.approx(seen[1].wet[at], rel=1e-5)
+    assert ciede2000(*(picture_lab(doer, film)[at] for film in seen)) < 0.5
+    wet, _ = laid(doer, (STRAIGHT, RED, 0.0), (STRAIGHT, WHITE, dry_s / 2), canvas=canvas)
+    assert wet.wet[at][0] > seen[0].wet[at][0] * 1.2
+
+
+@pytest.mark.parametrize("water", [0.3, 1.0, 3.0])
+@pytest.mark.parametrize("doer", [REFERENCE, "kernel"], ids=["reference", "kernel"])
+def test_baking_often_is_baking_once(doer, water):
+    """A semigroup: whatever moments it is looked at, the film is that of its last moment."""
+    doer = kernel() if doer == "kernel" else doer
+    film, _ = laid(doer, (STRAIGHT, RED * np.array([1.0] * 10 + [water, 1.0]), 0.0))
+    everywhere, rate = np.ones(film.cover.shape, np.float32), evaporation_um_s()
+    inside, rng = film.cover > 0.999, np.random.default_rng(11)
+    for last_s in (3.0, 12.0, 30.0, 200.0):
+        often, once = film.copy(), film.copy()
+        for at_s in sorted([*rng.uniform(0, last_s, 6), last_s]):
+            doer.bake(often, everywhere, at_s, rate)
+        doer.bake(once, everywhere, last_s, rate)
+        assert np.abs(often.ground - once.ground)[inside].max() < 2e-5
+        for name in ("wet", "body_um", "dry_um"):
+            assert getattr(often, name)[inside] == pytest.approx(getattr(once, name)[inside], rel=1e-3, abs=1e-3)
+
+
+def test_four_thin_strokes_dry_as_one_body_of_paint():
+    """Water leaves at one surface: four thin coats eight seconds apart are as wet as their water says."""
+    rate, canvas = evaporation_um_s(), patch(4.0)
+    strokes = [(replace(STRAIGHT, pressure=0.2), RED, 8.0 * turn) for turn in range(4)]
+    film, _ = laid(REFERENCE, *strokes, canvas=canvas, pick_up=0.0)
+    one, _ = laid(REFERENCE, strokes[0], canvas=canvas)
+    at = at_the_middle(film)
+    thin = float(one.wet[at][-1])
+    expected, body = 0.0, 0.0
+    for turn in range(4):
+        left = max(expected - 8 * rate, 0.0) if turn else 0.0
+        body = (body if left > DRY * body else 0.0) + thin
+        expected = (left if body > thin else 0.0) + thin
+    assert film.body_um[at] == pytest.approx(body, rel=1e-4)
+    assert film.water_um()[at] == pytest.approx(expected, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("solids_um", "ratio", "low_s", "high_s"),
+    [(20, 1.0, 35, 45), (10, 0.7, 10, 20), (10, 0.25, 0.5, 6), (40, 1.0, 60, 120), (12, 4.0, 60, 180)],
+    ids=["usual coat", "pressed damp sponge", "nearly dry sponge", "press petal", "too wet"],
+)
+def test_how_long_films_take(solids_um, ratio, low_s, high_s):
+    """Common practice, no published source: a sponge base is painted over at once, a petal while two buds are done."""
+    assert low_s <= time_to(DRY, solids_um, solids_um * ratio, evaporation_um_s()) <= high_s
+    assert time_to(TACKY, solids_um, solids_um * ratio, evaporation_um_s()) < high_s
 
 
 # --- the nib along the stroke ---

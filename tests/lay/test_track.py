@@ -12,7 +12,6 @@ from shapely.ops import unary_union
 
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, GradientAxis
-from pennello.kit.contact import contact
 from pennello.lay.canvas import CanvasTooLargeError, canvas_for
 from pennello.lay.coverage import swept_coverage
 from pennello.lay.stroke import Nib, NibMode, Stroke, Wiggle
@@ -20,13 +19,12 @@ from pennello.lay.track import follow
 from pennello.path.cubic import CubicPath, length_mm, line
 
 BRUSH = Applicator("flat", "Flat", 20.0, thickness_mm=2.0)
-TOUCH = contact(BRUSH, GradientAxis.ACROSS, 0.5)
 SPOT = CubicPath(((5.0, 5.0),) * 4)
 ARC = CubicPath(((0, 0), (-2, -45), (62, -45), (60, 0)))
 
 
 def swept_mm2(stroke, px_per_mm=8.0, brush=BRUSH):
-    track = follow(stroke, contact(brush, GradientAxis.ACROSS, stroke.pressure), 0.25)
+    track = follow(stroke, brush, GradientAxis.ACROSS, 0.25)
     canvas = canvas_for(track, px_per_mm)
     return float(swept_coverage(track, canvas).sum()) / px_per_mm**2, track
 
@@ -109,12 +107,12 @@ def test_any_path_sweeps_what_shapely_says(points, mode, angle):
 
 
 def test_step_bounds_every_bin():
-    track = follow(Stroke(ARC, Nib(NibMode.FOLLOWING, 90)), TOUCH, 0.5)
+    track = follow(Stroke(ARC, Nib(NibMode.FOLLOWING, 90)), BRUSH, GradientAxis.ACROSS, 0.5)
     assert np.diff(track.travel_mm, axis=0).max() < 0.55
 
 
 def test_huge_pictures_are_refused():
-    track = follow(Stroke(line((0, 0), (4000, 3000))), TOUCH, 0.5)
+    track = follow(Stroke(line((0, 0), (4000, 3000))), BRUSH, GradientAxis.ACROSS, 0.5)
     with pytest.raises(CanvasTooLargeError, match="fewer pixels per mm"):
         canvas_for(track, 20.0)
 

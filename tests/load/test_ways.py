@@ -12,7 +12,7 @@ from scipy.stats import norm
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.cake import Cake, Portion, Stripe
-from pennello.kit.contact import BINS, bin_places, contact, contact_width_mm, footprint, profile
+from pennello.kit.contact import BINS, bin_places, contact, contact_width_mm, footprint, profile, sides
 from pennello.load.edge import boundaries, load, stages
 from pennello.load.pickup import blurred_stripes
 from pennello.load.recipe import Before, Face, PickUp, Recipe, Way, Wetness
@@ -238,8 +238,10 @@ def test_contact_grows_with_pressure_and_footprints_are_closed(kind):
     assert widths == sorted(widths)
     assert contact_width_mm(brush, 0.5) == pytest.approx(12.0)
     for axis in GradientAxis:
-        shape = contact(brush, axis, 0.5)
-        assert (shape.far >= shape.near).all()
+        shape = contact(brush, axis, np.linspace(0.05, 1, 12))
+        near, far = sides(brush, axis, shape.low, shape.high)
+        assert (far >= near).all()
+        assert (np.diff(shape.high - shape.low) >= 0).all()
         assert 0 < profile(brush, axis).max() <= 1 + 1e-9
         assert np.isfinite(footprint(brush, axis)).all()
     assert bin_places().shape == (BINS,)

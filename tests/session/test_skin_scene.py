@@ -14,7 +14,7 @@ from pennello.design.edits import mended, with_stroke
 from pennello.design.scene import MOST_PIXELS, Carrying, fresh_film, lay_in_order, paint_all, pulls, skin_canvas
 from pennello.design.soundness import check_plan
 from pennello.errors import OutOfRangeError
-from pennello.lay.drying import TAU_S
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import NibMode
@@ -59,11 +59,11 @@ def test_two_threads_lay_the_same_film_as_one(demo):
     canvas = skin_canvas(demo, 2.0)
     keys = list(zip(pulls(demo, 2.0), (turn.start_s for turn in turns(demo)), strict=True))
     films = [fresh_film(demo, canvas) for _ in range(2)]
-    lay_in_order(films[0], keys, Carrying(), kernel(), TAU_S)
+    lay_in_order(films[0], keys, Carrying(), kernel(), evaporation_um_s())
     carrying = Carrying()
     for one, at_s in keys:
-        carrying.lay(films[1], one, at_s, kernel(), TAU_S)
-    for name in ("wet", "cover", "laid_s", "ground", "dry_um"):
+        carrying.lay(films[1], one, at_s, kernel(), evaporation_um_s())
+    for name in ("wet", "cover", "as_of_s", "body_um", "ground", "dry_um"):
         assert (getattr(films[0], name) == getattr(films[1], name)).all()
 
 

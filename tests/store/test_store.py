@@ -52,7 +52,7 @@ def test_every_older_schema_comes_up_to_date(tmp_path, version):
     assert version_of(store._connection) == len(MIGRATIONS)
     assert kit.paints["p"] == Paint("p", "Old", "#102030", 0.9)
     assert kit.items[(ItemKind.CAKE, "c")].thing == Cake("c", "Old cake", (Stripe("p", 6.0), Stripe("q", 8.0)))
-    assert kit.items[(ItemKind.BRUSH, "b")].thing == Applicator("b", "Old brush", 19.05)
+    assert kit.items[(ItemKind.BRUSH, "b")].thing == Applicator("b", "Old brush", 19.05, capacity_mm3_per_mm=3.0)
     assert all(item.keeping == Keeping() for item in kit)
     store.close()
     backup = path.with_name(f"kit.sqlite.v{version}.bak")

@@ -109,8 +109,8 @@ def compare(laid: Laid, attempt: Attempt) -> Comparison:
     """Return how far a laid stroke is from its wish."""
     length = laid.track.length_mm
     moments = laid.track.at(length * (np.arange(STATIONS) + 0.5) / STATIONS)
-    read = sample(laid.film, laid.track.points(moments, bin_centres()))
-    lab = seen_lab(read, attempt.skin, laid.film.basis)
+    read = sample(laid.even, laid.track.points(moments, bin_centres()))
+    lab = seen_lab(read, attempt.skin, laid.even.basis)
     along = np.concatenate([[0.0], (np.arange(STATIONS) + 0.5) / STATIONS])
     goals = wanted_along(attempt.wanted, BINS, attempt.edge_mm, attempt.paints, attempt.skin, along)
     difference = ciede2000(lab, goals[1:])
@@ -123,7 +123,7 @@ def compare(laid: Laid, attempt: Attempt) -> Comparison:
         wanted_lab=goals[0],
         goals=goals[1:],
         de00=difference,
-        pale_de00=ciede2000(lab, full_coat_lab(read, attempt, laid.film.basis)).mean(axis=1),
+        pale_de00=ciede2000(lab, full_coat_lab(read, attempt, laid.even.basis)).mean(axis=1),
         boundaries=check_boundaries(laid.edge, attempt.wanted),
         rim_share=rim,
         heel_share=heel,
@@ -140,7 +140,7 @@ def full_coat_lab(read: Samples, attempt: Attempt, basis: Basis) -> Array:
     """Return L*, a*, b* of the same paint where it is thinner than the wanted coat, brought up to that coat."""
     thickness = np.maximum(read.thickness_um, 1e-3)
     more = np.maximum(attempt.wanted.coat_um / thickness, 1.0)
-    thick = Samples(read.kx * more[..., None], read.sx * more, read.thickness_um * more, read.coverage)
+    thick = Samples(read.kx * more[..., None], read.sx * more[..., None], read.thickness_um * more, read.coverage)
     return seen_lab(thick, attempt.skin, basis)
 
 

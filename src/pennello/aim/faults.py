@@ -14,14 +14,16 @@ from numpy.typing import NDArray
 
 from pennello.aim.attempt import Attempt, Side
 from pennello.aim.comparison import Comparison, compare
-from pennello.aim.mend import SetWay
+from pennello.aim.mend import SetPickUp, SetWay
+from pennello.aim.wish import edge_lab
 from pennello.colour.basis import small_basis
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.contact import BINS, profile
 from pennello.lay.laying import Laid
 from pennello.lay.stroke import NibMode, Stroke
-from pennello.load.recipe import Wetness
+from pennello.load.edge import load
+from pennello.load.recipe import Before, Wetness
 from pennello.units import LengthUnit, length_text
 
 Array = NDArray[np.floating[Any]]
@@ -35,6 +37,7 @@ STREAK_UM = 3.0
 TURNED_BACK_MM = 1.5
 MOST_PRESSURE_STEP = 0.15
 RIM_DE00 = 12.0
+OLD_PAINT_DE00 = 3.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,25 +47,25 @@ class Fault:
     Attributes
     ----------
     code
-        tight_curve, drip, streak, missed_stripe, wrong_rim, bare_edge.
+        tight_curve, drip, streak, missed_stripe, wrong_rim, bare_edge, old_paint.
     at_mm
         Where along the stroke it is worst, mm.
     text
         One plain sentence with the remedy.
     mends
-        Other ways, or another brush, that mend it, best first; none where the hand or the load has to.
+        Other ways, another brush or another load that mend it, best first; none where the hand has to.
     """
 
     code: str
     at_mm: float
     text: str
-    mends: tuple[SetWay, ...] = ()
+    mends: tuple[SetWay | SetPickUp, ...] = ()
 
 
 def find_faults(laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit = LengthUnit.MM) -> tuple[Fault, ...]:
     """Return what goes wrong in a laid stroke, in the order in which it happens."""
     found = [*_tight(laid, attempt, unit), *_drips(laid, attempt), *_streaks(laid, attempt), *_rim(attempt, seen)]
-    found += _bare(laid, attempt, unit)
+    found += [*_bare(laid, attempt, unit), *_old_paint(laid, attempt)]
     return tuple(sorted(found, key=lambda fault: fault.at_mm))
 
 
@@ -78,7 +81,7 @@ def with_sound_mends(
     """
     known = {fault.code for fault in faults}
 
-    def sound(fault: Fault, mend: SetWay) -> bool:
+    def sound(fault: Fault, mend: SetWay | SetPickUp) -> bool:
         changed = mend.mended(attempt)
         laid = changed.lay(px_per_mm, small_basis(bands))
         left = {one.code for one in find_faults(laid, changed, compare(laid, changed))}
@@ -142,12 +145,12 @@ def _pivoted(laid: Laid, stroke: Stroke, corner: float) -> Stroke:
 
 
 def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
-    film = laid.film.thickness_um / np.maximum(laid.film.coverage, 0.05)
+    film = laid.even.thickness_um / np.maximum(laid.even.coverage, 0.05)
     if film.max() <= DRIP_UM:
         return
     row, column = (int(i) for i in np.unravel_index(int(film.argmax()), film.shape))
-    at = laid.film.canvas.left_mm + (column + 0.5) / laid.film.canvas.px_per_mm
-    down = laid.film.canvas.top_mm + (row + 0.5) / laid.film.canvas.px_per_mm
+    at = laid.even.canvas.left_mm + (column + 0.5) / laid.even.canvas.px_per_mm
+    down = laid.even.canvas.top_mm + (row + 0.5) / laid.even.canvas.px_per_mm
     near = int(np.linalg.norm(laid.track.centre - np.array([at, down]), axis=1).argmin())
     lighter = max(0.05, attempt.stroke.pressure - MOST_PRESSURE_STEP)
     way = replace(attempt.stroke, pressure=lighter)
@@ -165,7 +168,7 @@ def _streaks(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
     given = np.array([run.stretch.left.mean() for run in laid.runs])
     if not dry or given.min() > 0.9:
         return
-    film = laid.film.thickness_um[laid.film.coverage > 0.9]
+    film = laid.even.thickness_um[laid.even.coverage > 0.9]
     if film.size and float(np.percentile(film, 20)) < STREAK_UM:
         yield Fault(
             "streak",
@@ -193,6 +196,30 @@ def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Fault]:
             float(seen.s_mm[wrong[0]]),
             f"The rim (corner {rim}) has the heel's colour here; flip the brush on the cake, or on the way.",
         )
+
+
+def _old_paint(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+    """Find old paint that hard pressure squeezes out of the root of a brush that was rinsed once."""
+    from pennello.colour.difference import ciede2000  # noqa: PLC0415
+
+    once = [index for index, pickup in enumerate(attempt.recipe.pickups) if pickup.before is Before.RINSE]
+    if not once or attempt.residue is None:
+        return
+    clean = load(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue)
+    seen = [edge_lab(edge, attempt.paints, attempt.skin) for edge in (laid.edge, clean)]
+    apart = float(ciede2000(*seen).max())
+    if apart < OLD_PAINT_DE00:
+        return
+    old = attempt.residue.paints[int(attempt.residue.solids.sum(axis=1).argmax())]
+    index = once[-1]
+    mend = replace(attempt.recipe.pickups[index], before=Before.RINSE_TWICE)
+    yield Fault(
+        "old_paint",
+        0.0,
+        f"Old {attempt.paints[old].name} in the brush: one rinse leaves some in the root, and you press it out; "
+        "rinse twice and swab the brush, or press lighter.",
+        (SetPickUp("rinse", index, mend, "rinse twice"),),
+    )
 
 
 def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:

@@ -57,7 +57,7 @@ def window_lightness(cake: Cake, pickup: PickUp, brush: Applicator, paints: Mapp
     held = edge.volume_mm3_per_mm > 0
     if not held.any():
         return float(FULL.lab(skin)[0])
-    k, s = mix(edge.share.T[held], constants.tint, constants.k, constants.s)
+    k, s = mix(edge.share.T[held], constants.k, constants.s)
     return float(FULL.lab(film(k * COAT_UM, s * COAT_UM, skin))[:, 0].mean())
 
 

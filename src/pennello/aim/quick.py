@@ -25,7 +25,6 @@ from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
 from pennello.kit.paint import optics
 from pennello.lay.deposit import LEVELLING_MM
-from pennello.lay.film import optical_contents
 from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Recipe
 
@@ -84,7 +83,7 @@ class Forecast:
         here = self._attempt
         edges = [load(recipe, here.cakes, here.brush, here.residue) for recipe in recipes]
         constants = optics(tuple(here.paints[name] for name in edges[0].paints)).at(self._basis)
-        held = np.array([optical_contents(edge.solids, constants) for edge in edges])
+        held = np.array([edge.solids for edge in edges])
         levelled = held @ levelling_matrix(edges[0].width_mm)
         thickness = self._um_per_unit[None] * (1.0 if thicker is None else thicker[:, None, None])
         kx = (levelled.transpose(0, 2, 1) @ constants.k)[:, None] * thickness[..., None]

@@ -11,16 +11,28 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.basis import FULL
-from pennello.colour.kubelka_munk import film, tint_weights
+from pennello.colour.kubelka_munk import film, volume_shares
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.kit.applicator import Applicator
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import LoadedEdge
 from pennello.load.gaussian import WIDTH_10_90, phi_integral
 
 Array = NDArray[np.floating[Any]]
 
-COAT_UM = 15.0
+COAT_UM = 20.0
+"""Wanted coat of a brush, um: the usual one (a default)."""
+
+SPONGE_COAT_UM = 10.0
+"""Wanted coat of a sponge or dauber, which lays 8 to 12 um (common practice)."""
+
+
+def usual_coat_um(brush: Applicator) -> float:
+    """Return how thick a good coat of such a tool is, um."""
+    return SPONGE_COAT_UM if brush.kind.pressed else COAT_UM
+
+
 """Film of a well laid stroke, um (a default): a wish for a paint means how it looks at this thickness on this skin."""
 
 HIDING_UM = 2000.0
@@ -141,7 +153,7 @@ def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, 
 def edge_lab(edge: LoadedEdge, paints: Mapping[str, Paint], skin: Array, coat_um: float = COAT_UM) -> Array:
     """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where there is none."""
     constants = optics(tuple(paints[name] for name in edge.paints))
-    weights = tint_weights(edge.share.T, constants.tint)
+    weights = volume_shares(edge.share.T)
     depth = np.where(edge.volume_mm3_per_mm > 0, coat_um, 0.0)[:, None]
     return FULL.lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))
 
@@ -153,7 +165,7 @@ def stop_labs(wanted: Wanted, paints: Mapping[str, Paint], skin: Array) -> Array
 
 def _coats(wanted: Wanted, shares: Array, paints: Mapping[str, Paint], skin: Array) -> Array:
     constants = optics(tuple(_stop_paint(stop, paints) for stop in wanted.stops))
-    weights = tint_weights(shares.T, constants.tint)
+    weights = volume_shares(shares.T)
     thick = np.array([wanted.coat_um if stop.paint is not None else HIDING_UM for stop in wanted.stops])
     depth = (shares.T @ thick)[:, None]
     return FULL.lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))

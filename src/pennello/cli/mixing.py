@@ -71,14 +71,14 @@ def mix_answer(portions: list[Portion], film_um: float | None, over: str) -> dic
     if not parts.sum() > 0:
         raise OutOfRangeError("parts of all paints together", float(parts.sum()), "above 0")
     constants = optics(tuple(portion.paint for portion in portions))
-    k, s = mix(parts, constants.tint, constants.k, constants.s)
+    k, s = mix(parts, constants.k, constants.s)
     if film_um is None:
         reflectance = hiding_reflectance(k, s)
     elif not 0 <= film_um <= 1e6:
         raise OutOfRangeError("film thickness", film_um, "0 to 1000000 um")
     else:
         substrate = reflectance_from_srgb(parse_hex(over))
-        reflectance = film(k * film_um, np.broadcast_to(s, k.shape) * film_um, substrate)
+        reflectance = film(k * film_um, s * film_um, substrate)
     return {
         "lab": np.round(FULL.lab(reflectance), 6).tolist(),
         "srgb": format_hex(FULL.srgb(reflectance)),
@@ -86,5 +86,5 @@ def mix_answer(portions: list[Portion], film_um: float | None, over: str) -> dic
             "wavelength_nm": FULL.wavelength_nm.tolist(),
             "r": np.round(reflectance, 9).tolist(),
         },
-        "scattering_per_um": float(s[0]),
+        "scattering_per_um": float(s[len(s) // 2]),
     }

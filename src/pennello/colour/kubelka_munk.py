@@ -1,12 +1,15 @@
 """Two-constant Kubelka-Munk theory: mixing, hiding films, thin films, and scattering from a contrast ratio.
 
 Sources: P. Kubelka, F. Munk, Zeitschrift fuer technische Physik 12 (1931) 593-601; P. Kubelka, Journal of the
-Optical Society of America 38 (1948) 448-457; ISO 18314-2 (Kubelka-Munk, pigmented media); ISO 6504-3 (contrast
-ratio). K and S are per micrometre of film.
+Optical Society of America 38 (1948) 448-457; D. R. Duncan, Proceedings of the Physical Society 52 (1940) 390-401
+(mixtures); ISO 18314-2 (Kubelka-Munk, pigmented media); ISO 6504-3, Paints and varnishes - Determination of hiding
+power - Part 3 (contrast ratio). K and S are per micrometre of film. What is lost and sent back at the film's surface
+(J. L. Saunderson, Journal of the Optical Society of America 32 (1942) 727-736) is not applied: sRGB masstones and skin
+samples are taken as they look, surface and all.
 
 Convention for the contrast ratio: Y over an ideal black (reflectance 0) divided by Y over a white chart of
 reflectance 0.80, daylight D65, 2 degree observer, at the film thickness stated with the ratio. S is taken equal
-in every band.
+in every band unless the paint says how it falls with the wavelength.
 """
 
 from __future__ import annotations
@@ -16,7 +19,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from pennello.colour.observer import WEIGHTS
+from pennello.colour.observer import WAVELENGTH_NM, WEIGHTS
 from pennello.errors import OutOfRangeError
 
 Array = NDArray[np.floating[Any]]
@@ -31,8 +34,21 @@ CONTRAST_RANGE = (0.01, 0.999)
 SCATTERING_OF_WHITE = 0.15
 """S of a paint of Y = 1 with no contrast ratio, per um (a default); other paints scale with Y^0.7."""
 
-SCATTERING_FLOOR = 0.004
-"""Least S, per um (a default): a contrast ratio cannot fix S of a black."""
+SCATTERING_FLOOR = 0.0005
+"""Least S, per um (a default)."""
+
+SCATTERING_OF_BLACK = 0.02
+"""S of a black, per um (a default): with the K/S of its masstone, about 50, its K is about 1.05. A contrast ratio
+cannot tell it, for every black hides; a let-down in white can: 1 part in 10 gives L* 55 to 66 (common practice)."""
+
+BLACK_Y = (0.012, 0.03)
+"""Masstones darker than the first count as black, lighter than the second do not; in between it passes over."""
+
+CONTRAST_OF_WHAT_HIDES = 0.95
+"""From this ratio on a black film hides whatever its S is."""
+
+REFERENCE_NM = 550.0
+"""Where S is the same whatever its fall with the wavelength, nm."""
 
 
 def k_over_s(reflectance: ArrayLike) -> Array:
@@ -81,35 +97,52 @@ def film(kx: Array, sx: Array, substrate: Array) -> Array:
     return result
 
 
-def mix(parts: ArrayLike, tint: ArrayLike, k: ArrayLike, s: ArrayLike) -> tuple[Array, Array]:
-    """Return K and S of mixtures: linear in volume times tint strength, the weights scaled to sum to 1.
+def mix(parts: ArrayLike, k: ArrayLike, s: ArrayLike) -> tuple[Array, Array]:
+    """Return K and S of mixtures: linear in volume and in nothing else, so that two wet coats are one mixed coat.
+
+    Source: D. R. Duncan, Proceedings of the Physical Society 52 (1940) 390-401 (from memory).
 
     Parameters
     ----------
     parts
         Volumes of each paint, >= 0, shape (..., paints).
-    tint
-        Tint strengths > 0, shape (paints,); 1 is neutral.
     k, s
-        K and S of the paints per um, shapes (paints, bands) and (paints, bands) or (paints, 1).
+        K and S of the paints per um, shape (paints, bands) each.
 
     Returns
     -------
-    K and S per um, shapes (..., bands) and (..., bands or 1); zero where there is no volume.
+    K and S per um, shape (..., bands) each; zero where there is no volume.
     """
-    weights = tint_weights(parts, tint)
-    return weights @ np.asarray(k, np.float64), weights @ np.asarray(s, np.float64)
+    shares = volume_shares(parts)
+    return shares @ np.asarray(k, np.float64), shares @ np.asarray(s, np.float64)
 
 
-def tint_weights(parts: ArrayLike, tint: ArrayLike) -> Array:
-    """Return each paint's optical share in [0, 1], shape (..., paints): volume times tint strength over their sum."""
-    effective = np.asarray(parts, np.float64) * np.asarray(tint, np.float64)
-    total = effective.sum(axis=-1, keepdims=True)
-    return np.asarray(np.divide(effective, total, out=np.zeros_like(effective), where=total > 0))
+def volume_shares(parts: ArrayLike) -> Array:
+    """Return each paint's share of the volume in [0, 1], shape (..., paints); 0 where there is none."""
+    volumes = np.asarray(parts, np.float64)
+    total = volumes.sum(axis=-1, keepdims=True)
+    return np.asarray(np.divide(volumes, total, out=np.zeros_like(volumes), where=total > 0))
 
 
-def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONTRAST_FILM_UM) -> Array:
-    """Return S per um of the paints whose films have these contrast ratios.
+def falling(exponent: ArrayLike) -> Array:
+    """Return S at the 36 bands against S at 550 nm, for S that falls as the wavelength to the power of -exponent.
+
+    Parameters
+    ----------
+    exponent
+        0 (equal in all bands) to 2, shape (...); 1 for titanium whites.
+
+    Returns
+    -------
+    Shape (..., 36).
+    """
+    return np.asarray((REFERENCE_NM / WAVELENGTH_NM) ** np.asarray(exponent, np.float64)[..., None])
+
+
+def scattering(
+    hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONTRAST_FILM_UM, exponent: ArrayLike = 0.0
+) -> Array:
+    """Return S per um, at 550 nm, of the paints whose films have these contrast ratios.
 
     Parameters
     ----------
@@ -119,6 +152,8 @@ def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONT
         Contrast ratios in [0.01, 0.999], shape (...); see the convention above.
     film_um
         Thickness of the films that the ratios belong to, > 0 um, shape (...).
+    exponent
+        How S falls with the wavelength, see `falling`, shape (...).
 
     Raises
     ------
@@ -130,15 +165,24 @@ def scattering(hiding: ArrayLike, contrast: ArrayLike, film_um: ArrayLike = CONT
         raise OutOfRangeError("contrast ratio", contrast, "0.01 to 0.999")
     if not np.all((thickness > 0) & np.isfinite(thickness)):
         raise OutOfRangeError("film thickness of the contrast ratio", film_um, "above 0 um")
-    ratio = k_over_s(hiding)
+    shape = np.broadcast_to(falling(exponent), np.shape(hiding))
+    ratio = k_over_s(hiding) * shape
     low = np.full(ratio.shape[:-1], np.log(1e-6))
     high = -low
     for _ in range(32):  # bisection to 1e-8: the ratio rises with thickness, whatever the paint
         middle = (low + high) / 2
         depth = np.exp(middle)[..., None]
-        thin = contrast_ratio(ratio * depth, depth, 1.0) < wanted
+        thin = contrast_ratio(ratio * depth, shape * depth, 1.0) < wanted
         low, high = np.where(thin, middle, low), np.where(thin, high, middle)
-    return np.asarray(np.maximum(np.exp((low + high) / 2) / thickness, SCATTERING_FLOOR))
+    least = np.where(wanted >= CONTRAST_OF_WHAT_HIDES, least_scattering(hiding), SCATTERING_FLOOR)
+    return np.asarray(np.maximum(np.exp((low + high) / 2) / thickness, least))
+
+
+def least_scattering(hiding: ArrayLike) -> Array:
+    """Return the least S per um of paints by how dark their masstones are; hiding has shape (..., 36)."""
+    luminance = np.asarray(hiding, np.float64) @ WEIGHTS[:, 1]
+    black = np.clip((BLACK_Y[1] - luminance) / (BLACK_Y[1] - BLACK_Y[0]), 0.0, 1.0)
+    return np.asarray(SCATTERING_FLOOR + black * (SCATTERING_OF_BLACK - SCATTERING_FLOOR))
 
 
 def contrast_ratio(k: Array, s: ArrayLike, film_um: float) -> Array:
@@ -170,4 +214,4 @@ def default_scattering(hiding: ArrayLike) -> Array:
         Reflectance of the masstones, shape (..., 36).
     """
     luminance = np.asarray(hiding, np.float64) @ WEIGHTS[:, 1]
-    return np.maximum(SCATTERING_OF_WHITE * luminance**0.7, SCATTERING_FLOOR)
+    return np.maximum(SCATTERING_OF_WHITE * luminance**0.7, least_scattering(hiding))

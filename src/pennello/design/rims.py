@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from pennello.aim.comparison import compare
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
-from pennello.lay.stroke import Stroke
+from pennello.lay.stroke import Key, Pats, Stroke
 from pennello.load.edge import LoadedEdge
 from pennello.load.recipe import Recipe
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at
@@ -56,7 +56,12 @@ def mirrored(stroke: Stroke) -> Stroke:
         nib = replace(nib, angle_deg=-nib.angle_deg, keys=keys)
     else:
         nib = replace(nib, angle_deg=_half_turn(nib.angle_deg), angle_end_deg=_half_turn(nib.angle_end_deg))
-    return replace(stroke, path=path, nib=nib)
+    return replace(stroke, path=path, nib=nib, pats=mirrored_pats(stroke.pats))
+
+
+def mirrored_pats(pats: Pats | None) -> Pats | None:
+    """Return pats as their mirror image; twice is nothing."""
+    return None if pats is None else replace(pats, mirrored=not pats.mirrored)
 
 
 def _half_turn(angle_deg: float) -> float:
@@ -78,10 +83,17 @@ def reversed_way(stroke: Stroke) -> Stroke:
         stroke,
         path=CubicPath(tuple(reversed(stroke.path.points_mm))),
         nib=nib,
-        pressures=tuple(replace(key, at=1 - key.at) for key in reversed(stroke.pressures)),
+        pressures=_turned_round(stroke.pressures),
+        leans=_turned_round(stroke.leans),
+        tilts=_turned_round(stroke.tilts),
+        parts=tuple(replace(key, at=1 - key.at) for key in reversed(stroke.parts)),
         flips_mm=tuple(total - at for at in reversed(stroke.flips_mm)),
         reload_mm=tuple(total - at for at in reversed(stroke.reload_mm)),
     )
+
+
+def _turned_round(keys: tuple[Key, ...]) -> tuple[Key, ...]:
+    return tuple(replace(key, at=1 - key.at) for key in reversed(keys))
 
 
 def with_way_of(stroke: Stroke, other: Stroke) -> Stroke:

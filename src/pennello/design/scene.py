@@ -21,8 +21,9 @@ from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
 from pennello.kit.paint import Paint
 from pennello.lay.canvas import MARGIN_MM, Canvas, canvas_for
+from pennello.lay.channels import count
 from pennello.lay.deposit import drops_across
-from pennello.lay.drying import TAU_S, tau_from_dry
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.laying import PX_PER_MM, bin_contents, pull, runs_of
 from pennello.lay.motion import Motion, motion_of
 from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, box_of, pull_over
@@ -97,7 +98,7 @@ def _ready(
     pulling = Pulling(
         contents=contents,
         keeps=np.broadcast_to(keeps, (len(runs), BINS)),
-        carried=np.zeros((BINS, bands + 2)),
+        carried=np.zeros((BINS, count(bands))),
         drops_across=drops_across(way.track.width_mm / BINS, px_per_mm),
     )
     motion = motion_of(way.track, way.stretches)
@@ -151,7 +152,7 @@ class Carrying:
     def __init__(self) -> None:
         self._held: dict[str, Array] = {}
 
-    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine, tau_coat_s: float = TAU_S) -> Box:
+    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine, rate_um_s: float | None = None) -> Box:
         """Pull a stroke over the film, in place; return the pixels that may have changed."""
         pulling = one.pulling
         if one.goes_on in self._held:
@@ -159,7 +160,7 @@ class Carrying:
                 pulling.contents, pulling.keeps, self._held[one.goes_on], pulling.drops_across, pulling.pick_up
             )
         box, self._held[one.stroke] = pull_over(
-            film, one.track, one.motion, one.canvas, pulling, at_s, engine, tau_coat_s
+            film, one.track, one.motion, one.canvas, pulling, at_s, engine, rate_um_s
         )
         return box
 
@@ -171,7 +172,7 @@ class Carrying:
 
 
 def lay_in_order(
-    film: SkinFilm, keys: Sequence[tuple[Pull, float]], carrying: Carrying, engine: Engine, tau_coat_s: float
+    film: SkinFilm, keys: Sequence[tuple[Pull, float]], carrying: Carrying, engine: Engine, rate_um_s: float
 ) -> Box | None:
     """Pull strokes over the film in their order, in place; return the pixels that may have changed.
 
@@ -188,7 +189,7 @@ def lay_in_order(
     with ThreadPoolExecutor(THREADS) as pool:
 
         def start(number: int) -> Future[Box]:
-            return pool.submit(carrying.lay, film, *keys[number], engine, tau_coat_s)
+            return pool.submit(carrying.lay, film, *keys[number], engine, rate_um_s)
 
         running = {start(number): number for number, left in enumerate(open_ends) if left == 0}
         while running:
@@ -221,5 +222,5 @@ def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = mat
     canvas = skin_canvas(plan, px_per_mm)
     film, carrying = fresh_film(plan, canvas, bands), Carrying()
     keys = zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True)
-    lay_in_order(film, [key for key in keys if key[1] <= until_s], carrying, engine, tau_from_dry(plan.dry_after_s))
+    lay_in_order(film, [key for key in keys if key[1] <= until_s], carrying, engine, evaporation_um_s(plan.dry_after_s))
     return film

@@ -8,11 +8,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.aim.wish import Stop, Wanted, edge_lab
+from pennello.aim.wish import COAT_UM, SPONGE_COAT_UM, Stop, Wanted, edge_lab, usual_coat_um
 from pennello.colour.lab import lab_to_hex
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.errors import OutOfRangeError
+from pennello.kit.applicator import Applicator
 from pennello.kit.contact import BINS, bin_places
 from pennello.load.edge import LoadedEdge, boundaries
 
@@ -107,5 +108,13 @@ def with_load_wished(plan: Plan, name: str) -> Plan:
     """Return the plan with a stroke wished for as its load lays it."""
     stroke, edge = plan.stroke(name), plan.edge(name)
     paints = {paint.id: paint for paint in plan.paints}
-    looks = edge_lab(edge, paints, skin_spectrum(plan.skin), stroke.wanted.coat_um)
-    return with_stroke(plan, replace(stroke, wanted=wish_for_edge(edge, stroke.wanted, looks)))
+    like = coat_for(stroke.wanted, plan.brush(stroke.brush))
+    looks = edge_lab(edge, paints, skin_spectrum(plan.skin), like.coat_um)
+    return with_stroke(plan, replace(stroke, wanted=wish_for_edge(edge, like, looks)))
+
+
+def coat_for(wanted: Wanted, brush: Applicator) -> Wanted:
+    """Return a wish with the coat that such a tool usually lays, unless its painter wants another."""
+    if wanted.coat_um not in (COAT_UM, SPONGE_COAT_UM):
+        return wanted
+    return replace(wanted, coat_um=usual_coat_um(brush))

@@ -57,6 +57,7 @@ _BEFORE = {
     Before.BLOT: "Blot it there. ",
     Before.WIPE: "Wipe the brush. ",
     Before.RINSE: "Rinse the brush. ",
+    Before.RINSE_TWICE: "Rinse the brush twice and swab it. ",
 }
 _PASSES = {
     Way.SWEEP: ("sweep", "sweeps"),

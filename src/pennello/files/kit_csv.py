@@ -20,7 +20,8 @@ from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing, slug
 
 _KEEPING = ("opened", "expires", "retired", "stock_g", "notes")
-_PAINT = ("srgb", "contrast", "contrast_film_um", "tint", "finish", "eye_area", "lips", "skin")
+_OPTICAL = ("contrast", "contrast_film_um", "tint", "scatter_exponent")
+_PAINT = ("srgb", "contrast", "contrast_film_um", "tint", "scatter_exponent", "finish", "eye_area", "lips", "skin")
 _CAKE = ("stripes", "softness_mm", "length_mm", "depth_mm", "ombre")
 _BRUSH = (
     "applicator",
@@ -35,6 +36,7 @@ _BRUSH = (
     "tip_mm",
     "print_mm",
     "drift_mm",
+    "root_share",
 )
 COLUMNS = ("kind", "id", "name", *_PAINT, *_CAKE, *_BRUSH, *_KEEPING)
 
@@ -244,7 +246,7 @@ def _choice(text: str, allowed: list[str], name: str) -> str:
 
 
 def _paint(row: Row, item_id: str, name: str, old: KitItem | None) -> Paint:
-    numbers: dict[str, Callable[[str], Any]] = dict.fromkeys(("contrast", "contrast_film_um", "tint"), number)
+    numbers: dict[str, Callable[[str], Any]] = dict.fromkeys(_OPTICAL, number)
     flags: dict[str, Callable[[str], Any]] = dict.fromkeys(("eye_area", "lips", "skin"), truth)
     finish = {"finish": lambda text: Finish(_choice(text, [one.value for one in Finish], "finish"))}
     values = _given(row, {"srgb": _hex, **numbers, **flags, **finish})

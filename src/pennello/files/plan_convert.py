@@ -32,7 +32,9 @@ from pennello.files.plan_schema import (
     OrderingFile,
     OverlayFile,
     PaintFile,
+    PartKeyFile,
     PathFile,
+    PatsFile,
     PickUpFile,
     PlaceFile,
     PlanFile,
@@ -50,7 +52,7 @@ from pennello.files.plan_schema import (
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Key, Nib, NibMode, PartKey, Pats, Stroke, Wiggle
 from pennello.load.recipe import PickUp, Recipe
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
@@ -147,6 +149,7 @@ def _paint(file: PaintFile, where: str) -> Paint:
             contrast=None if file.contrast is UNSET else file.contrast,
             contrast_film_um=file.contrast_film_um,
             tint=file.tint,
+            scatter_exponent=file.scatter_exponent,
             finish=Finish(file.finish),
             eye_area=file.eye_area,
             lips=file.lips,
@@ -190,6 +193,7 @@ def _brush(file: BrushFile, where: str) -> Applicator:
             tip_mm=file.tip_mm,
             print_mm=file.print_mm,
             drift_mm=file.drift_mm,
+            root_share=file.root_share,
             own=tuple(file.own),
         )
 
@@ -224,6 +228,11 @@ def _way(file: StrokeFile | WayFile, where: str) -> Stroke:
             file.part,
             file.lift_mm,
             file.exit,
+            _keys(file.leans),
+            _keys(file.tilts),
+            tuple(PartKey(key.at, key.from_u, key.to_u) for key in file.parts),
+            file.on_part,
+            None if file.pats is UNSET else Pats(**msgspec.structs.asdict(file.pats)),
         )
 
 
@@ -290,7 +299,7 @@ def from_plan(plan: Plan) -> PlanFile:
     """Return a plan in its file's structure."""
     return PlanFile(
         format="pennello-plan",
-        schema=6,
+        schema=7,
         title=plan.title,
         place=plan.place,
         skin=SkinFile(ita_deg=plan.skin.ita_deg, srgb=plan.skin.srgb or UNSET),
@@ -316,6 +325,7 @@ def _paint_file(paint: Paint) -> PaintFile:
         contrast=UNSET if paint.contrast is None else paint.contrast,
         contrast_film_um=paint.contrast_film_um,
         tint=paint.tint,
+        scatter_exponent=paint.scatter_exponent,
         finish=paint.finish.value,
         eye_area=paint.eye_area,
         lips=paint.lips,
@@ -357,6 +367,7 @@ def _brush_file(brush: Applicator) -> BrushFile:
         tip_mm=brush.tip_mm,
         print_mm=brush.print_mm,
         drift_mm=brush.drift_mm,
+        root_share=brush.root_share,
         own=list(brush.own),
     )
 
@@ -380,6 +391,11 @@ def _way_parts(way: Stroke) -> dict[str, Any]:
         "part": way.part,
         "lift_mm": way.lift_mm,
         "exit": way.exit,
+        "leans": _key_files(way.leans),
+        "tilts": _key_files(way.tilts),
+        "parts": [PartKeyFile(at=key.at, from_u=key.from_u, to_u=key.to_u) for key in way.parts],
+        "on_part": way.on_part,
+        "pats": UNSET if way.pats is None else PatsFile(**asdict(way.pats)),
     }
 
 

@@ -60,10 +60,8 @@ def _decode(data: bytes, path: object) -> Plan:
         )
     if header.schema < 1:
         raise FileProblemError(path, f"there is no schema {header.schema}; this one reads 1 to {VERSION}.")
-    if header.schema < VERSION:
-        _refuse_later(data, header.schema, path)
     try:
-        return to_plan(msgspec.json.decode(data, type=PlanFile))
+        return to_plan(_table(data, header.schema, path))
     except msgspec.ValidationError as error:
         raise FileProblemError(path, _sentence(str(error))) from error
     except msgspec.DecodeError as error:
@@ -72,19 +70,24 @@ def _decode(data: bytes, path: object) -> Plan:
         raise FileProblemError(path, f"{error} Correct that place and open it again.") from error
 
 
-def _refuse_later(data: bytes, version: int, path: object) -> None:
-    """Refuse a file with keys that its version does not have yet: one of the two is a slip."""
-    from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
+def _table(data: bytes, version: int, path: object) -> PlanFile:
+    """Return a file's table; of an older version after it was brought up, step by step.
 
-    try:
-        table = msgspec.json.decode(data)
-    except msgspec.DecodeError:
-        return  # whoever decodes it in earnest says what is wrong
-    later = later_than(table, version) if isinstance(table, dict) else ""
+    A file with keys that its version does not have yet is refused: one of the two is a slip.
+    """
+    if version == VERSION:
+        return msgspec.json.decode(data, type=PlanFile)
+    from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
+    from pennello.files.plan_steps import brought_up  # noqa: PLC0415
+
+    msgspec.json.decode(data, type=PlanFile)  # what is wrong with it is told with its place
+    table = msgspec.json.decode(data)
+    later = later_than(table, version)
     if later:
         raise FileProblemError(
             path, f"the file says schema {version}, but {later}; write the newer schema number, or take that key out."
         )
+    return msgspec.convert(brought_up(table, version), PlanFile)
 
 
 def _unreadable(data: bytes, error: Exception) -> str:

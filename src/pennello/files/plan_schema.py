@@ -1,6 +1,7 @@
-"""The .pennello file, version 6, as it stands on disk.
+"""The .pennello file, version 7, as it stands on disk.
 
-A file of an older version is one with none of the keys and values marked as since a later one.
+A file of an older version is one with none of the keys and values marked as since a later one; where a default has
+changed, `plan_steps` writes the old one in.
 
 Structure and types only; ranges belong to the values themselves.
 """
@@ -18,11 +19,11 @@ from pennello.aim.hand import Steadiness
 from pennello.design.ordering import GlitterWhen, Priority, RuleKind, Sides, Whites
 from pennello.kit.applicator import ApplicatorKind
 from pennello.kit.paint import Near
-from pennello.lay.stroke import MOST_KEYS, Exit
+from pennello.lay.stroke import MOST_KEYS, Exit, Over
 from pennello.load.recipe import MOST_IN_PAN, MOST_PICKUPS, WHOLE_EDGE, Before, Face, Way, Wetness
 
 FORMAT = "pennello-plan"
-VERSION = 6
+VERSION = 7
 
 
 def since(version: int) -> Meta:
@@ -71,6 +72,7 @@ class PaintFile(Strict, kw_only=True):
     lips: bool = True
     skin: Annotated[bool, since(2)] = True
     reflectance: Annotated[Annotated[list[Share], Meta(min_length=36, max_length=36)] | UnsetType, since(2)] = UNSET
+    scatter_exponent: Annotated[NotNegative, since(7)] = 0.0
 
 
 class PortionFile(Strict, kw_only=True):
@@ -119,7 +121,7 @@ class BrushFile(Strict, kw_only=True):
     width_mm: Positive
     thickness_mm: Positive = 2.0
     bristle_mm: Positive = 17.0
-    capacity_mm3_per_mm: Positive = 3.0
+    capacity_mm3_per_mm: Positive = 4.2
     release_mm: Positive = 150.0
     fill_passes: Positive = 4.0
     splay: Share = 0.16
@@ -127,6 +129,7 @@ class BrushFile(Strict, kw_only=True):
     tip_mm: Annotated[Positive, since(2)] = 0.6
     print_mm: Annotated[Positive, since(2)] = 18.0
     drift_mm: Annotated[NotNegative, since(2)] = 0.8
+    root_share: Annotated[Share, since(7)] = 0.03
     own: Annotated[list[str], Meta(max_length=limits.MOST_OWN), since(2)] = msgspec.field(default_factory=list)
 
 
@@ -141,7 +144,7 @@ class PickUpFile(Strict, kw_only=True):
     passes: NotNegative = 12.0
     drift_mm: NotNegative = 0.8
     wetness: Wetness = Wetness.CREAMY
-    before: Annotated[Before, later_values({"blot": 2})] = Before.KEEP
+    before: Annotated[Before, later_values({"blot": 2, "rinse twice": 7})] = Before.KEEP
     way: Annotated[Way, since(2)] = Way.SWEEP
     part: Annotated[tuple[Share, Share], since(2)] = WHOLE_EDGE
     face: Annotated[Face, since(2)] = Face.FRONT
@@ -169,6 +172,27 @@ class KeyFile(Strict, kw_only=True):
 
 
 Keys = Annotated[list[KeyFile], Meta(max_length=MOST_KEYS)]
+
+
+class PartKeyFile(Strict, kw_only=True):
+    """The part of the edge on the skin at a place along the stroke. Since 7."""
+
+    at: Share
+    from_u: Share
+    to_u: Share
+
+
+class PatsFile(Strict, kw_only=True):
+    """One contact set down again and again: over the way, or over the place that it encloses. Since 7."""
+
+    overlap: Share = 0.35
+    turn_deg: NotNegative = 20.0
+    over: Over = Over.WAY
+    seed: int = 1
+    mirrored: bool = False
+
+
+Parts = Annotated[list[PartKeyFile], Meta(max_length=MOST_KEYS)]
 
 
 class NibFile(Strict, kw_only=True):
@@ -202,7 +226,7 @@ class WantedFile(Strict, kw_only=True):
 
     stops: Annotated[list[StopFile], Meta(min_length=1, max_length=9)]
     end: Annotated[list[StopFile], Meta(max_length=9), since(4)] = []
-    coat_um: Positive = 15.0
+    coat_um: Positive = 20.0
     tolerance_de00: Positive = 3.0
 
 
@@ -219,6 +243,11 @@ class WayFile(Strict, kw_only=True):
     part: tuple[Share, Share] = WHOLE_EDGE
     lift_mm: NotNegative = 0.0
     exit: Exit = Exit.EDGE
+    leans: Annotated[Keys, since(7)] = []
+    tilts: Annotated[Keys, since(7)] = []
+    parts: Annotated[Parts, since(7)] = []
+    on_part: Annotated[bool, since(7)] = False
+    pats: Annotated[PatsFile | UnsetType, since(7)] = UNSET
 
 
 class PlaceFile(Strict, kw_only=True):
@@ -301,6 +330,11 @@ class StrokeFile(Strict, kw_only=True):
     part: Annotated[tuple[Share, Share], since(3)] = WHOLE_EDGE
     lift_mm: Annotated[NotNegative, since(3)] = 0.0
     exit: Annotated[Exit, since(3)] = Exit.EDGE
+    leans: Annotated[Keys, since(7)] = []
+    tilts: Annotated[Keys, since(7)] = []
+    parts: Annotated[Parts, since(7)] = []
+    on_part: Annotated[bool, since(7)] = False
+    pats: Annotated[PatsFile | UnsetType, since(7)] = UNSET
     wait_s: Annotated[NotNegative, since(3)] = 0.0
     near: Annotated[Near, since(4)] = Near.SKIN
     wanted: WantedFile
@@ -343,7 +377,7 @@ class PlanFile(Strict, kw_only=True):
     """A whole plan."""
 
     format: Literal["pennello-plan"]
-    schema: Literal[1, 2, 3, 4, 5, 6]
+    schema: Literal[1, 2, 3, 4, 5, 6, 7]
     title: Name = "Untitled"
     place: Name = ""
     skin: SkinFile = msgspec.field(default_factory=SkinFile)
@@ -351,7 +385,7 @@ class PlanFile(Strict, kw_only=True):
     cakes: Annotated[list[CakeFile], Meta(max_length=limits.MOST_CAKES)] = []
     brushes: Annotated[list[BrushFile], Meta(max_length=limits.MOST_BRUSHES)] = []
     strokes: Annotated[list[StrokeFile], Meta(max_length=limits.MOST_STROKES)] = []
-    dry_after_s: Annotated[Positive, since(3)] = 57.6
+    dry_after_s: Annotated[Positive, since(3)] = 40.0
     hand: Annotated[HandFile, since(4)] = msgspec.field(default_factory=HandFile)
     measures: Annotated[MeasuresFile, since(4)] = msgspec.field(default_factory=MeasuresFile)
     motifs: Annotated[list[MotifFile], Meta(max_length=limits.MOST_MOTIFS), since(4)] = msgspec.field(

@@ -62,6 +62,7 @@ _RANGES = {
     "tip_mm": (0.1, 30.0),
     "print_mm": (0.5, 120.0),
     "drift_mm": (0.0, 20.0),
+    "root_share": (0.0, 0.5),
 }
 
 CALIBRATED = tuple(_RANGES)
@@ -79,9 +80,9 @@ class Applicator:
     thickness_mm
         Thickness t of the contact square to the edge under medium pressure, 0.2 to 120 mm (a default: 2).
     bristle_mm
-        Bristle length from the ferrule, or height of a sponge, 2 to 80 mm; only drawn.
+        Bristle length from the ferrule, or height of a sponge, 2 to 80 mm: how much of it a leaned brush lays down.
     capacity_mm3_per_mm
-        Solids that a full creamy load holds per mm of edge where the contact is thickest, mm3 (a default: 3).
+        Solids that a full creamy load holds per mm of edge where the contact is thickest, mm3 (a default: 4.2).
     release_mm
         Own travel after which a bin has laid all but 1/e of its paint, mm (a default: 150).
     fill_passes
@@ -96,6 +97,8 @@ class Applicator:
         Length of the print of a round, liner or petal brush laid down to the belly, mm (a default: 18).
     drift_mm
         How far sweeps usually drift with it, mm: what a new pick-up begins with (a default: 0.8).
+    root_share
+        Share of what it held that a rinse leaves in the root of its bristles, 0 to 0.5 (a default: 0.03).
     own
         Names of the constants that its painter measured; all others are defaults.
     """
@@ -106,7 +109,7 @@ class Applicator:
     kind: ApplicatorKind = ApplicatorKind.FLAT
     thickness_mm: float = 2.0
     bristle_mm: float = 17.0
-    capacity_mm3_per_mm: float = 3.0
+    capacity_mm3_per_mm: float = 4.2
     release_mm: float = 150.0
     fill_passes: float = 4.0
     splay: float = 0.16
@@ -114,6 +117,7 @@ class Applicator:
     tip_mm: float = 0.6
     print_mm: float = 18.0
     drift_mm: float = 0.8
+    root_share: float = 0.03
     own: tuple[str, ...] = ()
 
     def __post_init__(self) -> None:

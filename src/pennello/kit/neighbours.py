@@ -81,7 +81,7 @@ def neighbour_mix(one: Paint, other: Paint) -> NeighbourMix:
     """Return the half-and-half mix of two paints and its word."""
     constants = optics((one, other))
     shares = np.array([[1.0, 0.0], [0.0, 1.0], [0.5, 0.5]])
-    k, s = mix(shares, constants.tint, constants.k, constants.s)
+    k, s = mix(shares, constants.k, constants.s)
     hiding = hiding_reflectance(k, s)
     lab = FULL.lab(hiding)
     chroma = np.hypot(lab[:, 1], lab[:, 2])

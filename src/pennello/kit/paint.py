@@ -15,6 +15,7 @@ from pennello.colour.kubelka_munk import (
     CONTRAST_FILM_UM,
     CONTRAST_RANGE,
     default_scattering,
+    falling,
     k_over_s,
     scattering,
 )
@@ -24,6 +25,9 @@ from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
 
 Array = NDArray[np.floating[Any]]
+
+
+SCATTER_EXPONENT = (0.0, 2.0)
 
 
 class Finish(Enum):
@@ -64,7 +68,10 @@ class Paint:
     contrast
         Contrast ratio in [0.01, 0.999] of a film `contrast_film_um` thick, or None for the default by lightness.
     tint
-        Tint strength, 0.05 to 20; 1 is neutral.
+        How many times as strongly it colours a let-down in white as masstone and contrast ratio say, 0.05 to 20:
+        scales K and S alike, so that the masstone stays. For what hides so well that no ratio can tell it.
+    scatter_exponent
+        S falls as the wavelength to the power of minus this, 0 to 2; 1 for titanium whites.
     eye_area, lips, skin
         Whether the label allows use near the eye, on the lips, on skin at all.
     reflectance
@@ -83,6 +90,7 @@ class Paint:
     lips: bool = True
     skin: bool = True
     reflectance: tuple[float, ...] | None = None
+    scatter_exponent: float = 0.0
 
     def __post_init__(self) -> None:
         parse_hex(self.srgb)
@@ -92,6 +100,8 @@ class Paint:
             raise OutOfRangeError(f"contrast film of {self.name}", self.contrast_film_um, "0.5 to 1000 um")
         if not 0.05 <= self.tint <= 20:
             raise OutOfRangeError(f"tint strength of {self.name}", self.tint, "0.05 to 20")
+        if not SCATTER_EXPONENT[0] <= self.scatter_exponent <= SCATTER_EXPONENT[1]:
+            raise OutOfRangeError(f"fall of the scattering of {self.name}", self.scatter_exponent, "0 to 2")
         if self.reflectance is not None:
             _check_reflectance(self.name, self.reflectance)
 
@@ -117,25 +127,27 @@ class PaintOptics:
     k
         Absorption per um of film, shape (paints, bands).
     s
-        Scattering per um, equal in all bands, shape (paints, 1).
-    tint
-        Tint strengths, shape (paints,).
+        Scattering per um, shape (paints, bands).
     """
 
     k: Array
     s: Array
-    tint: Array
 
     def at(self, basis: Basis) -> PaintOptics:
         """Return the constants at another set of bands (from all 36)."""
-        return PaintOptics(basis.pick(self.k), self.s, self.tint)
+        return PaintOptics(basis.pick(self.k), basis.pick(self.s))
+
+    @property
+    def one_scattering(self) -> Array:
+        """S per um at the middle band: for a single figure, shape (paints,)."""
+        return np.asarray(self.s[:, self.s.shape[1] // 2])
 
 
 MEASURED_RANGE = (0.002, 0.985)
 """What a measured reflectance is clipped to: K/S has no value at 0 and no scattering can be told at 1."""
 
 _MOST_KNOWN = 4096
-_known: dict[Paint, tuple[Array, float]] = {}
+_known: dict[Paint, tuple[Array, Array]] = {}
 
 
 @lru_cache(maxsize=512)
@@ -161,18 +173,18 @@ def optics(paints: tuple[Paint, ...]) -> PaintOptics:
             new = tuple(dict.fromkeys(paints))
         _known.update(zip(new, _worked_out(new), strict=True))
     k, s = zip(*(_known[paint] for paint in paints), strict=True) if paints else ((), ())
-    return PaintOptics(
-        np.array(k).reshape(len(paints), len(WAVELENGTH_NM)),
-        np.array(s, np.float64)[:, None],
-        np.array([paint.tint for paint in paints]),
-    )
+    shape = (len(paints), len(WAVELENGTH_NM))
+    return PaintOptics(np.array(k).reshape(shape), np.array(s).reshape(shape))
 
 
-def _worked_out(paints: tuple[Paint, ...]) -> list[tuple[Array, float]]:
+def _worked_out(paints: tuple[Paint, ...]) -> list[tuple[Array, Array]]:
     hiding = masstones(paints)
     s = default_scattering(hiding)
     stated = [i for i, paint in enumerate(paints) if paint.contrast is not None]
     if stated:
         ratios = [paints[i].contrast or 0.0 for i in stated]
-        s[stated] = scattering(hiding[stated], ratios, [paints[i].contrast_film_um for i in stated])
-    return [(one * ratio, float(one)) for one, ratio in zip(s, k_over_s(hiding), strict=True)]
+        films_um = [paints[i].contrast_film_um for i in stated]
+        s[stated] = scattering(hiding[stated], ratios, films_um, [paints[i].scatter_exponent for i in stated])
+    tint = np.array([paint.tint for paint in paints])
+    each = (s * tint)[:, None] * falling(np.array([paint.scatter_exponent for paint in paints]))
+    return list(zip(each * k_over_s(hiding), each, strict=True))

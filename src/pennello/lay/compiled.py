@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 import threading
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.colour.basis import Basis
 from pennello.colour.observer import XYZ_TO_RGB
 from pennello.lay import kernel
 from pennello.lay.canvas import Canvas
+from pennello.lay.channels import fall
 from pennello.lay.coverage import footprints
 from pennello.lay.deposit import LEVELLING_MM, levelling_kernel
-from pennello.lay.drying import COAT_UM
 from pennello.lay.film import MOST_OPTICAL_DEPTH
 from pennello.lay.motion import Motion
 from pennello.lay.render import display_table
@@ -75,32 +77,27 @@ class Compiled:
         kernel.level(out, _single(coverage), _single(weights[len(weights) // 2 :]))
         return out, carried / scale
 
-    def bake(
-        self,
-        wet: Array,
-        cover: Array,
-        laid_s: Array,
-        ground: Array,
-        dry_um: Array,
-        swept: Array,
-        at_s: float,
-        tau_coat_s: float,
-    ) -> None:
-        """Let what has dried by a time become ground where a stroke comes, in place."""
-        tau, deep = np.float32(tau_coat_s / COAT_UM), np.float32(MOST_OPTICAL_DEPTH)
-        kernel.bake(wet, cover, laid_s, ground, dry_um, swept, np.float32(at_s), tau, deep)
+    def bake(self, part: SkinFilm, swept: Array, at_s: float, rate_um_s: float) -> None:
+        """Let what has set by a time become ground where a stroke comes, in place."""
+        when, rate, deep = np.float32(at_s), np.float32(rate_um_s), np.float32(MOST_OPTICAL_DEPTH)
+        kernel.bake(*part.arrays, swept, when, rate, _fall(part.basis), deep)
 
-    def settle(self, wet: Array, cover: Array, laid_s: Array, change: Array, swept: Array, at_s: float) -> None:
-        """Add what a stroke changed, in place: the film, what it covers, and when it was laid, by its share."""
-        kernel.settle(wet, cover, laid_s, change, swept, np.float32(at_s))
+    def settle(self, part: SkinFilm, change: Array, swept: Array, at_s: float) -> None:
+        """Add what a stroke changed, in place: the film, its water, and what it covers."""
+        kernel.settle(part.wet, part.cover, part.as_of_s, part.body_um, change, swept, np.float32(at_s))
 
     def picture(self, film: SkinFilm, box: Box) -> Picture:
         """Return the sRGB bytes of a part of the film."""
-        part = (slice(box.top, box.bottom), slice(box.left, box.right))
+        part = film.part(box)
         to_rgb = _single(film.basis.weights @ XYZ_TO_RGB.T)
         deep = np.float32(MOST_OPTICAL_DEPTH)
         with self._one_at_a_time:
             seen: Picture = kernel.shown(
-                film.wet[part], film.cover[part], film.ground[part], to_rgb, display_table(), deep
+                part.wet, part.cover, part.ground, to_rgb, display_table(), _fall(film.basis), deep
             )
         return seen
+
+
+@lru_cache(maxsize=4)
+def _fall(basis: Basis) -> Array:
+    return _single(fall(basis))

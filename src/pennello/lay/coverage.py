@@ -41,7 +41,7 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
 
 def footprints(track: Track, px_per_mm: float) -> Array:
     """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2)."""
-    near, far = track.sides
+    near, far = track.near, track.far
     square = bool((far - near).min() >= 1 - 1e-9)
     return _of_rectangle(track, px_per_mm) if square else _of_outline(track, px_per_mm)
 
@@ -60,8 +60,14 @@ def _of_rectangle(track: Track, px_per_mm: float) -> Array:
     near, far = ends - half, ends + half
     slants = track.thicknesses_mm[moments] * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
     slants[[0, -1]] = True
+    changes = np.zeros(len(moments), bool)
+    for end in (low, high):  # where more or less of the edge comes down, both sides and the nib reach on their own
+        differs = np.abs(np.diff(end)) > _CHANGES
+        changes[:-1] |= differs
+        changes[1:] |= differs
+    slants |= changes
     touching, sweeps = high > low, _sweeps(track, moments)
-    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[_bare_between(track, moments) & touching]
+    rectangles = np.concatenate([near, far[:, ::-1]], axis=1)[(_bare_between(track, moments) | changes) & touching]
     near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
     sweeps &= touching[:-1] | touching[1:]
     return np.concatenate([rectangles, near_swept[sweeps], far_swept[(slants[:-1] | slants[1:]) & sweeps]])
@@ -73,8 +79,14 @@ def _sweeps(track: Track, moments: Lines) -> NDArray[np.bool_]:
     return np.asarray(jumps[moments[1:]] == jumps[moments[:-1]])
 
 
-_SLICES = 16
+_CHANGES = 1e-3
+_SLICES = 20
 _OUTLINE_STEP_MM = 1.0
+
+
+def _slices() -> Array:
+    """Return where along what touches it is cut: closer at both ends, which are round."""
+    return np.asarray((1 - np.cos(np.linspace(0, math.pi, _SLICES + 1))) / 2)
 
 
 def _of_outline(track: Track, px_per_mm: float) -> Array:
@@ -85,9 +97,15 @@ def _of_outline(track: Track, px_per_mm: float) -> Array:
     """
     moments = _spaced(track, max(_OUTLINE_STEP_MM, 0.7 / px_per_mm))
     low, high = (end[moments][:, None] for end in track.reach)
-    u = low + (high - low) * np.linspace(0, 1, _SLICES + 1)
+    along = _slices()
+    u = low + (high - low) * along
     thick = track.thicknesses_mm[moments][:, None]
-    near, far = (np.interp(u, bin_places(), side) * thick for side in track.sides)
+    if len(track.near) == 1 and len(track.far) == 1:
+        near, far = (np.interp(u, bin_places(), side[0]) * thick for side in (track.near, track.far))
+    else:
+        form_low, form_high = (end[moments][:, None] for end in (track.form_low, track.form_high))
+        place = (u - form_low) / np.maximum(form_high - form_low, 1e-9)
+        near, far = (np.interp(place, np.linspace(0, 1, len(side)), side) * thick for side in track.outline)
     corners_u = np.stack([u[:, :-1], u[:, 1:], u[:, 1:], u[:, :-1]], axis=2)
     corners_v = np.stack([near[:, :-1], near[:, 1:], far[:, 1:], far[:, :-1]], axis=2)
     along = ((corners_u - 0.5) * track.widths_mm[moments][:, None, None])[..., None]

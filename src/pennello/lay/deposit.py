@@ -29,6 +29,7 @@ LEVELLING_MM = 0.3
 DROP_MM = 0.5
 """Greatest distance between drops, mm."""
 
+_COMES_DOWN = 0.05  # of a bin, in a step
 _DRY = 1e-16  # of a bin's paint: steps of a brush that is dry leave nothing
 _MOST_CELLS = 4_000_000  # pairs of pixel and bin that are gathered at a time
 
@@ -124,7 +125,7 @@ def _drops(track: Track, stretch: Stretch, canvas: Canvas) -> Iterator[_Drops]:
     counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, drop_counts(track, stretch), 0)
     for count in sorted(set(counts.tolist()) - {0}):
         steps = np.flatnonzero(counts == count)
-        yield _spread(track, stretch.first + steps + 0.5, stretch.given[steps], count, canvas)
+        yield _spread(track, moments_of(track, stretch, steps), stretch.given[steps], count, canvas)
 
 
 def _spread(track: Track, moments: Array, given: Array, count: int, canvas: Canvas) -> _Drops:
@@ -173,6 +174,12 @@ def drops_across(bin_mm: float, px_per_mm: float) -> int:
     return count if apart >= 1.9 else max(count, math.ceil(bin_mm * px_per_mm / 0.8))
 
 
+def moments_of(track: Track, stretch: Stretch, steps: NDArray[np.intp]) -> Array:
+    """Return at which (fractional) moments steps leave their paint: in their middle; a pat where it comes down."""
+    at = stretch.first + steps
+    return np.asarray(at + np.where(track.press[at], 1.0, 0.5))
+
+
 def drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
     """Return how many drops each step needs through the chisel's thickness.
 
@@ -183,7 +190,13 @@ def drop_counts(track: Track, stretch: Stretch) -> NDArray[np.intp]:
     own = track.travel_mm[stretch.first : stretch.last + 1].max(axis=1)
     end = (own[:-1] - own[0] < thick) | (own[-1] - own[1:] < thick)
     most = np.ceil(thick / DROP_MM).astype(np.intp)
-    spread = np.where(end, thick, sideways)
+    pressed = track.press[stretch.first : stretch.last]
+    if pressed.any():
+        thick = np.where(pressed, track.thicknesses_mm[stretch.first + 1 : stretch.last + 1], thick)
+        most = np.ceil(thick / DROP_MM).astype(np.intp)
+    if len(track.touch) > 1:  # what comes down prints its whole thickness
+        pressed = pressed | (np.diff(track.touch[stretch.first : stretch.last + 1], axis=0).max(axis=1) > _COMES_DOWN)
+    spread = np.where(end | pressed, thick, sideways)
     return np.clip(np.ceil(spread / DROP_MM), np.minimum(2, most), most).astype(np.intp)
 
 
@@ -191,9 +204,9 @@ def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[A
     """Return pixel coordinates x and y of drops at (fractional) moments, each (moments, 64, drops of a bin)."""
     fine = drops_across(track.width_mm / BINS, canvas.px_per_mm)
     u = ((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5).reshape(BINS, fine, 1)
-    near, far = (side[:, None, None] for side in track.sides)
+    near, far = (sides_at(track, moments)[:, row, :, None, None] for row in (0, 1))
     v = near + ((np.arange(count) + 0.5) / count) * (far - near)
-    across, square = (a.reshape(BINS, -1) for a in np.broadcast_arrays(u, v))
+    across, square = (a.reshape(len(a), BINS, -1) for a in np.broadcast_arrays(u[None], v))
     edge = _between(track.edge, moments)
     width, thick = (_between(a[:, None], moments)[:, 0] for a in (track.widths_mm, track.thicknesses_mm))
     stagger = (np.floor(moments) % 2 - 0.5) * width / (BINS * fine) / 2
@@ -203,6 +216,12 @@ def _places(track: Track, moments: Array, count: int, canvas: Canvas) -> tuple[A
     x = centre[:, 0] + along * edge[:, 0] - through * edge[:, 1]
     y = centre[:, 1] + along * edge[:, 1] + through * edge[:, 0]
     return x, y
+
+
+def sides_at(track: Track, moments: Array) -> Array:
+    """Return near and far side of each bin at (fractional) moments, in thicknesses, shape (moments or 1, 2, 64)."""
+    both = (track.near, track.far)
+    return np.stack([side if len(side) == 1 else _between(side, moments) for side in both], axis=1)
 
 
 def _between(values: Array, moments: Array) -> Array:

@@ -1,12 +1,13 @@
-"""Drying: a wet film loses its wetness as e^(-t / tau); tau grows with its thickness.
+"""Drying: water leaves a film at a constant rate per area until only the solids are left.
 
-Common practice, no published source.
-Wet, tacky and dry are thresholds on the wetness; they and tau are defaults until a stopwatch calibrates them.
+Wetness is the water left against what a creamy film of the same solids has: 1 for creamy paint just laid. Thin and
+nearly dry films are dry in seconds, thick and too wet ones late. Wet, tacky and dry are thresholds on it. What is dry
+is only stacked upon; what is wetter mixes in part with what is laid over it. Order, checks and film all ask here.
+Common practice, no published source; rate, thresholds and mixing are defaults until a stopwatch calibrates the rate.
 """
 
 from __future__ import annotations
 
-import math
 from enum import Enum
 from typing import Any
 
@@ -17,14 +18,18 @@ from pennello.errors import OutOfRangeError
 
 Array = NDArray[np.floating[Any]]
 
-COAT_UM = 15.0
-TAU_S = 25.0
-"""Time constant of a film of 15 um, s (a default)."""
+COAT_UM = 20.0
+"""The usual coat: solids of a film as a full creamy brush lays it, um (a default)."""
+
+DRY_AFTER_S = 40.0
+"""After so long the usual creamy coat is dry, s (a default). Common practice: the outer petals of a rose are gone over
+once two buds are painted, 40 to 60 s later."""
 
 TACKY, DRY = 0.45, 0.1
 """Below these wetnesses a film is tacky, and dry (defaults)."""
 
-ALL_WET, ALL_DRY = 0.985, 0.015
+MIXING = 0.6
+"""Share of a film just laid, creamy, that mixes with what one stroke lays over it (a default)."""
 
 
 class Touch(Enum):
@@ -35,35 +40,79 @@ class Touch(Enum):
     DRY = "dry"
 
 
-def tau_s(film_um: Array, tau_coat_s: float = TAU_S) -> Array:
-    """Return time constants, s, of films of a thickness, um: in proportion, from 3 um up."""
-    return np.asarray(tau_coat_s * np.maximum(film_um, 3.0) / COAT_UM)
+def evaporation_um_s(dry_after_s: float = DRY_AFTER_S) -> float:
+    """Return how much water leaves in a second, um of creamy water, if the usual coat is dry after so long.
+
+    Parameters
+    ----------
+    dry_after_s
+        1 to 86,400 s.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the time is outside its range.
+
+    >>> evaporation_um_s(40)
+    0.45
+    """
+    if not 1 <= dry_after_s <= 86_400:
+        raise OutOfRangeError("drying time", dry_after_s, "1 to 86400 s")
+    return (1 - DRY) * COAT_UM / dry_after_s
 
 
-def wetness(film_um: Array, age_s: Array, tau_coat_s: float = TAU_S) -> Array:
-    """Return the wetness of films, in [0, 1]; close to its ends it counts as 1 or 0."""
-    wet = np.exp(-np.maximum(age_s, 0.0) / tau_s(film_um, tau_coat_s))
-    return np.asarray(np.where(wet > ALL_WET, 1.0, np.where(wet < ALL_DRY, 0.0, wet)))
+def wetness(film_um: Array, water_um: Array, age_s: Array, rate_um_s: float) -> Array:
+    """Return the wetness of films after a time, >= 0; 0 where there is no film.
+
+    Parameters
+    ----------
+    film_um, water_um
+        Solids, and the water that they were laid with (as much as creamy paint has: the same number), um.
+    age_s
+        Time since they were laid, s.
+    rate_um_s
+        What leaves, see `evaporation_um_s`.
+    """
+    left = np.maximum(np.asarray(water_um) - rate_um_s * np.maximum(age_s, 0.0), 0.0)
+    film = np.asarray(film_um, np.float64)
+    return np.divide(left, film, out=np.zeros(np.broadcast(left, film).shape), where=film > 0)
+
+
+def mixing_share(wet: Array) -> Array:
+    """Return which share of a film of a wetness mixes with what is laid over it, in [0, 1]; 0 for what is dry.
+
+    It grows as MIXING ((w - dry) / (1 - dry))^2.
+
+    >>> float(mixing_share(np.array(DRY))), float(mixing_share(np.array(1.0)))
+    (0.0, 0.6)
+    """
+    above = np.maximum(np.asarray(wet) - DRY, 0.0) / (1 - DRY)
+    return np.asarray(np.minimum(MIXING * above**2, 1.0))
 
 
 def touch(wet: float) -> Touch:
     """Return what a wetness feels like."""
-    return Touch.WET if wet >= TACKY else Touch.TACKY if wet >= DRY else Touch.DRY
+    return Touch.WET if wet > TACKY else Touch.TACKY if wet > DRY else Touch.DRY
 
 
-def time_to(wet: float, film_um: float = COAT_UM, tau_coat_s: float = TAU_S) -> float:
-    """Return after how long a film has only this wetness left, s."""
-    if not 0 < wet <= 1:
-        raise OutOfRangeError("wetness", wet, "above 0, up to 1")
-    return float(-math.log(wet) * tau_s(np.array(film_um), tau_coat_s))
+def time_to(wet: float, film_um: float, water_um: float, rate_um_s: float) -> float:
+    """Return after how long a film has only this wetness left, s; 0 if it never had more.
 
+    Parameters
+    ----------
+    wet
+        In [0, 4]: DRY, TACKY.
+    film_um, water_um, rate_um_s
+        As for `wetness`.
 
-def tau_from_dry(dry_after_s: float, film_um: float = COAT_UM) -> float:
-    """Return the time constant of a 15 um coat from the time after which a film was dry to the touch, s.
+    Raises
+    ------
+    OutOfRangeError
+        If the wetness is outside its range.
 
-    >>> round(tau_from_dry(60), 2)
-    26.06
+    >>> time_to(DRY, COAT_UM, COAT_UM, evaporation_um_s(40))
+    40.0
     """
-    if not 1 <= dry_after_s <= 86_400:
-        raise OutOfRangeError("drying time", dry_after_s, "1 to 86400 s")
-    return float(dry_after_s / -math.log(DRY) * COAT_UM / max(film_um, 3.0))
+    if not 0 <= wet <= 4:
+        raise OutOfRangeError("wetness", wet, "0 to 4")
+    return max((water_um - wet * film_um) / rate_um_s, 0.0)

@@ -1,8 +1,9 @@
 """The kernel of the film in Numba: splat, pick-up, levelling, coverage, baking and compositing, all without the GIL.
 
 Pixels are interleaved, [row, column, channel]: a drop then touches one run of memory for each of its four pixels, and
-levelling still runs along memory. The channels are K at each band, S, and the solids themselves. Only imported in the
-background: Numba costs a second. The NumPy functions in deposit, coverage and wet are the truth that it is held to.
+levelling still runs along memory. The channels are those of `channels`: K at each band, S in two parts, water, and the
+solids themselves, last. Only imported in the background: Numba costs a second. The NumPy functions in deposit, coverage
+and reference are the truth that it is held to.
 """
 
 from __future__ import annotations
@@ -12,10 +13,17 @@ import math
 import numpy as np
 from numba import njit, prange
 
+from pennello.lay.drying import DRY, MIXING
+from pennello.lay.skin_film import LEAST_COVER, THIN_UM
+
 _LINES = 4
-ALL_WET, ALL_DRY = np.float32(0.985), np.float32(0.015)
-CHANNELS = 10
-"""8 bands, S and the solids: what the pixel path runs on."""
+CHANNELS = 12
+"""8 bands, S even and falling, water and solids: what the pixel path runs on."""
+
+_BESIDES_K = 4
+_DRY, _MIXING = np.float32(DRY), np.float32(MIXING)
+_THIN_UM = np.float32(THIN_UM)
+_LEAST_COVER = np.float32(LEAST_COVER)
 
 _FAST = {"nogil": True, "cache": True, "fastmath": True, "boundscheck": False}
 
@@ -23,13 +31,13 @@ _FAST = {"nogil": True, "cache": True, "fastmath": True, "boundscheck": False}
 @njit(**_FAST)
 def splat(out, pose, count, stretch, given, contents, sides, fine, place):
     """Add the drops of all events to out; contents is (stretches, bins, channels), per bin."""
-    bins, channels = contents.shape[1], contents.shape[2]
+    bins, channels, last = contents.shape[1], contents.shape[2], sides.shape[0] - 1
     amounts = np.empty((bins, channels), np.float32)
     for k in range(pose.shape[0]):
         for b in range(bins):
             for ch in range(channels):
                 amounts[b, ch] = given[k, b] * contents[stretch[k], b, ch]
-        _drop(out, pose[k], count[k], sides, fine, place, amounts)
+        _drop(out, pose[k], count[k], sides[min(k, last)], fine, place, amounts)
 
 
 @njit(**_FAST)
@@ -86,7 +94,7 @@ def splat_wet(
     passes over the ground under it; taking is the share of a film that one pass takes, the least film, um, and how
     many times faster what was taken is given than a bin's own; keeps (stretches, bins) is what a reload leaves of it.
     """
-    bins, channels = contents.shape[1], contents.shape[2]
+    bins, channels, last = contents.shape[1], contents.shape[2], sides.shape[0] - 1
     pick_up, least_um, surface, block = taking
     cells = _pooled(below, swept, block)
     kept = np.ones(cells.shape[:2], np.float32)
@@ -102,7 +110,7 @@ def splat_wet(
                     carried[b, ch] *= keeps[now, b]
         for b in range(bins):
             part[b] = np.float32(1.0 - math.exp(-passes[k, b] * pick_up))
-        took = _take(cells, kept, pose[k], sides, place, block, part, least, got)
+        took = _take(cells, kept, pose[k], sides[min(k, last)], place, block, part, least, got)
         for b in range(bins):
             own = min(given[k, b] / held[k, b], 1.0) if held[k, b] > 1e-12 else 0.0
             away = np.float32(1.0 - (1.0 - own) ** surface)
@@ -111,7 +119,7 @@ def splat_wet(
                 carried[b, ch] -= carried[b, ch] * away
         if took:
             _share_got(got, carried, pose[k, 4] / bins * place[2] / block)
-        _drop(out, pose[k], count[k], sides, fine, place, amounts)
+        _drop(out, pose[k], count[k], sides[min(k, last)], fine, place, amounts)
     _lose(out, below, swept, kept, block)
 
 
@@ -372,70 +380,78 @@ def _film(depth_k, depth_s, below):
 
 
 @njit(**_FAST)
-def bake(wet, cover_wet, laid_s, ground, dry_um, swept, at_s, tau_per_um, most_depth):
-    """Let what has dried by now become ground where a stroke comes (swept above 0); e^-age/tau of a film stays wet."""
+def bake(wet, cover_wet, as_of_s, body_um, ground, dry_um, swept, at_s, rate_um_s, fall, most_depth):
+    """Let what has set by now become ground where a stroke comes (swept above 0); see Reference.bake."""
     rows, columns, channels = wet.shape
-    bands = channels - 2
-    one, least = np.float32(1.0), np.float32(1e-3)
+    bands, one, none = channels - _BESIDES_K, np.float32(1.0), np.float32(0.0)
     for r in range(rows):
         for c in range(columns):
             part = cover_wet[r, c]
-            if part <= 0.0 or swept[r, c] <= 0.0:
+            if part <= none or swept[r, c] <= none or wet[r, c, channels - 1] <= none:
                 continue
-            here, below = wet[r, c], ground[r, c]
-            tau = max(here[channels - 1], np.float32(3.0)) * tau_per_um
-            stays = np.float32(math.exp(-max(at_s - laid_s[r, c], np.float32(0.0)) / tau))
-            if stays > ALL_WET:
-                continue
-            if stays < ALL_DRY:
-                stays = np.float32(0.0)
-            dry = one - stays
-            dry_um[r, c] += here[channels - 1] * dry
-            inner = dry / max(part, least)
-            s = min(here[bands] * inner, most_depth)
-            for band in range(bands):
-                k = min(here[band] * inner, most_depth)
-                below[band] += part * (_film(k, s, below[band]) - below[band])
-            for ch in range(channels):
-                here[ch] *= stays
-            if stays <= 0.0:
-                cover_wet[r, c] = 0.0
+            here, below, body = wet[r, c], ground[r, c], body_um[r, c]
+            solids = here[channels - 1]
+            water = here[channels - 2] / solids if solids > _THIN_UM else none
+            left = max(water * body - rate_um_s * max(at_s - as_of_s[r, c], none), none) / body
+            above = max(left - _DRY, none) / (one - _DRY)
+            stays = min(min(_MIXING * above * above, one) * body / solids, one)
+            as_of_s[r, c] = at_s
+            sets = one - stays
+            if sets > none:
+                dry_um[r, c] += solids * sets
+                inner = sets / max(part, _LEAST_COVER)
+                even, falling = here[bands] * inner, here[bands + 1] * inner
+                for band in range(bands):
+                    k, s = min(here[band] * inner, most_depth), min(even + falling * fall[band], most_depth)
+                    below[band] += part * (_film(k, s, below[band]) - below[band])
+                for ch in range(channels):
+                    here[ch] *= stays
+            here[channels - 2] = here[channels - 1] * left
+            if stays <= none:
+                cover_wet[r, c], body_um[r, c] = none, none
 
 
 @njit(**_FAST)
-def settle(wet, cover_wet, laid_s, change, swept, at_s):
-    """Add what a stroke changed to the wet film, in place: solids, what it covers, when it was laid."""
+def settle(wet, cover_wet, as_of_s, body_um, change, swept, at_s):
+    """Add what a stroke changed to the wet film, in place: solids, water, what it covers; see Reference.settle."""
     rows, columns, channels = wet.shape
+    none = np.float32(0.0)
     for r in range(rows):
         for c in range(columns):
             part = swept[r, c]
-            if part <= 0.0:
+            if part <= none:
                 continue
             here, more = wet[r, c], change[r, c]
-            before, fresh = here[channels - 1], max(more[channels - 1], np.float32(0.0))
+            before = here[channels - 1]
+            set_um = max(body_um[r, c] - before, none)
+            ratio = here[channels - 2] / before if before > _THIN_UM else none
             for ch in range(channels):
-                here[ch] = max(here[ch] + more[ch], np.float32(0.0))
+                here[ch] = max(here[ch] + more[ch], none)
+            body = set_um + here[channels - 1]
+            if body > _THIN_UM:
+                here[channels - 2] = (here[channels - 2] + ratio * set_um) * here[channels - 1] / body
+            else:
+                here[channels - 2] = none
+            body_um[r, c], as_of_s[r, c] = body, at_s
             cover_wet[r, c] += part - cover_wet[r, c] * part
-            if before + fresh > 1e-4:
-                laid_s[r, c] += (at_s - laid_s[r, c]) * fresh / (before + fresh)
 
 
 @njit(parallel=True, **_FAST)
-def shown(wet, cover_wet, ground, to_rgb, table, most_depth):
+def shown(wet, cover_wet, ground, to_rgb, table, fall, most_depth):
     """Return the sRGB bytes of wet film on its ground, row by row on as many threads as there are."""
     rows, columns, channels = wet.shape
-    bands, levels = channels - 2, table.shape[0] - 1
+    bands, levels = channels - _BESIDES_K, table.shape[0] - 1
     result = np.empty((rows, columns, 3), np.uint8)
     for r in prange(rows):
         for c in range(columns):
             red, green, blue = 0.0, 0.0, 0.0
             part = cover_wet[r, c]
-            inner = max(part, 1e-3)
-            s = min(wet[r, c, bands] / inner, most_depth)
+            inner = max(part, _LEAST_COVER)
+            even, falling = wet[r, c, bands] / inner, wet[r, c, bands + 1] / inner
             for band in range(bands):
                 value = ground[r, c, band]
                 if part > 0.0:
-                    k = min(wet[r, c, band] / inner, most_depth)
+                    k, s = min(wet[r, c, band] / inner, most_depth), min(even + falling * fall[band], most_depth)
                     value += part * (_film(k, s, value) - value)
                 red += value * to_rgb[band, 0]
                 green += value * to_rgb[band, 1]

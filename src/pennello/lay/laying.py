@@ -14,19 +14,21 @@ from pennello.errors import OutOfRangeError
 from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
-from pennello.kit.contact import BINS, contact
+from pennello.kit.contact import BINS
 from pennello.kit.paint import Paint, optics
+from pennello.lay import channels
 from pennello.lay.canvas import Canvas, canvas_for
 from pennello.lay.coverage import swept_coverage
 from pennello.lay.deposit import DROP_MM, Imprint, deposit, drops_across, imprint
 from pennello.lay.engine import REFERENCE, best
-from pennello.lay.film import Film, optical_contents, to_film
+from pennello.lay.film import Film, to_film
 from pennello.lay.motion import Motion, motion_of
 from pennello.lay.reservoir import Run, Stretch, loaded_mm3, loaded_runs, stretches
 from pennello.lay.skin_film import Engine, Pulling
+from pennello.lay.stipple import stippled, thinned
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track, follow
-from pennello.load.edge import LoadedEdge, load
+from pennello.load.edge import LoadedEdge, bled, load
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -66,7 +68,7 @@ class Pull:
 @kept
 def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> Pull:
     """Return how a stroke moves the brush and empties it; drag is how stiff the load is."""
-    track = follow(stroke, contact(brush, axis, stroke.pressure), DROP_MM, lambda force: contact(brush, axis, force))
+    track = follow(stroke, brush, axis, DROP_MM)
     return Pull(track, stretches(stroke, brush, track, drag))
 
 
@@ -88,7 +90,8 @@ def runs_of(
 ) -> tuple[Run, ...]:
     """Return the loads of a stroke one after another, each with what it leaves in the brush."""
     way = pull(stroke, brush, recipe.axis(brush), recipe.drag)
-    return loaded_runs(way.stretches, lambda left: load(recipe, cakes, brush, left), residue)
+    force = stroke.most_pressure
+    return loaded_runs(way.stretches, lambda left: bled(load(recipe, cakes, brush, left), force), residue)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,12 +105,21 @@ class Volumes:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Laid:
-    """A stroke on the skin with all that led to it."""
+    """A stroke on the skin with all that led to it.
+
+    Attributes
+    ----------
+    film
+        As it is seen: that of a sponge with its stippled rim and pores.
+    even
+        Without that texture, to be measured.
+    """
 
     edge: LoadedEdge
     track: Track
     runs: tuple[Run, ...]
     film: Film
+    even: Film
     volumes: Volumes
 
 
@@ -156,10 +168,23 @@ def lay(
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     first = runs[0].edge
     constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
-    contents = [optical_contents(run.edge.solids, constants) for run in runs]
+    contents = [run.edge.solids for run in runs]
     laid = deposit(list(under.imprints), contents, first.width_mm / BINS, under.canvas, under.coverage)
     volumes = Volumes(loaded_mm3(runs), float(laid.volumes_mm3.sum()), runs[-1].left_edge.total_mm3)
-    return Laid(first, under.track, runs, to_film(laid, constants, basis), volumes)
+    even = to_film(laid, constants, basis)
+    return Laid(first, under.track, runs, _textured(even, under.track), even, volumes)
+
+
+def _textured(even: Film, track: Track) -> Film:
+    """Return a film with a sponge's texture in it; that of a brush as it is."""
+    weight = stippled(even.thickness_um, even.coverage, track, even.canvas)
+    if weight is None:
+        return even
+    kx, sx = (
+        thinned(depth.transpose(0, 2, 1), weight, even.thickness_um).transpose(0, 2, 1) for depth in (even.kx, even.sx)
+    )
+    solids = thinned(even.thickness_um[..., None], weight, even.thickness_um)[..., 0]
+    return Film(even.canvas, even.basis, kx, sx, solids, even.coverage * weight)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -194,21 +219,22 @@ def _laid_by(
     made, way = pull(stroke, brush, axis, drag), _way(stroke, brush, axis, px_per_mm, engine, drag)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     contents = np.array([bin_contents(run.edge, paints, basis) for run in runs])
-    channels = contents.shape[2]
+    many = contents.shape[2]
     drops = drops_across(made.track.width_mm / BINS, px_per_mm)
-    pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, channels)), drops, pick_up=0.0)
-    nothing = np.zeros((way.canvas.rows, way.canvas.columns, channels), np.float32)
+    pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, many)), drops, pick_up=0.0)
+    nothing = np.zeros((way.canvas.rows, way.canvas.columns, many), np.float32)
     change, _ = engine.change(nothing, way.coverage, way.motion, way.canvas, pulling)
-    kx = np.ascontiguousarray(change[..., :-2].transpose(0, 2, 1))
-    film = Film(way.canvas, basis, kx, change[..., -2], change[..., -1], way.coverage)
-    laid_mm3 = float(change[..., -1].sum(dtype=np.float64)) / px_per_mm**2 / 1000
+    kx, sx = (
+        np.ascontiguousarray(depth.transpose(0, 2, 1))
+        for depth in (channels.depth_k(change), channels.depth_s(change, basis))
+    )
+    film = Film(way.canvas, basis, kx, sx, change[..., channels.SOLIDS], way.coverage)
+    laid_mm3 = float(change[..., channels.SOLIDS].sum(dtype=np.float64)) / px_per_mm**2 / 1000
     volumes = Volumes(loaded_mm3(runs), laid_mm3, runs[-1].left_edge.total_mm3)
-    return Laid(runs[0].edge, made.track, runs, film, volumes)
+    return Laid(runs[0].edge, made.track, runs, _textured(film, made.track), film, volumes)
 
 
 def bin_contents(edge: LoadedEdge, paints: Mapping[str, Paint], basis: Basis) -> Array:
-    """Return what each bin holds: mm3 times K at each band and S per um, and mm3, shape (64, bands + 2)."""
+    """Return what each bin holds, as channels of a film times mm3, shape (64, bands + 4)."""
     constants = optics(tuple(paints[name] for name in edge.paints)).at(basis)
-    held = optical_contents(edge.solids, constants)
-    channels = [constants.k.T @ held, (constants.s[:, 0] @ held)[None], held.sum(axis=0)[None]]
-    return np.concatenate(channels).T * (edge.width_mm / BINS)
+    return channels.of_paints(edge.solids, edge.water, constants, basis) * (edge.width_mm / BINS)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.kit.contact import BINS
-from pennello.lay.deposit import drop_counts
+from pennello.lay.deposit import drop_counts, moments_of, sides_at
 from pennello.lay.reservoir import Stretch
 from pennello.lay.track import Track
 
@@ -36,7 +36,7 @@ class Motion:
     passes
         How often the ground under each bin is passed over in the event: the way square to it, in contacts, (n, 64).
     sides
-        Near and far side of the contact at each bin, in thicknesses, shape (2, 64).
+        Near and far side of the contact at each bin, in thicknesses, shape (n or 1, 2, 64).
     """
 
     pose: Array
@@ -47,18 +47,23 @@ class Motion:
     passes: Array
     sides: Array
 
+    def sides_of(self, event: int) -> Array:
+        """Return near and far side of the contact in an event, in thicknesses, shape (2, 64)."""
+        return np.asarray(self.sides[min(event, len(self.sides) - 1)])
+
 
 def motion_of(track: Track, stretches: tuple[Stretch, ...]) -> Motion:
     """Return the events of a stroke."""
     parts = [_events(track, stretch, number) for number, stretch in enumerate(stretches)]
-    pose, count, which, given, held, passes = (np.concatenate(columns) for columns in zip(*parts, strict=True))
-    return Motion(pose, count, which, given, held, passes, np.array(track.sides))
+    pose, count, which, given, held, passes, sides = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    once = len(track.near) == 1 and len(track.far) == 1
+    return Motion(pose, count, which, given, held, passes, sides[:1] if once else sides)
 
 
 def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
     counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, drop_counts(track, stretch), 0)
     steps = np.flatnonzero(counts > 0)
-    moments = np.concatenate([[float(stretch.first)], stretch.first + steps + 0.5])
+    moments = np.concatenate([[float(stretch.first)], moments_of(track, stretch, steps)])
     width, thick = (_between(values[:, None], moments) for values in (track.widths_mm, track.thicknesses_mm))
     stagger = (np.floor(moments) % 2 - 0.5)[:, None] / 2
     pose = np.hstack([_between(track.centre, moments), _between(track.edge, moments), width, thick, stagger])
@@ -67,7 +72,8 @@ def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
     given = np.concatenate([stretch.touch_down[None], stretch.given[steps]])
     before = 1 - stretch.touch_down - np.concatenate([np.zeros((1, BINS)), np.cumsum(stretch.given, axis=0)[:-1]])
     held = np.concatenate([np.ones((1, BINS)), before[steps]])
-    return pose, count, np.full(len(moments), number), given, held, _passes(track, stretch, steps)
+    sides = np.broadcast_to(sides_at(track, moments), (len(moments), 2, BINS))
+    return pose, count, np.full(len(moments), number), given, held, _passes(track, stretch, steps), sides
 
 
 def _passes(track: Track, stretch: Stretch, steps: NDArray[np.intp]) -> Array:
@@ -76,11 +82,13 @@ def _passes(track: Track, stretch: Stretch, steps: NDArray[np.intp]) -> Array:
     way = track.travel_mm[at + 1] - track.travel_mm[at]
     sine, cosine = (np.abs(f(track.phi[at]))[:, None] for f in (np.sin, np.cos))
     width, thick = track.widths_mm[at][:, None], track.thicknesses_mm[at][:, None]
-    near, far = track.sides
+    near, far = (side[np.minimum(at, len(side) - 1)] for side in (track.near, track.far))
     under = np.maximum((far - near) * thick * width, 1e-9)
     touch = track.touch[np.minimum(at, len(track.touch) - 1)]
     down = np.broadcast_to(track.touch[min(stretch.first, len(track.touch) - 1)], (1, BINS))
-    return np.concatenate([down, way * (width * sine + thick * cosine) / under * touch])
+    over = way * (width * sine + thick * cosine) / under * touch
+    set_down = np.where(track.press[at][:, None], track.touch[np.minimum(at + 1, len(track.touch) - 1)], 0.0)
+    return np.concatenate([down, over + set_down])
 
 
 def _between(values: Array, moments: Array) -> Array:

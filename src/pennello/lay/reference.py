@@ -9,14 +9,15 @@ from numpy.typing import NDArray
 
 from pennello.colour.kubelka_munk import film as film_reflectance
 from pennello.kit.contact import BINS
+from pennello.lay import channels
 from pennello.lay.canvas import Canvas
 from pennello.lay.coverage import swept_coverage
 from pennello.lay.deposit import LEVELLING_MM, levelled
-from pennello.lay.drying import wetness
+from pennello.lay.drying import mixing_share, wetness
 from pennello.lay.film import MOST_OPTICAL_DEPTH, covered_reflectance
 from pennello.lay.motion import Motion
 from pennello.lay.render import to_bytes
-from pennello.lay.skin_film import LEAST_WET_UM, SURFACE, Box, Picture, Pulling, SkinFilm, cell_px
+from pennello.lay.skin_film import LEAST_COVER, LEAST_WET_UM, SURFACE, THIN_UM, Box, Picture, Pulling, SkinFilm, cell_px
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -35,9 +36,9 @@ class Reference:
         self, below: Array, coverage: Array, motion: Motion, canvas: Canvas, pull: Pulling
     ) -> tuple[Array, Array]:
         """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
-        channels = below.shape[2]
+        many = below.shape[2]
         plane = canvas.rows * canvas.columns
-        result = np.zeros((plane, channels))
+        result = np.zeros((plane, many))
         scale = canvas.px_per_mm**2 * 1000
         contents, carried = pull.contents * scale, pull.carried * scale
         cells = _Cells(below, coverage, canvas) if pull.wet(below, coverage) else None
@@ -56,51 +57,54 @@ class Reference:
                 carried = carried * (1 - away) + cells.take(motion, event, pull.pick_up)
             _add(result, taps, weights, amounts)
         if cells is not None:
-            result -= cells.lost().reshape(plane, channels)
-        planes = np.ascontiguousarray(result.T.reshape(channels, canvas.rows, canvas.columns))
+            result -= cells.lost().reshape(plane, many)
+        planes = np.ascontiguousarray(result.T.reshape(many, canvas.rows, canvas.columns))
         level = levelled(planes, coverage, LEVELLING_MM * canvas.px_per_mm)
         return np.ascontiguousarray(level.transpose(1, 2, 0)), carried / scale
 
-    def bake(
-        self,
-        wet: Array,
-        cover: Array,
-        laid_s: Array,
-        ground: Array,
-        dry_um: Array,
-        swept: Array,
-        at_s: float,
-        tau_coat_s: float,
-    ) -> None:
-        """Let what has dried by a time become ground where a stroke comes, in place."""
-        there = (swept > 0) & (cover > 0)
-        stays = np.where(there, wetness(wet[..., -1], at_s - laid_s, tau_coat_s), 1.0)
-        dry = 1 - stays
-        dry_um += wet[..., -1] * dry
-        inner = dry / np.maximum(cover, 1e-3)
-        depth_k = np.minimum(wet[..., :-2] * inner[..., None], MOST_OPTICAL_DEPTH)
-        depth_s = np.minimum(wet[..., -2] * inner, MOST_OPTICAL_DEPTH)[..., None]
-        baked = ground + cover[..., None] * (film_reflectance(depth_k, depth_s, ground) - ground)
-        ground[...] = np.where((dry > 0)[..., None], baked, ground)
+    def bake(self, part: SkinFilm, swept: Array, at_s: float, rate_um_s: float) -> None:
+        """Let what has set by a time become ground where a stroke comes, in place."""
+        wet, cover, solids = part.wet, part.cover, part.wet[..., channels.SOLIDS]
+        there = (swept > 0) & (cover > 0) & (solids > 0)
+        left = wetness(part.body_um, part.water_um(), at_s - part.as_of_s, rate_um_s)
+        mixes = mixing_share(left) * part.body_um
+        stays = np.where(there, np.divide(mixes, solids, out=np.zeros_like(mixes), where=solids > 0), 1.0)
+        stays = np.minimum(stays, 1.0)
+        sets = 1 - stays
+        part.dry_um[...] += solids * sets
+        inner = (sets / np.maximum(cover, LEAST_COVER))[..., None]
+        depth_k = np.minimum(channels.depth_k(wet) * inner, MOST_OPTICAL_DEPTH)
+        depth_s = np.minimum(channels.depth_s(wet, part.basis) * inner, MOST_OPTICAL_DEPTH)
+        baked = part.ground + cover[..., None] * (film_reflectance(depth_k, depth_s, part.ground) - part.ground)
+        part.ground[...] = np.where((sets > 0)[..., None], baked, part.ground)
         wet *= stays[..., None]
-        cover[stays <= 0] = 0.0
+        wet[..., channels.WATER] = np.where(there, wet[..., channels.SOLIDS] * left, wet[..., channels.WATER])
+        part.as_of_s[there] = at_s
+        gone = there & (stays <= 0)
+        cover[gone] = 0.0
+        part.body_um[gone] = 0.0
 
-    def settle(self, wet: Array, cover: Array, laid_s: Array, change: Array, swept: Array, at_s: float) -> None:
-        """Add what a stroke changed, in place: the film, what it covers, and when it was laid, by its share."""
-        before, fresh = wet[..., -1].copy(), np.clip(change[..., -1], 0, None)
-        there = swept > 0
+    def settle(self, part: SkinFilm, change: Array, swept: Array, at_s: float) -> None:
+        """Add what a stroke changed, in place: the film, its water, and what it covers."""
+        wet, there = part.wet, swept > 0
+        before = wet[..., channels.SOLIDS].copy()
+        set_um = np.maximum(part.body_um - before, 0.0)
+        ratio = np.divide(wet[..., channels.WATER], before, out=np.zeros_like(before), where=before > THIN_UM)
         wet[there] = np.maximum(wet[there] + change[there], 0.0)
-        cover += swept - cover * swept
-        total = before + fresh
-        share = np.divide(fresh, total, out=np.zeros_like(total), where=there & (total > 1e-4))
-        laid_s += (at_s - laid_s) * share
+        after = wet[..., channels.SOLIDS]
+        body = set_um + after
+        water = wet[..., channels.WATER] + ratio * set_um
+        share = np.divide(after, body, out=np.zeros_like(body), where=body > THIN_UM)
+        wet[..., channels.WATER] = np.where(there, water * share, wet[..., channels.WATER])
+        part.body_um[there] = body[there]
+        part.as_of_s[there] = at_s
+        part.cover[...] += swept - part.cover * swept
 
     def picture(self, film: SkinFilm, box: Box) -> Picture:
         """Return the sRGB bytes of a part of the film."""
-        part = (slice(box.top, box.bottom), slice(box.left, box.right))
-        wet, cover = film.wet[part], film.cover[part]
-        seen = covered_reflectance(wet[..., :-2], wet[..., -2], cover, film.ground[part])
-        return to_bytes(seen, film.basis)
+        part = film.part(box)
+        deep = (channels.depth_k(part.wet), channels.depth_s(part.wet, part.basis))
+        return to_bytes(covered_reflectance(*deep, part.cover, part.ground), film.basis)
 
 
 def _taps(motion: Motion, event: int, fine: int, canvas: Canvas) -> tuple[NDArray[np.intp], Array]:
@@ -108,7 +112,7 @@ def _taps(motion: Motion, event: int, fine: int, canvas: Canvas) -> tuple[NDArra
     cx, cy, ex, ey, width, thick, stagger = motion.pose[event]
     count = int(motion.count[event])
     u = (((np.arange(BINS * fine) + 0.5) / (BINS * fine) - 0.5) * width).reshape(BINS, fine, 1)
-    near, far = (side[:, None, None] for side in motion.sides)
+    near, far = (side[:, None, None] for side in motion.sides_of(event))
     v = (near + (np.arange(count) + 0.5) / count * (far - near)) * thick
     shift = stagger * width / (BINS * fine)
     px = canvas.px_per_mm
@@ -149,10 +153,10 @@ class _Cells:
         cx, cy, ex, ey, width, thick, _ = motion.pose[event]
         x, y = self.x_mm - cx, self.y_mm - cy
         u, v = (x * ex + y * ey) / width + 0.5, (y * ex - x * ey) / thick
-        inside = (u >= 0) & (u < 1) & (self.film[..., -1] > LEAST_WET_UM * self.block**2)
+        inside = (u >= 0) & (u < 1) & (self.film[..., channels.SOLIDS] > LEAST_WET_UM * self.block**2)
         row, column = np.nonzero(inside)
         bins = np.floor(u[row, column] * BINS).astype(np.intp)
-        near, far = motion.sides
+        near, far = motion.sides_of(event)
         under = (v[row, column] >= near[bins]) & (v[row, column] <= far[bins]) & (motion.passes[event][bins] > 0)
         row, column, bins = row[under], column[under], bins[under]
         stays = np.exp(-motion.passes[event][bins] * pick_up)

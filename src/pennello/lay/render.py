@@ -44,7 +44,7 @@ def render(film: Film, skin: Array) -> Picture:
     picture = np.empty((film.canvas.rows, film.canvas.columns, 3), np.uint8)
     picture[:] = to_bytes(below, film.basis)
     covered = np.nonzero(film.coverage > 0)
-    kx = film.kx[covered[0], :, covered[1]]
-    seen = covered_reflectance(kx, film.sx[covered], film.coverage[covered], below)
+    kx, sx = (depth[covered[0], :, covered[1]] for depth in (film.kx, film.sx))
+    seen = covered_reflectance(kx, sx, film.coverage[covered], below)
     picture[covered] = to_bytes(seen, film.basis)
     return picture

@@ -1,7 +1,8 @@
 """What the brush gives, bin by bin: it runs dry with its own travel, and may be loaded again on the way.
 
 A bin that has travelled l holds m e^(-l / L), L the release length; the touch-down counts as a travel of one
-chisel thickness. A bin that does not touch gives nothing. Common practice, no published source, for the law; L is a
+chisel thickness. Along the chisel and over its own track it gives less per mm (`giving`). A bin that does not touch
+gives nothing. Common practice, no published source, for the law; L is a
 default until calibrated. A stiff or running-dry load gives unevenly, in streaks: the law then holds for each bin as a
 whole.
 """
@@ -9,7 +10,7 @@ whole.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
@@ -17,7 +18,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.kit.applicator import Applicator
-from pennello.lay.streaks import broken
+from pennello.lay.giving import giving
+from pennello.lay.streaks import broken, lightness
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
 from pennello.load.edge import LoadedEdge
@@ -59,24 +61,36 @@ class Run:
     def left_edge(self) -> LoadedEdge:
         """What the brush holds at the end."""
         edge, left = self.edge, self.stretch.left
-        return LoadedEdge(edge.paints, edge.solids * left, edge.water * left, edge.width_mm, edge.axis)
+        return replace(edge, solids=edge.solids * left, water=edge.water * left)
 
 
 def stretches(stroke: Stroke, brush: Applicator, track: Track, drag: float = 0.0) -> tuple[Stretch, ...]:
     """Return the parts of a stroke between its reloads, in order; see `streaks.broken` for drag."""
     inside = [at for at in stroke.reload_mm if 0 < at < track.length_mm]
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
-    rate = track.touch * track.rate[:, None] / brush.release_mm
-    return tuple(_stretch(track, rate, first, last, drag) for first, last in pairwise(cuts))
+    full = track.rate[:, None] * track.grade / brush.release_mm
+    rate = full * track.touch
+    ways = np.diff(track.travel_mm, axis=0) * giving(track)
+    given = ways * (rate[:-1] + rate[1:]) / 2 + _set_down(track, full)
+    return tuple(_stretch(track, brush, rate, given, first, last, drag) for first, last in pairwise(cuts))
 
 
-def _stretch(track: Track, rate: Array, first: int, last: int, drag: float) -> Stretch:
-    steps = np.diff(track.travel_mm[first : last + 1], axis=0)
-    given = steps * (rate[first:last] + rate[first + 1 : last + 1]) / 2
+def _set_down(track: Track, full: Array) -> Array:
+    """Return what a step adds to a bin's travel because it comes down on the skin, alone or with a whole pat."""
+    touch = np.broadcast_to(track.touch, full.shape) if len(track.touch) > 1 else np.repeat(track.touch, len(full), 0)
+    comes = np.where(track.press[:, None], touch[1:], np.clip(np.diff(touch, axis=0), 0, 1))
+    return np.asarray(comes * full[1:] * track.thicknesses_mm[1:, None])
+
+
+def _stretch(
+    track: Track, brush: Applicator, rate: Array, travelled: Array, first: int, last: int, drag: float
+) -> Stretch:
+    given = travelled[first:last]
     start = rate[first] * track.thicknesses_mm[first]
     held = np.exp(-np.concatenate([start[None], start + np.cumsum(given, axis=0)]))
     even = held[:-1] - held[1:]
-    laid = broken(even, held[:-1], track.s_mm[first:last], track.width_mm, drag)
+    light = np.zeros(last - first) if brush.kind.pressed else lightness(track.pressure[first:last])
+    laid = broken(even, held[:-1], track.s_mm[first:last], track.width_mm, drag, light)
     return Stretch(first, last, 1 - held[0], laid, held[-1])
 
 

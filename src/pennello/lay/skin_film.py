@@ -1,9 +1,10 @@
 """The film of many strokes on one skin: what is dry has become ground, what is wet lies on it and mixes.
 
-A pixel holds the reflectance of all that is dry below, and one wet film over it: K and S times thickness, its solids,
-how much of the pixel it covers, and when it was laid. It holds no paint identities. Before a stroke comes, the dry
-part of what lies there is baked into the ground: a film that has lost all its wetness is only stacked upon, a fresh
-one mixes fully, one in between does both in proportion.
+A pixel holds the reflectance of all that is set below, and one film over it that still mixes: K and S times thickness,
+its water, its solids, and how much of the pixel it covers. It holds no paint identities. Before a stroke comes, what of
+the film no longer mixes is baked into the ground (`drying.mixing_share`): a dry film is only stacked upon, a fresh one
+mixes for the most part. What has set but is not dry still belongs to one body of paint, whose water leaves at one
+surface; how long it takes is told by the solids of the whole body. Baking twice is baking once over both times.
 """
 
 from __future__ import annotations
@@ -16,9 +17,11 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
 from pennello.kept import kept
+from pennello.lay import channels
 from pennello.lay.canvas import Canvas
-from pennello.lay.drying import TAU_S, wetness
+from pennello.lay.drying import evaporation_um_s, wetness
 from pennello.lay.motion import Motion
+from pennello.lay.stipple import stippled, thinned
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -36,7 +39,10 @@ LEAST_WET_UM = 0.02
 CELL_MM = 0.5
 """Wet paint is taken up in cells about this wide."""
 
-_THIN_UM = 1e-4
+THIN_UM = 1e-4
+"""Less than this is no film, um."""
+
+LEAST_COVER = 1e-3
 _KEPT_PIXELS = 100_000
 
 
@@ -78,44 +84,66 @@ class SkinFilm:
     Attributes
     ----------
     wet
-        The wet film's K and S times thickness and its solids, um, shape (rows, columns, bands + 2).
+        The part that mixes, as `channels`: K and S times thickness, water and solids, um, (rows, columns, bands + 4).
     cover
         How much of each pixel the wet film covers, in [0, 1], shape (rows, columns).
-    laid_s
-        When it was laid, s, shape (rows, columns).
+    as_of_s
+        Until when its water has been worked out, s, shape (rows, columns).
+    body_um
+        Solids of all that is not dry yet, whether it still mixes or has set, um, shape (rows, columns).
     ground
-        Reflectance of skin and dry paint below, shape (rows, columns, bands).
+        Reflectance of skin and of the paint that has set, shape (rows, columns, bands).
     dry_um
-        Solids that are dry, um, shape (rows, columns).
+        Solids that have set, um, shape (rows, columns).
     """
 
     canvas: Canvas
     basis: Basis
     wet: Array
     cover: Array
-    laid_s: Array
+    as_of_s: Array
+    body_um: Array
     ground: Array
     dry_um: Array
 
+    @property
+    def arrays(self) -> tuple[Array, ...]:
+        """All arrays, in the order of the attributes."""
+        return self.wet, self.cover, self.as_of_s, self.body_um, self.ground, self.dry_um
+
     def copy(self) -> SkinFilm:
         """Return a film with arrays of its own."""
-        arrays = (self.wet, self.cover, self.laid_s, self.ground, self.dry_um)
-        return SkinFilm(self.canvas, self.basis, *(values.copy() for values in arrays))
+        return SkinFilm(self.canvas, self.basis, *(values.copy() for values in self.arrays))
+
+    def part(self, box: Box) -> SkinFilm:
+        """Return the same film within a rectangle of pixels: views, no copies."""
+        inside = (slice(box.top, box.bottom), slice(box.left, box.right))
+        px = self.canvas.px_per_mm
+        corner = (self.canvas.left_mm + box.left / px, self.canvas.top_mm + box.top / px)
+        canvas = Canvas(*corner, box.bottom - box.top, box.right - box.left, px)
+        return SkinFilm(canvas, self.basis, *(values[inside] for values in self.arrays))
 
     @property
     def nbytes(self) -> int:
         """Memory of the arrays, bytes."""
-        return sum(a.nbytes for a in (self.wet, self.cover, self.laid_s, self.ground, self.dry_um))
+        return sum(a.nbytes for a in self.arrays)
 
     def volume_mm3(self) -> float:
         """Return all solids on the skin, wet and dry, mm3."""
-        solids = self.wet[..., -1].sum(dtype=np.float64) + self.dry_um.sum(dtype=np.float64)
+        solids = self.wet[..., channels.SOLIDS].sum(dtype=np.float64) + self.dry_um.sum(dtype=np.float64)
         return float(solids) / self.canvas.px_per_mm**2 / 1000
 
-    def wetness_at(self, at_s: float, tau_coat_s: float = TAU_S) -> Array:
+    def water_um(self) -> Array:
+        """Return the water of all that is not dry yet as it was worked out last, um, shape (rows, columns)."""
+        solids = self.wet[..., channels.SOLIDS]
+        ratio = np.divide(self.wet[..., channels.WATER], solids, out=np.zeros_like(solids), where=solids > THIN_UM)
+        return np.asarray(ratio * self.body_um)
+
+    def wetness_at(self, at_s: float, rate_um_s: float | None = None) -> Array:
         """Return the wetness of what lies there at a time, shape (rows, columns); 0 where nothing is wet."""
-        wet = wetness(self.wet[..., -1], at_s - self.laid_s, tau_coat_s)
-        return np.asarray(np.where(self.wet[..., -1] > _THIN_UM, wet, 0.0))
+        rate = evaporation_um_s() if rate_um_s is None else rate_um_s
+        wet = wetness(self.body_um, self.water_um(), at_s - self.as_of_s, rate)
+        return np.asarray(np.where(self.wet[..., channels.SOLIDS] > THIN_UM, wet, 0.0))
 
 
 class Engine(Protocol):
@@ -134,21 +162,11 @@ class Engine(Protocol):
     ) -> tuple[Array, Array]:
         """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
 
-    def bake(
-        self,
-        wet: Array,
-        cover: Array,
-        laid_s: Array,
-        ground: Array,
-        dry_um: Array,
-        swept: Array,
-        at_s: float,
-        tau_coat_s: float,
-    ) -> None:
-        """Let what has dried by a time become ground where a stroke comes, in place."""
+    def bake(self, part: SkinFilm, swept: Array, at_s: float, rate_um_s: float) -> None:
+        """Let what has set by a time become ground where a stroke comes, in place."""
 
-    def settle(self, wet: Array, cover: Array, laid_s: Array, change: Array, swept: Array, at_s: float) -> None:
-        """Add what a stroke changed, in place: the film, what it covers, and when it was laid, by its share."""
+    def settle(self, part: SkinFilm, change: Array, swept: Array, at_s: float) -> None:
+        """Add what a stroke changed, in place: the film, its water, and what it covers."""
 
     def picture(self, film: SkinFilm, box: Box) -> Picture:
         """Return the sRGB bytes of a part of the film."""
@@ -180,7 +198,7 @@ class Pulling:
 
     def wet(self, below: Array, coverage: Array) -> bool:
         """Return whether wet paint comes into it: in the way, or carried from before."""
-        there = bool(self.carried.any()) or bool((coverage[below[..., -1] > LEAST_WET_UM] > 0).any())
+        there = bool(self.carried.any()) or bool((coverage[below[..., channels.SOLIDS] > LEAST_WET_UM] > 0).any())
         return self.pick_up > 0 and there
 
 
@@ -196,11 +214,12 @@ def bare_skin(canvas: Canvas, basis: Basis, skin: Array, *, thin: bool = False) 
     """
     shape = (canvas.rows, canvas.columns)
     bands = basis.pick(skin).astype(np.float32)
-    planes = [np.zeros(shape, np.float32) for _ in range(3)]
+    planes = [np.zeros(shape, np.float32) for _ in range(4)]
     once = np.broadcast_to(bands, (*shape, len(bands)))
     ground = once if thin else np.ascontiguousarray(once)
-    wet = np.zeros((*shape, len(bands) + 2), np.float32)
-    return SkinFilm(canvas, basis, wet, planes[0], planes[1], ground, planes[2])
+    wet = np.zeros((*shape, channels.count(len(bands))), np.float32)
+    cover, as_of_s, body_um, dry_um = planes
+    return SkinFilm(canvas, basis, wet, cover, as_of_s, body_um, ground, dry_um)
 
 
 def box_of(inner: Canvas, outer: Canvas) -> tuple[Box, Canvas]:
@@ -225,7 +244,7 @@ def pull_over(
     pulling: Pulling,
     at_s: float,
     engine: Engine,
-    tau_coat_s: float = TAU_S,
+    rate_um_s: float | None = None,
 ) -> tuple[Box, Array]:
     """Pull a stroke over the film, in place.
 
@@ -233,6 +252,8 @@ def pull_over(
     ----------
     at_s
         When, s; what lies there has dried until then.
+    rate_um_s
+        How fast water leaves (`drying.evaporation_um_s`); as a usual coat dries by default.
 
     Returns
     -------
@@ -241,15 +262,19 @@ def pull_over(
     box, canvas = box_of(stroke_canvas, film.canvas)
     if box.empty:
         return box, pulling.carried
-    part = (slice(box.top, box.bottom), slice(box.left, box.right))
-    wet, cover, laid_s, ground, dry_um = (
-        values[part] for values in (film.wet, film.cover, film.laid_s, film.ground, film.dry_um)
-    )
+    part = film.part(box)
     swept = swept_by(engine, track, canvas)
-    engine.bake(wet, cover, laid_s, ground, dry_um, swept, at_s, tau_coat_s)
-    change, carried = engine.change(wet, swept, motion, canvas, pulling)
-    engine.settle(wet, cover, laid_s, change, swept, at_s)
+    engine.bake(part, swept, at_s, evaporation_um_s() if rate_um_s is None else rate_um_s)
+    change, carried = engine.change(part.wet, swept, motion, canvas, pulling)
+    weight = stippled(change[..., channels.SOLIDS], swept, track, canvas)
+    if weight is not None:
+        change, swept = thinned(change, weight, change[..., channels.SOLIDS]), _single(swept * weight)
+    engine.settle(part, change, swept, at_s)
     return box, carried
+
+
+def _single(values: Array) -> Array:
+    return np.ascontiguousarray(values, np.float32)
 
 
 def swept_by(engine: Engine, track: Track, canvas: Canvas) -> Array:

@@ -25,7 +25,16 @@ RUNS_DRY = 0.25
 SEED = 7
 
 
-def broken(given: Array, held: Array, s_mm: Array, width_mm: float, drag: float) -> Array:
+LIGHT = (0.06, 0.3)
+"""At pressures from the second down to the first the bristles part more and more (a default)."""
+
+
+def lightness(pressure: Array) -> Array:
+    """Return how far the bristles of a brush part under light pressure, in [0, 1], shape (n,)."""
+    return np.asarray(np.clip((LIGHT[1] - pressure) / (LIGHT[1] - LIGHT[0]), 0, 1))
+
+
+def broken(given: Array, held: Array, s_mm: Array, width_mm: float, drag: float, light: Array) -> Array:
     """Return what each step leaves with streaks in it.
 
     Parameters
@@ -36,12 +45,14 @@ def broken(given: Array, held: Array, s_mm: Array, width_mm: float, drag: float)
         Where the steps are along the stroke, mm, shape (steps,).
     drag
         How stiff the load is, in [0, 1]: 1 for a nearly dry one, 0 for one that flows.
+    light
+        How far the bristles part because they are hardly pressed, in [0, 1], shape (steps,).
 
     Returns
     -------
     Shares of the same total for each bin, none negative.
     """
-    strength = np.clip(drag * (1 - held) + np.clip(1 - held / RUNS_DRY, 0, 1), 0, 1)
+    strength = np.clip(drag * (1 - held) + np.clip(1 - held / RUNS_DRY, 0, 1) + light[:, None], 0, 1)
     if len(given) < 2 or float(strength.max(initial=0)) < 1e-3:
         return given
     uneven = given * (1 + strength * _clumps(s_mm, width_mm))

@@ -64,6 +64,65 @@ def _check_keys(name: str, keys: tuple[Key, ...], low: float, high: float) -> No
 
 
 @dataclass(frozen=True, slots=True)
+class PartKey:
+    """The part of the edge on the skin, from and to, u in [0, 1], at a place along the stroke, `at` in [0, 1]."""
+
+    at: float
+    from_u: float
+    to_u: float
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.at <= 1:
+            raise OutOfRangeError("place of a part of the edge along the stroke", self.at, "0 (start) to 1 (end)")
+        if not 0 <= self.from_u < self.to_u <= 1:
+            wanted = "from and to, rising, within 0 to 1"
+            raise OutOfRangeError("part of the edge on the skin", [self.from_u, self.to_u], wanted)
+
+
+class Over(Enum):
+    """What pats are set down over: along the way, or over the place that it encloses."""
+
+    WAY = "way"
+    PLACE = "place"
+
+
+MOST_PATS = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Pats:
+    """One contact set down again and again, from one load: a patted field is one stroke.
+
+    Attributes
+    ----------
+    overlap
+        Share of its own size by which a pat lies over the one before, 0 (side by side) to 0.9.
+    turn_deg
+        How far pats are turned to and fro, at random but the same each time, 0 to 180 degrees.
+    over
+        Along the way, or over the place that the way encloses.
+    seed
+        Another seed, other turns.
+    mirrored
+        Whether all of it is the mirror image: turns and rows the other way round.
+    """
+
+    overlap: float = 0.35
+    turn_deg: float = 20.0
+    over: Over = Over.WAY
+    seed: int = 1
+    mirrored: bool = False
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.overlap <= 0.9:
+            raise OutOfRangeError("overlap of pats", self.overlap, "0 to 0.9")
+        if not 0 <= self.turn_deg <= 180:
+            raise OutOfRangeError("turn of pats", self.turn_deg, "0 to 180 degrees")
+        if not 0 <= self.seed <= 2**31 - 1:
+            raise OutOfRangeError("seed of pats", self.seed, "a whole number, 0 to 2147483647")
+
+
+@dataclass(frozen=True, slots=True)
 class Nib:
     """How the chisel is held. Angles turn from +x (right) towards +y (down); the chisel points from A to B.
 
@@ -130,6 +189,16 @@ class Stroke:
         From and to, u in [0, 1]: the part of the edge that touches the skin at all.
     lift_mm
         Over how much of the end the brush lifts off, 0 to 200 mm; `exit` says what leaves last.
+    leans
+        How far the brush is laid over along the stroke as keys, each 0 (upright) to 70 degrees.
+    tilts
+        Towards which corner it is tilted along the stroke as keys, each -1 (corner A alone touches) to 1 (corner B).
+    parts
+        The part that touches along the stroke as keys; without any it is `part` all the way.
+    on_part
+        Whether the middle of the part that touches follows the path, and not that of the whole edge.
+    pats
+        Set down again and again instead of pulled; None for a pulled stroke.
     """
 
     path: CubicPath
@@ -142,9 +211,19 @@ class Stroke:
     part: tuple[float, float] = (0.0, 1.0)
     lift_mm: float = 0.0
     exit: Exit = Exit.EDGE
+    leans: tuple[Key, ...] = ()
+    tilts: tuple[Key, ...] = ()
+    parts: tuple[PartKey, ...] = ()
+    on_part: bool = False
+    pats: Pats | None = None
 
     def __post_init__(self) -> None:
         _check_keys("pressure", self.pressures, 0.05, 1.0)
+        _check_keys("lean", self.leans, 0.0, 70.0)
+        _check_keys("tilt", self.tilts, -1.0, 1.0)
+        if len(self.parts) > MOST_KEYS or any(b.at < a.at for a, b in pairwise(self.parts)):
+            places = [key.at for key in self.parts]
+            raise OutOfRangeError("places of part keys", places, f"rising, at most {MOST_KEYS}")
         if not 0 <= self.part[0] < self.part[1] <= 1:
             raise OutOfRangeError("part of the edge on the skin", list(self.part), "from and to, rising, within 0 to 1")
         if not 0 <= self.lift_mm <= 200:
@@ -159,9 +238,18 @@ class Stroke:
         return keyed(self.pressures, fraction) if self.pressures else np.full(len(fraction), self.pressure)
 
     @property
-    def plain(self) -> bool:
-        """Whether the contact is the same all the way: one pressure, all of the edge, no flip, no lift."""
-        return not (self.pressures or self.flips_mm or self.lift_mm) and self.part == (0.0, 1.0)
+    def most_pressure(self) -> float:
+        """The greatest pressure on the way."""
+        return max((key.value for key in self.pressures), default=self.pressure)
+
+    def part_at(self, fraction: Array) -> tuple[Array, Array]:
+        """Return from where to where of the edge may touch at fractions of the stroke, u, shape (n,) each."""
+        if not self.parts:
+            return np.full(len(fraction), self.part[0]), np.full(len(fraction), self.part[1])
+        at = [key.at for key in self.parts]
+        return np.interp(fraction, at, [key.from_u for key in self.parts]), np.interp(
+            fraction, at, [key.to_u for key in self.parts]
+        )
 
 
 def _check_places(name: str, places: tuple[float, ...]) -> None:

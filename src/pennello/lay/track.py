@@ -7,15 +7,16 @@ phi being the angle between chisel and travel.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kit.contact import BINS, Contact
-from pennello.lay.grip import grip_of
+from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.kit.contact import BINS, contact, outline
+from pennello.lay.grip import Grip, grip_of
+from pennello.lay.pats import pat_places
 from pennello.lay.stroke import NibMode, Stroke, keyed
 from pennello.load.pickup import bin_centres
 from pennello.path.cubic import direction, length_mm, parameter_at, position
@@ -40,33 +41,57 @@ class Track:
         Middle of the edge, mm, shape (n, 2).
     edge
         Unit vector from A to B, shape (n, 2).
-    contact
-        What of the applicator touches under the stroke's usual pressure; its sides give the outline.
     widths_mm, thicknesses_mm
         Length of the edge and greatest thickness of the contact at each moment, mm, shape (n,).
     touch
         Part of each bin that touches at each moment, in [0, 1], shape (n, 64), or (1, 64) where it never changes.
+    low, high
+        From where to where the edge touches, u, shape (n,); equal where nothing does.
+    near, far
+        Sides of the contact at each bin, in thicknesses, shape (n, 64), or (1, 64) where they never change.
+    form_low, form_high
+        From where to where the outline is drawn together, u, shape (n,).
+    outline
+        The same two sides in 65 even steps from `form_low` to `form_high`, shape (2, 65).
     rate
         How much faster than at medium pressure paint is given, shape (n,).
+    grade
+        How much more or less than that each bin gives, shape (n, 64) or (1, 64).
+    pressure
+        In [0, 1], shape (n,).
     jump
-        Steps in which the brush is flipped off the skin, shape (n - 1,).
+        Steps in which the brush is off the skin, shape (n - 1,).
+    press
+        Jumps after which it is set down anew, as in pats, shape (n - 1,).
     travel_mm
         Own travel of each bin's centre, mm, shape (n, 64).
     phi
         Angle between chisel and travel, radians in [0, pi/2], shape (n,); pi/2 where the middle stands still.
+    sponge
+        Whether it is a sponge or dauber, which prints stippled.
     """
 
     s_mm: Array
     centre: Array
     edge: Array
-    contact: Contact
     widths_mm: Array
     thicknesses_mm: Array
     touch: Array
+    low: Array
+    high: Array
+    near: Array
+    far: Array
+    form_low: Array
+    form_high: Array
+    outline: Array
     rate: Array
+    grade: Array
+    pressure: Array
     jump: NDArray[np.bool_]
+    press: NDArray[np.bool_]
     travel_mm: Array
     phi: Array
+    sponge: bool
 
     @property
     def width_mm(self) -> float:
@@ -79,22 +104,19 @@ class Track:
         return float(self.thicknesses_mm.max())
 
     @property
-    def sides(self) -> tuple[Array, Array]:
-        """Both sides of the contact at each bin, in thicknesses, shape (64,) each."""
-        thick = max(self.contact.thickness_mm, 1e-9)
-        return self.contact.near / thick, self.contact.far / thick
-
-    @property
     def reach(self) -> tuple[Array, Array]:
         """From where to where the edge touches, u at each moment, shape (n,) each; equal where nothing does."""
-        touched = self.touch > 0
-        first, last = touched.argmax(axis=1), BINS - 1 - touched[:, ::-1].argmax(axis=1)
-        rows = np.arange(len(self.touch))
-        low = (first + np.where(first > 0, 1 - self.touch[rows, first], 0.0)) / BINS
-        high = (last + np.where(last < BINS - 1, self.touch[rows, last], 1.0)) / BINS
-        high = np.where(touched.any(axis=1), high, low)
-        count = len(self.s_mm)
-        return np.broadcast_to(low, count), np.broadcast_to(high, count)
+        return self.low, self.high
+
+    @property
+    def still(self) -> bool:
+        """Whether it is pressed and never dragged: no bin moves while it is on the skin."""
+        return float(self.travel_mm[-1].max()) < 1e-6
+
+    @property
+    def touch_mm(self) -> Array:
+        """Length of the edge that touches at each moment, mm, shape (n,)."""
+        return np.asarray(self.widths_mm * self.touch.mean(axis=1))
 
     @property
     def length_mm(self) -> float:
@@ -123,39 +145,84 @@ class Track:
         return np.where(nearer, after - 1, after)
 
 
-def follow(
-    stroke: Stroke, contact: Contact, step_mm: float, contact_at: Callable[[float], Contact] | None = None
-) -> Track:
+def follow(stroke: Stroke, brush: Applicator, axis: GradientAxis, step_mm: float) -> Track:
     """Return the nib's track with no bin moving further than about `step_mm` (> 0) between moments.
 
-    A path without length is a touch of the brush, or a turn on the spot when the nib pivots.
+    A path without length is a touch of the brush, or a turn on the spot when the nib pivots. Pats are one moment each.
 
-    Parameters
-    ----------
-    contact
-        What touches at the stroke's usual pressure.
-    contact_at
-        What touches at any other pressure; needed where the pressure changes along the stroke.
+    Raises
+    ------
+    OutOfRangeError
+        If there are too many pats.
     """
-    fraction, jump = _with_flips(stroke, _even_fractions(stroke, contact, step_mm))
-    grip = grip_of(stroke, contact, fraction, contact_at)
-    centre, edge, middle = _pose(stroke, grip.width_mm, fraction, jump)
+    if stroke.pats is not None:
+        return _patted(stroke, brush, axis)
+    usual = contact(brush, axis, np.array([stroke.pressure]))
+    fraction, jump = _with_flips(stroke, _even_fractions(stroke, float(usual.edge_mm[0]), step_mm))
+    grip = grip_of(stroke, brush, axis, fraction)
+    centre, edge, middle = _pose(stroke, grip, fraction, jump)
+    phi = _travel_angle(middle, edge)
+    return _track(stroke, brush, axis, fraction, grip, centre, edge, middle, phi, jump, np.zeros(len(jump), bool))
+
+
+def _patted(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Track:
+    """Return the track of pats: a moment each, with a jump to the next after which it is set down."""
+    size = contact(brush, axis, np.array([stroke.pressure]))
+    places = pat_places(stroke, float(size.edge_mm[0]), float(size.thickness_mm[0]))
+    fraction, at, turn = places.fraction, places.at_mm, places.turn
+    if len(at) == 1:  # a track has two moments at least
+        fraction, at, turn = (np.concatenate([one, one]) for one in (fraction, at, turn))
+    grip = grip_of(replace(stroke, lift_mm=0.0, flips_mm=()), brush, axis, fraction)
+    total = length_mm(stroke.path)
+    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    theta = _chisel_angle(stroke, fraction, direction(stroke.path, parameter)) + turn
+    edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
+    jump = np.ones(len(at) - 1, bool)
+    press = jump & (len(places.at_mm) > 1)
+    phi = np.full(len(at), math.pi / 2)
+    centre = at + _to_the_middle(stroke, grip)[:, None] * edge
+    return _track(stroke, brush, axis, fraction, grip, centre, edge, at, phi, jump, press)
+
+
+def _track(
+    stroke: Stroke,
+    brush: Applicator,
+    axis: GradientAxis,
+    fraction: Array,
+    grip: Grip,
+    centre: Array,
+    edge: Array,
+    middle: Array,
+    phi: Array,
+    jump: NDArray[np.bool_],
+    press: NDArray[np.bool_],
+) -> Track:
     return Track(
         s_mm=_cumulative(middle),
         centre=centre,
         edge=edge,
-        contact=contact,
         widths_mm=grip.width_mm,
         thicknesses_mm=grip.thickness_mm,
         touch=grip.touch,
+        low=grip.low,
+        high=np.maximum(grip.high, grip.low),
+        near=grip.near,
+        far=grip.far,
+        form_low=grip.form_low,
+        form_high=grip.form_high,
+        outline=outline(brush, axis),
         rate=grip.rate,
+        grade=grip.grade,
+        pressure=stroke.pressure_at(fraction),
         jump=jump,
+        press=press,
         travel_mm=_bin_travel(centre, edge, grip.width_mm, jump),
-        phi=_travel_angle(middle, edge),
+        phi=phi,
+        sponge=brush.kind.pressed,
     )
 
 
-def _even_fractions(stroke: Stroke, contact: Contact, step_mm: float) -> Array:
+def _even_fractions(stroke: Stroke, width_mm: float, step_mm: float) -> Array:
     """Return fractions of the stroke between which the faster corner moves by about a step.
 
     Even in the corner's travel, not in the path's, so that a cusp, where a following chisel spins, costs no more
@@ -163,9 +230,9 @@ def _even_fractions(stroke: Stroke, contact: Contact, step_mm: float) -> Array:
     """
     coarse = np.linspace(0, 1, _COARSE_STEPS * (stroke.path.curves + math.ceil(stroke.wiggle.count)) + 1)
     still = replace(stroke, flips_mm=()) if stroke.flips_mm else stroke
-    width = np.full(len(coarse), contact.edge_mm)
-    centre, edge, _ = _pose(still, width, coarse, np.zeros(len(coarse) - 1, bool))
-    half = edge * contact.edge_mm / 2
+    width, shift = np.full(len(coarse), width_mm), np.zeros(len(coarse))
+    centre, edge, _ = _placed(still, width, shift, coarse, np.zeros(len(coarse) - 1, bool))
+    half = edge * width_mm / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
     travelled = np.concatenate([[0.0], np.cumsum(np.maximum(*moves) + 1e-9)])
     steps = int(np.clip(math.ceil(travelled[-1] / step_mm), _FEWEST_STEPS, MOST_STEPS))
@@ -186,7 +253,21 @@ def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool
     return fraction, jump
 
 
-def _pose(stroke: Stroke, width_mm: Array, fraction: Array, jump: NDArray[np.bool_]) -> tuple[Array, Array, Array]:
+def _pose(stroke: Stroke, grip: Grip, fraction: Array, jump: NDArray[np.bool_]) -> tuple[Array, Array, Array]:
+    """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
+    return _placed(stroke, grip.width_mm, _to_the_middle(stroke, grip), fraction, jump)
+
+
+def _to_the_middle(stroke: Stroke, grip: Grip) -> Array:
+    """Return how far the middle of the edge lies from the middle of what follows the path, mm, shape (n,)."""
+    if not stroke.on_part:
+        return np.zeros(len(grip.width_mm))
+    return np.asarray((0.5 - (grip.low + grip.high) / 2) * grip.width_mm)
+
+
+def _placed(
+    stroke: Stroke, width_mm: Array, shift_mm: Array, fraction: Array, jump: NDArray[np.bool_]
+) -> tuple[Array, Array, Array]:
     """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
     total = length_mm(stroke.path)
     parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
@@ -195,7 +276,7 @@ def _pose(stroke: Stroke, width_mm: Array, fraction: Array, jump: NDArray[np.boo
     turned = np.concatenate([[0], np.cumsum(jump)])
     theta = theta + math.pi * turned
     edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
-    middle = on_path
+    middle = on_path + shift_mm[:, None] * edge
     if stroke.nib.mode is NibMode.PIVOTING:
         middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)

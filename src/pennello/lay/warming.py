@@ -7,6 +7,7 @@ import numpy as np
 from pennello.colour.basis import small_basis
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import BINS
+from pennello.lay import channels
 from pennello.lay.canvas import canvas_for
 from pennello.lay.laying import pull
 from pennello.lay.motion import motion_of
@@ -20,8 +21,8 @@ def rehearse(engine: Engine) -> None:
     basis = small_basis(8)
     way = pull(Stroke(line((0, 0), (6, 0))), Applicator("x", "X", 6.0), GradientAxis.ACROSS)
     canvas = canvas_for(way.track, 2.0)
-    channels = len(basis.weights) + 2
-    pulling = Pulling(np.full((1, BINS, channels), 0.01), np.ones((1, BINS)), np.zeros((BINS, channels)), 1)
+    many = channels.count(len(basis.weights))
+    pulling = Pulling(np.full((1, BINS, many), 0.01), np.ones((1, BINS)), np.zeros((BINS, many)), 1)
     film = bare_skin(canvas, basis, np.full(36, 0.4))
     motion = motion_of(way.track, way.stretches)
     for at_s in (0.0, 10.0, 900.0):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -37,6 +37,9 @@ class LoadedEdge:
         Length of the edge, mm: the width of the chisel, or of the print from tip to belly.
     axis
         Which of the two.
+    root
+        Old paint in the root of the bristles after a rinse, which no cake reaches: solids per mm of edge, shape
+        (paints, 64); None where there is none.
     """
 
     paints: tuple[str, ...]
@@ -44,6 +47,7 @@ class LoadedEdge:
     water: Array
     width_mm: float
     axis: GradientAxis = GradientAxis.ACROSS
+    root: Array | None = None
 
     @property
     def volume_mm3_per_mm(self) -> Array:
@@ -131,13 +135,19 @@ def before_load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, re
 def _spread(edge: LoadedEdge, paints: tuple[str, ...], axis: GradientAxis, brush: Applicator) -> LoadedEdge:
     """Return the edge with rows for more paints; where the axis is another one, all its paint spread evenly."""
     length = brush.edge_mm(axis)
-    solids = np.zeros((len(paints), BINS))
-    solids[[paints.index(name) for name in edge.paints]] = edge.solids
+    rows = [paints.index(name) for name in edge.paints]
+    solids, root = np.zeros((len(paints), BINS)), None
+    solids[rows] = edge.solids
     water = edge.water
+    if edge.root is not None:
+        root = np.zeros((len(paints), BINS))
+        root[rows] = edge.root
     if edge.axis is not axis:
+        if root is not None:
+            root = np.repeat(root.mean(axis=1, keepdims=True), BINS, axis=1) * edge.width_mm / length
         solids = np.repeat(solids.mean(axis=1, keepdims=True), BINS, axis=1) * edge.width_mm / length
         water = np.full(BINS, edge.water.mean() * edge.width_mm / length)
-    return LoadedEdge(paints, solids, water, length, axis)
+    return LoadedEdge(paints, solids, water, length, axis, root)
 
 
 def exchanged(edge: LoadedEdge, by: Visit, met: Array | None = None) -> LoadedEdge:
@@ -145,7 +155,24 @@ def exchanged(edge: LoadedEdge, by: Visit, met: Array | None = None) -> LoadedEd
     new, kept = by.taken * by.full, 1 - by.taken
     solids = edge.solids * (by.stays * kept) + new * (by.met if met is None else met)
     water = edge.water * (by.stays_water * kept) + new * by.wetness_water
-    return LoadedEdge(edge.paints, solids, water, edge.width_mm, edge.axis)
+    return LoadedEdge(edge.paints, solids, water, edge.width_mm, edge.axis, _root(edge, by))
+
+
+def _root(edge: LoadedEdge, by: Visit) -> Array | None:
+    """Return what is in the root after a visit: a rinse leaves a share of all that was held."""
+    if by.root >= 1:
+        return edge.root
+    held = edge.solids if edge.root is None else edge.solids + edge.root
+    root = held * by.root
+    return root if root.any() else None
+
+
+def bled(edge: LoadedEdge, pressure: float) -> LoadedEdge:
+    """Return the edge with what hard pressure squeezes out of the root: nothing up to 0.5, all of it at 1."""
+    hard = min(max(2 * pressure - 1, 0.0), 1.0)
+    if edge.root is None or hard <= 0:
+        return edge
+    return replace(edge, solids=edge.solids + hard * edge.root, root=(1 - hard) * edge.root)
 
 
 @kept

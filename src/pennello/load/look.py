@@ -46,5 +46,5 @@ def pan_colour(pan: tuple[Portion, ...], paints: Mapping[str, Paint]) -> Picture
 def _hiding_colours(shares: Array, paints: tuple[Paint, ...]) -> Picture:
     basis = small_basis(_BANDS)
     constants = optics(paints).at(basis)
-    k, s = mix(shares, constants.tint, constants.k, constants.s)
+    k, s = mix(shares, constants.k, constants.s)
     return np.rint(basis.srgb(hiding_reflectance(k, s)) * 255).astype(np.uint8)

@@ -14,7 +14,8 @@ class Wetness(Enum):
     """How wet the brush meets the cake, with its sign to the eye and its mend.
 
     `solids` is the share of a creamy load's solids that the brush then holds, `mixing_mm` the blur that one
-    sweep adds in the bristles (its square grows with the sweeps), `water` the water for each volume of solids.
+    sweep adds in the bristles (its square grows with the sweeps), `water` the water for each volume of solids,
+    against creamy paint.
     All three are defaults; creamy is the reference, whose own blur is part of the drift.
     """
 
@@ -56,8 +57,8 @@ class Wetness(Enum):
 
 
 _WETNESS = {
-    Wetness.NEARLY_DRY: (0.35, 0.0, 0.2, 0.3),
-    Wetness.DAMP: (0.75, 0.0, 0.5, 0.6),
+    Wetness.NEARLY_DRY: (0.35, 0.0, 0.25, 0.3),
+    Wetness.DAMP: (0.75, 0.0, 0.7, 0.6),
     Wetness.CREAMY: (1.0, 0.0, 1.0, 0.9),
     Wetness.WET: (0.85, 0.25, 2.0, 1.5),
     Wetness.TOO_WET: (0.6, 0.5, 4.0, 2.5),
@@ -81,6 +82,12 @@ class Before(Enum):
     BLOT = "blot"
     WIPE = "wipe"
     RINSE = "rinse"
+    RINSE_TWICE = "rinse twice"
+
+    @property
+    def rinses(self) -> int:
+        """How often the brush goes through the water; each time its root keeps a share (see `Applicator`)."""
+        return {Before.RINSE: 1, Before.RINSE_TWICE: 2}.get(self, 0)
 
     @property
     def keeps(self) -> float:
@@ -98,6 +105,7 @@ _BEFORE = {
     Before.BLOT: (0.6, 0.3),
     Before.WIPE: (0.25, 0.25),
     Before.RINSE: (0.0, 0.0),
+    Before.RINSE_TWICE: (0.0, 0.0),
 }
 
 

@@ -53,6 +53,8 @@ class Visit:
         Share of each bin's content that is exchanged, in [0, 1], shape (64,).
     met
         Shares of the paints met, shape (paints, 64).
+    root
+        Share of what was held that stays in the root of the bristles after rinsing; 1 where nothing is rinsed.
     """
 
     stripes: Array
@@ -65,6 +67,7 @@ class Visit:
     wetness_water: float
     taken: Array
     met: Array
+    root: float = 1.0
 
 
 def visit(
@@ -110,7 +113,8 @@ def _visit(pickup: PickUp, cake: Cake | None, brush: Applicator, axis: GradientA
         else:
             composition = _clean_composition(tuple(paints.index(stripe.paint) for stripe in cake.stripes), len(paints))
     taken, met = part * (1 - math.exp(-turnover)), composition.T @ stripes
-    return Visit(stripes, composition, part, full, turnover, stays, stays_water, pickup.wetness.water, taken, met)
+    root = brush.root_share**pickup.before.rinses if pickup.before.rinses else 1.0
+    return Visit(stripes, composition, part, full, turnover, stays, stays_water, pickup.wetness.water, taken, met, root)
 
 
 def _residue(before: Before, part: Array) -> tuple[Array, Array]:

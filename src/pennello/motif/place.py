@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
-from pennello.lay.stroke import NibMode, Stroke, Wiggle
+from pennello.lay.stroke import NibMode, Pats, Stroke, Wiggle
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
@@ -95,10 +95,15 @@ class Place:
             flips_mm=tuple(at * size for at in stroke.flips_mm),
             reload_mm=tuple(at * size for at in stroke.reload_mm),
             lift_mm=min(stroke.lift_mm * size, 200.0),
+            pats=_as_mirrored(stroke.pats) if self.mirrored else stroke.pats,
         )
 
 
 HERE = Place()
+
+
+def _as_mirrored(pats: Pats | None) -> Pats | None:
+    return None if pats is None else replace(pats, mirrored=not pats.mirrored)
 
 
 def _wrapped(angle_deg: float) -> float:

@@ -20,7 +20,8 @@ from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, ski
 from pennello.design.touch import shape_of
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
-from pennello.lay.drying import tau_from_dry
+from pennello.lay.channels import SOLIDS
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Engine
 from pennello.order.job import Job
@@ -40,16 +41,28 @@ THICK_SHARE = 80.0
 PLAIN_DE = 3.0
 """Loads within so much of one colour are one plain paint (a default)."""
 
+OVERLAY_UM = 6.0
+"""How thick lines and stencils that are simple pictures count, um, when they dry (a default)."""
+
 OVERLAP_MM2 = 4.0
 """Jobs that share less than this do not wait for each other (a default)."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class JobFilm:
-    """Where a job's paint lies and how thick, um, on its chart's canvas; thickness 0 where there is none."""
+    """Where a job's paint lies on its chart's canvas.
+
+    Attributes
+    ----------
+    um
+        Thickness, um, shape (rows, columns); 0 where there is none.
+    water_um
+        Its water, as much as creamy paint of that thickness has, um, shape (rows, columns).
+    """
 
     canvas: Canvas
     um: Array
+    water_um: Array
 
     @property
     def area_cm2(self) -> float:
@@ -93,6 +106,19 @@ class Films:
             return 0.0
         return float(np.percentile(self.by_job[lower].um[both], THICK_SHARE))
 
+    def time_to(self, wet: float, name: str, upper: str, rate_um_s: float) -> float:
+        """Return after how long a film has only a wetness left under another job, s: in four fifths of that place.
+
+        Where they do not meet it is what the whole film needs.
+        """
+        lower = self.by_job.get(name)
+        if lower is None:
+            return 0.0
+        both = self._both(name, upper)
+        place = both if both is not None and both.any() else lower.um > 0
+        needed = np.maximum(lower.water_um[place] - wet * lower.um[place], 0.0) / rate_um_s
+        return float(np.percentile(needed, THICK_SHARE)) if needed.size else 0.0
+
     def thick_um(self, name: str) -> float:
         """Return how thick a job's film is, um: its 80th percentile."""
         um = self.by_job[name].um if name in self.by_job else np.zeros((1, 1))
@@ -119,14 +145,16 @@ def films_of(work: Work, report: Report | None = None, engine: Engine | None = N
                 report(number / len(mine), f"how thick {job.name} lies")
             film = fresh_film(laid, canvas)
             keys = [(ready[name], 0.0) for name in job.strokes]
-            lay_in_order(film, keys, Carrying(), doer, tau_from_dry(laid.dry_after_s))
-            um = (film.wet[..., -1] + film.dry_um) * ((film.cover > COVERED) | (film.dry_um > 0))
-            found[job.id] = JobFilm(canvas, np.asarray(um, np.float32))
+            lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
+            covered = (film.cover > COVERED) | (film.dry_um > 0)
+            um, water = (film.wet[..., SOLIDS] + film.dry_um) * covered, film.water_um() * covered
+            found[job.id] = JobFilm(canvas, np.asarray(um, np.float32), np.asarray(water, np.float32))
     for job in work.jobs:
         if not job.strokes:
             overlay = _overlay(work.plan, job)
             canvas = found_canvas(found, work, job.chart) or _canvas_round(overlay)
-            found[job.id] = JobFilm(canvas, overlay_mask(overlay, canvas))
+            mask = overlay_mask(overlay, canvas) * OVERLAY_UM
+            found[job.id] = JobFilm(canvas, mask, mask)
     colours = {job.id: _colours(painted, job) for job in work.jobs if job.strokes}
     for job in work.jobs:
         if job.kind in LINE_KINDS and not job.strokes:

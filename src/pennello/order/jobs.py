@@ -16,7 +16,7 @@ from pennello.design.placed import GLITTER, LINES, STENCIL, LaidPiece, Overlay, 
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.reach import edges_of
 from pennello.kit.applicator import ApplicatorKind
-from pennello.load.recipe import Before, Recipe
+from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, Job
 from pennello.order.pace import Pace, StepKind
@@ -238,7 +238,7 @@ def _stroke_job(strokes: Sequence[PlanStroke], source: PlanStroke, pace: Pace) -
 
 def _load_of(recipe: Recipe, pace: Pace) -> tuple[float, int, int]:
     """Return how long a load takes, s, its visits, and its rinses."""
-    rinses = sum(pickup.before is Before.RINSE for pickup in recipe.pickups)
+    rinses = sum(pickup.before.rinses for pickup in recipe.pickups)
     visits = len(recipe.pickups)
     seconds = visits * pace.seconds(StepKind.LOAD, pace.pick_up_s) + rinses * pace.seconds(StepKind.RINSE, pace.rinse_s)
     return round(seconds, 1), visits, rinses

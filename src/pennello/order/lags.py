@@ -8,7 +8,7 @@ from itertools import chain
 
 from pennello.design.on_chart import chart_of
 from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
-from pennello.lay.drying import DRY, TACKY, tau_from_dry, time_to
+from pennello.lay.drying import DRY, TACKY, evaporation_um_s
 from pennello.motif.catalogue import motif
 from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Job, Lag, Why
@@ -28,13 +28,13 @@ def lags_of(work: Work, films: Films) -> tuple[Lag, ...]:
     No set of them asks for two jobs to come before each other: what would is left out, own rules last of all.
     """
     plan = work.plan
-    tau_coat = tau_from_dry(plan.dry_after_s)
+    rate = evaporation_um_s(plan.dry_after_s)
     found: list[Lag] = []
     order = _Order([job.id for job in work.jobs])
     for lag in chain(
-        _own(work, films, tau_coat, plan.ordering),
+        _own(work, films, rate, plan.ordering),
         _leftovers(work),
-        _overlaps(work, films, tau_coat, plan.ordering, order),
+        _overlaps(work, films, rate, plan.ordering, order),
         _whites(work, films, plan.ordering),
         _nose(work, plan.ordering, order),
     ):
@@ -65,7 +65,7 @@ class _Order:
         return True
 
 
-def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, order: _Order) -> Iterator[Lag]:
+def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: _Order) -> Iterator[Lag]:
     """What lies over another job's paint waits until that is dry; a pulled white comes while it is wet.
 
     Where a rule of the painter's own turns two round, the one that now lies below dries instead.
@@ -76,7 +76,7 @@ def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, ord
     for number, upper in enumerate(jobs):
         below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
         if upper.kind is StepKind.GLITTER:
-            yield from _glitter(work, upper, below, films, tau_coat, ordering)
+            yield from _glitter(work, upper, below, films, rate, ordering)
             continue
         for lower in below:
             if lower.kind is StepKind.GLITTER:
@@ -87,10 +87,10 @@ def _overlaps(work: Work, films: Films, tau_coat: float, ordering: Ordering, ord
                 words = f"{other.name} goes straight over {one.name}: it is painted in one go"
                 yield Lag(one.id, other.id, 0.0, math.inf, Why.GO, words)
             else:
-                yield from _over(one, other, films, tau_coat, own)
+                yield from _over(one, other, films, rate, own)
 
 
-def _over(lower: Job, upper: Job, films: Films, tau_coat: float, own: RuleKind | None) -> Iterator[Lag]:
+def _over(lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | None) -> Iterator[Lag]:
     um = films.under_um(lower.id, upper.id)
     if own is RuleKind.WET:
         return
@@ -102,11 +102,11 @@ def _over(lower: Job, upper: Job, films: Films, tau_coat: float, own: RuleKind |
         words = f"{upper.name} goes over {lower.name} however wet it is: your own rule"
         yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OVER, words)
     elif _pulled(lower, upper):
-        most = math.floor(time_to(TACKY, um, tau_coat) * 10) / 10
+        most = math.floor(films.time_to(TACKY, lower.id, upper.id, rate) * 10) / 10
         words = f"{upper.name} is pulled while {lower.name} is wet, within {most:.0f} s"
         yield Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
     else:
-        least = math.ceil(time_to(DRY, um, tau_coat) * 10) / 10
+        least = math.ceil(films.time_to(DRY, lower.id, upper.id, rate) * 10) / 10
         words = f"{lower.name} ({um:.0f} µm) dries for {least:.0f} s before {upper.name} goes over it"
         yield Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
 
@@ -118,7 +118,7 @@ def _pulled(lower: Job, upper: Job) -> bool:
 
 
 def _glitter(
-    work: Work, glitter: Job, below: list[Job], films: Films, tau_coat: float, ordering: Ordering
+    work: Work, glitter: Job, below: list[Job], films: Films, rate: float, ordering: Ordering
 ) -> Iterator[Lag]:
     """Glitter sticks while the last film under it is tacky; or it is the last touch of its chart."""
     last = ordering.glitter is GlitterWhen.LAST
@@ -131,8 +131,7 @@ def _glitter(
     for lower in below[:-1]:
         yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
     top = below[-1]
-    um = films.under_um(top.id, glitter.id)
-    opens, closes = time_to(TACKY, um, tau_coat), time_to(DRY, um, tau_coat)
+    opens, closes = films.time_to(TACKY, top.id, glitter.id, rate), films.time_to(DRY, top.id, glitter.id, rate)
     words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {closes:.0f} s after it"
     yield Lag(top.id, glitter.id, math.ceil(opens * 10) / 10, math.floor(closes * 10) / 10, Why.TACKY, words)
 
@@ -186,7 +185,7 @@ def _leftovers(work: Work) -> Iterator[Lag]:
             yield Lag(owner[earlier.id].id, owner[later.id].id, round(later.wait_s, 1), math.inf, Why.OWN, words)
 
 
-def _own(work: Work, films: Films, tau_coat: float, ordering: Ordering) -> Iterator[Lag]:
+def _own(work: Work, films: Films, rate: float, ordering: Ordering) -> Iterator[Lag]:
     """The painter's own rules between parts."""
     for rule in ordering.rules:
         if rule.earlier == rule.later:
@@ -195,18 +194,17 @@ def _own(work: Work, films: Films, tau_coat: float, ordering: Ordering) -> Itera
         later = [job for job in work.jobs if job.part == rule.later]
         for one in earlier:
             for other in later:
-                yield from _ruled(one, other, rule.kind, films, tau_coat)
+                yield from _ruled(one, other, rule.kind, films, rate)
 
 
-def _ruled(one: Job, other: Job, kind: RuleKind, films: Films, tau_coat: float) -> Iterator[Lag]:
-    um = films.under_um(one.id, other.id) or films.thick_um(one.id)
+def _ruled(one: Job, other: Job, kind: RuleKind, films: Films, rate: float) -> Iterator[Lag]:
     if kind is RuleKind.AFTER:
         yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
     elif kind is RuleKind.DRY:
-        least = math.ceil(time_to(DRY, um, tau_coat) * 10) / 10
+        least = math.ceil(films.time_to(DRY, one.id, other.id, rate) * 10) / 10
         words = f"{one.name} dries for {least:.0f} s before {other.name}: your own rule"
         yield Lag(one.id, other.id, least, math.inf, Why.OWN, words)
     elif kind is RuleKind.WET:
-        most = math.floor(time_to(TACKY, um, tau_coat) * 10) / 10
+        most = math.floor(films.time_to(TACKY, one.id, other.id, rate) * 10) / 10
         words = f"{other.name} while {one.name} is wet, within {most:.0f} s: your own rule"
         yield Lag(one.id, other.id, 0.0, most, Why.OWN, words)

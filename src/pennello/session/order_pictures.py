@@ -14,7 +14,7 @@ from pennello.design.on_chart import chart_of
 from pennello.design.placed import Overlay
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas
-from pennello.lay.drying import tau_from_dry
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design
@@ -42,7 +42,7 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
                 report(number / len(mine), f"a picture of {job.name}")
             film = fresh_film(laid, canvas)
             keys = [(ready[name], 0.0) for name in job.strokes]
-            lay_in_order(film, keys, Carrying(), doer, tau_from_dry(laid.dry_after_s))
+            lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
             found[job.id] = _cropped(_rgba(film, doer))
     plan = design.work.plan
     over = {f"{one.chart}/{one.name}": one for one in plan.overlays}
@@ -107,7 +107,7 @@ def sequence(
     ready: tuple[Pull, ...] = ()
     starts: tuple[float, ...] = ()
     owners: tuple[str, ...] = ()
-    tau = tau_from_dry(plan.dry_after_s)
+    rate = evaporation_um_s(plan.dry_after_s)
     if chart in dict(arranged.design.work.painted):
         out = laid_out(arranged, chart)
         if out.plan.strokes:
@@ -121,7 +121,7 @@ def sequence(
             continue
         keys = [(one, at) for one, at, owner in zip(ready, starts, owners, strict=True) if owner == job.id]
         if keys and film is not None:
-            lay_in_order(film, keys, carrying, doer, tau)
+            lay_in_order(film, keys, carrying, doer, rate)
         overlays += [one for one in plan.overlays if not job.strokes and (one.name, one.chart) == (job.part, chart)]
         number += 1
         ends = arranged.timing.starts[place] / 10 + job.pull_s

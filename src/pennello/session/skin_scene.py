@@ -22,7 +22,7 @@ from pennello.design.scene import (
     starts,
 )
 from pennello.lay.canvas import Canvas
-from pennello.lay.drying import tau_from_dry
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 
@@ -83,7 +83,7 @@ class SkinScene:
 
     def wetness(self, at_s: float, dry_after_s: float) -> Array | None:
         """Return the wetness of what is on the skin at a time, shape (rows, columns), if a coat dries in that long."""
-        return self._all[1].wetness_at(at_s, tau_from_dry(dry_after_s)) if self._all else None
+        return self._all[1].wetness_at(at_s, evaporation_um_s(dry_after_s)) if self._all else None
 
     def muddied_de00(self, plan: Plan, focus: int) -> float:
         """Return how far the stroke in the hand would be from itself over dry paint, mean dE00 where it lies; 0 alone.
@@ -99,7 +99,7 @@ class SkinScene:
         seen = []
         for at_s in (times[focus], times[focus] + 1e6):
             film = base.copy()
-            box = carrying.copy().lay(film, ready[focus], at_s, self._engine, tau_from_dry(plan.dry_after_s))
+            box = carrying.copy().lay(film, ready[focus], at_s, self._engine, evaporation_um_s(plan.dry_after_s))
             seen.append(self._engine.picture(film, box))
             covered = film.cover[box.top : box.bottom, box.left : box.right] > 0.5
         one, other = (picture_lab(picture[covered]) for picture in seen)
@@ -122,7 +122,7 @@ class SkinScene:
         base_keys, base, carrying = self._base
         if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
             base = base if base_keys else base.copy()
-            lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, tau_from_dry(plan.dry_after_s))
+            lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, evaporation_um_s(plan.dry_after_s))
             self.laid += focus - len(base_keys)
             self._base = (keys[:focus], base, carrying)
             self._all = None
@@ -133,7 +133,7 @@ class SkinScene:
             film, changed = self._all[1], self._dirty or Box(0, 0, 0, 0)
             _give_back(base, film, changed)
         rest = keys[len(self._base[0]) :]
-        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, tau_from_dry(plan.dry_after_s))
+        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, evaporation_um_s(plan.dry_after_s))
         self.laid += len(rest)
         self._all = (keys, film)
         return self._dirty.joined(changed) if self._dirty else changed
@@ -158,5 +158,5 @@ def _common(old: list[_Key], new: list[_Key]) -> int:
 
 def _give_back(saved: SkinFilm, film: SkinFilm, box: Box) -> None:
     part = (slice(box.top, box.bottom), slice(box.left, box.right))
-    for name in ("wet", "cover", "laid_s", "ground", "dry_um"):
+    for name in ("wet", "cover", "as_of_s", "body_um", "ground", "dry_um"):
         getattr(film, name)[part] = getattr(saved, name)[part]

@@ -75,7 +75,7 @@ class Space:
         self._below = ndtr
         self._basis = basis or small_basis(10)
         constants = optics(self.stock).at(self._basis)
-        self._k, self._s, self._tint = constants.k, constants.s[:, 0], constants.tint
+        self._k, self._s = constants.k, constants.s
         self._skin = self._basis.pick(skin)
 
     def rate(self, ones: Sequence[Made]) -> Array:
@@ -121,14 +121,11 @@ class Space:
         shares = np.diff(reached, axis=1) - np.diff(mirrored[0], axis=1) - np.diff(mirrored[1], axis=1)
         shares = np.clip(shares, 0, None)
         shares /= np.maximum(shares.sum(axis=1, keepdims=True), 1e-9)
-        weights = shares * self._tint[paints][:, :, None]
-        weights /= weights.sum(axis=1, keepdims=True)
-        k = weights.transpose(0, 2, 1) @ self._k[paints]
-        s = np.einsum("nps,np->ns", weights, self._s[paints])[..., None]
+        each = shares.transpose(0, 2, 1)
+        k, s = each @ self._k[paints], each @ self._s[paints]
         return self._basis.lab(film(k * look.coat_um, s * look.coat_um, self._skin))
 
     def _lab(self, shares: Array, coat_um: float) -> Array:
-        weights = shares * self._tint
-        weights /= weights.sum(axis=-1, keepdims=True)
-        k, s = weights @ self._k * coat_um, (weights @ self._s)[..., None] * coat_um
+        each = shares / shares.sum(axis=-1, keepdims=True)
+        k, s = each @ self._k * coat_um, each @ self._s * coat_um
         return self._basis.lab(film(k, s, self._skin))

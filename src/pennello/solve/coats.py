@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from pennello.aim.wish import Wanted, wanted_at_end, wanted_lab
 from pennello.colour.basis import FULL, Basis
 from pennello.colour.difference import ciede2000
-from pennello.colour.kubelka_munk import film, tint_weights
+from pennello.colour.kubelka_munk import film, volume_shares
 from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.paint import Paint, PaintOptics
@@ -76,7 +76,7 @@ def coat_lab(shares: Array, constants: PaintOptics, coat_um: float, skin: Array,
     -------
     Shape (..., 3).
     """
-    weights = tint_weights(shares, constants.tint)
+    weights = volume_shares(shares)
     kx, sx = weights @ constants.k * coat_um, weights @ constants.s * coat_um
     return basis.lab(film(kx, sx, basis.pick(skin)))
 

@@ -18,7 +18,18 @@ from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing
 from pennello.store.database import BUSY_MS, DATABASE_ERRORS, database_problem, open_database, rows
 
 _KEEPING = ("retired", "opened", "expires", "stock_g", "notes")
-_PAINT = ("name", "srgb", "contrast", "contrast_film_um", "tint", "finish", "eye_area", "lips", "skin")
+_PAINT = (
+    "name",
+    "srgb",
+    "contrast",
+    "contrast_film_um",
+    "tint",
+    "scatter_exponent",
+    "finish",
+    "eye_area",
+    "lips",
+    "skin",
+)
 _CAKE = ("name", "softness_mm", "length_mm", "depth_mm", "ombre")
 _BRUSH_SIZES = (
     "width_mm",
@@ -32,6 +43,7 @@ _BRUSH_SIZES = (
     "tip_mm",
     "print_mm",
     "drift_mm",
+    "root_share",
 )
 _BRUSH = ("name", "kind", *_BRUSH_SIZES, "own")
 _PLAIN = Keeping()
@@ -60,6 +72,7 @@ class _PaintRow(_Row, kw_only=True):
     contrast: float | None
     contrast_film_um: float
     tint: float
+    scatter_exponent: float
     finish: str
     eye_area: int
     lips: int
@@ -87,6 +100,7 @@ class _BrushRow(_Row, kw_only=True):
     tip_mm: float
     print_mm: float
     drift_mm: float
+    root_share: float
 
 
 class _BandRow(msgspec.Struct):
@@ -241,6 +255,7 @@ class KitStore:
                 contrast=row.contrast,
                 contrast_film_um=row.contrast_film_um,
                 tint=row.tint,
+                scatter_exponent=row.scatter_exponent,
                 finish=Finish(row.finish),
                 eye_area=bool(row.eye_area),
                 lips=bool(row.lips),

@@ -55,4 +55,9 @@ MIGRATIONS: tuple[str, ...] = (
     ALTER TABLE brushes ADD COLUMN drift_mm REAL NOT NULL DEFAULT 0.8;
     ALTER TABLE brushes ADD COLUMN own TEXT NOT NULL DEFAULT '';
     """,
+    # 4: scattering that falls with the wavelength; what a rinse leaves in the root
+    """
+    ALTER TABLE paints ADD COLUMN scatter_exponent REAL NOT NULL DEFAULT 0;
+    ALTER TABLE brushes ADD COLUMN root_share REAL NOT NULL DEFAULT 0.03;
+    """,
 )

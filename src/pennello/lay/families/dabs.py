@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from itertools import pairwise
 
 from pennello.lay.families.family import LENGTH, PRESS, SPREAD, WIGGLE_MM, WIGGLES, Family, Parameter, Values
-from pennello.lay.families.shapes import ramp, swell
-from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
+from pennello.lay.families.shapes import swell
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point, line
 
 _STILL = CubicPath(((0.0, 0.0),) * 4)
@@ -42,13 +43,38 @@ def _sponge_press(values: Values) -> Stroke:
 
 
 def _sponge_roll(values: Values) -> Stroke:
-    pressures = swell(0.15, values["press"])
-    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FIXED, 90.0), pressures=pressures)
+    """Rolled over from corner A to corner B where it stands: the far stripe shows only after the roll."""
+    parts = (PartKey(0.0, 0.0, 0.3), PartKey(0.5, 0.3, 0.7), PartKey(1.0, 0.7, 1.0))
+    return Stroke(_STILL, Nib(NibMode.FIXED, 0.0), values["press"], parts=parts)
 
 
 def _sponge_pinch(values: Values) -> Stroke:
-    part = (0.0, min(max(values["pinched"], 0.05), 1.0))
-    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), values["press"], part=part)
+    """Broad, pinched to a part of its width on the way, and let open again."""
+    pinched = min(max(values["pinched"], 0.05), 1.0)
+    low, high = 0.5 - pinched / 2, 0.5 + pinched / 2
+    parts = (PartKey(0.0, 0.0, 1.0), PartKey(0.4, low, high), PartKey(0.6, low, high), PartKey(1.0, 0.0, 1.0))
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), values["press"], parts=parts)
+
+
+def _pats(values: Values) -> Stroke:
+    """Set down side by side along a way."""
+    pats = Pats(values["overlap"], values["turn_deg"])
+    bow = values["spread_mm"]
+    path = CubicPath(
+        ((0.0, 0.0), (values["length_mm"] / 3, -bow), (values["length_mm"] * 2 / 3, -bow), (values["length_mm"], 0.0))
+    )
+    return Stroke(path, Nib(NibMode.FOLLOWING, 90.0), values["press"], pats=pats)
+
+
+def _field(values: Values) -> Stroke:
+    """Set down over a place until it is covered: round, as wide and as tall as wanted."""
+    half, tall = values["length_mm"] / 2, values["spread_mm"] / 2
+    round_, k = [], 0.5523
+    for (ax, ay), (bx, by) in pairwise([(1, 0), (0, 1), (-1, 0), (0, -1), (1, 0)]):
+        round_ += [(ax + k * bx, ay + k * by), (bx + k * ax, by + k * ay), (bx, by)]
+    points: list[Point] = [(half * x, tall * y) for x, y in [(1, 0), *round_]]
+    pats = Pats(values["overlap"], values["turn_deg"], Over.PLACE)
+    return Stroke(CubicPath(tuple(points)), Nib(NibMode.FIXED, 0.0), values["press"], pats=pats)
 
 
 def _sponge_pivot(values: Values) -> Stroke:
@@ -56,7 +82,9 @@ def _sponge_pivot(values: Values) -> Stroke:
 
 
 def _fur(values: Values) -> Stroke:
-    pressures = ramp(values["press"], 0.08)
+    """So light that the bristles part: hair by hair, and lifted off."""
+    force = min(max(0.56 * values["press"], 0.08), 0.5)
+    pressures = (Key(0.0, force), Key(0.35, max(0.6 * force, 0.06)), Key(1.0, 0.06))
     return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), pressures=pressures)
 
 
@@ -95,6 +123,8 @@ def _star(values: Values) -> Stroke:
 
 STEP = Parameter("step_mm", "from row to row", 14, 0.5, 80)
 PINCHED = Parameter("pinched", "part of it that touches", 0.4, 0.05, 1.0, "of its width")
+OVERLAP = Parameter("overlap", "overlap", 0.35, 0.0, 0.6, "of its size")
+PAT_TURN = Parameter("turn_deg", "turned to and fro by", 20, 0, 180, "°")
 DAB = Parameter("length_mm", "length", 7, 1, 60)
 DABS = (
     Family(
@@ -125,11 +155,29 @@ DABS = (
         _sponge_sweep,
     ),
     Family("sponge-press", "Sponge press", "set down and lifted", "fields", "sponge-petal", (PRESS,), _sponge_press),
-    Family("sponge-roll", "Sponge roll", "from edge to edge", "fields", "sponge-block", (DAB, PRESS), _sponge_roll),
+    Family(
+        "sponge-pats",
+        "Sponge pats",
+        "set down side by side along a way",
+        "fields",
+        "sponge-petal",
+        (replace(LENGTH, default=70), SPREAD, OVERLAP, PAT_TURN, PRESS),
+        _pats,
+    ),
+    Family(
+        "sponge-field",
+        "Patted field",
+        "set down until a place is covered",
+        "fields",
+        "sponge-petal",
+        (replace(LENGTH, default=80), replace(SPREAD, default=60), OVERLAP, PAT_TURN, PRESS),
+        _field,
+    ),
+    Family("sponge-roll", "Sponge roll", "from edge to edge", "fields", "sponge-block", (PRESS,), _sponge_roll),
     Family(
         "sponge-pinch",
         "Sponge pinch",
-        "pinched to a part of its width",
+        "pinched on the way, and let open again",
         "fields",
         "sponge-block",
         (LENGTH, PINCHED, PRESS),
@@ -144,8 +192,12 @@ DABS = (
         (TURN, PRESS),
         _sponge_pivot,
     ),
-    Family("dauber-disc", "Dauber disc", "a disc, turned in place", "dabs", "dauber-medium", (PRESS,), _dot),
-    Family("fur-dab", "Fur dab", "the brush upright, heavy to light", "dabs", "flat-1-2", (DAB, PRESS), _fur),
+    Family(
+        "dauber-disc", "Dauber disc", "a disc, set down and lifted", "dabs", "dauber-medium", (PRESS,), _sponge_press
+    ),
+    Family(
+        "fur-dab", "Fur dab", "the brush upright, light, the bristles parted", "dabs", "flat-1-2", (DAB, PRESS), _fur
+    ),
     Family(
         "fill",
         "Fill strokes",
@@ -160,7 +212,7 @@ DABS = (
     Family(
         "starburst",
         "Starburst",
-        "many thin arms",
+        "many thin arms; thick in the middle, where all of them meet",
         "dabs",
         "round-2",
         (RADIUS, Parameter("arms", "arms", 9, 5, 24, "×"), PRESS),

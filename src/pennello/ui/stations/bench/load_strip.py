@@ -46,6 +46,7 @@ _BEFORE_WORDS = {
     Before.BLOT: "blot first",
     Before.WIPE: "wipe first",
     Before.RINSE: "rinse first",
+    Before.RINSE_TWICE: "rinse twice first",
 }
 _WAY_WORDS = {
     Way.SWEEP: "sweep",

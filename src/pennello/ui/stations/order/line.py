@@ -24,7 +24,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QScrollArea, QWidget
 
-from pennello.lay.drying import DRY, tau_from_dry, time_to
+from pennello.lay.drying import DRY, evaporation_um_s
 from pennello.order.arrange import Arranged
 from pennello.order.job import Why
 from pennello.order.problem import span
@@ -357,8 +357,7 @@ class WashingLine(QWidget):
     def _draw_lane(self, painter: QPainter, view: Arranged, step: Step, y: float) -> None:
         inks = theme()
         um = view.design.films.thick_um(step.id)
-        tau = tau_from_dry(view.design.work.plan.dry_after_s)
-        dry_s = time_to(DRY, um, tau)
+        dry_s = view.design.films.time_to(DRY, step.id, step.id, evaporation_um_s(view.design.work.plan.dry_after_s))
         start, end = self.x_at(step.end_s), self.x_at(step.end_s + dry_s)
         bar = QRectF(start, y, max(end - start, 2), 10)
         full, clear = QColor(inks.ink_2), QColor(inks.ink_2)
@@ -367,7 +366,7 @@ class WashingLine(QWidget):
         fade = QLinearGradient(bar.topLeft(), bar.topRight())
         for part in np.linspace(0, 1, 7).tolist():
             shade = QColor(full)
-            shade.setAlphaF(0.9 * math.exp(part * math.log(DRY)))
+            shade.setAlphaF(0.9 * (1 - part * (1 - DRY)))
             fade.setColorAt(part, shade)
         painter.setPen(QPen(QColor(inks.ink_2), 1))
         painter.setBrush(fade)

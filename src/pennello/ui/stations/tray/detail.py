@@ -42,7 +42,8 @@ from pennello.ui.widgets.plain import Label
 PAINT_NUMBERS = {
     "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
     "contrast_film_um": Quantity("Film that it was told for", 0.5, 1000, 1, 1, " µm"),
-    "tint": Quantity("Tint strength", 0.05, 20, 0.1, 2, " ×"),
+    "tint": Quantity("Strength in a let-down with white, against what its opacity says", 0.05, 20, 0.1, 2, " ×"),
+    "scatter_exponent": Quantity("How fast its whiteness falls towards red (1 for titanium whites)", 0, 2, 0.1, 1),
 }
 CAKE_NUMBERS = {
     "softness_mm": Quantity("Softness of the boundaries", *SOFTNESS_MM, 0.1, 1, length=True),
@@ -61,11 +62,13 @@ BRUSH_NUMBERS = {
     "fill_passes": Quantity("Sweeps to two thirds full", 0.2, 100, 0.5, 1, " ×"),
     "splay": Quantity("Share of width that pressure adds", 0, 1, 0.02, 2),
     "drift_mm": Quantity("Usual drift of sweeps", 0, 20, 0.1, 1, length=True),
+    "root_share": Quantity("Share of old paint that a rinse leaves in the root", 0, 0.5, 0.01, 2),
 }
 _SHORT = {
     "contrast": "Opacity",
     "contrast_film_um": "at",
-    "tint": "Tint",
+    "tint": "Let-down",
+    "scatter_exponent": "Blue-white",
     "softness_mm": "Soft",
     "length_mm": "Long",
     "depth_mm": "Deep",
@@ -80,6 +83,7 @@ _SHORT = {
     "fill_passes": "Fills in",
     "splay": "Splay",
     "drift_mm": "Drift",
+    "root_share": "Root keeps",
 }
 STOCK = Quantity("What is left (0: not counted)", 0, 100000, 1, 1, " g")
 

@@ -119,7 +119,7 @@ def _draw_footprint(painter: QPainter, area: QRectF, brush: Applicator, axis: Gr
 
 def _draw_pressure(painter: QPainter, area: QRectF, brush: Applicator, unit: LengthUnit) -> None:
     pressures = np.linspace(0.05, 1.0, 24)
-    widths = np.array([contact_width_mm(brush, float(one)) for one in pressures])
+    widths = contact_width_mm(brush, pressures)
     top = float(widths.max()) * 1.1
     painter.setPen(QPen(QColor(theme().line), 1))
     painter.drawLine(area.bottomLeft(), area.bottomRight())

@@ -1,0 +1,73 @@
+"""What a pixel of wet film, or a bin of the brush, is written down as: channels that add up when paint meets paint.
+
+K at each band, S in two parts, water, and the solids themselves, last. S of any paint is read as a part that is equal
+in all bands and one that falls as 1 / wavelength: exact for both, within 3 % for exponents up to 2.
+"""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.colour.basis import Basis
+from pennello.colour.kubelka_munk import REFERENCE_NM
+from pennello.kit.paint import PaintOptics
+
+Array = NDArray[np.floating[Any]]
+
+BESIDES_K = 4
+"""Channels besides K: S equal in all bands, S falling as 1 / wavelength, water, solids."""
+
+S_EVEN, S_FALLING, WATER, SOLIDS = -4, -3, -2, -1
+
+
+def count(bands: int) -> int:
+    """Return how many channels a film of so many bands has."""
+    return bands + BESIDES_K
+
+
+@lru_cache(maxsize=8)
+def fall(basis: Basis) -> Array:
+    """Return 550 nm / wavelength at each band, shape (bands,)."""
+    return np.asarray(REFERENCE_NM / basis.wavelength_nm)
+
+
+def scattering_parts(s: Array, basis: Basis) -> Array:
+    """Return S of paints, shape (paints, bands), as its even and its falling part, shape (paints, 2)."""
+    shapes = np.stack([np.ones(len(fall(basis))), fall(basis)], axis=1)
+    parts, *_ = np.linalg.lstsq(shapes, s.T, rcond=None)
+    return np.asarray(parts.T)
+
+
+def of_paints(solids: Array, water: Array, constants: PaintOptics, basis: Basis) -> Array:
+    """Return volumes of paints and their water as channels.
+
+    Parameters
+    ----------
+    solids
+        mm3, shape (paints, n).
+    water
+        As much as creamy paint of one mm3 has, shape (n,).
+    constants
+        Of the paints, at the bands of `basis`.
+
+    Returns
+    -------
+    Shape (n, bands + 4).
+    """
+    parts = scattering_parts(constants.s, basis).T @ solids
+    return np.concatenate([constants.k.T @ solids, parts, water[None], solids.sum(axis=0)[None]]).T
+
+
+def depth_k(film: Array) -> Array:
+    """Return K times thickness, shape (..., bands)."""
+    return film[..., :-BESIDES_K]
+
+
+def depth_s(film: Array, basis: Basis) -> Array:
+    """Return S times thickness, shape (..., bands)."""
+    even, falling = film[..., S_EVEN, None], film[..., S_FALLING, None]
+    return np.asarray(even + falling * fall(basis).astype(film.dtype))
