@@ -14,8 +14,11 @@ from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
-MOST_BYTES = 16_000_000
-"""What all kept results together may weigh, bytes (a default)."""
+MOST_BYTES = 36_000_000
+"""What all kept results together may weigh, bytes (a default): the strokes of a plan of 150, ready to be laid again."""
+
+MOST_BYTES_FOR_NOW = 6_000_000
+"""What results may weigh that others are made from at once, bytes (a default)."""
 
 _LEAST_BYTES = 400
 _DEEPEST = 8
@@ -27,7 +30,8 @@ R = TypeVar("R")
 class _Shelf:
     """All kept results, the one used last at the end."""
 
-    def __init__(self) -> None:
+    def __init__(self, most: int) -> None:
+        self.most = most
         self.items: OrderedDict[Hashable, tuple[Any, int]] = OrderedDict()
         self.bytes = 0
         self.lock = threading.Lock()
@@ -47,7 +51,7 @@ class _Shelf:
                 return there[0]
             self.items[key] = (value, weight)
             self.bytes += weight
-            while self.bytes > MOST_BYTES and len(self.items) > 1:
+            while self.bytes > self.most and len(self.items) > 1:
                 _, (_, gone) = self.items.popitem(last=False)
                 self.bytes -= gone
         return value
@@ -58,17 +62,25 @@ class _Shelf:
             self.bytes = 0
 
 
-_shelf = _Shelf()
+_shelf, _for_now = _Shelf(MOST_BYTES), _Shelf(MOST_BYTES_FOR_NOW)
 
 
 def kept(make: Callable[P, R]) -> Callable[P, R]:
     """Keep a function's results as long as there is room; its arguments must be hashable."""
+    return _kept_on(_shelf, make)
 
+
+def kept_for_now(make: Callable[P, R]) -> Callable[P, R]:
+    """Keep the last few of a function's results: what they go into is kept, and they must not crowd it out."""
+    return _kept_on(_for_now, make)
+
+
+def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
         key = (make, given, tuple(named.items())) if named else (make, given)
-        found = _shelf.get(key)
-        result: R = found[0] if found is not None else _shelf.put(key, make(*given, **named))
+        found = shelf.get(key)
+        result: R = found[0] if found is not None else shelf.put(key, make(*given, **named))
         return result
 
     return again
@@ -76,12 +88,13 @@ def kept(make: Callable[P, R]) -> Callable[P, R]:
 
 def kept_bytes() -> int:
     """Return what all kept results weigh now, bytes."""
-    return _shelf.bytes
+    return _shelf.bytes + _for_now.bytes
 
 
 def forget_kept() -> None:
     """Let go of all kept results."""
     _shelf.clear()
+    _for_now.clear()
 
 
 def weight_of(value: Any) -> int:

@@ -16,7 +16,7 @@ import pytest
 from pennello.design.edits import with_stroke
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.files.demo import demo_plan
-from pennello.lay import skin_film
+from pennello.kept import forget_kept
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
@@ -48,7 +48,7 @@ def once(plan, engine):
         carrying.lay(film, one, at_s, engine)
 
     def fresh():
-        skin_film._kept_cover.cache_clear()
+        forget_kept()
         return (film.copy(), carrying.copy()), {}
 
     def run(skin, brushes):
@@ -94,7 +94,7 @@ def test_150_strokes_anew(benchmark, doer, footprints):
 
     def everything():
         if footprints == "anew":
-            skin_film._kept_cover.cache_clear()
+            forget_kept()
         lay_in_order(
             fresh_film(plan, canvas), list(zip(ready, times, strict=True)), Carrying(), doer, evaporation_um_s()
         )

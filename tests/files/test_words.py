@@ -188,7 +188,7 @@ class Heavy:
 
 
 def test_kept_results_are_bounded_by_what_they_weigh(monkeypatch):
-    monkeypatch.setattr(kept_module, "MOST_BYTES", 1_000_000)
+    monkeypatch.setattr(kept_module._shelf, "most", 1_000_000)
     forget_kept()
     made = []
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -103,7 +103,8 @@ def _ready(
     )
     motion = motion_of(way.track, way.stretches)
     canvas = canvas_for(way.track, px_per_mm)
-    return Pull(stroke.id, way.track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+    slim = replace(way.track, travel_mm=np.asarray(way.track.travel_mm, np.float32))
+    return Pull(stroke.id, slim, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
 
 
 def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) -> Canvas:

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import FULL, Basis
 from pennello.errors import OutOfRangeError
-from pennello.kept import kept
+from pennello.kept import kept, kept_for_now
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
@@ -65,7 +65,7 @@ class Pull:
     stretches: tuple[Stretch, ...]
 
 
-@kept
+@kept_for_now
 def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> Pull:
     """Return how a stroke moves the brush and empties it; drag is how stiff the load is."""
     track = follow(stroke, brush, axis, DROP_MM)

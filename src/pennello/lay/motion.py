@@ -56,6 +56,7 @@ def motion_of(track: Track, stretches: tuple[Stretch, ...]) -> Motion:
     """Return the events of a stroke."""
     parts = [_events(track, stretch, number) for number, stretch in enumerate(stretches)]
     pose, count, which, given, held, passes, sides = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    given, held, passes = (np.asarray(one, np.float32) for one in (given, held, passes))  # they are kept by the hundred
     once = len(track.near) == 1 and len(track.far) == 1
     return Motion(pose, count, which, given, held, passes, sides[:1] if once else sides)
 
