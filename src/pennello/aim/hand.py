@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 
 from pennello.errors import OutOfRangeError
+from pennello.load.scatter import Slips
 
 
 class Steadiness(Enum):
@@ -62,6 +63,12 @@ class Hand:
     def sizes(self) -> tuple[float, ...]:
         """Standard deviations as they are today, in the order of SLIPS."""
         return tuple(self.steadiness.factor * float(getattr(self, name)) for name in SLIPS)
+
+    @property
+    def slips(self) -> Slips:
+        """What it does otherwise than meant while it loads, as it is today."""
+        offset, skew, _, drift, passes = self.sizes
+        return Slips(offset, skew, drift, passes)
 
     def at(self, steadiness: Steadiness) -> Hand:
         """Return the same hand on another day."""

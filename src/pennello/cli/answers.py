@@ -31,7 +31,7 @@ def load_answer(plan: Plan, stroke: PlanStroke, edge: LoadedEdge) -> Answer:
     """Return the answer of `load`."""
     brush = plan.brush(stroke.brush)
     cakes = {cake.id: cake for cake in plan.cakes}
-    band = scatter_band(stroke.recipe, cakes, brush, plan.residue(stroke.id))
+    band = scatter_band(stroke.recipe, cakes, brush, plan.residue(stroke.id), slips=plan.hand.slips)
     return {
         "stroke": stroke.id,
         "applicator": {"kind": brush.kind.value, "width_mm": brush.width_mm, "id": brush.id},

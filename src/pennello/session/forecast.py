@@ -66,7 +66,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
         job.report(0.5, "looking for what would mend it")
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
     attempt = first.attempt
-    band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue)
+    band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue, slips=plan.hand.slips)
     faults = find_faults(first.laid, attempt, first.seen, unit)
     faults = with_sound_mends(faults, attempt, _resolution(plan, stroke, DRAG_PX_PER_MM))
     lasts = from_one_load(plan, stroke)

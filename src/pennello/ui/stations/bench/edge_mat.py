@@ -78,7 +78,7 @@ class EdgeMat(Mat):
         band = outcome.band if outcome else None
         if band is None or band.widest < 0.01:
             return []
-        return [f"Veil: 8 of 10 real loads; shares differ by up to {band.widest:.2f}"]
+        return ["Veil: 8 of 10 loads of your hand"]
 
     def _point(self, at: QPointF) -> None:
         """Follow the hand: the boundary near it is marked on all mats."""
