@@ -182,3 +182,16 @@ def test_odd_lines_are_told(demo):
     assert found == odd
     at = next(one for one in odd_on(plan, "face") if one.code == "keep_clear")
     assert math.hypot(at.x_mm - eye[0], at.y_mm - eye[1]) < 8
+
+
+def test_a_line_below_full_cover_has_no_dark_ticks_where_it_meets_itself():
+    """One coat: along a bent line and where two lines cross every pixel inside has the same colour."""
+    bent = CubicPath(((-20.0, 0.0), (-20.0, -20.0), (20.0, -20.0), (20.0, 0.0)))
+    over = Overlay("half", "lines", 0, -60, 60, 60, "#000000", 0.5, outlines=(bent, line((0, -25), (0, 5))), line_mm=4)
+    chart = face_chart(Measures())
+    bare, drawn_on = (chart_picture(chart, None, (200, 180, 160), 4.0, layers).astype(int) for layers in ((), (over,)))
+    changed = np.abs(drawn_on - bare).sum(axis=2)
+    full = changed.max()
+    usual = float(np.median(changed[changed > 0.5 * full]))
+    assert full < 1.15 * usual  # a joint drawn twice would be half as dark again
+    assert usual > 150

@@ -16,12 +16,13 @@ from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.errors import FileProblemError
+from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
 from pennello.files.plan_schema import json_schema
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.load.recipe import Before, PickUp, Recipe, Wetness
 from pennello.path.cubic import CubicPath
 
@@ -216,7 +217,7 @@ def test_writing_keeps_permissions_and_links(tmp_path, demo):
     assert read_plan(path).title == "Other"
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4, 5])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6])
 def test_files_of_every_older_version_are_read_and_written_back(version, tmp_path):
     old = Path(__file__).parent / f"v{version}-saltmarsh.pennello"
     assert f'"schema": {version}' in old.read_text()[:200]
@@ -225,3 +226,32 @@ def test_files_of_every_older_version_are_read_and_written_back(version, tmp_pat
     write_plan(plan, tmp_path / "new.pennello")
     assert '"schema": 7' in (tmp_path / "new.pennello").read_text()[:200]
     assert read_plan(tmp_path / "new.pennello") == plan
+
+
+def test_a_file_of_version_6_keeps_the_numbers_that_it_left_out(tmp_path):
+    """Defaults changed with 7: the usual coat, how long it takes, what a load holds."""
+    old = json.loads((Path(__file__).parent / "v6-saltmarsh.pennello").read_text())
+    old.pop("dry_after_s", None)
+    old["strokes"][0]["wanted"].pop("coat_um", None)
+    old["brushes"][0].pop("capacity_mm3_per_mm", None)
+    plan = parse_plan(json.dumps(old).encode(), "x")
+    assert plan.dry_after_s == 57.6
+    assert plan.strokes[0].wanted.coat_um == 15
+    assert plan.brushes[0].capacity_mm3_per_mm == 3
+    new = parse_plan(json.dumps({**old, "schema": 7}).encode(), "x")
+    assert (new.dry_after_s, new.strokes[0].wanted.coat_um, new.brushes[0].capacity_mm3_per_mm) == (40, 20, 4.2)
+
+
+def test_all_that_a_hand_can_do_is_kept():
+    plan = demo_plan()
+    stroke = plan.strokes[0]
+    way = replace(
+        stroke.stroke,
+        leans=(Key(0, 0), Key(1, 60)),
+        tilts=(Key(0.2, -1),),
+        parts=(PartKey(0, 0, 0.5), PartKey(1, 0.25, 1)),
+        on_part=True,
+        pats=Pats(0.5, 30, Over.PLACE, 7, mirrored=True),
+    )
+    held = replace(plan, strokes=(replace(stroke, stroke=way), *plan.strokes[1:]))
+    assert parse_plan(plan_bytes(held), "x") == held

@@ -1,11 +1,15 @@
 """Units, paints, cakes, brushes and the shipped catalogue."""
 
+import itertools
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pennello.colour.kubelka_munk import hiding_reflectance
+from pennello.colour.basis import small_basis
+from pennello.colour.kubelka_munk import film, hiding_reflectance, mix
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
@@ -13,6 +17,7 @@ from pennello.kit.cake import Cake, Stripe
 from pennello.kit.contact import contact, contact_width_mm
 from pennello.kit.paint import Finish, Paint, masstones, optics
 from pennello.kit.stripes import with_boundary
+from pennello.lay.channels import fall, scattering_parts
 from pennello.units import MM_PER_INCH, LengthUnit, brush_size_text, from_mm, length_text, to_mm
 
 
@@ -120,3 +125,42 @@ def test_pressure_is_nominal_in_the_middle():
 def test_unknown_names_list_what_there_is():
     with pytest.raises(UnknownNameError, match="there is: a, b"):
         raise UnknownNameError("paint", "z", ["a", "b"])
+
+
+PAIRS = list(itertools.combinations(sorted(catalogue.paints()), 2))
+
+
+@pytest.mark.parametrize("skin", [0.05, 0.45])
+def test_two_wet_coats_are_one_mixed_coat_for_every_pair_of_shipped_paints(skin):
+    """K and S add up by volume alone (Duncan 1940): whatever the parts, to 1e-9."""
+    known = catalogue.paints()
+    for one, other in PAIRS:
+        constants = optics((known[one], known[other]))
+        for first_um, second_um in ((15.0, 15.0), (5.0, 25.0)):
+            depth_k = constants.k[0] * first_um + constants.k[1] * second_um
+            depth_s = constants.s[0] * first_um + constants.s[1] * second_um
+            k, s = mix([first_um, second_um], constants.k, constants.s)
+            whole = film(k * (first_um + second_um), s * (first_um + second_um), np.full(36, skin))
+            assert film(depth_k, depth_s, np.full(36, skin)) == pytest.approx(whole, abs=1e-9)
+
+
+def test_tint_is_the_strength_in_a_let_down_and_leaves_the_masstone():
+    plain = Paint("x", "X", "#1a1817")
+    strong = replace(plain, tint=2.0)
+    one, other = (optics((paint,)) for paint in (plain, strong))
+    assert other.k == pytest.approx(2 * one.k)
+    assert other.s == pytest.approx(2 * one.s)
+    assert float(one.s[0, 0]) == pytest.approx(0.02)
+    assert float(one.k.mean()) == pytest.approx(1.05, abs=0.1)  # of a black, per um
+
+
+def test_scattering_falls_with_the_wavelength_where_a_paint_says_so():
+    white = optics((catalogue.paints()["foam-white"],))
+    assert white.s[0, 0] / white.s[0, -1] == pytest.approx(730 / 380)
+    for exponent in (0.0, 0.5, 1.0, 2.0):
+        basis = small_basis(8)
+        s = optics((Paint("x", "X", "#808080", scatter_exponent=exponent),)).at(basis).s
+        even, falling = scattering_parts(s, basis)[0]
+        assert even + falling * fall(basis) == pytest.approx(s[0], rel=0.06 if exponent == 2 else 0.03)
+    with pytest.raises(OutOfRangeError):
+        Paint("x", "X", "#808080", scatter_exponent=3)

@@ -50,6 +50,48 @@ def test_pressure_keys_are_put_dragged_stepped_and_taken_out(window, hand, drag)
     assert way(window).pressure == 0.5
 
 
+@pytest.mark.parametrize(
+    ("key", "read"),
+    [
+        ("lean", lambda way: [one.value for one in way.leans]),
+        ("tilt", lambda way: [one.value for one in way.tilts]),
+        ("to", lambda way: [one.to_u for one in way.parts]),
+    ],
+)
+def test_the_strip_shows_and_changes_what_the_hand_does(window, hand, drag, key, read):
+    hand.shown.setCurrentIndex(hand.shown.findData(key))
+    hand.shown.activated.emit(hand.shown.currentIndex())
+    area = hand._area
+    place = QPoint(round(area.center().x()), round(area.top() + (40 if key == "to" else 12)))
+    QTest.mouseDClick(hand.strip, Qt.MouseButton.LeftButton, pos=place)
+    assert len(read(way(window))) == 3
+    middle = read(way(window))[1]
+    drag(hand._keys[1], 0, 25)
+    assert read(way(window))[1] < middle
+    QTest.keyClick(hand._keys[1], Qt.Key.Key_Up)
+    assert hand._keys[1].accessibleName()
+    while window.document.undo_label:
+        window.document.undo()
+    assert read(way(window)) == []
+
+
+def test_patted_and_where_a_part_lies(window, hand):
+    window.model.choose("lantern-cheek")
+    hand.patted.setCurrentIndex(2)
+    hand.patted.activated.emit(2)
+    hand.overlap.edited.emit(50.0)
+    hand.turn.edited.emit(30.0)
+    hand.on_part.click()
+    pats = way(window).pats
+    assert (pats.over.value, pats.overlap, pats.turn_deg, way(window).on_part) == ("place", 0.5, 30, True)
+    hand.patted.activated.emit(0)
+    assert way(window).pats is None
+    assert not hand.overlap.isEnabled()
+    while window.document.undo_label:
+        window.document.undo()
+    assert way(window).pats is None
+
+
 def test_flips_on_the_way(window, hand, drag):
     window.model.choose("kelp-swoosh")
     hand.named["Keep the rim"].click()

@@ -222,6 +222,7 @@ def _solve_verbs(verbs: Any) -> None:
     _searched(ways)
 
     _wish_verb(verbs)
+    _hold_verb(verbs)
 
 
 def _wish_verb(verbs: Any) -> None:
@@ -238,6 +239,24 @@ def _wish_verb(verbs: Any) -> None:
     wish.add_argument("--tolerance", type=number, metavar="DE", help="mean dE up to which it holds")
     wish.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(wish)
+
+
+def _hold_verb(verbs: Any) -> None:
+    hold = _plan_verb(verbs, "hold", "how the hand holds and leads a stroke", stroke=True)
+    along = "one value, or AT:VALUE,AT:VALUE with AT from 0 (start) to 1 (end)"
+    hold.add_argument("--pressure", metavar="KEYS", help=f"0.05 to 1; {along}")
+    hold.add_argument("--lean", metavar="KEYS", help=f"0 (upright) to 70 degrees; {along}")
+    hold.add_argument("--tilt", metavar="KEYS", help=f"-1 (on corner A) to 1 (on corner B); {along}")
+    hold.add_argument("--part", metavar="KEYS", help="the part of the edge on the skin: FROM-TO, or AT:FROM-TO,...")
+    hold.add_argument("--on-part", action="store_true", default=None, help="the path is that of the part that touches")
+    hold.add_argument("--whole-edge", dest="on_part", action="store_false", help="the path is that of the whole edge")
+    hold.add_argument("--lift", type=length_mm, metavar="MM", help="over how much of its end the brush lifts off")
+    hold.add_argument("--exit", choices=("edge", "corner A", "corner B"), help="what leaves the skin last")
+    hold.add_argument("--pats", choices=("way", "place", "no"), help="set down again and again, from one load")
+    hold.add_argument("--overlap", type=number, metavar="SHARE", help="of pats, 0 to 0.9")
+    hold.add_argument("--turn", type=number, metavar="DEG", help="of pats to and fro, 0 to 180")
+    hold.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(hold)
 
 
 def _searched(parser: argparse.ArgumentParser) -> None:

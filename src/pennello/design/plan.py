@@ -24,6 +24,7 @@ from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
+from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.laying import runs_of
 from pennello.lay.stroke import Stroke
 from pennello.load.edge import LoadedEdge, load
@@ -31,9 +32,6 @@ from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
 MOST_WAIT_S = 86_400.0
-DRY_AFTER_S = 57.6
-"""After how long a coat of 15 um is dry to the touch, s (a default)."""
-
 Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke", PlacedMotif)
 
 

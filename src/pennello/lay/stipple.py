@@ -106,7 +106,7 @@ def _octave(canvas: Canvas, grain_mm: float, seed: int) -> Array:
     x = (canvas.left_mm + (np.arange(canvas.columns) + 0.5) * step) / grain_mm
     y = (canvas.top_mm + (np.arange(canvas.rows) + 0.5) * step) / grain_mm
     left, top = math.floor(float(x[0])), math.floor(float(y[0]))
-    knots = _hashed(np.arange(left, math.floor(float(x[-1])) + 2), np.arange(top, math.floor(float(y[-1])) + 2), seed)
+    knots = _hashed(np.arange(left, math.floor(float(x[-1])) + 3), np.arange(top, math.floor(float(y[-1])) + 3), seed)
     rows = _smooth(knots, y - top)
     return np.ascontiguousarray(_smooth(rows.T, x - left).T)
 

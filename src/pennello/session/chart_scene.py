@@ -158,7 +158,7 @@ def chart_picture(
         corner = place(np.array([[painted.canvas.left_mm, painted.canvas.top_mm]]))[0]
         page.paste(film, (round(corner[0]), round(corner[1])), film)
     for overlay in overlays:
-        draw_overlay(draw, overlay, place, px_per_mm * twice)
+        draw_overlay(page, overlay, place, px_per_mm * twice)
     for line in chart.lines:
         ink = (0x25, 0x21, 0x1D) if line.weight > 0.5 else (0x7A, 0x68, 0x58)
         draw.line(place(drawn(line.path)), fill=ink, width=max(1, round(0.35 * line.weight * px_per_mm * twice)))
@@ -173,25 +173,33 @@ def grain_colour(overlay: Overlay, brightness: float) -> tuple[int, int, int]:
 
 
 def draw_overlay(
-    draw: Any, overlay: Overlay, place: Callable[[Array], list[tuple[float, float]]], scale: float
+    page: Any, overlay: Overlay, place: Callable[[Array], list[tuple[float, float]]], scale: float
 ) -> None:
-    """Draw glitter's grains, a stencil's shapes, or lines; `place` gives px from mm, `scale` is px per mm."""
+    """Draw glitter's grains, a stencil's shapes, or lines; `place` gives px from mm, `scale` is px per mm.
+
+    Shapes and lines are laid as one coat: where they cover themselves or each other they are no darker.
+    """
+    from PIL import Image, ImageDraw  # noqa: PLC0415 - not at the start
+
     if overlay.kind == GLITTER:
+        draw = ImageDraw.Draw(page)
         for x, y, radius, brightness in grains(overlay):
             ((px, py),) = place(np.array([[x, y]]))
             size = max(radius * scale, 0.7)
             draw.ellipse((px - size, py - size, px + size, py + size), fill=grain_colour(overlay, float(brightness)))
         return
-    colour = (*grain_colour(overlay, 1.0), round(255 * overlay.amount))
+    coat = Image.new("L", page.size)
+    draw, full = ImageDraw.Draw(coat), round(255 * overlay.amount)
     for path in paths_of(overlay):
         points = place(drawn(path))
         if overlay.kind == LINES:
-            _draw_line(draw, points, overlay.line_mm * scale, colour)
+            _draw_line(draw, points, overlay.line_mm * scale, full)
         else:
-            draw.polygon(points, fill=colour)
+            draw.polygon(points, fill=full)
+    page.paste(grain_colour(overlay, 1.0), mask=coat)
 
 
-def _draw_line(draw: Any, points: list[tuple[float, float]], width: float, colour: tuple[int, int, int, int]) -> None:
+def _draw_line(draw: Any, points: list[tuple[float, float]], width: float, colour: int) -> None:
     """Draw a line with round ends, or a dot."""
     for x, y in (points[0], points[-1]):
         draw.ellipse((x - width / 2, y - width / 2, x + width / 2, y + width / 2), fill=colour)

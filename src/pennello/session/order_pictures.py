@@ -52,7 +52,7 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
 
 def overlay_thumbnail(plan: Plan, overlay: Overlay) -> Picture:
     """Return glitter, a stencil or lines on the plan's skin, sRGB bytes with what is bare, shape (rows, columns, 4)."""
-    from PIL import Image, ImageDraw  # noqa: PLC0415 - not at the start
+    from PIL import Image  # noqa: PLC0415 - not at the start
 
     edge = _EDGE_MM
     longest = max(overlay.width_mm, overlay.height_mm) + 2 * edge
@@ -67,7 +67,7 @@ def overlay_thumbnail(plan: Plan, overlay: Overlay) -> Picture:
     def place(points: NDArray[np.floating[Any]]) -> list[tuple[float, float]]:
         return [(float(x), float(y)) for x, y in (points - corner) * scale]
 
-    draw_overlay(ImageDraw.Draw(page, "RGBA"), overlay, place, scale)
+    draw_overlay(page, overlay, place, scale)
     small = page.resize((size[0] // _TWICE, size[1] // _TWICE)).convert("RGBA")
     return np.ascontiguousarray(np.asarray(small))
 

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QFileDialog,
     QFrame,
@@ -20,10 +22,11 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.design.edits import with_stroke
-from pennello.design.plan import DRY_AFTER_S
+from pennello.design.hand_curves import CURVES
 from pennello.design.rims import mirrored, reversed_way, rim_kept, with_way_of
 from pennello.errors import PennelloError
-from pennello.lay.stroke import Exit, Key, Stroke
+from pennello.lay.drying import DRY_AFTER_S
+from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
 from pennello.ui.stations.bench.cake_fields import choice
@@ -43,7 +46,9 @@ LIFT = Quantity("Lift at the end", 0, 200, 1, 1, length=True)
 PART_FROM = Quantity("Part of the edge on the skin, from", 0, 98, 5, 0, " %")
 PART_TO = Quantity("Part of the edge on the skin, to", 2, 100, 5, 0, " %")
 WAIT = Quantity("Wait before this stroke", 0, 86400, 5, 0, " s")
-DRY = Quantity("A coat of 15 µm is dry to the touch after", 1, 86400, 5, 0, " s")
+DRY = Quantity("A coat of 20 µm is dry to the touch after", 1, 86400, 5, 0, " s")
+OVERLAP = Quantity("How far pats lie over each other", 0, 90, 5, 0, " %")
+TURN = Quantity("How far pats are turned to and fro", 0, 180, 5, 0, "°")
 PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
 _LEFT, _TOP, _FOOT = 46, 8, 34
 
@@ -70,7 +75,8 @@ class HandPage(QFrame):
         row.setContentsMargins(12, 8, 12, 8)
         row.setSpacing(16)
         self.strip = Surface(self)
-        self.strip.setAccessibleName("Pressure along the stroke: double click puts a key")
+        self.curve = CURVES["pressure"]
+        self.strip.setAccessibleName("What the hand does along the stroke: double click puts a key")
         self.strip.draw = self._draw
         self.strip.resized.connect(self._place)
         self.strip.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
@@ -89,6 +95,7 @@ class HandPage(QFrame):
             NumberField(one) for one in (LIFT, PART_FROM, PART_TO, WAIT, DRY)
         )
         self.dry.edited.connect(self._set_dry)
+        self._more_fields(guard)
         self.exit: QComboBox = choice("What leaves last", guard)
         for exit_ in Exit:
             self.exit.addItem("all of it" if exit_ is Exit.EDGE else exit_.value, exit_)
@@ -104,6 +111,10 @@ class HandPage(QFrame):
             ("to", self.part_to, 1, 2),
             ("Wait before", self.wait, 0, 4),
             ("A coat dries in", self.dry, 1, 4),
+            ("The strip shows", self.shown, 2, 0),
+            ("Pulled or patted", self.patted, 2, 2),
+            ("Pats overlap by", self.overlap, 3, 2),
+            ("and turn by", self.turn, 3, 4),
         )
         for words, widget, at, column in places:
             label = Label(words)
@@ -111,17 +122,54 @@ class HandPage(QFrame):
             label.setBuddy(widget)
             grid.addWidget(label, at, column)
             grid.addWidget(widget, at, column + 1)
+        grid.addWidget(self.on_part, 3, 0, 1, 2)
         grid.setColumnStretch(1, 1)
         grid.setColumnStretch(3, 1)
         grid.setColumnStretch(5, 1)
-        grid.setVerticalSpacing(2)
+        grid.setVerticalSpacing(4)
         box.addLayout(grid)
         box.addLayout(self._buttons())
         box.addStretch(1)
         return box
 
+    def _more_fields(self, guard: WheelGuard) -> None:
+        self.shown: QComboBox = choice("What the strip shows and changes along the stroke", guard)
+        for one in CURVES.values():
+            self.shown.addItem(one.name, one.key)
+        self.shown.activated.connect(lambda at: self.show_curve(self.shown.itemData(at)))
+        self.patted: QComboBox = choice(
+            "Pulled, set down along the way, or over the place that it encloses, from one load", guard
+        )
+        for words, over in (("pulled", None), ("pats", Over.WAY), ("field", Over.PLACE)):
+            self.patted.addItem(words, over)
+        self.patted.activated.connect(lambda at: self._set_pats(self.patted.itemData(at)))
+        self.overlap, self.turn = NumberField(OVERLAP), NumberField(TURN)
+        self.overlap.edited.connect(lambda v: self._change_pats("Overlap of pats", overlap=v / 100))
+        self.turn.edited.connect(lambda v: self._change_pats("Turn of pats", turn_deg=v))
+        self.on_part = QCheckBox("Lies where it touches")
+        self.on_part.setToolTip("The path is that of the part that touches, not of the whole edge")
+        self.on_part.clicked.connect(lambda on: self._set("Where the part lies", lambda s: replace(s, on_part=on)))
+
+    def show_curve(self, key: str) -> None:
+        """Show and change another thing along the stroke: pressure, lean, tilt, from or to."""
+        self.curve = CURVES[key]
+        self.refresh()
+
+    def _set_pats(self, over: Over | None) -> None:
+        def make(stroke: Stroke) -> Stroke:
+            return replace(stroke, pats=None if over is None else replace(stroke.pats or Pats(), over=over))
+
+        self._set("Pulled or patted", make)
+
+    def _change_pats(self, label: str, **change: Any) -> None:
+        def make(stroke: Stroke) -> Stroke:
+            return replace(stroke, pats=replace(stroke.pats, **change)) if stroke.pats else stroke
+
+        self._set(label, make, label)
+
     def _buttons(self) -> QGridLayout:
         grid = QGridLayout()
+        grid.setVerticalSpacing(4)
         self.named: dict[str, QPushButton] = {}
         deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
             ("Flip midway", "Turn the brush half round on the way: A and B change sides", self._add_flip),
@@ -140,7 +188,7 @@ class HandPage(QFrame):
             button.setProperty("main" if words == "Done" else "chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
-            button.setMinimumHeight(30)
+            button.setMinimumHeight(26)
             grid.addWidget(button, number // 5, number % 5)
             self.named[words] = button
         return grid
@@ -158,7 +206,7 @@ class HandPage(QFrame):
         def make(stroke: Stroke) -> Stroke:
             low, high = stroke.part
             part = (min(u, high - 0.02), high) if end == 0 else (low, max(u, low + 0.02))
-            return replace(stroke, part=part)
+            return replace(stroke, part=part, parts=())
 
         self._set("Part of the edge on the skin", make, f"touch {end}")
 
@@ -244,19 +292,27 @@ class HandPage(QFrame):
 
     def _shown_keys(self) -> tuple[Key, ...]:
         stroke = self._model.stroke
-        if stroke is None:
-            return ()
-        way = stroke.stroke
-        return way.pressures or (Key(0.0, way.pressure), Key(1.0, way.pressure))
+        return () if stroke is None else self.curve.keys(stroke.stroke)
+
+    def _value(self, up: float) -> float:
+        """Return the value that so much of the strip's height stands for."""
+        return self.curve.held(self.curve.low + up * (self.curve.high - self.curve.low))
+
+    def _height(self, value: float) -> float:
+        return (value - self.curve.low) / (self.curve.high - self.curve.low)
 
     def _add_key(self, event: QMouseEvent) -> None:
         area, at = self._area, event.position()
         if not area.contains(at):
             return
         along, up = (at.x() - area.left()) / area.width(), (area.bottom() - at.y()) / area.height()
-        key = Key(round(_held(along, 0, 1), 4), round(_held(up, 0.05, 1), 3))
+        key = Key(round(_held(along, 0, 1), 4), self._value(up))
         keys = tuple(sorted((*self._shown_keys(), key), key=lambda one: one.at))
-        self._set("Pressure key", lambda stroke: replace(stroke, pressures=keys))
+        self._set(self._label, lambda stroke: self.curve.on(stroke, keys))
+
+    @property
+    def _label(self) -> str:
+        return f"Key of {self.curve.name}"
 
     def _key_handle(self, index: int) -> Handle:
         model = self._model
@@ -265,39 +321,40 @@ class HandPage(QFrame):
             low = keys[index - 1].at if index else 0.0
             high = keys[index + 1].at if index + 1 < len(keys) else 1.0
             at = _held(keys[index].at + right, low, high)
-            key = Key(round(at, 4), round(_held(keys[index].value + up, 0.05, 1.0), 3))
+            key = Key(round(at, 4), self.curve.held(keys[index].value + up * (self.curve.high - self.curve.low)))
             return (*keys[:index], key, *keys[index + 1 :])
 
         def value() -> str:
             keys = self._shown_keys()
-            return f"{keys[index].value:.0%} at {keys[index].at:.0%} of the way" if index < len(keys) else ""
+            if index >= len(keys):
+                return ""
+            return f"{self.curve.words(keys[index].value)} at {keys[index].at:.0%} of the way"
 
         def committed() -> tuple[Key, ...]:
-            way = model.committed_stroke.stroke
-            return way.pressures or (Key(0.0, way.pressure), Key(1.0, way.pressure))
+            return self.curve.keys(model.committed_stroke.stroke)
 
         def dragged(way: QPointF) -> None:
             area = self._area
             keys = moved(committed(), way.x() / area.width(), -way.y() / area.height())
-            model.preview(stroke_change(lambda s: replace(s, pressures=keys)))
+            model.preview(stroke_change(lambda s: self.curve.on(s, keys)))
 
         def stepped(x: int, y: int, factor: float) -> None:
             step = 0.01 if factor == FINE else 0.05 * factor
             keys = moved(self._shown_keys(), x * step, -y * step)
-            self._set("Pressure key", lambda s: replace(s, pressures=keys), f"key {index}")
+            self._set(self._label, lambda s: self.curve.on(s, keys), f"key {index}")
 
         def typed() -> None:
             keys = self._shown_keys()
             if 0 < index < len(keys) - 1:  # an inner key goes away
                 fewer = (*keys[:index], *keys[index + 1 :])
-                self._set("Take a key out", lambda s: replace(s, pressures=fewer))
+                self._set("Take a key out", lambda s: self.curve.on(s, fewer))
 
         work = HandleWork(
-            f"Pressure key {index + 1}",
+            f"Key {index + 1} along the stroke",
             value,
             dragged,
             stepped,
-            lambda: model.commit("Pressure key"),
+            lambda: model.commit(self._label),
             model.cancel,
             typed,
         )
@@ -342,7 +399,9 @@ class HandPage(QFrame):
         area = self._area
         total = max(length_mm(stroke.stroke.path), 1e-6) if stroke else 1.0
         for handle, key in zip(self._keys, keys, strict=True):
-            handle.put(QPointF(area.left() + key.at * area.width(), area.bottom() - key.value * area.height()))
+            handle.put(
+                QPointF(area.left() + key.at * area.width(), area.bottom() - self._height(key.value) * area.height())
+            )
             handle.refresh()
         for handle, at in zip(self._flips, flips, strict=True):
             handle.put(QPointF(area.left() + min(at / total, 1.0) * area.width(), area.bottom() + 12))
@@ -365,28 +424,39 @@ class HandPage(QFrame):
             field.show_amount(value)
         own = self._model.plan.dry_after_s != DRY_AFTER_S
         self.dry.setToolTip(
-            "A coat of 15 µm is dry to the touch after: " + ("yours" if own else "a default; time yours")
+            "A coat of 20 µm is dry to the touch after: " + ("yours" if own else "a default; time yours")
         )
         with QSignalBlocker(self.exit):
             self.exit.setCurrentIndex(list(Exit).index(way.exit))
+        self._refresh_more(way)
         self._place()
         self.strip.update()
 
+    def _refresh_more(self, way: Stroke) -> None:
+        with QSignalBlocker(self.shown), QSignalBlocker(self.patted), QSignalBlocker(self.on_part):
+            self.shown.setCurrentIndex(list(CURVES).index(self.curve.key))
+            self.patted.setCurrentIndex(0 if way.pats is None else 1 + list(Over).index(way.pats.over))
+            self.on_part.setChecked(way.on_part)
+        for field, value in ((self.overlap, "overlap"), (self.turn, "turn_deg")):
+            field.setEnabled(way.pats is not None)
+            shown = getattr(way.pats or Pats(), value)
+            field.show_amount(shown * 100 if value == "overlap" else shown)
+
     def _draw(self, painter: QPainter) -> None:
-        """Draw the ribbon as thick as it is pressed, in the colour of the load's middle, over a ruler of the way."""
+        """Draw what is shown along the way, in the colour of the load's middle, over a ruler of the way."""
         outcome, area = self._model.outcome, self._area
         if outcome is None:
             return
         track = outcome.laid.track
         total = max(track.length_mm, 1e-6)
-        pressure = outcome.attempt.stroke.pressure_at(np.linspace(0, 1, 80))
+        way = outcome.attempt.stroke
         x = area.left() + np.linspace(0, 1, 80) * area.width()
-        top = area.bottom() - pressure * area.height()
+        value = keyed(self.curve.keys(way), np.linspace(0, 1, 80))
+        top = area.bottom() - (value - self.curve.low) / (self.curve.high - self.curve.low) * area.height()
         painter.setPen(QPen(QColor(theme().line), 1))
-        for level in (0.0, 0.5, 1.0):
-            y = area.bottom() - level * area.height()
+        for level, words in self.curve.levels:
+            y = area.bottom() - self._height(level) * area.height()
             painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-            words = {0.0: "off", 0.5: "50 %", 1.0: "full"}[level]
             draw_note(painter, QRectF(0, y - 8, _LEFT - 6, 16), words, Qt.AlignmentFlag.AlignRight)
         colours = edge_colours(outcome.laid.edge, dict(outcome.attempt.paints))
         painter.setBrush(QColor(*(int(part) for part in colours[len(colours) // 2])))

@@ -138,14 +138,14 @@ def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:
 
 
 def draw_shapes(painter: QPainter, overlay: Overlay) -> None:
-    """Draw a stencil's shapes, or lines and dots, in mm where they lie."""
+    """Draw a stencil's shapes, or lines and dots, in mm where they lie, as one coat: no darker where they meet."""
     colour = QColor(overlay.srgb)
     colour.setAlphaF(overlay.amount)
+    coat = QPainterPath()
+    coat.setFillRule(Qt.FillRule.WindingFill)
     for path in paths_of(overlay):
-        shape = outline_of(path)
-        if overlay.kind == LINES:
-            shape = _thick(path, overlay.line_mm)
-        painter.fillPath(shape, colour)
+        coat.addPath(_thick(path, overlay.line_mm) if overlay.kind == LINES else outline_of(path))
+    painter.fillPath(coat.simplified() if overlay.kind == LINES else coat, colour)
 
 
 def _thick(path: CubicPath, width_mm: float) -> QPainterPath:
