@@ -218,3 +218,34 @@ def parse_amount(text: str, unit: str) -> float:
     if named and named != own and named.lower() not in (own.lower(), *_SAME.get(own, ())):
         raise NumberTextError(text, how)
     return value
+
+
+WHOLE_FROM_DE = 3.0
+"""A difference from here on is told in whole dE: no prediction knows it better."""
+
+
+def difference_text(de00: float) -> str:
+    """Return a colour difference with the digits that it deserves, without its unit.
+
+    >>> difference_text(0.62), difference_text(5.6)
+    ('0.6', '6')
+    """
+    return f"{de00:.1f}" if abs(de00) < WHOLE_FROM_DE else f"{de00:.0f}"
+
+
+def de_text(de00: float) -> str:
+    """Return a colour difference with its unit.
+
+    >>> de_text(0.62)
+    '0.6 dE'
+    """
+    return f"{difference_text(de00)} dE"
+
+
+def about_seconds_text(seconds: float) -> str:
+    """Return a time that hangs on films drying with the digits that it deserves: from 20 s on in steps of 5.
+
+    >>> about_seconds_text(7.3), about_seconds_text(43.0)
+    ('7 s', '45 s')
+    """
+    return f"{seconds:.0f} s" if seconds < 20 else f"{5 * round(seconds / 5)} s"

@@ -28,7 +28,7 @@ def test_load_says_its_axis_and_every_kind_can_be_asked(ask, tmp_path):
     assert len(changed["boundaries"]) == 1
     assert len(read_plan(out).stroke("dahlia-petal").recipe.pickups) == 2
     assert "does not take" in ask("load", DEMO, "dahlia-petal", "--as", "tip", code=2)
-    assert 0 < flat["scatter"]["widest"] < 0.6
+    assert 0 < flat["scatter"]["widest"] < 0.95
     assert np.shape(flat["scatter"]["low"]) == (len(flat["paints"]), 64)
 
 
@@ -104,7 +104,7 @@ def test_calibrate(ask, tmp_path):
     seen = ("--full-after", "9", "--petals", "4x60", "--blend-mm", "3", "--out", out)
     fits = ask("calibrate", DEMO, "flat-3-4", *seen, "--json")["fits"]
     assert fits[0]["value"] == pytest.approx(9 / np.log(20), rel=1e-3)
-    assert len(read_plan(out).brush("flat-3-4").own) == 4
+    assert set(read_plan(out).brush("flat-3-4").own) == {"fill_passes", "release_mm", "drift_mm"}
     assert "at least one" in ask("calibrate", DEMO, "flat-3-4", code=2)
 
 

@@ -157,7 +157,7 @@ def test_every_kind_is_drawn_for_every_tool(window):
 
 def test_the_scatter_is_drawn_when_the_hand_rests(window):
     assert window.model.outcome.band is not None
-    assert "8 of 10 real loads" in window.bench.edge.words.text()
+    assert "8 of 10 loads of your hand" in window.bench.edge.words.text()
     before = window.bench.edge.surface.grab().toImage()
     QTest.keyClick(window.bench.cake._brush, KEYS.Key_Right)
     assert window.model.outcome.band is None

@@ -1,5 +1,7 @@
 """The Order station and the run at the chair, through the window."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -162,6 +164,9 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
     station.panel.worth.setValue(2.5)
     rested(qtbot, station)
     assert dict(window.document.committed.ordering.worth) == {"leaf-spray": 2.5}
+    slow = replace(window.document.committed, dry_after_s=150.0)
+    window.document.edit("Slow paint", slow)
+    rested(qtbot, station)
     waiting = [step for step in station.model.arranged.steps if step.kind is StepKind.WAIT]
     held = next(step.job for step in waiting if step.job.split("/")[0] not in step.waits_for[0])
     station.model.choose(held)
@@ -341,7 +346,6 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
 
 
 def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
-    from dataclasses import replace
 
     empty = open_window(replace(demo, strokes=()))
     empty.go_to(ORDER)

@@ -351,5 +351,5 @@ def test_calibration_in_a_minute(tray, monkeypatch):
     tray.station.detail.calibrate_wanted.emit()
     brush = thing(tray)
     assert brush.fill_passes == pytest.approx(18 / np.log(20), rel=1e-3)
-    assert set(brush.own) == {"fill_passes", "release_mm", "capacity_mm3_per_mm", "drift_mm"}
+    assert set(brush.own) == {"fill_passes", "release_mm", "drift_mm"}
     assert tray.station.detail.brush_numbers.marks["release_mm"].text() == "yours"

@@ -51,7 +51,7 @@ class Ladder:
 
 
 def window_lightness(cake: Cake, pickup: PickUp, brush: Applicator, paints: Mapping[str, Paint], skin: Array) -> float:
-    """Return the mean L* over the edge of a good coat (15 um) of what a pick-up loads, on a skin."""
+    """Return the mean L* over the edge of a good coat (20 um) of what a pick-up loads, on a skin."""
     edge = load(Recipe((pickup,)), {cake.id: cake}, brush)
     constants = optics(tuple(paints[name] for name in edge.paints))
     held = edge.volume_mm3_per_mm > 0

@@ -10,7 +10,7 @@ from pennello.aim.comparison import Comparison
 from pennello.aim.state import State, state_of
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
-from pennello.units import LengthUnit
+from pennello.units import LengthUnit, de_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,10 +26,10 @@ class Verdict:
     def headline(self) -> str:
         """One line for the painter."""
         if self.state is State.HOLDS:
-            return f"Holds: {self.mean_de00:.1f} dE from what you want."
+            return f"Holds: {de_text(self.mean_de00)} from what you want."
         word = self.state.value.capitalize()
         if not self.causes:
-            return f"{word}: {self.mean_de00:.1f} dE from what you want, and nothing on this table brings it nearer."
+            return f"{word}: {de_text(self.mean_de00)} from what you want, and nothing on this table brings it nearer."
         return f"{word}: {_lowered(self.causes[0].text)}"
 
 

@@ -28,7 +28,7 @@ from pennello.solve.find_load import Filters, Find, find_load
 from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_find
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import at_hand, stock
-from pennello.units import length_text, parse_number
+from pennello.units import de_text, length_text, parse_number
 
 Answer = dict[str, Any]
 _CAKE_TRIES = 100
@@ -64,7 +64,7 @@ def find_load_verb(wish: Namespace) -> int:
         return 0
     for number, find in enumerate(board.finds, 1):
         costs = f" ({', '.join(find.costs)})" if find.costs else ""
-        print(f"{number}. {_words(find)}: {find.mean_de00:.1f} dE, {find.state.value}{costs}")
+        print(f"{number}. {_words(find)}: {de_text(find.mean_de00)}, {find.state.value}{costs}")
         print(f"   {reason_of(find.seen, find.attempt, find.laid)}; holds in {find.holds_share:.0%} of tries")
     for line in board.left_out:
         print(f"left out: {line}")
@@ -137,7 +137,7 @@ def design_cake_verb(wish: Namespace) -> int:
         return 0
     for number, design in enumerate(designs, 1):
         rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
-        print(f"{number}. {rows}: {design.mean_de00:.1f} dE (an even coat, predicted)")
+        print(f"{number}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
     print(*doubts, sep="\n")
     return 0
 
@@ -198,7 +198,7 @@ def forgive_verb(wish: Namespace) -> int:
         f"({found.low:.0%} to {found.high:.0%}, 95 % interval); at least close in {found.close}."
     )
     print(f"It minds {SLIP_WORDS[found.minds_most]} most: {found.minds[found.minds_most]:+.1f} dE for a usual slip.")
-    print(f"Worst likely: {found.worst.mean_de00:.1f} dE; as meant: {found.nominal:.1f} dE (predicted).")
+    print(f"Worst likely: {de_text(found.worst.mean_de00)}; as meant: {de_text(found.nominal)} (predicted).")
     return 0
 
 
@@ -274,14 +274,14 @@ def loads(wish: Namespace) -> int:
             }
         )
         return 0
-    last = f", worst stroke {worst.mean_de00:.1f} dE" if worst else ""
+    last = f", worst stroke {de_text(worst.mean_de00)}" if worst else ""
     print(f"{_counted(advice.loads, 'load')} instead of {advice.before}{last} ({advice.by}, predicted)")
     print(
         f"{_counted(advice.rinses, 'rinse')} instead of {advice.rinses_before}, "
         f"{_counted(advice.brush_changes, 'brush change')} instead of {advice.brush_changes_before}"
     )
     for one in advice.served:
-        names = ", ".join(f"{plan.stroke(share.stroke).name} {share.mean_de00:.1f} dE" for share in one.shares)
+        names = ", ".join(f"{plan.stroke(share.stroke).name} {de_text(share.mean_de00)}" for share in one.shares)
         print(f"  {plan.brush(one.load.brush).name} from {' + '.join(one.load.recipe.cakes) or 'pans'}: {names}")
     return 0
 

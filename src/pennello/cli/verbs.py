@@ -27,7 +27,7 @@ from pennello.files.plan_schema import json_schema
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import boundaries
-from pennello.units import length_text, parse_length, parse_number
+from pennello.units import de_text, difference_text, length_text, parse_length, parse_number
 
 if TYPE_CHECKING:
     from pennello.practice.calibrate import Fit, Petals
@@ -111,11 +111,11 @@ def lay(wish: Namespace) -> int:
 
 
 def _say(verdict: Verdict) -> None:
-    print(f"{verdict.headline}  (mean {verdict.mean_de00:.1f} dE, 95 % below {verdict.p95_de00:.1f} dE, predicted)")
+    print(f"{verdict.headline}  (mean {de_text(verdict.mean_de00)}, 95 % below {de_text(verdict.p95_de00)}, predicted)")
     for cause in verdict.causes:
         print(f"  {cause.code}: {cause.text}")
         for rated in cause.mends:
-            print(f"    {rated.mend.words}: {verdict.mean_de00:.1f} -> {rated.mean_de00:.1f} dE")
+            print(f"    {rated.mend.words}: {difference_text(verdict.mean_de00)} -> {de_text(rated.mean_de00)}")
 
 
 def check(wish: Namespace) -> int:

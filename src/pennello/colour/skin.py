@@ -1,6 +1,7 @@
 """Skin by its individual typology angle, ITA = atan((L* - 50) / b*).
 
-Classes: A. Chardon, I. Cretois, C. Hourseau, International Journal of Cosmetic Science 13 (1991) 191-208. The
+Classes: A. Chardon, I. Cretois, C. Hourseau, International Journal of Cosmetic Science 13 (1991) 191-208, with the
+limits in use today: above 55, 41, 28, 10, -30 degrees, and dark below (limits from memory). The
 b* and a* that belong to an angle are a default from memory of typical readings; L* follows from the angle and
 b*, so the angle itself is exact.
 """

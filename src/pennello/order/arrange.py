@@ -219,8 +219,10 @@ def _chosen(design: Design, target_s: float) -> Choice:
         problem = _problem(design, taken)
         if not taken:
             return 0.0
-        own = own_order(problem, taken, Ordering())
-        return first_order(problem, own).total / 10
+        first = first_order(problem, own_order(problem, taken, Ordering()))
+        if first.total / 10 > target_s and problem.count <= MOST_EXACT:  # it may fit after all
+            first = exact_order(problem, first)
+        return first.total / 10
 
     needs = [
         (part_of[lag.after], part_of[lag.before])

@@ -14,6 +14,7 @@ from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Job, Lag, Why
 from pennello.order.jobs import SKIN, Work
 from pennello.order.pace import StepKind
+from pennello.units import about_seconds_text
 
 LIGHT_L, DARK_L = 75.0, 35.0
 """Line work lighter than the one is white, darker than the other is black, in L* (defaults)."""
@@ -103,11 +104,11 @@ def _over(lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | Non
         yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OVER, words)
     elif _pulled(lower, upper):
         most = math.floor(films.time_to(TACKY, lower.id, upper.id, rate) * 10) / 10
-        words = f"{upper.name} is pulled while {lower.name} is wet, within {most:.0f} s"
+        words = f"{upper.name} is pulled while {lower.name} is wet, within {about_seconds_text(most)}"
         yield Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
     else:
         least = math.ceil(films.time_to(DRY, lower.id, upper.id, rate) * 10) / 10
-        words = f"{lower.name} ({um:.0f} µm) dries for {least:.0f} s before {upper.name} goes over it"
+        words = f"{lower.name} ({um:.0f} µm) dries for {about_seconds_text(least)} before {upper.name} goes over it"
         yield Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
 
 
@@ -132,7 +133,7 @@ def _glitter(
         yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
     top = below[-1]
     opens, closes = films.time_to(TACKY, top.id, glitter.id, rate), films.time_to(DRY, top.id, glitter.id, rate)
-    words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {closes:.0f} s after it"
+    words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {about_seconds_text(closes)} after it"
     yield Lag(top.id, glitter.id, math.ceil(opens * 10) / 10, math.floor(closes * 10) / 10, Why.TACKY, words)
 
 
@@ -202,9 +203,9 @@ def _ruled(one: Job, other: Job, kind: RuleKind, films: Films, rate: float) -> I
         yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
     elif kind is RuleKind.DRY:
         least = math.ceil(films.time_to(DRY, one.id, other.id, rate) * 10) / 10
-        words = f"{one.name} dries for {least:.0f} s before {other.name}: your own rule"
+        words = f"{one.name} dries for {about_seconds_text(least)} before {other.name}: your own rule"
         yield Lag(one.id, other.id, least, math.inf, Why.OWN, words)
     elif kind is RuleKind.WET:
         most = math.floor(films.time_to(TACKY, one.id, other.id, rate) * 10) / 10
-        words = f"{other.name} while {one.name} is wet, within {most:.0f} s: your own rule"
+        words = f"{other.name} while {one.name} is wet, within {about_seconds_text(most)}: your own rule"
         yield Lag(one.id, other.id, 0.0, most, Why.OWN, words)

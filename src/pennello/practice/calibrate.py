@@ -77,13 +77,17 @@ class Blend:
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A fitted constant: its value, its standard error (0 with one observation), and what it was before."""
+    """A fitted constant: its value, its standard error (0 with one observation), and what it was before.
+
+    `told` says whether what was seen tells it; what only follows from another constant is not the painter's own.
+    """
 
     name: str
     value: float
     error: float
     before: float
     count: int
+    told: bool = True
 
 
 def _within(name: str, value: float, low: float, high: float) -> None:
@@ -100,9 +104,10 @@ def fit_fill(brush: Applicator, seen: Sequence[Filled]) -> tuple[Fit, ...]:
 
 
 def fit_release(brush: Applicator, seen: Sequence[Petals]) -> tuple[Fit, ...]:
-    """Return the release length and capacity from petals per load: e^(-count length / L) = 0.35.
+    """Return the release length from petals per load: e^(-count length / L) = 0.35; and the capacity with it.
 
-    The film of a fresh load is capacity over release length; it stays, so the capacity grows with the length.
+    The film of a fresh load is capacity over release length; it stays, so the capacity grows with the length. How many
+    petals a load gives cannot tell the capacity by itself: it stays a default.
     """
     if not len(seen):
         raise NothingSeenError
@@ -112,7 +117,7 @@ def fit_release(brush: Applicator, seen: Sequence[Petals]) -> tuple[Fit, ...]:
     capacity = min(max(release.value * ratio, 0.01), 200.0)
     return (
         release,
-        Fit("capacity_mm3_per_mm", capacity, release.error * ratio, brush.capacity_mm3_per_mm, len(seen)),
+        Fit("capacity_mm3_per_mm", capacity, release.error * ratio, brush.capacity_mm3_per_mm, len(seen), told=False),
     )
 
 
@@ -150,7 +155,7 @@ def _standard_error(found: Any, value: float, count: int) -> float:
 
 
 def calibrated(brush: Applicator, fits: Sequence[Fit]) -> Applicator:
-    """Return the brush with fitted constants, marked as the painter's own."""
-    own = tuple(dict.fromkeys([*brush.own, *(fit.name for fit in fits)]))
+    """Return the brush with fitted constants; those that what was seen can tell are marked as the painter's own."""
+    own = tuple(dict.fromkeys([*brush.own, *(fit.name for fit in fits if fit.told)]))
     values: dict[str, Any] = {fit.name: round(fit.value, 4) for fit in fits}
     return replace(brush, **values, own=own)

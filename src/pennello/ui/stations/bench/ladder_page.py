@@ -84,7 +84,7 @@ class LadderPage(QDialog):
             ladder, tool = self.found
             self.words.setText(
                 f"{tool.name}: steps of {ladder.step:.1f} L*, none further than {ladder.worst:.2f} L* from even "
-                "(predicted, a coat of 15 µm on this skin)."
+                "(predicted, a coat of 20 µm on this skin)."
             )
         self.make.setEnabled(self.found is not None and self._at() is not None)
         self.picture.update()

@@ -38,7 +38,7 @@ from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.type_box import type_over
 from pennello.ui.widgets.words import Words
-from pennello.units import length_text
+from pennello.units import de_text, difference_text, length_text
 
 MOST_CHIPS = 3
 _LABEL_PX, _TOP_PX = 92, 6
@@ -255,8 +255,8 @@ class Readout(QFrame):
         self.mark.show_word(outcome.state.value)
         seen = outcome.seen
         self.figures.setText(
-            f"mean {seen.mean_de00:.1f} dE, 95 % below {seen.p95_de00:.1f} dE · predicted; real "
-            f"mixtures differ by about 1 dE, one in twenty by 3 or more{_lasting(outcome)}"
+            f"mean {de_text(seen.mean_de00)}, 95 % below {de_text(seen.p95_de00)} · predicted; "
+            f"never calibrated, about 5 dE off and one in twenty over 11{_lasting(outcome)}"
         )
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
@@ -292,7 +292,7 @@ class Readout(QFrame):
             chip.setToolTip(tip(fault.text))
             self._add_chip(chip)
         for one in rated[:MOST_CHIPS]:
-            words = f"{one.mend.words}:  {verdict.mean_de00:.1f} → {one.mean_de00:.1f} dE"
+            words = f"{one.mend.words}:  {difference_text(verdict.mean_de00)} → {de_text(one.mean_de00)}"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
 
     def _add_chip(self, chip: MendChip) -> None:

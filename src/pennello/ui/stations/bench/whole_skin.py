@@ -17,6 +17,7 @@ from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.skin_view import SkinView
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, to_image
+from pennello.units import de_text
 
 MUDDY_DE00 = 1.5
 """Wet paint below is worth a word from here on (a default)."""
@@ -109,7 +110,7 @@ def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: Shown) ->
     if shown.wet is not None:
         painter.drawImage(rect, shown.wet)
     if shown.muddied_de00 >= MUDDY_DE00:
-        words = f"wet below: this stroke comes out {shown.muddied_de00:.1f} dE muddier; wait, or lay it earlier"
+        words = f"wet below: this stroke comes out {de_text(shown.muddied_de00)} muddier; wait, or lay it earlier"
         pill = QRectF(area.left() + 10, area.bottom() - 28, 16 + 6.2 * len(words), 20)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))

@@ -36,7 +36,7 @@ from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
-from pennello.units import clock
+from pennello.units import about_seconds_text, clock
 
 LEFT_PX, TOP_PX = 24, 30
 LINE_Y = TOP_PX + 26
@@ -375,7 +375,7 @@ class WashingLine(QWidget):
         for lag in windows:
             opens, closes = self.x_at(step.end_s + lag.least_s), self.x_at(step.end_s + lag.most_s)
             draw_gate(painter, opens, closes, y, tacky=lag.why is Why.TACKY)
-        tail = f": {um:.0f} µm, dry after {dry_s:.0f} s"
+        tail = f": {um:.0f} µm, dry after {about_seconds_text(dry_s)}"
         metrics = QFontMetricsF(note_font(painter))
         width = metrics.horizontalAdvance(step.name + tail) + 8
         before, after = start - 10, self.width() - end - 12

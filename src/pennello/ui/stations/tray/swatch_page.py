@@ -15,6 +15,7 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
+from pennello.units import de_text
 
 _ARROWS = {
     Qt.Key.Key_Left: QPoint(-1, 0),
@@ -153,7 +154,7 @@ class SwatchPage(QDialog):
             self.found = read_swatch(self._picture, paint, white) if paint else None
             words = "Drag over the paint."
             if self.found:
-                words = f"{self.found.srgb}, even to {self.found.spread_de00:.1f} dE."
+                words = f"{self.found.srgb}, even to {de_text(self.found.spread_de00)}."
                 words += "" if white else " Without a white the lamp's colour stays in it."
                 words += " A photo is off by some 3 to 6 dE."
         except PennelloError as error:

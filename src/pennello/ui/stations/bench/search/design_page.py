@@ -23,7 +23,7 @@ from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
-from pennello.units import LengthUnit, length_text
+from pennello.units import LengthUnit, de_text, length_text
 
 STRIPES = Quantity("Stripes at most", 2, 7, 1, 0, " stripes")
 PAN = Quantity("Width of the pan; 0 for what the brush needs", 0, 300, 1, 1, length=True)
@@ -194,7 +194,7 @@ def _shown(rated: _Rated, unit: LengthUnit) -> Shown:
     words = ", ".join(
         f"{paint.name} {length_text(width, unit)}" for paint, width in zip(design.paints, design.widths_mm, strict=True)
     )
-    figure = f"{trials[0].seen.mean_de00:.1f} dE"
+    figure = f"{de_text(trials[0].seen.mean_de00)}"
     if len(trials) > 1:
         figure = " · ".join(f"{trial.seen.mean_de00:.1f}" for trial in trials) + " dE"
     lines = [words] if forgiveness is None else [f"holds in {forgiveness.share:.0%} of tries", words]

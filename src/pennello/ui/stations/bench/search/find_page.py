@@ -25,7 +25,7 @@ from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
-from pennello.units import LengthUnit
+from pennello.units import LengthUnit, de_text
 
 NEAR_WORDS = {Near.SKIN: "plain skin", Near.EYE: "the eye area", Near.LIPS: "lips"}
 _Key = tuple[str, object, object, object]
@@ -162,4 +162,4 @@ def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> Shown:
     if find.costs:
         lines.append(", ".join(find.costs))
     ribbons = (lab_bytes(find.seen.wanted_lab), lab_bytes(find.seen.lab.mean(axis=0)))
-    return Shown(cake.name, cake, known, places, ribbons, find.state.value, f"{find.mean_de00:.1f} dE", lines)
+    return Shown(cake.name, cake, known, places, ribbons, find.state.value, f"{de_text(find.mean_de00)}", lines)

@@ -22,6 +22,7 @@ from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image
 from pennello.ui.widgets.plain import Label
+from pennello.units import de_text
 
 SIZES = {
     "offset_mm": Quantity("How far the brush lands beside", 0, 20, 0.1, 1, length=True),
@@ -175,7 +176,7 @@ class ForgivePage(SearchPage):
             painter.drawImage(strip, strip_image(colours))
         worst = found.worst
         words = (
-            f"{worst.mean_de00:.1f} dE, 95 of 100 come out better: beside by {worst.offset_mm:+.1f} mm, "
+            f"{de_text(worst.mean_de00)}, 95 of 100 come out better: beside by {worst.offset_mm:+.1f} mm, "
             f"askew by {worst.skew_deg:+.0f}°"
         )
         line = QRectF(area.left() + 84, area.top() + len(rows) * height, area.width() - 84, 18)

@@ -45,6 +45,7 @@ from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import Runner
+from pennello.units import de_text
 
 QUALITY = Quantity("How far a stroke may be off for the sake of fewer loads", 0.5, 40, 0.5, 1, " dE")
 _PICTURE_PX_PER_MM = 1.5
@@ -173,7 +174,7 @@ class LoadsPage(PlanPage):
         advice, worst = result[1], result[1].worst
         self.words.setText(
             f"{advice.loads} loads instead of {advice.before}"
-            + (f", worst stroke {worst.mean_de00:.1f} dE" if worst else "")
+            + (f", worst stroke {de_text(worst.mean_de00)}" if worst else "")
         )
         self.note.setText(
             f"{advice.rinses} rinses instead of {advice.rinses_before}, {advice.brush_changes} brush changes instead "
@@ -207,11 +208,11 @@ def _shown(before: Plan, plan: Plan, served: Served) -> Shown:
     places = [(one, brush) for one in pickups if one.cake == cake.id]
     worst = max(share.mean_de00 for share in served.shares)
     visits = "1 visit" if served.visits == 1 else f"{served.visits} visits"
-    lines = [f"{before.stroke(share.stroke).name} {share.mean_de00:.1f} dE" for share in served.shares]
+    lines = [f"{before.stroke(share.stroke).name} {de_text(share.mean_de00)}" for share in served.shares]
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, attempt.wanted).value
     title = f"{brush.name}, {cake.name}"
-    return Shown(title, cake, paints, places, ribbons, state, f"{worst:.1f} dE · {visits}", lines)
+    return Shown(title, cake, paints, places, ribbons, state, f"{de_text(worst)} · {visits}", lines)
 
 
 class ColourwaysPage(PlanPage):
