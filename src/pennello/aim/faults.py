@@ -37,6 +37,7 @@ STREAK_UM = 3.0
 TURNED_BACK_MM = 1.5
 MOST_PRESSURE_STEP = 0.15
 RIM_DE00 = 12.0
+WHOLLY = 0.9
 OLD_PAINT_DE00 = 3.0
 
 
@@ -145,7 +146,7 @@ def _pivoted(laid: Laid, stroke: Stroke, corner: float) -> Stroke:
 
 
 def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
-    film = laid.even.thickness_um / np.maximum(laid.even.coverage, 0.05)
+    film = np.where(laid.even.coverage > WHOLLY, laid.even.thickness_um, 0.0)  # a sliver of a pixel does not run
     if film.max() <= DRIP_UM:
         return
     row, column = (int(i) for i in np.unravel_index(int(film.argmax()), film.shape))
