@@ -17,6 +17,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
 from pennello.files.demo import demo_plan
 from pennello.kept import forget_kept
+from pennello.kit import catalogue
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import family
@@ -69,6 +70,20 @@ def test_petal_from_load_to_film(benchmark, doer, below):
     benchmark.extra_info["times faster than the reference (wanted >= 12)"] = round(
         reference / benchmark.stats.stats.median, 1
     )
+
+
+@pytest.mark.parametrize("tool", ["sponge-petal", "dauber-small"])
+def test_patted_field(benchmark, doer, tool):
+    """A field of 60 x 40 mm patted from one load."""
+    plan = demo_plan()
+    base = plan.stroke("lantern-cheek")
+    brush = catalogue.brushes()[tool]
+    way = family("sponge-field").stroke(length_mm=60, spread_mm=40)
+    plan = replace(plan, brushes=(*plan.brushes, replace(brush, id="pat")), strokes=())
+    plan = replace(plan, strokes=(replace(base, id="field", brush="pat", stroke=way),))
+    fresh, run = once(plan, doer)
+    benchmark.pedantic(run, setup=fresh, rounds=30, warmup_rounds=3)
+    benchmark.extra_info["wanted, ms"] = 25
 
 
 def scattered(many=150):

@@ -13,6 +13,7 @@ from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film
 from pennello.design.plan import skin_spectrum
 from pennello.files.demo import demo_plan
+from pennello.kept import forget_kept
 from pennello.kit import catalogue
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import optics
@@ -58,7 +59,7 @@ def test_first_pass_of_a_big_kit(benchmark, wanted, threads):
     cakes, tried = big_kit(), brushes(wanted)
 
     def cold():
-        candidates._strip.cache_clear()
+        forget_kept()
 
     def run():
         blocks = candidates._estimates(cakes, tried, PAINTS, SKIN, threads, lambda _: None)
@@ -73,8 +74,7 @@ def test_whole_search_of_a_big_kit(benchmark, wanted):
     cakes, tried = big_kit(), brushes(wanted)
 
     def cold():
-        candidates._strip.cache_clear()
-        candidates._stripe_table.cache_clear()
+        forget_kept()
 
     benchmark.pedantic(lambda: candidates.search(cakes, tried, PAINTS, SKIN), setup=cold, rounds=7, warmup_rounds=1)
     benchmark.extra_info["wanted, ms"] = 500

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication
 
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.files.demo import demo_plan
-from pennello.lay.laying import ground
+from pennello.kept import forget_kept
 from pennello.session.document import Document
 from pennello.session.forecast import coarse, fine
 from pennello.session.settings import Settings
@@ -121,7 +121,7 @@ def test_prediction_alone(benchmark, stroke):
     plan = demo_plan()
 
     def fresh():
-        ground.cache_clear()
+        forget_kept()
         return coarse(plan, stroke)
 
     benchmark(fresh)

@@ -157,6 +157,21 @@ def test_what_leaves_the_brush_is_on_the_skin(doer):
     assert nothing[:, -1].sum() == 0
 
 
+@pytest.mark.parametrize("doer", [REFERENCE, "kernel"], ids=["reference", "kernel"])
+@pytest.mark.parametrize("water", [0.25, 1.0, 4.0])
+def test_water_is_as_well_kept_as_solids(doer, water):
+    """Wet over wet in the same moment: all water is in the film or carried in the brush, mixing or set."""
+    doer, canvas = kernel() if doer == "kernel" else doer, patch(4.0)
+    wet = np.array([1.0] * 10 + [water, 1.0])
+    film, carried = laid(doer, (STRAIGHT, RED * wet, 0.0), (ACROSS, WHITE * wet, 0.0), canvas=canvas)
+    given = given_mm3(STRAIGHT, RED) + given_mm3(ACROSS, WHITE)
+    on_skin = film.water_um().sum(dtype=np.float64) / canvas.px_per_mm**2 / 1000
+    assert on_skin + carried[:, -2].sum() == pytest.approx(water * given, rel=5e-3 if water > 1 else 2e-3)
+    body = film.body_um.sum(dtype=np.float64) / canvas.px_per_mm**2 / 1000
+    if water >= 1.0:
+        assert body + carried[:, -1].sum() == pytest.approx(given, rel=1e-4)
+
+
 @settings(max_examples=15)
 @given(
     st.lists(st.tuples(st.floats(-10, 40), st.floats(-10, 10)), min_size=4, max_size=4),
