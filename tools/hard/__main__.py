@@ -70,11 +70,9 @@ class Monkeys:
         self.row.failed += [f"seed {seed}: {count} x {what}" for what, count in seen["exceptions"].items()]
         self.exact.check("; ".join(f"seed {seed}: {one}" for one in seen["broken"]))
         self.stalls += seen["stalls"]
-        samples = [one for one in seen["samples"] if one[0] >= 1000]
-        if len(samples) > 2:
-            third = max(1, len(samples) // 3)  # the lowest of each: how much is held just then depends on what is shown
-            grown = min(one[1] for one in samples[-third:]) - min(one[1] for one in samples[:third])
-            handles = samples[-1][3] - samples[0][3]
+        home = seen["at_home"]
+        if len(home) > 1:  # the same plan at the same station, with nothing kept: what is more than before is a leak
+            grown, handles = home[-1][1] - home[0][1], home[-1][2] - home[0][2]
             fine = grown <= MOST_GROWTH_MB and handles <= MOST_HANDLES_MORE
             self.memory.check("" if fine else f"seed {seed}: {grown:.0f} MB, {handles} handles more")
 

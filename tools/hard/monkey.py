@@ -46,15 +46,16 @@ from PySide6.QtWidgets import (
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
+from pennello.kept import forget_kept
 from pennello.lay.engine import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
 from pennello.ui.memory import give_back
-from pennello.ui.window import MainWindow
+from pennello.ui.window import BENCH, MainWindow
 
 STALL_S = 1.0
-LOOK_EVERY, SAMPLE_EVERY = 2500, 500
+LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
 _WORDS = (
     "3",
     "-5",
@@ -88,6 +89,7 @@ class Seen:
     broken: list[str] = field(default_factory=list)
     stalls: list[float] = field(default_factory=list)
     samples: list[tuple[int, float, int, int]] = field(default_factory=list)
+    at_home: list[tuple[int, float, int]] = field(default_factory=list)
 
 
 def private_folders(folder: Path) -> None:
@@ -332,6 +334,23 @@ class Monkey:
                 break
         self.resting = False
 
+    def go_home(self) -> None:
+        """Show the demo at the Bench with nothing kept, and write down memory and handles: what is more is a leak."""
+        for widget in self.app.topLevelWidgets():
+            if widget is not self.window and widget.isVisible():
+                widget.close()
+        self.document.replace(demo_plan())
+        self.window.resize(1280, 800)
+        self.window.go_to(BENCH)
+        for _ in range(3):
+            self._let_work_end()
+            forget_kept()
+            gc.collect()
+        linecache.clearcache()
+        give_back()
+        handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
+        self.seen.at_home.append((self.seen.events, round(memory_mb(), 1), handles))
+
     def sample(self) -> None:
         """Write down memory, threads and handles, once what nobody holds is given back."""
         self._let_work_end()
@@ -378,6 +397,8 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
                     monkey.hook(type(error), error, error.__traceback__)
             if seen.events % SAMPLE_EVERY == 0:
                 monkey.sample()
+            if seen.events == HOME_FROM:
+                monkey.go_home()
             if seen.events % LOOK_EVERY == 0 and monkey.app.activeModalWidget() is None:
                 monkey.look()
                 beat[0] = time.monotonic()  # looking takes long and is nobody's hand
@@ -387,6 +408,7 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
                 beat[0] = time.monotonic()  # looking takes long and is nobody's hand
                 gc.collect()
                 monkey.sample()
+                monkey.go_home()
                 finish(seen, folder)
 
     def heart() -> None:
@@ -412,6 +434,7 @@ def finish(seen: Seen, folder: Path) -> None:
         "broken": seen.broken,
         "stalls": seen.stalls,
         "samples": seen.samples,
+        "at_home": seen.at_home,
     }
     (folder / "seen.json").write_text(json.dumps(told, indent=1))
     os._exit(0)
