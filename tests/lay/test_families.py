@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely import LineString, Point, convex_hull, multipoints, union_all
+from shapely.affinity import scale
 from shapely.geometry import Polygon
 
 from pennello.colour.basis import small_basis
@@ -14,17 +16,20 @@ from pennello.design.rims import bends, from_one_load, mirrored, reversed_way, r
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
-from pennello.lay.coverage import swept_coverage
-from pennello.lay.families.catalogue import FAMILIES, GROUPS, family
+from pennello.lay.coverage import footprints, swept_coverage
+from pennello.lay.families.catalogue import FAMILIES, GROUPS, OLD, family
+from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import arc, smooth
 from pennello.lay.laying import pull
+from pennello.lay.stroke import Wiggle
 from pennello.path.cubic import length_mm, position
 
 WANTED = """
-inverted-u bucket c-stroke comma s-stroke wiggle-petal wiggle-leaf chisel-leaf press-petal wedge wing-scoop swoosh
-heart-half peak scale fin s-base sponge-sweep sponge-press sponge-pats sponge-field
-sponge-roll sponge-pinch sponge-pivot dauber-disc fur-dab
-fill teardrop swirl thin-thick-thin flick dot star starburst vine whisker
+shell fan fingernail cup crescent scale-arch heart-lobe c-curve comma-stroke square-drop wing-lobe wing-curl peak-flank
+flame horn feather-barb leaf-half leaf-plain one-stroke-leaf s-curve long-swoosh ribbon
+press-petal sponge-sweep sponge-press sponge-pats sponge-field sponge-roll sponge-pinch sponge-pivot s-base fill
+dauber-disc dauber-ring fur-dab fur-along press-drop dot graded-dots pointed-star starburst
+tapering-line thin-thick-thin swirl-in vine whisker snow-arm
 """  # the families that painters name: common practice, no published source
 
 
@@ -34,6 +39,48 @@ def test_all_families_are_there():
     assert all(one.tool in catalogue.brushes() for one in FAMILIES.values())
     with pytest.raises(UnknownNameError):
         family("zigzag")
+    assert {one.hold for one in FAMILIES.values()} == set(Hold)
+    assert all(family(key).stroke() for key in OLD), "older keys stay readable"
+
+
+@pytest.mark.parametrize("key", [one.key for one in FAMILIES.values() if one.hold in (Hold.UPRIGHT, Hold.PUSH)])
+def test_no_blunt_foot(key):
+    """Upright and pushed strokes begin and end on the chisel: under 35 % of their greatest width (common practice)."""
+    track = pull(FAMILIES[key].stroke(), catalogue.brushes()[FAMILIES[key].tool], GradientAxis.ACROSS).track
+    ribbon = track.touch_mm * np.sin(track.phi) + track.thicknesses_mm * np.cos(track.phi)
+    assert max(ribbon[0], ribbon[-1]) < 0.35 * ribbon.max()
+
+
+def swept_shape(stroke, tool):
+    quads = footprints(pull(stroke, catalogue.brushes()[tool], GradientAxis.ACROSS).track, 4.0)
+    return union_all(convex_hull(multipoints(quads)))
+
+
+@pytest.mark.parametrize("key", ["heart-lobe", "peak-flank"])
+def test_two_mirrored_halves_close(key):
+    """A heart and a peak of two halves close at the point within 0.5 mm, and leave no hole over 1 mm2."""
+    half = swept_shape(FAMILIES[key].stroke(), FAMILIES[key].tool)
+    both = union_all([half, scale(half, -1, 1, origin=(0, 0))])
+    assert both.geom_type == "Polygon"
+    assert sum(Polygon(ring).area for ring in both.interiors) < 1
+    point = Point(0, FAMILIES[key].stroke().path.points_mm[-1][1])
+    assert both.distance(point) < 0.5
+
+
+def test_leaf_halves_meet_on_the_midrib():
+    half = swept_shape(FAMILIES["leaf-plain"].stroke(), "flat-3-4")
+    other = scale(half, 1, -1, origin=(0, 0))
+    assert half.distance(other) < 0.5
+    middle = LineString([(2, 0), (20, 0)])
+    assert middle.difference(union_all([half, other]).buffer(0.5)).length < 0.5
+
+
+def test_waves_die_out_at_both_ends():
+    wiggle = FAMILIES["shell"].stroke().wiggle
+    assert wiggle.envelope(np.array([0.0, 0.0625, 0.125, 0.5, 1.0])).tolist() == [0, 0.5, 1, 1, 0]
+    assert Wiggle(3, 2).envelope(np.array([0.0, 0.5])).tolist() == [1, 1]
+    with pytest.raises(OutOfRangeError):
+        Wiggle(3, 2, 0.8)
 
 
 @pytest.mark.parametrize("key", FAMILIES)

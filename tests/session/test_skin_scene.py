@@ -161,7 +161,10 @@ def test_a_mend_with_another_brush_is_applied_and_leaves_no_other_fault(demo):
 
 
 def test_other_faults(demo):
-    assert "drip" in faults_of(demo, "poppy-petal")
+    petal = demo.stroke("poppy-petal")
+    thick = replace(demo.brush(petal.brush), capacity_mm3_per_mm=30.0)  # a brush that floods the skin
+    flooded = replace(demo, brushes=tuple(thick if one.id == thick.id else one for one in demo.brushes))
+    assert "drip" in faults_of(flooded, "poppy-petal")
     assert "wrong_rim" in faults_of(demo, "beetle-scale")
     recipe = demo.stroke("dahlia-petal").recipe
     hanging = replace(recipe, pickups=(replace(recipe.pickups[0], offset_mm=-6.0),))

@@ -6,6 +6,7 @@ import math
 import time
 from argparse import Namespace
 from dataclasses import replace
+from itertools import groupby
 from typing import Any
 
 from pennello.cli.main import write_json
@@ -86,9 +87,11 @@ def strokes(wish: Namespace) -> int:
     if wish.json:
         write_json({"families": [_family_answer(one) for one in FAMILIES.values()]})
         return 0
-    for one in FAMILIES.values():
-        numbers = ", ".join(f"{p.key}={p.default:g}" for p in one.parameters)
-        print(f"{one.key:16} {one.group:7} {one.name}: {one.words} ({numbers})")
+    for hold, families in groupby(FAMILIES.values(), key=lambda one: one.hold):
+        print(f"{hold.value[0].upper()}{hold.value[1:]}: {hold.words}")
+        for one in families:
+            numbers = ", ".join(f"{p.key}={p.default:g}" for p in one.parameters)
+            print(f"  {one.key:16} {one.group:7} {one.name}: {one.words} ({numbers})")
     return 0
 
 
@@ -98,6 +101,7 @@ def _family_answer(family: Any) -> dict[str, Any]:
         "name": family.name,
         "words": family.words,
         "group": family.group,
+        "hold": family.hold.value,
         "applicator": family.tool,
         "parameters": [
             {"key": p.key, "name": p.name, "default": p.default, "low": p.low, "high": p.high, "unit": p.unit}

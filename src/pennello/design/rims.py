@@ -87,8 +87,8 @@ def reversed_way(stroke: Stroke) -> Stroke:
         leans=_turned_round(stroke.leans),
         tilts=_turned_round(stroke.tilts),
         parts=tuple(replace(key, at=1 - key.at) for key in reversed(stroke.parts)),
-        flips_mm=tuple(total - at for at in reversed(stroke.flips_mm)),
-        reload_mm=tuple(total - at for at in reversed(stroke.reload_mm)),
+        flips_mm=tuple(total - at for at in reversed(stroke.flips_mm) if at <= total),
+        reload_mm=tuple(total - at for at in reversed(stroke.reload_mm) if at <= total),
     )
 
 

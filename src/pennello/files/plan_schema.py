@@ -210,6 +210,7 @@ class WiggleFile(Strict, kw_only=True):
 
     count: NotNegative = 0.0
     width_mm: NotNegative = 0.0
+    fades: Annotated[Share, since(7)] = 0.0
 
 
 class StopFile(Strict, kw_only=True):

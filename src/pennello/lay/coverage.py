@@ -58,8 +58,7 @@ def _of_rectangle(track: Track, px_per_mm: float) -> Array:
     ends = track.centre[moments][:, None, :] + along[:, :, None] * track.edge[moments][:, None, :]
     half = track.across[moments][:, None, :] * track.thicknesses_mm[moments][:, None, None] / 2
     near, far = ends - half, ends + half
-    slants = track.thicknesses_mm[moments] * np.abs(np.cos(track.phi[moments])) * px_per_mm > 0.2
-    slants[[0, -1]] = True
+    slants = _slanting(ends, track.edge[moments], track.thicknesses_mm[moments] * px_per_mm)
     changes = np.zeros(len(moments), bool)
     for end in (low, high):  # where more or less of the edge comes down, both sides and the nib reach on their own
         differs = np.abs(np.diff(end)) > _CHANGES
@@ -71,6 +70,22 @@ def _of_rectangle(track: Track, px_per_mm: float) -> Array:
     near_swept, far_swept = (np.concatenate([side[:-1], side[1:, ::-1]], axis=1) for side in (near, far))
     sweeps &= touching[:-1] | touching[1:]
     return np.concatenate([rectangles, near_swept[sweeps], far_swept[(slants[:-1] | slants[1:]) & sweeps]])
+
+
+def _slanting(ends: Array, edge: Array, thick_px: Array) -> NDArray[np.bool_]:
+    """Return at which moments an end of the edge moves so far along the edge that both long sides show.
+
+    It is the corners' own way that counts, waves and turns with it. Shapes (n, 2, 2), (n, 2), (n,).
+    """
+    step = np.diff(ends, axis=0)
+    length = np.maximum(np.hypot(step[..., 0], step[..., 1]), 1e-12)
+    along = np.abs(step[..., 0] * edge[:-1, None, 0] + step[..., 1] * edge[:-1, None, 1])
+    between = ((along / length).max(axis=1) * thick_px[:-1] > 0.2) & (length.max(axis=1) > 1e-9)
+    slants = np.zeros(len(ends), bool)
+    slants[:-1] |= between
+    slants[1:] |= between
+    slants[[0, -1]] = True
+    return slants
 
 
 def _sweeps(track: Track, moments: Lines) -> NDArray[np.bool_]:
@@ -135,8 +150,10 @@ def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:
 
 
 def _spaced(track: Track, step_mm: float) -> Lines:
-    """Return moments between which no bin moves further than about a step, with both ends and all turnings back."""
+    """Return moments between which nothing moves further than about a step, with both ends and all turnings back."""
     steps = np.diff(track.travel_mm[:, [0, -1]], axis=0).max(axis=1, initial=0)
+    for edge_mm in (track.low * track.widths_mm, track.high * track.widths_mm, track.thicknesses_mm / 2):
+        steps = np.maximum(steps, np.abs(np.diff(edge_mm)))  # what touches moves too
     travelled = np.concatenate([[0.0], np.cumsum(steps)])
     chosen = np.searchsorted(travelled, np.linspace(0, travelled[-1], math.ceil(travelled[-1] / step_mm) + 1))
     moves = np.diff(track.centre, axis=0)

@@ -224,6 +224,7 @@ def _laid_by(
     pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, many)), drops, pick_up=0.0)
     nothing = np.zeros((way.canvas.rows, way.canvas.columns, many), np.float32)
     change, _ = engine.change(nothing, way.coverage, way.motion, way.canvas, pulling)
+    change = _all_of_it(change, runs, contents, px_per_mm)
     kx, sx = (
         np.ascontiguousarray(depth.transpose(0, 2, 1))
         for depth in (channels.depth_k(change), channels.depth_s(change, basis))
@@ -232,6 +233,16 @@ def _laid_by(
     laid_mm3 = float(change[..., channels.SOLIDS].sum(dtype=np.float64)) / px_per_mm**2 / 1000
     volumes = Volumes(loaded_mm3(runs), laid_mm3, runs[-1].left_edge.total_mm3)
     return Laid(runs[0].edge, made.track, runs, _textured(film, made.track), film, volumes)
+
+
+def _all_of_it(change: Array, runs: tuple[Run, ...], contents: Array, px_per_mm: float) -> Array:
+    """Return a film that holds all that the brush gave: what fell where no pixel is covered is shared out."""
+    given = sum(
+        float(((1 - run.stretch.left) * held[:, channels.SOLIDS]).sum())
+        for run, held in zip(runs, contents, strict=True)
+    )
+    there = float(change[..., channels.SOLIDS].sum(dtype=np.float64)) / px_per_mm**2 / 1000
+    return np.asarray(change * np.float32(given / there)) if there > 0 else change
 
 
 def bin_contents(edge: LoadedEdge, paints: Mapping[str, Paint], basis: Basis) -> Array:

@@ -159,16 +159,35 @@ class Nib:
 
 @dataclass(frozen=True, slots=True)
 class Wiggle:
-    """Sideways waves along the stroke: how many, and from crest to trough in mm."""
+    """Sideways waves along the stroke.
+
+    Attributes
+    ----------
+    count
+        How many, 0 to 100.
+    width_mm
+        From crest to trough, 0 to 60 mm.
+    fades
+        Share of the stroke at each end over which they die out, 0 to 0.5.
+    """
 
     count: float = 0.0
     width_mm: float = 0.0
+    fades: float = 0.0
 
     def __post_init__(self) -> None:
         if not 0 <= self.count <= 100:
             raise OutOfRangeError("number of wiggles", self.count, "0 to 100")
         if not 0 <= self.width_mm <= 60:
             raise OutOfRangeError("width of a wiggle", self.width_mm, "0 to 60 mm")
+        if not 0 <= self.fades <= 0.5:
+            raise OutOfRangeError("share over which a wiggle dies out", self.fades, "0 to 0.5")
+
+    def envelope(self, fraction: Array) -> Array:
+        """Return how high waves are at fractions of the stroke, in [0, 1], shape (n,)."""
+        if self.fades <= 0:
+            return np.ones(len(fraction))
+        return np.clip(np.minimum(fraction, 1 - fraction) / self.fades, 0, 1)
 
 
 @dataclass(frozen=True, slots=True)

@@ -158,7 +158,7 @@ def follow(stroke: Stroke, brush: Applicator, axis: GradientAxis, step_mm: float
     if stroke.pats is not None:
         return _patted(stroke, brush, axis)
     usual = contact(brush, axis, np.array([stroke.pressure]))
-    fraction, jump = _with_flips(stroke, _even_fractions(stroke, float(usual.edge_mm[0]), step_mm))
+    fraction, jump = _with_flips(stroke, _even_fractions(stroke, brush, axis, float(usual.edge_mm[0]), step_mm))
     grip = grip_of(stroke, brush, axis, fraction)
     centre, edge, middle = _pose(stroke, grip, fraction, jump)
     phi = _travel_angle(middle, edge)
@@ -222,7 +222,7 @@ def _track(
     )
 
 
-def _even_fractions(stroke: Stroke, width_mm: float, step_mm: float) -> Array:
+def _even_fractions(stroke: Stroke, brush: Applicator, axis: GradientAxis, width_mm: float, step_mm: float) -> Array:
     """Return fractions of the stroke between which the faster corner moves by about a step.
 
     Even in the corner's travel, not in the path's, so that a cusp, where a following chisel spins, costs no more
@@ -234,9 +234,19 @@ def _even_fractions(stroke: Stroke, width_mm: float, step_mm: float) -> Array:
     centre, edge, _ = _placed(still, width, shift, coarse, np.zeros(len(coarse) - 1, bool))
     half = edge * width_mm / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
-    travelled = np.concatenate([[0.0], np.cumsum(np.maximum(*moves) + 1e-9)])
+    moved = np.maximum(*moves) + 1e-9
+    if stroke.parts or stroke.tilts or stroke.leans or stroke.pressures or stroke.lift_mm:
+        moved = np.maximum(moved, _contact_moves(stroke, brush, axis, coarse))
+    travelled = np.concatenate([[0.0], np.cumsum(moved)])
     steps = int(np.clip(math.ceil(travelled[-1] / step_mm), _FEWEST_STEPS, MOST_STEPS))
     return np.interp(np.linspace(0, travelled[-1], steps + 1), travelled, coarse)
+
+
+def _contact_moves(stroke: Stroke, brush: Applicator, axis: GradientAxis, fraction: Array) -> Array:
+    """Return how far the ends of what touches move along the edge from each fraction to the next, mm."""
+    grip = grip_of(stroke, brush, axis, fraction)
+    ends = [np.abs(np.diff((end - 0.5) * grip.width_mm)) for end in (grip.low, np.maximum(grip.high, grip.low))]
+    return np.asarray(np.maximum(np.maximum(*ends), np.abs(np.diff(grip.thickness_mm)) / 2))
 
 
 def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool_]]:
@@ -281,7 +291,7 @@ def _placed(
         middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
     swing = _swing_side(heading, edge, turned) * stroke.wiggle.width_mm / 2
-    waves = swing * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
+    waves = swing * stroke.wiggle.envelope(fraction) * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
     return middle + waves[:, None] * sideways, edge, middle
 
 

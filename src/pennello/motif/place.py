@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
-from pennello.lay.stroke import NibMode, Pats, Stroke, Wiggle
+from pennello.lay.stroke import NibMode, Pats, Stroke
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
@@ -91,7 +91,7 @@ class Place:
             stroke,
             path=CubicPath(tuple((round(float(x), 6), round(float(y), 6)) for x, y in points)),
             nib=nib,
-            wiggle=Wiggle(stroke.wiggle.count, min(stroke.wiggle.width_mm * size, 60.0)),
+            wiggle=replace(stroke.wiggle, width_mm=min(stroke.wiggle.width_mm * size, 60.0)),
             flips_mm=tuple(at * size for at in stroke.flips_mm),
             reload_mm=tuple(at * size for at in stroke.reload_mm),
             lift_mm=min(stroke.lift_mm * size, 200.0),

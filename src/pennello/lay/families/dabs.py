@@ -7,6 +7,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 from pennello.lay.families.family import LENGTH, PRESS, SPREAD, WIGGLE_MM, WIGGLES, Family, Parameter, Values
+from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import swell
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point, line
@@ -153,6 +154,7 @@ DABS = (
         "sponge-block",
         (LENGTH, PRESS),
         _sponge_sweep,
+        hold=Hold.SQUARE,
     ),
     Family("sponge-press", "Sponge press", "set down and lifted", "fields", "sponge-petal", (PRESS,), _sponge_press),
     Family(
@@ -182,6 +184,7 @@ DABS = (
         "sponge-block",
         (LENGTH, PINCHED, PRESS),
         _sponge_pinch,
+        hold=Hold.SQUARE,
     ),
     Family(
         "sponge-pivot",
@@ -206,6 +209,7 @@ DABS = (
         "flat-3-4",
         (LENGTH, ROWS, STEP, PRESS),
         _fill,
+        hold=Hold.SQUARE,
     ),
     Family("dot", "Dot", "the tip, turned in place", "dabs", "round-3", (PRESS,), _dot),
     Family("star", "Star", "out and in along each arm", "dabs", "liner-1", (RADIUS, ARMS, PRESS), _star),

@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
 
 Values = Mapping[str, float]
@@ -34,7 +35,9 @@ class Family:
     tool
         Id of the shipped applicator that it is usually pulled with.
     make
-        Gives the stroke, beginning at the origin, from values by key.
+        Gives the stroke, at the origin, from values by key.
+    hold
+        How the brush is held.
     """
 
     key: str
@@ -44,6 +47,7 @@ class Family:
     tool: str
     parameters: tuple[Parameter, ...]
     make: Callable[[Values], Stroke]
+    hold: Hold = Hold.TOUCH
 
     def stroke(self, **values: float) -> Stroke:
         """Return a stroke; what is not given is at its default.

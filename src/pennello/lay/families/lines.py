@@ -7,6 +7,7 @@ import math
 import numpy as np
 
 from pennello.lay.families.family import HEAVY, LENGTH, PRESS, WIGGLE_MM, WIGGLES, Family, Parameter, Values
+from pennello.lay.families.hold import Hold
 from pennello.lay.families.petals import LIFT
 from pennello.lay.families.shapes import ramp, smooth, swell
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
@@ -108,7 +109,9 @@ LINES = (
         (LENGTH, BOW, ANGLE, LIFT),
         _swoosh,
     ),
-    Family("s-base", "S base", "a broad S to build on", "fields", "sponge-block", (LENGTH, BOW), _s_base),
+    Family(
+        "s-base", "S base", "a broad S to build on", "fields", "sponge-block", (LENGTH, BOW), _s_base, hold=Hold.SQUARE
+    ),
     Family(
         "teardrop",
         "Teardrop",

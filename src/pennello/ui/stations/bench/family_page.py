@@ -54,7 +54,7 @@ class FamilyPage(QDialog):
         for key, family in FAMILIES.items():
             item = QListWidgetItem(QIcon(_pixmap(None, _PICTURE, self._skin())), family.name)
             item.setData(Qt.ItemDataRole.UserRole, key)
-            item.setToolTip(family.words)
+            item.setToolTip(f"{family.words}. Held {family.hold.value}: {family.hold.words}.")
             self.list.addItem(item)
         row.addWidget(self.list, 5)
         row.addLayout(self._right(), 3)

@@ -1,0 +1,31 @@
+"""The five ways to hold a loaded brush, and the touches that are none of them. Common practice, no published source."""
+
+from __future__ import annotations
+
+from enum import Enum
+
+
+class Hold(Enum):
+    """What the hand does; every family is one of these with numbers."""
+
+    UPRIGHT = "upright"
+    HEEL = "round the heel"
+    RIM = "on the rim"
+    PUSH = "chisel, push, chisel"
+    SQUARE = "square"
+    TOUCH = "touch"
+
+    @property
+    def words(self) -> str:
+        """What the hand does, in a sentence."""
+        return _WORDS[self]
+
+
+_WORDS = {
+    Hold.UPRIGHT: "the chisel keeps its direction while the path bends under it: feet come to a point of themselves",
+    Hold.HEEL: "corner B stands still or creeps along while corner A swings round it",
+    Hold.RIM: "corner A runs along the outline, B hangs inwards and turns with it",
+    Hold.PUSH: "starts on the edge, turned and pressed in the middle, back onto the edge",
+    Hold.SQUARE: "the chisel stays across the path",
+    Hold.TOUCH: "set down, pressed or patted; or drawn with the tip",
+}
