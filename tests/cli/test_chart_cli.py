@@ -26,7 +26,8 @@ def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
     listed = ask("motif", "--json")["motifs"]
     assert len(listed) >= 17
     assert {"key", "name", "words", "group", "parts", "parameters"} <= set(listed[0])
-    assert "petal-ring" in ask("motif")
+    assert "shell-flower" in ask("motif")
+    assert "petal-ring" not in ask("motif"), "older ones are known, but not offered"
     made = ask("motif", "petal-ring", "--set", "petals=6", "--brush-mm", "12.7", "--svg", tmp_path / "a.svg", "--json")
     assert len(made["strokes"]) == 6
     assert "60 degrees apart" in made["says"][0]
@@ -99,7 +100,7 @@ def test_lines_are_added_by_points_or_from_a_drawing(ask, demo_file, tmp_path):
         ("plume", "feather"),
         ("dot cluster", "dots"),
         ("swirl with teardrops", "swirl-drops"),
-        ("crown", "peak-crown"),
+        ("crown", "peaks"),
         ("fill", "fill"),
     ],
 )

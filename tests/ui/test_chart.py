@@ -36,10 +36,10 @@ def small(station):
 
 
 def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot, drag):
-    QTest.mouseClick(station.strip.buttons["petal-ring"], Qt.MouseButton.LeftButton)
-    small(station)
+    QTest.mouseClick(station.strip.buttons["shell-flower"], Qt.MouseButton.LeftButton)
+    station.panel.fields["heel_mm"].setValue(4)
     rested(qtbot, station)
-    assert station.model.painted.strokes == 5
+    assert station.model.painted.strokes == 10
     assert "5 petals" in station.panel.says.text()
     before = committed(window)[0].place
     drag(station.board.grip, 40, -60)

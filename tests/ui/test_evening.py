@@ -28,12 +28,12 @@ def painted(open_window, qtbot):
     window.bench.first.click()
     open_window.settled(window)
     window.go_to(CHART)
-    for key, place in (("petal-ring", (30.0, -75.0)), ("leaf-pair", (25.0, -62.0))):
+    for key, place in (("shell-flower", (30.0, -75.0)), ("two-leaves", (25.0, -62.0))):
         QTest.mouseClick(chart.strip.buttons[key], Qt.MouseButton.LeftButton)
         chart.panel.put_on(place)
         chart.panel.twin.click()
-    chart.model.choose("petal-ring")
-    for key, value in (("radius_mm", 7), ("spread_mm", 6), ("height_mm", 8)):
+    chart.model.choose("shell-flower")
+    for key, value in (("rows", 1), ("heel_mm", 4)):
         chart.panel.fields[key].setValue(value)
     qtbot.waitUntil(lambda: not chart.model.busy and chart.model.painted is not None, timeout=20_000)
     return window
@@ -50,10 +50,10 @@ def ordered(window, qtbot):
 
 def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, open_window):
     window = painted
-    assert window.chart.model.painted.strokes == 2 * (5 + 2)
+    assert window.chart.model.painted.strokes == 2 * (5 + 4)
     model = ordered(window, qtbot)
     assert set(model.arranged.order) == {
-        f"{part}{twin}" for part in ("petal-ring/petal1", "leaf-pair/leaf1") for twin in ("", "/twin")
+        f"{part}{twin}" for part in ("shell-flower/petal1", "two-leaves/leaf1") for twin in ("", "/twin")
     }
     told = [step.words for step in model.arranged.steps]
     assert any("wearer's left" in words for words in told)

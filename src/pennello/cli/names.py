@@ -6,7 +6,7 @@ import re
 from collections.abc import Mapping
 
 from pennello.chart.catalogue import CHARTS
-from pennello.motif.catalogue import MOTIFS
+from pennello.motif.catalogue import KNOWN, MOTIFS
 
 
 def meant(said: str, names: Mapping[str, str]) -> str:
@@ -40,7 +40,8 @@ def chart_key(said: str) -> str:
 
 def motif_key(said: str) -> str:
     """Return the key of a motif."""
-    return meant(said, {key: kind.name for key, kind in MOTIFS.items()})
+    key = meant(said, {key: kind.name for key, kind in MOTIFS.items()})
+    return key if key in MOTIFS else meant(said, {key: kind.name for key, kind in KNOWN.items()})
 
 
 def _plain(text: str) -> str:

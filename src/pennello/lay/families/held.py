@@ -87,12 +87,12 @@ def _heart(values: Values) -> Stroke:
     """The left half: the lobe round the heel, out over the top and down, then the chisel to nothing at the point."""
     width, tall = values["brush_mm"], values["height_mm"]
     heel = (-0.55 * width, 0.0)
-    lobe = [(x + heel[0], y + heel[1]) for x, y in arc(width / 2, 68.0, -210.0).points_mm]
+    lobe = [(x + heel[0], y + heel[1]) for x, y in arc(width / 2, 58.0, -210.0).points_mm]
     (bx, by), (ax, ay) = lobe[-2], lobe[-1]
     reach = tall * 0.36 / max(math.hypot(ax - bx, ay - by), 1e-6)
     low = tall - width / 2  # at the end the chisel lies along the way: its corner reaches the point
     tail = ((ax + (ax - bx) * reach, ay + (ay - by) * reach), (-width * 0.3, low * 0.7), (-width * 0.15, low))
-    return _round_then_out(lobe, tail, math.radians(278) * width / 2, math.hypot(ax, ay - low) * 1.06, -1.0)
+    return _round_then_out(lobe, tail, math.radians(268) * width / 2, math.hypot(ax, ay - low) * 1.06, -1.0)
 
 
 def _round_then_out(head: list[Point], tail: tuple[Point, ...], round_mm: float, out_mm: float, side: float) -> Stroke:

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
 
 from pennello.files.motif_file import OwnMotif
 from pennello.motif.catalogue import MOTIFS
+from pennello.motif.catalogue import motif as motif_of
 from pennello.motif.motif import Made, Motif
 from pennello.ui.stations.chart.drawing import outline_of
 from pennello.ui.stations.chart.model import ChartModel
@@ -109,7 +110,7 @@ class MotifStrip(QScrollArea):
         for number, own in enumerate(motifs):
             button = QToolButton()
             button.setIconSize(_ICON)
-            button.setIcon(motif_icon(MOTIFS[own.motif], values=own.set))
+            button.setIcon(motif_icon(motif_of(own.motif), values=own.set))
             button.setText(own.name[:16])
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setToolTip(tip(f"Your own: {own.name}"))
