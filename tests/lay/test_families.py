@@ -58,7 +58,7 @@ def swept_shape(stroke, tool):
 
 @pytest.mark.parametrize("key", ["heart-lobe", "peak-flank"])
 def test_two_mirrored_halves_close(key):
-    """A heart and a peak of two halves close at the point within 0.5 mm; a heart may leave a hole of a grain of rice."""
+    """Two halves close at the point within 0.5 mm; a heart may leave a hole as large as a grain of rice."""
     half = swept_shape(FAMILIES[key].stroke(), FAMILIES[key].tool)
     both = union_all([half, scale(half, -1, 1, origin=(0, 0))])
     assert both.geom_type == "Polygon"

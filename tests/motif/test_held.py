@@ -1,17 +1,21 @@
 """Motifs of held strokes: rings are n-fold, mirrored halves are reflections, old motifs stay readable."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pennello.design.edits import with_stroke
+from pennello.design.on_chart import with_new_motif
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.lay.laying import pull
 from pennello.motif.catalogue import KNOWN, MOTIFS, OLD, motif
 from pennello.motif.held import HELD
+from pennello.motif.place import HERE
 from pennello.path.cubic import position
 
 
@@ -67,3 +71,16 @@ def test_older_motifs_are_known_but_not_offered():
     assert not set(OLD) & set(MOTIFS)
     assert set(OLD) <= set(KNOWN)
     assert motif("rose-outside-in").made().pieces
+
+
+def test_a_motif_put_on_takes_loads_that_suit_it(demo):
+    """Green for leaves and for nothing else, from one cake where one can; else the brush that is nearest."""
+    plan, name = with_new_motif(demo, "rose-open", "face", HERE)
+    rose = next(one for one in plan.motifs if one.id == name)
+    cakes = {plan.stroke(load).recipe.cakes for _, load in rose.loads}
+    assert len(cakes) <= 2
+    greens = [load for load in (one.id for one in demo.strokes) if load.startswith("kelp")]
+    assert not set(greens) & {load for _, load in rose.loads}
+    green = with_stroke(demo, replace(demo.stroke("kelp-swoosh"), brush="flat-3-4"))
+    plan, name = with_new_motif(green, "two-leaves", "face", HERE)
+    assert next(one for one in plan.motifs if one.id == name).loads == (("leaf", "kelp-swoosh"),)

@@ -41,6 +41,7 @@ FLAMES = Parameter("flames", "flames", 7, 1, 30, "×")
 TILT = Parameter("turn_deg", "how far the upper wing is raised", 58, 10, 90, "°")
 
 MOST_SWEEP = 170.0
+LEAF_ROLE = "leaf"
 
 
 def _ring_of_shells(
@@ -144,12 +145,10 @@ def _bud(values: Values, _: Prints) -> Made:
     size = values["size"]
     heart = family("shell").stroke(heel_mm=2, sweep_deg=46, waves=2, wave_mm=1.2)
     hug = ((-9.0, -17.0), (-10.0, -6.0), (-4.0, 0.0), (4.0, 3.0))
-    pieces = [Piece("bud", heart)]
-    for side in (1.0, -1.0):
-        pieces.append(Piece("cup", _upright(tuple((side * x * size, y * size) for x, y in hug), 90 - side * 12), 1))
+    cups = [_upright(tuple((side * x * size, y * size) for x, y in hug), 90 - side * 12) for side in (1.0, -1.0)]
     sepal = family("thin-thick-thin").stroke(length_mm=15 * size, bow_mm=3 * size)
-    for turn in (-62.0, -90.0, -118.0):
-        pieces.append(Piece("sepal", at(sepal, 0.0, 4.0 * size, turn), 2))
+    sepals = [at(sepal, 0.0, 4.0 * size, turn) for turn in (-62.0, -90.0, -118.0)]
+    pieces = [Piece("bud", heart), *(Piece("cup", cup, 1) for cup in cups), *(Piece("sepal", one, 2) for one in sepals)]
     return Made(tuple(pieces), ("a narrow shell, two cups that cross at its foot, three sepals",))
 
 
@@ -168,11 +167,9 @@ def _leaf(values: Values, _: Prints) -> Made:
 
 
 def _leaves(values: Values, _: Prints) -> Made:
-    pieces = []
-    for side in (-0.5, 0.5):
-        turn = -90.0 + side * values["open_deg"]
-        for piece in _whole_leaf(values["length_mm"], values):
-            pieces.append(Piece("leaf", at(at(piece.stroke, values["foot_mm"], 0.0), turn_deg=turn), piece.row))
+    leaf = [at(piece.stroke, values["foot_mm"], 0.0) for piece in _whole_leaf(values["length_mm"], values)]
+    turns = [-90.0 + side * values["open_deg"] for side in (-0.5, 0.5)]
+    pieces = [Piece("leaf", at(half, turn_deg=turn)) for turn in turns for half in leaf]
     return Made(tuple(pieces), (f"two leaves, {values['open_deg']:.0f} degrees apart",))
 
 
@@ -206,13 +203,11 @@ def _scales(values: Values, prints: Prints) -> Made:
     scale = family("scale-arch").stroke(spread_mm=step, height_mm=tall)
     pieces = []
     for row in range(rows):
-        more = count if row % 2 == 0 else count - 1
-        for n in range(max(more, 1)):
-            pieces.append(Piece("scale", at(scale, (n - (more - 1) / 2) * step, row * tall), row))
+        more = max(count - row % 2, 1)
+        pieces += [Piece("scale", at(scale, (n - (more - 1) / 2) * step, row * tall), row) for n in range(more)]
     space = spaced("scale", count, step, step + prints["scale"] * 0.12, 0)
-    return Made(
-        tuple(pieces), (f"{counted(rows, 'row')} from the top down, each half a step on", space.words), (space,)
-    )
+    says = (f"{counted(rows, 'row')} from the top down, each half a step on", space.words)
+    return Made(tuple(pieces), says, (space,))
 
 
 def _butterfly(values: Values, _: Prints) -> Made:
@@ -311,7 +306,7 @@ HELD = (
         "Rosebud",
         "a narrow shell, two cups that cross, sepals",
         "flowers",
-        (BUD, CUP, Part("sepal", "sepal", "round-3")),
+        (BUD, CUP, Part("sepal", "sepal", "round-3", LEAF_ROLE)),
         (SIZE,),
         _bud,
         in_one_go=True,
@@ -321,7 +316,7 @@ HELD = (
         "Leaf of two halves",
         "two wiggled halves that meet on the midrib",
         "leaves",
-        (Part("leaf", "half of a leaf"), Part("midrib", "midrib", "liner-1")),
+        (Part("leaf", "half of a leaf", role=LEAF_ROLE), Part("midrib", "midrib", "liner-1", LEAF_ROLE)),
         (LEAF, WAVES, Parameter("wave_mm", "height of a wave", 1.9, 0, 8)),
         _leaf,
         in_one_go=True,
@@ -331,7 +326,7 @@ HELD = (
         "Two leaves",
         "opposite each other, hugging a flower",
         "leaves",
-        (Part("leaf", "half of a leaf"),),
+        (Part("leaf", "half of a leaf", role=LEAF_ROLE),),
         (LEAF, OPEN, FOOT, WAVES),
         _leaves,
         in_one_go=True,

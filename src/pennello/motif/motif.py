@@ -29,11 +29,15 @@ class Piece:
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part that shares a load: what it is called, and the usual applicator for it."""
+    """A part that shares a load: what it is called, the usual applicator for it, and what it is by nature.
+
+    `role` is "leaf" for what is green by nature, else ""; a motif put on takes loads that suit it.
+    """
 
     key: str
     name: str
     tool: str = "flat-3-4"
+    role: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -160,7 +160,7 @@ def _barb(values: Values) -> Stroke:
 
 
 def _leaf(values: Values, waves: float, wave_mm: float) -> Stroke:
-    """One half: B on the midrib, A ahead of it, swung from far out to almost along it; the other half is its mirror image."""
+    """One half: B on the midrib, A ahead of it, swung from far out to almost along it; its mirror image is the rest."""
     long = values["length_mm"]
     path = CubicPath(((0.0, 0.0), (long / 3, 0.0), (2 * long / 3, 0.0), (long, 0.0)))
     nib = Nib(NibMode.PIVOTING, 147.0, 177.0, 1.0)
@@ -318,7 +318,7 @@ HELD = (
     ),
     Family(
         "square-drop",
-        "Square-brush teardrop",
+        "Flat teardrop",
         "a head round the heel, then the chisel to nothing",
         "petals",
         "flat-1-2",

@@ -8,13 +8,16 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
 
 from pennello.files.motif_file import OwnMotif
+from pennello.kit import catalogue
+from pennello.lay.stroke import NibMode, Stroke, rim_line
 from pennello.motif.catalogue import MOTIFS
 from pennello.motif.catalogue import motif as motif_of
 from pennello.motif.motif import Made, Motif
+from pennello.path.cubic import position
 from pennello.ui.stations.chart.drawing import outline_of
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
@@ -29,18 +32,37 @@ _BEAD_PX, _STEP_PX = 22, 30
 def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | None = None) -> QIcon:
     """Return a motif's strokes as a small picture."""
     made = motif.made(values or {})
-    points = np.array([point for piece in made.pieces for point in piece.stroke.path.points_mm])
+    widths = {part.key: catalogue.brushes()[part.tool].width_mm for part in motif.parts}
+    rims = [_rim(piece.stroke, widths[piece.part]) for piece in made.pieces]
+    points = np.concatenate(
+        [rim if len(rim) else np.array(p.stroke.path.points_mm) for rim, p in zip(rims, made.pieces, strict=True)]
+    )
     low, high = points.min(axis=0) - 4, points.max(axis=0) + 4
     scale = min(size.width() / (high[0] - low[0]), size.height() / (high[1] - low[1]))
     pixmap = QPixmap(size * 2)
     pixmap.setDevicePixelRatio(2.0)
     pixmap.fill(Qt.GlobalColor.transparent)
     with painting(pixmap) as painter:
-        _draw_ways(painter, made, (low + high) / 2, scale, size)
+        _draw_ways(painter, made, rims, (low + high) / 2, scale, size)
     return QIcon(pixmap)
 
 
-def _draw_ways(painter: QPainter, made: Made, middle: NDArray[np.floating[Any]], scale: float, size: QSize) -> None:
+def _rim(stroke: Stroke, width_mm: float) -> NDArray[np.floating[Any]]:
+    """Return the outline that a chisel swung round its heel leaves, mm; empty for any other stroke."""
+    if stroke.nib.mode is not NibMode.PIVOTING or stroke.nib.pivot_u < 1:
+        return np.empty((0, 2))
+    ends = position(stroke.path, np.array([0.0, stroke.path.curves]))
+    return np.concatenate([ends[:1], rim_line(stroke, width_mm), ends[1:]])
+
+
+def _draw_ways(
+    painter: QPainter,
+    made: Made,
+    rims: Sequence[NDArray[np.floating[Any]]],
+    middle: NDArray[np.floating[Any]],
+    scale: float,
+    size: QSize,
+) -> None:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.translate(size.width() / 2, size.height() / 2)
     painter.scale(scale, scale)
@@ -48,7 +70,10 @@ def _draw_ways(painter: QPainter, made: Made, middle: NDArray[np.floating[Any]],
     pen = QPen(QColor(theme().ink_2), 2.0, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
     pen.setCosmetic(True)
     painter.setPen(pen)
-    for piece in made.pieces:
+    for piece, rim in zip(made.pieces, rims, strict=True):
+        if len(rim):
+            painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in rim.tolist()]))
+            continue
         painter.drawPath(outline_of(piece.stroke.path))
         (x, y), *rest = piece.stroke.path.points_mm
         if max(abs(a - x) + abs(b - y) for a, b in rest) < 0.5:  # a dot has no way to draw
