@@ -8,7 +8,7 @@ from itertools import pairwise
 
 from pennello.lay.families.family import LENGTH, PRESS, SPREAD, WIGGLE_MM, WIGGLES, Family, Parameter, Values
 from pennello.lay.families.hold import Hold
-from pennello.lay.families.shapes import swell
+from pennello.lay.families.shapes import straight, swell
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point, line
 
@@ -96,14 +96,7 @@ def _fill(values: Values) -> Stroke:
     for row in range(round(values["rows"])):
         ends = (0.0, long) if row % 2 == 0 else (long, 0.0)
         points += [(ends[0], row * apart), (ends[1], row * apart)]
-    return Stroke(_straight(points), Nib(NibMode.FIXED, 90.0), values["press"])
-
-
-def _straight(points: list[Point]) -> CubicPath:
-    path: list[Point] = [points[0]]
-    for (ax, ay), (bx, by) in pairwise(points):
-        path += [(ax + (bx - ax) / 3, ay + (by - ay) / 3), (ax + 2 * (bx - ax) / 3, ay + 2 * (by - ay) / 3), (bx, by)]
-    return CubicPath(tuple(path))
+    return Stroke(straight(points), Nib(NibMode.FIXED, 90.0), values["press"])
 
 
 def _dot(values: Values) -> Stroke:
@@ -119,7 +112,7 @@ def _star(values: Values) -> Stroke:
         angle = 2 * math.pi * arm / arms - math.pi / 2
         points += [(radius * math.cos(angle), radius * math.sin(angle)), (0.0, 0.0)]
     keys = tuple(Key(k / (2 * arms), values["press"] if k % 2 == 0 else 0.06) for k in range(2 * arms + 1))
-    return Stroke(_straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=keys)
+    return Stroke(straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=keys)
 
 
 STEP = Parameter("step_mm", "from row to row", 14, 0.5, 80)

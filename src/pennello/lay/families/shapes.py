@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 
@@ -62,3 +63,11 @@ def ramp(start: float, end: float) -> tuple[Key, ...]:
 
 def _pair(point: np.ndarray) -> Point:
     return (round(float(point[0]), 4), round(float(point[1]), 4))
+
+
+def straight(points: Sequence[Point]) -> CubicPath:
+    """Return a path of straight pieces through points."""
+    path: list[Point] = [points[0]]
+    for (ax, ay), (bx, by) in pairwise(points):
+        path += [(ax + (bx - ax) / 3, ay + (by - ay) / 3), (ax + 2 * (bx - ax) / 3, ay + 2 * (by - ay) / 3), (bx, by)]
+    return CubicPath(tuple(path))

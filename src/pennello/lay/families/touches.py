@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import math
-from itertools import pairwise
 
 from pennello.lay.families.family import LENGTH, PRESS, Family, Parameter, Values
 from pennello.lay.families.hold import Hold
-from pennello.lay.families.shapes import arc, ramp, smooth
+from pennello.lay.families.shapes import arc, ramp, smooth, straight
 from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.path.cubic import CubicPath, Point, line
 
@@ -63,7 +62,7 @@ def _star(values: Values) -> Stroke:
         angle = 2 * math.pi * arm / count - math.pi / 2
         points += [(radius * math.cos(angle), radius * math.sin(angle)), (0.0, 0.0)]
         keys += [Key((2 * arm + 1) / (2 * count), 0.05), Key((2 * arm + 2) / (2 * count), values["press"])]
-    return Stroke(_straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=tuple(keys))
+    return Stroke(straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=tuple(keys))
 
 
 def _snow_arm(values: Values) -> Stroke:
@@ -76,14 +75,7 @@ def _snow_arm(values: Values) -> Stroke:
         reach = (x + size * 0.6, size * 0.8)
         points += [(x, 0.0), (reach[0], -reach[1]), (x, 0.0), reach, (x, 0.0)]
     points.append((long, 0.0))
-    return Stroke(_straight(points), Nib(NibMode.FOLLOWING, 90.0), values["press"])
-
-
-def _straight(points: list[Point]) -> CubicPath:
-    path: list[Point] = [points[0]]
-    for (ax, ay), (bx, by) in pairwise(points):
-        path += [(ax + (bx - ax) / 3, ay + (by - ay) / 3), (ax + 2 * (bx - ax) / 3, ay + 2 * (by - ay) / 3), (bx, by)]
-    return CubicPath(tuple(path))
+    return Stroke(straight(points), Nib(NibMode.FOLLOWING, 90.0), values["press"])
 
 
 def _swirl(values: Values) -> Stroke:
