@@ -322,9 +322,9 @@ class Monkey:
         while self.document.redo_label:
             self.document.redo()
 
-    def _let_work_end(self) -> None:
+    def _let_work_end(self, most_s: float = 6.0) -> None:
         """Do nothing until the workers have no more to do, or for some seconds."""
-        self.resting, until = True, time.monotonic() + 6
+        self.resting, until = True, time.monotonic() + most_s
         while time.monotonic() < until:
             used, began = time.process_time(), time.monotonic()
             while time.monotonic() < began + 0.3:
@@ -343,7 +343,7 @@ class Monkey:
         self.window.resize(1280, 800)
         self.window.go_to(BENCH)
         for _ in range(3):
-            self._let_work_end()
+            self._let_work_end(60.0)  # the slow engine may be at work on a large plan for that long
             forget_kept()
             gc.collect()
         linecache.clearcache()
