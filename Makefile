@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 
-.PHONY: demo test test-all hard lint types layers unit bench screenshots schema clean
+.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue schema clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -50,6 +50,9 @@ bench: $(DEV_READY)
 screenshots: $(RUN_READY)
 	@sh tools/system_packages.sh offscreen
 	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/screenshots.py
+
+catalogue: $(RUN_READY)
+	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/make_catalogue.py
 
 schema: $(RUN_READY)
 	$(BIN)/python -m pennello schema > docs/pennello.schema.json

@@ -10,21 +10,18 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.aim.wish import edge_lab
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
 from pennello.design.clock import turns
 from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
-from pennello.design.plan import Plan, PlanStroke, skin_spectrum
+from pennello.design.plan import Plan, PlanStroke
+from pennello.design.suiting import with_suiting_loads
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
-from pennello.kit import catalogue
-from pennello.kit.applicator import Applicator
 from pennello.limits import fitted
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
-from pennello.motif.motif import USUAL_PRINT_MM, Motif, Part
 from pennello.motif.place import SCALE, Place
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
 
@@ -157,8 +154,7 @@ def without_motif(plan: Plan, name: str) -> Plan:
 def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str = "") -> tuple[Plan, str]:
     """Return the plan with a motif of a kind put on a chart, and its id.
 
-    Parts are laid with the stroke given, or with those that suit them: such a brush, green for leaves and for nothing
-    else, from one cake wherever one can, and of about the usual width.
+    Parts are laid with the stroke given, or with loads that suit them, see `suiting`.
 
     Raises
     ------
@@ -172,40 +168,12 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
     if load:
         plan.stroke(load)
     new_id = free_id(key, [one.id for one in plan.motifs])
-    loads = tuple((part.key, load) for part in kind.parts) if load else suiting_loads(plan, kind)
+    if load:
+        loads = tuple((part.key, load) for part in kind.parts)
+    else:
+        plan, loads = with_suiting_loads(plan, kind)
     placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
     return with_motif(plan, placed), new_id
-
-
-def suiting_loads(plan: Plan, kind: Motif) -> tuple[tuple[str, str], ...]:
-    """Return for each part of a motif the stroke of the plan whose load suits it best."""
-    greens = {stroke.id: _is_green(plan, stroke) for stroke in plan.strokes}
-    chosen: list[tuple[str, str]] = []
-    cakes: dict[str, tuple[str, ...]] = {}
-    for part in kind.parts:
-        usual = catalogue.brushes().get(part.tool)
-        width = usual.width_mm if usual else USUAL_PRINT_MM
-
-        def far(stroke: PlanStroke, part: Part = part, usual: Applicator | None = usual, width: float = width) -> Any:
-            brush = plan.brush(stroke.brush)
-            other_cake = part.role in cakes and stroke.recipe.cakes != cakes[part.role]
-            unlike = usual is not None and brush.kind is not usual.kind
-            return unlike, greens[stroke.id] is not (part.role == "leaf"), other_cake, abs(brush.width_mm - width)
-
-        best = min(plan.strokes, key=far)
-        cakes.setdefault(part.role, best.recipe.cakes)
-        chosen.append((part.key, best.id))
-    return tuple(chosen)
-
-
-def _is_green(plan: Plan, stroke: PlanStroke) -> bool:
-    """Return whether a load is green on the whole."""
-    paints = {paint.id: paint for paint in plan.paints}
-    _, a, b = edge_lab(plan.edge(stroke.id), paints, skin_spectrum(plan.skin)).mean(axis=0)
-    return math.hypot(a, b) > _COLOURED and _GREEN_DEG[0] <= math.degrees(math.atan2(b, a)) % 360 <= _GREEN_DEG[1]
-
-
-_COLOURED, _GREEN_DEG = 12.0, (95.0, 185.0)
 
 
 def moved_in_order(plan: Plan, name: str, to: int) -> Plan:

@@ -10,7 +10,7 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import LEAF, Made, Motif, Part, Piece, Prints, Values, at, counted
 from pennello.motif.spacing import Spacing, spaced
 from pennello.path.cubic import CubicPath, Point
 
@@ -20,7 +20,7 @@ HEEL = Parameter("heel_mm", "radius of the heels", 7, 0, 40)
 WAVES = Parameter("waves", "waves of a rim", 3, 0, 8, "×")
 WAVE_MM = Parameter("wave_mm", "height of a wave", 2.2, 0, 8)
 SIZE = Parameter("size", "size of the way, not of the brush", 1, 0.5, 3, "×")
-LEAF = Parameter("length_mm", "length of the midrib", 24, 6, 120)
+MIDRIB = Parameter("length_mm", "length of the midrib", 24, 6, 120)
 OPEN = Parameter("open_deg", "angle between the leaves", 130, 20, 340, "°")
 FOOT = Parameter("foot_mm", "from the centre to the leaf's foot", 14, 0, 120)
 PEAKS = Parameter("peaks", "peaks", 5, 1, 15, "×")
@@ -41,7 +41,6 @@ FLAMES = Parameter("flames", "flames", 7, 1, 30, "×")
 TILT = Parameter("turn_deg", "how far the upper wing is raised", 58, 10, 90, "°")
 
 MOST_SWEEP = 170.0
-LEAF_ROLE = "leaf"
 
 
 def _ring_of_shells(
@@ -306,7 +305,7 @@ HELD = (
         "Rosebud",
         "a narrow shell, two cups that cross, sepals",
         "flowers",
-        (BUD, CUP, Part("sepal", "sepal", "round-3", LEAF_ROLE)),
+        (BUD, CUP, Part("sepal", "sepal", "round-3", LEAF, made=True)),
         (SIZE,),
         _bud,
         in_one_go=True,
@@ -316,8 +315,8 @@ HELD = (
         "Leaf of two halves",
         "two wiggled halves that meet on the midrib",
         "leaves",
-        (Part("leaf", "half of a leaf", role=LEAF_ROLE), Part("midrib", "midrib", "liner-1", LEAF_ROLE)),
-        (LEAF, WAVES, Parameter("wave_mm", "height of a wave", 1.9, 0, 8)),
+        (Part("leaf", "half of a leaf", role=LEAF, made=True), Part("midrib", "midrib", "liner-1", LEAF, made=True)),
+        (MIDRIB, WAVES, Parameter("wave_mm", "height of a wave", 1.9, 0, 8)),
         _leaf,
         in_one_go=True,
     ),
@@ -326,8 +325,8 @@ HELD = (
         "Two leaves",
         "opposite each other, hugging a flower",
         "leaves",
-        (Part("leaf", "half of a leaf", role=LEAF_ROLE),),
-        (LEAF, OPEN, FOOT, WAVES),
+        (Part("leaf", "half of a leaf", role=LEAF, made=True),),
+        (MIDRIB, OPEN, FOOT, WAVES),
         _leaves,
         in_one_go=True,
     ),
@@ -364,7 +363,11 @@ HELD = (
         "Butterfly",
         "lower lobes, upper lobes, body and feelers",
         "wings",
-        (Part("upper", "upper lobe", "flat-1"), Part("lower", "lower lobe"), Part("body", "body", "round-3")),
+        (
+            Part("upper", "upper lobe", "flat-1"),
+            Part("lower", "lower lobe"),
+            Part("body", "body", "round-3", made=True),
+        ),
         (TILT, SIZE),
         _butterfly,
     ),
@@ -373,7 +376,7 @@ HELD = (
         "Snow figure",
         "long arms with barbs, short ones between",
         "marks",
-        (Part("arm", "arm", "liner-1"),),
+        (Part("arm", "arm", "liner-1", made=True),),
         (ARMS, LONG, SHORT, BARBS),
         _snow,
         in_one_go=True,
@@ -383,7 +386,7 @@ HELD = (
         "Aimed stripes",
         "thin, thick, thin, all aimed at one point",
         "lines",
-        (Part("stripe", "stripe", "round-4"),),
+        (Part("stripe", "stripe", "round-4", made=True),),
         (STRIPES, STRIPE),
         _stripes,
         in_one_go=True,

@@ -27,17 +27,22 @@ class Piece:
     row: int = 0
 
 
+LEAF = "leaf"
+
+
 @dataclass(frozen=True, slots=True)
 class Part:
     """A part that shares a load: what it is called, the usual applicator for it, and what it is by nature.
 
-    `role` is "leaf" for what is green by nature, else ""; a motif put on takes loads that suit it.
+    `role` is LEAF for what is green by nature, else ""; a motif put on takes loads that suit it, and where `made` says
+    so one is made for it if there is none.
     """
 
     key: str
     name: str
     tool: str = "flat-3-4"
     role: str = ""
+    made: bool = False
 
 
 @dataclass(frozen=True, slots=True)
