@@ -342,8 +342,8 @@ class Monkey:
         self.document.replace(demo_plan())
         self.window.resize(1280, 800)
         self.window.go_to(BENCH)
-        for _ in range(3):
-            self._let_work_end(60.0)  # the slow engine may be at work on a large plan for that long
+        for most_s in (60.0, 6.0, 6.0):  # the slow engine may be at work on a large plan for that long
+            self._let_work_end(most_s)
             forget_kept()
             gc.collect()
         linecache.clearcache()
@@ -408,7 +408,8 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
                 beat[0] = time.monotonic()  # looking takes long and is nobody's hand
                 gc.collect()
                 monkey.sample()
-                monkey.go_home()
+                if seen.at_home:
+                    monkey.go_home()
                 finish(seen, folder)
 
     def heart() -> None:
