@@ -14,7 +14,7 @@ from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.lay.laying import pull
 from pennello.motif.catalogue import KNOWN, MOTIFS, OLD, motif
-from pennello.motif.held import HELD
+from pennello.motif.catalogue import MOTIFS as OFFERED
 from pennello.motif.place import HERE
 from pennello.path.cubic import position
 
@@ -47,7 +47,7 @@ def test_mirrored_pieces_are_reflections(key, parts):
         assert corners(other.stroke) == pytest.approx(corners(one.stroke) * (-1, 1), abs=0.01)
 
 
-@pytest.mark.parametrize("key", [one.key for one in HELD])
+@pytest.mark.parametrize("key", list(OFFERED))
 @given(seed=st.integers(0, 10_000))
 def test_seeded_settings_make_sound_strokes(key, seed):
     """Whatever the numbers within their ranges, each piece has a part that there is and a way that can be pulled."""

@@ -14,14 +14,14 @@ from pennello.chart.chart import Chart
 from pennello.design.layer_checks import odd_layers
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
-from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, twin_place
+from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of, twin_place
 from pennello.design.plan import Plan
 from pennello.design.touch import beyond, middle, nearest, overlap, skin_shape, swept, zone_shape
 from pennello.kit.paint import Near
 from pennello.motif.catalogue import motif
-from pennello.motif.flowers import petal_overlap_mm
 from pennello.motif.motif import Motif
 from pennello.motif.place import Place
+from pennello.motif.roles import Check
 
 Array = NDArray[np.floating[Any]]
 
@@ -58,19 +58,14 @@ def _kind(placed: PlacedMotif) -> Motif | None:
 
 
 def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
+    """Gaps between the petals of an outer row that should be closed; twins close them."""
     kind = _kind(placed)
-    if kind is None or placed.motif not in ("petal-ring", "rose-outside-in"):
+    if kind is None or Check.CLOSED_RING not in kind.checks or kind.values(dict(placed.values)).get("twins", 0) >= 0.5:
         return
-    values, prints = kind.values(dict(placed.values)), dict(prints_of(plan, placed))
-    overlap = placed.place.scale * petal_overlap_mm(
-        round(values["petals"]),
-        values["radius_mm"],
-        values["spread_mm"],
-        values["height_mm"],
-        prints.get("petal", 19.05),
-    )
-    if overlap < 0 and values.get("twins", 0) < 0.5:
-        text = f"{placed.name} has gaps of {-overlap:.1f} mm between its petals; take one more petal or a wider brush."
+    outer = next((one for one in made_of(placed, prints_of(plan, placed)).spacings if one.row == 0), None)
+    if outer is not None and outer.overlap_mm < 0:
+        gap = -outer.overlap_mm * placed.place.scale
+        text = f"{placed.name} has gaps of {gap:.1f} mm between its petals; take one more petal or a wider brush."
         yield Odd("petal_gap", placed.id, placed.place.x_mm, placed.place.y_mm, text)
 
 
@@ -164,7 +159,8 @@ def _not_laid(placed: PlacedMotif) -> Iterator[Odd]:
 
 def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
     """Stripes that were broken apart and no longer aim at one point."""
-    if placed.motif != "converging":
+    kind = _kind(placed)
+    if kind is None or Check.CONVERGES not in kind.checks:
         return
     ends = np.array([piece.stroke.path.points_mm[-1] for piece in pieces if not piece.twin])
     starts = np.array([piece.stroke.path.points_mm[0] for piece in pieces if not piece.twin])
@@ -180,7 +176,8 @@ def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Od
 
 def _nowhere(placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart) -> Iterator[Odd]:
     """A swirl or wing whose line begins far from everything: it leads the eye nowhere."""
-    if placed.motif not in ("swirl-drops", "wing") or not mine:
+    kind = _kind(placed)
+    if kind is None or Check.LEADS not in kind.checks or not mine:
         return
     start = np.array(mine[0].stroke.path.points_mm[0])
     others = [np.array(piece.stroke.path.points_mm) for piece in every if piece.motif != placed.id]
@@ -222,10 +219,10 @@ def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
                 )
                 yield Odd("too_small", placed.id, placed.place.x_mm, placed.place.y_mm, text)
                 return
-    thin = {"dot", "swirl", "drop", "burst", "stem", "shaft", "arm", "barb"}
+    thin = {part.key for part in kind.parts if Check.LINE_WORK in part.checks}
     for part, stroke in placed.loads:
         brush = plan.brush(plan.stroke(stroke).brush)
-        if part in thin and not brush.kind.dips and brush.width_mm > _LINE_MM and kind.group == "lines":
+        if part in thin and not brush.kind.dips and brush.width_mm > _LINE_MM:
             text = (
                 f"{placed.name} is line work, and {brush.name} lays {brush.width_mm:.0f} mm; take a round or a liner."
             )

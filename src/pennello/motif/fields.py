@@ -8,6 +8,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.roles import BASE, LINE, Check, Wet
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, line
 
@@ -175,7 +176,7 @@ FIELDS = (
         "Sponge base",
         "a band of a striped sponge, one stripe of it on a landmark",
         "fields",
-        (Part("base", "base", "sponge-block"),),
+        (Part("base", "base", "sponge-block", BASE),),
         (WIDE, PASSES, ANCHOR, SAG),
         _base,
     ),
@@ -193,7 +194,7 @@ FIELDS = (
         "Wave",
         "a squiggle, then the white pulled through it",
         "fields",
-        (Part("wave", "wave"), Part("white", "pulled white", "round-3")),
+        (Part("wave", "wave"), Part("white", "pulled white", "round-3", LINE, wet=Wet.PULLED)),
         (WAVES, LONG, TALL, PULLS),
         _wave,
     ),
@@ -202,7 +203,7 @@ FIELDS = (
         "Fin",
         "out, in, out, in, and rays",
         "wings",
-        (Part("fin", "fin"), Part("ray", "ray", "round-3")),
+        (Part("fin", "fin"), Part("ray", "ray", "round-3", LINE)),
         (LENGTH, DEPTH, RAYS),
         _fin,
     ),
@@ -223,13 +224,14 @@ FIELDS = (
         (Part("stripe", "stripe"),),
         (STRIPES, FAN, LENGTH, STOP),
         _converging,
+        checks=(Check.CONVERGES,),
     ),
     Motif(
         "fill",
         "Fill behind",
         "rows of a sponge or a broad brush",
         "fields",
-        (Part("fill", "fill", "sponge-block"),),
+        (Part("fill", "fill", "sponge-block", BASE),),
         (WIDE, HIGH),
         _fill,
     ),

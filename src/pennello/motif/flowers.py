@@ -10,6 +10,7 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.roles import LINE, Check
 from pennello.motif.spacing import Spacing
 
 PETALS = Parameter("petals", "petals of the outer row", 5, 2, 40, "×")
@@ -159,6 +160,7 @@ FLOWERS = (
         (PETAL, INNER),
         (PETALS, ROWS, INSET, RADIUS, SPREAD, HEIGHT, STAGGER, TWINS),
         _ring,
+        checks=(Check.CLOSED_RING,),
     ),
     Motif(
         "rose-outside-in",
@@ -169,6 +171,7 @@ FLOWERS = (
         (PETALS, RADIUS, SPREAD, HEIGHT, STAGGER, INSET, SIDES),
         _rose_in,
         in_one_go=True,
+        checks=(Check.CLOSED_RING,),
     ),
     Motif(
         "rose-inside-out",
@@ -195,7 +198,7 @@ FLOWERS = (
         "Radial figure",
         "long arms, short ones between, barbs: a snowflake",
         "flowers",
-        (Part("arm", "arm", "round-3"), Part("barb", "barb", "round-2")),
+        (Part("arm", "arm", "round-3", LINE), Part("barb", "barb", "round-2", LINE)),
         (ARMS, LONG, SHORT, BARBS, BARB),
         _radial,
     ),

@@ -7,13 +7,14 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.roles import LEAF, LINE, STEM, Check
 from pennello.motif.spacing import spaced
 
 LEAF_MM = Parameter("leaf_mm", "length of a leaf", 28, 4, 200)
 OPEN = Parameter("open_deg", "angle between the leaf and its stem", 50, 0, 120, "°")
 FOOT = Parameter("foot_mm", "from the centre to the leaf's foot", 12, 0, 120)
 PAIRS = Parameter("pairs", "pairs of leaves", 3, 1, 20, "×")
-STEM = Parameter("stem_mm", "length of the stem", 60, 5, 300)
+STEM_MM = Parameter("stem_mm", "length of the stem", 60, 5, 300)
 SHRINK = Parameter("shrink", "each pair against the one before", 0.85, 0.4, 1.2, "")
 BARBS = Parameter("barbs", "barbs on each side", 6, 1, 40, "×")
 WIDE = Parameter("wide_mm", "width at the widest", 40, 4, 200)
@@ -86,17 +87,19 @@ def _wing(values: Values, prints: Prints) -> Made:
     return Made(tuple(pieces), (f"one long line, {counted(scoops, 'scoop')}", space.words), (space,))
 
 
-LEAF = Part("leaf", "leaf", "leaf-brush")
+LEAF_PART = Part("leaf", "leaf", "leaf-brush", LEAF)
 
 LEAVES = (
-    Motif("leaf-pair", "Leaf pair", "two leaves opposite each other", "leaves", (LEAF,), (LEAF_MM, OPEN, FOOT), _pair),
+    Motif(
+        "leaf-pair", "Leaf pair", "two leaves opposite each other", "leaves", (LEAF_PART,), (LEAF_MM, OPEN, FOOT), _pair
+    ),
     Motif(
         "leaf-spray",
         "Leaf spray",
         "pairs of leaves along a stem, and one at its tip",
         "leaves",
-        (Part("stem", "stem", "round-3"), LEAF),
-        (PAIRS, STEM, LEAF_MM, OPEN, SHRINK),
+        (Part("stem", "stem", "round-3", STEM), LEAF_PART),
+        (PAIRS, STEM_MM, LEAF_MM, OPEN, SHRINK),
         _spray,
     ),
     Motif(
@@ -104,8 +107,8 @@ LEAVES = (
         "Feather, plume",
         "barbs along a shaft, an eye near its tip",
         "wings",
-        (Part("barb", "barb", "round-5"), Part("shaft", "shaft", "round-3"), Part("eye", "eye", "flat-1-2")),
-        (BARBS, STEM, WIDE, EYE),
+        (Part("barb", "barb", "round-5"), Part("shaft", "shaft", "round-3", LINE), Part("eye", "eye", "flat-1-2")),
+        (BARBS, STEM_MM, WIDE, EYE),
         _feather,
     ),
     Motif(
@@ -116,5 +119,6 @@ LEAVES = (
         (Part("line", "long line", "flat-3-4"), Part("scoop", "scoop", "flat-3-4")),
         (SPAN, RISE, SCOOPS),
         _wing,
+        checks=(Check.LEADS,),
     ),
 )

@@ -7,6 +7,7 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.roles import LINE, Check
 
 DOTS = Parameter("dots", "dots", 5, 1, 40, "×")
 FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")
@@ -63,7 +64,7 @@ MARKS = (
         "Dot cluster",
         "graded dots in a line or a triangle",
         "lines",
-        (Part("dot", "dot", "round-3"),),
+        (Part("dot", "dot", "round-3", LINE, checks=(Check.LINE_WORK,)),),
         (DOTS, FIRST, LAST, STEP, TRIANGLE),
         _dots,
     ),
@@ -72,16 +73,20 @@ MARKS = (
         "Swirl with teardrops",
         "a line that winds in, drops along it",
         "lines",
-        (Part("swirl", "swirl", "round-3"), Part("drop", "teardrop", "round-3")),
+        (
+            Part("swirl", "swirl", "round-3", LINE, checks=(Check.LINE_WORK,)),
+            Part("drop", "teardrop", "round-3", LINE, checks=(Check.LINE_WORK,)),
+        ),
         (RADIUS, TURNS, DROPS, DROP_MM),
         _swirl,
+        checks=(Check.LEADS,),
     ),
     Motif(
         "starburst",
         "Starburst",
         "many thin arms from a point",
         "lines",
-        (Part("burst", "burst", "round-2"),),
+        (Part("burst", "burst", "round-2", LINE, checks=(Check.LINE_WORK,)),),
         (RADIUS, ARMS),
         _burst,
     ),

@@ -9,6 +9,7 @@ from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.place import HERE, Place
+from pennello.motif.roles import PETAL, Check, Role, Wet
 from pennello.motif.spacing import Spacing
 
 Values = Mapping[str, float]
@@ -27,22 +28,31 @@ class Piece:
     row: int = 0
 
 
-LEAF = "leaf"
-
-
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A part that shares a load: what it is called, the usual applicator for it, and what it is by nature.
+    """A part that shares a load, and all that is to be known of it.
 
-    `role` is LEAF for what is green by nature, else ""; a motif put on takes loads that suit it, and where `made` says
-    so one is made for it if there is none.
+    Attributes
+    ----------
+    tool
+        The usual applicator for it.
+    role
+        Which load suits it.
+    wet
+        How it goes over what lies below.
+    reload
+        How many of its strokes are usually laid from one load, 1 to 40.
+    checks
+        What is asked of it on a chart.
     """
 
     key: str
     name: str
     tool: str = "flat-3-4"
-    role: str = ""
-    made: bool = False
+    role: Role = PETAL
+    wet: Wet = Wet.USUAL
+    reload: int = 1
+    checks: tuple[Check, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +76,10 @@ class Motif:
         Gives strokes and words from values by key and prints by part.
     in_one_go
         Whether it is painted row over wet row, well under a minute (common practice); else rows dry in between.
+    checks
+        What is asked of it as a whole on a chart.
+    former
+        Numbers that it had once: still read, no longer used.
     """
 
     key: str
@@ -76,6 +90,20 @@ class Motif:
     parameters: tuple[Parameter, ...]
     make: Callable[[Values, Prints], Made] = field(repr=False)
     in_one_go: bool = False
+    checks: tuple[Check, ...] = ()
+    former: tuple[str, ...] = ()
+
+    @property
+    def per_load(self) -> int:
+        """How many strokes of one part are usually laid from one load: what its hungriest part allows."""
+        return min(part.reload for part in self.parts)
+
+    def part(self, key: str) -> Part:
+        """Return a part; raises UnknownNameError."""
+        found = next((one for one in self.parts if one.key == key), None)
+        if found is None:
+            raise UnknownNameError("part", key, [one.key for one in self.parts], self.key)
+        return found
 
     def values(self, given: Values) -> dict[str, float]:
         """Return all values, those not given at their defaults.
@@ -87,6 +115,8 @@ class Motif:
         """
         known = {one.key: one for one in self.parameters}
         for key, value in given.items():
+            if key in self.former:
+                continue
             if key not in known:
                 raise UnknownNameError("number", key, list(known), self.key)
             one = known[key]

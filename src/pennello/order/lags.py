@@ -10,6 +10,7 @@ from pennello.design.on_chart import chart_of
 from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
 from pennello.lay.drying import DRY, TACKY, evaporation_um_s
 from pennello.motif.catalogue import motif
+from pennello.motif.roles import Wet
 from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Job, Lag, Why
 from pennello.order.jobs import SKIN, Work
@@ -18,9 +19,6 @@ from pennello.units import about_seconds_text
 
 LIGHT_L, DARK_L = 75.0, 35.0
 """Line work lighter than the one is white, darker than the other is black, in L* (defaults)."""
-
-PULLED = (("wave", "white"),)
-"""Parts of motifs that are pulled through the wet paint of another part of the same motif (common practice)."""
 
 
 def lags_of(work: Work, films: Films) -> tuple[Lag, ...]:
@@ -73,6 +71,7 @@ def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: 
     """
     jobs = work.jobs
     kinds = {frozenset((rule.earlier, rule.later)): rule.kind for rule in ordering.rules}
+    pulled = _pulled_parts(work)
     in_one_go = {one.id for one in work.plan.motifs if one.motif and motif(one.motif).in_one_go}
     for number, upper in enumerate(jobs):
         below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
@@ -88,10 +87,12 @@ def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: 
                 words = f"{other.name} goes straight over {one.name}: it is painted in one go"
                 yield Lag(one.id, other.id, 0.0, math.inf, Why.GO, words)
             else:
-                yield from _over(one, other, films, rate, own)
+                yield from _over(one, other, films, rate, own, pulled)
 
 
-def _over(lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | None) -> Iterator[Lag]:
+def _over(
+    lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | None, pulled: frozenset[tuple[str, str]]
+) -> Iterator[Lag]:
     um = films.under_um(lower.id, upper.id)
     if own is RuleKind.WET:
         return
@@ -102,7 +103,7 @@ def _over(lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | Non
     if own is RuleKind.ANY:
         words = f"{upper.name} goes over {lower.name} however wet it is: your own rule"
         yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OVER, words)
-    elif _pulled(lower, upper):
+    elif lower.part == upper.part and _is(upper, pulled) and not _is(lower, pulled):
         most = math.floor(films.time_to(TACKY, lower.id, upper.id, rate) * 10) / 10
         words = f"{upper.name} is pulled while {lower.name} is wet, within {about_seconds_text(most)}"
         yield Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
@@ -112,10 +113,16 @@ def _over(lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | Non
         yield Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
 
 
-def _pulled(lower: Job, upper: Job) -> bool:
-    return lower.part == upper.part and any(
-        lower.id.split("/")[1].startswith(base) and upper.id.split("/")[1].startswith(top) for base, top in PULLED
-    )
+def _pulled_parts(work: Work) -> frozenset[tuple[str, str]]:
+    """Return motifs with those of their parts that are pulled through what is still wet (common practice)."""
+    kinds = {one.id: motif(one.motif) for one in work.plan.motifs if one.motif}
+    return frozenset((name, part.key) for name, kind in kinds.items() for part in kind.parts if part.wet is Wet.PULLED)
+
+
+def _is(job: Job, parts: frozenset[tuple[str, str]]) -> bool:
+    """Return whether a job is of one of these parts of motifs."""
+    within = job.id.split("/")[1]
+    return any(job.part == name and within.startswith(part) for name, part in parts)
 
 
 def _glitter(

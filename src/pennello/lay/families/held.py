@@ -30,6 +30,7 @@ BROAD = Parameter("broad_deg", "how broad the middle is turned", 60, 10, 90, "°
 HALF = Parameter("half_mm", "half of its width at the foot", 9.5, 1, 100)
 MIDRIB = Parameter("length_mm", "length of the midrib", 24, 4, 120)
 CURL = Parameter("curl_mm", "size of the curl", 14, 2, 100)
+_FEET = (Key(0.0, 0.06), Key(0.22, 0.5), Key(0.78, 0.5), Key(1.0, 0.06))
 PRESSED = (Key(0.0, 0.15), Key(0.3, 0.6), Key(0.7, 0.6), Key(1.0, 0.15))
 
 
@@ -76,23 +77,23 @@ def _arch(wide: float, tall: float) -> CubicPath:
 
 
 def _fingernail(values: Values) -> Stroke:
-    return Stroke(_arch(values["spread_mm"], values["height_mm"]), Nib(NibMode.FIXED, 90.0))
+    return Stroke(_arch(values["spread_mm"], values["height_mm"]), Nib(NibMode.FIXED, 90.0), pressures=_FEET)
 
 
 def _cup(values: Values) -> Stroke:
-    return Stroke(_arch(values["spread_mm"], -values["height_mm"]), Nib(NibMode.FIXED, 90.0))
+    return Stroke(_arch(values["spread_mm"], -values["height_mm"]), Nib(NibMode.FIXED, 90.0), pressures=_FEET)
 
 
 def _heart(values: Values) -> Stroke:
     """The left half: the lobe round the heel, out over the top and down, then the chisel to nothing at the point."""
     width, tall = values["brush_mm"], values["height_mm"]
-    heel = (-0.55 * width, 0.0)
-    lobe = [(x + heel[0], y + heel[1]) for x, y in arc(width / 2, 58.0, -210.0).points_mm]
+    heel = (-0.49 * width, 0.0)
+    lobe = [(x + heel[0], y + heel[1]) for x, y in arc(width * 0.48, 58.0, -210.0).points_mm]
     (bx, by), (ax, ay) = lobe[-2], lobe[-1]
     reach = tall * 0.36 / max(math.hypot(ax - bx, ay - by), 1e-6)
     low = tall - width / 2  # at the end the chisel lies along the way: its corner reaches the point
     tail = ((ax + (ax - bx) * reach, ay + (ay - by) * reach), (-width * 0.3, low * 0.7), (-width * 0.15, low))
-    return _round_then_out(lobe, tail, math.radians(268) * width / 2, math.hypot(ax, ay - low) * 1.06, -1.0)
+    return _round_then_out(lobe, tail, math.radians(268) * width * 0.48, math.hypot(ax, ay - low) * 1.06, -1.0)
 
 
 def _round_then_out(head: list[Point], tail: tuple[Point, ...], round_mm: float, out_mm: float, side: float) -> Stroke:
@@ -163,9 +164,9 @@ def _leaf(values: Values, waves: float, wave_mm: float) -> Stroke:
     """One half: B on the midrib, A ahead of it, swung from far out to almost along it; its mirror image is the rest."""
     long = values["length_mm"]
     path = CubicPath(((0.0, 0.0), (long / 3, 0.0), (2 * long / 3, 0.0), (long, 0.0)))
-    nib = Nib(NibMode.PIVOTING, 147.0, 177.0, 1.0)
+    nib = Nib(NibMode.PIVOTING, 147.0, 180.0, 1.0)
     pressures = (Key(0, 0.15), Key(0.25, 0.5), Key(0.75, 0.45), Key(1, 0.1))
-    return Stroke(path, nib, wiggle=Wiggle(waves, wave_mm, 0.125), pressures=pressures, lift_mm=3.0, exit=Exit.B)
+    return Stroke(path, nib, wiggle=Wiggle(waves, wave_mm, 0.125), pressures=pressures, lift_mm=3.0, exit=Exit.A)
 
 
 def _leaf_half(values: Values) -> Stroke:
@@ -224,6 +225,25 @@ def _swoosh(values: Values) -> Stroke:
     long, bow = values["length_mm"], values["bow_mm"]
     path = CubicPath(((0.0, 0.0), (long * 0.25, bow * 0.9), (long * 0.6, -bow * 1.4), (long, -bow * 0.6)))
     return _pushed(path, values, 3.0, 3.0, 0.45)
+
+
+def _crest(values: Values) -> Stroke:
+    """A wave: its back rises along the rim, folds over and runs out to a thin curl; the heel hangs inside."""
+    long, tall = values["length_mm"], values["height_mm"]
+    way = (
+        (0.0, 0.0),
+        (0.3, -0.04),
+        (0.5, -0.42),
+        (0.66, -0.78),
+        (0.86, -1.0),
+        (1.04, -0.8),
+        (1.0, -0.54),
+        (0.86, -0.42),
+    )
+    points: list[Point] = [(x * long, y * tall) for x, y in way]
+    keys = (Key(0, 3.0), Key(0.2, 30.0), Key(0.5, 62.0), Key(0.72, 60.0), Key(0.9, 26.0), Key(1, 4.0))
+    pressures = (Key(0, 0.1), Key(0.3, 0.55), Key(0.75, 0.5), Key(1, 0.08))
+    return Stroke(smooth(points), Nib(NibMode.KEYED, keys=keys), pressures=pressures)
 
 
 def _ribbon(values: Values) -> Stroke:
@@ -424,6 +444,16 @@ HELD = (
     ),
     Family(
         "long-swoosh", "Swoosh", "long, thin at both ends", "lines", "flat-1", (_LONG, BOW, BROAD), _swoosh, Hold.PUSH
+    ),
+    Family(
+        "wave-crest",
+        "Wave crest",
+        "along the back, over, and out in a thin curl",
+        "fields",
+        "flat-1",
+        (Parameter("length_mm", "length", 44, 6, 200), Parameter("height_mm", "height", 26, 4, 150)),
+        _crest,
+        Hold.PUSH,
     ),
     Family(
         "ribbon",

@@ -1,0 +1,75 @@
+"""What parts of motifs are by nature: which load suits them, and what is asked of them. Common practice."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+
+
+@dataclass(frozen=True, slots=True)
+class Role:
+    """The usual load of a part.
+
+    Attributes
+    ----------
+    key, words
+        A name, and in words which load suits it.
+    wish
+        Paints from the rim to the heel; one alone for a tip of one colour. What a load for it is looked for by.
+    green
+        Whether it is green by nature.
+    light_rim
+        Whether a load of several colours must be lighter on the rim than at the heel.
+    own
+        Whether its colours must be about those of the wish; else any load with as light a rim will do.
+    """
+
+    key: str
+    words: str
+    wish: tuple[str, ...]
+    green: bool = False
+    own: bool = False
+    light_rim: bool = True
+
+    @property
+    def one_colour(self) -> bool:
+        """Whether it is laid with a single colour."""
+        return len(self.wish) == 1
+
+
+PETAL = Role("petal", "light rim, dark heel", ("foam-white", "thrift-pink", "mallow-magenta"))
+LEAF = Role("leaf", "two greens, the lighter on the rim", ("samphire", "kelp-green"), green=True, own=True)
+STEM = Role("stem", "one green", ("kelp-green",), green=True)
+LINE = Role("line", "one light colour", ("foam-white",))
+INK = Role("ink", "one dark colour", ("peat-black",))
+HEART = Role("heart", "one warm colour", ("lantern-yellow",))
+WING = Role("wing", "light rim, dark heel", ("foam-white", "shrimp-coral", "poppy-red", "dulse-crimson"))
+FLAME = Role("flame", "light rim, hot heel", ("lantern-yellow", "ember-orange", "poppy-red"), own=True)
+SCALE = Role("scale", "light rim, deep heel", ("mackerel-silver", "skylark-blue", "mussel-blue"))
+SEA = Role("sea", "white crest, deep heel", ("foam-white", "skylark-blue", "mussel-blue"), own=True)
+FUR = Role("fur", "light tips, dark roots", ("foam-white", "heron-grey", "peat-black"), own=True)
+LIP = Role("lip", "two tones of one colour", ("shrimp-coral", "poppy-red", "dulse-crimson"), own=True)
+BASE = Role(
+    "base",
+    "stripes as the place wants them",
+    ("poppy-red", "lantern-yellow", "kelp-green", "mussel-blue"),
+    light_rim=False,
+)
+
+ROLES = (PETAL, LEAF, STEM, LINE, INK, HEART, WING, FLAME, SCALE, SEA, FUR, LIP, BASE)
+
+
+class Wet(Enum):
+    """How a part goes over what lies below it."""
+
+    USUAL = "as its motif is painted"
+    PULLED = "pulled through what is still wet"
+
+
+class Check(Enum):
+    """What is asked of a part or a motif on a chart."""
+
+    LINE_WORK = "a round or a liner, not a broad brush"
+    CLOSED_RING = "no gaps between petals of the outer row"
+    CONVERGES = "all strokes aim at its middle"
+    LEADS = "begins at something"
