@@ -17,7 +17,7 @@ from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
 from pennello.design.plan import Plan, PlanStroke
-from pennello.design.suiting import with_suiting_loads
+from pennello.design.suiting import suiting_loads
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.limits import fitted
 from pennello.load.recipe import Recipe
@@ -154,7 +154,8 @@ def without_motif(plan: Plan, name: str) -> Plan:
 def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str = "") -> tuple[Plan, str]:
     """Return the plan with a motif of a kind put on a chart, and its id.
 
-    Parts are laid with the stroke given, or with loads that suit them, see `suiting`.
+    Parts are laid with the stroke given, or with the loads of the plan that suit them best, see `suiting`;
+    `solve.suiting` makes what is lacking.
 
     Raises
     ------
@@ -168,11 +169,8 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
     if load:
         plan.stroke(load)
     new_id = free_id(key, [one.id for one in plan.motifs])
-    if load:
-        loads = tuple((part.key, load) for part in kind.parts)
-    else:
-        plan, loads = with_suiting_loads(plan, kind)
-    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
+    loads = tuple((part.key, load) for part in kind.parts) if load else suiting_loads(plan, kind)
+    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key, per_load=kind.per_load)
     return with_motif(plan, placed), new_id
 
 

@@ -1,24 +1,33 @@
-"""A motif of one's own as a small JSON file to share: its kind, its numbers, its name."""
+"""A motif of one's own as a JSON file to share: what it is made of, its loads with their wishes, its picture."""
 
 from __future__ import annotations
 
+import base64
+import binascii
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Literal
 
 import msgspec
 from msgspec import Meta
 
+from pennello.design.own import Own, own_of
 from pennello.design.placed import PlacedMotif
+from pennello.design.suiting import suiting_loads
 from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
+from pennello.files.demo import demo_plan
+from pennello.files.plan_convert import from_plan, to_plan
+from pennello.files.plan_schema import PlanFile
 from pennello.motif.catalogue import motif
 
 SUFFIX = ".pennello-motif"
-MOST_BYTES = 100_000
+MOST_BYTES = 2_000_000
+MOST_PICTURE = 400_000
 
 
-class OwnMotif(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=True):
-    """What the file holds: numbers that are not at their defaults, and how many strokes a load lasts for."""
+class OldFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=True):
+    """A file of version 1: one motif and its numbers, no loads."""
 
     format: Literal["pennello-motif"] = "pennello-motif"
     schema: Literal[1] = 1
@@ -29,29 +38,30 @@ class OwnMotif(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=
     per_load: Annotated[int, Meta(ge=1, le=40)] = 1
 
 
-class NotKeptError(PennelloError):
-    """A single stroke is no motif to keep."""
+class MotifOfOnesOwn(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=True):
+    """A file of version 2: a plan of just what the motif takes, and its picture as PNG in base64."""
+
+    format: Literal["pennello-motif"] = "pennello-motif"
+    schema: Literal[2] = 2
+    name: Annotated[str, Meta(min_length=1, max_length=80)]
+    parts: PlanFile
+    picture: Annotated[str, Meta(max_length=MOST_PICTURE)] = ""
 
 
-def own_of(placed: PlacedMotif, name: str) -> OwnMotif:
-    """Return a placed motif as one's own under a name."""
-    if not placed.motif:
-        raise NotKeptError("A single stroke is no motif to keep; keep the motif before you break it apart.")
-    return OwnMotif(
-        name=name.strip()[:80] or placed.name,
-        motif=placed.motif,
-        set=dict(placed.values),
-        twin=placed.twin,
-        per_load=placed.per_load,
-    )
+class Header(msgspec.Struct):
+    """What tells the versions apart."""
+
+    schema: int = 1
 
 
-def write_own(own: OwnMotif, path: Path) -> None:
-    """Write a motif of one's own; raises FileProblemError."""
-    write_bytes(msgspec.json.format(msgspec.json.encode(own), indent=1) + b"\n", path)
+def write_own(own: Own, path: Path, picture: bytes = b"") -> None:
+    """Write a motif of one's own with its picture, PNG; raises FileProblemError."""
+    shown = base64.b64encode(picture).decode() if len(picture) < MOST_PICTURE * 3 // 4 else ""
+    file = MotifOfOnesOwn(name=own.name, parts=from_plan(own.parts), picture=shown)
+    write_bytes(msgspec.json.format(msgspec.json.encode(file), indent=1) + b"\n", path)
 
 
-def read_own(path: Path) -> OwnMotif:
+def read_own(path: Path) -> Own:
     """Return the motif in a file.
 
     Raises
@@ -59,10 +69,25 @@ def read_own(path: Path) -> OwnMotif:
     FileProblemError
         If it is none, or one whose numbers cannot be.
     """
+    return _read(path)[0]
+
+
+def picture_of(path: Path) -> bytes:
+    """Return the picture in a file, PNG; empty if it has none. Raises FileProblemError."""
+    return _read(path)[1]
+
+
+def _read(path: Path) -> tuple[Own, bytes]:
     try:
-        own = msgspec.json.decode(read_bytes(path, MOST_BYTES), type=OwnMotif)
-        motif(own.motif).values(own.set)
-    except (msgspec.DecodeError, UnicodeDecodeError) as error:
+        data = read_bytes(path, MOST_BYTES)
+        if msgspec.json.decode(data, type=Header).schema == 1:
+            return _as_own(msgspec.json.decode(data, type=OldFile)), b""
+        file = msgspec.json.decode(data, type=MotifOfOnesOwn)
+        own = Own(file.name, to_plan(file.parts))
+        if not own.parts.motifs:
+            raise FileProblemError(path, "there is nothing in it; choose another file.")
+        return own, base64.b64decode(file.picture, validate=True)
+    except (msgspec.DecodeError, UnicodeDecodeError, binascii.Error) as error:
         raise FileProblemError(
             path, f"this is not a motif that Pennello wrote ({error}); choose another file."
         ) from error
@@ -70,4 +95,19 @@ def read_own(path: Path) -> OwnMotif:
         raise
     except PennelloError as error:
         raise FileProblemError(path, f"{error} Correct that number and open it again.") from error
-    return own
+
+
+def _as_own(old: OldFile) -> Own:
+    """Return what a file of version 1 holds, laid with the demo's loads, since it has none."""
+    kind, plan = motif(old.motif), demo_plan()
+    kind.values(old.set)
+    placed = PlacedMotif(
+        old.motif[:60],
+        old.name,
+        old.motif,
+        suiting_loads(plan, kind),
+        values=tuple(old.set.items()),
+        twin=old.twin,
+        per_load=old.per_load,
+    )
+    return own_of(replace(plan, motifs=(placed,)), [placed.id], old.name)

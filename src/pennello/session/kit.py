@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterable
+from contextlib import closing
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
@@ -45,6 +46,19 @@ def expired_names(path: Path | None = None, today: date | None = None, busy_ms: 
     finally:
         store.close()
     return tuple(item.thing.name for item in items if item.keeping.expired(today or date.today()))
+
+
+def kit_if_any(path: Path | None = None) -> Kit | None:
+    """Return the painter's own kit as it is now, or None where there is none or it cannot be read."""
+    where = path or kit_path()
+    if not exists(where):
+        return None
+    try:
+        with closing(KitStore(where)) as store:
+            kit: Kit = store.read()
+            return kit
+    except PennelloError:
+        return None
 
 
 def shipped_kit() -> Kit:

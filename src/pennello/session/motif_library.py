@@ -2,13 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from pathlib import Path
 
 import platformdirs
 
+from pennello.design.own import Own
 from pennello.errors import PennelloError
-from pennello.files.motif_file import SUFFIX, OwnMotif, read_own, write_own
+from pennello.files.motif_file import SUFFIX, picture_of, read_own, write_own
 from pennello.kit.shelf import slug
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A motif of one's own, and its picture as PNG, empty if it has none."""
+
+    own: Own
+    picture: bytes
+    path: Path
 
 
 def library_folder() -> Path:
@@ -16,7 +27,7 @@ def library_folder() -> Path:
     return Path(platformdirs.user_data_path("pennello")) / "motifs"
 
 
-def own_motifs(folder: Path | None = None) -> tuple[OwnMotif, ...]:
+def own_motifs(folder: Path | None = None) -> tuple[Kept, ...]:
     """Return own motifs by name; a file that cannot be read is left out."""
     found = []
     try:
@@ -25,16 +36,16 @@ def own_motifs(folder: Path | None = None) -> tuple[OwnMotif, ...]:
         paths = []
     for path in paths:
         try:
-            found.append(read_own(path))
+            found.append(Kept(read_own(path), picture_of(path), path))
         except PennelloError:
             continue
-    return tuple(sorted(found, key=lambda own: own.name.lower()))
+    return tuple(sorted(found, key=lambda kept: kept.own.name.lower()))
 
 
-def keep(own: OwnMotif, folder: Path | None = None) -> Path:
+def keep(own: Own, picture: bytes = b"", folder: Path | None = None) -> Path:
     """Keep a motif under its name, in the place of one of that name; return its file."""
     where = folder or library_folder()
     where.mkdir(parents=True, exist_ok=True)
     path = where / f"{slug(own.name)}{SUFFIX}"
-    write_own(own, path)
+    write_own(own, path, picture)
     return path

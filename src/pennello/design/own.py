@@ -1,0 +1,167 @@
+"""Motifs of one's own: what was chosen on a chart, with the loads that it is laid with, to be put on other plans."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from pennello.design.edits import free_id, with_brush, with_cake, with_paints, with_stroke
+from pennello.design.on_chart import MOST_STROKES, chart_of, prints_of
+from pennello.design.placed import PlacedMotif, pieces_of
+from pennello.design.plan import Plan, PlanStroke
+from pennello.design.suiting import edge_of, like_brush
+from pennello.errors import OutOfRangeError, PennelloError
+from pennello.limits import fitted
+from pennello.motif.place import Place
+
+MOST_THINGS = 200
+
+
+class NothingChosenError(PennelloError):
+    """Nothing was chosen to keep."""
+
+
+@dataclass(frozen=True, slots=True)
+class Own:
+    """A motif of one's own.
+
+    Attributes
+    ----------
+    name
+        What its painter calls it.
+    parts
+        A plan of just what it takes: motifs and free strokes about their common middle, and their loads.
+    """
+
+    name: str
+    parts: Plan
+
+
+def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
+    """Return motifs and free strokes of a plan, about their common middle, as a motif of one's own.
+
+    Raises
+    ------
+    NothingChosenError
+        If there are none of these names.
+    OutOfRangeError
+        If there are more than 200.
+    """
+    chosen = [one for one in plan.motifs if one.id in set(names)]
+    if not chosen:
+        raise NothingChosenError("Nothing on the chart is chosen; take a motif or a stroke in the hand first.")
+    if len(chosen) > MOST_THINGS:
+        raise OutOfRangeError(f"number of things in {name}", len(chosen), f"1 to {MOST_THINGS}")
+    x, y = _middle(plan, chosen)
+    away = Place(-x, -y)
+    loads = {load for one in chosen for _, load in one.loads}
+    strokes = tuple(_loaded_itself(plan, one) for one in plan.strokes if one.id in loads)
+    cakes = {cake for one in strokes for cake in one.recipe.cakes}
+    kept = replace(
+        Plan(title=name),
+        skin=plan.skin,
+        brushes=tuple(one for one in plan.brushes if one.id in {stroke.brush for stroke in strokes}),
+        cakes=tuple(one for one in plan.cakes if one.id in cakes),
+        paints=plan.paints,
+        strokes=strokes,
+        motifs=tuple(replace(one, place=one.place.then(away), group="") for one in chosen),
+    )
+    return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(kept))
+
+
+def _loaded_itself(plan: Plan, stroke: PlanStroke) -> PlanStroke:
+    """Return a stroke with a load of its own: one that goes on with a leftover takes what that was loaded with."""
+    source = stroke
+    while source.recipe.after and not source.recipe.pickups:
+        source = plan.stroke(source.recipe.after)
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=source.recipe.pickups, after=""))
+
+
+def _middle(plan: Plan, chosen: Sequence[PlacedMotif]) -> tuple[float, float]:
+    paths = [
+        piece.stroke.path for one in chosen for piece in pieces_of(replace(one, twin=False), prints_of(plan, one), None)
+    ]
+    points = np.concatenate([np.array(path.points_mm) for path in paths])
+    x, y = (points.min(axis=0) + points.max(axis=0)) / 2
+    return float(x), float(y)
+
+
+def _with_paints_used(plan: Plan) -> Plan:
+    used = {paint for cake in plan.cakes for paint in cake.paints}
+    for stroke in plan.strokes:
+        used |= {portion.paint for pickup in stroke.recipe.pickups for portion in pickup.pan}
+        used |= {stop.paint for stop in (*stroke.wanted.stops, *stroke.wanted.end) if stop.paint}
+    return replace(plan, paints=tuple(one for one in plan.paints if one.id in used))
+
+
+def with_own(
+    plan: Plan, own: Own, chart: str, place: Place, *, own_colours: bool = True, twin: bool | None = None
+) -> tuple[Plan, tuple[str, ...]]:
+    """Return the plan with a motif of one's own put on a chart as a group, and the ids of what it is made of.
+
+    Parameters
+    ----------
+    own_colours
+        Whether its loads come along; else those of the plan are taken that are most like them: such a brush, and as
+        light and dark over the edge. One comes along where the plan has none with such a brush.
+    twin
+        Whether all of it has its mirror image, or as it was kept.
+
+    Raises
+    ------
+    OutOfRangeError
+        If there would be more than 2000 things.
+    """
+    chart_of(plan, chart)
+    if len(plan.motifs) + len(own.parts.motifs) > MOST_STROKES:
+        raise OutOfRangeError("number of motifs", len(plan.motifs) + len(own.parts.motifs), f"at most {MOST_STROKES}")
+    loads: dict[str, str] = {}
+    for load in own.parts.strokes:
+        like = None if own_colours else _most_like(plan, own.parts, load)
+        if like is None:
+            plan, like = _brought(plan, own.parts, load)
+        loads[load.id] = like
+    ids: list[str] = []
+    group = fitted(own.name, "") if len(own.parts.motifs) > 1 else ""
+    new = []
+    for one in own.parts.motifs:
+        new_id = free_id(one.id, [*(other.id for other in plan.motifs), *ids])
+        ids.append(new_id)
+        placed = replace(
+            one,
+            id=new_id,
+            loads=tuple((part, loads[name]) for part, name in one.loads),
+            place=one.place.then(place),
+            chart=chart,
+            group=group,
+            twin=one.twin if twin is None else twin,
+        )
+        new.append(placed if len(own.parts.motifs) > 1 else replace(placed, name=own.name))
+    return replace(plan, motifs=(*plan.motifs, *new)), tuple(ids)
+
+
+def _most_like(plan: Plan, parts: Plan, load: PlanStroke) -> str | None:
+    """Return the load of a plan that is as light and dark over its edge as a kept one, with such a brush; or none."""
+    wished, brush = edge_of(parts, load)[:, 0], parts.brush(load.brush)
+    found = [one for one in plan.strokes if like_brush(plan.brush(one.brush), brush)]
+    if not found:
+        return None
+    return min(found, key=lambda one: float(np.abs(edge_of(plan, one)[:, 0] - wished).mean())).id
+
+
+def _brought(plan: Plan, parts: Plan, load: PlanStroke) -> tuple[Plan, str]:
+    """Return the plan with a kept load, its brush, cake and paints; the one that it brought before, if it did."""
+    same = next((one for one in plan.strokes if replace(one, id=load.id) == load), None)
+    if same is not None:
+        return plan, same.id
+    brush = parts.brush(load.brush)
+    if not any(one.id == brush.id for one in plan.brushes):
+        plan = with_brush(plan, brush)
+    plan = with_paints(plan, parts.paints)
+    for name in load.recipe.cakes:
+        if not any(cake.id == name for cake in plan.cakes):
+            plan = with_cake(plan, next(cake for cake in parts.cakes if cake.id == name))
+    new = replace(load, id=free_id(load.id, [one.id for one in plan.strokes]))
+    return with_stroke(plan, new), new.id
