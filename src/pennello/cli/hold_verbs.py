@@ -9,7 +9,9 @@ from pennello.cli.main import write_json
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.edits import with_stroke
 from pennello.design.hand_curves import CURVES, curve, with_part_curves
-from pennello.errors import PennelloError
+from pennello.design.holds import hold_of, numbers_of, with_hold
+from pennello.errors import OutOfRangeError, PennelloError
+from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke
 from pennello.units import parse_number
 
@@ -40,12 +42,14 @@ def hold_answer(way: Stroke) -> dict[str, object]:
     pats = None
     if way.pats is not None:
         pats = {"over": way.pats.over.value, "overlap": way.pats.overlap, "turn_deg": way.pats.turn_deg}
-    return {**curves, "on_part": way.on_part, "lift_mm": way.lift_mm, "exit": way.exit.value, "pats": pats}
+    held = {"hold": hold_of(way).value, "numbers": {one.key: round(one.value, 3) for one in numbers_of(way)}}
+    return {**held, **curves, "on_part": way.on_part, "lift_mm": way.lift_mm, "exit": way.exit.value, "pats": pats}
 
 
 def hold_words(way: Stroke) -> list[str]:
     """Return how a stroke is held, in words."""
-    found = []
+    told = [f"{one.name} {one.value:.0f}{one.unit}" for one in numbers_of(way)]
+    found = [f"held {hold_of(way).value}{': ' if told else ''}{', '.join(told)}"]
     for one in CURVES.values():
         values = [key.value for key in one.keys(way)]
         low, high = one.words(min(values)), one.words(max(values))
@@ -57,7 +61,25 @@ def hold_words(way: Stroke) -> list[str]:
     return found
 
 
+def _in_hold(way: Stroke, wish: Namespace) -> Stroke:
+    """Return a stroke in one of the five holds, and with its numbers."""
+    if wish.way is not None:
+        way = with_hold(way, Hold[wish.way.upper()])
+    for text in wish.number or ():
+        key, _, value = text.partition("=")
+        numbers = {one.key: one for one in numbers_of(way)}
+        if key not in numbers:
+            has = ", ".join(numbers) or "none"
+            raise HoldError(f"--number '{text}': held {hold_of(way).value}, the stroke has these numbers: {has}.")
+        one, wanted = numbers[key], parse_number(value)
+        if not one.low <= wanted <= one.high:
+            raise OutOfRangeError(one.name, wanted, f"{one.low:g} to {one.high:g}{one.unit}")
+        way = one.change(wanted)
+    return way
+
+
 def _held(way: Stroke, wish: Namespace) -> Stroke:
+    way = _in_hold(way, wish)
     for name in HELD:
         text = getattr(wish, name)
         if text is not None:

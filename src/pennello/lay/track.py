@@ -295,6 +295,13 @@ def _placed(
     return middle + waves[:, None] * sideways, edge, middle
 
 
+def chisel_angles(stroke: Stroke, fraction: Array) -> Array:
+    """Return the chisel's direction from A to B at fractions of a stroke, flips left out, radians, shape (n,)."""
+    total = length_mm(stroke.path)
+    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    return np.unwrap(_chisel_angle(stroke, fraction, direction(stroke.path, parameter)))
+
+
 def _swing_side(heading: Array, edge: Array, turned: Array) -> float:
     """Return to which side of the travel the first wave swings, 1 or -1: away from corner A.
 

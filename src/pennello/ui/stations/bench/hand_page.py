@@ -30,6 +30,7 @@ from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
 from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.stations.bench.hold_chooser import HoldChooser
 from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.asking import ask_amount, ask_target
@@ -82,7 +83,13 @@ class HandPage(QFrame):
         self.strip.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
         self._keys: list[Handle] = []
         self._flips: list[Handle] = []
-        row.addWidget(self.strip, 6)
+        self.strip.setMinimumHeight(78)
+        self.holds = HoldChooser(model)
+        left = QVBoxLayout()
+        left.setSpacing(2)
+        left.addWidget(self.holds)
+        left.addWidget(self.strip, 1)
+        row.addLayout(left, 6)
         row.addLayout(self._fields(), 5)
 
     # --- fields ---
@@ -116,13 +123,15 @@ class HandPage(QFrame):
             ("Pats overlap by", self.overlap, 3, 2),
             ("and turn by", self.turn, 3, 4),
         )
+        self.labels: dict[str, Label] = {}
         for words, widget, at, column in places:
             label = Label(words)
+            self.labels[words] = label
             label.setObjectName("note")
             label.setBuddy(widget)
             grid.addWidget(label, at, column)
             grid.addWidget(widget, at, column + 1)
-        grid.addWidget(self.on_part, 3, 0, 1, 2)
+        grid.addWidget(self.on_part, 2, 4, 1, 2)
         grid.setColumnStretch(1, 1)
         grid.setColumnStretch(3, 1)
         grid.setColumnStretch(5, 1)
@@ -428,17 +437,20 @@ class HandPage(QFrame):
         )
         with QSignalBlocker(self.exit):
             self.exit.setCurrentIndex(list(Exit).index(way.exit))
+        self.holds.refresh(way)
         self._refresh_more(way)
         self._place()
         self.strip.update()
 
     def _refresh_more(self, way: Stroke) -> None:
+        for words in ("Pats overlap by", "and turn by"):
+            self.labels[words].setVisible(way.pats is not None)
         with QSignalBlocker(self.shown), QSignalBlocker(self.patted), QSignalBlocker(self.on_part):
             self.shown.setCurrentIndex(list(CURVES).index(self.curve.key))
             self.patted.setCurrentIndex(0 if way.pats is None else 1 + list(Over).index(way.pats.over))
             self.on_part.setChecked(way.on_part)
         for field, value in ((self.overlap, "overlap"), (self.turn, "turn_deg")):
-            field.setEnabled(way.pats is not None)
+            field.setVisible(way.pats is not None)
             shown = getattr(way.pats or Pats(), value)
             field.show_amount(shown * 100 if value == "overlap" else shown)
 

@@ -160,7 +160,11 @@ class StrokesBar(QWidget):
         menu.addAction("Fewer loads ...", self.show_loads)
         menu.addAction("Colourways ...", self.show_colourways)
         self.whole.setMenu(menu)
-        for button in (self.add, self.kinds, self.copy, self.remove, self.whole):
+        self.play = QToolButton()
+        self.play.setText("Play")
+        self.play.setToolTip("The brush moves over this stroke as it is pulled")
+        self.play.clicked.connect(self.play_stroke)
+        for button in (self.add, self.kinds, self.play, self.copy, self.remove, self.whole):
             row.addWidget(button)
 
     def _button(self, glyph: str, words: str, act: object) -> QToolButton:
@@ -185,6 +189,16 @@ class StrokesBar(QWidget):
         if page.exec() == FamilyPage.DialogCode.Accepted:
             self.add_family(page.family.key, page.values)
         page.deleteLater()
+
+    def play_stroke(self) -> None:
+        """Play the stroke on the Bench."""
+        from pennello.session.play import alone  # noqa: PLC0415 - only when wanted
+        from pennello.ui.widgets.play_view import PlayPage  # noqa: PLC0415
+
+        stroke, plan = self._model.stroke, self._model.document.committed
+        if stroke:
+            name = stroke.id
+            self._show(PlayPage(stroke.name, lambda: alone(plan, name), self))
 
     def show_loads(self) -> None:
         """Show how few loads the plan needs."""
@@ -251,5 +265,5 @@ class StrokesBar(QWidget):
                 self._scroll.ensureWidgetVisible(tag, 20, 0)
             elif not here:
                 tag.setChecked(False)
-        for button in (self.copy, self.remove, self.whole):
+        for button in (self.play, self.copy, self.remove, self.whole):
             button.setEnabled(chosen is not None)

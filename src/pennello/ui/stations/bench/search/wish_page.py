@@ -255,11 +255,16 @@ class WishPage(Door):
 
         self._model.edit(label, change, merge)
 
-    def _set_stops(self, label: str, make: Callable[[tuple[Stop, ...]], tuple[Stop, ...]], merge: str = "") -> None:
+    def _set_stops(
+        self, label: str, at: int, make: Callable[[tuple[Stop, ...]], tuple[Stop, ...]], merge: str = ""
+    ) -> None:
         end = self._at_end
 
         def change(wanted: Wanted) -> Wanted:
-            stops = make(self._stops(wanted))
+            had = (wanted.end or wanted.stops) if end else wanted.stops
+            if at >= len(had):
+                return wanted  # the wish has become shorter since the card was shown
+            stops = make(had)
             return replace(wanted, end=stops) if end else replace(wanted, stops=stops)
 
         self._set(label, change, merge)
@@ -275,7 +280,7 @@ class WishPage(Door):
             key = asked.name()
         name = str(key)
         paint, srgb = (None, name) if name.startswith("#") else (name, None)
-        self._set_stops("Another wanted colour", lambda stops: with_stop_coloured(stops, at, paint, srgb))
+        self._set_stops("Another wanted colour", at, lambda stops: with_stop_coloured(stops, at, paint, srgb))
 
     def _move(self, at: int, end_mm: float) -> None:
         u = end_mm / self._model.edge_mm
@@ -283,13 +288,13 @@ class WishPage(Door):
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
             return with_wish_boundary(Wanted(stops), at, u).stops
 
-        self._set_stops("Move a wanted boundary", make, f"wish end {at}")
+        self._set_stops("Move a wanted boundary", at, make, f"wish end {at}")
 
     def _soften(self, at: int, blend_mm: float) -> None:
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
             return with_wish_blend(Wanted(stops), at, blend_mm).stops
 
-        self._set_stops("How softly it hands over", make, f"wish blend {at}")
+        self._set_stops("How softly it hands over", at, make, f"wish blend {at}")
 
     def _add(self, at: int) -> None:
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
@@ -298,7 +303,7 @@ class WishPage(Door):
             new = Stop(paint=free) if free else Stop(srgb="#c0a090")
             return with_stop_added(stops, at, new)
 
-        self._set_stops("Another wanted colour", make)
+        self._set_stops("Another wanted colour", at, make)
 
     def _take_usual(self) -> None:
         self._model.edit(
@@ -357,7 +362,7 @@ class WishPage(Door):
 
     def take_stops(self, stops: tuple[Stop, ...]) -> None:
         """Wish for these colours."""
-        self._set_stops("A wish from a picture", lambda _: stops)
+        self._set_stops("A wish from a picture", 0, lambda _: stops)
 
     # --- following ---
 
@@ -393,7 +398,7 @@ class WishPage(Door):
             card.blended.connect(lambda mm, n=at: self._soften(n, mm))
             card.added.connect(lambda n=at: self._add(n))
             card.removed.connect(
-                lambda n=at: self._set_stops("Take a wanted colour out", lambda stops: without_stop(stops, n))
+                lambda n=at: self._set_stops("Take a wanted colour out", n, lambda stops: without_stop(stops, n))
             )
             self._row.insertWidget(at, card)
             self.cards.append(card)

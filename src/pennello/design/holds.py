@@ -1,0 +1,154 @@
+"""How a stroke is held, by the five holds: which it is, taking another one, and the numbers that each has."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from pennello.errors import OutOfRangeError
+from pennello.lay.families.hold import Hold
+from pennello.lay.stroke import Key, Nib, NibMode, Stroke
+from pennello.lay.track import chisel_angles
+from pennello.path.cubic import direction, length_mm
+
+FIVE = (Hold.UPRIGHT, Hold.HEEL, Hold.RIM, Hold.PUSH, Hold.SQUARE)
+_LEAST_SWING, _EDGE, _BROAD = 20.0, 4.0, 60.0
+_STILL_MM = 0.5
+_TURN = 720.0
+
+
+def hold_of(stroke: Stroke) -> Hold:
+    """Return how a stroke is held: a touch where it is patted or stands still, else by how its chisel goes."""
+    nib = stroke.nib
+    if stroke.pats is not None or (length_mm(stroke.path) < _STILL_MM and nib.mode is not NibMode.PIVOTING):
+        return Hold.TOUCH
+    if nib.mode is NibMode.PIVOTING:
+        return Hold.HEEL if nib.pivot_u >= 0.5 else Hold.RIM
+    return {NibMode.FIXED: Hold.UPRIGHT, NibMode.KEYED: Hold.PUSH}.get(nib.mode, Hold.SQUARE)
+
+
+def with_hold(stroke: Stroke, hold: Hold) -> Stroke:
+    """Return a stroke held in another of the five ways, its way kept, its chisel as near as the hold has it.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it is none of the five.
+    """
+    if hold not in FIVE:
+        raise OutOfRangeError("hold", hold.value, ", ".join(one.value for one in FIVE))
+    if hold_of(stroke) is hold:
+        return stroke
+    start, middle, end = (math.degrees(angle) for angle in chisel_angles(stroke, np.array([0.0, 0.5, 1.0])))
+    side = _side(stroke, middle)
+    if hold is Hold.UPRIGHT:
+        nib = Nib(NibMode.FIXED, round(_within(middle), 1))
+    elif hold in (Hold.HEEL, Hold.RIM):
+        if abs(end - start) < _LEAST_SWING:
+            swing = 52.0 if hold is Hold.HEEL else 40.0
+            start, end = middle - side * swing, middle + side * swing
+        turned = _within(start) - start
+        nib = Nib(NibMode.PIVOTING, round(start + turned, 1), round(end + turned, 1), 1.0 if hold is Hold.HEEL else 0.0)
+    elif hold is Hold.PUSH:
+        keys = tuple(Key(at, side * angle) for at, angle in zip((0.0, 0.5, 1.0), (_EDGE, _BROAD, _EDGE), strict=True))
+        nib = Nib(NibMode.KEYED, keys=keys)
+    else:
+        nib = Nib(NibMode.FOLLOWING, side * 90.0)
+    return replace(stroke, nib=nib, pats=None)
+
+
+def _side(stroke: Stroke, middle_deg: float) -> int:
+    """Return 1 where B lies to the right of the travel in the middle of the stroke, else -1."""
+    heading = direction(stroke.path, np.array([stroke.path.curves / 2]))[0]
+    off = math.sin(math.radians(middle_deg) - math.atan2(float(heading[1]), float(heading[0])))
+    return 1 if off >= 0 else -1
+
+
+def _within(angle_deg: float) -> float:
+    return (angle_deg + 180.0) % 360.0 - 180.0
+
+
+@dataclass(frozen=True, slots=True)
+class Number:
+    """A number of a hold: its key, its name, what it is now, its range and unit, and how to change it."""
+
+    key: str
+    name: str
+    value: float
+    low: float
+    high: float
+    unit: str
+    change: Callable[[float], Stroke]
+
+
+def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
+    """Return the numbers that the stroke's hold has, and no others; none for a touch."""
+    hold, nib = hold_of(stroke), stroke.nib
+
+    def angle(key: str, name: str, *, end: bool = False) -> Number:
+        def change(value: float) -> Stroke:
+            turned = replace(nib, angle_end_deg=value) if end else replace(nib, angle_deg=value)
+            return replace(stroke, nib=turned)
+
+        return Number(key, name, nib.angle_end_deg if end else nib.angle_deg, -_TURN, _TURN, "°", change)
+
+    if hold is Hold.UPRIGHT:
+        return (angle("angle", "Chisel to the level"),)
+    if hold in (Hold.HEEL, Hold.RIM):
+        who = "A" if hold is Hold.HEEL else "B"
+        return (
+            angle("from", f"{who} from"),
+            angle("to", "to", end=True),
+            *_waves(stroke),
+        )
+    if hold is Hold.PUSH:
+        return _push(stroke)
+    if hold is Hold.SQUARE:
+        return (angle("across", "Chisel to the way"),)
+    return ()
+
+
+def _waves(stroke: Stroke) -> tuple[Number, ...]:
+    wiggle = stroke.wiggle
+    return (
+        Number("waves", "Waves", wiggle.count, 0, 30, " ×", lambda v: replace(stroke, wiggle=replace(wiggle, count=v))),
+        Number(
+            "wave_mm",
+            "high",
+            wiggle.width_mm,
+            0,
+            60,
+            " mm",
+            lambda v: replace(stroke, wiggle=replace(wiggle, width_mm=v)),
+        ),
+    )
+
+
+def _push(stroke: Stroke) -> tuple[Number, ...]:
+    keys = stroke.nib.keys
+    broad = max(range(len(keys)), key=lambda n: abs(keys[n].value)) if keys else 0
+
+    def keyed(key: str, name: str, at: int) -> Number:
+        def change(value: float) -> Stroke:
+            now = keys[at].value
+            if key == "broad" and abs(now) > 1e-9:  # all between the edge and the broadest follow
+                scaled = tuple(
+                    one if n in (0, len(keys) - 1) else replace(one, value=one.value * value / now)
+                    for n, one in enumerate(keys)
+                )
+            else:
+                scaled = (*keys[:at], replace(keys[at], value=value), *keys[at + 1 :])
+            return replace(stroke, nib=replace(stroke.nib, keys=scaled))
+
+        return Number(key, name, keys[at].value, -_TURN, _TURN, "°", change)
+
+    if len(keys) < 3:
+        return tuple(keyed(f"key{n}", f"Chisel at {keys[n].at:.0%}", n) for n in range(len(keys)))
+    return (
+        keyed("start", "Starts on the edge at", 0),
+        keyed("broad", "broadest at", broad),
+        keyed("end", "ends on the edge at", len(keys) - 1),
+    )
