@@ -21,6 +21,7 @@ from pennello.lay.skin_film import Box
 from pennello.motif.catalogue import MOTIFS
 from pennello.motif.motif import Motif
 from pennello.motif.place import HERE
+from pennello.solve.suiting import with_loads_for
 
 DOCS = Path(__file__).parents[1] / "docs"
 FONT = Path(__file__).parents[1] / "src/pennello/ui/theme/fonts"
@@ -37,7 +38,7 @@ def laid(plan: Plan) -> Image.Image:
 def motif_plan(kind: Motif, ita: float) -> Plan:
     """Return a plan with one motif, laid with loads of the demo that suit it, rows dry in between."""
     demo = replace(demo_plan(), motifs=(), overlays=(), reserved=(), skin=Skin(ita))
-    plan, _ = with_new_motif(demo, kind.key, "face", HERE)
+    plan, _ = with_new_motif(with_loads_for(demo, kind), kind.key, "face", HERE)
     plan = painted_plan(plan, "face")
     wait = 0.0 if kind.in_one_go else 12.0
     return replace(plan, strokes=tuple(replace(one, wait_s=wait) for one in plan.strokes))

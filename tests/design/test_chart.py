@@ -12,6 +12,7 @@ from pennello.colour.difference import ciede2000
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.edits import StillNeededError, with_paint, without_stroke
+from pennello.design.fresh import fresh_plan
 from pennello.design.layers import (
     EmptyStencilError,
     half_mm,
@@ -41,12 +42,13 @@ from pennello.design.on_chart import (
     with_motif,
     with_new_motif,
 )
+from pennello.design.own import NothingChosenError, own_of, with_own
 from pennello.design.placed import Overlay, PlacedMotif, Reserved, grains
 from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
-from pennello.files.motif_file import own_of, read_own
+from pennello.files.motif_file import read_own
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit.applicator import GradientAxis
 from pennello.lay.engine import REFERENCE
@@ -291,22 +293,63 @@ def test_overlays_are_kept_seeded_and_drawn(demo):
 
 def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
     plan, name = with_ring(demo, twin=True, per_load=4)
-    path = keep(own_of(plan.motifs[0], "My flower / 5"), tmp_path)
-    own = own_motifs(tmp_path)[0]
-    assert (own.name, own.motif, own.per_load, own.twin) == ("My flower / 5", "petal-ring", 4, True)
-    assert own.set == dict(SMALL)
-    with pytest.raises(PennelloError, match="before you break it apart"):
-        own_of(broken_apart(plan, name).motifs[0], "x")
+    path = keep(own_of(plan, [name], "My flower / 5"), b"", tmp_path)
+    own = own_motifs(tmp_path)[0].own
+    kept = own.parts.motifs[0]
+    assert (own.name, kept.motif, kept.per_load, kept.twin) == ("My flower / 5", "petal-ring", 4, True)
+    assert dict(kept.values) == dict(SMALL)
+    with pytest.raises(NothingChosenError, match="in the hand first"):
+        own_of(plan, ["nothing-of-the-kind"], "x")
     for text, told in (
         ("{}", "not a motif"),
         (path.read_text().replace("petal-ring", "petal-wrong"), "motif"),
-        (path.read_text().replace("6.0", "600.0"), "spread"),
+        (path.read_text().replace('"motifs": [', '"motifs": [], "old": ['), "not a motif"),
+        (path.read_text().replace('"picture": ""', '"picture": "%%"'), "not a motif"),
     ):
         bad = tmp_path / "bad.pennello-motif"
         bad.write_text(text)
         with pytest.raises(FileProblemError, match=told):
             read_own(bad)
     assert len(own_motifs(tmp_path)) == 1
+
+
+def test_own_motifs_of_version_1_open_for_ever(tmp_path):
+    """A file as 0.8 wrote it: one motif and its numbers, no loads."""
+    old = tmp_path / "old.pennello-motif"
+    old.write_text(
+        '{"format":"pennello-motif","schema":1,"name":"Old ring",'
+        '"motif":"petal-ring","set":{"petals":6.0},"per_load":3}'
+    )
+    own = read_own(old)
+    assert own.name == "Old ring"
+    assert dict(own.parts.motifs[0].values) == {"petals": 6.0}
+    assert own.parts.motifs[0].per_load == 3
+
+
+def test_an_own_motif_of_free_strokes_comes_back_with_its_loads_or_in_other_colours(demo, tmp_path):
+    """Anything chosen on a chart: strokes broken off a motif lie as they lay, about the place where they are put."""
+    plan, name = with_ring(demo)
+    apart = broken_apart(plan, name)
+    free = [one.id for one in apart.motifs if one.group == name][:3]
+    own = own_of(apart, free, "Three petals")
+    other = fresh_plan()
+    made, ids = with_own(other, own, "forearm", Place(10.0, 20.0))
+    assert len(ids) == 3
+    assert {one.group for one in made.motifs} == {"Three petals"}
+    assert len(made.strokes) == 1, "one load came along for all three"
+    before = [
+        np.add(one.way.path.points_mm, (one.place.x_mm, one.place.y_mm)) for one in apart.motifs if one.id in free
+    ]
+    after = [np.add(one.way.path.points_mm, (one.place.x_mm, one.place.y_mm)) for one in made.motifs]
+    moved = after[0] - before[0]
+    assert moved == pytest.approx(np.broadcast_to(moved[0], moved.shape), abs=1e-6)
+    assert after[2] - before[2] == pytest.approx(np.broadcast_to(moved[0], moved.shape), abs=1e-6)
+    again, _ = with_own(made, own, "forearm", Place(60.0, 20.0))
+    assert len(again.strokes) == 1, "the same load is not brought twice"
+    theirs, _ = with_own(demo, own, "face", Place(), own_colours=False)
+    assert len(theirs.strokes) == len(demo.strokes), "laid with a load that the plan has"
+    path = keep(own, b"", tmp_path)
+    assert read_own(path) == own
 
 
 def test_only_what_is_laid_by_a_time(demo):

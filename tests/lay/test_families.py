@@ -26,7 +26,7 @@ from pennello.path.cubic import length_mm, position
 
 WANTED = """
 shell fan fingernail cup crescent scale-arch heart-lobe c-curve comma-stroke square-drop wing-lobe wing-curl peak-flank
-flame horn feather-barb leaf-half leaf-plain one-stroke-leaf s-curve long-swoosh ribbon
+flame horn feather-barb leaf-half leaf-plain one-stroke-leaf s-curve long-swoosh ribbon wave-crest
 press-petal sponge-sweep sponge-press sponge-pats sponge-field sponge-roll sponge-pinch sponge-pivot s-base fill
 dauber-disc dauber-ring fur-dab fur-along press-drop dot graded-dots pointed-star starburst
 tapering-line thin-thick-thin swirl-in vine whisker snow-arm

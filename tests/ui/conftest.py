@@ -1,6 +1,7 @@
 """The real window, offscreen."""
 
 import os
+from functools import partialmethod
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -8,6 +9,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
+from pytestqt.qtbot import QtBot
 
 from pennello.lay import engine
 from pennello.session.document import Document
@@ -15,10 +17,22 @@ from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.window import MainWindow
 
+PATIENCE_MS = 180_000
+
 
 @pytest.fixture(scope="session")
 def qapp():
     return make_application(["pennello"])
+
+
+@pytest.fixture
+def qtbot(qtbot, monkeypatch):
+    """The usual bot, but patient: a wait ends when its condition holds, and its limit only ends a test that hangs.
+
+    A busy machine takes ten times as long as an idle one, and is not wrong for it.
+    """
+    monkeypatch.setattr(QtBot, "waitUntil", partialmethod(QtBot.waitUntil, timeout=PATIENCE_MS))
+    return qtbot
 
 
 @pytest.fixture
@@ -37,9 +51,7 @@ def open_window(qapp, qtbot, monkeypatch):
         return window
 
     def settled(window):
-        qtbot.waitUntil(
-            lambda: window.model.outcome is not None and window.model.outcome.verdict is not None, timeout=9000
-        )
+        qtbot.waitUntil(lambda: window.model.outcome is not None and window.model.outcome.verdict is not None)
 
     make.settled = settled
     yield make

@@ -246,10 +246,10 @@ def test_a_mend_is_tried_by_hovering_and_applied_by_a_click(window, open_window,
     assert pickup(window).flip is True
     chip.tried.emit(False)
     assert window.model.plan == window.document.committed
-    qtbot.waitUntil(lambda: window.model.outcome.verdict is not None, timeout=9000)
+    qtbot.waitUntil(lambda: window.model.outcome.verdict is not None)
     readout.chips.itemAt(0).widget().click()
     assert pickup(window).flip is False
-    qtbot.waitUntil(lambda: "Holds" in readout.headline.text(), timeout=9000)
+    qtbot.waitUntil(lambda: "Holds" in readout.headline.text())
     window.document.undo()
     assert pickup(window).flip is True
 
@@ -291,7 +291,7 @@ def test_hovering_a_boundary_marks_it_on_all_mats(window):
 
 def test_strokes_are_chosen_added_copied_and_taken_away(window, open_window, qtbot):
     bar = window.bench.strokes
-    qtbot.waitUntil(lambda: all(tag.state for tag in bar.tags), timeout=9000)
+    qtbot.waitUntil(lambda: all(tag.state for tag in bar.tags))
     assert {tag.state for tag in bar.tags} == {"holds", "close", "misses"}
     bar.tags[3].click()
     assert window.model.stroke.id == "kelp-swoosh"

@@ -17,7 +17,7 @@ KEYS = Qt.Key
 @pytest.fixture
 def station(window, qtbot):
     window.go_to(CHART)
-    qtbot.waitUntil(window.chart.isVisible, timeout=2000)
+    qtbot.waitUntil(window.chart.isVisible)
     return window.chart
 
 
@@ -26,7 +26,7 @@ def committed(window):
 
 
 def rested(qtbot, station):
-    qtbot.waitUntil(lambda: not station.model.busy, timeout=20_000)
+    qtbot.waitUntil(lambda: not station.model.busy)
 
 
 def small(station):
@@ -238,7 +238,7 @@ def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeyp
     station.layers.remove(window.document.committed.reserved[0])
     assert window.document.committed.reserved == ()
     station.skins.click()
-    qtbot.waitUntil(lambda: station.page.found is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: station.page.found is not None)
     assert "WCAG" in station.page.words.text()
     assert not station.page.grab().isNull()
     station.page.close()
@@ -263,18 +263,23 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     station.model.choose(committed(window)[-1].id)
     said = []
     station.said.connect(said.append)
-    station.keep_as("single")
-    assert "break it apart" in said[-1]
+    station.keep_as("petals")
+    assert "Kept as" in said[-1]
+    assert list(station.strip.own) == ["My flower", "petals"], "free strokes are kept too, with all of their group"
+    strokes = len([one for one in committed(window) if one.group == committed(window)[-1].group])
+    before = len(committed(window))
+    station.strip.own["petals"].click()
+    assert len(committed(window)) == before + strokes
 
 
 def test_what_is_dragged_is_carried_as_painted_and_given_back(window, station, qtbot, drag):
     station.add_motif("petal-ring")
     small(station)
     rested(qtbot, station)
-    qtbot.waitUntil(lambda: station.model.lifted is not None, timeout=20_000)
+    qtbot.waitUntil(lambda: station.model.lifted is not None)
     station.panel.twin.click()
     rested(qtbot, station)
-    qtbot.waitUntil(lambda: station.model.lifted is not None and station.model.lifted.twin, timeout=20_000)
+    qtbot.waitUntil(lambda: station.model.lifted is not None and station.model.lifted.twin)
     assert station.model.lifted.rest is None
     drag(station.board.grip, 60, 20, release=False)
     assert station.model.carried is station.model.lifted

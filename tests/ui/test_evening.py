@@ -35,7 +35,7 @@ def painted(open_window, qtbot):
     chart.model.choose("shell-flower")
     for key, value in (("rows", 1), ("heel_mm", 4)):
         chart.panel.fields[key].setValue(value)
-    qtbot.waitUntil(lambda: not chart.model.busy and chart.model.painted is not None, timeout=20_000)
+    qtbot.waitUntil(lambda: not chart.model.busy and chart.model.painted is not None)
     return window
 
 
@@ -44,7 +44,7 @@ def ordered(window, qtbot):
     model.improve_s, model.seconds = 0.2, 0.1
     window.go_to(ORDER)
     qtbot.wait(10)
-    qtbot.waitUntil(lambda: model.rests and bool(model.arranged and model.arranged.jobs), timeout=30_000)
+    qtbot.waitUntil(lambda: model.rests and bool(model.arranged and model.arranged.jobs))
     return model
 
 
@@ -62,9 +62,9 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
     assert window.save()
     window.order.run.click()
     page = window.order.door.page
-    qtbot.waitUntil(page.isVisible, timeout=3000)
+    qtbot.waitUntil(page.isVisible)
     page.go.click()
-    qtbot.waitUntil(lambda: window.order.door.window is not None, timeout=3000)
+    qtbot.waitUntil(lambda: window.order.door.window is not None)
     run = window.order.door.window
     cards = 0
     while not run.run.over:
@@ -72,7 +72,7 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
         cards += 1
     assert cards == len(model.arranged.steps)
     QTest.keyClick(run, KEYS.Key_Space)
-    qtbot.waitUntil(lambda: not window.order.door.path.exists(), timeout=5000)
+    qtbot.waitUntil(lambda: not window.order.door.path.exists())
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()

@@ -190,7 +190,7 @@ def test_a_family_is_chosen_by_its_picture_and_pulled(window, qtbot, monkeypatch
 
     def run(page):
         page.show()
-        qtbot.waitUntil(lambda: page._drawn >= len(FAMILIES), timeout=20000)
+        qtbot.waitUntil(lambda: page._drawn >= len(FAMILIES))
         icons = {page.list.item(row).icon().pixmap(60, 40).toImage().pixelColor(30, 20).name() for row in range(12)}
         seen.append(len(icons))
         page.list.setCurrentRow(list(FAMILIES).index("swirl-in"))
@@ -217,18 +217,18 @@ def test_all_strokes_on_one_skin(window, qtbot, drag):
     skin = window.bench.skin
     alone = skin.surface.grab().toImage()
     skin.whole.click()
-    qtbot.waitUntil(lambda: skin.all_strokes.shown is not None, timeout=60000)
+    qtbot.waitUntil(lambda: skin.all_strokes.shown is not None)
     assert skin.surface.grab().toImage() != alone
     first = skin.all_strokes.shown
     assert first.wet is None
     skin.wet.click()
-    qtbot.waitUntil(lambda: skin.all_strokes.shown is not first, timeout=60000)
+    qtbot.waitUntil(lambda: skin.all_strokes.shown is not first)
     wet = skin.all_strokes.shown
     assert wet.wet is not None
     skin.after.edited.emit(3000.0)
     skin.after.show_amount(3000.0)
     skin._look_for_wet()
-    qtbot.waitUntil(lambda: skin.all_strokes.shown is not wet, timeout=60000)
+    qtbot.waitUntil(lambda: skin.all_strokes.shown is not wet)
     dry = skin.all_strokes.shown.wet
     assert max(dry.pixelColor(x, y).alpha() for x in range(0, dry.width(), 9) for y in range(0, dry.height(), 9)) == 0
     skin.whole.click()

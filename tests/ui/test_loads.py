@@ -229,7 +229,7 @@ def test_label_and_tones_from_the_workshop(window, monkeypatch, tmp_path, qtbot)
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "label"), ""))
     named = buttons(window.bench.workshop)
     named["Label"].click()
-    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.exporter.busy)
     assert (tmp_path / "label.pdf").stat().st_size > 1000
     named["Tones"].click()
     page = window.findChild(LadderPage)

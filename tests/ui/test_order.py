@@ -39,7 +39,7 @@ def station(window, qtbot):
 
 def rested(qtbot, station):
     qtbot.wait(10)
-    qtbot.waitUntil(lambda: station.model.rests and station.model.arranged is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: station.model.rests and station.model.arranged is not None)
 
 
 def show(qtbot, station, chart):
@@ -56,7 +56,7 @@ def test_an_order_is_shown_with_what_it_comes_to(window, station, qtbot):
     assert station.panel.name.text() == "Dahlia wrist: 5 × petal"
     QTest.keyClick(station.line, KEYS.Key_Right)
     assert "dries for" in station.panel.says.text()
-    qtbot.waitUntil(lambda: len(station.model.after) == 2, timeout=20_000)
+    qtbot.waitUntil(lambda: len(station.model.after) == 2)
     assert station.panel.after.pixmap() is not None
     assert not station.grab().isNull()
     show(qtbot, station, "face")
@@ -207,12 +207,12 @@ def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, mon
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *a: str(tmp_path))
     for action in station.paper.menu().actions():
         action.trigger()
-        qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+        qtbot.waitUntil(lambda: not window.exporter.busy)
     assert all(path.exists() for path in names.values())
     assert len(list(tmp_path.glob("hand-*.png"))) == 2
     names["sheet.pdf"] = tmp_path / "none" / "s.pdf"
     station.paper.menu().actions()[0].trigger()
-    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.exporter.busy)
     assert "none" in window.banner.words.text()
 
 
@@ -223,7 +223,7 @@ def test_an_export_keeps_its_ending_and_writes_over_nothing_unasked(window, stat
     station.ask_steps(".csv")
     assert "left as it is" in window.banner.words.text()
     station.ask_steps(".ics")
-    qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.exporter.busy)
     assert (tmp_path / "evening.csv").read_text() == "mine"
     assert (tmp_path / "evening.ics").read_text().startswith("BEGIN:VCALENDAR")
 
@@ -243,7 +243,7 @@ def running(station, qtbot):
     hand = Hand()
     station.door.clock = hand
     station.run.click()
-    qtbot.waitUntil(station.door.page.isVisible, timeout=3000)
+    qtbot.waitUntil(station.door.page.isVisible)
     page = station.door.page
     page.answers["allergy"].setCurrentIndex(1)
     page.answers["skin"].setCurrentIndex(3)
@@ -251,7 +251,7 @@ def running(station, qtbot):
     page.answers["skin"].setCurrentIndex(1)
     assert page.go.isEnabled()
     page.go.click()
-    qtbot.waitUntil(lambda: station.door.window is not None and station.door.window.isVisible(), timeout=3000)
+    qtbot.waitUntil(lambda: station.door.window is not None and station.door.window.isVisible())
     return station.door.window, hand
 
 
@@ -289,7 +289,7 @@ def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, run
     assert station.door.path.exists()
     QTest.mouseClick(run.buttons["Done"], LEFT)
     assert station.door.window is None
-    qtbot.waitUntil(lambda: not station.door.path.exists(), timeout=5000)
+    qtbot.waitUntil(lambda: not station.door.path.exists())
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()
@@ -321,10 +321,10 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     window.files.autosave.owner.release()  # as a kill does
     other = open_window(demo_plan())
     other.tidy()
-    qtbot.waitUntil(lambda: "3 of" in other.banner.words.text(), timeout=5000)
+    qtbot.waitUntil(lambda: "3 of" in other.banner.words.text())
     other.banner.buttons[0].click()
     again = other.order.door.window
-    qtbot.waitUntil(again.isVisible, timeout=3000)
+    qtbot.waitUntil(again.isVisible)
     assert len(again.run.took) == 3
     assert again.run.paused
     rested(qtbot, other.order)
@@ -338,7 +338,7 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     QTest.keyClick(again, KEYS.Key_Escape)
     QTest.mouseClick(again.buttons["End it"], LEFT)
     assert other.order.door.window is None
-    qtbot.waitUntil(lambda: "notebook" in other.banner.words.text(), timeout=5000)
+    qtbot.waitUntil(lambda: "notebook" in other.banner.words.text())
     with Notebook(notebook_path()) as book:
         assert book.runs()[0].cautions
     assert not other.order.door.path.exists()

@@ -49,7 +49,7 @@ def wrongs(page):
 
 def settled(qtbot, window):
     """Wait until the layout rests without a fault; say which fault stays."""
-    deadline = QDeadlineTimer(8000)
+    deadline = QDeadlineTimer(60_000)
     while list(wrongs(window.centralWidget())) and not deadline.hasExpired():
         qtbot.wait(30)
     assert list(wrongs(window.centralWidget())) == []
@@ -63,7 +63,7 @@ def test_every_station_has_room(open_window, qtbot, size, theme):
     for station in (TRAY, BENCH, CHART, ORDER):
         window.go_to(station)
         settled(qtbot, window)
-    qtbot.waitUntil(lambda: window.order.model.arranged is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: window.order.model.arranged is not None)
     for chart in ("face", "hand"):
         window.order.model.show_chart(chart)
         qtbot.wait(60)
@@ -98,5 +98,5 @@ def test_two_parts_stand_side_by_side_where_there_is_room(qtbot):
         qtbot.wait(10)
         assert (first.y() == second.y()) is beside
     second.setMinimumWidth(260)  # it comes to need more room
-    qtbot.waitUntil(lambda: second.y() > first.y(), timeout=2000)
+    qtbot.waitUntil(lambda: second.y() > first.y())
     assert parts.minimumSizeHint().width() == 260

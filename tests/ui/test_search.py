@@ -29,14 +29,14 @@ def door(window, qtbot):
         window.model.choose(stroke)
         QTest.mouseClick(window.bench.readout.doors[name], Qt.MouseButton.LeftButton)
         page = window.bench.door(name)
-        qtbot.waitUntil(page.isVisible, timeout=2000)
+        qtbot.waitUntil(page.isVisible)
         return page
 
     return go
 
 
-def ended(qtbot, page, timeout=20_000):
-    qtbot.waitUntil(lambda: not page.busy, timeout=timeout)
+def ended(qtbot, page):
+    qtbot.waitUntil(lambda: not page.busy)
 
 
 # --- find a load ---
@@ -112,7 +112,7 @@ def test_design_makes_a_cake_of_the_plan(window, door, qtbot):
     page._list_strokes()
     assert len(page.also.menu().actions()) == len(window.document.committed.strokes) - 1
     page.again.click()
-    qtbot.waitUntil(lambda: bool(page.rated), timeout=6000)
+    qtbot.waitUntil(lambda: bool(page.rated))
     ended(qtbot, page)
     assert all(len(rated[0].paints) <= 3 for rated in page.rated)
     assert page.rated[0][0].paints[0].id == "foam-white" or "foam-white" in {p.id for p in page.rated[0][0].paints}

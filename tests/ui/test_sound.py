@@ -201,9 +201,9 @@ def test_workers_speak_on_the_windows_thread_and_only_to_the_living(qtbot):
         heard.append((value, threading.current_thread() is here))
 
     begin(jobs, "one", owner, lambda job: job.report(0.5, "half") or 7, finished=hear, failed=hear)
-    qtbot.waitUntil(lambda: heard == [(7, True)], timeout=3000)
+    qtbot.waitUntil(lambda: heard == [(7, True)])
     begin(jobs, "one", owner, lambda _: 1 / 0, finished=hear, failed=hear)
-    qtbot.waitUntil(lambda: len(heard) == 2, timeout=3000)
+    qtbot.waitUntil(lambda: len(heard) == 2)
     assert "ZeroDivisionError" in heard[1][0]
     gate, ended = threading.Event(), threading.Event()
     begin(jobs, "two", owner, lambda _: gate.wait(3) and ended.set(), finished=hear, failed=hear)

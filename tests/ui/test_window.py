@@ -81,7 +81,7 @@ def test_autosave_runs_by_itself(window, qtbot, tmp_path, demo):
     window.document.save(tmp_path / "walk.pennello")
     retitle(window, "Kept")
     window.files.keeper.setInterval(20)
-    qtbot.waitUntil(lambda: bool(list(tmp_path.glob(".walk*.autosave"))), timeout=3000)
+    qtbot.waitUntil(lambda: bool(list(tmp_path.glob(".walk*.autosave"))))
     assert read_plan(next(tmp_path.glob(".walk*.autosave"))).title == "Kept"
 
 
@@ -100,7 +100,7 @@ def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch, qtbot):
     for suffix, ask in ((".png", window.ask_picture), (".pdf", window.ask_card)):
         answer_file(monkeypatch, "getSaveFileName", tmp_path / "out")
         ask()
-        qtbot.waitUntil(lambda: not window.exporter.busy, timeout=20_000)
+        qtbot.waitUntil(lambda: not window.exporter.busy)
         assert (tmp_path / f"out{suffix}").stat().st_size > 1000
         assert window.banner.words.text().startswith("Wrote")
 

@@ -12,19 +12,24 @@ from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.solve_verbs import kit_of
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
 from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif, with_other_eyes
+from pennello.design.own import NothingChosenError, own_of, with_own
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
 from pennello.files.chart_svg import chart_svg, motif_svg
-from pennello.files.motif_file import SUFFIX, read_own
+from pennello.files.motif_file import SUFFIX, read_own, write_own
 from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import Motif, counted
+from pennello.motif.motif import counted
 from pennello.motif.place import Place
+from pennello.session.catalogue import laid, own_plan, png_of
+from pennello.session.motif_library import keep
+from pennello.solve.suiting import with_loads_for
 from pennello.units import parse_number
 
 Answer = dict[str, Any]
@@ -33,16 +38,20 @@ MOST_PER_LOAD = 40
 
 
 def motif_verb(wish: Namespace) -> int:
-    """List motifs, say what one comes to, write its paths, or put it on a chart of a plan."""
+    """List motifs, say what one comes to, write its paths, put it on a chart of a plan, or keep one's own."""
+    if wish.per_load is not None and not 1 <= wish.per_load <= MOST_PER_LOAD:
+        raise OutOfRangeError("--per-load", wish.per_load, f"1 to {MOST_PER_LOAD}")
+    if wish.keep:
+        return _keep(wish)
     if wish.name is None:
         _list_motifs(json=wish.json)
         return 0
-    kind, values = _kind(wish)
-    width = wish.brush_mm
-    if not 1 <= wish.per_load <= MOST_PER_LOAD:
-        raise OutOfRangeError("--per-load", wish.per_load, f"1 to {MOST_PER_LOAD}")
+    if wish.name.endswith(SUFFIX):
+        return _place_own(wish)
+    kind, values = motif(motif_key(wish.name)), numbers(wish.set)
+    width, per_load = wish.brush_mm, wish.per_load or kind.per_load
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
-    taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, wish.per_load)
+    taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, per_load)
     if wish.svg:
         write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
     placed = {"placed": _place(wish, kind.key, values)} if wish.plan else {}
@@ -50,9 +59,13 @@ def motif_verb(wish: Namespace) -> int:
         **placed,
         "motif": kind.key,
         "values": kind.values(values),
+        "parts": {
+            part.key: {"brush": part.tool, "load": part.role.words, "wet": part.wet.value, "per_load": part.reload}
+            for part in kind.parts
+        },
         "says": [*made.says, taken.words],
         "spacings": [{**asdict(one), "overlap_mm": one.overlap_mm} for one in made.spacings],
-        "per_load": wish.per_load,
+        "per_load": per_load,
         "loads": taken.loads,
         "seconds": round(taken.seconds, 1),
         "strokes": [
@@ -63,17 +76,61 @@ def motif_verb(wish: Namespace) -> int:
     if wish.json:
         write_json(answer)
     else:
-        print(kind.name, *made.says, taken.words, sep="\n  ")
+        parts = [f"{part.name}: {part.role.words} ({part.tool})" for part in kind.parts]
+        print(kind.name, *made.says, taken.words, *parts, sep="\n  ")
     return 0
 
 
-def _kind(wish: Namespace) -> tuple[Motif, dict[str, float]]:
-    """Return the motif of a name, or of a file of an own one with its numbers, and the numbers set."""
-    values = numbers(wish.set)
-    if not wish.name.endswith(SUFFIX):
-        return motif(motif_key(wish.name)), values
+def _keep(wish: Namespace) -> int:
+    """Keep motifs and strokes of a plan as one's own: in a file, or among one's own."""
+    if not wish.plan:
+        raise NothingChosenError("--keep takes what lies on a chart of a plan: name the plan with --plan.")
+    plan = read_plan(wish.plan)
+    own = own_of(plan, wish.keep, wish.name or wish.keep[0])
+    picture = png_of(laid(own_plan(plan, own), "own", own.name))
+    if wish.out:
+        write_own(own, wish.out, picture)
+    path = wish.out or keep(own, picture)
+    if wish.json:
+        write_json({"kept": str(path), "things": len(own.parts.motifs), "loads": len(own.parts.strokes)})
+    else:
+        print(f"Kept as {path}.")
+    return 0
+
+
+def _place_own(wish: Namespace) -> int:
+    """Put a motif of one's own on a chart, or say what it holds."""
     own = read_own(Path(wish.name))
-    return motif(own.motif), {**own.set, **values}
+    answer: Answer = {
+        "name": own.name,
+        "things": [one.name for one in own.parts.motifs],
+        "loads": [one.name for one in own.parts.strokes],
+    }
+    if wish.plan:
+        place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
+        plan, ids = with_own(
+            read_plan(wish.plan),
+            own,
+            wish.chart,
+            place,
+            own_colours=not wish.plan_colours,
+            twin=True if wish.twin else None,
+        )
+        if wish.load:
+            plan.stroke(wish.load)
+            mine = tuple(
+                replace(one, loads=tuple((part, wish.load) for part, _ in one.loads)) if one.id in ids else one
+                for one in plan.motifs
+            )
+            plan = replace(plan, motifs=mine)
+        write_plan(plan, wish.out or wish.plan)
+        answer["placed"] = list(ids)
+    if wish.json:
+        write_json(answer)
+    else:
+        told = [f"{key}: {', '.join(map(str, names))}" for key, names in answer.items() if key != "name"]
+        print(own.name, *told, sep="\n  ")
+    return 0
 
 
 def _list_motifs(*, json: bool) -> None:
@@ -113,8 +170,15 @@ def _place(wish: Namespace, key: str, values: dict[str, float]) -> str:
     """Put the motif on a chart of the plan; return its id there."""
     plan = read_plan(wish.plan)
     place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
+    if not wish.load:
+        plan = with_loads_for(plan, motif(key), kit_of(wish))
     plan, new_id = with_new_motif(plan, key, wish.chart, place, wish.load or "")
-    placed = replace(plan.motifs[-1], values=tuple(values.items()), twin=wish.twin, per_load=wish.per_load)
+    placed = replace(
+        plan.motifs[-1],
+        values=tuple(values.items()),
+        twin=wish.twin,
+        per_load=wish.per_load or plan.motifs[-1].per_load,
+    )
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
     write_plan(plan, wish.out or wish.plan)
     if not wish.json:

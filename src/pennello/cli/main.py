@@ -74,6 +74,7 @@ _MODULES = {
     "colourways": ("solve_verbs", "colourways_verb"),
     "wish": ("solve_verbs", "wish_verb"),
     "hold": ("hold_verbs", "hold_verb"),
+    "play": ("play_verb", "play_verb"),
     "motif": ("chart_verbs", "motif_verb"),
     "chart": ("chart_verbs", "chart_verb"),
     "layer": ("layer_verbs", "layer_verb"),

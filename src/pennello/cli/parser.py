@@ -103,6 +103,15 @@ def _skin_verbs(verbs: Any) -> None:
     render.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
     _json(render)
 
+    play = _plan_verb(verbs, "play", "strokes as a moving picture: the brush moves over them", stroke=False)
+    play.add_argument("stroke", nargs="?", help="one stroke; without it all")
+    play.add_argument("--chart", metavar="NAME", help="all that lies on this chart, in the order of painting")
+    play.add_argument("--motif", metavar="KEY", help="a motif, laid with the plan's loads")
+    play.add_argument("--out", type=Path, required=True, metavar="FILE", help="ends with .png (APNG) or .gif")
+    play.add_argument("--speed", type=number, default=1.0, metavar="N", help="times the hand's speed, default 1")
+    play.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    _json(play)
+
     strokes = verbs.add_parser("strokes", help="the families of strokes")
     strokes.add_argument("plan", nargs="?", type=Path, help="with --add: the plan")
     strokes.add_argument("--list", action="store_true", help="list them (also without)")
@@ -126,7 +135,14 @@ def _chart_verbs(verbs: Any) -> None:
     motif.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
     motif.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
     motif.add_argument("--brush-mm", type=length_mm, metavar="MM", help="width of its brushes, default 19.05")
-    motif.add_argument("--per-load", type=whole, default=1, metavar="N", help="strokes from one load, default 1")
+    motif.add_argument("--per-load", type=whole, metavar="N", help="strokes from one load, else as its parts usually")
+    motif.add_argument(
+        "--keep", action="append", metavar="ID", help="keep this motif or stroke of the plan as your own, under NAME"
+    )
+    motif.add_argument(
+        "--plan-colours", action="store_true", help="lay an own one with the plan's loads that are most like its own"
+    )
+    motif.add_argument("--kit", nargs="?", const="", metavar="FILE", help="find loads in this kit too; bare: your own")
     motif.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
     motif.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
     motif.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
@@ -241,9 +257,16 @@ def _wish_verb(verbs: Any) -> None:
     _json(wish)
 
 
+HOLDS = ("upright", "heel", "rim", "push", "square")
+
+
 def _hold_verb(verbs: Any) -> None:
     hold = _plan_verb(verbs, "hold", "how the hand holds and leads a stroke", stroke=True)
     along = "one value, or AT:VALUE,AT:VALUE with AT from 0 (start) to 1 (end)"
+    hold.add_argument("--way", choices=HOLDS, help="which of the five holds")
+    hold.add_argument(
+        "--number", action="append", metavar="KEY=NUMBER", help="a number of the hold, as --json lists them: angle=80"
+    )
     hold.add_argument("--pressure", metavar="KEYS", help=f"0.05 to 1; {along}")
     hold.add_argument("--lean", metavar="KEYS", help=f"0 (upright) to 70 degrees; {along}")
     hold.add_argument("--tilt", metavar="KEYS", help=f"-1 (on corner A) to 1 (on corner B); {along}")

@@ -37,7 +37,7 @@ _CAKE_TRIES = 100
 def find_load_verb(wish: Namespace) -> int:
     """Find the load that lays what a stroke should look like."""
     before = time.perf_counter()
-    plan, kit = read_plan(wish.plan), _kit(wish)
+    plan, kit = read_plan(wish.plan), kit_of(wish)
     stroke = plan.stroke(wish.stroke)
     near = Near(wish.near) if wish.near else stroke.near
     here = at_hand(plan, kit, date.today(), near)
@@ -104,7 +104,7 @@ def _words(find: Find) -> str:
 
 def design_cake_verb(wish: Namespace) -> int:
     """Design a cake for one stroke, or one for several."""
-    plan, kit = read_plan(wish.plan), _kit(wish)
+    plan, kit = read_plan(wish.plan), kit_of(wish)
     names = _ids(wish.stroke)
     strokes = [plan.stroke(name) for name in names]
     nears = {stroke.near for stroke in strokes}
@@ -241,7 +241,7 @@ def loads(wish: Namespace) -> int:
     """Say how few loads a plan needs."""
     from pennello.solve.plan_loads import advise, with_advice  # noqa: PLC0415
 
-    plan, kit = read_plan(wish.plan), _kit(wish)
+    plan, kit = read_plan(wish.plan), kit_of(wish)
     here = at_hand(plan, kit, date.today())
     advice = advise(plan, here, wish.quality, wish.seconds)
     if wish.apply:
@@ -290,7 +290,7 @@ def colourways_verb(wish: Namespace) -> int:
     """Say which other cakes would keep a design's relations."""
     from pennello.solve.colourways import colourways, with_colourway  # noqa: PLC0415
 
-    plan, kit = read_plan(wish.plan), _kit(wish)
+    plan, kit = read_plan(wish.plan), kit_of(wish)
     here = at_hand(plan, kit, date.today())
     ways = colourways(plan, here)
     if wish.take is not None:
@@ -400,7 +400,7 @@ def _stop_words(plan: Plan, stop: Stop) -> str:
     return f"{name} to {stop.to_u:.0%}"
 
 
-def _kit(wish: Namespace) -> Kit | None:
+def kit_of(wish: Namespace) -> Kit | None:
     """Return the kit that is asked for, the painter's own with a bare --kit, or None."""
     if wish.kit is None:
         return None

@@ -35,7 +35,8 @@ class Settings:
     """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first.
 
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
-    many days after the day of a run what a person said is kept, 0 to 366.
+    many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
+    nothing shall move by itself.
     """
 
     theme: str = "linen"
@@ -43,6 +44,7 @@ class Settings:
     recent: tuple[str, ...] = ()
     screen_px_per_mm: float = 0.0
     answers_days: int = 0
+    less_motion: bool = False
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -77,6 +79,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         recent=names[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
         answers_days=_days(values.get("answers_days")),
+        less_motion=values.get("less_motion") is True,
     )
 
 

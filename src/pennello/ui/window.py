@@ -37,6 +37,7 @@ from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import History, TopBar
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.motion import choose_less_motion
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.units import LengthUnit
@@ -89,6 +90,7 @@ class MainWindow(QMainWindow):
         follow(self, document.state_changed, self._show_state)
         self._show_state()
         self._wear(self.settings.theme)
+        choose_less_motion(on=self.settings.less_motion)
         (self.bench.cake if self.model.stroke else self.bench.first).setFocus()
 
     def _build(self) -> None:
@@ -134,6 +136,9 @@ class MainWindow(QMainWindow):
         self._act(menu, "Load card (PDF) ...", self.ask_card, keys.Print)
         self._act(menu, "Label of the cake (PDF) ...", self.ask_label)
         menu.addSeparator()
+        self.less_motion = self._act(menu, "Less motion", self._settle_motion)
+        self.less_motion.setCheckable(True)
+        self.less_motion.setChecked(self.settings.less_motion)
         self._act(menu, "Close", self.close, keys.Quit)
         for words, act, key in (
             ("Undo", self.undo, keys.Undo),
@@ -310,6 +315,10 @@ class MainWindow(QMainWindow):
     def _settle(self, settings: Settings) -> None:
         self.settings = settings
         store_settings(settings)
+
+    def _settle_motion(self) -> None:
+        self._settle(replace(self.settings, less_motion=self.less_motion.isChecked()))
+        choose_less_motion(on=self.settings.less_motion)
 
     def tidy(self) -> None:
         """See to what earlier Pennellos left: runs that ended, private files, what people said, stray files."""

@@ -20,15 +20,20 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.on_chart import moved_in_order, with_new_motif, with_other_eyes
+from pennello.design.on_chart import moved_in_order, painted_plan, with_new_motif, with_other_eyes
+from pennello.design.own import own_of, with_own
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
-from pennello.files.motif_file import OwnMotif, own_of
+from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
-from pennello.session.motif_library import keep, own_motifs
+from pennello.session.catalogue import laid, own_plan, png_of
+from pennello.session.kit import kit_if_any
+from pennello.session.motif_library import Kept, keep, own_motifs
+from pennello.solve.suiting import with_loads_for
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.chart.board import ChartBoard
+from pennello.ui.stations.chart.gallery import Gallery
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel
@@ -61,10 +66,13 @@ class ChartStation(QWidget):
         card.setObjectName("mat")
         self.board = ChartBoard(model, card)
         self.panel = MotifPanel(model)
-        self.strip, self.beads = MotifStrip(), Beads(model)
+        self.gallery = Gallery("motifs", self)
+        self.strip, self.beads = MotifStrip(self.gallery), Beads(model)
         self.strip.picked.connect(self.add_motif)
         self.strip.own_picked.connect(self.add_own)
-        self.strip.show_own(own_motifs())
+        self.strip.catalogue_wanted.connect(self.show_catalogue)
+        self.own = own_motifs()
+        self.strip.show_own(self.own)
         self.panel.kept.connect(self.keep_motif)
         self.beads.chosen.connect(model.choose)
         self.beads.moved.connect(self.move_bead)
@@ -166,12 +174,16 @@ class ChartStation(QWidget):
         self.wet.setCheckable(True)
         self.wet.setToolTip("Where it is still wet at that time")
         self.wet.toggled.connect(self._set_wet)
+        self.playing = QToolButton()
+        self.playing.setText("Play")
+        self.playing.setToolTip("The brush moves over the strokes in the order of painting")
+        self.playing.clicked.connect(self.play)
         self.wish = QToolButton()
         self.wish.setText("Wish")
         self.wish.setCheckable(True)
         self.wish.setToolTip("What you wish in the place of what is predicted: hold it against it, on and off")
         self.wish.toggled.connect(lambda on: self.model.show_wish(on=on))
-        for widget in (self.when_words, self.when, self.wet, self.wish):
+        for widget in (self.playing, self.when_words, self.when, self.wet, self.wish):
             row.addWidget(widget)
         return row
 
@@ -189,32 +201,58 @@ class ChartStation(QWidget):
     # --- own motifs ---
 
     def keep_motif(self) -> None:
-        """Ask for a name and keep the motif in the hand for other plans."""
+        """Ask for a name and keep what is in the hand, with all of its group, for other plans."""
         chosen = self.model.chosen
         if chosen is not None:
-            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=chosen.name)
+            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=chosen.group or chosen.name)
             if fine and name.strip():
                 self.keep_as(name)
 
     def keep_as(self, name: str) -> None:
-        """Keep the motif in the hand under a name."""
+        """Keep what is in the hand, with all of its group and the loads of it, under a name."""
         chosen = self.model.chosen
+        if chosen is None:
+            return
+        plan = self.model.document.committed
+        together = [one.id for one in plan.motifs if one.id == chosen.id or (one.group and one.group == chosen.group)]
         try:
-            if chosen is not None:
-                path = keep(own_of(chosen, name))
-                self.said.emit(f"Kept as {path}; give the file to others, or put theirs into that folder.")
+            own = own_of(plan, together, name)
+            path = keep(own, png_of(laid(own_plan(plan, own), "own", own.name)))
+            self.said.emit(f"Kept as {path}; give the file to others, or put theirs into that folder.")
         except PennelloError as error:
             self.said.emit(str(error))
-        self.strip.show_own(own_motifs())
+        self.own = own_motifs()
+        self.strip.show_own(self.own)
 
-    def add_own(self, own: OwnMotif) -> None:
-        """Put a motif of one's own on the chart."""
-        self.add_motif(own.motif)
-        placed = self.model.chosen
-        if placed is not None:
-            values = tuple(own.set.items())
-            made = replace(placed, name=own.name, values=values, twin=own.twin, per_load=own.per_load)
-            self.model.edit_motif("Put a motif on the chart", lambda _: made)
+    def add_own(self, kept: Kept) -> None:
+        """Put a motif of one's own on the chart, with the loads that it was kept with."""
+        try:
+            plan, ids = with_own(self.model.document.committed, kept.own, self.model.key, self._middle())
+        except PennelloError as error:
+            self.said.emit(str(error))
+            return
+        self.model.edit("Put a motif on the chart", lambda _: plan)
+        self.model.choose(ids[0])
+
+    def show_catalogue(self) -> None:
+        """Show all motifs as they are laid."""
+        from pennello.ui.stations.chart.catalogue_page import CataloguePage  # noqa: PLC0415 - only when wanted
+
+        self.catalogue = CataloguePage(self.model.document.committed, self.own, self.gallery, self)
+        self.catalogue.picked.connect(self.add_motif)
+        self.catalogue.own_picked.connect(self.add_own)
+        self.catalogue.show()
+
+    def play(self) -> None:
+        """Play the strokes of the chart in the order of painting."""
+        from pennello.ui.widgets.play_view import PlayPage  # noqa: PLC0415 - only when wanted
+
+        plan, key = self.model.document.committed, self.model.key
+        if not self.model.motifs:
+            self.said.emit("There is nothing on this chart to play yet; put a motif on it first.")
+            return
+        self.played = PlayPage(self.model.chart.name, lambda: painted_plan(plan, key), self)
+        self.played.show()
 
     def show_skins(self) -> None:
         """Show the chart on five skins."""
@@ -236,15 +274,18 @@ class ChartStation(QWidget):
 
     def add_motif(self, key: str) -> None:
         """Put a motif in the middle of the chart and take it in the hand."""
-        left, top, right, bottom = self.model.chart.bounds_mm
-        x, y = (left + right) / 2, (top + bottom) / 2
         try:
-            plan, new_id = with_new_motif(self.model.document.committed, key, self.model.key, Place(x, y))
+            plan = with_loads_for(self.model.document.committed, motif(key), kit_if_any())
+            plan, new_id = with_new_motif(plan, key, self.model.key, self._middle())
         except PennelloError as error:
             self.said.emit(str(error))
             return
         self.model.edit("Put a motif on the chart", lambda _: plan)
         self.model.choose(new_id)
+
+    def _middle(self) -> Place:
+        left, top, right, bottom = self.model.chart.bounds_mm
+        return Place((left + right) / 2, (top + bottom) / 2)
 
     def move_bead(self, name: str, to: int) -> None:
         """Paint a motif at another time: its number among those of this chart."""
@@ -306,12 +347,15 @@ class ChartStation(QWidget):
 
     def close_all(self) -> None:
         """Stop timers and work; the window closes."""
+        self.gallery.leave()
         self.model.close()
 
     # --- following ---
 
     def refresh(self) -> None:
         """Follow the model."""
+        if self.isVisible():
+            self.gallery.show_plan(self.model.document.committed)
         measures = self.model.plan.measures
         with QSignalBlocker(self.eyes):
             self.eyes.setEnabled(self.model.key in OTHER_EYES)

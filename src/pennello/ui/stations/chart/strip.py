@@ -8,24 +8,24 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QToolButton, QWidget
+from PySide6.QtGui import QColor, QIcon, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QToolButton, QWidget
 
-from pennello.files.motif_file import OwnMotif
 from pennello.kit import catalogue
 from pennello.lay.stroke import NibMode, Stroke, rim_line
 from pennello.motif.catalogue import MOTIFS
-from pennello.motif.catalogue import motif as motif_of
 from pennello.motif.motif import Made, Motif
 from pennello.path.cubic import position
+from pennello.session.motif_library import Kept
 from pennello.ui.stations.chart.drawing import outline_of
+from pennello.ui.stations.chart.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
 
-_ICON = QSize(46, 40)
+_ICON = QSize(58, 46)
 _BEAD_PX, _STEP_PX = 22, 30
 
 
@@ -87,19 +87,29 @@ def _short(motif: Motif) -> str:
     return motif.name if len(alike) > 1 else motif.name.split(",")[0]
 
 
-class MotifStrip(QScrollArea):
-    """All motifs; a click puts one on the chart.
+class MotifStrip(QWidget):
+    """The door to the catalogue, and all motifs in a row as they are laid; a click puts one on the chart.
 
     Signals
     -------
-    picked(str), own_picked(OwnMotif)
+    picked(str), own_picked(Kept), catalogue_wanted
     """
 
     picked = Signal(str)
     own_picked = Signal(object)
+    catalogue_wanted = Signal()
 
-    def __init__(self) -> None:
+    def __init__(self, gallery: Gallery) -> None:
         super().__init__()
+        self._gallery = gallery
+        outer = QHBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.setSpacing(6)
+        self.door = QPushButton("Motifs ...")
+        self.door.setToolTip("The catalogue: all motifs as they are laid, to be searched and played")
+        self.door.setProperty("main", True)
+        self.door.clicked.connect(lambda _=False: self.catalogue_wanted.emit())
+        outer.addWidget(self.door)
         inner = QWidget()
         row = QHBoxLayout(inner)
         row.setContentsMargins(0, 0, 0, 0)
@@ -108,47 +118,56 @@ class MotifStrip(QScrollArea):
         self.own: dict[str, QToolButton] = {}
         self._row = row
         for key, motif in MOTIFS.items():
-            button = QToolButton()
-            button.setIconSize(_ICON)
-            button.setText(_short(motif))
-            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            button.setToolTip(tip(f"{motif.name}: {motif.words}"))
-            button.setAccessibleName(f"Put on the chart: {motif.name}")
-            button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
+            button = self._button(_short(motif), f"{motif.name}: {motif.words}", motif.name)
             button.clicked.connect(lambda _=False, name=key: self.picked.emit(name))
             row.addWidget(button)
             self.buttons[key] = button
-        self.setWidget(inner)
-        self.setWidgetResizable(True)
-        self.setFixedHeight(78)
-        self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        scroll = QScrollArea()
+        scroll.setWidget(inner)
+        scroll.setWidgetResizable(True)
+        scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        outer.addWidget(scroll, 1)
+        self.setFixedHeight(86)
+        gallery.found.connect(self._show_picture)
         self.redraw()
 
-    def show_own(self, motifs: Sequence[OwnMotif]) -> None:
+    def _button(self, words: str, hint: str, name: str) -> QToolButton:
+        button = QToolButton()
+        button.setIconSize(_ICON)
+        button.setText(words)
+        button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+        button.setToolTip(tip(hint))
+        button.setAccessibleName(f"Put on the chart: {name}")
+        button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
+        return button
+
+    def show_own(self, motifs: Sequence[Kept]) -> None:
         """Show the painter's own motifs before the others."""
         for button in self.own.values():
             self._row.removeWidget(button)
             button.hide()
             button.deleteLater()
         self.own = {}
-        for number, own in enumerate(motifs):
-            button = QToolButton()
-            button.setIconSize(_ICON)
-            button.setIcon(motif_icon(motif_of(own.motif), values=own.set))
-            button.setText(own.name[:16])
-            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            button.setToolTip(tip(f"Your own: {own.name}"))
-            button.setAccessibleName(f"Put on the chart your own: {own.name}")
-            button.setStyleSheet("font-size: 12px; padding: 2px 4px; font-weight: 600;")
-            button.clicked.connect(lambda _=False, one=own: self.own_picked.emit(one))
+        for number, kept in enumerate(motifs):
+            name = kept.own.name
+            button = self._button(name[:16], f"Your own: {name}", f"your own, {name}")
+            button.setIcon(QIcon(tile(QImage.fromData(kept.picture), _ICON)))
+            button.clicked.connect(lambda _=False, one=kept: self.own_picked.emit(one))
             self._row.insertWidget(number, button)
-            self.own[own.name] = button
+            self.own[name] = button
 
     def redraw(self) -> None:
-        """Draw the pictures in the theme's ink."""
+        """Draw the pictures that are not there yet, in the theme's ink."""
         for key, button in self.buttons.items():
-            button.setIcon(motif_icon(MOTIFS[key]))
+            if key in self._gallery.pictures:
+                self._show_picture(key)
+            else:
+                button.setIcon(motif_icon(MOTIFS[key]))
+
+    def _show_picture(self, key: str) -> None:
+        if key in self.buttons:
+            self.buttons[key].setIcon(QIcon(self._gallery.pictures[key].tile(_ICON)))
 
 
 class Beads(QWidget):

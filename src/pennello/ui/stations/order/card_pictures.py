@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
@@ -10,7 +11,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from pennello.design.on_chart import chart_of
 from pennello.design.placed import GLITTER, Overlay, grains, paths_of
-from pennello.design.plan import skin_bytes
+from pennello.design.plan import Plan, skin_bytes
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import Job
@@ -169,6 +170,19 @@ class PlacePicture(CardPicture):
             self._draw_alone(painter, area)
         else:
             self._draw_chart(painter, area, self.arranged, key)
+
+    def to_play(self) -> Plan | None:
+        """Return a plan of just the strokes of the step on the card; None where it pulls none."""
+        job = self.job
+        if self.arranged is None or job is None or not job.strokes:
+            return None
+        plan = dict(self.arranged.design.work.painted).get(job.chart, self.arranged.design.work.plan)
+        here = tuple(one for one in plan.strokes if one.id in set(job.strokes))
+        known = {one.id for one in here}
+        loaded = tuple(
+            one if one.recipe.after in known else replace(one, recipe=replace(one.recipe, after="")) for one in here
+        )
+        return replace(plan, strokes=loaded) if loaded else None
 
     def _draw_chart(self, painter: QPainter, area: QRectF, arranged: Arranged, key: str) -> None:
         plan = arranged.design.work.plan

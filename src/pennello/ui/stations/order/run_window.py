@@ -121,6 +121,7 @@ class RunWindow(QWidget):
             ("Back", "The last card again (Backspace)", self.do_undo, 1),
             ("Leave out", "Not this one (S)", self.do_skip, 1),
             ("Pause", "The hand rests, paint dries on (P)", self.do_pause, 1),
+            ("Watch", "The brush moves over this card's strokes (V)", self.do_watch, 1),
             ("Done", "This is done, the next card (Space)", self.do_done, 3),
             ("End", "Asks whether to leave the run; what is done is written down (Esc)", self.do_end, 1),
         )
@@ -196,6 +197,15 @@ class RunWindow(QWidget):
         now = self._now()
         self._take(resume(self.run, now) if self.run.paused else pause(self.run, now))
 
+    def do_watch(self) -> None:
+        """Play the strokes of this card, at the hand's speed."""
+        plan = self.place.to_play()
+        if plan is not None:
+            from pennello.ui.widgets.play_view import PlayPage  # noqa: PLC0415 - only when wanted
+
+            self.played = PlayPage(self.what.text()[:60], lambda: plan, self)
+            self.played.show()
+
     def do_end(self) -> None:
         """Ask whether to leave the run; a run that is over is simply written down."""
         if self.run.over:
@@ -239,6 +249,7 @@ class RunWindow(QWidget):
             Qt.Key.Key_Left: self.do_undo,
             Qt.Key.Key_S: self.do_skip,
             Qt.Key.Key_P: self.do_pause,
+            Qt.Key.Key_V: self.do_watch,
             Qt.Key.Key_Escape: self.do_end,
         }
         act = acts.get(Qt.Key(event.key()))
@@ -273,6 +284,7 @@ class RunWindow(QWidget):
         self.next.setText(f"then: {after.words}" if after is not None else "")
         self.next.setText(self.next.text() if len(self.next.text()) < 64 else f"{self.next.text()[:62]} ...")
         self.buttons["Back"].setEnabled(bool(self.run.took))
+        self.buttons["Watch"].setEnabled(self.place.to_play() is not None)
         for words in ("Leave out", "Pause"):
             self.buttons[words].setEnabled(not self.run.over)
         self.tick()

@@ -1,0 +1,195 @@
+"""Pictures of all motifs and families as they are laid with the loads of a plan; kept in the cache folder."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import shutil
+from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+import msgspec
+import numpy as np
+import platformdirs
+from numpy.typing import NDArray
+from PIL import Image, PngImagePlugin
+
+import pennello
+from pennello.design.fresh import fresh_plan, with_family_stroke
+from pennello.design.on_chart import painted_plan, with_new_motif
+from pennello.design.own import Own, with_own
+from pennello.design.plan import Plan
+from pennello.design.scene import paint_all
+from pennello.files.plan_convert import from_plan
+from pennello.lay.engine import kernel
+from pennello.lay.families.catalogue import FAMILIES
+from pennello.lay.skin_film import Box
+from pennello.motif.catalogue import MOTIFS, motif
+from pennello.motif.place import HERE
+from pennello.solve.suiting import with_loads_for
+
+Picture = NDArray[np.uint8]
+Report = Callable[[float, str], None]
+
+PX_PER_MM = 2.5
+SIZE_PX = (232, 184)
+MOST_KEPT = 12
+_ROW_DRIES_S = 12.0
+_COVERED = 0.02
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Shown:
+    """A picture of the catalogue.
+
+    Attributes
+    ----------
+    key, name
+        Of the motif or family.
+    width_mm, height_mm
+        What it covers.
+    picture
+        sRGB bytes on the plan's skin, shape (rows, columns, 3), at most 232 x 184.
+    """
+
+    key: str
+    name: str
+    width_mm: float
+    height_mm: float
+    picture: Picture
+
+
+def motif_plan(plan: Plan, key: str) -> Plan:
+    """Return a plan whose strokes are those of one motif, laid with the plan's loads or ones of the kit that suit."""
+    kind = motif(key)
+    alone = replace(plan, motifs=(), overlays=(), reserved=())
+    alone, _ = with_new_motif(with_loads_for(alone if alone.strokes else _with_any(alone), kind), key, "face", HERE)
+    return _dried(painted_plan(alone, "face"), in_one_go=kind.in_one_go)
+
+
+def _with_any(plan: Plan) -> Plan:
+    return with_family_stroke(plan if plan.cakes else fresh_plan(), "shell")[0]
+
+
+def _dried(plan: Plan, *, in_one_go: bool) -> Plan:
+    """Return a plan whose strokes wait for each other, unless all is painted in one go."""
+    wait = 0.0 if in_one_go else _ROW_DRIES_S
+    return replace(plan, strokes=tuple(replace(one, wait_s=wait) for one in plan.strokes))
+
+
+def own_plan(plan: Plan, own: Own) -> Plan:
+    """Return a plan whose strokes are those of a motif of one's own, in its own colours, on the plan's skin."""
+    alone = Plan(skin=plan.skin, dry_after_s=plan.dry_after_s)
+    return _dried(painted_plan(with_own(alone, own, "face", HERE)[0], "face"), in_one_go=False)
+
+
+def family_plan(plan: Plan, key: str) -> Plan:
+    """Return a plan with one stroke of a family, pulled with its usual brush over the cakes of a plan."""
+    made, name = with_family_stroke(replace(plan, strokes=(), motifs=(), overlays=(), reserved=()), key)
+    return replace(made, strokes=(made.stroke(name),))
+
+
+def laid(plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tuple[int, int] = SIZE_PX) -> Shown:
+    """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px."""
+    engine = kernel()
+    film = paint_all(plan, px_per_mm, engine)
+    rows, columns = np.nonzero(film.cover > _COVERED)
+    whole = (0, film.canvas.rows, 0, film.canvas.columns)
+    if len(rows):
+        whole = (int(rows.min()), int(rows.max()) + 1, int(columns.min()), int(columns.max()) + 1)
+    top, bottom, left, right = whole
+    margin = max(round(1.5 * px_per_mm), 1)
+    box = Box(
+        max(top - margin, 0),
+        min(bottom + margin, film.canvas.rows),
+        max(left - margin, 0),
+        min(right + margin, film.canvas.columns),
+    )
+    image = Image.fromarray(np.ascontiguousarray(engine.picture(film, box)))
+    image.thumbnail(size, Image.Resampling.LANCZOS)
+    px = film.canvas.px_per_mm
+    return Shown(key, name, round((right - left) / px, 1), round((bottom - top) / px, 1), np.asarray(image))
+
+
+def png_of(one: Shown) -> bytes:
+    """Return a picture as PNG, with what it covers noted in it."""
+    told, out = PngImagePlugin.PngInfo(), io.BytesIO()
+    told.add_text("width_mm", f"{one.width_mm:g}")
+    told.add_text("height_mm", f"{one.height_mm:g}")
+    Image.fromarray(one.picture).save(out, "PNG", pnginfo=told)
+    return out.getvalue()
+
+
+# --- kept ---
+
+
+def cache_folder() -> Path:
+    """Return where pictures are kept."""
+    return Path(platformdirs.user_cache_path("pennello")) / "catalogue"
+
+
+def of_plan(plan: Plan) -> str:
+    """Return a name for what pictures depend on: the plan's loads, cakes, paints, skin, and the program's version."""
+    bare = replace(plan, motifs=(), overlays=(), reserved=(), title="", place="")
+    data: bytes = msgspec.json.encode(from_plan(bare))
+    return hashlib.sha256(data + pennello.__version__.encode()).hexdigest()[:24]
+
+
+class Pictures:
+    """Pictures for the loads of a plan: from the cache folder, or laid anew and kept there."""
+
+    def __init__(self, plan: Plan, folder: Path | None = None) -> None:
+        self._plan = plan
+        self._folder = (folder or cache_folder()) / of_plan(plan)
+
+    def all(
+        self, what: str = "motifs", report: Report = lambda *_: None, found: Callable[[Shown], None] = lambda _: None
+    ) -> dict[str, Shown]:
+        """Return the pictures of all "motifs" or "strokes" by key.
+
+        Parameters
+        ----------
+        report, found
+            Are told how far it is, and each picture as it is there; both may raise to stop.
+        """
+        names = {key: one.name for key, one in (MOTIFS if what == "motifs" else FAMILIES).items()}
+        shown: dict[str, Shown] = {}
+        for number, (key, name) in enumerate(names.items()):
+            report(number / len(names), f"laying {name}")
+            one = self._read(what, key, name)
+            if one is None:
+                made = motif_plan(self._plan, key) if what == "motifs" else family_plan(self._plan, key)
+                one = laid(made, key, name)
+                self._keep(what, one)
+            shown[key] = one
+            found(one)
+        self._tidy()
+        return shown
+
+    def _path(self, what: str, key: str) -> Path:
+        return self._folder / f"{what}-{key}.png"
+
+    def _read(self, what: str, key: str, name: str) -> Shown | None:
+        try:
+            with Image.open(self._path(what, key)) as image:
+                wide, tall = (float(image.info[side]) for side in ("width_mm", "height_mm"))
+                return Shown(key, name, wide, tall, np.asarray(image.convert("RGB")))
+        except (OSError, KeyError, ValueError, SyntaxError):
+            return None  # not there, or damaged: it is laid anew
+
+    def _keep(self, what: str, one: Shown) -> None:
+        """Write a picture; where that cannot be, it is only slower the next time."""
+        with suppress(OSError):
+            self._folder.mkdir(parents=True, exist_ok=True)
+            self._path(what, one.key).write_bytes(png_of(one))
+
+    def _tidy(self) -> None:
+        """Take the folders of the plans away that were looked at longest ago."""
+        with suppress(OSError):
+            self._folder.touch()
+            kept = sorted(self._folder.parent.iterdir(), key=lambda one: one.stat().st_mtime, reverse=True)
+            for old in kept[MOST_KEPT:]:
+                if old.is_dir() and not old.is_symlink():
+                    shutil.rmtree(old, ignore_errors=True)

@@ -1,0 +1,109 @@
+"""Pictures of motifs and strokes as they are laid, got in the background for the loads of the plan, and kept."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from PySide6.QtCore import QObject, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QImage, QPainter, QPixmap
+
+from pennello.design.plan import Plan
+from pennello.session.catalogue import Pictures, Shown
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.widgets.mat import centred
+from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.painting import painting
+from pennello.ui.work import begin
+
+SOON_MS = 1200
+"""How long the plan must rest before its pictures are looked for: the chart itself comes first."""
+
+
+@dataclass(frozen=True, slots=True)
+class Seen:
+    """A picture, and what it covers, mm."""
+
+    image: QImage
+    width_mm: float
+    height_mm: float
+
+    def tile(self, size: QSize) -> QPixmap:
+        """Return the picture in the middle of a tile of its skin, twice as fine as its size."""
+        return tile(self.image, size)
+
+
+def tile(image: QImage, size: QSize) -> QPixmap:
+    """Return an image in the middle of a tile of its own ground, twice as fine as the tile's size."""
+    pixmap = QPixmap(size * 2)
+    pixmap.setDevicePixelRatio(2.0)
+    pixmap.fill(image.pixelColor(0, 0) if not image.isNull() else Qt.GlobalColor.transparent)
+    if not image.isNull():
+        scale = min(size.width() / image.width(), size.height() / image.height())
+        with painting(pixmap) as painter:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            area = QRectF(0, 0, size.width(), size.height())
+            painter.drawImage(centred(area, image.width() * scale, image.height() * scale), image)
+    return pixmap
+
+
+class Gallery(QObject):
+    """Pictures by key.
+
+    Signals
+    -------
+    found(str), progress(float), ready
+        One is there; how far it is; all are there.
+    """
+
+    found = Signal(str)
+    progress = Signal(float)
+    ready = Signal()
+
+    def __init__(self, what: str, parent: QObject) -> None:
+        super().__init__(parent)
+        self._what, self._jobs = what, Jobs()
+        self.pictures: dict[str, Seen] = {}
+        self._of: tuple[Any, ...] = ()
+        self._plan: Plan | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._look)
+
+    def show_plan(self, plan: Plan, after_ms: int = SOON_MS) -> None:
+        """Look for the pictures of a plan's loads, once it has rested; those that are there stay until then."""
+        rests_on = (plan.skin, plan.paints, plan.cakes, plan.brushes, plan.strokes, plan.dry_after_s)
+        if rests_on == self._of and (self.pictures or self._soon.isActive()):
+            if after_ms == 0 and self._soon.isActive():
+                self._soon.start(0)
+            return
+        self._of, self._plan = rests_on, plan
+        self._soon.start(after_ms)
+
+    def _look(self) -> None:
+        plan, what = self._plan, self._what
+        if plan is None:
+            return
+
+        def work(job: Job[Any]) -> dict[str, Shown]:
+            return Pictures(plan).all(what, job.report, job.found.emit)
+
+        begin(
+            self._jobs,
+            "gallery",
+            self,
+            work,
+            finished=lambda _: self.ready.emit(),
+            failed=lambda _: self.ready.emit(),
+            found=self._take,
+            progress=lambda part, _: self.progress.emit(part),
+        )
+
+    def _take(self, one: Shown) -> None:
+        self.pictures[one.key] = Seen(to_image(one.picture), one.width_mm, one.height_mm)
+        self.found.emit(one.key)
+
+    def leave(self) -> None:
+        """Stop looking; the window or page closes."""
+        self._soon.stop()
+        self._jobs.leave()
