@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 import warnings
 from dataclasses import replace
 
@@ -22,6 +23,9 @@ from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath, line
 
+GRACE_S = 20
+"""How long a worker that was told to end may take to come to its next look, on a busy machine."""
+
 settings.register_profile("here", deadline=None, max_examples=40, derandomize=True)
 settings.load_profile("here")
 
@@ -35,12 +39,18 @@ def own_folders(tmp_path_factory, monkeypatch):
     return home
 
 
+def _alive(before):
+    return [thread.name for thread in threading.enumerate() if thread not in before and thread.is_alive()]
+
+
 @pytest.fixture(autouse=True)
 def nothing_left_alive(request):
     """Fail a test that leaves a thread, a running timer or a top-level widget behind."""
     before = set(threading.enumerate())
     yield
-    left = [thread.name for thread in threading.enumerate() if thread not in before and thread.is_alive()]
+    deadline = time.monotonic() + GRACE_S
+    while (left := _alive(before)) and time.monotonic() < deadline:
+        time.sleep(0.01)
     assert not left, f"threads left alive: {left}"
     if "qapp" in request.fixturenames:
         _no_qt_left(request.getfixturevalue("qapp"))

@@ -299,9 +299,9 @@ def test_baking_often_is_baking_once(doer, water):
     film, _ = laid(doer, (STRAIGHT, RED * np.array([1.0] * 10 + [water, 1.0]), 0.0))
     everywhere, rate = np.ones(film.cover.shape, np.float32), evaporation_um_s()
     inside, rng = film.cover > 0.999, np.random.default_rng(11)
-    for last_s in (3.0, 12.0, 30.0, 200.0):
+    for last_s in (12.0, 200.0) if doer is REFERENCE else (3.0, 12.0, 30.0, 200.0):
         often, once = film.copy(), film.copy()
-        for at_s in sorted([*rng.uniform(0, last_s, 6), last_s]):
+        for at_s in sorted([*rng.uniform(0, last_s, 4), last_s]):
             doer.bake(often, everywhere, at_s, rate)
         doer.bake(once, everywhere, last_s, rate)
         assert np.abs(often.ground - once.ground)[inside].max() < 2e-5

@@ -35,6 +35,12 @@ def qtbot(qtbot, monkeypatch):
     return qtbot
 
 
+@pytest.fixture(autouse=True)
+def no_pictures_unasked(monkeypatch):
+    """The strip's pictures of motifs are not laid behind every test's back: they take seconds of a core."""
+    monkeypatch.setattr("pennello.ui.stations.chart.gallery.SOON_MS", 3_600_000)
+
+
 @pytest.fixture
 def open_window(qapp, qtbot, monkeypatch):
     """Open windows that are closed, without asking, at the end of the test."""

@@ -191,14 +191,16 @@ def test_odd_things_are_pinned_and_told(window, station, qtbot):
     assert not station.grab().isNull()
 
 
-def test_a_motif_without_strokes_gets_a_sentence(open_window, demo):
+def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
     from dataclasses import replace
 
     window = open_window(replace(demo, strokes=()))
     window.go_to(CHART)
     window.chart.add_motif("bud")
-    assert window.banner.isVisible()
-    assert window.document.committed.motifs == ()
+    plan = window.document.committed
+    assert {name for _, name in plan.motifs[0].loads} <= {one.id for one in plan.strokes}
+    window.undo()
+    assert window.document.committed.strokes == ()
 
 
 def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):

@@ -66,7 +66,7 @@ def test_mirrored_chart_is_the_picture_mirrored(qapp):
 
 @pytest.mark.parametrize("key", list(MOTIFS))
 def test_every_motif_has_a_picture(qapp, key):
-    pixmap = motif_icon(MOTIFS[key]).pixmap(QSize(46, 40))
+    pixmap = motif_icon(MOTIFS[key], QSize(46, 40)).pixmap(QSize(46, 40))
     image = pixmap.toImage().convertToFormat(QImage.Format.Format_ARGB32)
     alpha = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)[..., 3]
     assert (alpha > 100).sum() > 20

@@ -86,7 +86,7 @@ def test_patted_and_where_a_part_lies(window, hand):
     assert (pats.over.value, pats.overlap, pats.turn_deg, way(window).on_part) == ("place", 0.5, 30, True)
     hand.patted.activated.emit(0)
     assert way(window).pats is None
-    assert not hand.overlap.isEnabled()
+    assert not hand.overlap.isVisible()
     while window.document.undo_label:
         window.document.undo()
     assert way(window).pats is None

@@ -132,7 +132,7 @@ def test_design_one_cake_for_two(window, door, qtbot):
     page._others.add("plume-eye")
     page.kit.setChecked(False)
     page.again.click()
-    ended(qtbot, page, 25_000)
+    ended(qtbot, page)
     page.board.cards[0].click()
     plan = window.document.committed
     assert plan.stroke("plume-eye").recipe.cakes == plan.stroke("dahlia-petal").recipe.cakes
@@ -265,7 +265,7 @@ def test_fewer_loads_are_taken_as_a_step(open_window, demo, qtbot):
     window = open_window(plan)
     window.bench.strokes.show_loads()
     page = window.bench.strokes.page
-    ended(qtbot, page, 30_000)
+    ended(qtbot, page)
     assert page.advice.loads < page.advice.before
     assert "instead of 3" in page.words.text()
     assert len(page.board.cards) == len(page.advice.served)
@@ -277,7 +277,7 @@ def test_fewer_loads_are_taken_as_a_step(open_window, demo, qtbot):
 def test_colourways_are_shown_and_taken(window, qtbot):
     window.bench.strokes.show_colourways()
     page = window.bench.strokes.page
-    ended(qtbot, page, 60_000)
+    ended(qtbot, page)
     assert len(page.found[1]) == 3
     assert page.takes[0].isEnabled()
     assert not page.grab().isNull()

@@ -27,7 +27,7 @@ def hold_verb(wish: Namespace) -> int:
     plan = read_plan(wish.plan)
     stroke = plan.stroke(wish.stroke)
     way = _held(stroke.stroke, wish)
-    if way != stroke.stroke:
+    if way != stroke.stroke or wish.out:
         write_plan(with_stroke(plan, replace(stroke, stroke=way)), wish.out or wish.plan)
     if wish.json:
         write_json({"stroke": stroke.id, **hold_answer(way)})

@@ -37,5 +37,5 @@ def play_verb(wish: Namespace) -> int:
         beats = [{"stroke": one.stroke, "start_s": one.start_s, "end_s": one.end_s} for one in playing.beats]
         write_json({"file": str(wish.out), "seconds": round(playing.seconds, 2), "strokes": beats})
     else:
-    XX
+        print(f"Wrote {wish.out}: {counted(len(playing.beats), 'stroke')}, {playing.seconds:.1f} s of pulling.")
     return 0

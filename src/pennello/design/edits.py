@@ -210,6 +210,14 @@ def shipped_cake(plan: Plan, name: str) -> Plan:
     return with_cake(plan, cake, tuple(catalogue.paints()[paint] for paint in cake.paints))
 
 
+def loaded_itself(plan: Plan, stroke: PlanStroke) -> PlanStroke:
+    """Return a stroke with a load of its own: one that goes on with a leftover takes what that was loaded with."""
+    source = stroke
+    while source.recipe.after and not source.recipe.pickups:
+        source = plan.stroke(source.recipe.after)
+    return replace(stroke, recipe=replace(stroke.recipe, pickups=source.recipe.pickups, after=""))
+
+
 def free_id(wish: str, taken: list[str]) -> str:
     """Return the wish, or the wish with the first number that makes it free.
 

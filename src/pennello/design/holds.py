@@ -27,7 +27,9 @@ def hold_of(stroke: Stroke) -> Hold:
         return Hold.TOUCH
     if nib.mode is NibMode.PIVOTING:
         return Hold.HEEL if nib.pivot_u >= 0.5 else Hold.RIM
-    return {NibMode.FIXED: Hold.UPRIGHT, NibMode.KEYED: Hold.PUSH}.get(nib.mode, Hold.SQUARE)
+    if nib.mode is NibMode.KEYED:  # a head round the heel begins across its way, a push on its edge
+        return Hold.HEEL if nib.keys and abs(nib.keys[0].value) > _BROAD else Hold.PUSH
+    return Hold.UPRIGHT if nib.mode is NibMode.FIXED else Hold.SQUARE
 
 
 def with_hold(stroke: Stroke, hold: Hold) -> Stroke:
@@ -97,15 +99,15 @@ def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
 
     if hold is Hold.UPRIGHT:
         return (angle("angle", "Chisel to the level"),)
-    if hold in (Hold.HEEL, Hold.RIM):
+    if hold in (Hold.HEEL, Hold.RIM) and nib.mode is NibMode.PIVOTING:
         who = "A" if hold is Hold.HEEL else "B"
         return (
             angle("from", f"{who} from"),
             angle("to", "to", end=True),
             *_waves(stroke),
         )
-    if hold is Hold.PUSH:
-        return _push(stroke)
+    if nib.mode is NibMode.KEYED and hold in (Hold.HEEL, Hold.PUSH):
+        return _keyed(stroke, hold)
     if hold is Hold.SQUARE:
         return (angle("across", "Chisel to the way"),)
     return ()
@@ -127,7 +129,7 @@ def _waves(stroke: Stroke) -> tuple[Number, ...]:
     )
 
 
-def _push(stroke: Stroke) -> tuple[Number, ...]:
+def _keyed(stroke: Stroke, hold: Hold) -> tuple[Number, ...]:
     keys = stroke.nib.keys
     broad = max(range(len(keys)), key=lambda n: abs(keys[n].value)) if keys else 0
 
@@ -148,7 +150,7 @@ def _push(stroke: Stroke) -> tuple[Number, ...]:
     if len(keys) < 3:
         return tuple(keyed(f"key{n}", f"Chisel at {keys[n].at:.0%}", n) for n in range(len(keys)))
     return (
-        keyed("start", "Starts on the edge at", 0),
+        keyed("start", "Starts on the edge at" if hold is Hold.PUSH else "Starts across at", 0),
         keyed("broad", "broadest at", broad),
         keyed("end", "ends on the edge at", len(keys) - 1),
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from pennello.design.edits import free_id, with_brush, with_cake, with_paints, with_stroke
+from pennello.design.edits import free_id, loaded_itself, with_brush, with_cake, with_paints, with_stroke
 from pennello.design.on_chart import MOST_STROKES, chart_of, prints_of
 from pennello.design.placed import PlacedMotif, pieces_of
 from pennello.design.plan import Plan, PlanStroke
@@ -57,7 +57,7 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
     x, y = _middle(plan, chosen)
     away = Place(-x, -y)
     loads = {load for one in chosen for _, load in one.loads}
-    strokes = tuple(_loaded_itself(plan, one) for one in plan.strokes if one.id in loads)
+    strokes = tuple(loaded_itself(plan, one) for one in plan.strokes if one.id in loads)
     cakes = {cake for one in strokes for cake in one.recipe.cakes}
     kept = replace(
         Plan(title=name),
@@ -69,14 +69,6 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
         motifs=tuple(replace(one, place=one.place.then(away), group="") for one in chosen),
     )
     return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(kept))
-
-
-def _loaded_itself(plan: Plan, stroke: PlanStroke) -> PlanStroke:
-    """Return a stroke with a load of its own: one that goes on with a leftover takes what that was loaded with."""
-    source = stroke
-    while source.recipe.after and not source.recipe.pickups:
-        source = plan.stroke(source.recipe.after)
-    return replace(stroke, recipe=replace(stroke.recipe, pickups=source.recipe.pickups, after=""))
 
 
 def _middle(plan: Plan, chosen: Sequence[PlacedMotif]) -> tuple[float, float]:

@@ -25,13 +25,13 @@ from pennello.motif.grammar import (
 )
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
 from pennello.motif.roles import HEART, LEAF, LINE, STEM, Check
-from pennello.motif.spacing import spaced
+from pennello.motif.spacing import round_spaced, spaced
 from pennello.path.cubic import CubicPath
 
 PETALS = Parameter("petals", "petals of the outer row", 5, 3, 12, "×")
 ROWS = Parameter("rows", "rows", 2, 1, 3, "×")
 HEEL = Parameter("heel_mm", "radius of the heels", 7, 0, 40)
-INSET = Parameter("inset_mm", "rim of each further row inside the one before", 11, 2, 40)
+INSET = Parameter("inset_mm", "rim of each further row inside the one before", 13.5, 2, 40)
 ARC = Parameter("arc_deg", "how much of a circle", 360, 60, 360, "°")
 WAVES = Parameter("waves", "waves of a rim", 3, 0, 8, "×")
 WAVE_MM = Parameter("wave_mm", "height of a wave", 2.2, 0, 8)
@@ -124,7 +124,7 @@ def _tea_rose(values: Values, prints: Prints) -> Made:
     plain = {**values, "waves": 1, "wave_mm": 1.2}
     pieces = shells("petal", directions(count, 360), heel, sweep_for(count), plain)
     pieces += shells("inner", directions(count, 360, 180 / count), heel * 0.9, sweep_for(count), plain, 1)
-    pieces += shells("inner", directions(3, 360, 30), 0.8 * size, 150.0, plain, 2)
+    pieces += shells("inner", directions(3, 360, 30), 0.0, 150.0, plain, 2)
     pieces += [
         Piece("inner", at(stroke("wing-curl", curl_mm=8.5 * size, broad_deg=56), 0.0, 0.5 * size, 20.0), 3),
     ]
@@ -200,8 +200,7 @@ def _press_ring(values: Values, prints: Prints) -> Made:
             turned = at(petal, 0.0, 0.0) if values["tip_in"] >= 0.5 else at(at(petal, turn_deg=180.0), wide * 1.9)
             pieces.append(outward("petal", turned, reach, turn - 90.0, row))
         belly = reach + wide * 1.2
-        step = 2 * belly * math.sin(math.radians(step_deg(count, values["arc_deg"])) / 2)
-        spacings.append(spaced("petal", count, step, wide * 1.05, row))
+        spacings.append(round_spaced("petal", count, belly, wide * 1.05, row, values["arc_deg"]))
     pieces += _centre(values["heart_mm"], rows)
     says = (f"{counted(count, 'petal')} of one press each, {spacings[0].words}",)
     return Made(tuple(pieces), says, tuple(spacings))
@@ -220,8 +219,7 @@ def _daisy(values: Values, prints: Prints) -> Made:
     petal = at(stroke("press-drop", length_mm=long), long, 0.0, 180.0)
     pieces = [outward("petal", petal, inner, turn) for turn in directions(count, 360)]
     pieces += _centre(inner, 1)
-    belly = 2 * (inner + long) * math.sin(math.pi / count)
-    space = spaced("petal", count, belly, prints["petal"] * 1.35)
+    space = round_spaced("petal", count, inner + long, prints["petal"] * 1.35)
     return Made(tuple(pieces), (f"{counted(count, 'petal')}, pressed outside and drawn in; {space.words}",), (space,))
 
 

@@ -77,7 +77,7 @@ def _petals_apart(part: str, row: int, petals: int, size: tuple[float, float, fl
     radius, spread, height = size
     allows = spread + print_mm
     step = allows - petal_overlap_mm(petals, radius, spread, height, print_mm)
-    return Spacing(part, petals, step, allows, petals_that_fit(radius, spread, height, print_mm), row)
+    return Spacing(part, petals, step, allows, petals_that_fit(radius, spread, height, print_mm), row, closed=True)
 
 
 def _row_says(space: Spacing, step_deg: float, *, twin: bool) -> str:

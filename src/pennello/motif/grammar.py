@@ -8,7 +8,7 @@ from random import Random
 from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.motif.motif import Piece, Values, at
-from pennello.motif.spacing import Spacing, spaced
+from pennello.motif.spacing import Spacing, round_spaced
 from pennello.path.cubic import CubicPath, Point
 
 MOST_SWEEP = 170.0
@@ -85,7 +85,7 @@ def shells_apart(part: str, count: int, heel_mm: float, print_mm: float, row: in
     """Return how the rims of shells stand: chords of the circle of the rims."""
     rim = heel_mm + print_mm
     allows = 2 * rim * math.sin(math.radians(sweep_for(count, arc_deg)) / 2)
-    return spaced(part, count, 2 * rim * math.sin(math.radians(step_deg(count, arc_deg)) / 2), allows, row)
+    return round_spaced(part, count, rim, allows, row, arc_deg)
 
 
 def whole_leaf(length_mm: float, values: Values, row: int = 0, part: str = "leaf") -> list[Piece]:

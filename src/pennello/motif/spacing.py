@@ -22,6 +22,8 @@ class Spacing:
         The widest step that leaves no gap, mm: how wide one prints.
     fit
         The fewest of this print that cover the same way without a gap.
+    closed
+        Whether they stand round a whole circle.
     """
 
     part: str
@@ -30,6 +32,7 @@ class Spacing:
     allows_mm: float
     fit: int
     row: int = 0
+    closed: bool = False
 
     @property
     def overlap_mm(self) -> float:
@@ -56,3 +59,16 @@ def spaced(part: str, count: int, step_mm: float, allows_mm: float, row: int = 0
     """Return the spacing of strokes along a way that is as long as all their steps."""
     fit = max(1, math.ceil(count * step_mm / allows_mm - 1e-9)) if allows_mm > 0 else count
     return Spacing(part, count, step_mm, allows_mm, fit, row)
+
+
+def round_spaced(
+    part: str, count: int, radius_mm: float, allows_mm: float, row: int = 0, arc_deg: float = 360.0
+) -> Spacing:
+    """Return the spacing of strokes round a circle or over an arc of it: steps are chords of its radius."""
+    closed = arc_deg >= 360 or count == 1
+    apart = math.radians(360 / count if closed else arc_deg / (count - 1))
+    half = allows_mm / (2 * radius_mm) if radius_mm > 0 else 1.0
+    widest = 2 * math.asin(min(half, 1.0))
+    way = count * apart if closed else (count - 1) * apart
+    fit = max(math.ceil(way / widest - 1e-9), 2 if closed else 0) + (0 if closed else 1)
+    return Spacing(part, count, 2 * radius_mm * math.sin(apart / 2), allows_mm, fit, row, closed)

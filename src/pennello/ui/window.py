@@ -11,6 +11,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
+    QDialog,
     QHBoxLayout,
     QMainWindow,
     QStackedWidget,
@@ -37,7 +38,7 @@ from pennello.ui.stations.bench.station import BenchStation
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import History, TopBar
 from pennello.ui.widgets.asking import ask_target
-from pennello.ui.widgets.motion import choose_less_motion
+from pennello.ui.widgets.motion import MOVING, choose_less_motion
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.units import LengthUnit
@@ -390,7 +391,10 @@ class MainWindow(QMainWindow):
             event.ignore()
             return
         self.hide()
+        for page in self.findChildren(QDialog, MOVING):
+            page.close()
         self.model.stop()
+        self.bench.close_all()
         if self._tray is not None:
             self._tray.model.close()
         if self._chart is not None:

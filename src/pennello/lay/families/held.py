@@ -92,7 +92,8 @@ def _heart(values: Values) -> Stroke:
     (bx, by), (ax, ay) = lobe[-2], lobe[-1]
     reach = tall * 0.36 / max(math.hypot(ax - bx, ay - by), 1e-6)
     low = tall - width / 2  # at the end the chisel lies along the way: its corner reaches the point
-    tail = ((ax + (ax - bx) * reach, ay + (ay - by) * reach), (-width * 0.3, low * 0.7), (-width * 0.15, low))
+    closing = 0.3 - 0.25 * min(max(tall / width - 1.85, 0.0), 1.0)  # a long half leans on the midline sooner
+    tail = ((ax + (ax - bx) * reach, ay + (ay - by) * reach), (-width * closing, low * 0.7), (-width * 0.15, low))
     return _round_then_out(lobe, tail, math.radians(268) * width * 0.48, math.hypot(ax, ay - low) * 1.06, -1.0)
 
 

@@ -25,7 +25,7 @@ from pennello.session.jobs import Job, Jobs
 from pennello.session.play import FRAMES_S, MOST_WRITTEN_PIXELS, Playing, animation
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.mat import Surface, centred
-from pennello.ui.widgets.motion import less_motion
+from pennello.ui.widgets.motion import MOVING, less_motion
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import begin
@@ -228,6 +228,7 @@ class PlayPage(QDialog):
     def __init__(self, title: str, make: Made, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(f"{title}, as it is pulled")
+        self.setObjectName(MOVING)
         self.resize(QSize(860, 640))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self._make, self._jobs = make, Jobs()

@@ -170,9 +170,9 @@ class HoldChooser(QWidget):
         super().showEvent(event)  # type: ignore[arg-type]
         self._draw()
 
-    def leave(self) -> None:
+    def close_all(self) -> None:
         """Stop what is laid; the window closes."""
-        self._jobs.leave()
+        self._jobs.close()
 
 
 def _picture(plan: Plan, stroke: str, family: str) -> Shown:

@@ -220,3 +220,7 @@ class BenchStation(QWidget):
     def _mark_boundary(self) -> None:
         for surface in (self.cake.surface, self.edge.surface, self.skin.surface, self.readout.surface):
             surface.update()
+
+    def close_all(self) -> None:
+        """Stop what is laid for pictures; the window closes."""
+        self.hand.holds.close_all()

@@ -27,6 +27,7 @@ from pennello.motif.catalogue import MOTIFS, motif
 from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.stations.chart.gallery import Gallery, tile
+from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayView
 
@@ -50,6 +51,7 @@ class CataloguePage(QDialog):
     def __init__(self, plan: Plan, own: Sequence[Kept], gallery: Gallery, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("Motifs")
+        self.setObjectName(MOVING)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(QSize(1160, 720))
         self._plan, self._gallery = plan, gallery
@@ -62,7 +64,7 @@ class CataloguePage(QDialog):
         row.addLayout(self._right(), 4)
         self._fill()
         gallery.found.connect(self._show_picture)
-        gallery.progress.connect(lambda part: self.bar.setValue(round(1000 * part)))
+        gallery.progress.connect(self._show_progress)
         gallery.ready.connect(self.bar.hide)
         gallery.show_plan(plan, 0)
         self.bar.setVisible(len(gallery.pictures) < len(MOTIFS))
@@ -158,6 +160,9 @@ class CataloguePage(QDialog):
 
     def _items(self) -> list[QListWidgetItem]:
         return [self.list.item(number) for number in range(self.list.count())]
+
+    def _show_progress(self, part: float) -> None:
+        self.bar.setValue(round(1000 * part))
 
     def _show_picture(self, key: str) -> None:
         seen = self._gallery.pictures[key]

@@ -70,7 +70,7 @@ class Gallery(QObject):
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._look)
 
-    def show_plan(self, plan: Plan, after_ms: int = SOON_MS) -> None:
+    def show_plan(self, plan: Plan, after_ms: int | None = None) -> None:
         """Look for the pictures of a plan's loads, once it has rested; those that are there stay until then."""
         rests_on = (plan.skin, plan.paints, plan.cakes, plan.brushes, plan.strokes, plan.dry_after_s)
         if rests_on == self._of and (self.pictures or self._soon.isActive()):
@@ -78,7 +78,7 @@ class Gallery(QObject):
                 self._soon.start(0)
             return
         self._of, self._plan = rests_on, plan
-        self._soon.start(after_ms)
+        self._soon.start(SOON_MS if after_ms is None else after_ms)
 
     def _look(self) -> None:
         plan, what = self._plan, self._what
@@ -103,7 +103,7 @@ class Gallery(QObject):
         self.pictures[one.key] = Seen(to_image(one.picture), one.width_mm, one.height_mm)
         self.found.emit(one.key)
 
-    def leave(self) -> None:
+    def close_all(self) -> None:
         """Stop looking; the window or page closes."""
         self._soon.stop()
-        self._jobs.leave()
+        self._jobs.close()

@@ -347,7 +347,7 @@ class ChartStation(QWidget):
 
     def close_all(self) -> None:
         """Stop timers and work; the window closes."""
-        self.gallery.leave()
+        self.gallery.close_all()
         self.model.close()
 
     # --- following ---

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from pennello.design.edits import loaded_itself
 from pennello.design.on_chart import chart_of
 from pennello.design.placed import GLITTER, Overlay, grains, paths_of
 from pennello.design.plan import Plan, skin_bytes
@@ -179,9 +180,7 @@ class PlacePicture(CardPicture):
         plan = dict(self.arranged.design.work.painted).get(job.chart, self.arranged.design.work.plan)
         here = tuple(one for one in plan.strokes if one.id in set(job.strokes))
         known = {one.id for one in here}
-        loaded = tuple(
-            one if one.recipe.after in known else replace(one, recipe=replace(one.recipe, after="")) for one in here
-        )
+        loaded = tuple(one if one.recipe.after in known else loaded_itself(plan, one) for one in here)
         return replace(plan, strokes=loaded) if loaded else None
 
     def _draw_chart(self, painter: QPainter, area: QRectF, arranged: Arranged, key: str) -> None:
