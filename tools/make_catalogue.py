@@ -7,66 +7,40 @@ from dataclasses import replace
 from itertools import groupby
 from pathlib import Path
 
-import numpy as np
 from PIL import Image, ImageDraw, ImageFont
 
-from pennello.design.fresh import fresh_plan, with_family_stroke
-from pennello.design.on_chart import painted_plan, with_new_motif
-from pennello.design.plan import Plan, Skin
-from pennello.design.scene import paint_all
+from pennello.design.fresh import fresh_plan
+from pennello.design.plan import Skin
 from pennello.files.demo import demo_plan
-from pennello.lay.engine import kernel
 from pennello.lay.families.catalogue import FAMILIES
-from pennello.lay.skin_film import Box
 from pennello.motif.catalogue import MOTIFS
-from pennello.motif.motif import Motif
-from pennello.motif.place import HERE
-from pennello.solve.suiting import with_loads_for
+from pennello.session.catalogue import Shown, family_plan, laid, motif_plan
 
 DOCS = Path(__file__).parents[1] / "docs"
 FONT = Path(__file__).parents[1] / "src/pennello/ui/theme/fonts"
-TILE, COLUMNS, PX_PER_MM = (240, 210), 6, 6.0
+TILE, COLUMNS, PX_PER_MM = (240, 216), 6, 6.0
+ROOM = (TILE[0] - 12, TILE[1] - 50)
 SKINS_ITA = {"light": 55.0, "mid": 20.0, "very dark": -45.0}
 
 
-def laid(plan: Plan) -> Image.Image:
-    """Return a plan's strokes as they are laid, in their order, on its skin."""
-    film = paint_all(plan, PX_PER_MM, kernel())
-    return Image.fromarray(kernel().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns)))
-
-
-def motif_plan(kind: Motif, ita: float) -> Plan:
-    """Return a plan with one motif, laid with loads of the demo that suit it, rows dry in between."""
-    demo = replace(demo_plan(), motifs=(), overlays=(), reserved=(), skin=Skin(ita))
-    plan, _ = with_new_motif(with_loads_for(demo, kind), kind.key, "face", HERE)
-    plan = painted_plan(plan, "face")
-    wait = 0.0 if kind.in_one_go else 12.0
-    return replace(plan, strokes=tuple(replace(one, wait_s=wait) for one in plan.strokes))
-
-
-def family_plan(key: str, ita: float) -> Plan:
-    """Return a plan with one stroke of a family."""
-    plan, name = with_family_stroke(fresh_plan(), key)
-    return replace(plan, strokes=(plan.stroke(name),), skin=Skin(ita))
-
-
-def tile(picture: Image.Image, name: str) -> Image.Image:
-    """Return a picture with its name under it."""
-    ground = tuple(int(value) for value in np.asarray(picture)[0, 0])
+def tile(one: Shown) -> Image.Image:
+    """Return a picture with its name and what it covers under it."""
+    picture = Image.fromarray(one.picture)
+    ground = tuple(int(value) for value in one.picture[0, 0])
     page = Image.new("RGB", TILE, ground)
-    room = (TILE[0] - 12, TILE[1] - 34)
-    small = picture.copy()
-    small.thumbnail(room)
-    page.paste(small, ((TILE[0] - small.width) // 2, 6 + (room[1] - small.height) // 2))
+    page.paste(picture, ((TILE[0] - picture.width) // 2, 6 + (ROOM[1] - picture.height) // 2))
     ink = (20, 20, 20) if sum(ground) > 380 else (240, 240, 240)
-    ImageDraw.Draw(page).text((TILE[0] / 2, TILE[1] - 16), name, fill=ink, anchor="mm", font=font())
+    draw = ImageDraw.Draw(page)
+    draw.text((TILE[0] / 2, TILE[1] - 30), one.name, fill=ink, anchor="mm", font=font(15))
+    size = f"{one.width_mm:.0f} × {one.height_mm:.0f} mm"
+    draw.text((TILE[0] / 2, TILE[1] - 12), size, fill=ink, anchor="mm", font=font(12))
     return page
 
 
-def font() -> ImageFont.FreeTypeFont | ImageFont.ImageFont:
+def font(size: int) -> ImageFont.FreeTypeFont | ImageFont.ImageFont:
     """Return the application's own face."""
     files = sorted(FONT.glob("*Regular*.ttf")) or sorted(FONT.glob("*.ttf"))
-    return ImageFont.truetype(str(files[0]), 15) if files else ImageFont.load_default()
+    return ImageFont.truetype(str(files[0]), size) if files else ImageFont.load_default()
 
 
 def sheet(tiles: list[Image.Image], path: Path) -> None:
@@ -105,8 +79,11 @@ def page() -> str:
 def main(words: list[str]) -> None:
     """Write the page and its sheets; with a skin's name and a folder only the sheets, into that folder."""
     ita, folder = (SKINS_ITA[words[0]], Path(words[1])) if len(words) > 1 else (36.0, DOCS)
-    sheet([tile(laid(motif_plan(kind, ita)), kind.name) for kind in MOTIFS.values()], folder / "motifs.png")
-    sheet([tile(laid(family_plan(key, ita)), one.name) for key, one in FAMILIES.items()], folder / "strokes.png")
+    demo, fresh = (replace(plan, skin=Skin(ita)) for plan in (demo_plan(), fresh_plan()))
+    motifs = [laid(motif_plan(demo, key), key, one.name, PX_PER_MM, ROOM) for key, one in MOTIFS.items()]
+    strokes = [laid(family_plan(fresh, key), key, one.name, PX_PER_MM, ROOM) for key, one in FAMILIES.items()]
+    sheet([tile(one) for one in motifs], folder / "motifs.png")
+    sheet([tile(one) for one in strokes], folder / "strokes.png")
     if folder == DOCS:
         (DOCS / "motifs.md").write_text(page(), "utf-8")
 

@@ -10,10 +10,9 @@ from pathlib import Path
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
-from pennello.design.fresh import fresh_plan
-from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan
 from pennello.lay.engine import warm_up
+from pennello.motif.catalogue import MOTIFS
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
@@ -35,7 +34,6 @@ VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench-find", "beetle-scale", "linen", (1280, 800)),
     ("bench-design", "dahlia-petal", "lamp", (1280, 800)),
     ("bench-forgive", "dahlia-petal", "linen", (1280, 800)),
-    ("bench-empty", "", "linen", (1280, 800)),
 )
 
 DOORS = {"bench-wish": "wish", "bench-find": "find", "bench-design": "design", "bench-forgive": "forgive"}
@@ -52,14 +50,12 @@ def wait(window: MainWindow, milliseconds: int) -> None:
 
 def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Path) -> None:
     """Write one picture of the window."""
-    plan: Plan = demo_plan() if stroke else fresh_plan()
-    window = MainWindow(Document(plan), Settings(theme=theme))
+    window = MainWindow(Document(demo_plan()), Settings(theme=theme))
     window.resize(*size)
     window.show()
-    if stroke:
-        window.model.choose(stroke)
-        wait(window, 4000)
-        wait(window, 900)
+    window.model.choose(stroke)
+    wait(window, 4000)
+    wait(window, 900)
     if name == "bench-make":
         window.bench.cake.make.click()
         wait(window, 300)
@@ -101,6 +97,30 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
         if not station.model.busy:
             break
     window.grab().save(str(folder / f"{name}.png"))
+    window.close()
+
+
+def shoot_catalogue(folder: Path) -> None:
+    """Write a picture of the catalogue of motifs, one of them played half way."""
+    window = MainWindow(Document(demo_plan()), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.go_to(CHART)
+    window.chart.show_catalogue()
+    page = window.chart.catalogue
+    page.resize(1280, 800)
+    for _ in range(100):
+        wait(window, 300)
+        if len(window.chart.gallery.pictures) == len(MOTIFS):
+            break
+    page.list.setCurrentRow(list(MOTIFS).index("rose-open"))
+    for _ in range(20):
+        wait(window, 300)
+        if page.view.playing is not None:
+            page.view.seek(page.view.playing.seconds * 0.45)
+            break
+    QApplication.processEvents()
+    page.grab().save(str(folder / "catalogue.png"))
     window.close()
 
 
@@ -213,6 +233,8 @@ def main() -> None:
     for name, theme in (("chart", "linen"), ("chart-lamp", "lamp")):
         if not arguments or name in arguments:
             shoot_chart(name, theme, folder)
+    if not arguments or "catalogue" in arguments:
+        shoot_catalogue(folder)
     if not arguments or "order" in arguments:
         shoot_order(folder)
     if not arguments or "colourways" in arguments:

@@ -11,7 +11,8 @@ _WORDS = """
 grips of the chisel, the
 pressure at the right. <b>Double click</b> types a number:
 12.5, 12,5, 3/4 in or 19 mm. <b>Esc</b> while dragging gives the old value back.</p>
-<p>On the Chart a click takes a motif; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
+<p><b>Play</b> moves the brush over a stroke: <b>space</b> plays and pauses, <b>left</b> and <b>right</b> go from stroke to
+stroke. On the Chart a click takes a motif; <b>Motifs ...</b> shows all of them as they are laid; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
 lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step where it may hang.</p>
 <h3>Keys</h3>
 <table cellpadding="3">
@@ -22,7 +23,7 @@ lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step wher
 <tr><td><b>Ctrl+arrows, Del</b></td><td>on a card of the load: another place, take it out</td></tr>
 <tr><td><b>Alt+1 to Alt+4</b></td><td>Tray, Bench, Chart, Order</td></tr>
 <tr><td><b>arrows, Ctrl+arrows</b></td><td>on the line of steps: choose one, move it</td></tr>
-<tr><td><b>Space, Backspace, S, P, Esc</b></td><td>at the chair: done, back, leave out, pause, end (it asks)</td></tr>
+<tr><td><b>Space, Backspace, S, P, V, Esc</b></td><td>at the chair: done, back, leave out, pause, watch, end (it asks)</td></tr>
 <tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
