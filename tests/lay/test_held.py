@@ -18,7 +18,7 @@ from pennello.errors import OutOfRangeError
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.contact import LEAN_SHARE, contact, contact_width_mm
-from pennello.lay.coverage import footprints, swept_coverage
+from pennello.lay.coverage import footprints, hulls, swept_coverage
 from pennello.lay.engine import REFERENCE, kernel
 from pennello.lay.families.catalogue import FAMILIES, family
 from pennello.lay.giving import AGAIN, giving
@@ -49,6 +49,18 @@ def lab_of(film):
 def swept_shape(stroke, brush):
     quads = footprints(pull(stroke, brush, GradientAxis.ACROSS).track, 4.0)
     return shapely.union_all(shapely.convex_hull(shapely.multipoints(quads)))
+
+
+@pytest.mark.parametrize("tool", list(BRUSHES))
+def test_hulls_are_the_area_of_all_slices_by_fewer_shapes(tool):
+    """Round contacts are swept as whole outlines; the union of all slices, by shapely, is the same area."""
+    way = Stroke(CubicPath(((0, 0), (20, -25), (40, 25), (60, 0))), Nib(NibMode.FOLLOWING, 70))
+    pressed = replace(way, pressures=(Key(0, 0.2), Key(0.5, 0.9), Key(1, 0.1)), tilts=(Key(0, 0.6), Key(1, 0)))
+    track = pull(pressed, BRUSHES[tool], GradientAxis.ACROSS).track
+    slices, sets = footprints(track, 2.0), hulls(track, 2.0)
+    assert len(sets) <= len(slices)
+    whole, same = (shapely.union_all(shapely.convex_hull(shapely.multipoints(one))) for one in (slices, sets))
+    assert same.symmetric_difference(whole).area < 0.01 * whole.area
 
 
 HELD = {

@@ -20,7 +20,7 @@ from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.scene import paint_all
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
-from pennello.lay.coverage import footprints
+from pennello.lay.coverage import hulls
 from pennello.lay.engine import kernel
 from pennello.lay.laying import pull
 from pennello.lay.skin_film import Box
@@ -55,7 +55,7 @@ def tool_of(kind, part):
 
 def area_of(stroke, brush):
     track = pull(stroke, brush, GradientAxis.ACROSS).track
-    return union_all(convex_hull(multipoints(footprints(track, 3.0))))
+    return union_all(convex_hull(multipoints(hulls(track, 3.0))))
 
 
 def areas(kind, values):

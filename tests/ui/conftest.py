@@ -89,7 +89,7 @@ def drag():
     return pull
 
 
-@pytest.fixture
+@pytest.fixture(autouse=True)
 def kernel_serves():
     """Let the kernel serve, as it does a second after the window is there."""
     made = engine.kernel()

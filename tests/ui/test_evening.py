@@ -14,9 +14,6 @@ from pennello.ui.window import BENCH, CHART, ORDER
 KEYS = Qt.Key
 
 
-pytestmark = pytest.mark.usefixtures("kernel_serves")
-
-
 @pytest.fixture
 def painted(open_window, qtbot):
     """A window with a ring on the left of the forehead, its mirror image, and leaves under each."""

@@ -25,9 +25,6 @@ def window(open_window):
     return open_window(demo_plan())
 
 
-pytestmark = pytest.mark.usefixtures("kernel_serves")
-
-
 @pytest.fixture
 def station(window, qtbot):
     model = window.order.model

@@ -19,7 +19,7 @@ from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.placed import GLITTER, LINES, LaidPiece, Overlay, is_dot, paths_of
 from pennello.design.plan import Plan
 from pennello.kit.applicator import Applicator, GradientAxis
-from pennello.lay.coverage import footprints
+from pennello.lay.coverage import hulls
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
 from pennello.path.cubic import CubicPath
@@ -43,12 +43,12 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
 
 @lru_cache(maxsize=_KEPT)
 def _swept(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
-    quads = footprints(pull(stroke, brush, axis).track, _PX_PER_MM)
-    quads = quads[np.isfinite(quads).all(axis=(1, 2))]
-    if not len(quads):
+    sets = hulls(pull(stroke, brush, axis).track, _PX_PER_MM)
+    sets = sets[np.isfinite(sets).all(axis=(1, 2))]
+    if not len(sets):
         return Polygon()
-    hulls = shapely.convex_hull(shapely.multipoints(quads))  # a bow-tie sweeps its hull, as the film has it
-    union: BaseGeometry = shapely.union_all(shapely.buffer(hulls, _GOOD_TO_MM / 2, quad_segs=1))
+    shapes = shapely.convex_hull(shapely.multipoints(sets))  # a bow-tie sweeps its hull, as the film has it
+    union: BaseGeometry = shapely.union_all(shapely.buffer(shapes, _GOOD_TO_MM / 2, quad_segs=1))
     return union.simplify(_GOOD_TO_MM)
 
 

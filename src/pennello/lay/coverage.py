@@ -41,9 +41,12 @@ def swept_coverage(track: Track, canvas: Canvas) -> Array:
 
 def footprints(track: Track, px_per_mm: float) -> Array:
     """Return quadrilaterals whose union is what the nib passes over, mm, shape (quads, 4, 2)."""
-    near, far = track.near, track.far
-    square = bool((far - near).min() >= 1 - 1e-9)
-    return _of_rectangle(track, px_per_mm) if square else _of_outline(track, px_per_mm)
+    return _of_rectangle(track, px_per_mm) if _square(track) else _of_outline(track, px_per_mm)
+
+
+def _square(track: Track) -> bool:
+    """Return whether the contact is a plain chisel's rectangle."""
+    return bool((track.far - track.near).min() >= 1 - 1e-9)
 
 
 def _of_rectangle(track: Track, px_per_mm: float) -> Array:
@@ -96,6 +99,7 @@ def _sweeps(track: Track, moments: Lines) -> NDArray[np.bool_]:
 
 _CHANGES = 1e-3
 _SLICES = 20
+_FLAT = 0.005
 _OUTLINE_STEP_MM = 1.0
 
 
@@ -111,9 +115,55 @@ def _of_outline(track: Track, px_per_mm: float) -> Array:
     moment.
     """
     moments = _spaced(track, max(_OUTLINE_STEP_MM, 0.7 / px_per_mm))
+    near, far = _sides(track, moments)
+    slices = np.stack([near[:, :-1], near[:, 1:], far[:, 1:], far[:, :-1]], axis=2)
+    touching, sweeps = _touching(track, moments)
+    sides = [np.stack([slices[:, :, a], slices[:, :, (a + 1) % 4]], axis=2) for a in range(4)]
+    swept = [np.concatenate([side[:-1], side[1:, :, ::-1]], axis=2)[sweeps].reshape(-1, 4, 2) for side in sides]
+    return np.concatenate([slices[touching].reshape(-1, 4, 2), *swept])
+
+
+def hulls(track: Track, px_per_mm: float) -> Array:
+    """Return sets of points whose convex hulls together are what the nib passes over, mm, shape (sets, points, 2).
+
+    The same area as of `footprints` by far fewer shapes where the contact is round: its outline from moment to moment.
+    """
+    if _square(track):
+        return footprints(track, px_per_mm)
+    moments = _spaced(track, max(_OUTLINE_STEP_MM, 0.7 / px_per_mm))
+    near, far = _sides(track, moments)
+    rings = np.concatenate([near, far[:, ::-1]], axis=1)
+    touching, sweeps = _touching(track, moments)
+    if not _convex(rings[touching]):
+        return footprints(track, px_per_mm)
+    alone = touching.copy()  # set down and lifted without a sweep
+    alone[:-1] &= ~sweeps
+    alone[1:] &= ~sweeps
+    swept = np.concatenate([rings[:-1], rings[1:]], axis=1)[sweeps]
+    return np.concatenate([np.concatenate([rings, rings], axis=1)[alone], swept])
+
+
+def _convex(rings: Array) -> bool:
+    """Return whether all rings turn one way only, but for kinks of half a hundredth of their size."""
+    step = np.diff(rings, axis=1, append=rings[:, :1])
+    after = np.roll(step, -1, axis=1)
+    turn = step[..., 0] * after[..., 1] - step[..., 1] * after[..., 0]
+    size = np.ptp(rings, axis=1).prod(axis=1)
+    one_way = np.minimum(-turn.min(axis=1, initial=0.0), turn.max(axis=1, initial=0.0))
+    return bool((one_way <= _FLAT * size).all())
+
+
+def _touching(track: Track, moments: Lines) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
+    """Return at which moments something touches, and between which of them it sweeps."""
+    low, high = (end[moments] for end in track.reach)
+    touching, sweeps = high > low, _sweeps(track, moments)
+    return touching, sweeps & (touching[:-1] | touching[1:])
+
+
+def _sides(track: Track, moments: Lines) -> tuple[Array, Array]:
+    """Return both long sides of what touches, in even steps along the edge, mm, each of shape (moments, steps, 2)."""
     low, high = (end[moments][:, None] for end in track.reach)
-    along = _slices()
-    u = low + (high - low) * along
+    u = low + (high - low) * _slices()
     thick = track.thicknesses_mm[moments][:, None]
     if len(track.near) == 1 and len(track.far) == 1:
         near, far = (np.interp(u, bin_places(), side[0]) * thick for side in (track.near, track.far))
@@ -121,19 +171,10 @@ def _of_outline(track: Track, px_per_mm: float) -> Array:
         form_low, form_high = (end[moments][:, None] for end in (track.form_low, track.form_high))
         place = (u - form_low) / np.maximum(form_high - form_low, 1e-9)
         near, far = (np.interp(place, np.linspace(0, 1, len(side)), side) * thick for side in track.outline)
-    corners_u = np.stack([u[:, :-1], u[:, 1:], u[:, 1:], u[:, :-1]], axis=2)
-    corners_v = np.stack([near[:, :-1], near[:, 1:], far[:, 1:], far[:, :-1]], axis=2)
-    along = ((corners_u - 0.5) * track.widths_mm[moments][:, None, None])[..., None]
-    slices = (
-        track.centre[moments][:, None, None, :]
-        + along * track.edge[moments][:, None, None, :]
-        + corners_v[..., None] * track.across[moments][:, None, None, :]
-    )
-    touching, sweeps = (high > low)[:, 0], _sweeps(track, moments)
-    sweeps &= touching[:-1] | touching[1:]
-    sides = [np.stack([slices[:, :, a], slices[:, :, (a + 1) % 4]], axis=2) for a in range(4)]
-    swept = [np.concatenate([side[:-1], side[1:, :, ::-1]], axis=2)[sweeps].reshape(-1, 4, 2) for side in sides]
-    return np.concatenate([slices[touching].reshape(-1, 4, 2), *swept])
+    along = ((u - 0.5) * track.widths_mm[moments][:, None])[..., None] * track.edge[moments][:, None, :]
+    middle = track.centre[moments][:, None, :] + along
+    across = track.across[moments][:, None, :]
+    return middle + near[..., None] * across, middle + far[..., None] * across
 
 
 def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:

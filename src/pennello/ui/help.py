@@ -11,8 +11,9 @@ _WORDS = """
 grips of the chisel, the
 pressure at the right. <b>Double click</b> types a number:
 12.5, 12,5, 3/4 in or 19 mm. <b>Esc</b> while dragging gives the old value back.</p>
-<p><b>Play</b> moves the brush over a stroke: <b>space</b> plays and pauses, <b>left</b> and <b>right</b> go from stroke to
-stroke. On the Chart a click takes a motif; <b>Motifs ...</b> shows all of them as they are laid; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
+<p><b>Play</b> moves the brush over a stroke: <b>space</b> plays and pauses, <b>left</b> and <b>right</b> go from
+stroke to stroke. On the Chart a click takes a motif; <b>Motifs ...</b> shows all as they
+are laid; its handles move, turn and size it; Ctrl and the wheel zoom. <b>Over it</b> draws
 lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step where it may hang.</p>
 <h3>Keys</h3>
 <table cellpadding="3">
