@@ -24,7 +24,8 @@ lines: a pull is a line, a tap is a dot, Esc ends. On the Order drag a step wher
 <tr><td><b>Ctrl+arrows, Del</b></td><td>on a card of the load: another place, take it out</td></tr>
 <tr><td><b>Alt+1 to Alt+4</b></td><td>Tray, Bench, Chart, Order</td></tr>
 <tr><td><b>arrows, Ctrl+arrows</b></td><td>on the line of steps: choose one, move it</td></tr>
-<tr><td><b>Space, Backspace, S, P, V, Esc</b></td><td>at the chair: done, back, leave out, pause, watch, end (it asks)</td></tr>
+<tr><td><b>Space, Backspace, S, P, V, Esc</b></td>
+<td>at the chair: done, back, leave out, pause, watch, end (it asks)</td></tr>
 <tr><td><b>Ctrl+Z, Ctrl+Shift+Z</b></td><td>undo, redo</td></tr>
 <tr><td><b>Ctrl+N, O, S</b></td><td>new, open, save</td></tr>
 <tr><td><b>Ctrl+E, Ctrl+P</b></td><td>picture of the stroke, load card</td></tr>
