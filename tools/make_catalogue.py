@@ -17,7 +17,7 @@ from pennello.motif.catalogue import MOTIFS
 from pennello.session.catalogue import Shown, family_plan, laid, motif_plan
 
 DOCS = Path(__file__).parents[1] / "docs"
-FONT = Path(__file__).parents[1] / "src/pennello/ui/theme/fonts"
+FONT = Path(__file__).parents[1] / "src/pennello/files/fonts"
 TILE, COLUMNS, PX_PER_MM = (240, 216), 6, 6.0
 ROOM = (TILE[0] - 12, TILE[1] - 50)
 SKINS_ITA = {"light": 55.0, "mid": 20.0, "very dark": -45.0}

@@ -72,7 +72,13 @@ def with_family_stroke(plan: Plan, key: str, values: Mapping[str, float] | None 
     stroke = plan.stroke(new)
     brush = plan.brush(tool.id)
     pickups = tuple(
-        replace(pickup, way=main_way(brush), drift_mm=brush.drift_mm, offset_mm=_middle(plan, pickup, brush))
+        replace(
+            pickup,
+            cake=_wide_enough(plan, pickup.cake, brush),
+            way=main_way(brush),
+            drift_mm=brush.drift_mm,
+            offset_mm=_middle(plan, _wide_enough(plan, pickup.cake, brush), brush),
+        )
         for pickup in stroke.recipe.pickups
     )
     taken = [one.id for one in plan.strokes if one.id != new]
@@ -87,8 +93,16 @@ def with_family_stroke(plan: Plan, key: str, values: Mapping[str, float] | None 
     return with_load_wished(plan, named.id), named.id
 
 
-def _middle(plan: Plan, pickup: PickUp, brush: Applicator) -> float:
-    return round((plan.cake(pickup.cake).width_mm - brush.width_mm) / 2, 1)
+def _wide_enough(plan: Plan, cake: str, brush: Applicator) -> str:
+    """Return a cake if it is as wide as the brush, else the narrowest that is, else the widest, by id."""
+    if plan.cake(cake).width_mm >= brush.width_mm:
+        return cake
+    by_width = sorted(plan.cakes, key=lambda one: one.width_mm)
+    return next((one for one in by_width if one.width_mm >= brush.width_mm), by_width[-1]).id
+
+
+def _middle(plan: Plan, cake: str, brush: Applicator) -> float:
+    return round((plan.cake(cake).width_mm - brush.width_mm) / 2, 1)
 
 
 def _beside(plan: Plan, way: Stroke) -> Stroke:

@@ -29,7 +29,14 @@ def hold_of(stroke: Stroke) -> Hold:
         return Hold.HEEL if nib.pivot_u >= 0.5 else Hold.RIM
     if nib.mode is NibMode.KEYED:  # a head round the heel begins across its way, a push on its edge
         return Hold.HEEL if nib.keys and abs(nib.keys[0].value) > _BROAD else Hold.PUSH
+    if nib.mode is NibMode.FOLLOWING and _from_a_corner(stroke):
+        return Hold.RIM
     return Hold.UPRIGHT if nib.mode is NibMode.FIXED else Hold.SQUARE
+
+
+def _from_a_corner(stroke: Stroke) -> bool:
+    """Return whether the edge comes down from a corner that runs along the way."""
+    return stroke.on_part and bool(stroke.parts) and len({part.from_u for part in stroke.parts}) == 1
 
 
 def with_hold(stroke: Stroke, hold: Hold) -> Stroke:
@@ -59,6 +66,8 @@ def with_hold(stroke: Stroke, hold: Hold) -> Stroke:
         nib = Nib(NibMode.KEYED, keys=keys)
     else:
         nib = Nib(NibMode.FOLLOWING, side * 90.0)
+        if _from_a_corner(stroke):
+            stroke = replace(stroke, parts=(), on_part=False)
     return replace(stroke, nib=nib, pats=None)
 
 
@@ -108,7 +117,7 @@ def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
         )
     if nib.mode is NibMode.KEYED and hold in (Hold.HEEL, Hold.PUSH):
         return _keyed(stroke, hold)
-    if hold is Hold.SQUARE:
+    if nib.mode is NibMode.FOLLOWING and hold in (Hold.RIM, Hold.SQUARE):
         return (angle("across", "Chisel to the way"),)
     return ()
 

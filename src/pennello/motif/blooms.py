@@ -97,7 +97,7 @@ def _rose_open(values: Values, prints: Prints) -> Made:
 
 def _bowl(size: float) -> Stroke:
     """A bucket whose chisel turns over it: thin at both feet, broad below."""
-    way = ((-13.0, -9.0), (-10.0, 5.0), (10.0, 5.0), (13.0, -9.0))
+    way = ((-12.0, -6.5), (-10.0, 5.0), (10.0, 5.0), (12.0, -6.5))
     keys = (Key(0, 6.0), Key(0.25, 62.0), Key(0.5, 90.0), Key(0.75, 118.0), Key(1, 174.0))
     pressures = (Key(0, 0.12), Key(0.5, 0.6), Key(1, 0.12))
     return Stroke(
@@ -111,10 +111,10 @@ def _rose_closed(values: Values, _: Prints) -> Made:
         Piece("bud", at(stroke("fan", heel_mm=0, sweep_deg=92), 0.0, 4.0 * size)),
         Piece("cup", _bowl(size)),
     ]
-    for row, (x, y, turn) in enumerate(((5.0, 1.0, 14.0), (3.0, 6.0, 46.0)), 1):
-        curve = stroke("c-curve", curl_mm=17 * size)
+    for row, (x, y, turn) in enumerate(((0.0, -1.5, 2.0), (-1.0, 3.0, 34.0)), 1):
+        curve = stroke("c-curve", curl_mm=17 * size, broad_deg=80)
         pieces += both("side", at(curve, -x * size, y * size, -turn), row)
-    pieces.append(Piece("side", at(stroke("crescent", spread_mm=30 * size, height_mm=12 * size), 0.0, 9.0 * size), 3))
+    pieces.append(Piece("side", at(stroke("c-curve", curl_mm=16 * size, broad_deg=80), 0.0, 5.0 * size, -75.0), 3))
     return Made(tuple(pieces), ("fingernail and bowl, two curls a side, one that joins below",))
 
 

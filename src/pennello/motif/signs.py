@@ -259,18 +259,18 @@ def _waves(values: Values, _: Prints) -> Made:
     count, size = round(values["waves"]), values["size"]
     pieces = []
     for n in range(count):
-        x = (n - (count - 1) / 2) * 30.0 * size
-        crest = at(stroke("horn", half_mm=13 * size, height_mm=27 * size), x, 0.0)
-        pieces.append(Piece("wave", crest, n))
-        trough = stroke("crescent", spread_mm=34 * size, height_mm=6 * size)
-        pieces.append(Piece("wave", at(trough, x + 6 * size, 1.0 * size), count))
+        x = (n - (count - 1) / 2) * 34.0 * size
+        crest = stroke("wave-crest", length_mm=40 * size, height_mm=27 * size)
+        pieces.append(Piece("wave", at(crest, x - 20.0 * size, 0.0), n))
+        swell = stroke("one-stroke-leaf", length_mm=52 * size, bow_mm=-9 * size, broad_deg=52)
+        pieces.append(Piece("wave", at(swell, x - 22.0 * size, 4.0 * size), count))
         for dx, dy, press in (
-            (24, -29, 0.8),
-            (19, -31, 0.6),
-            (28, -25, 0.5),
-            (14, -32, 0.35),
-            (31, -30, 0.3),
-            (25, -35, 0.25),
+            (23, -21, 0.8),
+            (21, -28, 0.6),
+            (27, -25, 0.5),
+            (15, -33, 0.35),
+            (30, -19, 0.3),
+            (22, -34, 0.25),
         ):
             pieces.append(Piece("foam", dot(press, x + dx * size, dy * size), count + 1))
     return Made(tuple(pieces), (f"{counted(count, 'wave')} that curl, foam at each crest",))

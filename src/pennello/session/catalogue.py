@@ -20,7 +20,7 @@ import pennello
 from pennello.design.fresh import fresh_plan, with_family_stroke
 from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.own import Own, with_own
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import paint_all
 from pennello.files.plan_convert import from_plan
 from pennello.lay.engine import kernel
@@ -37,7 +37,7 @@ PX_PER_MM = 2.5
 SIZE_PX = (232, 184)
 MOST_KEPT = 12
 _ROW_DRIES_S = 12.0
-_COVERED = 0.02
+_SEEN = 4
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -95,7 +95,9 @@ def laid(plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tu
     """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px."""
     engine = kernel()
     film = paint_all(plan, px_per_mm, engine)
-    rows, columns = np.nonzero(film.cover > _COVERED)
+    all_of_it = engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
+    differs = np.abs(all_of_it.astype(np.int16) - skin_bytes(plan.skin)).max(axis=2)  # a dry part of a sponge lays none
+    rows, columns = np.nonzero(differs > _SEEN)
     whole = (0, film.canvas.rows, 0, film.canvas.columns)
     if len(rows):
         whole = (int(rows.min()), int(rows.max()) + 1, int(columns.min()), int(columns.max()) + 1)

@@ -83,10 +83,9 @@ def _sponge_pivot(values: Values) -> Stroke:
 
 
 def _fur(values: Values) -> Stroke:
-    """So light that the bristles part: hair by hair, and lifted off."""
-    force = min(max(0.56 * values["press"], 0.08), 0.5)
-    pressures = (Key(0.0, force), Key(0.35, max(0.6 * force, 0.06)), Key(1.0, 0.06))
-    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 90.0), pressures=pressures)
+    """The edge set down lightly a few times, each turned a little, with skin between: a tuft."""
+    press = min(max(0.5 * values["press"], 0.08), 0.5)
+    return Stroke(line((0, 0), (values["length_mm"], 0)), Nib(NibMode.FOLLOWING, 83.0), press, pats=Pats(0.0, 6.0))
 
 
 def _fill(values: Values) -> Stroke:
@@ -192,7 +191,7 @@ DABS = (
         "dauber-disc", "Dauber disc", "a disc, set down and lifted", "dabs", "dauber-medium", (PRESS,), _sponge_press
     ),
     Family(
-        "fur-dab", "Fur dab", "the brush upright, light, the bristles parted", "dabs", "flat-1-2", (DAB, PRESS), _fur
+        "fur-dab", "Fur dab", "a tuft: the edge set down lightly a few times", "dabs", "flat-1-2", (DAB, PRESS), _fur
     ),
     Family(
         "fill",

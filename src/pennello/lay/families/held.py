@@ -13,7 +13,7 @@ import numpy as np
 from pennello.lay.families.family import LENGTH, Family, Parameter, Values
 from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import arc, smooth
-from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
+from pennello.lay.stroke import Exit, Key, Nib, NibMode, PartKey, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point
 
 _UP = -90.0
@@ -117,10 +117,10 @@ def _round_then_out(head: list[Point], tail: tuple[Point, ...], round_mm: float,
 def _drop(values: Values) -> Stroke:
     """A head round the heel, then the chisel to nothing: one and a half widths of tail."""
     width, tail = values["brush_mm"], values["brush_mm"] * 1.5
-    head = list(arc(width / 2, 100.0, 385.0).points_mm)
+    head = list(arc(width * 0.48, 100.0, 385.0).points_mm)
     x, y = head[-1]
     out = ((x * 0.95, y + tail * 0.3), (width * 0.06, tail * 0.75), (0.0, y + tail))
-    return _round_then_out(head, out, math.radians(285) * width / 2, tail * 1.06, 1.0)
+    return _round_then_out(head, out, math.radians(285) * width * 0.48, tail * 1.06, 1.0)
 
 
 def _flank(values: Values) -> Stroke:
@@ -192,9 +192,16 @@ def _one_stroke_leaf(values: Values) -> Stroke:
 
 
 def _c(values: Values) -> Stroke:
-    """A backwards C: thin, broad, thin, the light outside."""
-    radius = values["curl_mm"]
-    return _pushed(arc(radius, 250.0, 80.0), {**values, "broad_deg": -values["broad_deg"]}, -12.0, -6.0)
+    """A backwards C: on corner A, pushed broad, back onto A; the light outside."""
+    nib = Nib(NibMode.FOLLOWING, -90.0)
+    path = arc(values["curl_mm"], 250.0, 80.0)
+    return Stroke(path, nib, parts=_onto_a(values["broad_deg"] / 75.0), on_part=True, pressures=PRESSED)
+
+
+def _onto_a(broad: float) -> tuple[PartKey, ...]:
+    """Return how the edge comes down from corner A and goes back onto it; broad is the greatest part, about 1."""
+    shares = ((0, 0.05), (0.15, 0.3), (0.35, 0.8), (0.5, 1.0), (0.65, 0.8), (0.85, 0.3), (1, 0.05))
+    return tuple(PartKey(at, 0.0, round(min(max(share * broad, 0.04), 1.0), 3)) for at, share in shares)
 
 
 def _comma(values: Values) -> Stroke:
@@ -213,7 +220,14 @@ def _curl(values: Values) -> Stroke:
     points: list[Point] = [
         (float(r * math.cos(a)), float(r * math.sin(a))) for r, a in zip(radius, angles, strict=True)
     ]
-    return _pushed(smooth(points), values, 4.0, 3.0, 0.4)
+    wide = values["broad_deg"] / 90.0
+    parts = tuple(
+        PartKey(at, 0.0, round(min(max(part * wide, 0.04), 1.0), 3))
+        for at, part in ((0.0, 0.06), (0.2, 0.7), (0.4, 1.05), (0.6, 0.75), (0.85, 0.3), (1.0, 0.05))
+    )
+    nib = Nib(NibMode.PIVOTING, 150.0 + 180.0 - 14.0, 450.0 + 180.0 - 14.0, 0.0)
+    pressures = (Key(0, 0.2), Key(0.4, 0.55), Key(1, 0.15))
+    return Stroke(smooth(points), nib, parts=parts, pressures=pressures)
 
 
 def _s(values: Values) -> Stroke:
@@ -242,9 +256,12 @@ def _crest(values: Values) -> Stroke:
         (0.86, -0.42),
     )
     points: list[Point] = [(x * long, y * tall) for x, y in way]
-    keys = (Key(0, 3.0), Key(0.2, 30.0), Key(0.5, 62.0), Key(0.72, 60.0), Key(0.9, 26.0), Key(1, 4.0))
+    parts = tuple(
+        PartKey(at, 0.0, part) for at, part in ((0, 0.05), (0.2, 0.4), (0.5, 0.95), (0.7, 0.7), (0.88, 0.25), (1, 0.05))
+    )
     pressures = (Key(0, 0.1), Key(0.3, 0.55), Key(0.75, 0.5), Key(1, 0.08))
-    return Stroke(smooth(points), Nib(NibMode.KEYED, keys=keys), pressures=pressures)
+    nib = Nib(NibMode.FOLLOWING, 90.0)
+    return Stroke(smooth(points), nib, parts=parts, on_part=True, pressures=pressures)
 
 
 def _ribbon(values: Values) -> Stroke:
@@ -325,7 +342,7 @@ HELD = (
         "flat-3-4",
         (CURL, BROAD),
         _c,
-        Hold.PUSH,
+        Hold.RIM,
     ),
     Family(
         "comma-stroke",
@@ -362,7 +379,7 @@ HELD = (
         _shell,
         Hold.HEEL,
     ),
-    Family("wing-curl", "Curl", "out, over and in upon itself", "wings", "flat-1-2", (CURL, BROAD), _curl, Hold.PUSH),
+    Family("wing-curl", "Curl", "out, over and in upon itself", "wings", "flat-1-2", (CURL, BROAD), _curl, Hold.RIM),
     Family(
         "peak-flank",
         "Peak flank",
@@ -454,7 +471,7 @@ HELD = (
         "flat-1",
         (Parameter("length_mm", "length", 44, 6, 200), Parameter("height_mm", "height", 26, 4, 150)),
         _crest,
-        Hold.PUSH,
+        Hold.RIM,
     ),
     Family(
         "ribbon",
