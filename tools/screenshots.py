@@ -92,9 +92,9 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
     if theme == "lamp":
         station.model.show_chart("forearm")
     station.model.choose(station.model.motifs[1].id)
-    for _ in range(40):
+    for _ in range(100):
         wait(window, 300)
-        if not station.model.busy:
+        if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
             break
     window.grab().save(str(folder / f"{name}.png"))
     window.close()

@@ -196,7 +196,7 @@ def test_layers_contrast_and_the_wish(ask, demo_file, tmp_path):
     assert "--svg" in ask("layer", demo_file, "x", "--add", "stencil", code=2)
     assert "place" in ask("layer", demo_file)
     found = ask("contrast", demo_file, "--skin", 60, "--json")["readings"]
-    assert len(found) == 11
+    assert len(found) == 13
     assert all(1 <= one["rim"] <= 21 for one in found)
     assert "rim" in ask("contrast", demo_file)
     ask("motif", "bud", "--plan", demo_file, "--load", "beetle-scale")

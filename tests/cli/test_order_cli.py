@@ -11,7 +11,7 @@ from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
-SHIPPED = Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME
+SHIPPED = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
 
 
 @pytest.fixture

@@ -5,6 +5,7 @@ import io
 import re
 from dataclasses import replace
 from datetime import datetime, timedelta
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -19,6 +20,7 @@ from pennello.design.on_chart import chart_of
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM
+from pennello.files.plan_json import read_plan
 from pennello.files.sheet_pdf import kit_list, write_sheet
 from pennello.files.steps_out import steps_csv, steps_ics, write_steps
 from pennello.files.tiles import OVERLAP_MM, TILE_MM, TOP_MM, bounds_of, marked, tiles_of
@@ -27,13 +29,14 @@ from pennello.order.arrange import arrange, design_of
 from pennello.path.cubic import line
 from pennello.session.order_pictures import file_stem, sequence, thumbnails
 
+EVENING = Path(__file__).parent / "v7-saltmarsh.pennello"
 POINTS_PER_MM = 72 / 25.4
 
 
 @pytest.fixture(scope="module")
 def hand():
-    """The hand of the demo in order: two motifs, one page of chart."""
-    return arrange(design_of(demo_plan(), "hand", engine=engine.kernel()), 0.1)
+    """The hand of the demo of version 7 in order: two motifs, one page of chart."""
+    return arrange(design_of(read_plan(EVENING), "hand", engine=engine.kernel()), 0.1)
 
 
 def lines_of(page):

@@ -3,10 +3,11 @@
 import itertools
 import random
 from dataclasses import replace
+from pathlib import Path
 
 import pytest
 
-from pennello.files.demo import demo_plan
+from pennello.files.plan_json import read_plan
 from pennello.lay import engine
 from pennello.order.arrange import design_of
 from pennello.order.pace import StepKind
@@ -48,7 +49,8 @@ def made_up(seed, count, *, windows=0.06, lags=0.5):
 
 @pytest.fixture(scope="session")
 def whole_demo():
-    return demo_plan()
+    """The demo as it was with version 7: small motifs whose rows wait for each other."""
+    return read_plan(Path(__file__).parents[1] / "files/v7-saltmarsh.pennello")
 
 
 @pytest.fixture(scope="session")

@@ -1,6 +1,7 @@
 """The Order station and the run at the chair, through the window."""
 
 from dataclasses import replace
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -10,19 +11,22 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from pennello.caution.person import Person
-from pennello.files.demo import demo_plan
+from pennello.files.plan_json import read_plan
 from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
 from pennello.ui.window import BENCH, CHART, ORDER
 
+EVENING = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
+"""The demo as it was with version 7: small motifs whose rows wait for each other."""
+
 KEYS, LEFT = Qt.Key, Qt.MouseButton.LeftButton
 
 
 @pytest.fixture
 def window(open_window):
-    return open_window(demo_plan())
+    return open_window(read_plan(EVENING))
 
 
 @pytest.fixture
@@ -316,7 +320,7 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     station.door.close()  # as a shut window does; the file stays
     assert len(kept_run(0.0, 0.0, station.door.path).run.took) == 3
     window.files.autosave.owner.release()  # as a kill does
-    other = open_window(demo_plan())
+    other = open_window(read_plan(EVENING))
     other.tidy()
     qtbot.waitUntil(lambda: "3 of" in other.banner.words.text())
     other.banner.buttons[0].click()

@@ -195,12 +195,12 @@ def _c(values: Values) -> Stroke:
     """A backwards C: on corner A, pushed broad, back onto A; the light outside."""
     nib = Nib(NibMode.FOLLOWING, -90.0)
     path = arc(values["curl_mm"], 250.0, 80.0)
-    return Stroke(path, nib, parts=_onto_a(values["broad_deg"] / 75.0), on_part=True, pressures=PRESSED)
+    return Stroke(path, nib, parts=_onto_a(values["broad_deg"] / 80.0), on_part=True, pressures=PRESSED)
 
 
 def _onto_a(broad: float) -> tuple[PartKey, ...]:
     """Return how the edge comes down from corner A and goes back onto it; broad is the greatest part, about 1."""
-    shares = ((0, 0.05), (0.15, 0.3), (0.35, 0.8), (0.5, 1.0), (0.65, 0.8), (0.85, 0.3), (1, 0.05))
+    shares = ((0, 0.06), (0.15, 0.32), (0.35, 0.8), (0.5, 1.0), (0.65, 0.8), (0.85, 0.32), (1, 0.06))
     return tuple(PartKey(at, 0.0, round(min(max(share * broad, 0.04), 1.0), 3)) for at, share in shares)
 
 
