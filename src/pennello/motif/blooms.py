@@ -112,9 +112,9 @@ def _rose_closed(values: Values, _: Prints) -> Made:
         Piece("cup", _bowl(size)),
     ]
     for row, (x, y, turn) in enumerate(((0.0, -1.5, 2.0), (-1.0, 3.0, 34.0)), 1):
-        curve = stroke("c-curve", curl_mm=17 * size, broad_deg=80)
+        curve = stroke("c-curve", curl_mm=17 * size, broad_deg=66)
         pieces += both("side", at(curve, -x * size, y * size, -turn), row)
-    pieces.append(Piece("side", at(stroke("c-curve", curl_mm=16 * size, broad_deg=80), 0.0, 5.0 * size, -75.0), 3))
+    pieces.append(Piece("side", at(stroke("c-curve", curl_mm=16 * size, broad_deg=66), 0.0, 5.0 * size, -75.0), 3))
     return Made(tuple(pieces), ("fingernail and bowl, two curls a side, one that joins below",))
 
 

@@ -195,7 +195,7 @@ def _c(values: Values) -> Stroke:
     """A backwards C: on corner A, pushed broad, back onto A; the light outside."""
     nib = Nib(NibMode.FOLLOWING, -90.0)
     path = arc(values["curl_mm"], 250.0, 80.0)
-    return Stroke(path, nib, parts=_onto_a(values["broad_deg"] / 80.0), on_part=True, pressures=PRESSED)
+    return Stroke(path, nib, parts=_onto_a(values["broad_deg"] / 62.0), on_part=True, pressures=PRESSED)
 
 
 def _onto_a(broad: float) -> tuple[PartKey, ...]:
@@ -339,7 +339,7 @@ HELD = (
         "C stroke",
         "thin, broad, thin round a C, the light outside",
         "petals",
-        "flat-3-4",
+        "flat-1-2",
         (CURL, BROAD),
         _c,
         Hold.RIM,
