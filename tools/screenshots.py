@@ -113,7 +113,7 @@ def shoot_catalogue(folder: Path) -> None:
         wait(window, 300)
         if len(window.chart.gallery.pictures) == len(MOTIFS):
             break
-    page.list.setCurrentRow(list(MOTIFS).index("rose-open"))
+    page.motifs.choose("rose-open")
     for _ in range(20):
         wait(window, 300)
         if page.view.playing is not None:
@@ -192,7 +192,7 @@ def shoot_families(folder: Path) -> None:
     loop = QEventLoop()
     QTimer.singleShot(6000, loop.quit)
     loop.exec()
-    page.list.setCurrentRow(2)
+    page.strokes.choose("wave-crest")
     QApplication.processEvents()
     page.grab().save(str(folder / "families.png"))
     page.done(0)

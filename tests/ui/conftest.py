@@ -38,7 +38,7 @@ def qtbot(qtbot, monkeypatch):
 @pytest.fixture(autouse=True)
 def no_pictures_unasked(monkeypatch):
     """The strip's pictures of motifs are not laid behind every test's back: they take seconds of a core."""
-    monkeypatch.setattr("pennello.ui.stations.chart.gallery.SOON_MS", 3_600_000)
+    monkeypatch.setattr("pennello.ui.gallery.SOON_MS", 3_600_000)
 
 
 @pytest.fixture

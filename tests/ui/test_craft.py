@@ -10,8 +10,9 @@ from PySide6.QtTest import QTest
 from pennello.design.holds import FIVE, hold_of, numbers_of
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import MOTIFS
-from pennello.ui.stations.chart import gallery
-from pennello.ui.stations.chart.catalogue_page import ALL, OWN
+from pennello.ui import gallery
+from pennello.ui.picture_list import ALL
+from pennello.ui.stations.chart.catalogue_page import OWN
 from pennello.ui.widgets import motion
 from pennello.ui.widgets.play_view import PlayPage
 from pennello.ui.window import CHART
@@ -50,7 +51,7 @@ def moving(monkeypatch):
 
 
 def listed(page):
-    return [item.data(Qt.ItemDataRole.UserRole) for item in page._items() if not item.isHidden()]
+    return list(page.motifs.left)
 
 
 # --- holds on the Bench ---
@@ -102,37 +103,36 @@ def test_holds_are_shown_by_pictures_that_are_laid(chooser, qtbot):
 
 def test_motifs_are_seen_as_they_are_laid(page):
     assert listed(page) == list(MOTIFS)
-    bud = next(item for item in page._items() if item.data(Qt.ItemDataRole.UserRole) == "rosebud")
-    assert bud.text().endswith("mm")
-    image = bud.icon().pixmap(page.list.iconSize()).toImage()
+    assert page.motifs.list.item(list(MOTIFS).index("rosebud")).text().endswith("mm")
+    image = page.motifs.icon("rosebud").pixmap(page.motifs.list.iconSize()).toImage()
     colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 4) for y in range(0, image.height(), 4)}
     assert len(colours) > 20, "a painted picture, no line drawing"
 
 
 def test_motifs_are_searched_by_words_and_by_group(page):
-    QTest.keyClicks(page.search, "rose open")
+    QTest.keyClicks(page.motifs.search, "rose open")
     assert listed(page) == ["rose-open", "rose-half"]
     assert page.name.text() == MOTIFS["rose-open"].name
-    page.search.setText("midrib")
+    page.motifs.search.setText("midrib")
     assert "whole-leaf" in listed(page), "words of its parts count too"
-    page.search.setText("zeppelin")
+    page.motifs.search.setText("zeppelin")
     assert listed(page) == []
     assert not page.put.isEnabled()
     assert "Nothing of that name" in page.name.text()
-    page.search.clear()
+    page.motifs.search.clear()
     group = MOTIFS["butterfly"].group
-    chip = next(one for one in page.groups.buttons() if one.text() == group)
+    chip = next(one for one in page.motifs.groups.buttons() if one.text() == group)
     QTest.mouseClick(chip, Qt.MouseButton.LeftButton)
     assert listed(page) == [key for key, one in MOTIFS.items() if one.group == group]
-    page.show_group(OWN)
+    page.motifs.show_group(OWN)
     assert listed(page) == []
-    page.show_group(ALL)
+    page.motifs.show_group(ALL)
     assert len(listed(page)) == len(MOTIFS)
 
 
 def test_a_motif_is_put_on_the_chart_with_its_loads_and_taken_back(page, window):
     before = window.document.committed
-    page.search.setText("dot-set")
+    page.motifs.search.setText("dot-set")
     page.put.click()
     plan = window.document.committed
     assert [one.motif for one in plan.motifs] == ["dot-set"]
@@ -146,7 +146,7 @@ def test_ones_own_is_in_the_catalogue(chart, qtbot, window):
     chart.keep_as("Eel grass")
     chart.show_catalogue()
     page = chart.catalogue
-    page.show_group(OWN)
+    page.motifs.show_group(OWN)
     assert [page._own[key].own.name for key in listed(page)] == ["Eel grass"]
     page.take()
     assert len(window.document.committed.motifs) == 2
@@ -168,8 +168,8 @@ def test_pictures_come_from_the_folder_the_second_time(chart, window, qtbot, mon
 
 def test_space_plays_and_pauses_and_arrows_step(page, qtbot, moving):
     view = page.view
-    page.search.setText("leaf halves")
-    page.search.setText("whole-leaf")
+    page.motifs.search.setText("leaf halves")
+    page.motifs.search.setText("whole-leaf")
     qtbot.waitUntil(lambda: view.playing is not None)
     assert view.at_s == view.playing.seconds, "finished first"
     QTest.keyClick(view, KEYS.Key_Space)
@@ -196,7 +196,7 @@ def test_with_less_motion_it_goes_stroke_by_stroke(page, qtbot, window, monkeypa
     assert window.settings.less_motion
     assert motion.less_motion()
     view = page.view
-    page.search.setText("whole-leaf")
+    page.motifs.search.setText("whole-leaf")
     qtbot.waitUntil(lambda: view.playing is not None)
     view.toggle()
     seen = set()

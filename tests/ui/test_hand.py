@@ -190,10 +190,14 @@ def test_a_family_is_chosen_by_its_picture_and_pulled(window, qtbot, monkeypatch
 
     def run(page):
         page.show()
-        qtbot.waitUntil(lambda: page._drawn >= len(FAMILIES))
-        icons = {page.list.item(row).icon().pixmap(60, 40).toImage().pixelColor(30, 20).name() for row in range(12)}
+        qtbot.waitUntil(lambda: len(page._gallery.pictures) == len(FAMILIES))
+        icons = {page.strokes.icon(key).pixmap(60, 40).toImage().pixelColor(30, 20).name() for key in FAMILIES}
         seen.append(len(icons))
-        page.list.setCurrentRow(list(FAMILIES).index("swirl-in"))
+        QTest.keyClicks(page.strokes.search, "spiral")
+        assert not page.take.isEnabled() or "swirl-in" in page.strokes.left
+        page.strokes.search.setText("swirl")
+        assert "swirl-in" in page.strokes.left
+        page.strokes.choose("swirl-in")
         page.fields["turns"].setValue(2.5)
         page.grab()
         page.accept()

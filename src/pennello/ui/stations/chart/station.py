@@ -30,10 +30,10 @@ from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.solve.suiting import with_loads_for
+from pennello.ui.gallery import Gallery
 from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.chart.board import ChartBoard
-from pennello.ui.stations.chart.gallery import Gallery
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel

@@ -17,8 +17,8 @@ from pennello.motif.catalogue import MOTIFS
 from pennello.motif.motif import Made, Motif
 from pennello.path.cubic import position
 from pennello.session.motif_library import Kept
+from pennello.ui.gallery import Gallery, tile
 from pennello.ui.stations.chart.drawing import outline_of
-from pennello.ui.stations.chart.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
