@@ -17,6 +17,7 @@ from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
+from pennello.ui.theme.style import apply_theme
 from pennello.ui.window import CHART, ORDER, TRAY, MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -224,6 +225,7 @@ def main() -> None:
         del arguments[at : at + 2]
     folder.mkdir(parents=True, exist_ok=True)
     app = make_application()
+    apply_theme(app, "linen")
     warm_up().join()  # the whole skin would take the reference too long
     for name, stroke, theme, size in VIEWS:
         if not arguments or name in arguments:

@@ -17,7 +17,7 @@ import numpy as np
 MOST_BYTES = 36_000_000
 """What all kept results together may weigh, bytes (a default): the strokes of a plan of 150, ready to be laid again."""
 
-MOST_BYTES_FOR_NOW = 6_000_000
+MOST_BYTES_FOR_NOW = 8_000_000
 """What results may weigh that others are made from at once, bytes (a default)."""
 
 _LEAST_BYTES = 400

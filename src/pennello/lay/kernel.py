@@ -14,7 +14,7 @@ import numpy as np
 from numba import njit, prange
 
 from pennello.lay.drying import DRY, MIXING
-from pennello.lay.skin_film import LEAST_COVER, THIN_UM
+from pennello.lay.skin_film import LEAST_COVER, THIN_UM, TIE
 
 _LINES = 4
 CHANNELS = 12
@@ -165,11 +165,11 @@ def _take(cells, kept, pose, sides, place, block, part, least, got):
             if cells[r, c, channels - 1] <= least:
                 continue
             x = left + (c + 0.5) * cell - pose[0]
-            b = int(math.floor(((x * ex + y * ey) / width + 0.5) * bins))
+            b = int(math.floor(((x * ex + y * ey) / width + 0.5) * bins + TIE))
             if b < 0 or b >= bins or part[b] <= 0.0:
                 continue
             v = y * ex - x * ey
-            if v < sides[0, b] * thick or v > sides[1, b] * thick:
+            if v < sides[0, b] * thick - TIE or v > sides[1, b] * thick + TIE:
                 continue
             took = True
             kept[r, c] *= np.float32(1.0) - part[b]

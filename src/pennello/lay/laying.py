@@ -22,6 +22,7 @@ from pennello.lay.coverage import swept_coverage
 from pennello.lay.deposit import DROP_MM, Imprint, deposit, drops_across, imprint
 from pennello.lay.engine import REFERENCE, best
 from pennello.lay.film import Film, to_film
+from pennello.lay.frame import own_frame
 from pennello.lay.motion import Motion, motion_of
 from pennello.lay.reservoir import Run, Stretch, loaded_mm3, loaded_runs, stretches
 from pennello.lay.skin_film import Engine, Pulling
@@ -67,7 +68,19 @@ class Pull:
 
 @kept_for_now
 def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> Pull:
-    """Return how a stroke moves the brush and empties it; drag is how stiff the load is."""
+    """Return how a stroke moves the brush and empties it; drag is how stiff the load is.
+
+    It is worked out in the stroke's own frame, on a grid of a micrometre, and laid down where it belongs.
+    """
+    own = own_frame(stroke)
+    if own is None:
+        return _pulled(stroke, brush, axis, drag)
+    made = _pulled(own[0], brush, axis, drag)
+    return Pull(own[1].placed(made.track), made.stretches)
+
+
+@kept_for_now
+def _pulled(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> Pull:
     track = follow(stroke, brush, axis, DROP_MM)
     return Pull(track, stretches(stroke, brush, track, drag))
 

@@ -17,7 +17,18 @@ from pennello.lay.drying import mixing_share, wetness
 from pennello.lay.film import MOST_OPTICAL_DEPTH, covered_reflectance
 from pennello.lay.motion import Motion
 from pennello.lay.render import to_bytes
-from pennello.lay.skin_film import LEAST_COVER, LEAST_WET_UM, SURFACE, THIN_UM, Box, Picture, Pulling, SkinFilm, cell_px
+from pennello.lay.skin_film import (
+    LEAST_COVER,
+    LEAST_WET_UM,
+    SURFACE,
+    THIN_UM,
+    TIE,
+    Box,
+    Picture,
+    Pulling,
+    SkinFilm,
+    cell_px,
+)
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -153,11 +164,16 @@ class _Cells:
         cx, cy, ex, ey, width, thick, _ = motion.pose[event]
         x, y = self.x_mm - cx, self.y_mm - cy
         u, v = (x * ex + y * ey) / width + 0.5, (y * ex - x * ey) / thick
+        u, slack = u + TIE / BINS, TIE / thick
         inside = (u >= 0) & (u < 1) & (self.film[..., channels.SOLIDS] > LEAST_WET_UM * self.block**2)
         row, column = np.nonzero(inside)
         bins = np.floor(u[row, column] * BINS).astype(np.intp)
         near, far = motion.sides_of(event)
-        under = (v[row, column] >= near[bins]) & (v[row, column] <= far[bins]) & (motion.passes[event][bins] > 0)
+        under = (
+            (v[row, column] >= near[bins] - slack)
+            & (v[row, column] <= far[bins] + slack)
+            & (motion.passes[event][bins] > 0)
+        )
         row, column, bins = row[under], column[under], bins[under]
         stays = np.exp(-motion.passes[event][bins] * pick_up)
         taken = self.film[row, column] * (1 - stays)[:, None]

@@ -33,6 +33,9 @@ PICK_UP = 0.25
 SURFACE = 8
 """How many times faster than its own paint a bin gives what it has taken up, which lies outside (a default)."""
 
+TIE = 1e-6
+"""Where a boundary of bins or of the contact runs through the middle of a pixel, it goes to one side whoever works."""
+
 LEAST_WET_UM = 0.02
 """A film thinner than this is not taken up."""
 

@@ -422,7 +422,7 @@ HELD = (
     ),
     Family(
         "leaf-half",
-        "Wiggle leaf, one half",
+        "Wiggle leaf half",
         "B on the midrib, the rim in and out",
         "leaves",
         "flat-3-4",
@@ -432,7 +432,7 @@ HELD = (
     ),
     Family(
         "leaf-plain",
-        "Leaf, one half",
+        "Leaf half",
         "B on the midrib, the rim plain",
         "leaves",
         "flat-3-4",
