@@ -419,3 +419,16 @@ def test_layers_are_edited_as_values(demo):
         layer_named(demo, "dust")
     with pytest.raises(EmptyStencilError):
         stencil_of("none", (), (0.0, 0.0), "face")
+
+
+def test_what_has_gone_from_a_chart_is_named(demo):
+    """A bead or a handle that is held while undo takes its motif away: a sentence, no StopIteration."""
+    plan, name = with_new_motif(demo, "rosebud", "face", Place())
+    for act in (
+        lambda: moved_in_order(plan, "gone", 0),
+        lambda: moved_group(plan, "gone", Place()),
+        lambda: mirrored_twin(plan, "gone"),
+        lambda: broken_apart(plan, "gone"),
+    ):
+        with pytest.raises(UnknownNameError, match=f"no motif 'gone'; there is: {name}"):
+            act()

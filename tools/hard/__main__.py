@@ -46,7 +46,12 @@ class Monkeys:
         """Let one play."""
         words = [str(seed), str(self.events), str(self.seconds), str(self.folder / str(seed)), *map(str, plans())]
         log = (self.folder / f"{seed}.log").open("wb")
-        env = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")}
+        env = {
+            **os.environ,
+            "QT_QPA_PLATFORM": "offscreen",
+            "PYTHONPATH": str(ROOT / "tools"),
+            "PYTHONMALLOC": "malloc",
+        }
         command = [sys.executable, "-X", "faulthandler", "-m", "hard.monkey", *words]
         self.running[seed] = subprocess.Popen(command, env=env, stdout=log, stderr=log)
         log.close()
@@ -75,6 +80,7 @@ class Monkeys:
             grown, handles = home[-1][1] - home[0][1], home[-1][2] - home[0][2]
             fine = grown <= MOST_GROWTH_MB and handles <= MOST_HANDLES_MORE
             self.memory.check("" if fine else f"seed {seed}: {grown:.0f} MB, {handles} handles more")
+            self.memory.note = f"last seed: {grown:+.0f} MB in use, {home[-1][3] - home[0][3]:+.0f} MB resident"
 
     @property
     def rows(self) -> list[Tally]:
@@ -86,7 +92,7 @@ class Monkeys:
 
 def long_run(folder: Path, edits: int) -> Tally:
     """Make many edits in one window of its own."""
-    env = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")}
+    env = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools"), "PYTHONMALLOC": "malloc"}
     command = [sys.executable, "-X", "faulthandler", "-m", "hard.long_run", str(folder), str(edits)]
     folder.mkdir()
     ended = subprocess.run(command, env=env, check=False, capture_output=True)

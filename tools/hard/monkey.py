@@ -10,6 +10,7 @@ his own thread, which Qt does not survive.
 
 from __future__ import annotations
 
+import ctypes
 import faulthandler
 import gc
 import json
@@ -89,7 +90,7 @@ class Seen:
     broken: list[str] = field(default_factory=list)
     stalls: list[float] = field(default_factory=list)
     samples: list[tuple[int, float, int, int]] = field(default_factory=list)
-    at_home: list[tuple[int, float, int]] = field(default_factory=list)
+    at_home: list[tuple[int, float, int, float]] = field(default_factory=list)
 
 
 def private_folders(folder: Path) -> None:
@@ -106,6 +107,26 @@ def memory_mb() -> float:
     """Return the memory that this process holds, MB."""
     pages = int(Path("/proc/self/statm").read_text().split()[1])
     return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
+
+
+class _Malloc(ctypes.Structure):
+    _fields_ = tuple(
+        (name, ctypes.c_size_t) for name in ("arena", "o", "s", "hblks", "mapped", "u", "f", "used", "free", "k")
+    )
+
+
+def in_use_mb() -> float:
+    """Return what is in use of the memory that the C library gave out, MB: without what it keeps back in pieces.
+
+    All that Python holds is in it where PYTHONMALLOC is malloc. NaN with another C library.
+    """
+    try:
+        told = ctypes.CDLL(None).mallinfo2
+    except AttributeError:
+        return float("nan")
+    told.restype = _Malloc
+    found = told()
+    return float(found.used + found.mapped) / 1e6
 
 
 class Monkey:
@@ -335,7 +356,7 @@ class Monkey:
         self.resting = False
 
     def go_home(self) -> None:
-        """Show the demo at the Bench with nothing kept, and write down memory and handles: what is more is a leak."""
+        """Show the demo at the Bench with nothing kept; write down what is in use: what is more is a leak."""
         for widget in self.app.topLevelWidgets():
             if widget is not self.window and widget.isVisible():
                 widget.close()
@@ -349,7 +370,7 @@ class Monkey:
         linecache.clearcache()
         give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
-        self.seen.at_home.append((self.seen.events, round(memory_mb(), 1), handles))
+        self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(memory_mb(), 1)))
 
     def sample(self) -> None:
         """Write down memory, threads and handles, once what nobody holds is given back."""

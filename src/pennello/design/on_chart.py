@@ -174,17 +174,31 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
     return with_motif(plan, placed), new_id
 
 
+def placed_in(plan: Plan, name: str) -> PlacedMotif:
+    """Return what lies on a chart of a plan by its id.
+
+    Raises
+    ------
+    UnknownNameError
+        If nothing of that id does.
+    """
+    for one in plan.motifs:
+        if one.id == name:
+            return one
+    raise UnknownNameError("motif", name, [one.id for one in plan.motifs])
+
+
 def moved_in_order(plan: Plan, name: str, to: int) -> Plan:
     """Return the plan with a motif painted at another time: its number in the order."""
-    motifs = list(plan.motifs)
-    at = next(number for number, one in enumerate(motifs) if one.id == name)
-    motifs.insert(to, motifs.pop(at))
+    placed = placed_in(plan, name)
+    motifs = [one for one in plan.motifs if one is not placed]
+    motifs.insert(to, placed)
     return replace(plan, motifs=tuple(motifs))
 
 
 def moved_group(plan: Plan, name: str, by: Place) -> Plan:
     """Return the plan with a motif, and all of its group, placed once more by a place."""
-    chosen = next(one for one in plan.motifs if one.id == name)
+    chosen = placed_in(plan, name)
     together = {one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group)}
     kept = tuple(replace(one, place=one.place.then(by)) if one.id in together else one for one in plan.motifs)
     return replace(plan, motifs=kept)
@@ -221,7 +235,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
     PennelloError
         If the chart has no midline.
     """
-    placed = next(one for one in plan.motifs if one.id == name)
+    placed = placed_in(plan, name)
     midline = chart_of(plan, placed.chart).midline_mm
     if midline is None:
         raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
@@ -232,7 +246,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
 
 def broken_apart(plan: Plan, name: str) -> Plan:
     """Return the plan with a motif as single strokes that belong together, in its place in the order."""
-    placed = next(one for one in plan.motifs if one.id == name)
+    placed = placed_in(plan, name)
     midline = chart_of(plan, placed.chart).midline_mm
     taken = [one.id for one in plan.motifs]
     ones = []
@@ -264,7 +278,7 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
     """
     if not 2 <= count <= MOST_REPEATS:
         raise OutOfRangeError("number along a guide", count, f"2 to {MOST_REPEATS}")
-    placed = next(one for one in plan.motifs if one.id == name)
+    placed = placed_in(plan, name)
     total = length_mm(guide)
     ring = math.dist(guide.points_mm[0], guide.points_mm[-1]) < 1e-3
     places = np.arange(count) / (count if ring else count - 1) * total

@@ -63,6 +63,8 @@ class _GlyphEngine(QIconEngine):
 
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
         pixmap = QPixmap(size)
+        if size.isEmpty():
+            return pixmap  # nothing to paint on
         pixmap.fill(Qt.GlobalColor.transparent)
         with painting(pixmap) as painter:
             self.paint(painter, pixmap.rect(), mode, state)

@@ -317,6 +317,8 @@ class ChartBoard(Surface):
         )
         if self._ground is None or self._ground[0] != key:
             pixmap = QPixmap(self.size() * self.devicePixelRatioF())
+            if pixmap.isNull():
+                return pixmap  # squeezed to nothing
             pixmap.setDevicePixelRatio(self.devicePixelRatioF())
             pixmap.fill(QColor(theme().mat))
             with painting(pixmap) as painter:

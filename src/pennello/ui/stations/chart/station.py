@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.on_chart import moved_in_order, painted_plan, with_new_motif, with_other_eyes
+from pennello.design.on_chart import moved_in_order, painted_plan, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
@@ -289,11 +289,14 @@ class ChartStation(QWidget):
 
     def move_bead(self, name: str, to: int) -> None:
         """Paint a motif at another time: its number among those of this chart."""
-        here = [one.id for one in self.model.motifs]
-        target = self.model.document.committed.motifs.index(
-            next(one for one in self.model.document.committed.motifs if one.id == here[to])
-        )
-        self.model.edit("Another order", lambda plan: moved_in_order(plan, name, target))
+        if to >= len(self.model.motifs):
+            return  # one has gone while the bead was held
+        there = self.model.motifs[to].id
+
+        def move(plan: Plan) -> Plan:
+            return moved_in_order(plan, name, plan.motifs.index(placed_in(plan, there)))
+
+        self.model.edit("Another order", move)
 
     def _measure(self, label: str, **changes: float) -> None:
         def make(plan: Plan) -> Plan:
