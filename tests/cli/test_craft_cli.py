@@ -132,6 +132,9 @@ def test_a_chart_and_a_motif_are_played(ask, plan, tmp_path):
     assert 2 <= len(leaf["strokes"]) <= 4
 
 
-def test_what_cannot_be_played_is_said(ask, tmp_path):
+def test_what_cannot_be_played_is_said(ask, plan, tmp_path):
+    assert "nothing to play on the forearm chart" in ask(
+        "play", plan, "--chart", "forearm", "--out", tmp_path / "film.gif", code=2
+    )
     assert ".png (APNG) or .gif" in ask("play", DEMO, "--out", tmp_path / "film.mp4", code=2)
     assert "no-such" in ask("play", DEMO, "no-such", "--out", tmp_path / "film.gif", code=2)

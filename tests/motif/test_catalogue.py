@@ -39,7 +39,7 @@ FILLED = {
 }
 """Motifs that are closed, and the largest hole within their outline that they may have, mm2."""
 
-RIMMED = ("shell-flower", "tea-rose", "rose-open")
+RIMMED = ("shell-flower", "tea-rose", "rose-open", "rose-closed")
 PX = 4.0
 WANTED = """
 shell-flower press-ring rose-open rose-closed tea-rose rose-half rosebud whole-leaf two-leaves leaf-sprig many-petals

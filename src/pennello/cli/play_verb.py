@@ -31,6 +31,9 @@ def play_verb(wish: Namespace) -> int:
         shown = painted_plan(plan, chart_key(wish.chart))
     else:
         shown = alone(plan, wish.stroke) if wish.stroke else plan
+    if not shown.strokes:
+        what = f"the {wish.chart} chart; put a motif on it first" if wish.chart else "this plan; add a stroke first"
+        raise NothingToPlayError(f"There is nothing to play on {what}.")
     playing = Playing(shown, wish.px_per_mm, most_pixels=MOST_WRITTEN_PIXELS)
     write_bytes(animation(playing, kind, wish.speed), wish.out)
     if wish.json:

@@ -67,29 +67,12 @@ def _flower(values: Values, prints: Prints) -> Made:
     return Made(tuple(pieces), tuple(says), tuple(spacings))
 
 
-def _sides(size: float, row: int, y_mm: float) -> list[Piece]:
-    """Two strokes that start beside the bud's feet and cross under it, and one that joins them below."""
-    way = ((-13.0, -5.0), (-14.5, 4.0), (-7.0, 11.5), (8.0, 11.0))
-    left = upright(tuple((x * size, y * size + y_mm) for x, y in way), 75.0)
-    join = at(stroke("crescent", spread_mm=19 * size, height_mm=7 * size), 0, y_mm + 8 * size)
-    return [*both("side", left, row), Piece("side", join, row + 1)]
-
-
-def _bud_pieces(size: float, row: int, y_mm: float = 0.0) -> list[Piece]:
-    """The arch with the light on top, and the cup beneath from the same feet."""
-    wide, tall = 15.0 * size, 10.0 * size
-    return [
-        Piece("bud", at(stroke("fingernail", spread_mm=wide, height_mm=tall), 0.0, y_mm), row),
-        Piece("cup", at(stroke("cup", spread_mm=wide, height_mm=tall * 0.9), 0.0, y_mm - 3.0 * size), row),
-    ]
-
-
 def _rose_open(values: Values, prints: Prints) -> Made:
     size, heel, count = values["size"], values["heel_mm"], round(values["petals"])
     within = max(count - 1, 3)
     pieces = shells("petal", directions(count, 360), heel, sweep_for(count), values)
     pieces += shells("petal", directions(within, 360, 45), heel * 0.3, sweep_for(within), values, 1, 3.0)
-    pieces += _bud_pieces(size, 2, -1.0) + _sides(size, 3, 0.0)
+    pieces += _closed(0.62 * size, 2, -1.0)
     space = shells_apart("petal", count, heel, prints["petal"], 0)
     says = (f"{counted(count, 'petal')} outside, {within} within, then bud, cup and three that hug it",)
     return Made(tuple(pieces), says, (space,))
@@ -105,16 +88,21 @@ def _bowl(size: float) -> Stroke:
     )
 
 
-def _rose_closed(values: Values, _: Prints) -> Made:
-    size = values["size"]
+def _closed(size: float, row: int, y_mm: float) -> list[Piece]:
+    """A closed bud from the front: a fan, a bowl over it, two curls a side, one that joins them below."""
     pieces = [
-        Piece("bud", at(stroke("fan", heel_mm=0, sweep_deg=92), 0.0, 4.0 * size)),
-        Piece("cup", _bowl(size)),
+        Piece("bud", at(stroke("fan", heel_mm=0, sweep_deg=92), 0.0, y_mm + 4.0 * size), row),
+        Piece("cup", at(_bowl(size), 0.0, y_mm), row),
     ]
-    for row, (x, y, turn) in enumerate(((0.0, -1.5, 2.0), (-1.0, 3.0, 34.0)), 1):
+    for number, (x, y, turn) in enumerate(((0.0, -1.5, 2.0), (-1.0, 3.0, 34.0)), 1):
         curve = stroke("c-curve", curl_mm=17 * size, broad_deg=66)
-        pieces += both("side", at(curve, -x * size, y * size, -turn), row)
-    pieces.append(Piece("side", at(stroke("c-curve", curl_mm=16 * size, broad_deg=66), 0.0, 5.0 * size, -75.0), 3))
+        pieces += both("side", at(curve, -x * size, y_mm + y * size, -turn), row + number)
+    join = stroke("c-curve", curl_mm=16 * size, broad_deg=66)
+    return [*pieces, Piece("side", at(join, 0.0, y_mm + 5.0 * size, -75.0), row + 3)]
+
+
+def _rose_closed(values: Values, _: Prints) -> Made:
+    pieces = _closed(values["size"], 0, 0.0)
     return Made(tuple(pieces), ("fingernail and bowl, two curls a side, one that joins below",))
 
 
@@ -157,15 +145,15 @@ def _stem(length_mm: float, y_mm: float, row: int, part: str = "sepal") -> list[
 def _rose_half(values: Values, _: Prints) -> Made:
     """Seen from the side: a fan behind, a goblet of cups that cross, sepals and stem."""
     size = values["size"]
-    hug = ((-11.5, -11.0), (-14.5, -1.0), (-9.0, 9.0), (4.0, 14.0))
-    cup = upright(tuple((x * size, y * size) for x, y in hug), 66.0, 0.55)
-    fold = upright(tuple((x * 0.66 * size, (y * 0.8 - 4.5) * size) for x, y in hug), 66.0, 0.55)
     pieces = [
-        Piece("petal", at(stroke("shell", heel_mm=2, sweep_deg=100, waves=2, wave_mm=1.6), 0.0, 3.0 * size)),
+        Piece("petal", at(stroke("shell", heel_mm=2, sweep_deg=100, waves=2, wave_mm=1.6), 0.0, 4.0 * size)),
         Piece("cup", at(stroke("fingernail", spread_mm=12 * size, height_mm=8 * size), 0.0, -3.0 * size), 1),
         Piece("cup", at(stroke("cup", spread_mm=12 * size, height_mm=6 * size), 0.0, -5.0 * size), 1),
-        *both("cup", fold, 2),
-        *both("cup", cup, 3),
+    ]
+    for row, (x, y, turn, curl) in enumerate(((1.5, 1.0, 12.0, 13.0), (0.5, 4.5, -18.0, 12.0)), 2):
+        hug = stroke("c-curve", curl_mm=curl * size, broad_deg=56)
+        pieces += both("cup", at(hug, x * size, y * size, turn), row)
+    pieces += [
         *_sepals(size * 1.15, 20.0 * size, 5),
         *_stem(values["stem_mm"], 20.0 * size, 5),
     ]
