@@ -52,6 +52,7 @@ from pennello.files.motif_file import read_own
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit.applicator import GradientAxis
 from pennello.lay.engine import REFERENCE
+from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
 from pennello.path.cubic import line
 from pennello.session.chart_scene import ChartScene, chart_picture
@@ -196,6 +197,24 @@ def test_missing_mirror_piece(demo):
     assert "missing_mirror" in codes(plan)
     plan, _ = mirrored_twin(plan, plan.motifs[1].id)
     assert "missing_mirror" not in codes(plan)
+
+
+def free(name, y_mm, from_x, to_x):
+    """A stroke drawn free: its way lies where it lies, its place is nowhere."""
+    way = Stroke(line((from_x, y_mm), (to_x, y_mm)), Nib(NibMode.FOLLOWING, 90.0))
+    return PlacedMotif(name, name, "", (("stroke", "dahlia-petal"),), chart="face", way=way)
+
+
+def test_free_strokes_are_mirror_images_if_they_look_so(demo):
+    """Places of 0, 0 say nothing: what is laid is compared."""
+    ring, _ = with_ring(demo, -40, 40)
+    same_side = replace(ring, motifs=(*ring.motifs, free("a", -40, -30, -10), free("b", 20, -30, -10)))
+    assert "missing_mirror" not in codes(same_side), "nothing here is mirrored"
+    both_sides = replace(ring, motifs=(*ring.motifs, free("a", -40, -30, -10), free("b", -40, 10, 30)))
+    (odd,) = [one for one in odd_on(both_sides, "face") if one.code == "missing_mirror"]
+    assert odd.motif == ring.motifs[0].id, "the two free strokes are a pair, the ring is alone"
+    across = replace(ring, motifs=(*both_sides.motifs[1:], free("mid", 60, -15, 15)))
+    assert "missing_mirror" not in codes(across), "what lies across the midline is its own mirror image"
 
 
 def test_keep_clear_labels_and_beyond(demo):

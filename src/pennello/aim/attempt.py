@@ -17,7 +17,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid, lay
 from pennello.lay.stroke import Stroke
-from pennello.load.edge import LoadedEdge
+from pennello.load.edge import LoadedEdge, axis_of
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -59,7 +59,7 @@ class Attempt:
     @property
     def axis(self) -> GradientAxis:
         """Which way the loaded edge runs."""
-        return self.recipe.axis(self.brush)
+        return axis_of(self.recipe, self.brush, self.residue)
 
     @property
     def edge_mm(self) -> float:

@@ -321,7 +321,7 @@ def wish_verb(wish: Namespace) -> int:
         plan = with_stroke(plan, stroke)
     wanted = _wished(plan, wish)
     if wish.rim_mm is not None:
-        edge = plan.brush(stroke.brush).edge_mm(stroke.recipe.axis(plan.brush(stroke.brush)))
+        edge = plan.brush(stroke.brush).edge_mm(plan.axis(stroke.id))
         wanted = with_rim_at_least(wanted, stroke.rim, edge, wish.rim_mm)
     if wish.at_end:
         wanted = replace(stroke.wanted, end=wanted.stops)
@@ -378,7 +378,7 @@ def _from_picture(plan: Plan, wish: Namespace) -> tuple[Stop, ...]:
     except ValueError:
         raise WishError("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.") from None
     labs = line_colours(read_picture(Path(wish.picture)), (x0, y0), (x1, y1))
-    return stops_of(labs, brush.edge_mm(stroke.recipe.axis(brush)))
+    return stops_of(labs, brush.edge_mm(plan.axis(stroke.id)))
 
 
 def _stop(text: str) -> Stop:

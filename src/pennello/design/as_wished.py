@@ -35,9 +35,10 @@ def as_wished(plan: Plan) -> Plan:
     """
     known = {paint.id: paint for paint in plan.paints}
     paints, cakes, strokes = list(plan.paints), list(plan.cakes), []
+    axes = plan.axes
     for stroke in plan.strokes:
         brush = plan.brush(stroke.brush)
-        if stroke.recipe.pickups and stroke.recipe.axis(brush) is GradientAxis.ALONG:
+        if axes[stroke.id] is GradientAxis.ALONG:
             strokes.append(stroke)
             continue
         pans, cake = _wished_cake(stroke.id, stroke.wanted, brush, known, skin_spectrum(plan.skin))

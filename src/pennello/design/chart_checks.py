@@ -2,31 +2,40 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 from shapely import Point
+from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
 from pennello.design.layer_checks import odd_layers
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
-from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of, twin_place
+from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of
 from pennello.design.plan import Plan
-from pennello.design.touch import beyond, middle, nearest, overlap, skin_shape, swept, zone_shape
+from pennello.design.touch import (
+    alike,
+    beyond,
+    middle,
+    mirrored,
+    nearest,
+    overlap,
+    skin_shape,
+    swept,
+    together,
+    zone_shape,
+)
 from pennello.kit.paint import Near
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Motif
-from pennello.motif.place import Place
 from pennello.motif.roles import Check
 
 Array = NDArray[np.floating[Any]]
 
 _BEYOND_SHARE = 0.02
-_ALIKE_MM, _ALIKE_DEG = 3.0, 6.0
 _LINE_MM = 4.0
 _LEADS_MM = 25.0
 
@@ -35,14 +44,16 @@ def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
     """Return what is odd about a chart, in the order of painting."""
     chart = chart_of(plan, key)
     pieces = pieces_on(plan, key)
+    here = [placed for placed in plan.motifs if placed.chart == key]
+    of = {placed.id: [piece for piece in pieces if piece.motif == placed.id] for placed in here}
+    laid = {name: together([swept(plan, piece) for piece in mine]) for name, mine in of.items()}
+    one_sided = _one_sided(here, laid, chart)
     found: list[Odd] = []
-    for placed in plan.motifs:
-        if placed.chart != key:
-            continue
-        mine = [piece for piece in pieces if piece.motif == placed.id]
+    for placed in here:
+        mine = of[placed.id]
         found += _not_laid(placed)
         found += _of_ring(plan, placed)
-        found += _without_twin(plan, placed, chart)
+        found += _without_twin(placed, one_sided)
         found += _over_zones(plan, placed, mine, chart)
         found += _labels(plan, placed, mine, chart)
         found += _beside(plan, placed, mine, chart)
@@ -69,29 +80,37 @@ def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
         yield Odd("petal_gap", placed.id, placed.place.x_mm, placed.place.y_mm, text)
 
 
-def _without_twin(plan: Plan, placed: PlacedMotif, chart: Chart) -> Iterator[Odd]:
-    """A piece off the midline with nothing like it on the other side, where others are mirrored."""
-    if chart.midline_mm is None or placed.twin or abs(placed.place.x_mm - chart.midline_mm) < 2 * _ALIKE_MM:
-        return
-    mirrored = twin_place(placed.place, chart.midline_mm)
-    others = [one for one in plan.motifs if one.chart == placed.chart and one.id != placed.id]
-    if any(one.motif == placed.motif and _alike(one.place, mirrored) for one in others):
-        return
-    symmetric = any(one.twin for one in others) or any(
-        one.motif == other.motif and _alike(one.place, twin_place(other.place, chart.midline_mm))
-        for one in others
-        for other in others
-        if one.id < other.id
-    )
-    if symmetric:
+def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Chart) -> set[str]:
+    """Return what lies off the midline with nothing like it on the other side, where others are mirrored.
+
+    What is laid is compared, not where it is placed: two strokes that are drawn free are mirror images if they look so.
+    """
+    if chart.midline_mm is None:
+        return set()
+    shapes = {one.id: laid[one.id] for one in here if not laid[one.id].is_empty}
+    images = {name: mirrored(shape, chart.midline_mm) for name, shape in shapes.items()}
+    off = {name: shape for name, shape in shapes.items() if not alike(shape, images[name])}
+    paired = {
+        name
+        for name, shape in off.items()
+        for other, image in images.items()
+        if other != name and _near(shape, image) and alike(shape, image)
+    }
+    twins = {one.id for one in here if one.twin}
+    return off.keys() - paired - twins if paired or twins else set()
+
+
+def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
+    """Return whether the boxes of two shapes meet: a look that costs nothing."""
+    (left, top, right, bottom), (low, up, high, down) = one.bounds, other.bounds
+    return bool(left <= high and low <= right and top <= down and up <= bottom)
+
+
+def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Odd]:
+    """A piece off the midline with nothing like it on the other side."""
+    if placed.id in one_sided:
         text = f"{placed.name} has no piece on the other side, as others have; mirror it, or leave it so on purpose."
         yield Odd("missing_mirror", placed.id, placed.place.x_mm, placed.place.y_mm, text)
-
-
-def _alike(one: Place, other: Place) -> bool:
-    apart = math.hypot(one.x_mm - other.x_mm, one.y_mm - other.y_mm)
-    turned = abs((one.turn_deg - other.turn_deg + 180) % 360 - 180)
-    return apart < _ALIKE_MM and turned < _ALIKE_DEG
 
 
 def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any, TypeVar
 
@@ -21,14 +21,14 @@ from pennello.colour.srgb import parse_hex
 from pennello.design.ordering import Ordering
 from pennello.design.placed import Overlay, PlacedMotif, Reserved
 from pennello.errors import OutOfRangeError, UnknownNameError
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
 from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.laying import runs_of
 from pennello.lay.stroke import Stroke
 from pennello.load.edge import LoadedEdge, load
-from pennello.load.recipe import Recipe
+from pennello.load.recipe import Face, Recipe
 
 Array = NDArray[np.floating[Any]]
 MOST_WAIT_S = 86_400.0
@@ -131,13 +131,32 @@ class Plan:
 
     def residue(self, name: str) -> LoadedEdge | None:
         """Return what is in the brush before a stroke's load: the leftover of the stroke it comes after, or None."""
-        before = self.stroke(name).recipe.after
-        return self.leftover(before) if before else None
+        recipe = self.stroke(name).recipe
+        return self.leftover(recipe.after, recipe.lays) if recipe.after else None
 
-    def leftover(self, name: str) -> LoadedEdge:
-        """Return what the brush holds when a stroke is laid."""
+    def axis(self, name: str) -> GradientAxis:
+        """Return which way a stroke's loaded edge runs: that of a leftover is the one that it was loaded by."""
+        stroke = self.stroke(name)
+        while not stroke.recipe.pickups and stroke.recipe.after:
+            stroke = self.stroke(stroke.recipe.after)
+        return stroke.recipe.axis(self.brush(stroke.brush))
+
+    @property
+    def axes(self) -> dict[str, GradientAxis]:
+        """The axis of every stroke by id, in one go."""
+        found: dict[str, GradientAxis] = {}
+        for stroke in self.strokes:
+            own = stroke.recipe.axis(self.brush(stroke.brush))
+            found[stroke.id] = own if stroke.recipe.pickups else found.get(stroke.recipe.after, own)
+        return found
+
+    def leftover(self, name: str, face: Face | None = None) -> LoadedEdge:
+        """Return what the brush holds when a stroke is laid, on the face that laid it or on another one."""
         stroke = self.stroke(name)
         cakes = {cake.id: cake for cake in self.cakes}
+        if face is not None and face is not stroke.recipe.lays:  # nothing was laid with it
+            before = self.leftover(stroke.recipe.after, face) if stroke.recipe.after else None
+            return load(replace(stroke.recipe, lays=face), cakes, self.brush(stroke.brush), before)
         runs = runs_of(stroke.recipe, stroke.stroke, self.brush(stroke.brush), cakes, self.residue(name))
         return runs[-1].left_edge
 

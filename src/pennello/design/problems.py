@@ -61,7 +61,7 @@ def problems_of(plan: Plan, stroke: str) -> tuple[Problem, ...]:
 def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
     where = f"strokes.{stroke.id}"
     brush = plan.brush(stroke.brush)
-    axis = stroke.recipe.axis(brush)
+    axis = plan.axis(stroke.id)
     for index, pickup in enumerate(stroke.recipe.pickups):
         place = f"{where}.load.pickups[{index}]"
         if pickup.cake:

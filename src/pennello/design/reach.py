@@ -27,7 +27,7 @@ def track_of(plan: Plan, piece: LaidPiece) -> Track:
     """Return the way of a stroke's edge over the chart."""
     source = plan.stroke(piece.load)
     brush = plan.brush(source.brush)
-    return pull(piece.stroke, brush, source.recipe.axis(brush)).track
+    return pull(piece.stroke, brush, plan.axis(source.id)).track
 
 
 def edges_of(plan: Plan, piece: LaidPiece) -> Array:

@@ -16,7 +16,7 @@ from pennello.design.clock import turns
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.errors import OutOfRangeError
 from pennello.kept import kept
-from pennello.kit.applicator import Applicator
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
 from pennello.kit.paint import Paint
@@ -29,8 +29,8 @@ from pennello.lay.motion import Motion, motion_of
 from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, box_of, pull_over
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
-from pennello.load.edge import LoadedEdge, kept_share
-from pennello.load.recipe import Recipe
+from pennello.load.edge import LoadedEdge, axis_of, kept_share, load
+from pennello.load.recipe import Face
 
 Array = NDArray[np.floating[Any]]
 
@@ -64,18 +64,31 @@ class Pull:
 def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[Pull, ...]:
     """Return all strokes of a plan ready to be pulled, in order."""
     cakes = {cake.id: cake for cake in plan.cakes}
-    left: dict[str, LoadedEdge] = {}
-    needed = {stroke.recipe.after for stroke in plan.strokes if stroke.recipe.after}
+    left: dict[tuple[str, Face], LoadedEdge] = {}
+    needed, faces = _leftovers_needed(plan), {one.id: one.recipe.lays for one in plan.strokes}
     result = []
     for stroke in plan.strokes:
-        brush = plan.brush(stroke.brush)
-        used = tuple(cakes[name] for name in stroke.recipe.cakes)
-        residue = left.get(stroke.recipe.after)
+        brush, recipe = plan.brush(stroke.brush), stroke.recipe
+        used = tuple(cakes[name] for name in recipe.cakes)
+        residue = left.get((recipe.after, recipe.lays))
         ready, last = _ready(stroke, brush, used, plan.paints, residue, px_per_mm, bands)
-        if stroke.id in needed:
-            left[stroke.id] = last
-        result.append(ready)
+        for face in Face:
+            if (stroke.id, face) in needed:
+                still = left.get((recipe.after, face))
+                other = face is not recipe.lays
+                left[stroke.id, face] = load(replace(recipe, lays=face), cakes, brush, still) if other else last
+        result.append(ready if faces.get(recipe.after, recipe.lays) is recipe.lays else replace(ready, goes_on=""))
     return tuple(result)
+
+
+def _leftovers_needed(plan: Plan) -> set[tuple[str, Face]]:
+    """Return of which strokes the leftover is gone on with, and on which face: those before them too."""
+    needed: set[tuple[str, Face]] = set()
+    for stroke in reversed(plan.strokes):
+        if stroke.recipe.after:
+            needed |= {(stroke.recipe.after, face) for face in Face if (stroke.id, face) in needed}
+            needed.add((stroke.recipe.after, stroke.recipe.lays))
+    return needed
 
 
 @kept
@@ -89,7 +102,7 @@ def _ready(
     bands: int,
 ) -> tuple[Pull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
-    way = pull(stroke.stroke, brush, stroke.recipe.axis(brush), stroke.recipe.drag)
+    way = pull(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
     by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
@@ -117,7 +130,8 @@ def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) ->
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
-    corners = [_corners(one.stroke, plan.brush(one.brush), one.recipe) for one in plan.strokes] or [
+    axes = plan.axes
+    corners = [_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag) for one in plan.strokes] or [
         np.array([[0.0, 0.0], [40.0, 30.0]])
     ]
     low, high = np.min([one[0] for one in corners], axis=0), np.max([one[1] for one in corners], axis=0)
@@ -130,8 +144,8 @@ def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) ->
 
 
 @kept
-def _corners(stroke: Stroke, brush: Applicator, recipe: Recipe) -> Array:
-    track = pull(stroke, brush, recipe.axis(brush), recipe.drag).track
+def _corners(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> Array:
+    track = pull(stroke, brush, axis, drag).track
     reach = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0])).reshape(-1, 2)
     margin = track.thickness_mm / 2 + 3 * MARGIN_MM
     return np.array([reach.min(axis=0) - margin, reach.max(axis=0) + margin])

@@ -6,6 +6,7 @@ the lift, the flips. Shapes are shapely's (GEOS), good to 0.05 mm.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any
 
@@ -29,6 +30,9 @@ Array = NDArray[np.floating[Any]]
 LEAST_MM2 = 0.5
 """A smaller overlap is not worth a word (a default)."""
 
+ALIKE = 0.5
+"""Share of the larger of two shapes that both must cover to count as mirror images (a default)."""
+
 _PX_PER_MM = 1.0
 _GOOD_TO_MM = 0.05
 _KEPT = 400
@@ -38,7 +42,7 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
     """Return the area that a stroke touches on its chart, mm; empty where nothing does."""
     source = plan.stroke(piece.load)
     brush = plan.brush(source.brush)
-    return _swept(piece.stroke, brush, source.recipe.axis(brush))
+    return _swept(piece.stroke, brush, plan.axis(source.id))
 
 
 @lru_cache(maxsize=_KEPT)
@@ -103,6 +107,26 @@ def overlap(one: BaseGeometry, other: BaseGeometry) -> BaseGeometry | None:
         return None
     shared = one.intersection(other)
     return shared if shared.area >= LEAST_MM2 else None
+
+
+def together(shapes: Sequence[BaseGeometry]) -> BaseGeometry:
+    """Return what shapes cover together."""
+    union: BaseGeometry = shapely.union_all(list(shapes))
+    return union
+
+
+def mirrored(shape: BaseGeometry, midline_mm: float) -> BaseGeometry:
+    """Return a shape mirrored across an upright midline at x."""
+    image: BaseGeometry = shapely.affinity.scale(shape, -1.0, 1.0, origin=(midline_mm, 0.0))
+    return image
+
+
+def alike(one: BaseGeometry, other: BaseGeometry) -> bool:
+    """Return whether two shapes are as good as the same: most of the larger one is shared (half, a default)."""
+    larger = max(one.area, other.area)
+    if larger <= 0 or min(one.area, other.area) < ALIKE * larger or not shapely.intersects(one, other):
+        return False
+    return bool(one.intersection(other).area >= ALIKE * larger)
 
 
 def beyond(shape: BaseGeometry, ground: BaseGeometry, share: float) -> BaseGeometry | None:

@@ -20,7 +20,7 @@ def load_words(plan: Plan, stroke: PlanStroke, unit: LengthUnit = LengthUnit.MM)
         lines.append(f"Go on with what {plan.stroke(stroke.recipe.after).name} left in the brush.")
     lines += [pickup_words(plan, stroke, pickup, unit) for pickup in stroke.recipe.pickups]
     rim, heel = side_paints(plan, stroke)
-    if stroke.recipe.axis(brush) is GradientAxis.ALONG:
+    if plan.axis(stroke.id) is GradientAxis.ALONG:
         tip, belly = (rim, heel) if stroke.rim is Side.A else (heel, rim)
         lines.append(f"Lay it down tip first: {tip} at the tip, {belly} at the belly.")
     else:

@@ -87,7 +87,7 @@ def marked(arranged: Arranged, chart: str) -> tuple[Marked, ...]:
         for name in job.strokes:
             stroke = painted.stroke(name)
             brush = painted.brush(stroke.brush)
-            axis = work.plan.stroke(job.load).recipe.axis(brush)
+            axis = work.plan.axis(job.load)
             track = pull(stroke.stroke, brush, axis).track
             every = max(1, len(track.s_mm) // _STATIONS)
             at = track.points(np.arange(0, len(track.s_mm), every), np.array([0.0, 0.5, 1.0]))

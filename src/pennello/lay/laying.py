@@ -29,7 +29,7 @@ from pennello.lay.skin_film import Engine, Pulling
 from pennello.lay.stipple import stippled, thinned
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track, follow
-from pennello.load.edge import LoadedEdge, bled, load
+from pennello.load.edge import LoadedEdge, axis_of, bled, load
 from pennello.load.recipe import Recipe
 
 Array = NDArray[np.floating[Any]]
@@ -102,7 +102,7 @@ def runs_of(
     residue: LoadedEdge | None = None,
 ) -> tuple[Run, ...]:
     """Return the loads of a stroke one after another, each with what it leaves in the brush."""
-    way = pull(stroke, brush, recipe.axis(brush), recipe.drag)
+    way = pull(stroke, brush, axis_of(recipe, brush, residue), recipe.drag)
     force = stroke.most_pressure
     return loaded_runs(way.stretches, lambda left: bled(load(recipe, cakes, brush, left), force), residue)
 
@@ -177,7 +177,7 @@ def lay(
     doer = engine or best()
     if doer is not REFERENCE and len(basis.weights) == KERNEL_BANDS:
         return _laid_by(doer, recipe, stroke, brush, cakes, paints, px_per_mm, basis, residue)
-    under = ground(stroke, brush, recipe.axis(brush), px_per_mm, recipe.drag)
+    under = ground(stroke, brush, axis_of(recipe, brush, residue), px_per_mm, recipe.drag)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     first = runs[0].edge
     constants = optics(tuple(paints[name] for name in first.paints)).at(basis)
@@ -228,7 +228,7 @@ def _laid_by(
     residue: LoadedEdge | None,
 ) -> Laid:
     """Return the stroke laid on dry skin by an engine."""
-    axis, drag = recipe.axis(brush), recipe.drag
+    axis, drag = axis_of(recipe, brush, residue), recipe.drag
     made, way = pull(stroke, brush, axis, drag), _way(stroke, brush, axis, px_per_mm, engine, drag)
     runs = runs_of(recipe, stroke, brush, cakes, residue)
     contents = np.array([bin_contents(run.edge, paints, basis) for run in runs])

@@ -81,6 +81,11 @@ def clean_edge(brush: Applicator, paints: tuple[str, ...] = (), axis: GradientAx
     return LoadedEdge(paints, np.zeros((len(paints), BINS)), np.zeros(BINS), brush.edge_mm(axis), axis)
 
 
+def axis_of(recipe: Recipe, brush: Applicator, residue: LoadedEdge | None) -> GradientAxis:
+    """Return which way the edge runs: as the recipe loads it, or as it did where a stroke goes on with a leftover."""
+    return recipe.axis(brush) if recipe.pickups or residue is None else residue.axis
+
+
 def load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None = None) -> LoadedEdge:
     """Return the edge after all pick-ups of a recipe.
 
@@ -126,7 +131,7 @@ def kept_share(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator) -> 
 
 def before_load(recipe: Recipe, cakes: Mapping[str, Cake], brush: Applicator, residue: LoadedEdge | None) -> LoadedEdge:
     """Return what the brush holds when the load begins, with rows for all paints that it will meet."""
-    axis = recipe.axis(brush)
+    axis = axis_of(recipe, brush, residue)
     met = (paint for name in recipe.cakes for paint in find_cake(name, cakes).paints)
     paints = tuple(dict.fromkeys([*(residue.paints if residue else ()), *met, *recipe.pan_paints]))
     return _spread(residue, paints, axis, brush) if residue else clean_edge(brush, paints, axis)

@@ -86,6 +86,6 @@ def _resolution(plan: Plan, stroke: str, wanted: float) -> float:
     """Return the resolution wanted, or what keeps the picture of a huge stroke within 1.5 million pixels."""
     here = plan.stroke(stroke)
     brush = plan.brush(here.brush)
-    margin = 2 * max(brush.edge_mm(here.recipe.axis(brush)), brush.width_mm) + here.stroke.wiggle.width_mm
+    margin = 2 * max(brush.edge_mm(plan.axis(stroke)), brush.width_mm) + here.stroke.wiggle.width_mm
     wide, high = (max(v) - min(v) + margin for v in zip(*here.stroke.path.points_mm, strict=True))
     return float(min(wanted, max(PX_PER_MM[0], (_MOST_PIXELS / (wide * high)) ** 0.5)))

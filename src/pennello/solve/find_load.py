@@ -131,7 +131,7 @@ def find_load(
     rules, stroke = filters or Filters(), plan.stroke(name)
     cakes = _cakes(hand_kit, rules)
     here = plan.brush(stroke.brush)
-    if stroke.recipe.axis(here) is GradientAxis.ALONG:
+    if plan.axis(stroke.id) is GradientAxis.ALONG:
         raise NoLoadError(
             f"{stroke.name} is laid with a dip, whose gradient runs along the print; change its load to a sweep first."
         )

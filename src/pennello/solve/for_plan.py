@@ -57,7 +57,7 @@ def look_of(plan: Plan, stroke: PlanStroke, paints: Mapping[str, Paint], weight:
         If its gradient runs along the print.
     """
     brush = plan.brush(stroke.brush)
-    if stroke.recipe.axis(brush) is GradientAxis.ALONG:
+    if plan.axis(stroke.id) is GradientAxis.ALONG:
         raise CannotSearchError(f"{stroke.name} is laid with a dip; change its load to a sweep to make a cake for it.")
     main = stroke.recipe.pickups[stroke.recipe.main] if stroke.recipe.pickups else PickUp(cake="-")
     blur = math.sqrt(main.drift_mm**2 + SOFTNESS_MM**2 + main.wetness.mixing_mm**2 * main.passes)

@@ -125,7 +125,7 @@ class BenchModel(QObject):
     @property
     def axis(self) -> GradientAxis:
         """Which way the edge runs."""
-        return self._there.recipe.axis(self.brush)
+        return self.plan.axis(self._there.id)
 
     @property
     def edge_mm(self) -> float:

@@ -82,11 +82,7 @@ class StrokeTag(QAbstractButton):
     def _rests_on(self) -> object:
         plan = self._model.plan
         found = next((one for one in plan.strokes if one.id == self.stroke_id), None)
-        return (
-            (found.wanted, found.recipe.axis(plan.brush(found.brush)), plan.brush(found.brush), plan.skin, plan.paints)
-            if found
-            else None
-        )
+        return (found.wanted, plan.axis(found.id), plan.brush(found.brush), plan.skin, plan.paints) if found else None
 
     def _strip(self) -> QImage | None:
         """Return the strip of the wish, made anew only when something that it rests on is another one."""
