@@ -395,3 +395,13 @@ def test_coarse_and_fine_agree(demo):
         assert slow.verdict is not None
         assert quick.seen.mean_de00 == pytest.approx(slow.seen.mean_de00, abs=0.25)
         assert quick.state is slow.state
+
+
+def test_a_job_that_comes_after_its_page_has_gone_is_cancelled():
+    """A page may be closed while its file dialog is open."""
+    jobs = Jobs()
+    jobs.leave()
+    job = Job(lambda _: pytest.fail("it ran"))
+    jobs.start("late", job)
+    assert job.cancelled
+    jobs.close()

@@ -53,7 +53,7 @@ from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
 from pennello.ui.memory import give_back
-from pennello.ui.window import BENCH, MainWindow
+from pennello.ui.window import BENCH, CHART, ORDER, TRAY, MainWindow
 
 STALL_S = 1.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
@@ -362,7 +362,9 @@ class Monkey:
                 widget.close()
         self.document.replace(demo_plan())
         self.window.resize(1280, 800)
-        self.window.go_to(BENCH)
+        for station in (TRAY, CHART, ORDER, BENCH):  # each holds the demo's own films then, and no other's
+            self.window.go_to(station)
+            self._let_work_end(20.0)
         for most_s in (60.0, 6.0, 6.0):  # the slow engine may be at work on a large plan for that long
             self._let_work_end(most_s)
             forget_kept()

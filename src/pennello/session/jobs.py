@@ -93,9 +93,13 @@ class Jobs:
         self._workers = workers
         self._pool: ThreadPoolExecutor | None = None
         self._running: dict[str, tuple[Job[Any], Future[None]]] = {}
+        self._left = False
 
     def start(self, key: str, job: Job[Any]) -> None:
-        """Start a job."""
+        """Start a job; one that comes when its page has gone is cancelled at once."""
+        if self._left:
+            job.cancel()
+            return
         from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
 
         self.cancel(key)
@@ -112,6 +116,7 @@ class Jobs:
 
     def leave(self) -> None:
         """Cancel all; the workers end by themselves, and nobody waits for them now."""
+        self._left = True
         for key in list(self._running):
             self.cancel(key)
         if self._pool is not None:
