@@ -9,10 +9,13 @@ import pytest
 
 from pennello.design.on_chart import moved_group, painted_plan, pieces_on, with_new_motif
 from pennello.design.plan import Plan
+from pennello.design.scene import paint_all
 from pennello.files.demo import demo_plan
+from pennello.kept import forget_kept
 from pennello.lay.engine import kernel
 from pennello.lay.warming import rehearse
 from pennello.motif.place import Place
+from pennello.session.catalogue import PX_PER_MM, Pictures, motif_plan
 from pennello.session.chart_scene import ChartScene
 from pennello.session.document import Document
 from pennello.session.settings import Settings
@@ -82,3 +85,23 @@ def test_where_150_strokes_lie_is_worked_out(benchmark):
         painted_plan(plan, "face")
 
     benchmark(work)
+
+
+@pytest.mark.parametrize("key", ["whole-heart", "shell-flower", "rose-open", "tea-rose", "many-petals"])
+def test_a_motif_is_laid_anew(benchmark, doer, key):
+    plan = motif_plan(demo_plan(), key)
+
+    def work():
+        forget_kept()
+        paint_all(plan, PX_PER_MM, doer)
+
+    benchmark(work)
+    benchmark.extra_info["strokes"] = len(plan.strokes)
+    benchmark.extra_info["wanted, ms"] = 60
+
+
+def test_the_catalogue_comes_from_its_folder(benchmark, doer, tmp_path):
+    plan = demo_plan()
+    Pictures(plan, tmp_path).all()
+    benchmark(lambda: Pictures(plan, tmp_path).all())
+    benchmark.extra_info["wanted, ms"] = 200

@@ -18,12 +18,13 @@ from pennello.errors import OutOfRangeError
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
-from pennello.lay.skin_film import Box, Engine
+from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.lay.track import Track
 from pennello.load.look import edge_colours
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
+Report = Callable[[float, str], None]
 
 REST_S = 0.35
 """How long the hand rests between two strokes of a playing: loads and waits are left out (a default)."""
@@ -36,6 +37,7 @@ MOST_WRITTEN_PIXELS = 160_000
 HELD_S = 2.0
 """How long a moving picture holds the finished strokes before it begins again."""
 
+_NOTHING = np.empty((0, 0, 3), np.uint8)
 _FERRULE = (70, 66, 60)
 
 
@@ -50,12 +52,14 @@ class Beat:
 
 
 class Playing:
-    """A plan's strokes one after another; films are laid as the playing reaches them.
+    """A plan's strokes one after another: all are laid once, then any moment is there at once.
 
     Parameters
     ----------
     px_per_mm
         0.5 to 64; less if the picture would be larger than is kept for a screen.
+    report
+        Is told how far it is, 0 to 1, and may raise to stop.
 
     Raises
     ------
@@ -69,19 +73,28 @@ class Playing:
         px_per_mm: float = 4.0,
         engine: Engine | None = None,
         most_pixels: int = MOST_SHOWN_PIXELS,
+        report: Report = lambda *_: None,
     ) -> None:
         if not plan.strokes:
             raise OutOfRangeError("number of strokes to play", 0, "at least 1")
         self.plan = plan
         self.canvas: Canvas = skin_canvas(plan, px_per_mm, most_pixels)
         self.beats = _beats(plan)
-        self._engine = engine or best()
+        doer = engine or best()
         self._pulls = pulls(plan, self.canvas.px_per_mm)
-        self._starts = starts(plan)
-        self._rate = evaporation_um_s(plan.dry_after_s)
-        paints = {paint.id: paint for paint in plan.paints}
-        self._colours = {one.id: edge_colours(plan.edge(one.id), paints) for one in plan.strokes}
+        self._colours = _colours(plan)
+        film = fresh_film(plan, self.canvas)
+        self._bare = doer.picture(film, Box(0, self.canvas.rows, 0, self.canvas.columns)).copy()
+        self._patches = tuple(self._laid(film, doer, report))
         self._rewind()
+
+    def _laid(self, film: SkinFilm, engine: Engine, report: Report) -> Iterator[tuple[Box, Picture]]:
+        """Lay stroke after stroke; give the pixels that each changes, as they are after it."""
+        carrying, rate, at = Carrying(), evaporation_um_s(self.plan.dry_after_s), starts(self.plan)
+        for number, one in enumerate(self._pulls):
+            report(number / len(self._pulls), "laying")
+            box = carrying.lay(film, one, at[number], engine, rate)
+            yield box, engine.picture(film, box).copy() if not box.empty else _NOTHING
 
     @property
     def seconds(self) -> float:
@@ -89,12 +102,8 @@ class Playing:
         return self.beats[-1].end_s + REST_S
 
     def _rewind(self) -> None:
-        self._film = fresh_film(self.plan, self.canvas)
-        self._carrying = Carrying()
-        self._laid = 0
-        rows, columns = self.canvas.rows, self.canvas.columns
-        self._after = self._engine.picture(self._film, Box(0, rows, 0, columns)).copy()
-        self._before = self._after
+        self._before = self._after = self._bare
+        self._at = -1
         self._swept: tuple[int, int, Image.Image] | None = None
 
     def beat_at(self, at_s: float) -> int:
@@ -104,7 +113,7 @@ class Playing:
     def frame(self, at_s: float, *, brush: bool = True) -> Picture:
         """Return the picture at a time, s: sRGB bytes, shape (rows, columns, 3), with the brush on it or without."""
         number = self.beat_at(at_s)
-        self._lay_until(number)
+        self._go_to(number)
         beat = self.beats[number]
         part = min(max((at_s - beat.start_s) / (beat.end_s - beat.start_s), 0.0), 1.0)
         track = self._pulls[number].track
@@ -118,21 +127,18 @@ class Playing:
             self._draw_brush(picture, self._pulls[number], moment)
         return np.ascontiguousarray(picture)
 
-    def _lay_until(self, number: int) -> None:
-        """Lay the strokes up to one; start anew where the playing went back."""
-        if number + 1 < self._laid:
+    def _go_to(self, number: int) -> None:
+        """Have the picture before a stroke and the one after it; from the start again where the playing went back."""
+        if number == self._at:
+            return
+        if number < self._at:
             self._rewind()
-        while self._laid <= number:
-            self._before = self._after
-            one = self._pulls[self._laid]
-            box = self._carrying.lay(self._film, one, self._starts[self._laid], self._engine, self._rate)
-            after = self._before.copy()
-            if not box.empty:
-                part = self._engine.picture(self._film, box)
-                after[box.top : box.bottom, box.left : box.right] = part
-            self._after = after
-            self._swept = None
-            self._laid += 1
+        before = self._after.copy()
+        for one in self._patches[self._at + 1 : number]:
+            _put(before, *one)
+        after = before.copy()
+        _put(after, *self._patches[number])
+        self._before, self._after, self._at, self._swept = before, after, number, None
 
     def _mask(self, number: int, moment: int) -> Image.Image:
         """Return what the edge has passed over up to a moment of a stroke."""
@@ -199,6 +205,22 @@ class Playing:
         picture[...] = np.asarray(image)
 
 
+def _put(picture: Picture, box: Box, patch: Picture) -> None:
+    """Put the pixels of a box into a picture, in place."""
+    if not box.empty:
+        picture[box.top : box.bottom, box.left : box.right] = patch
+
+
+def _colours(plan: Plan) -> dict[str, Picture]:
+    """Return the colours along the edge of each stroke's load, by id; one that goes on has those of its load."""
+    paints = {paint.id: paint for paint in plan.paints}
+    found: dict[str, Picture] = {}
+    for one in plan.strokes:
+        goes_on = not one.recipe.pickups and one.recipe.after in found
+        found[one.id] = found[one.recipe.after] if goes_on else edge_colours(plan.edge(one.id), paints)
+    return found
+
+
 def alone(plan: Plan, name: str) -> Plan:
     """Return the plan with one of its strokes only, and those whose leftovers it goes on with."""
     wanted = [plan.stroke(name)]
@@ -235,9 +257,7 @@ def frames(playing: Playing, speed: float = 1.0, per_s: int = EXPORT_FRAMES_S) -
     yield playing.frame(playing.seconds, brush=False)
 
 
-def animation(
-    playing: Playing, kind: str = "apng", speed: float = 1.0, report: Callable[[float, str], None] = lambda *_: None
-) -> bytes:
+def animation(playing: Playing, kind: str = "apng", speed: float = 1.0, report: Report = lambda *_: None) -> bytes:
     """Return a playing as an animated PNG ("apng") or GIF ("gif"), played again and again.
 
     Parameters

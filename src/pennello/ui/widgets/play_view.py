@@ -110,7 +110,7 @@ class PlayView(QWidget):
             self._jobs,
             "play",
             self,
-            lambda _: Playing(make(), px_per_mm),
+            lambda job: Playing(make(), px_per_mm, report=job.report),
             finished=lambda ready: self._take(ready, start=start),
             failed=self.words.setText,
         )
@@ -272,7 +272,7 @@ class PlayPage(QDialog):
         kind = "gif" if path.suffix.lower() == ".gif" else "apng"
 
         def work(job: Job[Any]) -> None:
-            playing = Playing(make(), most_pixels=MOST_WRITTEN_PIXELS)
+            playing = Playing(make(), most_pixels=MOST_WRITTEN_PIXELS, report=job.report)
             write_bytes(animation(playing, kind, speed, job.report), path)
 
         self.bar.show()
