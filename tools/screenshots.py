@@ -224,6 +224,7 @@ def main() -> None:
         folder = Path(arguments[at + 1])
         del arguments[at : at + 2]
     folder.mkdir(parents=True, exist_ok=True)
+    os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp()  # pictures of the catalogue are laid anew
     app = make_application()
     apply_theme(app, "linen")
     warm_up().join()  # the whole skin would take the reference too long

@@ -8,6 +8,7 @@ import shutil
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, replace
+from functools import cache
 from pathlib import Path
 
 import msgspec
@@ -133,10 +134,22 @@ def cache_folder() -> Path:
 
 
 def of_plan(plan: Plan) -> str:
-    """Return a name for what pictures depend on: the plan's loads, cakes, paints, skin, and the program's version."""
+    """Return a name for what pictures depend on: the plan's loads, cakes, paints, skin, and how shapes are made."""
     bare = replace(plan, motifs=(), overlays=(), reserved=(), title="", place="")
     data: bytes = msgspec.json.encode(from_plan(bare))
-    return hashlib.sha256(data + pennello.__version__.encode()).hexdigest()[:24]
+    return hashlib.sha256(data + _shapes_made()).hexdigest()[:24]
+
+
+@cache
+def _shapes_made() -> bytes:
+    """Return what tells one way of making shapes from another: the version, and the modules that they are made by."""
+    told = [pennello.__version__]
+    for folder in ("motif", "lay", "lay/families"):
+        with suppress(OSError):  # nothing to be looked at in a packed program: its version tells
+            for module in sorted((Path(__file__).parents[1] / folder).glob("*.py")):
+                about = module.stat()
+                told.append(f"{module.name} {about.st_size} {about.st_mtime_ns}")
+    return "\n".join(told).encode()
 
 
 class Pictures:
