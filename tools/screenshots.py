@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 import sys
 import tempfile
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QEventLoop, QTimer
@@ -215,6 +217,20 @@ def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> N
     window.close()
 
 
+def shots(folder: Path) -> dict[str, Callable[[], None]]:
+    """Return what writes each view, by its name."""
+    return {
+        **{view[0]: partial(shoot, *view, folder) for view in VIEWS},
+        "families": partial(shoot_families, folder),
+        "chart": partial(shoot_chart, "chart", "linen", folder),
+        "chart-lamp": partial(shoot_chart, "chart-lamp", "lamp", folder),
+        "catalogue": partial(shoot_catalogue, folder),
+        "order": partial(shoot_order, folder),
+        "colourways": partial(shoot_colourways, folder),
+        **{view[0]: partial(shoot_tray, *view, folder) for view in TRAY_VIEWS},
+    }
+
+
 def main() -> None:
     """Write all views, or those named, into docs/screenshots or the folder after --to."""
     arguments = sys.argv[1:]
@@ -228,23 +244,9 @@ def main() -> None:
     app = make_application()
     apply_theme(app, "linen")
     warm_up().join()  # the whole skin would take the reference too long
-    for name, stroke, theme, size in VIEWS:
+    for name, shot in shots(folder).items():
         if not arguments or name in arguments:
-            shoot(name, stroke, theme, size, folder)
-    if not arguments or "families" in arguments:
-        shoot_families(folder)
-    for name, theme in (("chart", "linen"), ("chart-lamp", "lamp")):
-        if not arguments or name in arguments:
-            shoot_chart(name, theme, folder)
-    if not arguments or "catalogue" in arguments:
-        shoot_catalogue(folder)
-    if not arguments or "order" in arguments:
-        shoot_order(folder)
-    if not arguments or "colourways" in arguments:
-        shoot_colourways(folder)
-    for name, kind, chosen, theme in TRAY_VIEWS:
-        if not arguments or name in arguments:
-            shoot_tray(name, kind, chosen, theme, folder)
+            shot()
     app.quit()
 
 

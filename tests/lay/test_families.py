@@ -43,9 +43,15 @@ def test_all_families_are_there():
     assert all(family(key).stroke() for key in OLD), "older keys stay readable"
 
 
-@pytest.mark.parametrize("key", [one.key for one in FAMILIES.values() if one.hold in (Hold.UPRIGHT, Hold.PUSH)])
+FROM_A_CORNER = ("c-curve", "wave-crest", "wing-curl")
+
+
+@pytest.mark.parametrize(
+    "key",
+    [one.key for one in FAMILIES.values() if one.hold in (Hold.UPRIGHT, Hold.PUSH) or one.key in FROM_A_CORNER],
+)
 def test_no_blunt_foot(key):
-    """Upright and pushed strokes begin and end on the chisel: under 35 % of their greatest width (common practice)."""
+    """They begin and end on the chisel or a corner: under 35 % of their greatest width (common practice)."""
     track = pull(FAMILIES[key].stroke(), catalogue.brushes()[FAMILIES[key].tool], GradientAxis.ACROSS).track
     ribbon = track.touch_mm * np.sin(track.phi) + track.thicknesses_mm * np.cos(track.phi)
     assert max(ribbon[0], ribbon[-1]) < 0.35 * ribbon.max()

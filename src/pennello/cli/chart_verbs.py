@@ -25,7 +25,7 @@ from pennello.files.chart_svg import chart_svg, motif_svg
 from pennello.files.motif_file import SUFFIX, read_own, write_own
 from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import counted
+from pennello.motif.motif import Motif, counted
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.motif_library import keep
@@ -48,36 +48,41 @@ def motif_verb(wish: Namespace) -> int:
         return 0
     if wish.name.endswith(SUFFIX):
         return _place_own(wish)
-    kind, values = motif(motif_key(wish.name)), numbers(wish.set)
+    return _say_motif(wish, motif(motif_key(wish.name)), numbers(wish.set))
+
+
+def _say_motif(wish: Namespace, kind: Motif, values: dict[str, float]) -> int:
+    """Say what a motif comes to, and do with it what is asked: its paths, its place on a chart."""
     width, per_load = wish.brush_mm, wish.per_load or kind.per_load
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
     taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, per_load)
     if wish.svg:
         write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
     placed = {"placed": _place(wish, kind.key, values)} if wish.plan else {}
-    answer = {
-        **placed,
-        "motif": kind.key,
-        "values": kind.values(values),
-        "parts": {
-            part.key: {"brush": part.tool, "load": part.role.words, "wet": part.wet.value, "per_load": part.reload}
-            for part in kind.parts
-        },
-        "says": [*made.says, taken.words],
-        "spacings": [{**asdict(one), "overlap_mm": one.overlap_mm} for one in made.spacings],
-        "per_load": per_load,
-        "loads": taken.loads,
-        "seconds": round(taken.seconds, 1),
-        "strokes": [
-            {"part": piece.part, "row": piece.row, "points_mm": [list(point) for point in piece.stroke.path.points_mm]}
-            for piece in made.pieces
-        ],
-    }
-    if wish.json:
-        write_json(answer)
-    else:
+    if not wish.json:
         parts = [f"{part.name}: {part.role.words} ({part.tool})" for part in kind.parts]
         print(kind.name, *made.says, taken.words, *parts, sep="\n  ")
+        return 0
+    write_json(
+        {
+            **placed,
+            "motif": kind.key,
+            "values": kind.values(values),
+            "parts": {
+                part.key: {"brush": part.tool, "load": part.role.words, "wet": part.wet.value, "per_load": part.reload}
+                for part in kind.parts
+            },
+            "says": [*made.says, taken.words],
+            "spacings": [{**asdict(one), "overlap_mm": one.overlap_mm} for one in made.spacings],
+            "per_load": per_load,
+            "loads": taken.loads,
+            "seconds": round(taken.seconds, 1),
+            "strokes": [
+                {"part": one.part, "row": one.row, "points_mm": [list(point) for point in one.stroke.path.points_mm]}
+                for one in made.pieces
+            ],
+        }
+    )
     return 0
 
 

@@ -102,3 +102,20 @@ def moved(pieces: list[Piece], x_mm: float = 0.0, y_mm: float = 0.0, turn_deg: f
 def dot(press: float, x_mm: float = 0.0, y_mm: float = 0.0) -> Stroke:
     """Return a dot."""
     return at(stroke("dot", press=press), x_mm, y_mm)
+
+
+def in_triangle(count: int, step_mm: float) -> list[Point]:
+    """Return so many places in rows of one, two, three and so on, evenly apart."""
+    places: list[Point] = []
+    row = 1
+    while len(places) < count:
+        places += [((n - (row - 1) / 2) * step_mm, (row - 1) * step_mm * math.sqrt(3) / 2) for n in range(row)]
+        row += 1
+    return places[:count]
+
+
+def graded(places: list[Point], first: float, last: float) -> list[Piece]:
+    """Return dots at places, pressed from the first pressure to the last."""
+    steps = max(len(places) - 1, 1)
+    presses = [first + n / steps * (last - first) for n in range(len(places))]
+    return [Piece("dot", dot(min(max(press, 0.1), 1.0), *at)) for press, at in zip(presses, places, strict=True)]

@@ -6,6 +6,7 @@ import math
 
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
+from pennello.motif.grammar import graded, in_triangle
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
 from pennello.motif.roles import LINE, Check
 
@@ -23,20 +24,8 @@ ARMS = Parameter("arms", "arms", 9, 5, 24, "×")
 
 def _dots(values: Values, _: Prints) -> Made:
     count, step = round(values["dots"]), values["step_mm"]
-    places: list[tuple[float, float]] = []
-    if values["triangle"] >= 0.5:
-        row = 1
-        while len(places) < count:
-            places += [((n - (row - 1) / 2) * step, (row - 1) * step * math.sqrt(3) / 2) for n in range(row)]
-            row += 1
-        places = places[:count]
-    else:
-        places = [(n * step, 0.0) for n in range(count)]
-    pieces = []
-    for number, (x, y) in enumerate(places):
-        part = number / max(count - 1, 1)
-        press = values["first"] + part * (values["last"] - values["first"])
-        pieces.append(Piece("dot", at(family("dot").stroke(press=min(max(press, 0.1), 1.0)), x, y)))
+    row = [(n * step, 0.0) for n in range(count)]
+    pieces = graded(in_triangle(count, step) if values["triangle"] >= 0.5 else row, values["first"], values["last"])
     return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
 
 

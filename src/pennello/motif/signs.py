@@ -10,7 +10,7 @@ import numpy as np
 from pennello.lay.families.family import Parameter
 from pennello.lay.families.shapes import arc, straight
 from pennello.lay.stroke import Key, Nib, NibMode, PartKey, Stroke
-from pennello.motif.grammar import both, directions, dot, outward, stroke, upright
+from pennello.motif.grammar import both, directions, dot, graded, in_triangle, outward, stroke, upright
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
 from pennello.motif.roles import HEART, LINE, LIP, SEA, Check
 from pennello.motif.spacing import spaced
@@ -169,22 +169,9 @@ def _swirl(values: Values, _: Prints) -> Made:
 def _dots(values: Values, _: Prints) -> Made:
     """Dots that grow smaller: a row, a bow, or a triangle."""
     count, step = round(values["dots"]), values["step_mm"]
-    places: list[tuple[float, float]] = []
-    if values["triangle"] >= 0.5:
-        row = 1
-        while len(places) < count:
-            places += [((n - (row - 1) / 2) * step, (row - 1) * step * math.sqrt(3) / 2) for n in range(row)]
-            row += 1
-        places = places[:count]
-    else:
-        middle = (count - 1) / 2
-        sag = values["bow_mm"]
-        places = [((n - middle) * step, sag * (((n - middle) / max(middle, 1)) ** 2 - 1)) for n in range(count)]
-    pieces = []
-    for number, (x, y) in enumerate(places):
-        part = number / max(count - 1, 1)
-        press = values["first"] + part * (values["last"] - values["first"])
-        pieces.append(Piece("dot", dot(min(max(press, 0.1), 1.0), x, y)))
+    middle, sag = (count - 1) / 2, values["bow_mm"]
+    bow = [((n - middle) * step, sag * (((n - middle) / max(middle, 1)) ** 2 - 1)) for n in range(count)]
+    pieces = graded(in_triangle(count, step) if values["triangle"] >= 0.5 else bow, values["first"], values["last"])
     return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
 
 
