@@ -4,9 +4,13 @@ import numpy as np
 import pytest
 
 from pennello.design.plan import Plan
+from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import MOTIFS
+from pennello.path.cubic import line
 from pennello.session import catalogue
 from pennello.session.catalogue import MOST_KEPT, Pictures, laid, motif_plan, of_plan
+
+PRESSED = Stroke(line((3.0, 4.0), (50.0, 6.0)), pressure=0.8)
 
 
 @pytest.fixture
@@ -53,6 +57,9 @@ def test_other_loads_or_another_way_of_making_shapes_are_other_pictures(demo, fe
     here = of_plan(demo)
     assert of_plan(replace(demo, title="Another evening")) == here, "a title changes no picture"
     assert of_plan(replace(demo, skin=Skin(-40.0))) != here
+    moved = replace(demo, strokes=tuple(replace(one, stroke=PRESSED, wait_s=9.0) for one in demo.strokes))
+    assert of_plan(moved) == here, "pictures rest on loads, not on the ways of the strokes on the Bench"
+    assert of_plan(replace(demo, strokes=demo.strokes[1:])) != here
     monkeypatch.setattr(catalogue, "_shapes_made", lambda: b"other")
     assert of_plan(demo) != here
 

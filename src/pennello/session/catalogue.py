@@ -18,17 +18,20 @@ from numpy.typing import NDArray
 from PIL import Image, PngImagePlugin
 
 import pennello
+from pennello.aim.wish import Stop, Wanted
 from pennello.design.fresh import fresh_plan, with_family_stroke
 from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.own import Own, with_own
-from pennello.design.plan import Plan, skin_bytes
+from pennello.design.plan import Plan, PlanStroke, skin_bytes
 from pennello.design.scene import paint_all
 from pennello.files.plan_convert import from_plan
 from pennello.lay.engine import kernel
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.lay.skin_film import Box
+from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.place import HERE
+from pennello.path.cubic import line
 from pennello.solve.suiting import with_loads_for
 
 Picture = NDArray[np.uint8]
@@ -39,6 +42,7 @@ SIZE_PX = (232, 184)
 MOST_KEPT = 12
 _ROW_DRIES_S = 12.0
 _SEEN = 4
+_NO_WAY, _NO_WISH = Stroke(line((0.0, 0.0), (1.0, 0.0))), Wanted((Stop(srgb="#ffffff"),))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -80,10 +84,14 @@ def _dried(plan: Plan, *, in_one_go: bool) -> Plan:
     return replace(plan, strokes=tuple(replace(one, wait_s=wait) for one in plan.strokes))
 
 
-def own_plan(plan: Plan, own: Own) -> Plan:
-    """Return a plan whose strokes are those of a motif of one's own, in its own colours, on the plan's skin."""
-    alone = Plan(skin=plan.skin, dry_after_s=plan.dry_after_s)
-    return _dried(painted_plan(with_own(alone, own, "face", HERE)[0], "face"), in_one_go=False)
+def own_plan(plan: Plan, own: Own, *, own_colours: bool = True) -> Plan:
+    """Return a plan whose strokes are those of a motif of one's own, in its own colours or with the plan's loads."""
+    if own_colours:
+        alone = Plan(skin=plan.skin, dry_after_s=plan.dry_after_s)
+    else:
+        alone = replace(plan, motifs=(), overlays=(), reserved=())
+    made, _ = with_own(alone, own, "face", HERE, own_colours=own_colours)
+    return _dried(painted_plan(made, "face"), in_one_go=False)
 
 
 def family_plan(plan: Plan, key: str) -> Plan:
@@ -135,9 +143,26 @@ def cache_folder() -> Path:
 
 def of_plan(plan: Plan) -> str:
     """Return a name for what pictures depend on: the plan's loads, cakes, paints, skin, and how shapes are made."""
-    bare = replace(plan, motifs=(), overlays=(), reserved=(), title="", place="")
-    data: bytes = msgspec.json.encode(from_plan(bare))
+    data: bytes = msgspec.json.encode(from_plan(rests_on(plan)))
     return hashlib.sha256(data + _shapes_made()).hexdigest()[:24]
+
+
+def rests_on(plan: Plan) -> Plan:
+    """Return what of a plan pictures depend on: its loads, not the ways that its strokes take nor what is wished.
+
+    Where a stroke goes on with a leftover, how much is left hangs on the way before, which is kept then.
+    """
+    strokes = plan.strokes
+    if not any(one.recipe.after for one in strokes):
+        strokes = tuple(PlanStroke(one.id, "", one.brush, one.recipe, _NO_WAY, _NO_WISH) for one in strokes)
+    return Plan(
+        skin=plan.skin,
+        paints=plan.paints,
+        cakes=plan.cakes,
+        brushes=plan.brushes,
+        strokes=strokes,
+        dry_after_s=plan.dry_after_s,
+    )
 
 
 @cache

@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QImage, QPainter, QPixmap
 
 from pennello.design.plan import Plan
-from pennello.session.catalogue import Pictures, Shown
+from pennello.session.catalogue import Pictures, Shown, rests_on
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.widgets.mat import centred
 from pennello.ui.widgets.paint import to_image
@@ -64,7 +64,7 @@ class Gallery(QObject):
         super().__init__(parent)
         self._what, self._jobs = what, Jobs()
         self.pictures: dict[str, Seen] = {}
-        self._of: tuple[Any, ...] = ()
+        self._of: Plan | None = None
         self._plan: Plan | None = None
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -72,12 +72,12 @@ class Gallery(QObject):
 
     def show_plan(self, plan: Plan, after_ms: int | None = None) -> None:
         """Look for the pictures of a plan's loads, once it has rested; those that are there stay until then."""
-        rests_on = (plan.skin, plan.paints, plan.cakes, plan.brushes, plan.strokes, plan.dry_after_s)
-        if rests_on == self._of and (self.pictures or self._soon.isActive()):
+        of = rests_on(plan)
+        if of == self._of and (self.pictures or self._soon.isActive()):
             if after_ms == 0 and self._soon.isActive():
                 self._soon.start(0)
             return
-        self._of, self._plan = rests_on, plan
+        self._of, self._plan = of, plan
         self._soon.start(SOON_MS if after_ms is None else after_ms)
 
     def _look(self) -> None:

@@ -7,7 +7,7 @@ from functools import partial
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QImage
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
 from pennello.kit import catalogue
@@ -30,12 +30,12 @@ class CataloguePage(QDialog):
 
     Signals
     -------
-    picked(str), own_picked(Kept)
-        Put it on the chart.
+    picked(str), own_picked(Kept, bool)
+        Put it on the chart; one of one's own in its own colours, or with the plan's loads.
     """
 
     picked = Signal(str)
-    own_picked = Signal(object)
+    own_picked = Signal(object, bool)
 
     def __init__(self, plan: Plan, own: Sequence[Kept], gallery: Gallery, parent: QWidget) -> None:
         super().__init__(parent)
@@ -74,6 +74,10 @@ class CataloguePage(QDialog):
         close.setProperty("chip", True)
         close.setAutoDefault(False)
         close.clicked.connect(self.close)
+        self.plan_colours = QCheckBox("with the plan's loads")
+        self.plan_colours.setToolTip("In other colours: the loads of the plan that are most like its own")
+        self.plan_colours.toggled.connect(lambda _: self._show_chosen(self.motifs.key))
+        foot.addWidget(self.plan_colours)
         foot.addStretch(1)
         foot.addWidget(close)
         foot.addWidget(self.put)
@@ -86,6 +90,7 @@ class CataloguePage(QDialog):
 
     def _show_chosen(self, key: str) -> None:
         self.put.setEnabled(bool(key))
+        self.plan_colours.setVisible(key in self._own)
         if not key:
             self.name.setText("Nothing of that name")
             self.words.setText("Search for another word, or choose all.")
@@ -97,8 +102,8 @@ class CataloguePage(QDialog):
             self.name.setText(own.name)
             self.words.setText("Your own")
             loads = ", ".join(one.name for one in own.parts.strokes)
-            self.parts.setText(f"{len(own.parts.motifs)} things, with their own loads: {loads}")
-            make = partial(own_plan, self._plan, own)
+            self.parts.setText(f"{len(own.parts.motifs)} things, kept with these loads: {loads}")
+            make = partial(own_plan, self._plan, own, own_colours=not self.plan_colours.isChecked())
         else:
             kind = motif(key)
             self.name.setText(kind.name)
@@ -115,7 +120,7 @@ class CataloguePage(QDialog):
         """Put the chosen one on the chart; the page stays open for the next."""
         key = self.motifs.key
         if key in self._own:
-            self.own_picked.emit(self._own[key])
+            self.own_picked.emit(self._own[key], not self.plan_colours.isChecked())
         elif key:
             self.picked.emit(key)
 

@@ -224,10 +224,11 @@ class ChartStation(QWidget):
         self.own = own_motifs()
         self.strip.show_own(self.own)
 
-    def add_own(self, kept: Kept) -> None:
-        """Put a motif of one's own on the chart, with the loads that it was kept with."""
+    def add_own(self, kept: Kept, own_colours: bool = True) -> None:  # noqa: FBT001, FBT002 - a signal's own value
+        """Put a motif of one's own on the chart, with the loads that it was kept with or with the plan's."""
+        here, key = self.model.document.committed, self.model.key
         try:
-            plan, ids = with_own(self.model.document.committed, kept.own, self.model.key, self._middle())
+            plan, ids = with_own(here, kept.own, key, self._middle(), own_colours=own_colours)
         except PennelloError as error:
             self.said.emit(str(error))
             return
