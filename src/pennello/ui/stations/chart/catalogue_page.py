@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBo
 from pennello.design.plan import Plan
 from pennello.kit import catalogue
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import Motif
+from pennello.motif.motif import Motif, counted
 from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery
@@ -102,7 +102,7 @@ class CataloguePage(QDialog):
             self.name.setText(own.name)
             self.words.setText("Your own")
             loads = ", ".join(one.name for one in own.parts.strokes)
-            self.parts.setText(f"{len(own.parts.motifs)} things, kept with these loads: {loads}")
+            self.parts.setText(f"{counted(len(own.parts.motifs), 'thing')}, kept with these loads: {loads}")
             make = partial(own_plan, self._plan, own, own_colours=not self.plan_colours.isChecked())
         else:
             kind = motif(key)
