@@ -17,7 +17,8 @@ from pennello.load.recipe import PickUp, Recipe
 from pennello.motif.place import Place
 from pennello.session.kit import shipped_kit
 from pennello.solve.design_cake import Terms, design_cake
-from pennello.solve.find_load import Filters, find_load
+from pennello.solve.find_load import find_load
+from pennello.solve.finds import Filters
 from pennello.solve.for_plan import look_of, with_design, with_find
 from pennello.solve.kit import at_hand, stock
 

@@ -47,7 +47,6 @@ def test_find_load_answers_and_takes(ask, tmp_path):
         (("find-load", DEMO, "beetle-scale", "--top", "0"), "1 to 40"),
         (("find-load", DEMO, "beetle-scale", "--kit", "/nowhere/kit.sqlite"), "not there"),
         (("find-load", DEMO, "beetle-scale", "--top", "2", "--take", "9"), "--take"),
-        (("find-load", DEMO, "kelp-leaf"), "laid with a dip"),
         (("design-cake", DEMO, "dahlia-petal", "--stripes", "9"), "2 to 7"),
         (("design-cake", DEMO, "dahlia-petal", "--paints", "foam-white"), "at least two paints"),
         (("design-cake", DEMO, "dahlia-petal", "--paints", "none-such"), "paint"),
@@ -96,6 +95,18 @@ def test_forgive_answers(ask):
     assert "It minds" in words
 
 
+def test_a_dip_and_a_colour_are_asked_for(ask, tmp_path):
+    out = tmp_path / "out.pennello"
+    found = ask("find-load", DEMO, "kelp-leaf", "--json", "--top", "2", "--take", "1", "--out", out)["candidates"]
+    assert [one["way"] for one in found[0]["pickups"]] == ["dip"] * len(found[0]["pickups"])
+    assert read_plan(out).stroke("kelp-leaf").recipe.pan_paints == tuple(
+        dict.fromkeys(name for one in found[0]["pickups"] for name in one["pan"])
+    )
+    assert "dip in" in ask("find-load", DEMO, "kelp-leaf", "--top", "1")
+    ways = ask("colourways", DEMO, "--kit", "--colour", "blue", "--strokes", "dahlia-petal", "--json")["colourways"]
+    assert all("blue" in way["name"] and list(way["cakes"]) == ["dahlia-wrist"] for way in ways)
+
+
 def test_loads_and_colourways(ask, tmp_path):
     out = tmp_path / "out.pennello"
     found = ask("loads", DEMO, "--json", "--apply", "--out", out, "--seconds", "1")
@@ -105,6 +116,7 @@ def test_loads_and_colourways(ask, tmp_path):
     assert "instead of" in ask("loads", DEMO, "--seconds", "1")
     ways = ask("colourways", DEMO, "--json", "--kit", "--take", "1", "--out", out)["colourways"]
     assert read_plan(out).stroke("dahlia-petal").recipe.cakes == (ways[0]["cakes"]["dahlia-wrist"],)
+    assert all(one["own"] or one["mean_de00"] <= 6 for served in found["served"] for one in served["strokes"])
     assert "->" in ask("colourways", DEMO, "--kit")
 
 

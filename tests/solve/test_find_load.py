@@ -7,16 +7,22 @@ import numpy as np
 import pytest
 from tests.solve.conftest import FLAT, PAINTS, SKIN, random_cake, random_wish, tried
 
+from pennello.aim.comparison import compare
 from pennello.aim.reasons import reason_of
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
+from pennello.design.wishing import with_load_wished
 from pennello.errors import PennelloError
-from pennello.kit.cake import Cake, Stripe
+from pennello.kit.applicator import GradientAxis
+from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Near, optics
 from pennello.kit.shelf import Keeping, Kit, KitItem
+from pennello.load.recipe import PickUp, Recipe, Way
+from pennello.session.kit import shipped_kit
 from pennello.solve.candidates import composition_of, exact_shares, offsets_of, search
 from pennello.solve.coats import coat_lab, laid_um
-from pennello.solve.find_load import Filters, find_load
+from pennello.solve.find_load import find_load
+from pennello.solve.finds import Filters
 from pennello.solve.for_plan import with_find
 from pennello.solve.kit import at_hand
 
@@ -158,9 +164,53 @@ def test_alike_and_dark_kits_still_answer(two_tone_plan):
     assert board.finds[0].holds_share == 0
 
 
-def test_dips_are_declined(demo):
-    with pytest.raises(PennelloError, match="laid with a dip"):
-        find_load(demo, "kelp-leaf", at_hand(demo))
+def wished_for(plan, name, *pickups):
+    """Return a plan in which a stroke has a load and wishes for what that lays, and the stroke without that load."""
+    stroke = plan.stroke(name)
+    plan = with_stroke(plan, replace(stroke, recipe=Recipe(pickups)))
+    wished = with_load_wished(plan, name)
+    first = replace(pickups[0], pan=(Portion("foam-white", 1.0),))
+    last = replace(pickups[-1], pan=(Portion("foam-white", 1.0),))
+    lost = replace(wished.stroke(name), recipe=Recipe((first, last)))
+    return wished, with_stroke(wished, lost)
+
+
+@pytest.mark.parametrize(
+    ("tip", "belly", "depth"), [("samphire", "bladderwrack", 0.3), ("thrift-pink", "foam-white", 0.5)]
+)
+def test_a_dip_is_found_again(demo, tip, belly, depth):
+    kit = shipped_kit()
+    own = demo.stroke("kelp-leaf").recipe.pickups
+    body, top = (replace(one, pan=(Portion(paint, 1.0),)) for one, paint in zip(own, (belly, tip), strict=True))
+    wished, lost = wished_for(demo, "kelp-leaf", body, replace(top, part=(0.0, depth)))
+    board = find_load(lost, "kelp-leaf", at_hand(lost, kit), tries=0)
+    best = board.finds[0]
+    assert best.recipe.pan_paints[0] == belly
+    assert (belly, tip) in [find.recipe.pan_paints for find in board.finds]  # another tip may come as near
+    assert best.recipe.pickups[-1].part[1] == pytest.approx(depth, abs=0.15)
+    attempt = wished.attempt("kelp-leaf")
+    assert best.mean_de00 < compare(attempt.lay(2.0), attempt).mean_de00 + 0.3
+    taken = with_find(lost, "kelp-leaf", best, at_hand(lost, kit).by_name)
+    assert taken.edge("kelp-leaf").axis is GradientAxis.ALONG
+    single = find_load(lost, "kelp-leaf", at_hand(lost, kit), Filters(one_visit=True), tries=0)
+    assert all(len(find.recipe.pickups) == 1 for find in single.finds)
+    cake = next(cake for cake in demo.cakes if "bladderwrack" in cake.paints)
+    on_cake = find_load(lost, "kelp-leaf", at_hand(lost).only([cake.id]), tries=0)
+    assert {pickup.cake for find in on_cake.finds for pickup in find.recipe.pickups} == {cake.id}
+
+
+def test_a_side_load_is_found_again(two_tone_plan):
+    body = PickUp(pan=(Portion("mussel-blue", 1.0),), passes=12, way=Way.ROLL)
+    side = PickUp(pan=(Portion("lantern-yellow", 1.0),), passes=4, way=Way.SIDE, part=(0.4, 1.0))
+    wished, lost = wished_for(two_tone_plan, "two", body, side)
+    best = find_load(lost, "two", at_hand(lost), tries=10).finds[0]
+    known = wished.attempt("two")
+    assert best.mean_de00 < compare(known.lay(2.0), known).mean_de00 + 0.3  # as near as the load that the wish is of
+    assert best.recipe.pickups[-1].way is Way.SIDE
+    assert best.recipe.pickups[-1].part[1] == 1.0
+    nothing = replace(at_hand(lost), paints=lost.paints, gone=frozenset(paint.id for paint in lost.paints), cakes=())
+    with pytest.raises(PennelloError, match="no paint at hand"):
+        find_load(lost, "two", nothing)
 
 
 def test_cancel_stops_it(two_tone_plan):

@@ -11,8 +11,9 @@ from tests.solve.conftest import PAINTS, SKIN
 
 from pennello.aim.attempt import Side
 from pennello.aim.profile import stops_of
-from pennello.aim.wish import Stop, Wanted, wanted_along, wanted_lab
+from pennello.aim.wish import Stop, Wanted, edge_lab, wanted_along, wanted_lab
 from pennello.colour.difference import ciede2000
+from pennello.colour.families import Family, families_of
 from pennello.colour.lab import hex_to_lab
 from pennello.design.wish_edits import (
     usual_wish,
@@ -24,6 +25,8 @@ from pennello.design.wish_edits import (
 )
 from pennello.design.wishing import turned_round
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.kit.cake import Cake, Portion, Stripe
+from pennello.load.recipe import PickUp, Recipe
 from pennello.session.kit import shipped_kit
 from pennello.solve import plan_loads
 from pennello.solve.colourways import NoColourwayError, colourways, with_colourway
@@ -64,10 +67,9 @@ def random_table(seed, loads=5, strokes=5):
     de00 = rng.uniform(1, 12, (loads, strokes))
     made = tuple(Load("b1" if n % 2 else "b2", _RECIPE, (), f"s{n}") for n in range(loads))
     lasts = rng.integers(1, 5, strokes)
-    return _Table(made, tuple(f"s{n}" for n in range(strokes)), de00, np.zeros(de00.shape, bool), lasts)
+    own = tuple(-1 for _ in range(strokes))
+    return _Table(made, tuple(f"s{n}" for n in range(strokes)), de00, np.zeros(de00.shape, bool), lasts, own)
 
-
-from pennello.load.recipe import PickUp, Recipe  # noqa: E402
 
 _RECIPE = Recipe((PickUp("x"),))
 
@@ -90,7 +92,7 @@ def test_cp_sat_cover_is_the_best_of_all(seed):
 
 
 def test_advice_needs_strokes_and_sense(demo):
-    with pytest.raises(PennelloError, match="no stroke in this plan"):
+    with pytest.raises(PennelloError, match="no stroke here"):
         advise(replace(demo, strokes=()), at_hand(demo))
     with pytest.raises(OutOfRangeError, match="quality"):
         advise(demo, at_hand(demo), 0.0)
@@ -100,20 +102,81 @@ def test_colourways_keep_light_and_dark(demo):
     here = at_hand(demo, shipped_kit())
     ways = colourways(demo, here)
     assert 1 <= len(ways) <= 3
-    firsts = [way.ids for way in ways]
-    assert all(one != other for one, other in itertools.combinations(firsts, 2))
+    assert len({way.name[2:] for way in ways}) == len(ways)  # each is called by what it lays, not all "warm"
+    assert all(one.ids != other.ids for one, other in itertools.combinations(ways, 2))
     plan = with_colourway(demo, ways[0], here.by_name)
-    for old, new in ways[0].ids.items():
-        assert new not in {cake for way in [ways[0].ids] for cake in way}
-        assert old != new
+    assert plan.strokes != demo.strokes
     stroke = plan.stroke("dahlia-petal")
     before, after = (
         wanted_lab(one.wanted, 16, 19.05, {**here.by_name, **{p.id: p for p in plan.paints}}, SKIN)[:, 0]
         for one in (demo.stroke("dahlia-petal"), stroke)
     )
     assert np.corrcoef(before, after)[0, 1] > 0.8
-    with pytest.raises(NoColourwayError, match="Add cakes"):
-        colourways(demo, here.only({name for one in demo.strokes for name in one.recipe.cakes}))
+
+
+def one_load(plan, recipe, cakes=None):
+    changed = replace(plan.strokes[0], recipe=recipe)
+    return replace(plan, strokes=(changed,), cakes=plan.cakes if cakes is None else cakes)
+
+
+def test_a_colour_can_be_asked_for(two_tone_plan):
+    here = at_hand(two_tone_plan, shipped_kit())
+    for colour in (Family.BLUE, Family.GREEN, Family.PURPLE):
+        way = colourways(two_tone_plan, here, colour=colour)[0]
+        assert colour.value in way.name
+        taken = with_colourway(two_tone_plan, way, here.by_name)
+        laid = edge_lab(taken.edge(taken.strokes[0].id), {p.id: p for p in taken.paints}, SKIN, 20.0)
+        assert families_of(laid).count(colour) > 0.3 * len(laid)
+    with pytest.raises(NoColourwayError, match="lays enough brown"):
+        colourways(two_tone_plan, here.only({"two", "lavender-dusk"}), colour=Family.BROWN)
+
+
+def test_a_cake_without_another_stays_and_pans_change(two_tone_plan):
+    sponge = replace(two_tone_plan.brushes[0], id="huge", width_mm=45.0)
+    wide = Cake("wide", "Wide", (Stripe("poppy-red", 22.5), Stripe("foam-white", 22.5)))
+    first = two_tone_plan.strokes[0]
+    strokes = (
+        replace(first, id="sponge", brush="huge", recipe=Recipe((PickUp("wide"),))),
+        replace(first, id="dots", recipe=Recipe((PickUp(pan=(Portion("poppy-red", 1.0),)),))),
+        replace(first, id="eyes", recipe=Recipe((PickUp(pan=(Portion("foam-white", 1.0),)),))),
+    )
+    plan = replace(two_tone_plan, strokes=strokes, cakes=(wide,), brushes=(*two_tone_plan.brushes, sponge), overlays=())
+    here = at_hand(plan, shipped_kit())
+    here = replace(here, cakes=tuple(cake for cake in here.cakes if cake.width_mm < 40 or cake.id == "wide"))
+    way = colourways(plan, here)[0]
+    assert "wide" in way.staying and "foam-white" in way.staying
+    assert "poppy-red" in way.ids
+    taken = with_colourway(plan, way, here.by_name)
+    assert taken.stroke("sponge") == plan.stroke("sponge") and taken.stroke("eyes") == plan.stroke("eyes")
+    assert taken.stroke("dots").recipe.pan_paints == (way.ids["poppy-red"],)
+    assert all(set(way.ids) == {"poppy-red"} for way in colourways(plan, here, strokes=["dots"]))
+
+
+def test_the_brush_may_move_on_its_own_cake(two_tone_plan):
+    rainbow = replace(next(i.thing for i in shipped_kit() if i.id == "tide-rainbow"), id="mine")
+    paints = tuple(shipped_kit().paints[name] for name in rainbow.paints)
+    plan = replace(two_tone_plan, cakes=(rainbow,), paints=(*two_tone_plan.paints, *paints))
+    plan = one_load(plan, Recipe((PickUp("mine", offset_mm=1.0),)))
+    way = colourways(plan, at_hand(plan))[0]
+    assert way.ids == {"mine": "mine"}
+    taken = with_colourway(plan, way, at_hand(plan).by_name)
+    assert abs(taken.strokes[0].recipe.pickups[0].offset_mm - 1.0) > 5
+    full = replace(two_tone_plan.cakes[0], stripes=tuple(Stripe(name, 10.0) for name in ("poppy-red", "poppy-red")))
+    with pytest.raises(NoColourwayError, match=r"Only .* is at hand with room for a brush of .* no other place"):
+        colourways(one_load(two_tone_plan, Recipe((PickUp(full.id),)), (full,)), at_hand(two_tone_plan).only({full.id}))
+
+
+def test_an_even_gradient_stays_even(two_tone_plan):
+    even = Cake("even", "Even", (Stripe("foam-white", 5.0), Stripe("poppy-red", 11.0), Stripe("foam-white", 5.0)))
+    other = Cake("other", "Other", (Stripe("foam-white", 6.1), Stripe("mussel-blue", 12.3), Stripe("foam-white", 6.1)))
+    plan = one_load(replace(two_tone_plan, cakes=(even,)), Recipe((PickUp("even", offset_mm=1.0),)))
+    brush = plan.brush(plan.strokes[0].brush)
+    middle = (even.width_mm - brush.width_mm) / 2
+    plan = one_load(plan, Recipe((PickUp("even", offset_mm=middle),)))
+    here = at_hand(plan)
+    way = colourways(plan, replace(here, cakes=(even, other)))[0]
+    (place,) = dict(way.exchanged)["even"].places
+    assert place.pickup.offset_mm == pytest.approx((other.width_mm - brush.width_mm) / 2)
 
 
 # --- wishes ---

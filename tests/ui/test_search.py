@@ -11,6 +11,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QColorDialog, QFileDialog
 
 from pennello.aim.hand import Steadiness
+from pennello.design.edits import with_brush
 from pennello.errors import PennelloError
 from pennello.kit.paint import Near
 from pennello.session.jobs import Job
@@ -81,11 +82,17 @@ def test_find_obeys_its_filters_and_labels(window, door, qtbot):
     assert "Stopped" in page.words.text()
 
 
-def test_find_says_why_it_cannot(window, door, qtbot):
+def test_find_looks_for_dips_and_says_why_it_cannot(window, door, qtbot):
     page = door("find", "kelp-leaf")
     ended(qtbot, page)
-    assert "laid with a dip" in page.words.text()
-    assert page.board.cards == []
+    assert ", then " in page.board.cards[0].shown.title  # the paints of a dip, one after another
+    assert not page.grab().isNull()
+    window.model.choose("dahlia-petal")
+    wide = replace(window.model.brush, width_mm=100.0)
+    window.model.edit("Wide", lambda plan, _: with_brush(plan, wide))
+    page.keep_brush.setChecked(True)
+    ended(qtbot, page)
+    assert "as wide as the brush" in page.words.text()
     QTest.mouseClick(page.findChildren(type(page.again))[-1], Qt.MouseButton.LeftButton)
 
 
@@ -286,6 +293,22 @@ def test_colourways_are_shown_and_taken(window, qtbot):
     assert window.document.committed.stroke("dahlia-petal").recipe != before.stroke("dahlia-petal").recipe
     window.undo()
     assert window.document.committed == before
+
+
+def test_a_colourway_can_be_asked_for(window, qtbot):
+    window.bench.strokes.show_colourways()
+    page = window.bench.strokes.page
+    ended(qtbot, page)
+    for box, row in ((page.colour, page.colour.findText("blue")), (page.whole, 1)):
+        box.setCurrentIndex(row)
+        box.activated.emit(row)
+        assert page.found is None and not page.takes[0].isEnabled()
+        ended(qtbot, page)
+    assert "blue" in page.takes[0].text()
+    before = window.document.committed
+    page.takes[0].click()
+    changed = [old.id for old, new in zip(before.strokes, window.document.committed.strokes, strict=True) if old != new]
+    assert changed == [before.strokes[0].id]
 
 
 def test_empty_plans_have_no_doors(open_window, demo):

@@ -233,7 +233,9 @@ def _solve_verbs(verbs: Any) -> None:
     loads.add_argument("--apply", action="store_true", help="take them")
     _searched(loads)
 
-    ways = _plan_verb(verbs, "colourways", "other cakes for a design that keep its relations", stroke=False)
+    ways = _plan_verb(verbs, "colourways", "other colours for a design that keep its relations", stroke=False)
+    ways.add_argument("--colour", choices=COLOURS, metavar="COLOUR", help=f"what it should be: {', '.join(COLOURS)}")
+    ways.add_argument("--strokes", metavar="ID,...", help="only the loads of these strokes; default all")
     ways.add_argument("--take", type=whole, metavar="N", help="take the N-th and write the plan")
     _searched(ways)
 
@@ -257,6 +259,10 @@ def _wish_verb(verbs: Any) -> None:
     _json(wish)
 
 
+COLOURS = (
+    *("red", "orange", "yellow", "green", "turquoise", "blue", "purple", "pink", "brown"),
+    *("white", "grey", "black"),
+)
 HOLDS = ("upright", "heel", "rim", "push", "square")
 
 

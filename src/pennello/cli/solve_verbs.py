@@ -19,12 +19,15 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
 from pennello.design.wishing import with_load_wished
+from pennello.design.words import passes_words
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.paint import Near
 from pennello.kit.shelf import Kit
+from pennello.load.recipe import PickUp
 from pennello.session.kit import KitSession
 from pennello.solve.design_cake import Design, Terms, design_cake, why_not
-from pennello.solve.find_load import Filters, Find, find_load
+from pennello.solve.find_load import find_load
+from pennello.solve.finds import Filters, Find
 from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_find
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import at_hand, stock
@@ -91,15 +94,33 @@ def _found(find: Find) -> Answer:
             {"cake": one.cake, "offset_mm": one.offset_mm, "part": list(one.part), "passes": one.passes}
             for one in find.recipe.pickups[1:]
         ],
+        "pickups": [
+            {
+                "cake": one.cake,
+                "pan": [portion.paint for portion in one.pan],
+                "way": one.way.value,
+                "part": list(one.part),
+                "passes": one.passes,
+            }
+            for one in find.recipe.pickups
+        ],
     }
 
 
 def _words(find: Find) -> str:
     main = find.recipe.pickups[0]
+    if main.pan:
+        return f"{find.brush.name}: " + ", then ".join(_pan_words(find, pickup) for pickup in find.recipe.pickups)
     cake = next(cake for cake in find.cakes if cake.id == main.cake)
     turned = ", flipped" if main.flip else ""
     touch = f", then {len(find.recipe.pickups) - 1} touch" if len(find.recipe.pickups) > 1 else ""
     return f"{cake.name}, {find.brush.name} at {length_text(main.offset_mm)}{turned}, drift {main.drift_mm:g} mm{touch}"
+
+
+def _pan_words(find: Find, pickup: PickUp) -> str:
+    names = " + ".join(find.attempt.paints[portion.paint].name for portion in pickup.pan)
+    part = "" if pickup.whole else f", {pickup.part[0]:.0%} to {pickup.part[1]:.0%}"
+    return f"{passes_words(pickup.way, 1)} in {names or find.attempt.cakes[pickup.cake].name}{part}"
 
 
 def design_cake_verb(wish: Namespace) -> int:
@@ -265,7 +286,12 @@ def loads(wish: Namespace) -> int:
                         "found_for": one.load.of,
                         "visits": one.visits,
                         "strokes": [
-                            {"stroke": share.stroke, "turned_over": share.turned, "mean_de00": share.mean_de00}
+                            {
+                                "stroke": share.stroke,
+                                "turned_over": share.turned,
+                                "mean_de00": share.mean_de00,
+                                "own": share.own,
+                            }
                             for share in one.shares
                         ],
                     }
@@ -281,30 +307,43 @@ def loads(wish: Namespace) -> int:
         f"{_counted(advice.brush_changes, 'brush change')} instead of {advice.brush_changes_before}"
     )
     for one in advice.served:
-        names = ", ".join(f"{plan.stroke(share.stroke).name} {de_text(share.mean_de00)}" for share in one.shares)
+        names = ", ".join(
+            f"{plan.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
+            for share in one.shares
+        )
         print(f"  {plan.brush(one.load.brush).name} from {' + '.join(one.load.recipe.cakes) or 'pans'}: {names}")
     return 0
 
 
 def colourways_verb(wish: Namespace) -> int:
-    """Say which other cakes would keep a design's relations."""
+    """Say which other cakes and paints would keep a design's relations."""
+    from pennello.colour.families import Family  # noqa: PLC0415
     from pennello.solve.colourways import colourways, with_colourway  # noqa: PLC0415
 
     plan, kit = read_plan(wish.plan), kit_of(wish)
     here = at_hand(plan, kit, date.today())
-    ways = colourways(plan, here)
+    colour = Family(wish.colour) if wish.colour else None
+    ways = colourways(plan, here, colour=colour, strokes=_ids(wish.strokes or ""))
     if wish.take is not None:
         if not 1 <= wish.take <= len(ways):
             raise OutOfRangeError("which colourway to take (--take)", wish.take, f"1 to {len(ways)}")
         write_plan(with_colourway(plan, ways[wish.take - 1], here.by_name), wish.out or wish.plan)
     if wish.json:
         found = [
-            {"name": way.name, "cakes": way.ids, "strain": way.strain, "staying": list(way.staying)} for way in ways
+            {
+                "name": way.name,
+                "cakes": {old: one.name for old, one in way.exchanged if one.cake is not None},
+                "pans": {old: one.name for old, one in way.exchanged if one.cake is None},
+                "strain": way.strain,
+                "staying": list(way.staying),
+            }
+            for way in ways
         ]
         write_json({"colourways": found})
         return 0
     for way in ways:
-        print(f"{way.name}: " + ", ".join(f"{old} -> {new}" for old, new in way.ids.items()))
+        pairs = (f"{old} -> {new}" if old != new else f"{old} (elsewhere on it)" for old, new in way.ids.items())
+        print(f"{way.name}: " + ", ".join(pairs))
     return 0
 
 

@@ -3,101 +3,41 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 
-from pennello.aim.attempt import Attempt
-from pennello.aim.comparison import Comparison, compare
-from pennello.aim.hand import Hand
 from pennello.aim.quick import Forecast
-from pennello.aim.state import State, state_of
-from pennello.colour.basis import FULL
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
-from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.cake import Cake
-from pennello.kit.paint import Near
-from pennello.lay.laying import Laid, pull
+from pennello.lay.laying import pull
 from pennello.load.recipe import LEAST_HAND_DRIFT_MM, Before, PickUp, Recipe, Way
 from pennello.solve.candidates import BLENDS_MM, Candidate, Tried, search
 from pennello.solve.coats import goal_for, laid_um
-from pennello.solve.forgiveness import Forgiveness, forgive
+from pennello.solve.find_dips import laid_dips, rated_dips
+from pennello.solve.finds import (
+    Asked,
+    Filters,
+    Find,
+    FoundLoads,
+    Layer,
+    NoLoadError,
+    Report,
+    Show,
+    ranked,
+    with_tries,
+)
 from pennello.solve.kit import AtHand, NothingAtHandError
 
-Report = Callable[[float, str], None]
-Show = Callable[[tuple["Find", ...]], None]
-
 TOP = 8
-_LAID_PX_PER_MM = 2.0
 _TOUCHED = 3
 _TOUCH_PARTS = (0.15, 0.25, 0.4)
 _TOUCH_PASSES = 2.0
 _SLIDES_MM, _BROADER = (-0.4, -0.3, -0.2, -0.1, 0.0, 0.1, 0.2, 0.3, 0.4), (0.8, 1.25)
 _SIZES = (0.7, 1.4)
 """Share of the present brush's width that another one may have."""
-
-
-@dataclass(frozen=True, slots=True)
-class Filters:
-    """What may be changed: all the kit, or only some of it."""
-
-    only_cake: str = ""
-    one_visit: bool = False
-    keep_brush: bool = False
-    near: Near = Near.SKIN
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Find:
-    """A load that was found, laid for real.
-
-    Attributes
-    ----------
-    first
-        The visit as it was searched for; its figures are those of an even coat.
-    recipe, brush, cakes
-        The load itself, and what it needs.
-    costs
-        What it takes beyond the present load, in words.
-    holds_share
-        Share of tries that hold, or NaN before they are made.
-    """
-
-    first: Candidate
-    recipe: Recipe
-    brush: Applicator
-    cakes: tuple[Cake, ...]
-    attempt: Attempt
-    laid: Laid
-    seen: Comparison
-    state: State
-    costs: tuple[str, ...]
-    forgiveness: Forgiveness | None = None
-
-    @property
-    def mean_de00(self) -> float:
-        """Mean difference of the laid stroke from the wish."""
-        return self.seen.mean_de00
-
-    @property
-    def holds_share(self) -> float:
-        """Share of tries that hold, or NaN before they are made."""
-        return self.forgiveness.share if self.forgiveness else math.nan
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Board:
-    """What a search found, best first."""
-
-    finds: tuple[Find, ...]
-    searched: int
-    left_out: tuple[str, ...] = ()
-
-
-class NoLoadError(PennelloError):
-    """No load can be found, with the reason and the remedy."""
 
 
 def find_load(
@@ -109,7 +49,7 @@ def find_load(
     report: Report = lambda _, __: None,
     show: Show = lambda _: None,
     tries: int = 120,
-) -> Board:
+) -> FoundLoads:
     """Return the best loads for a stroke.
 
     Parameters
@@ -129,13 +69,35 @@ def find_load(
         If nothing at hand can load this stroke.
     """
     rules, stroke = filters or Filters(), plan.stroke(name)
-    cakes = _cakes(hand_kit, rules)
-    here = plan.brush(stroke.brush)
-    if plan.axis(stroke.id) is GradientAxis.ALONG:
-        raise NoLoadError(
-            f"{stroke.name} is laid with a dip, whose gradient runs along the print; change its load to a sweep first."
-        )
-    brushes = _brushes(stroke, here, hand_kit, rules)
+    brushes = _brushes(stroke, plan.brush(stroke.brush), hand_kit, rules)
+    asked = Asked(plan, stroke, tuple(brushes), hand_kit, rules, max(top, 1), report, show)
+    sided = any(pickup.way is Way.SIDE for pickup in stroke.recipe.laid)
+    dipped = plan.axis(stroke.id) is GradientAxis.ALONG
+    finds, searched = _from_dips(asked) if sided or dipped else _from_sweeps(asked)
+    best = list(ranked(finds)[:top])
+    for number, one in enumerate(best if tries else ()):
+        report(0.8 + 0.2 * number / len(best), "trying each with a hand's slips")
+        best[number] = with_tries(one, plan.hand, tries)
+        show(tuple(best))
+    return FoundLoads(tuple(best), searched, hand_kit.left_out)
+
+
+def _from_dips(asked: Asked) -> tuple[list[Find], int]:
+    """Return loads of dips or of a side, and how many were looked at."""
+    finds: list[Find] = []
+    asked.report(0.1, "trying the paints")
+    tried = rated_dips(asked)
+    for number, find in enumerate(laid_dips(asked, tried), 1):
+        finds.append(find)
+        asked.report(0.4 + 0.4 * number / asked.top, "laying the best for real")
+        asked.show(ranked(finds))
+    return finds, len(tried)
+
+
+def _from_sweeps(asked: Asked) -> tuple[list[Find], int]:
+    """Return loads swept from the cakes, and how many places were looked at."""
+    plan, stroke, hand_kit = asked.plan, asked.stroke, asked.hand_kit
+    cakes = _cakes(hand_kit, asked.rules)
     paints = {**hand_kit.by_name, **{paint.id: paint for paint in plan.paints}}
     skin, wetness = skin_spectrum(plan.skin), _main(stroke).wetness
     mixing = math.sqrt(wetness.mixing_mm**2 * _main(stroke).passes)
@@ -147,40 +109,23 @@ def find_load(
             BLENDS_MM,
             mixing,
         )
-        for brush in brushes
+        for brush in asked.brushes
     ]
-    found = search(cakes, tried, paints, skin, lambda part: report(0.4 * part, "looking through the cakes"))
+    found = search(cakes, tried, paints, skin, lambda part: asked.report(0.4 * part, "looking through the cakes"))
     if not found.found:
-        wide = min(brush.width_mm for brush in brushes)
+        wide = min(brush.width_mm for brush in asked.brushes)
         raise NoLoadError(f"No cake here is as wide as the brush ({wide:.1f} mm); take a narrower brush.")
-    builder = _Builder(plan, stroke, hand_kit, rules)
+    builder = _Builder(plan, stroke, hand_kit)
     finds: list[Find] = []
-    for number, leader in enumerate(_varied(found.found, max(top, 1))):
-        report(0.4 + 0.3 * number / top, "laying the best for real")
+    for number, leader in enumerate(_varied(found.found, asked.top)):
+        asked.report(0.4 + 0.3 * number / asked.top, "laying the best for real")
         finds.append(builder.polished(builder.find(leader, builder.recipe(leader))))
-        show(ranked(finds))
-    if not rules.one_visit:
-        for number, one in enumerate(ranked(finds)[:_TOUCHED]):
-            report(0.7 + 0.1 * number / _TOUCHED, "trying touches with a corner")
-            finds += builder.touched(one, cakes)
-            show(ranked(finds))
-    best = list(ranked(finds)[:top])
-    for number, one in enumerate(best if tries else ()):
-        report(0.8 + 0.2 * number / len(best), "trying each with a hand's slips")
-        best[number] = with_tries(one, plan.hand, tries)
-        show(tuple(best))
-    return Board(tuple(best), found.searched, hand_kit.left_out)
-
-
-def ranked(finds: Sequence[Find]) -> tuple[Find, ...]:
-    """Return finds nearest first; of those alike, the one that takes less."""
-    return tuple(sorted(finds, key=lambda one: (one.mean_de00 + 0.15 * len(one.costs), one.first.cake)))
-
-
-def with_tries(find: Find, hand: Hand, tries: int) -> Find:
-    """Return the find with its forgiveness."""
-    forecast = Forecast(find.attempt, find.laid.edge, find.seen)
-    return replace(find, forgiveness=forgive(find.attempt, hand, max(tries, 10), start=(find.laid, forecast)))
+        asked.show(ranked(finds))
+    for number, one in enumerate(() if asked.rules.one_visit else ranked(finds)[:_TOUCHED]):
+        asked.report(0.7 + 0.1 * number / _TOUCHED, "trying touches with a corner")
+        finds += builder.touched(one, cakes)
+        asked.show(ranked(finds))
+    return finds, found.searched
 
 
 def _cakes(hand_kit: AtHand, rules: Filters) -> tuple[Cake, ...]:
@@ -241,18 +186,12 @@ def _varied(found: Sequence[Candidate], most: int) -> list[Candidate]:
     return taken
 
 
-class _Builder:
+class _Builder(Layer):
     """Makes loads of candidates and lays them."""
-
-    def __init__(self, plan: Plan, stroke: PlanStroke, hand_kit: AtHand, rules: Filters) -> None:
-        self._plan, self._stroke, self._rules = plan, stroke, rules
-        self._cakes = {**{cake.id: cake for cake in plan.cakes}, **{cake.id: cake for cake in hand_kit.cakes}}
-        self._brushes = {**{brush.id: brush for brush in hand_kit.brushes}, stroke.brush: plan.brush(stroke.brush)}
-        self._paints = {**hand_kit.by_name, **{paint.id: paint for paint in plan.paints}}
 
     def recipe(self, one: Candidate) -> Recipe:
         """Return the load of one visit; a brush that went on with a leftover is rinsed of it."""
-        main = _main(self._stroke)
+        main = _main(self.stroke)
         pickup = replace(
             main,
             cake=one.cake,
@@ -264,29 +203,10 @@ class _Builder:
             part=(0.0, 1.0),
             before=Before.KEEP,
             way=main.way if main.way in (Way.SWEEP, Way.PRESS) else Way.SWEEP,
-            passes=max(main.passes, 3 * self._brushes[one.brush].fill_passes),
-            face=self._stroke.recipe.lays,
+            passes=max(main.passes, 3 * self.brushes[one.brush].fill_passes),
+            face=self.stroke.recipe.lays,
         )
-        return Recipe((pickup,), lays=self._stroke.recipe.lays)
-
-    def find(self, one: Candidate, recipe: Recipe, px_per_mm: float = _LAID_PX_PER_MM) -> Find:
-        """Return the candidate laid for real."""
-        stroke = self._stroke
-        cakes = tuple(self._cakes[name] for name in recipe.cakes)
-        attempt = Attempt(
-            recipe,
-            stroke.stroke,
-            self._brushes[one.brush],
-            {cake.id: cake for cake in cakes},
-            self._paints,
-            stroke.wanted,
-            skin_spectrum(self._plan.skin),
-            stroke.rim,
-        )
-        laid = attempt.lay(px_per_mm, FULL)
-        seen = compare(laid, attempt)
-        costs = tuple(self._costs(recipe, one))
-        return Find(one, recipe, attempt.brush, cakes, attempt, laid, seen, state_of(seen, stroke.wanted), costs)
+        return Recipe((pickup,), lays=self.stroke.recipe.lays)
 
     def polished(self, find: Find) -> Find:
         """Return the find with the brush slid by tenths of a mm and swept a little straighter or broader, if nearer."""
@@ -305,20 +225,6 @@ class _Builder:
         nearer = self.find(find.first, recipes[at])
         return nearer if nearer.mean_de00 < find.mean_de00 else find
 
-    def _costs(self, recipe: Recipe, one: Candidate) -> Iterator[str]:
-        stroke = self._stroke
-        if one.brush != stroke.brush:
-            yield f"the {self._brushes[one.brush].name} instead"
-        new = [name for name in recipe.cakes if name not in {cake.id for cake in self._plan.cakes}]
-        if new:
-            yield f"{self._cakes[new[0]].name} from the kit"
-        if len(recipe.pickups) > 1:
-            yield "a second visit"
-        if len(recipe.cakes) > 1:
-            yield "a second cake"
-        if stroke.recipe.after:
-            yield "a rinse first"
-
     def touched(self, base: Find, cakes: Sequence[Cake]) -> list[Find]:
         """Return the best load with one corner touched to another stripe afterwards, if that comes nearer."""
         forecast = Forecast(base.attempt, base.laid.edge, base.seen)
@@ -326,7 +232,7 @@ class _Builder:
         if not recipes:
             return []
         names = {name for recipe in recipes for name in recipe.cakes}
-        forecast.widen({name: self._cakes[name] for name in names})
+        forecast.widen({name: self.cakes[name] for name in names})
         rated = [forecast.mean_de00(recipe) for recipe in recipes]
         at = int(np.argmin(rated))
         if rated[at] > base.mean_de00 - 0.2:

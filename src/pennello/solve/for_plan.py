@@ -20,7 +20,7 @@ from pennello.load.recipe import Before, PickUp, Recipe, Way
 from pennello.solve.cake_space import Look
 from pennello.solve.coats import goal_for, laid_um
 from pennello.solve.design_cake import Design
-from pennello.solve.find_load import Find
+from pennello.solve.finds import Find
 
 SOFTNESS_MM = 0.3
 """Softness of the boundaries of a cake that is made by hand, mm (the default of a cake)."""

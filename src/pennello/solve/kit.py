@@ -24,22 +24,33 @@ class NothingAtHandError(PennelloError):
 
 @dataclass(frozen=True, slots=True)
 class AtHand:
-    """What a search may use; `left_out` says of each thing that it may not, in a sentence."""
+    """What a search may use; `left_out` says of each thing that it may not, in a sentence.
+
+    `paints` are all that cakes at hand may hold or a plan has; `gone` the ids of those that are retired or past
+    their date; `pans` says whether single paints may be used beside the cakes.
+    """
 
     cakes: tuple[Cake, ...]
     brushes: tuple[Applicator, ...]
     paints: tuple[Paint, ...]
     left_out: tuple[str, ...] = ()
+    gone: frozenset[str] = frozenset()
+    pans: bool = True
 
     @property
     def by_name(self) -> dict[str, Paint]:
         """All paints by id."""
         return {paint.id: paint for paint in self.paints}
 
+    @property
+    def stock(self) -> tuple[Paint, ...]:
+        """The paints that a pan may still be made of."""
+        return tuple(paint for paint in self.paints if paint.id not in self.gone)
+
     def only(self, cakes: Iterable[str]) -> AtHand:
-        """Return the same with these cakes only."""
+        """Return the same with these cakes only, and no pan."""
         wanted = set(cakes)
-        return replace(self, cakes=tuple(cake for cake in self.cakes if cake.id in wanted))
+        return replace(self, cakes=tuple(cake for cake in self.cakes if cake.id in wanted), pans=False)
 
 
 def at_hand(plan: Plan, kit: Kit | None = None, today: date | None = None, near: Near = Near.SKIN) -> AtHand:
@@ -60,6 +71,7 @@ def at_hand(plan: Plan, kit: Kit | None = None, today: date | None = None, near:
         tuple(brush for name, brush in brushes.items() if (ItemKind.BRUSH, name) not in gone),
         tuple(paints.values()),
         tuple(out),
+        frozenset(gone_paints),
     )
 
 

@@ -23,10 +23,12 @@ from pennello.design.plan import Plan
 from pennello.design.rims import MOST_FROM_ONE_LOAD, from_one_load
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kept import kept
+from pennello.kit.applicator import GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Recipe
-from pennello.solve.find_load import Filters, NoLoadError, find_load
+from pennello.solve.find_load import find_load
+from pennello.solve.finds import Filters, NoLoadError
 from pennello.solve.kit import AtHand, NothingAtHandError
 
 Array = NDArray[np.floating[Any]]
@@ -58,11 +60,15 @@ class Load:
 
 @dataclass(frozen=True, slots=True)
 class Share:
-    """A stroke laid from a load: whether the brush is turned over for it, and how far it is from its wish."""
+    """A stroke laid from a load: whether the brush is turned over for it, and how far it is from its wish.
+
+    `own` says that it is the stroke's own load, as it stands.
+    """
 
     stroke: str
     turned: bool
     mean_de00: float
+    own: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,7 +95,7 @@ class Advice:
     by
         Who found it: "greedy" or "CP-SAT".
     left_out
-        Strokes that keep their own load because nothing near enough can be shared, or that a search cannot serve.
+        Strokes that keep a load of their own: nothing near enough can be shared, or leftovers tie them.
     """
 
     served: tuple[Served, ...]
@@ -104,8 +110,8 @@ class Advice:
 
     @property
     def worst(self) -> Share | None:
-        """The stroke that comes out farthest from its wish."""
-        shares = [share for one in self.served for share in one.shares]
+        """The stroke that comes out farthest from its wish by another load than its own; None if none changes."""
+        shares = [share for one in self.served for share in one.shares if not share.own]
         return max(shares, key=lambda share: share.mean_de00, default=None)
 
 
@@ -115,13 +121,17 @@ class NoStrokesError(PennelloError):
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Table:
-    """Loads against strokes: difference, whether turned over, and how many such strokes a load lasts for."""
+    """Loads against strokes: difference, whether turned over, and how many such strokes a load lasts for.
+
+    `own` is the row of each stroke's present load, -1 where it has none.
+    """
 
     loads: tuple[Load, ...]
     strokes: tuple[str, ...]
     de00: Array
     turned: NDArray[np.bool_]
     lasts: NDArray[np.intp]
+    own: tuple[int, ...]
 
 
 def advise(
@@ -149,8 +159,8 @@ def advise(
     NoStrokesError
         If the plan has no stroke.
     """
-    if not plan.strokes:
-        raise NoStrokesError("There is no stroke in this plan yet; add one on the Bench first.")
+    if not plan.strokes or len(tied_by_leftovers(plan)) == len(plan.strokes):
+        raise NoStrokesError("There is no stroke here that could share a load; add one on the Bench first.")
     if not 0.5 <= quality_de00 <= 40:
         raise OutOfRangeError("quality", quality_de00, "0.5 to 40 dE00")
     table = _table(plan, hand_kit, report)
@@ -193,7 +203,13 @@ def _table(plan: Plan, hand_kit: AtHand, report: Report) -> _Table:
         report(0.6 * number / len(plan.strokes), f"finding loads for {stroke.name}")
         for load in _loads_for(plan, stroke.id, hand_kit):
             loads.setdefault((load.brush, load.pickups), load)
-    return _filled(plan, tuple(loads.values()), hand_kit, report)
+    return _filled(plan, tuple(loads.values()), tied_by_leftovers(plan), hand_kit, report)
+
+
+def tied_by_leftovers(plan: Plan) -> frozenset[str]:
+    """Return the strokes that go on with a leftover, and those whose leftover is gone on with: their loads stay."""
+    after = {stroke.id: stroke.recipe.after for stroke in plan.strokes if stroke.recipe.after}
+    return frozenset({*after, *after.values()})
 
 
 def _loads_for(plan: Plan, name: str, hand_kit: AtHand) -> list[Load]:
@@ -212,8 +228,8 @@ def _loads_for(plan: Plan, name: str, hand_kit: AtHand) -> list[Load]:
     return [*found, *(Load(stroke.brush, find.recipe, find.cakes, name) for find in board.finds)]
 
 
-def _filled(plan: Plan, loads: tuple[Load, ...], hand_kit: AtHand, report: Report) -> _Table:
-    names = tuple(stroke.id for stroke in plan.strokes)
+def _filled(plan: Plan, loads: tuple[Load, ...], tied: frozenset[str], hand_kit: AtHand, report: Report) -> _Table:
+    names = tuple(stroke.id for stroke in plan.strokes if stroke.id not in tied)
     de00 = np.full((len(loads), len(names)), math.inf)
     turned = np.zeros(de00.shape, bool)
     lasts = np.ones(len(names), np.intp)
@@ -232,13 +248,18 @@ def _filled(plan: Plan, loads: tuple[Load, ...], hand_kit: AtHand, report: Repor
         for row, load in enumerate(loads):
             if not _fits(plan, load, name, paints):
                 continue
-            if load.of == name and load.pickups == attempt.recipe.pickups:
+            if load.pickups == attempt.recipe.pickups:
                 de00[row, column] = forecast.mean_de00(load.recipe)
                 continue
-            both = [forecast.mean_de00(one) for one in (load.recipe, turned_over(load.recipe))]
-            turned[row, column] = both[1] < both[0] - 1e-6
-            de00[row, column] = min(both)
-    return _Table(loads, names, de00, turned, lasts)
+            ways = [load.recipe]
+            if attempt.recipe.axis(attempt.brush) is GradientAxis.ACROSS:  # a dip has no other side
+                ways.append(turned_over(load.recipe))
+            rated = [forecast.mean_de00(one) for one in ways]
+            turned[row, column] = rated[-1] < rated[0] - 1e-6
+            de00[row, column] = min(rated)
+    rows = {(load.brush, load.pickups): row for row, load in enumerate(loads)}
+    mine = [(stroke.brush, stroke.recipe.pickups) for stroke in map(plan.stroke, names)]
+    return _Table(loads, names, de00, turned, lasts, tuple(rows.get(one, -1) for one in mine))
 
 
 def _fits(plan: Plan, load: Load, name: str, paints: dict[str, Paint]) -> bool:
@@ -265,9 +286,14 @@ def _lasting(plan: Plan, name: str) -> int:
 
 
 def _allowed(table: _Table, quality_de00: float) -> NDArray[np.bool_]:
-    """Return which loads may serve which strokes; the nearest may always."""
-    nearest = table.de00.min(axis=0)
-    return np.asarray(table.de00 <= np.maximum(quality_de00, nearest + 1e-9)[None])
+    """Return which loads may serve which strokes: those that are near enough, and its own as it stands.
+
+    A stroke without a load of its own that none serves well takes the nearest.
+    """
+    allowed = table.de00 <= quality_de00
+    for column, row in enumerate(table.own):
+        allowed[table.de00[:, column].argmin() if row < 0 else row, column] |= row >= 0 or not allowed[:, column].any()
+    return np.asarray(allowed)
 
 
 _Chosen = dict[int, tuple[int, ...]]
@@ -367,7 +393,10 @@ _UNIT, _SCALE = 27_720, 1000
 def _advice(plan: Plan, table: _Table, chosen: _Chosen, by: str) -> Advice:
     served = []
     for row, strokes in chosen.items():
-        shares = tuple(Share(table.strokes[c], bool(table.turned[row, c]), float(table.de00[row, c])) for c in strokes)
+        shares = tuple(
+            Share(table.strokes[c], bool(table.turned[row, c]), float(table.de00[row, c]), table.own[c] == row)
+            for c in strokes
+        )
         served.append(Served(table.loads[row], shares, _visits(table, strokes)))
     order = {stroke.id: number for number, stroke in enumerate(plan.strokes)}
     begins = {id(one): min(order[share.stroke] for share in one.shares) for one in served}
@@ -375,12 +404,20 @@ def _advice(plan: Plan, table: _Table, chosen: _Chosen, by: str) -> Advice:
     for one in sorted(served, key=lambda one: begins[id(one)]):
         brush_begins.setdefault(one.load.brush, begins[id(one)])
     served.sort(key=lambda one: (brush_begins[one.load.brush], begins[id(one)]))
-    rinses, changes = _changes([(one.load.brush, one.load.pickups) for one in served])
+    tied = [stroke for stroke in plan.strokes if stroke.id not in table.strokes]
+    visited = [(begins[id(one)], one.load.brush, one.load.pickups) for one in served]
+    visited += [(order[stroke.id], stroke.brush, stroke.recipe.pickups) for stroke in tied if stroke.recipe.pickups]
+    for begin, brush, _ in visited:
+        brush_begins[brush] = min(begin, brush_begins.get(brush, begin))
+    visited.sort(key=lambda one: (brush_begins[one[1]], one[0]))
+    rinses, changes = _changes([(brush, pickups) for _, brush, pickups in visited])
     now = [(stroke.brush, stroke.recipe.pickups) for stroke in plan.strokes if stroke.recipe.pickups]
     rinses_now, changes_now = _changes(now)
     visits_now = sum(1 + len(stroke.stroke.reload_mm) for stroke in plan.strokes if stroke.recipe.pickups)
     alone = tuple(one.shares[0].stroke for one in served if len(one.shares) == 1)
+    alone += tuple(stroke.id for stroke in tied)
     visits = sum(one.visits for one in served)
+    visits += sum(1 + len(stroke.stroke.reload_mm) for stroke in tied if stroke.recipe.pickups)
     return Advice(tuple(served), visits, visits_now, rinses, rinses_now, changes, changes_now, by, alone)
 
 

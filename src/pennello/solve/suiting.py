@@ -23,7 +23,7 @@ from pennello.motif.roles import Role
 from pennello.path.cubic import line
 from pennello.solve.candidates import Tried, search
 from pennello.solve.coats import goal_for
-from pennello.solve.find_load import NoLoadError
+from pennello.solve.finds import NoLoadError
 from pennello.solve.kit import at_hand
 
 _TIPS = (ApplicatorKind.ROUND, ApplicatorKind.LINER, ApplicatorKind.DAUBER)

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy
 
 from pennello.kit.applicator import Applicator
-from pennello.kit.cake import Cake
+from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.load.look import cake_colours
 from pennello.load.recipe import PickUp
@@ -51,6 +51,22 @@ class Shown:
     state: str
     figure: str
     lines: Sequence[str]
+
+
+def source_of(
+    pickups: Sequence[PickUp], cakes: Sequence[Cake], paints: Mapping[str, Paint], brush: Applicator
+) -> tuple[str, Cake, list[tuple[PickUp, Applicator]]]:
+    """Return what a card shows of where a load comes from: a title, a cake, and where the brush lies on it.
+
+    A load from pans shows their paints side by side, as a cake that the brush does not lie on.
+    """
+    cake = next((one for pickup in pickups for one in cakes if one.id == pickup.cake), None)
+    if cake is not None:
+        return cake.name, cake, [(one, brush) for one in pickups if one.cake == cake.id]
+    names = list(dict.fromkeys(portion.paint for pickup in pickups for portion in pickup.pan))
+    title = ", then ".join(paints[name].name for name in names)
+    stripes = tuple(Stripe(name, 10.0) for name in (names if len(names) > 1 else names * 2))
+    return title, Cake("pan", title, stripes), []
 
 
 class BoardCard(QAbstractButton):

@@ -15,13 +15,13 @@ from pennello.design.plan import Plan, PlanStroke
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Near, Paint
 from pennello.session.jobs import Job
-from pennello.solve.find_load import Board as Found
-from pennello.solve.find_load import Filters, Find, find_load
+from pennello.solve.find_load import find_load
+from pennello.solve.finds import Filters, Find, FoundLoads
 from pennello.solve.for_plan import with_find
 from pennello.solve.kit import AtHand, at_hand
 from pennello.ui.stations.bench.cake_fields import choice
 from pennello.ui.stations.bench.model import BenchModel
-from pennello.ui.stations.bench.search.card import Shown
+from pennello.ui.stations.bench.search.card import Shown, source_of
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -113,7 +113,7 @@ class FindPage(SearchPage):
         self._here, finds = found
         self._show(finds)
 
-    def show_result(self, result: tuple[AtHand, Found]) -> None:
+    def show_result(self, result: tuple[AtHand, FoundLoads]) -> None:
         """Show the board, and how much was looked at."""
         self._here, board = result
         self._show(board.finds)
@@ -141,7 +141,7 @@ class FindPage(SearchPage):
         self.model.edit("What it lies near", lambda plan, one: with_stroke(plan, replace(one, near=near)))
 
 
-def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: bool) -> tuple[AtHand, Found]:
+def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: bool) -> tuple[AtHand, FoundLoads]:
     here = at_hand(plan, read_kit() if in_kit else None, date.today(), rules.near)
 
     def show(finds: tuple[Find, ...]) -> None:
@@ -152,14 +152,12 @@ def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: b
 
 def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> Shown:
     """Return what a card shows of a find."""
-    main = find.recipe.pickups[0]
-    cake = next(one for one in find.cakes if one.id == main.cake)
     known = {**find.attempt.paints, **paints}
-    places = [(one, find.brush) for one in find.recipe.pickups if one.cake == cake.id]
+    title, cake, places = source_of(find.recipe.pickups, find.cakes, known, find.brush)
     lines = [reason_of(find.seen, find.attempt, find.laid, unit)]
     if find.forgiveness is not None:
         lines.append(f"holds in {find.forgiveness.share:.0%} of tries")
     if find.costs:
         lines.append(", ".join(find.costs))
     ribbons = (lab_bytes(find.seen.wanted_lab), lab_bytes(find.seen.lab.mean(axis=0)))
-    return Shown(cake.name, cake, known, places, ribbons, find.state.value, f"{de_text(find.mean_de00)}", lines)
+    return Shown(title, cake, known, places, ribbons, find.state.value, f"{de_text(find.mean_de00)}", lines)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import closing
 from datetime import date
 from typing import Any
@@ -11,6 +11,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QColor, QPainter, QPen
 from PySide6.QtWidgets import (
     QCheckBox,
+    QComboBox,
     QDialog,
     QGridLayout,
     QHBoxLayout,
@@ -23,11 +24,11 @@ from PySide6.QtWidgets import (
 from pennello.aim.comparison import compare
 from pennello.aim.state import state_of
 from pennello.colour.basis import small_basis
+from pennello.colour.families import Family
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import paint_all
 from pennello.files.picture import lab_bytes
-from pennello.kit.cake import Cake, Stripe
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box
 from pennello.session.chart_scene import ChartScene, chart_picture
@@ -37,7 +38,7 @@ from pennello.solve.colourways import Colourway, colourways, with_colourway
 from pennello.solve.kit import AtHand, at_hand
 from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with_advice
 from pennello.ui.stations.bench.model import BenchModel
-from pennello.ui.stations.bench.search.card import Shown
+from pennello.ui.stations.bench.search.card import Shown, source_of
 from pennello.ui.stations.bench.search.page import Board
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
@@ -199,19 +200,17 @@ def _shown(before: Plan, plan: Plan, served: Served) -> Shown:
     brush, names = plan.brush(served.load.brush), [share.stroke for share in served.shares]
     attempt = plan.attempt(names[0])
     seen = compare(attempt.lay(1.0, small_basis(8)), attempt)
-    pickups = served.load.pickups
-    cake = next((one for one in served.load.cakes if one.id == pickups[0].cake), None) if pickups else None
     paints = {paint.id: paint for paint in plan.paints}
-    if cake is None:  # from a pan: its paint as a cake of one colour
-        paint = pickups[0].pan[0].paint if pickups and pickups[0].pan else plan.paints[0].id
-        cake = Cake("pan", "Pan", (Stripe(paint, 10.0), Stripe(paint, 10.0)))
-    places = [(one, brush) for one in pickups if one.cake == cake.id]
+    source, cake, places = source_of(served.load.pickups, served.load.cakes, paints, brush)
     worst = max(share.mean_de00 for share in served.shares)
     visits = "1 visit" if served.visits == 1 else f"{served.visits} visits"
-    lines = [f"{before.stroke(share.stroke).name} {de_text(share.mean_de00)}" for share in served.shares]
+    lines = [
+        f"{before.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
+        for share in served.shares
+    ]
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, attempt.wanted).value
-    title = f"{brush.name}, {cake.name}"
+    title = f"{brush.name}, {source}"
     return Shown(title, cake, paints, places, ribbons, state, f"{de_text(worst)} · {visits}", lines)
 
 
@@ -222,9 +221,23 @@ class ColourwaysPage(PlanPage):
         super().__init__(model, "Colourways", QSize(940, 640), parent)
         self.found: _Ways | None = None
         self.words.setObjectName("note")
-        label = Label("Other cakes in the place of yours, so that light rims stay light and dark heels dark:")
+        label = Label("Other colours; light rims stay light and dark heels dark.")
         self.head.addWidget(label)
         self.head.addStretch(1)
+        self.colour = QComboBox()
+        self.colour.setAccessibleName("Colour")
+        self.colour.setToolTip("What colour it should be; white, grey and black may stay")
+        self.colour.addItem("any colour", None)
+        for family in Family:
+            self.colour.addItem(family.value, family)
+        self.colour.activated.connect(lambda _: self.start())
+        self.whole = QComboBox()
+        self.whole.setAccessibleName("What changes")
+        self.whole.addItem("the whole plan", False)
+        self.whole.addItem("this stroke only", True)
+        self.whole.activated.connect(lambda _: self.start())
+        self.head.addWidget(self.colour)
+        self.head.addWidget(self.whole)
         self.head.addWidget(self.kit)
         grid = QGridLayout()
         grid.setSpacing(10)
@@ -259,10 +272,17 @@ class ColourwaysPage(PlanPage):
     def start(self) -> None:
         """Search for the plan as it is."""
         plan, kit = self.model.document.committed, self.kit.isChecked()
+        colour = self.colour.currentData()
+        strokes = [self.model.stroke.id] if self.whole.currentData() and self.model.stroke else []
+        self.found = None
+        for take in self.takes:
+            take.setEnabled(False)
+            take.setText("-")
 
         def work(job: Job[Any]) -> _Ways:
             here = _here(plan, in_kit=kit)
-            ways = colourways(plan, here, report=lambda part, words: job.report(0.6 * part, words))
+            told: Callable[[float, str], None] = lambda part, words: job.report(0.6 * part, words)  # noqa: E731
+            ways = colourways(plan, here, report=told, colour=colour, strokes=strokes)
             pictures = []
             for number, one in enumerate([plan, *(with_colourway(plan, way, here.by_name) for way in ways)]):
                 job.report(0.6 + 0.1 * number, "painting them")
@@ -276,15 +296,12 @@ class ColourwaysPage(PlanPage):
         self.found = result
         ways = result[1]
         names = self.model.plan
-        staying = [names.cake(name).name for way in ways[:1] for name in way.staying]
-        stays = f" {', '.join(staying)} stays: no other cake is as wide." if staying else ""
-        self.words.setText(f"Taking one is a step that undo gives back; wishes follow the new paints.{stays}")
+        self.words.setText("Taking one is a step that undo gives back; wishes follow the new paints.")
         for number, take in enumerate(self.takes):
             take.setEnabled(number < len(ways))
             take.setText(f"Take {ways[number].name}" if number < len(ways) else "-")
             if number < len(ways):
-                pairs = (f"{names.cake(old).name} → {mapped.cake.name}" for old, mapped in ways[number].cakes)
-                take.setToolTip("\n".join(pairs))
+                take.setToolTip("\n".join(_exchanges(names, ways[number])))
         for surface in self.pictures:
             surface.update()
 
@@ -308,6 +325,16 @@ class ColourwaysPage(PlanPage):
         painter.drawImage(size, image)
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.drawRect(size)
+
+
+def _exchanges(plan: Plan, way: Colourway) -> Iterator[str]:
+    """Give a line for each exchange, and one for what stays."""
+    cakes = {cake.id: cake.name for cake in plan.cakes}
+    for old, new in way.exchanged:
+        name = new.cake.name if new.cake is not None else new.name
+        yield f"{cakes.get(old, old)} → {name}" if old != new.name else f"{name}, elsewhere on it"
+    if way.staying:
+        yield f"as before: {', '.join(cakes.get(name, name) for name in way.staying)}"
 
 
 def _painted(plan: Plan) -> Picture:
