@@ -7,8 +7,8 @@ from dataclasses import dataclass, field, replace
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_brush, with_paints, with_stroke
 from pennello.design.layers import hand_drawn, lines_of
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import with_motif, with_new_motif
-from pennello.design.placed import Overlay
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wishing import with_load_wished
 from pennello.kit import catalogue
@@ -129,7 +129,7 @@ LIGHTS = lines_of(
     "#f6f5f0",
     1.8,
 )
-GLITTER = Overlay("lantern dust", "glitter", 0, -32, 34, 22, "#ffe9a0", 50.0, "face", 3)
+GLITTER = Glitter("lantern dust", 0, -32, 34, 22, "#ffe9a0", "face", 50.0, 3)
 
 
 def with_designs(plan: Plan) -> Plan:

@@ -6,8 +6,8 @@ import pytest
 
 from pennello.caution.person import QUESTIONS, AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, Level, cautions
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import with_new_motif
-from pennello.design.placed import Overlay
 from pennello.files.demo import demo_plan
 from pennello.kit.paint import Finish, Near
 from pennello.motif.place import Place
@@ -79,7 +79,7 @@ def test_products_and_labels(demo):
 
 def test_glitter_keeps_off_the_lash_line_and_lips(demo):
     def with_glitter(x, y):
-        return replace(demo_plan(), overlays=(Overlay("dust", "glitter", x, y, 14.0, 10.0),))
+        return replace(demo_plan(), overlays=(Glitter("dust", x, y, 14.0, 10.0),))
 
     assert "glitter_near" not in codes(with_glitter(0.0, -45.0))
     eye = codes(with_glitter(31.0, 0.0))

@@ -24,6 +24,7 @@ from pennello.design.layers import (
     with_layer,
     without_layer,
 )
+from pennello.design.marks import Glitter, Reserved, Stencil, grains
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
@@ -43,7 +44,7 @@ from pennello.design.on_chart import (
     with_new_motif,
 )
 from pennello.design.own import NothingChosenError, own_of, with_own
-from pennello.design.placed import Overlay, PlacedMotif, Reserved, grains
+from pennello.design.placed import PlacedMotif
 from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
@@ -292,9 +293,9 @@ def test_groups_move_together(demo):
 
 
 def test_overlays_are_kept_seeded_and_drawn(demo):
-    glitter = Overlay("dust", "glitter", 0, -40, 40, 30, "#ff0000", 100.0)
+    glitter = Glitter("dust", 0, -40, 40, 30, "#ff0000", grains_cm2=100.0)
     outline = line((-5, -5), (5, 5))
-    stencil = Overlay("bar", "stencil", 0, 30, 20, 20, "#00ff00", 0.5, outlines=(outline,))
+    stencil = Stencil("bar", 0, 30, 20, 20, "#00ff00", cover=0.5, outlines=(outline,))
     plan = replace(demo, overlays=(glitter, stencil), reserved=(Reserved("horn", 1, 2),))
     assert parse_plan(plan_bytes(plan), "plan") == plan
     strewn = grains(glitter)
@@ -305,7 +306,7 @@ def test_overlays_are_kept_seeded_and_drawn(demo):
     plain, over = (chart_picture(face, None, (180, 140, 110), 2.0, o) for o in ((), plan.overlays))
     red = [int((picture[..., 0].astype(int) - picture[..., 1] > 120).sum()) for picture in (plain, over)]
     assert red[1] > red[0]
-    for bad in ({"kind": "lace"}, {"amount": 900.0}, {"width_mm": 0.0}, {"srgb": "red"}):
+    for bad in ({"grains_cm2": 900.0}, {"seed": -1}, {"width_mm": 0.0}, {"srgb": "red"}):
         with pytest.raises(PennelloError):
             replace(glitter, **bad)
 
@@ -424,7 +425,7 @@ def test_a_plan_as_wished_has_the_wanted_colours_and_hides(demo):
 
 
 def test_layers_are_edited_as_values(demo):
-    glitter, kept = Overlay("dust", "glitter", 0.0, 0.0, 30.0, 20.0), Reserved("horn", 5.0, 5.0)
+    glitter, kept = Glitter("dust", 0.0, 0.0, 30.0, 20.0), Reserved("horn", 5.0, 5.0)
     plan = with_layer(with_layer(demo, glitter), kept)
     assert layers_on(plan, "face") == (glitter, kept)
     assert layers_on(plan, "hand") == ()

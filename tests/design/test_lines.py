@@ -22,7 +22,7 @@ from pennello.design.layers import (
     with_layer,
     with_line,
 )
-from pennello.design.placed import Overlay, is_dot, paths_of
+from pennello.design.marks import Glitter, Lines, is_dot, paths_of
 from pennello.design.plan import Skin, skin_spectrum
 from pennello.design.reading import readings
 from pennello.errors import OutOfRangeError
@@ -62,7 +62,7 @@ def test_lines_lie_where_they_were_drawn_whatever_is_added(edge):
     assert len(more.outlines) == 3
     assert np.array(paths_of(more)[0].points_mm) == pytest.approx(np.array(first), abs=0.011)
     assert (more.x_mm, more.y_mm) != (edge.x_mm, edge.y_mm)
-    assert (more.line_mm, more.srgb, more.amount) == (edge.line_mm, edge.srgb, edge.amount)
+    assert (more.line_mm, more.srgb, more.cover) == (edge.line_mm, edge.srgb, edge.cover)
     with pytest.raises(EmptyStencilError):
         lines_of("nothing", (), "face")
 
@@ -77,7 +77,7 @@ def test_a_mirror_image_is_the_reflection_and_a_larger_one_keeps_its_width(edge)
     assert larger.line_mm == edge.line_mm
 
 
-@pytest.mark.parametrize("changes", [{"line_mm": 0.1}, {"line_mm": 40.0}, {"amount": 2.0}, {"kind": "ribbon"}])
+@pytest.mark.parametrize("changes", [{"line_mm": 0.1}, {"line_mm": 40.0}, {"cover": 2.0}, {"width_mm": 0.5}])
 def test_what_cannot_be_is_refused(edge, changes):
     with pytest.raises(OutOfRangeError):
         replace(edge, **changes)
@@ -146,7 +146,7 @@ def whole_demo_with_edge():
 @pytest.mark.parametrize(("srgb", "amount"), [("#ffffff", 1.0), ("#ffffff", 0.5), ("#101010", 1.0)])
 def test_line_work_reads_by_the_formula_of_wcag(demo, edge, srgb, amount):
     """WCAG 2.1: (L1 + 0.05) / (L2 + 0.05), relative luminance by the sRGB weights."""
-    plan = replace(demo, strokes=(), motifs=(), overlays=(replace(edge, srgb=srgb, amount=amount),))
+    plan = replace(demo, strokes=(), motifs=(), overlays=(replace(edge, srgb=srgb, cover=amount),))
     for one in readings(plan, (62.0, -40.0)):
         bare = decode(FULL.srgb(skin_spectrum(Skin(one.ita_deg))))
         skin = float(bare @ (0.2126, 0.7152, 0.0722))
@@ -175,7 +175,7 @@ def test_odd_lines_are_told(demo):
     eye = next(zone for zone in chart.zones if zone.kind == "eye").polygon.mean(axis=0)
     across = lines_of("lash", (line((eye[0] - 8, eye[1]), (eye[0] + 8, eye[1])),), "face")
     away = lines_of("stray", (line((0.0, -60.0), (300.0, -60.0)),), "face")
-    dust = Overlay("dust", "glitter", float(eye[0]), float(eye[1]), 30.0, 20.0)
+    dust = Glitter("dust", float(eye[0]), float(eye[1]), 30.0, 20.0)
     plan = replace(demo, motifs=(), overlays=(across, away, dust))
     found = {(one.code, one.motif) for one in odd_on(plan, "face")}
     odd = {("keep_clear", "lash"), ("off_skin", "stray"), ("glitter_on_lines", "dust"), ("keep_clear", "dust")}
@@ -187,7 +187,7 @@ def test_odd_lines_are_told(demo):
 def test_a_line_below_full_cover_has_no_dark_ticks_where_it_meets_itself():
     """One coat: along a bent line and where two lines cross every pixel inside has the same colour."""
     bent = CubicPath(((-20.0, 0.0), (-20.0, -20.0), (20.0, -20.0), (20.0, 0.0)))
-    over = Overlay("half", "lines", 0, -60, 60, 60, "#000000", 0.5, outlines=(bent, line((0, -25), (0, 5))), line_mm=4)
+    over = Lines("half", 0, -60, 60, 60, "#000000", cover=0.5, outlines=(bent, line((0, -25), (0, 5))), line_mm=4)
     chart = face_chart(Measures())
     bare, drawn_on = (chart_picture(chart, None, (200, 180, 160), 4.0, layers).astype(int) for layers in ((), (over,)))
     changed = np.abs(drawn_on - bare).sum(axis=2)

@@ -9,8 +9,9 @@ import pytest
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.design.chart_checks import odd_on
 from pennello.design.layers import with_layer
+from pennello.design.marks import Glitter, Lines, Reserved
 from pennello.design.on_chart import chart_of, pieces_on, with_other_eyes
-from pennello.design.placed import Overlay, PlacedMotif, Reserved
+from pennello.design.placed import PlacedMotif
 from pennello.design.problems import problems_of_order
 from pennello.design.soundness import check_plan
 from pennello.design.touch import beyond, layer_shape, overlap, skin_shape, swept, zone_shape
@@ -84,9 +85,9 @@ def test_the_part_that_touches_lies_on_its_own_side(demo):
 
 
 def test_a_layer_covers_its_lines_and_its_oval():
-    oval = Overlay("dust", "glitter", 0.0, 0.0, 20.0, 10.0, "#ffffff", 5.0)
+    oval = Glitter("dust", 0.0, 0.0, 20.0, 10.0, "#ffffff", grains_cm2=5.0)
     assert layer_shape(oval).area == pytest.approx(math.pi * 10 * 5, rel=0.01)
-    drawn = replace(oval, kind="lines", outlines=(line((-10.0, 0.0), (10.0, 0.0)),), line_mm=2.0, amount=1.0)
+    drawn = Lines("drawn", 0.0, 0.0, 20.0, 10.0, outlines=(line((-10.0, 0.0), (10.0, 0.0)),), line_mm=2.0)
     assert layer_shape(drawn).area == pytest.approx(20 * 2 + math.pi, rel=0.02)
 
 
@@ -133,9 +134,9 @@ def test_what_the_label_forbids_near_eyes_is_said_on_the_lid_too(demo):
 def test_glitter_on_the_open_eye_is_seen(demo):
     x, y = eye_of(demo)
     bare = replace(demo, motifs=(), overlays=(), reserved=())
-    plan = with_layer(bare, Overlay("dust", "glitter", x, y, 12.0, 8.0, "#ffffff", 5.0))
+    plan = with_layer(bare, Glitter("dust", x, y, 12.0, 8.0, "#ffffff", grains_cm2=5.0))
     assert "keep_clear" in codes(plan)
-    away = with_layer(bare, Overlay("dust", "glitter", 0.0, 60.0, 6.0, 4.0, "#ffffff", 5.0))
+    away = with_layer(bare, Glitter("dust", 0.0, 60.0, 6.0, 4.0, "#ffffff", grains_cm2=5.0))
     assert "keep_clear" not in codes(away)
 
 

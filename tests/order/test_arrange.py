@@ -7,9 +7,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import with_motif, with_new_motif
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
-from pennello.design.placed import Overlay
 from pennello.errors import OutOfRangeError
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.motif.place import Place
@@ -268,7 +268,7 @@ def test_strokes_are_laid_as_the_order_has_them_and_loaded_anew_where_the_leftov
 
 
 def test_an_empty_chart_an_overlay_on_bare_skin_and_all_of_a_plan(whole_demo, kernel):
-    bare = replace(whole_demo, motifs=(), overlays=(Overlay("dust", "glitter", 0.0, 0.0),))
+    bare = replace(whole_demo, motifs=(), overlays=(Glitter("dust", 0.0, 0.0),))
     arranged = arrange(design_of(bare, "face", engine=kernel))
     assert [step.kind for step in arranged.steps if step.kind.paints] == [StepKind.GLITTER]
     assert arrange(design_of(bare, "leg", engine=kernel)).sums.total_s == 0

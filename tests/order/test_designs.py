@@ -7,9 +7,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from pennello.chart.face import face as face_chart
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import painted_plan, with_motif, with_new_motif
 from pennello.design.ordering import GlitterWhen, Ordering, Sides, Whites
-from pennello.design.placed import Overlay
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of, in_order, moved
 from pennello.order.job import Why
@@ -48,7 +48,7 @@ def test_every_design_gets_an_order_that_keeps_all_constraints(whole_demo, kerne
     plan = face_of(whole_demo, put, ordering)
     if strewn:
         _, x, y, _ = put[0]
-        dust = Overlay("dust", "glitter", float(x), float(y), 30.0, 30.0)
+        dust = Glitter("dust", float(x), float(y), 30.0, 30.0)
         plan = replace(plan, overlays=(dust,))
     design = design_of(plan, "face", engine=kernel)
     first, better = arrange(design, 0.0), arrange(design, 0.1)

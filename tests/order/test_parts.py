@@ -9,9 +9,9 @@ from shapely.geometry import Point, Polygon
 
 from pennello.chart.chart import drawn
 from pennello.design.layers import stencil_of
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import charts_used, with_motif
 from pennello.design.ordering import Ordering, Priority
-from pennello.design.placed import Overlay
 from pennello.errors import UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.canvas import Canvas
@@ -26,7 +26,7 @@ HERE = Canvas(-30.0, -30.0, 240, 240, 4.0)
 
 
 def test_glitter_lies_in_an_oval_as_shapely_has_it():
-    mask = overlay_mask(Overlay("dust", "glitter", 2.0, -3.0, 30.0, 16.0), HERE)
+    mask = overlay_mask(Glitter("dust", 2.0, -3.0, 30.0, 16.0), HERE)
     oval = Point(0, 0).buffer(1.0, quad_segs=64)
     assert mask.sum() / 16 == pytest.approx(oval.area * 15 * 8, rel=0.01)
     rows, columns = np.nonzero(mask)

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from pennello.chart.measures import Age, usual
-from pennello.design.placed import is_dot, paths_of
+from pennello.design.marks import is_dot, paths_of
 from pennello.ui.window import BENCH, CHART
 
 KEYS = Qt.Key
@@ -316,8 +316,8 @@ def test_layers_are_moved_and_sized_by_their_handles(window, station, drag, qtbo
     QTest.keyClick(station.board.over.sizes[1], KEYS.Key_Right)
     assert window.document.committed.reserved[0].radius_mm == 13
     QTest.keyClick(station.board.over.middles[1], KEYS.Key_Down)
-    station.layers.change(window.document.committed.overlays[0], amount=120.0, srgb="#ffffff")
-    assert window.document.committed.overlays[0].amount == 120
+    station.layers.change(window.document.committed.overlays[0], grains_cm2=120.0, srgb="#ffffff")
+    assert window.document.committed.overlays[0].grains_cm2 == 120
     while window.document.undo_label:
         window.undo()
     assert not station.board.over.middles
@@ -328,7 +328,7 @@ def test_lines_are_drawn_by_hand_and_changed(window, station, qtbot, tmp_path, m
     board, left = station.board, Qt.MouseButton.LeftButton
 
     def lines():
-        return [one for one in window.document.committed.overlays if one.kind == "lines"]
+        return [one for one in window.document.committed.overlays if one.word == "lines"]
 
     station.layers.list_all()
     named = {action.text(): action for action in station.layers.menu().actions()}

@@ -7,11 +7,12 @@ from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
+from pennello.design.surface import draw_contours, draw_skin
 from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
 from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, Shown
-from pennello.ui.stations.chart.drawing import draw_lines, draw_skin, view_of
+from pennello.ui.stations.chart.drawing import ink_of, surface_of, view_of
 from pennello.ui.stations.chart.strip import motif_icon
 
 SKIN = QColor("#c69c7b")
@@ -34,8 +35,9 @@ def test_charts_fill_their_area_and_stay_sharp(qapp, key, zoom):
     view = view_of(made, QRectF(0, 0, 400, 300), zoom)
 
     def draw(painter):
-        draw_skin(painter, made, view, SKIN)
-        draw_lines(painter, made, view, SKIN)
+        surface = surface_of(painter, view)
+        draw_skin(surface, made, ink_of(SKIN))
+        draw_contours(surface, made, ink_of(SKIN))
 
     picture = painted(400, 300, draw)
     assert (np.abs(picture.astype(int) - (198, 156, 123)).max(axis=2) < 3).mean() > 0.1
@@ -57,10 +59,8 @@ def test_a_point_of_the_view_and_back(mirror):
 
 def test_mirrored_chart_is_the_picture_mirrored(qapp):
     made = chart("cheek-left", Measures())
-    both = [
-        painted(301, 301, lambda p, m=mirror: draw_skin(p, made, view_of(made, QRectF(0, 0, 301, 301), mirror=m), SKIN))
-        for mirror in (False, True)
-    ]
+    views = [view_of(made, QRectF(0, 0, 301, 301), mirror=mirror) for mirror in (False, True)]
+    both = [painted(301, 301, lambda p, v=view: draw_skin(surface_of(p, v), made, ink_of(SKIN))) for view in views]
     assert np.abs(both[0][:, ::-1].astype(int) - both[1]).mean() < 1.5
 
 

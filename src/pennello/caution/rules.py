@@ -12,9 +12,9 @@ from enum import Enum
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
+from pennello.design.marks import Glitter
 from pennello.design.odd import NEAR_MM, ZONE_NEAR
 from pennello.design.on_chart import chart_of, charts_used
-from pennello.design.placed import GLITTER
 from pennello.design.plan import Plan
 from pennello.design.touch import layer_shape, zone_shape
 from pennello.kit.paint import Finish, Near
@@ -128,7 +128,7 @@ def _label(what: str, place: str, about: str) -> Caution:
 
 
 def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Caution]:
-    strewn = [one for one in plan.overlays if one.kind == GLITTER and one.chart in charts]
+    strewn = [one for one in plan.overlays if isinstance(one, Glitter) and one.chart in charts]
     for one in strewn:
         for zone in chart_of(plan, one.chart).zones:
             if zone.kind in ZONE_NEAR and layer_shape(one).distance(zone_shape(zone)) <= NEAR_MM:

@@ -12,6 +12,7 @@ from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.skin import ita_class
 from pennello.design.layers import (
     Layer,
+    amount_of,
     every_layer,
     hand_drawn,
     layer_named,
@@ -19,11 +20,12 @@ from pennello.design.layers import (
     moved_layer,
     sized_layer,
     stencil_of,
+    with_amount,
     with_layer,
     without_layer,
 )
+from pennello.design.marks import Glitter, Lines, Reserved
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, LINES, Overlay, Reserved
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA, readings
 from pennello.errors import OutOfRangeError
@@ -56,12 +58,12 @@ def _changed(plan: Plan, wish: Namespace) -> Plan:
         layer = moved_layer(layer, *at)
     if wish.width_mm is not None:
         layer = sized_layer(layer, wish.width_mm / 2)
-    if isinstance(layer, Overlay):
+    if not isinstance(layer, Reserved):
         if wish.amount is not None:
-            layer = replace(layer, amount=wish.amount)
+            layer = with_amount(layer, wish.amount)
         if wish.colour is not None:
             layer = replace(layer, srgb=wish.colour)
-        if wish.line_mm is not None:
+        if wish.line_mm is not None and isinstance(layer, Lines):
             layer = replace(layer, line_mm=wish.line_mm)
     return with_layer(plan, layer, old)
 
@@ -69,11 +71,11 @@ def _changed(plan: Plan, wish: Namespace) -> Plan:
 def _new(plan: Plan, wish: Namespace) -> Layer:
     if wish.name in [one.name for one in every_layer(plan)]:
         raise OutOfRangeError("the name of a new layer", wish.name, "a name that no other one has")
-    if wish.add == "place":
+    if wish.add == Reserved.word:
         return Reserved(wish.name, 0.0, 0.0, chart=wish.chart)
-    if wish.add == GLITTER:
-        return Overlay(wish.name, GLITTER, 0.0, 0.0, chart=wish.chart, seed=len(plan.overlays) + 1)
-    if wish.add == LINES:
+    if wish.add == Glitter.word:
+        return Glitter(wish.name, 0.0, 0.0, chart=wish.chart, seed=len(plan.overlays) + 1)
+    if wish.add == Lines.word:
         lines = read_svg(wish.svg, dots=True) if wish.svg else ()
         lines += tuple(hand_drawn(_points(text)) for text in wish.points or ())
         return lines_of(wish.name, lines, wish.chart)
@@ -107,9 +109,9 @@ def _told(layer: Layer) -> dict[str, Any]:
     told = {"name": layer.name, "chart": layer.chart, "at_mm": [layer.x_mm, layer.y_mm]}
     if isinstance(layer, Reserved):
         return {"kind": "place", **told, "width_mm": 2 * layer.radius_mm}
-    look = {"width_mm": layer.width_mm, "amount": layer.amount, "srgb": layer.srgb}
-    lines = {"lines": len(layer.outlines), "line_mm": layer.line_mm} if layer.kind == LINES else {}
-    return {"kind": layer.kind, **told, **look, **lines}
+    look = {"width_mm": layer.width_mm, "amount": amount_of(layer), "srgb": layer.srgb}
+    lines = {"lines": len(layer.outlines), "line_mm": layer.line_mm} if isinstance(layer, Lines) else {}
+    return {"kind": layer.word, **told, **look, **lines}
 
 
 def contrast_verb(wish: Namespace) -> int:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from pennello.chart.chart import Chart
+from pennello.design.marks import Glitter, Lines, Mark
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
-from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan
 from pennello.design.touch import beyond, layer_shape, middle, nearest, overlap, skin_shape, zone_shape
 from pennello.kit.paint import Near
@@ -23,21 +23,21 @@ def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Odd]:
     layers = [one for one in plan.overlays if one.chart == key]
     for layer in layers:
         yield from _over(layer, chart)
-        if layer.kind != GLITTER:
+        if not isinstance(layer, Glitter):
             yield from _label(plan, layer, chart)
-    lines = [one for one in layers if one.kind == LINES]
+    lines = [one for one in layers if isinstance(one, Lines)]
     for glitter in layers:
-        if glitter.kind == GLITTER:
+        if isinstance(glitter, Glitter):
             yield from _strewn_on(glitter, lines)
 
 
-def _over(layer: Overlay, chart: Chart) -> Iterator[Odd]:
+def _over(layer: Mark, chart: Chart) -> Iterator[Odd]:
     shape = layer_shape(layer)
-    clear = _CLEAR_OF_GLITTER if layer.kind == GLITTER else _CLEAR
+    clear = _CLEAR_OF_GLITTER if isinstance(layer, Glitter) else _CLEAR
     for zone in chart.zones:
         shared = overlap(shape, zone_shape(zone)) if zone.kind in clear else None
         if shared is not None:
-            remedy = "strew it elsewhere" if layer.kind == GLITTER else "move it or take a line away"
+            remedy = "strew it elsewhere" if isinstance(layer, Glitter) else "move it or take a line away"
             text = f"{layer.name} lies over the {zone.name}, which stays clear; {remedy}."
             yield Odd("keep_clear", layer.name, *middle(shared), text)
     off = beyond(shape, skin_shape(chart), _OFF_SHARE)
@@ -46,7 +46,7 @@ def _over(layer: Overlay, chart: Chart) -> Iterator[Odd]:
         yield Odd("off_skin", layer.name, *middle(off), text)
 
 
-def _label(plan: Plan, layer: Overlay, chart: Chart) -> Iterator[Odd]:
+def _label(plan: Plan, layer: Mark, chart: Chart) -> Iterator[Odd]:
     """A layer in the colour of a paint of the plan that is not marked for the eye area or lips, near them."""
     paints = [paint for paint in plan.paints if paint.srgb.lower() == layer.srgb.lower()]
     told: set[Near] = set()
@@ -60,7 +60,7 @@ def _label(plan: Plan, layer: Overlay, chart: Chart) -> Iterator[Odd]:
             yield Odd("label", layer.name, x, y, label_words(paints[0].name, near))
 
 
-def _strewn_on(glitter: Overlay, lines: list[Overlay]) -> Iterator[Odd]:
+def _strewn_on(glitter: Glitter, lines: list[Lines]) -> Iterator[Odd]:
     """Glitter that falls on line work hides it (common practice, no published source)."""
     for line in lines:
         shared = overlap(layer_shape(glitter), layer_shape(line))

@@ -11,15 +11,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Point
-from pennello.design.placed import LINES, STENCIL, Overlay, Reserved, paths_of
+from pennello.design.marks import RADIUS_MM, SIZE_MM, Glitter, Lines, Mark, Reserved, Stencil, paths_of
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.lay.families.shapes import smooth
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath
 
-Layer = Overlay | Reserved
-OneLayer = TypeVar("OneLayer", Overlay, Reserved)
+Layer = Mark | Reserved
+OneLayer = TypeVar("OneLayer", bound=Layer)
 
 LIGHT = "#f4f3ee"
 """The paint of a new stencil (a default)."""
@@ -28,10 +28,6 @@ LEAST_STEP_MM = 2.0
 """Points of a drawn line that lie nearer are left out (a default)."""
 
 MOST_POINTS = 600
-
-_COVER = 0.8
-_SIZE = (1.0, 500.0)
-_RADIUS = (1.0, 200.0)
 
 
 class EmptyStencilError(PennelloError):
@@ -58,9 +54,9 @@ def layer_named(plan: Plan, name: str) -> Layer:
 
 def with_layer(plan: Plan, layer: Layer, instead_of: Layer | None = None) -> Plan:
     """Return the plan with a layer more, or with one in the place of another."""
-    if isinstance(layer, Overlay):
-        return replace(plan, overlays=_with(plan.overlays, layer, instead_of))
-    return replace(plan, reserved=_with(plan.reserved, layer, instead_of))
+    if isinstance(layer, Reserved):
+        return replace(plan, reserved=_with(plan.reserved, layer, instead_of))
+    return replace(plan, overlays=_with(plan.overlays, layer, instead_of))
 
 
 def _with(layers: tuple[OneLayer, ...], layer: OneLayer, instead_of: Layer | None) -> tuple[OneLayer, ...]:
@@ -87,14 +83,17 @@ def moved_layer(layer: Layer, x_mm: float, y_mm: float) -> Layer:
 def sized_layer(layer: Layer, half_mm: float) -> Layer:
     """Return a layer with another half width or radius, mm; heights and outlines go with it."""
     if isinstance(layer, Reserved):
-        return replace(layer, radius_mm=round(min(max(half_mm, _RADIUS[0]), _RADIUS[1]), 2))
-    width = min(max(2 * half_mm, _SIZE[0]), _SIZE[1])
+        return replace(layer, radius_mm=round(min(max(half_mm, RADIUS_MM[0]), RADIUS_MM[1]), 2))
+    width = min(max(2 * half_mm, SIZE_MM[0]), SIZE_MM[1])
     factor = width / layer.width_mm
-    height = min(max(layer.height_mm * factor, _SIZE[0]), _SIZE[1])
+    height = min(max(layer.height_mm * factor, SIZE_MM[0]), SIZE_MM[1])
+    sized = replace(layer, width_mm=round(width, 2), height_mm=round(height, 2))
+    if isinstance(sized, Glitter):
+        return sized
     outlines = tuple(
-        CubicPath(tuple((x * factor, y * factor) for x, y in outline.points_mm)) for outline in layer.outlines
+        CubicPath(tuple((x * factor, y * factor) for x, y in outline.points_mm)) for outline in sized.outlines
     )
-    return replace(layer, width_mm=round(width, 2), height_mm=round(height, 2), outlines=outlines)
+    return replace(sized, outlines=outlines)
 
 
 def half_mm(layer: Layer) -> float:
@@ -102,7 +101,7 @@ def half_mm(layer: Layer) -> float:
     return layer.radius_mm if isinstance(layer, Reserved) else layer.width_mm / 2
 
 
-def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str) -> Overlay:
+def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str) -> Stencil:
     """Return a stencil with these outlines about their common middle, at a point of a chart, in a light paint.
 
     Raises
@@ -113,10 +112,10 @@ def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str
     if not outlines:
         raise EmptyStencilError(f"{name} has no closed outline to sponge through; draw one and save it as a path.")
     _, (wide, tall), about = _about(outlines)
-    return Overlay(name[:60], STENCIL, at[0], at[1], wide, tall, LIGHT, _COVER, chart, outlines=about)
+    return Stencil(name[:60], at[0], at[1], wide, tall, LIGHT, chart, outlines=about)
 
 
-def lines_of(name: str, lines: tuple[CubicPath, ...], chart: str, srgb: str = LIGHT, line_mm: float = 1.5) -> Overlay:
+def lines_of(name: str, lines: tuple[CubicPath, ...], chart: str, srgb: str = LIGHT, line_mm: float = 1.5) -> Lines:
     """Return line work where its lines lie on a chart: one colour, one width, full cover.
 
     Raises
@@ -127,19 +126,32 @@ def lines_of(name: str, lines: tuple[CubicPath, ...], chart: str, srgb: str = LI
     if not lines:
         raise EmptyStencilError(f"{name} has no line; draw one and save it as a path.")
     (x, y), (wide, tall), about = _about(lines)
-    return Overlay(name[:60], LINES, x, y, wide, tall, srgb, 1.0, chart, outlines=about, line_mm=line_mm)
+    return Lines(name[:60], x, y, wide, tall, srgb, chart, outlines=about, line_mm=line_mm)
 
 
-def with_line(layer: Overlay, line: CubicPath) -> Overlay:
+def amount_of(mark: Mark) -> float:
+    """Return how much there is of a mark: grains a cm2, or its cover in [0.05, 1]."""
+    return mark.grains_cm2 if isinstance(mark, Glitter) else mark.cover
+
+
+def with_amount(mark: Mark, amount: float) -> Mark:
+    """Return a mark with another amount: grains a cm2, or its cover."""
+    return replace(mark, grains_cm2=amount) if isinstance(mark, Glitter) else replace(mark, cover=amount)
+
+
+def with_line(layer: Lines, line: CubicPath) -> Lines:
     """Return line work with a line more, given where it lies on the chart."""
     again = lines_of(layer.name, (*paths_of(layer), line), layer.chart, layer.srgb, layer.line_mm)
-    return replace(again, amount=layer.amount)
+    return replace(again, cover=layer.cover)
 
 
-def mirrored_layer(layer: Overlay, midline_mm: float, name: str) -> Overlay:
-    """Return a layer's mirror image across a vertical line, under another name."""
-    outlines = tuple(CubicPath(tuple((-x, y) for x, y in path.points_mm)) for path in layer.outlines)
-    return replace(layer, name=name, x_mm=round(2 * midline_mm - layer.x_mm, 2), outlines=outlines)
+def mirrored_layer(layer: Mark, midline_mm: float, name: str) -> Mark:
+    """Return a mark's mirror image across a vertical line, under another name."""
+    there = replace(layer, name=name, x_mm=round(2 * midline_mm - layer.x_mm, 2))
+    if isinstance(there, Glitter):
+        return there
+    outlines = tuple(CubicPath(tuple((-x, y) for x, y in path.points_mm)) for path in there.outlines)
+    return replace(there, outlines=outlines)
 
 
 def free_name(plan: Plan, word: str) -> str:
@@ -173,6 +185,6 @@ def _about(paths: tuple[CubicPath, ...]) -> tuple[Point, tuple[float, float], tu
     points: NDArray[np.floating[Any]] = np.array([point for path in paths for point in path.points_mm])
     low, high = points.min(axis=0), points.max(axis=0)
     x, y = (round(float(value), 2) for value in (low + high) / 2)
-    wide, tall = (round(float(value), 2) for value in np.clip(high - low, *_SIZE))
+    wide, tall = (round(float(value), 2) for value in np.clip(high - low, *SIZE_MM))
     about = tuple(CubicPath(tuple((a - x, b - y) for a, b in path.points_mm)) for path in paths)
     return (x, y), (wide, tall), about

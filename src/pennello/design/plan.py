@@ -18,8 +18,9 @@ from pennello.colour.basis import FULL
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
+from pennello.design.marks import Mark, Reserved
 from pennello.design.ordering import Ordering
-from pennello.design.placed import Overlay, PlacedMotif, Reserved
+from pennello.design.placed import PlacedMotif
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
@@ -106,7 +107,7 @@ class Plan:
     measures: Measures = field(default_factory=Measures)
     motifs: tuple[PlacedMotif, ...] = ()
     reserved: tuple[Reserved, ...] = ()
-    overlays: tuple[Overlay, ...] = ()
+    overlays: tuple[Mark, ...] = ()
     ordering: Ordering = field(default_factory=Ordering)
 
     def __post_init__(self) -> None:

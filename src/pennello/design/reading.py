@@ -15,7 +15,7 @@ from pennello.colour.basis import FULL
 from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
 from pennello.colour.srgb import decode, encode, parse_hex
-from pennello.design.placed import LINES, Overlay
+from pennello.design.marks import Lines
 from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.kit.contact import BINS
 
@@ -65,15 +65,15 @@ def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading,
                     contrast_ratio(rim, heel),
                 )
             )
-        found += [_line(overlay, ita, bare) for overlay in plan.overlays if overlay.kind == LINES]
+        found += [_line(mark, ita, bare) for mark in plan.overlays if isinstance(mark, Lines)]
     return tuple(found)
 
 
-def _line(overlay: Overlay, ita_deg: float, bare: NDArray[np.floating[Any]]) -> Reading:
+def _line(lines: Lines, ita_deg: float, bare: NDArray[np.floating[Any]]) -> Reading:
     """Return how line work of a coverage reads: its light and the skin's, by area."""
-    light = overlay.amount * decode(parse_hex(overlay.srgb)) + (1 - overlay.amount) * decode(bare)
+    light = lines.cover * decode(parse_hex(lines.srgb)) + (1 - lines.cover) * decode(bare)
     ratio = contrast_ratio(np.clip(encode(light), 0, 1), bare)
-    return Reading(overlay.name, ita_deg, ratio, ratio, 1.0)
+    return Reading(lines.name, ita_deg, ratio, ratio, 1.0)
 
 
 def on_skin(plan: Plan, ita_deg: float) -> Plan:

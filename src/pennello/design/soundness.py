@@ -7,6 +7,7 @@ from typing import Protocol
 
 from pennello import limits
 from pennello.chart.catalogue import CHARTS
+from pennello.design.marks import Glitter
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError, clipped
 
@@ -79,7 +80,8 @@ def _check_limits(plan: Plan) -> None:
     limits.check_count("layers over the paint", len(plan.overlays), limits.MOST_OVERLAYS)
     for overlay in plan.overlays:
         limits.check_name("the name of a layer", overlay.name)
-        limits.check_count(f"outlines of {clipped(overlay.name)}", len(overlay.outlines), limits.MOST_OUTLINES)
+        count = 0 if isinstance(overlay, Glitter) else len(overlay.outlines)
+        limits.check_count(f"outlines of {clipped(overlay.name)}", count, limits.MOST_OUTLINES)
     _check_ordering(plan)
 
 

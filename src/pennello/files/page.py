@@ -117,10 +117,42 @@ class Page:
         for first in range(1, len(at) - 2, 3):
             drawn.curveTo(*at[first], *at[first + 1], *at[first + 2])
         self.canvas.setLineWidth(weight)
+        self.canvas.setLineCap(1)
         self.canvas.setDash(*((2, 2) if dashed else ()))
         self.canvas.setStrokeColorRGB(*(float(part) / 255 for part in colour))
         self.canvas.drawPath(drawn, stroke=1, fill=0)
         self.canvas.setDash()
+        self.canvas.setLineCap(0)
+
+    def shape(self, points: Array, colour: Any) -> None:
+        """Fill a closed path of cubic curves, points of shape (3 n + 1, 2) in mm."""
+        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.drawPath(self._closed([points]), stroke=0, fill=1)
+
+    def disc(self, x: float, y: float, radius: float, colour: Any) -> None:
+        """Fill a disc, mm."""
+        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.circle(x * mm, (PAGE_HEIGHT_MM - y) * mm, radius * mm, stroke=0, fill=1)
+
+    def _closed(self, shapes: Sequence[Array]) -> Any:
+        drawn = self.canvas.beginPath()
+        for points in shapes:
+            at = [(float(x) * mm, (PAGE_HEIGHT_MM - float(y)) * mm) for x, y in points]
+            drawn.moveTo(*at[0])
+            for first in range(1, len(at) - 2, 3):
+                drawn.curveTo(*at[first], *at[first + 1], *at[first + 2])
+            drawn.close()
+        return drawn
+
+    @contextmanager
+    def clipped_to(self, shapes: Sequence[Array]) -> Iterator[None]:
+        """Draw within closed paths of cubic curves only, each of shape (3 n + 1, 2) in mm."""
+        self.canvas.saveState()
+        self.canvas.clipPath(self._closed(shapes), stroke=0, fill=0, fillMode=1)
+        try:
+            yield
+        finally:
+            self.canvas.restoreState()
 
     def polygon(self, points: Array, colour: Any) -> None:
         """Fill a closed polygon, points of shape (n, 2) in mm."""

@@ -14,8 +14,9 @@ from pennello.aim.attempt import Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
+from pennello.design.marks import MARKS, Glitter, Lines, Mark, Reserved, Stencil
 from pennello.design.ordering import Ordering, Rule
-from pennello.design.placed import Overlay, PlacedMotif, Reserved
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.design.soundness import check_plan
 from pennello.errors import PennelloError
@@ -103,7 +104,7 @@ def to_plan(file: PlanFile) -> Plan:
         plan = replace(plan, measures=Measures(**msgspec.structs.asdict(file.measures)))
     with _at("reserved"):
         kept = tuple(Reserved(**msgspec.structs.asdict(one)) for one in file.reserved)
-    overlays = tuple(_overlay(one, f"overlays[{i}]") for i, one in enumerate(file.overlays))
+    overlays = tuple(_mark(one, f"overlays[{i}]") for i, one in enumerate(file.overlays))
     plan = replace(plan, reserved=kept, overlays=overlays)
     plan = replace(plan, motifs=tuple(_motif(one, f"motifs[{i}]") for i, one in enumerate(file.motifs)))
     with _at("ordering"):
@@ -236,11 +237,13 @@ def _way(file: StrokeFile | WayFile, where: str) -> Stroke:
         )
 
 
-def _overlay(file: OverlayFile, where: str) -> Overlay:
+def _mark(file: OverlayFile, where: str) -> Mark:
     with _at(where):
+        made = next(kind for kind in MARKS if kind.word == file.kind)
         outlines = tuple(CubicPath(tuple(one.points_mm)) for one in file.outlines)
-        given = {**msgspec.structs.asdict(file), "outlines": outlines}
-        return Overlay(**given)
+        amount = {"grains_cm2" if made is Glitter else "cover": file.amount, "outlines": outlines}
+        given = {**msgspec.structs.asdict(file), **amount}
+        return made(**{one.name: given[one.name] for one in fields(made)})
 
 
 def _motif(file: MotifFile, where: str) -> PlacedMotif:
@@ -312,7 +315,7 @@ def from_plan(plan: Plan) -> PlanFile:
         measures=MeasuresFile(**asdict(plan.measures)),
         motifs=[_motif_file(placed) for placed in plan.motifs],
         reserved=[ReservedFile(**asdict(kept)) for kept in plan.reserved],
-        overlays=[_overlay_file(overlay) for overlay in plan.overlays],
+        overlays=[_mark_file(overlay) for overlay in plan.overlays],
         ordering=_ordering_file(plan.ordering),
     )
 
@@ -399,10 +402,12 @@ def _way_parts(way: Stroke) -> dict[str, Any]:
     }
 
 
-def _overlay_file(overlay: Overlay) -> OverlayFile:
-    outlines = [PathFile(points_mm=list(path.points_mm)) for path in overlay.outlines]
-    names = [one.name for one in fields(overlay) if one.name != "outlines"]
-    return OverlayFile(**{name: getattr(overlay, name) for name in names}, outlines=outlines)
+def _mark_file(mark: Mark) -> OverlayFile:
+    given = {one.name: getattr(mark, one.name) for one in fields(mark)}
+    given["amount"] = given.pop("grains_cm2") if isinstance(mark, Glitter) else given.pop("cover")
+    if isinstance(mark, Lines | Stencil):
+        given["outlines"] = [PathFile(points_mm=list(path.points_mm)) for path in mark.outlines]
+    return OverlayFile(kind=mark.word, **given)
 
 
 def _motif_file(placed: PlacedMotif) -> MotifFile:

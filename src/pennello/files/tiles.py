@@ -10,11 +10,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.colour.srgb import parse_hex
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, LINES, Overlay
 from pennello.design.plan import Plan
+from pennello.design.surface import Ink, draw_contours, draw_mark, skin_outlines
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page
+from pennello.files.page_surface import PageSurface
 from pennello.lay.laying import pull
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import SKIN
@@ -106,7 +106,7 @@ def bounds_of(plan: Plan, chart: str, strokes: tuple[Marked, ...]) -> tuple[floa
     return float(left), float(top), float(right), float(bottom)
 
 
-_PT_PER_MM = 72 / 25.4
+_PAPER = Ink(255, 255, 255)
 
 
 def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], tile: Tile) -> None:
@@ -120,11 +120,14 @@ def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], t
         for stroke in strokes:
             page.polygon(stroke.outline + shift, _RIBBON)
         if drawn is not None:
-            for line in drawn.lines:
-                page.cubic(np.array(line.path.points_mm) + shift, 0.3 + 0.5 * line.weight)
-            for overlay in plan.overlays:
-                if overlay.chart == chart:
-                    _draw_overlay(page, overlay, shift)
+            surface = PageSurface(page, shift)
+            draw_contours(surface, drawn, _PAPER)
+            marks = [mark for mark in plan.overlays if mark.chart == chart]
+            with surface.within(skin_outlines(drawn)):
+                for mark in marks:
+                    draw_mark(surface, mark)
+            for mark in marks:
+                page.text(mark.x_mm - 4 + float(shift[0]), mark.y_mm + float(shift[1]), mark.name, 7, quiet=True)
         for stroke in strokes:
             _draw_way(page, stroke, shift)
     _glue_lines(page, tile)
@@ -136,20 +139,6 @@ def _draw_way(page: Page, stroke: Marked, shift: Array) -> None:
         page.line(float(a[0]), float(a[1]), float(b[0]), float(b[1]), 0.6)
     x, y = (float(value) for value in points[0])
     page.text(x - 1.2, y + 1.2, str(stroke.number), 8, bold=True)
-
-
-def _draw_overlay(page: Page, overlay: Overlay, shift: Array) -> None:
-    centre = np.array([overlay.x_mm, overlay.y_mm]) + shift
-    colour = parse_hex(overlay.srgb) * 200
-    if overlay.kind == GLITTER:
-        angle = np.linspace(0, 2 * math.pi, 49)
-        ring = np.stack([overlay.width_mm / 2 * np.cos(angle), overlay.height_mm / 2 * np.sin(angle)], axis=1) + centre
-        for a, b in zip(ring[:-1:2], ring[1::2], strict=True):
-            page.line(float(a[0]), float(a[1]), float(b[0]), float(b[1]), 0.5)
-    weight = max(overlay.line_mm * _PT_PER_MM, 0.3) if overlay.kind == LINES else 0.5
-    for outline in overlay.outlines:
-        page.cubic(np.array(outline.points_mm) + centre, weight, colour)
-    page.text(float(centre[0]) - 4, float(centre[1]), overlay.name, 7, quiet=True)
 
 
 def _glue_lines(page: Page, tile: Tile) -> None:

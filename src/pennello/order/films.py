@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from pennello.aim.wish import edge_lab
 from pennello.chart.chart import drawn
 from pennello.colour.lab import hex_to_lab
-from pennello.design.placed import GLITTER, LINES, Overlay
+from pennello.design.marks import Glitter, Lines, Mark
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
 from pennello.design.touch import shape_of
@@ -173,17 +173,17 @@ def with_areas(work: Work, films: Films) -> Work:
     return replace(work, jobs=jobs)
 
 
-def overlay_mask(overlay: Overlay, canvas: Canvas) -> Array:
+def overlay_mask(overlay: Mark, canvas: Canvas) -> Array:
     """Return 1 um where glitter is strewn or a stencil lets paint through, shape (rows, columns)."""
     x = canvas.left_mm + (np.arange(canvas.columns) + 0.5) / canvas.px_per_mm - overlay.x_mm
     y = canvas.top_mm + (np.arange(canvas.rows) + 0.5) / canvas.px_per_mm - overlay.y_mm
-    if overlay.kind == GLITTER:
+    if isinstance(overlay, Glitter):
         oval = (2 * x[None] / overlay.width_mm) ** 2 + (2 * y[:, None] / overlay.height_mm) ** 2
         return np.asarray(oval <= 1.0, np.float32)
     points = np.stack(np.meshgrid(x, y), axis=-1).reshape(-1, 2)
     within = np.zeros(len(points), bool)
     for outline in overlay.outlines:
-        if overlay.kind == LINES:
+        if isinstance(overlay, Lines):
             within |= _near(points, drawn(outline), overlay.line_mm / 2)
         else:
             within |= shapely.contains_xy(shape_of(outline), points[:, 0], points[:, 1])
@@ -204,11 +204,11 @@ def _near(points: Array, line: Array, reach_mm: float) -> NDArray[np.bool_]:
     return found
 
 
-def _overlay(plan: Plan, job: Job) -> Overlay:
+def _overlay(plan: Plan, job: Job) -> Mark:
     return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
 
 
-def _canvas_round(overlay: Overlay) -> Canvas:
+def _canvas_round(overlay: Mark) -> Canvas:
     """Return a canvas round an overlay that lies on bare skin."""
     left, top = overlay.x_mm - overlay.width_mm / 2, overlay.y_mm - overlay.height_mm / 2
     return Canvas(left, top, math.ceil(overlay.width_mm) + 1, math.ceil(overlay.height_mm) + 1, PX_PER_MM)

@@ -10,9 +10,10 @@ from functools import lru_cache
 import numpy as np
 
 from pennello.chart.chart import Chart
+from pennello.design.marks import Glitter, Lines, Mark, Stencil, is_dot
 from pennello.design.on_chart import chart_of, charts_used, painted_plan, pieces_on
 from pennello.design.ordering import Priority
-from pennello.design.placed import GLITTER, LINES, STENCIL, LaidPiece, Overlay, PlacedMotif, is_dot
+from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.reach import edges_of
 from pennello.kit.applicator import ApplicatorKind
@@ -284,9 +285,9 @@ def _kind(plan: Plan, load: str, strokes: Sequence[PlanStroke], *, dots: bool) -
     return StepKind.LINE if fine else StepKind.STROKES
 
 
-def _overlay_job(plan: Plan, overlay: Overlay, pace: Pace) -> Job:
+def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> Job:
     kind, seconds = _overlay_time(overlay, pace)
-    lines = overlay.kind == LINES
+    lines = isinstance(overlay, Lines)
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
     chart = chart_of(plan, overlay.chart)
     side = MIDDLE
@@ -311,12 +312,12 @@ def _overlay_job(plan: Plan, overlay: Overlay, pace: Pace) -> Job:
     )
 
 
-def _overlay_time(overlay: Overlay, pace: Pace) -> tuple[StepKind, float]:
+def _overlay_time(overlay: Mark, pace: Pace) -> tuple[StepKind, float]:
     """Return what kind of step glitter, a stencil or line work is, and how long it takes by the defaults, s."""
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
-    if overlay.kind == GLITTER:
+    if isinstance(overlay, Glitter):
         return StepKind.GLITTER, pace.glitter_s + pace.glitter_s_per_cm2 * area
-    if overlay.kind == STENCIL:
+    if isinstance(overlay, Stencil):
         return StepKind.STENCIL, pace.stencil_s + pace.stencil_s_per_cm2 * area
     dots = sum(is_dot(path) for path in overlay.outlines)
     ways = [length_mm(path) for path in overlay.outlines if not is_dot(path)]
@@ -324,7 +325,7 @@ def _overlay_time(overlay: Overlay, pace: Pace) -> tuple[StepKind, float]:
     return (StepKind.LINE if ways else StepKind.DOTS), seconds
 
 
-def _near_overlay(chart: Chart, overlay: Overlay) -> tuple[str, ...]:
+def _near_overlay(chart: Chart, overlay: Mark) -> tuple[str, ...]:
     angle = np.linspace(0, 2 * math.pi, 33)
     ring = np.stack(
         [

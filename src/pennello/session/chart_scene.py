@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.chart.chart import Chart, drawn
-from pennello.colour.srgb import parse_hex
+from pennello.chart.chart import Chart
 from pennello.design.clock import turns
+from pennello.design.marks import Mark
 from pennello.design.on_chart import painted_plan, until
-from pennello.design.placed import GLITTER, LINES, Overlay, grains, paths_of
 from pennello.design.plan import Plan
 from pennello.design.scene import MOST_SHOWN_PIXELS
+from pennello.design.surface import Ink, draw_contours, draw_mark, draw_skin, skin_outlines
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
@@ -119,7 +119,7 @@ def chart_picture(
     painted: Painted | None,
     skin_srgb: tuple[int, int, int],
     px_per_mm: float,
-    overlays: Sequence[Overlay] = (),
+    marks: Sequence[Mark] = (),
     *,
     mirrored: bool = False,
     surround: str = SURROUND,
@@ -128,79 +128,27 @@ def chart_picture(
 
     Parameters
     ----------
-    overlays
-        Glitter and stencils over the paint.
+    marks
+        Glitter, stencils and lines over the paint.
     mirrored
         As the painter sees herself in a mirror.
     surround
         What lies round the chart, "#rrggbb".
     """
-    from PIL import Image, ImageDraw  # noqa: PLC0415 - only for files
+    from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
 
     left, top, right, bottom = (
         round(edge) + margin for edge, margin in zip(chart.bounds_mm, (-6, -6, 6, 6), strict=True)
     )
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
-    twice = 2  # drawn twice as large, then reduced: smooth lines
-    page = Image.new("RGB", (size[0] * twice, size[1] * twice), surround)
-    draw = ImageDraw.Draw(page, "RGBA")
-
-    def place(points: Array) -> list[tuple[float, float]]:
-        at = (points - (left, top)) * px_per_mm * twice
-        return [(float(x), float(y)) for x, y in at]
-
-    for outline in (*(line.path for line in chart.lines if line.filled), chart.skin):
-        draw.polygon(place(drawn(outline)), fill=skin_srgb)
-    if painted is not None:
-        film = Image.fromarray(painted.rgba, "RGBA")
-        factor = px_per_mm * twice / painted.canvas.px_per_mm
-        film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
-        corner = place(np.array([[painted.canvas.left_mm, painted.canvas.top_mm]]))[0]
-        page.paste(film, (round(corner[0]), round(corner[1])), film)
-    for overlay in overlays:
-        draw_overlay(page, overlay, place, px_per_mm * twice)
-    for line in chart.lines:
-        ink = (0x25, 0x21, 0x1D) if line.weight > 0.5 else (0x7A, 0x68, 0x58)
-        draw.line(place(drawn(line.path)), fill=ink, width=max(1, round(0.35 * line.weight * px_per_mm * twice)))
-    picture = np.asarray(page.resize(size))
+    surface, skin = PillowSurface(size, left, top, px_per_mm, surround), Ink(*skin_srgb)
+    draw_skin(surface, chart, skin)
+    with surface.within(skin_outlines(chart)):
+        if painted is not None:
+            canvas = painted.canvas
+            surface.paint(painted.rgba, canvas.left_mm, canvas.top_mm, canvas.px_per_mm)
+        for mark in marks:
+            draw_mark(surface, mark)
+    draw_contours(surface, chart, skin)
+    picture = surface.picture
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
-
-
-def grain_colour(overlay: Overlay, brightness: float) -> tuple[int, int, int]:
-    """Return a grain's colour as sRGB bytes: the glitter's, darker or brighter as the grain lies."""
-    red, green, blue = (min(round(255 * float(value) * brightness), 255) for value in parse_hex(overlay.srgb))
-    return red, green, blue
-
-
-def draw_overlay(
-    page: Any, overlay: Overlay, place: Callable[[Array], list[tuple[float, float]]], scale: float
-) -> None:
-    """Draw glitter's grains, a stencil's shapes, or lines; `place` gives px from mm, `scale` is px per mm.
-
-    Shapes and lines are laid as one coat: where they cover themselves or each other they are no darker.
-    """
-    from PIL import Image, ImageDraw  # noqa: PLC0415 - not at the start
-
-    if overlay.kind == GLITTER:
-        draw = ImageDraw.Draw(page)
-        for x, y, radius, brightness in grains(overlay):
-            ((px, py),) = place(np.array([[x, y]]))
-            size = max(radius * scale, 0.7)
-            draw.ellipse((px - size, py - size, px + size, py + size), fill=grain_colour(overlay, float(brightness)))
-        return
-    coat = Image.new("L", page.size)
-    draw, full = ImageDraw.Draw(coat), round(255 * overlay.amount)
-    for path in paths_of(overlay):
-        points = place(drawn(path))
-        if overlay.kind == LINES:
-            _draw_line(draw, points, overlay.line_mm * scale, full)
-        else:
-            draw.polygon(points, fill=full)
-    page.paste(grain_colour(overlay, 1.0), mask=coat)
-
-
-def _draw_line(draw: Any, points: list[tuple[float, float]], width: float, colour: int) -> None:
-    """Draw a line with round ends, or a dot."""
-    for x, y in (points[0], points[-1]):
-        draw.ellipse((x - width / 2, y - width / 2, x + width / 2, y + width / 2), fill=colour)
-    draw.line(points, fill=colour, width=max(1, round(width)), joint="curve")

@@ -5,29 +5,29 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import Overlay
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.surface import draw_mark
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design
 from pennello.order.jobs import SKIN
 from pennello.order.laid import laid_out
-from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes, draw_overlay
+from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
 Picture = NDArray[np.uint8]
 Report = Callable[[float, str], None]
 
 THUMB_PX_PER_MM = 2.0
 _MARGIN = 4
-_EDGE_MM, _TWICE, _MOST_PX = 3.0, 2, 400
+_EDGE_MM, _MOST_PX = 3.0, 400
 
 
 def thumbnails(design: Design, report: Report | None = None, engine: Engine | None = None) -> dict[str, Picture]:
@@ -46,30 +46,23 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
             found[job.id] = _cropped(_rgba(film, doer))
     plan = design.work.plan
     over = {f"{one.chart}/{one.name}": one for one in plan.overlays}
-    found |= {job.id: overlay_thumbnail(plan, over[job.id]) for job in design.work.jobs if job.id in over}
+    found |= {job.id: mark_thumbnail(plan, over[job.id]) for job in design.work.jobs if job.id in over}
     return found
 
 
-def overlay_thumbnail(plan: Plan, overlay: Overlay) -> Picture:
+def mark_thumbnail(plan: Plan, mark: Mark) -> Picture:
     """Return glitter, a stencil or lines on the plan's skin, sRGB bytes with what is bare, shape (rows, columns, 4)."""
-    from PIL import Image  # noqa: PLC0415 - not at the start
+    from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - not at the start
 
     edge = _EDGE_MM
-    longest = max(overlay.width_mm, overlay.height_mm) + 2 * edge
-    scale = _TWICE * min(THUMB_PX_PER_MM, _MOST_PX / longest)
-    size = (
-        math.ceil((overlay.width_mm + 2 * edge) * scale / _TWICE) * _TWICE,
-        math.ceil((overlay.height_mm + 2 * edge) * scale / _TWICE) * _TWICE,
-    )
-    page = Image.new("RGB", size, skin_bytes(plan.skin))
-    corner = (overlay.x_mm - overlay.width_mm / 2 - edge, overlay.y_mm - overlay.height_mm / 2 - edge)
-
-    def place(points: NDArray[np.floating[Any]]) -> list[tuple[float, float]]:
-        return [(float(x), float(y)) for x, y in (points - corner) * scale]
-
-    draw_overlay(page, overlay, place, scale)
-    small = page.resize((size[0] // _TWICE, size[1] // _TWICE)).convert("RGBA")
-    return np.ascontiguousarray(np.asarray(small))
+    longest = max(mark.width_mm, mark.height_mm) + 2 * edge
+    scale = min(THUMB_PX_PER_MM, _MOST_PX / longest)
+    size = (math.ceil((mark.width_mm + 2 * edge) * scale), math.ceil((mark.height_mm + 2 * edge) * scale))
+    left, top = mark.x_mm - mark.width_mm / 2 - edge, mark.y_mm - mark.height_mm / 2 - edge
+    surface = PillowSurface(size, left, top, scale, skin_bytes(plan.skin))
+    draw_mark(surface, mark)
+    picture = surface.picture
+    return np.dstack([picture, np.full(picture.shape[:2], 255, np.uint8)])
 
 
 def _rgba(film: SkinFilm, engine: Engine) -> Picture:
@@ -102,7 +95,7 @@ def sequence(
     """Yield the design on a chart ("skin" for a plan without motifs) after each job of an order that lies on it."""
     doer = engine or best()
     plan = arranged.design.work.plan
-    overlays: list[Overlay] = []
+    overlays: list[Mark] = []
     film: SkinFilm | None = None
     ready: tuple[Pull, ...] = ()
     starts: tuple[float, ...] = ()
@@ -132,7 +125,7 @@ def _page(
     plan: Plan,
     chart: str,
     film: SkinFilm | None,
-    overlays: list[Overlay],
+    overlays: list[Mark],
     engine: Engine,
     px_per_mm: float,
     surround: str,

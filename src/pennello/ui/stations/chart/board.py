@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
+from pennello.design.surface import draw_contours, draw_mark, draw_skin, skin_outlines
 from pennello.motif.place import Place
 from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.drawing import (
@@ -20,16 +21,14 @@ from pennello.ui.stations.chart.drawing import (
     carry_transform,
     draw_guide,
     draw_landmarks,
-    draw_lines,
-    draw_overlay,
     draw_painted,
     draw_pin,
     draw_reserved,
     draw_sides,
-    draw_skin,
+    ink_of,
     mirror_transform,
-    outline_of,
     painted_image,
+    surface_of,
     view_of,
     wet_image,
 )
@@ -41,6 +40,7 @@ from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painting
+from pennello.ui.widgets.qt_surface import outline_of
 from pennello.units import LengthUnit, length_text
 
 SNAP_PX = 7
@@ -302,7 +302,7 @@ class ChartBoard(Surface):
     def _still(self, view: ChartView) -> QPixmap:
         """Return skin, paint and lines as one picture, made anew only when one of them is another one."""
         model, skin = self.model, self.skin
-        over = tuple(overlay for overlay in model.plan.overlays if overlay.chart == model.key)
+        over = tuple(mark for mark in model.plan.overlays if mark.chart == model.key)
         key = (
             id(self._shown()),
             bool(model.motifs),
@@ -324,9 +324,11 @@ class ChartBoard(Surface):
             with painting(pixmap) as painter:
                 painter.setRenderHint(QPainter.RenderHint.Antialiasing)
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-                draw_skin(painter, model.chart, view, skin)
-                self._draw_paint(painter, view)
-                draw_lines(painter, model.chart, view, skin)
+                surface = surface_of(painter, view)
+                draw_skin(surface, model.chart, ink_of(skin))
+                with surface.within(skin_outlines(model.chart)):
+                    self._draw_paint(painter, view)
+                draw_contours(surface, model.chart, ink_of(skin))
             self._ground = (key, pixmap)
         return self._ground[1]
 
@@ -340,9 +342,9 @@ class ChartBoard(Surface):
             draw_painted(painter, self._image[1], painted, view)
             if self.wet and self._wet is not None:
                 draw_painted(painter, self._wet, painted, view)
-        for overlay in self.model.plan.overlays:
-            if overlay.chart == self.model.key:
-                draw_overlay(painter, overlay, view)
+        for mark in self.model.plan.overlays:
+            if mark.chart == self.model.key:
+                draw_mark(surface_of(painter, view), mark)
 
     def _shown(self) -> Painted | None:
         """Return what lies still: all that is painted, or what the hand left lying."""
@@ -357,11 +359,13 @@ class ChartBoard(Surface):
         if self._carried is None or self._carried[0] is not lifted:
             self._carried = (lifted, painted_image(lifted.alone))
         image, moved = self._carried[1], carry_transform(lifted.place, chosen.place)
-        draw_painted(painter, image, lifted.alone, view, moved)
-        midline = self.model.chart.midline_mm
-        if lifted.twin and midline is not None:
-            draw_painted(painter, image, lifted.alone, view, moved * mirror_transform(midline))
-        draw_lines(painter, self.model.chart, view, self.skin)
+        surface = surface_of(painter, view)
+        with surface.within(skin_outlines(self.model.chart)):
+            draw_painted(painter, image, lifted.alone, view, moved)
+            midline = self.model.chart.midline_mm
+            if lifted.twin and midline is not None:
+                draw_painted(painter, image, lifted.alone, view, moved * mirror_transform(midline))
+        draw_contours(surface, self.model.chart, ink_of(self.skin))
 
     def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:
         """Draw the paths of the motif in the hand: at once, while its picture is still to come."""

@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QPainter, QPainterPath, QPainterPathStroker, QPen, QTransform
+from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
 from pennello.chart.chart import Chart
-from pennello.design.placed import GLITTER, LINES, Overlay, Reserved, grains, is_dot, paths_of
+from pennello.design.marks import Reserved
+from pennello.design.surface import Ink
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
-from pennello.session.chart_scene import Painted, grain_colour
+from pennello.session.chart_scene import Painted
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note, to_image
-
-_DARK_LINE, _PALE_LINE = "#25211D", "#F1EBE2"
-_INNER = 150
+from pennello.ui.widgets.qt_surface import QtSurface, outline_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,32 +52,9 @@ def view_of(chart: Chart, area: QRectF, zoom: float = 1.0, *, mirror: bool = Fal
     return ChartView(scale, area.center().x() + across, area.center().y() - middle_y * scale, mirror)
 
 
-@lru_cache(maxsize=512)
-def outline_of(path: CubicPath) -> QPainterPath:
-    """Return a path for painting, mm."""
-    points = [QPointF(x, y) for x, y in path.points_mm]
-    drawn = QPainterPath(points[0])
-    for at in range(1, len(points), 3):
-        drawn.cubicTo(points[at], points[at + 1], points[at + 2])
-    return drawn
-
-
 def painted_image(painted: Painted) -> QImage:
     """Return what is painted as an image with what is bare left clear."""
     return to_image(painted.rgba)
-
-
-def draw_skin(painter: QPainter, chart: Chart, view: ChartView, skin: QColor) -> None:
-    """Fill what can be painted."""
-    painter.save()
-    painter.setTransform(view.transform, combine=True)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(skin)
-    for line in chart.lines:
-        if line.filled:
-            painter.drawPath(outline_of(line.path))
-    painter.drawPath(outline_of(chart.skin))
-    painter.restore()
 
 
 def draw_painted(
@@ -123,42 +98,14 @@ def wet_image(painted: Painted) -> QImage | None:
     return to_image(veil)
 
 
-def draw_overlay(painter: QPainter, overlay: Overlay, view: ChartView) -> None:
-    """Draw glitter's grains, a stencil's flat colour, or lines."""
-    painter.save()
-    painter.setTransform(view.transform, combine=True)
-    painter.setPen(Qt.PenStyle.NoPen)
-    if overlay.kind == GLITTER:
-        for x, y, radius, brightness in grains(overlay).tolist():
-            painter.setBrush(QColor(*grain_colour(overlay, brightness)))
-            painter.drawEllipse(QPointF(x, y), radius, radius)
-    else:
-        draw_shapes(painter, overlay)
-    painter.restore()
+def surface_of(painter: QPainter, view: ChartView) -> QtSurface:
+    """Return a painter as a surface for a chart that lies so."""
+    return QtSurface(painter, view.transform, view.scale)
 
 
-def draw_shapes(painter: QPainter, overlay: Overlay) -> None:
-    """Draw a stencil's shapes, or lines and dots, in mm where they lie, as one coat: no darker where they meet."""
-    colour = QColor(overlay.srgb)
-    colour.setAlphaF(overlay.amount)
-    coat = QPainterPath()
-    coat.setFillRule(Qt.FillRule.WindingFill)
-    for path in paths_of(overlay):
-        coat.addPath(_thick(path, overlay.line_mm) if overlay.kind == LINES else outline_of(path))
-    painter.fillPath(coat.simplified() if overlay.kind == LINES else coat, colour)
-
-
-def _thick(path: CubicPath, width_mm: float) -> QPainterPath:
-    """Return a line as wide as it is, with round ends; a dot is a disc."""
-    if is_dot(path):
-        disc = QPainterPath()
-        disc.addEllipse(QPointF(*path.points_mm[0]), width_mm / 2, width_mm / 2)
-        return disc
-    pen = QPainterPathStroker()
-    pen.setWidth(width_mm)
-    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-    pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-    return pen.createStroke(outline_of(path)).simplified()
+def ink_of(colour: QColor) -> Ink:
+    """Return a colour as an ink."""
+    return Ink(colour.red(), colour.green(), colour.blue())
 
 
 def draw_reserved(painter: QPainter, kept: Reserved, view: ChartView) -> None:
@@ -172,23 +119,6 @@ def draw_reserved(painter: QPainter, kept: Reserved, view: ChartView) -> None:
     painter.setBrush(QColor(theme().mat))
     painter.drawRoundedRect(label, 6, 6)
     draw_note(painter, label, kept.name)
-
-
-def draw_lines(painter: QPainter, chart: Chart, view: ChartView, skin: QColor) -> None:
-    """Draw the lines, in an ink that reads on the skin."""
-    dark = skin.lightnessF() > 0.28
-    painter.save()
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.setTransform(view.transform, combine=True)
-    for line in chart.lines:
-        ink = QColor(_DARK_LINE if dark or line.weight >= 0.9 else _PALE_LINE)
-        if line.weight < 0.9:
-            ink.setAlpha(min(60 + round(_INNER * line.weight), 200))
-        pen = QPen(ink, 0.9 + 0.9 * line.weight)
-        pen.setCosmetic(True)
-        painter.setPen(pen)
-        painter.drawPath(outline_of(line.path))
-    painter.restore()
 
 
 def draw_guide(painter: QPainter, path: CubicPath, view: ChartView) -> None:

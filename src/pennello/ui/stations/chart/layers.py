@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QT
 from pennello.chart.chart import Point
 from pennello.design.layers import (
     Layer,
+    amount_of,
     free_name,
     half_mm,
     layers_on,
@@ -21,10 +22,11 @@ from pennello.design.layers import (
     moved_layer,
     sized_layer,
     stencil_of,
+    with_amount,
     with_layer,
     without_layer,
 )
-from pennello.design.placed import GLITTER, LINE_MM, LINES, Overlay, Reserved
+from pennello.design.marks import COVER, GRAINS_CM2, LINE_MM, Glitter, Lines, Mark, Reserved
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
 from pennello.path.cubic import CubicPath
@@ -37,8 +39,8 @@ from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.plain import menu_words
 from pennello.units import LengthUnit, length_text
 
-GRAINS = Quantity("Grains", 1, 400, 5, 0, " a cm\u00b2")
-COVER = Quantity("How much it covers", 0.05, 1, 0.05, 2)
+GRAINS = Quantity("Grains", *GRAINS_CM2, 5, 0, " a cm\u00b2")
+COVERS = Quantity("How much it covers", *COVER, 0.05, 2)
 WIDTH = Quantity("Width of the lines", *LINE_MM, 0.1, 1, length=True)
 
 
@@ -77,12 +79,12 @@ class LayersButton(QToolButton):
         menu.addAction("Stencil from SVG ...", lambda: self._ask_paths("A stencil's outlines", self.add_stencil))
         menu.addSeparator()
         for layer in layers_on(model.plan, model.key):
-            words = layer.name if isinstance(layer, Overlay) else f"place for {layer.name}"
+            words = f"place for {layer.name}" if isinstance(layer, Reserved) else layer.name
             inner = menu.addMenu(menu_words(words))
-            if isinstance(layer, Overlay) and layer.kind == LINES:
+            if isinstance(layer, Lines):
                 self._list_lines(inner, layer)
-            if isinstance(layer, Overlay):
-                many = "Grains a cm\u00b2 ..." if layer.kind == GLITTER else "Cover ..."
+            if not isinstance(layer, Reserved):
+                many = "Grains a cm\u00b2 ..." if isinstance(layer, Glitter) else "Cover ..."
                 inner.addAction(many).triggered.connect(lambda _=False, of=layer: self._ask_amount(of))
                 inner.addAction("Colour ...").triggered.connect(lambda _=False, of=layer: self._ask_colour(of))
             inner.addAction("Take away").triggered.connect(lambda _=False, of=layer: self.remove(of))
@@ -91,9 +93,9 @@ class LayersButton(QToolButton):
         """Strew glitter over an oval round a point."""
         name = free_name(self._model.plan, "glitter")
         seed = len(layers_on(self._model.plan, self._model.key)) + 1
-        self._add("Glitter", Overlay(name, GLITTER, at[0], at[1], chart=self._model.key, seed=seed))
+        self._add("Glitter", Glitter(name, at[0], at[1], chart=self._model.key, seed=seed))
 
-    def _list_lines(self, menu: QMenu, layer: Overlay) -> None:
+    def _list_lines(self, menu: QMenu, layer: Lines) -> None:
         """List what goes for line work alone."""
         menu.addAction("Draw on", lambda: self.drawing.emit(layer.name))
         menu.addAction("Width ...", lambda: self._ask_width(layer))
@@ -105,7 +107,7 @@ class LayersButton(QToolButton):
         if midline is not None:
             menu.addAction("Mirror copy", lambda: self.mirror(layer, midline))
 
-    def mirror(self, layer: Overlay, midline_mm: float) -> None:
+    def mirror(self, layer: Mark, midline_mm: float) -> None:
         """Put a layer's mirror image on the other side."""
         name = free_name(self._model.plan, layer.name)
         self._add("Mirror copy", mirrored_layer(layer, midline_mm, name))
@@ -117,21 +119,21 @@ class LayersButton(QToolButton):
         """Take one away."""
         self._model.edit("Take it away", lambda plan: without_layer(plan, layer))
 
-    def change(self, layer: Overlay, **changes: float | str) -> None:
+    def change(self, layer: Mark, **changes: float | str) -> None:
         """Give a layer another amount or colour."""
         self._model.edit("Another look of it", lambda plan: with_layer(plan, replace(layer, **changes), layer))  # type: ignore[arg-type]
 
-    def _ask_amount(self, layer: Overlay) -> None:
-        value = ask_amount(self, layer.name, GRAINS if layer.kind == GLITTER else COVER, layer.amount)
+    def _ask_amount(self, layer: Mark) -> None:
+        value = ask_amount(self, layer.name, GRAINS if isinstance(layer, Glitter) else COVERS, amount_of(layer))
         if value is not None:
-            self.change(layer, amount=value)
+            self._model.edit("Another look of it", lambda plan: with_layer(plan, with_amount(layer, value), layer))
 
-    def _ask_width(self, layer: Overlay) -> None:
+    def _ask_width(self, layer: Lines) -> None:
         value = ask_amount(self, layer.name, WIDTH, layer.line_mm, self.unit)
         if value is not None:
             self.change(layer, line_mm=value)
 
-    def _ask_colour(self, layer: Overlay) -> None:
+    def _ask_colour(self, layer: Mark) -> None:
         colour = QColorDialog.getColor(QColor(layer.srgb), self, f"Colour of {layer.name}")
         if colour.isValid():
             self.change(layer, srgb=colour.name())
@@ -161,7 +163,7 @@ class LayersButton(QToolButton):
         self._add_read("Lines", path, lambda found: lines_of(path.stem, found, self._model.key), dots=True)
 
     def _add_read(
-        self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Overlay], *, dots: bool = False
+        self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Mark], *, dots: bool = False
     ) -> None:
         try:
             layer = make(tuple(read_svg(path, dots=dots)))

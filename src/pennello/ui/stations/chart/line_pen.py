@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point
 from pennello.design.layers import free_name, hand_drawn, lines_of, with_layer, with_line
-from pennello.design.placed import LINES, Overlay
+from pennello.design.marks import Lines
 from pennello.design.plan import Plan
 from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
@@ -65,8 +65,8 @@ class LinePen:
         layer = with_line(old, line) if old is not None else lines_of(self.name, (line,), self._model.key)
         return with_layer(plan, layer, old)
 
-    def _layer(self, plan: Plan) -> Overlay | None:
-        named = (one for one in plan.overlays if one.name == self.name and one.kind == LINES)
+    def _layer(self, plan: Plan) -> Lines | None:
+        named = (one for one in plan.overlays if one.name == self.name and isinstance(one, Lines))
         return next((one for one in named if one.chart == self._model.key), None)
 
     def draw(self, painter: QPainter, width: float) -> None:

@@ -18,12 +18,12 @@ from pennello.motif.motif import Made, Motif
 from pennello.path.cubic import position
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
-from pennello.ui.stations.chart.drawing import outline_of
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
+from pennello.ui.widgets.qt_surface import outline_of
 
 _ICON = QSize(58, 46)
 _BEAD_PX, _STEP_PX = 22, 30

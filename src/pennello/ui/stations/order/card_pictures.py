@@ -6,25 +6,26 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QTransform
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from pennello.design.edits import loaded_itself
+from pennello.design.marks import Glitter, Mark, paths_of
 from pennello.design.on_chart import chart_of
-from pennello.design.placed import GLITTER, Overlay, grains, paths_of
 from pennello.design.plan import Plan, skin_bytes
+from pennello.design.surface import draw_contours, draw_mark, draw_skin
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import Job
 from pennello.order.jobs import SKIN
 from pennello.order.run import Run
 from pennello.order.steps import Step
-from pennello.session.chart_scene import grain_colour
 from pennello.session.order_pictures import Picture
-from pennello.ui.stations.chart.drawing import draw_lines, draw_shapes, draw_skin, outline_of, view_of
+from pennello.ui.stations.chart.drawing import ink_of, surface_of, view_of
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import strip_image, to_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.qt_surface import QtSurface, outline_of
 
 
 class CardPicture(QWidget):
@@ -46,7 +47,7 @@ class CardPicture(QWidget):
         return next((one for one in self.arranged.jobs if one.id == self._job), None)
 
     @property
-    def overlay(self) -> Overlay | None:
+    def mark(self) -> Mark | None:
         """The glitter or stencil of the step on the card."""
         job = self.job
         if self.arranged is None or job is None or job.strokes:
@@ -80,8 +81,8 @@ class LoadPicture(CardPicture):
         self._begin(painter)
         job = self.job
         area = QRectF(self.rect()).adjusted(24, 20, -24, -20)
-        if self.overlay is not None:
-            self._draw_overlay(painter, self.overlay, area)
+        if self.mark is not None:
+            self._draw_mark(painter, self.mark, area)
         elif self.arranged is not None and job is not None and job.load:
             self._draw_cake(painter, self.arranged, job, area)
             self._draw_edge(painter, self.arranged, job, area)
@@ -113,8 +114,8 @@ class LoadPicture(CardPicture):
             words = f"{side}, outside" if side == stroke.rim.value else side
             self._write(painter, QRectF(low.left(), low.bottom() + 2, low.width(), 28), words, align)
 
-    def _draw_overlay(self, painter: QPainter, overlay: Overlay, area: QRectF) -> None:
-        scale = min(area.width() / overlay.width_mm, area.height() * 0.7 / overlay.height_mm) * 0.85
+    def _draw_mark(self, painter: QPainter, mark: Mark, area: QRectF) -> None:
+        scale = min(area.width() / mark.width_mm, area.height() * 0.7 / mark.height_mm) * 0.85
         painter.save()
         if self.arranged is not None:  # white lines show on skin, not on a white card
             ground = QRectF(0, 0, area.width(), area.height() * 0.8)
@@ -125,14 +126,10 @@ class LoadPicture(CardPicture):
         painter.translate(area.center())
         painter.scale(scale, scale)
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.translate(-overlay.x_mm, -overlay.y_mm)
-        if overlay.kind == GLITTER:
-            for x, y, radius, brightness in grains(overlay).tolist():
-                painter.setBrush(QColor(*grain_colour(overlay, brightness)))
-                painter.drawEllipse(QPointF(x, y), radius, radius)
-        draw_shapes(painter, overlay)
+        painter.translate(-mark.x_mm, -mark.y_mm)
+        draw_mark(QtSurface(painter, QTransform(), scale), mark)
         painter.restore()
-        self._write(painter, QRectF(area.left(), area.bottom() - 28, area.width(), 28), overlay.name)
+        self._write(painter, QRectF(area.left(), area.bottom() - 28, area.width(), 28), mark.name)
 
     def _write(
         self, painter: QPainter, box: QRectF, words: str, align: Qt.AlignmentFlag = Qt.AlignmentFlag.AlignHCenter
@@ -187,8 +184,9 @@ class PlacePicture(CardPicture):
         plan = arranged.design.work.plan
         chart = chart_of(plan, key)
         view, skin = view_of(chart, area), QColor(theme().well)
-        draw_skin(painter, chart, view, skin)
-        draw_lines(painter, chart, view, skin)
+        surface = surface_of(painter, view)
+        draw_skin(surface, chart, ink_of(skin))
+        draw_contours(surface, chart, ink_of(skin))
         painter.save()
         painter.setTransform(view.transform, combine=True)
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -202,18 +200,18 @@ class PlacePicture(CardPicture):
             painter.setPen(pen)
             for name in one.strokes:
                 painter.drawPath(outline_of(painted.stroke(name).stroke.path))
-        if self.overlay is not None:
+        if self.mark is not None:
             pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine)
             pen.setCosmetic(True)
             painter.setPen(pen)
-            if self.overlay.outlines:  # where the lines go, or the stencil
+            if not isinstance(self.mark, Glitter):  # where the lines go, or the stencil
                 pen.setStyle(Qt.PenStyle.SolidLine)
                 painter.setPen(pen)
-                for path in paths_of(self.overlay):
+                for path in paths_of(self.mark):
                     painter.drawPath(outline_of(path))
             else:
-                middle = QPointF(self.overlay.x_mm, self.overlay.y_mm)
-                painter.drawEllipse(middle, self.overlay.width_mm / 2, self.overlay.height_mm / 2)
+                middle = QPointF(self.mark.x_mm, self.mark.y_mm)
+                painter.drawEllipse(middle, self.mark.width_mm / 2, self.mark.height_mm / 2)
         painter.restore()
 
     def _draw_alone(self, painter: QPainter, area: QRectF) -> None:

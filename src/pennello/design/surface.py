@@ -1,0 +1,120 @@
+"""A chart drawn once, against an abstract surface: the window, picture files and paper are its backs.
+
+Nothing is drawn where there is no skin: paint and marks end at the outline.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from contextlib import AbstractContextManager
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.chart.chart import Chart
+from pennello.colour.srgb import parse_hex
+from pennello.design.marks import Glitter, Lines, Mark, grains, paths_of
+from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
+
+CONTOUR_WEIGHT = 0.9
+"""From this weight on a line of a chart is a contour: against what is round the skin it has to be dark."""
+
+_DARK, _PALE = (0x25, 0x21, 0x1D), (0xF1, 0xEB, 0xE2)
+_DARK_SKIN = 0.28
+"""HSL lightness below which the lines on a skin have to be pale (a default)."""
+
+_INNER, _LEAST, _MOST = 150, 60, 200
+"""How strong inner lines are: of 255 for each weight, at least and at most (defaults)."""
+
+_PX, _PX_A_WEIGHT, _MM_A_WEIGHT = 0.9, 0.9, 0.25
+
+
+@dataclass(frozen=True, slots=True)
+class Ink:
+    """A colour, sRGB bytes, and how much it covers, in [0, 1]."""
+
+    red: int
+    green: int
+    blue: int
+    cover: float = 1.0
+
+    @property
+    def rgb(self) -> tuple[int, int, int]:
+        """The colour alone."""
+        return self.red, self.green, self.blue
+
+
+class DrawingSurface(Protocol):
+    """What a chart can be drawn on; places are in mm of the chart."""
+
+    def fill(self, shapes: Sequence[CubicPath], ink: Ink) -> None:
+        """Fill closed outlines as one coat: no darker where they meet."""
+
+    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
+        """Draw lines with round ends as one coat; a line of no length is a dot."""
+
+    def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
+        """Draw discs: x, y and radius, mm, shape (n, 3)."""
+
+    def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:
+        """Draw a line of the chart itself, as wide as `contour_px` says."""
+
+    def within(self, shapes: Sequence[CubicPath]) -> AbstractContextManager[None]:
+        """Draw within closed outlines only."""
+
+
+def contour_px(weight: float, px_per_mm: float) -> float:
+    """Return how wide a line of a chart is drawn, px: it stays to be seen on small pictures and grows on large."""
+    return max(_PX + _PX_A_WEIGHT * weight, _MM_A_WEIGHT * weight * px_per_mm)
+
+
+def skin_outlines(chart: Chart) -> tuple[CubicPath, ...]:
+    """Return all that is skin: filled parts such as ears, and the outline of what can be painted."""
+    return (*(line.path for line in chart.lines if line.filled), chart.skin)
+
+
+def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
+    """Fill what can be painted."""
+    for outline in skin_outlines(chart):
+        surface.fill((outline,), skin)
+
+
+def draw_contours(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
+    """Draw the lines of a chart, in inks that read on the skin."""
+    for line in chart.lines:
+        surface.contour(line.path, line.weight, contour_ink(line.weight, skin))
+
+
+def contour_ink(weight: float, skin: Ink) -> Ink:
+    """Return the ink of a line on a skin: contours dark, what lies within pale where the skin is dark."""
+    if weight >= CONTOUR_WEIGHT:
+        return Ink(*_DARK)
+    light = (max(skin.rgb) + min(skin.rgb)) / 510
+    cover = min(_LEAST + round(_INNER * weight), _MOST) / 255
+    return Ink(*(_DARK if light > _DARK_SKIN else _PALE), cover)
+
+
+def draw_mark(surface: DrawingSurface, mark: Mark) -> None:
+    """Draw glitter's grains, a stencil's shapes, or lines."""
+    if isinstance(mark, Glitter):
+        found = grains(mark)
+        surface.discs(found[:, :3], [grain_ink(mark, brightness) for brightness in found[:, 3].tolist()])
+    elif isinstance(mark, Lines):
+        surface.lines(paths_of(mark), mark.line_mm, _ink(mark.srgb, mark.cover))
+    else:
+        surface.fill(paths_of(mark), _ink(mark.srgb, mark.cover))
+
+
+def _ink(srgb: str, cover: float) -> Ink:
+    red, green, blue = (round(255 * float(value)) for value in parse_hex(srgb))
+    return Ink(red, green, blue, cover)
+
+
+def grain_ink(glitter: Glitter, brightness: float) -> Ink:
+    """Return a grain's colour: the glitter's, darker or brighter as the grain lies."""
+    red, green, blue = (min(round(255 * float(value) * brightness), 255) for value in parse_hex(glitter.srgb))
+    return Ink(red, green, blue)

@@ -1,0 +1,112 @@
+"""A picture in memory as a surface: drawn twice as large with Pillow, then reduced, so that lines are smooth."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, ImageDraw
+
+from pennello.chart.chart import drawn
+from pennello.design.marks import is_dot
+from pennello.design.surface import Ink, contour_px
+from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
+
+_TWICE = 2
+_LEAST_GRAIN_PX = 0.7
+
+
+class PillowSurface:
+    """A picture of a part of a chart.
+
+    Parameters
+    ----------
+    size
+        Width and height, px.
+    left_mm, top_mm
+        What of the chart its corner shows.
+    ground
+        What it is filled with before anything is drawn: "#rrggbb" or sRGB bytes.
+    """
+
+    def __init__(
+        self,
+        size: tuple[int, int],
+        left_mm: float,
+        top_mm: float,
+        px_per_mm: float,
+        ground: str | tuple[int, int, int],
+    ) -> None:
+        self._size, self._corner, self._scale = size, np.array([left_mm, top_mm]), px_per_mm * _TWICE
+        self._page = Image.new("RGB", (size[0] * _TWICE, size[1] * _TWICE), ground)
+
+    @property
+    def picture(self) -> Picture:
+        """What is drawn, sRGB bytes, shape (rows, columns, 3)."""
+        return np.ascontiguousarray(np.asarray(self._page.resize(self._size)))
+
+    def fill(self, shapes: Sequence[CubicPath], ink: Ink) -> None:
+        """Fill closed outlines as one coat."""
+        coat, draw, full = self._coat(ink)
+        for shape in shapes:
+            draw.polygon(self._at(drawn(shape)), fill=full)
+        self._page.paste(ink.rgb, mask=coat)
+
+    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
+        """Draw lines with round ends as one coat."""
+        coat, draw, full = self._coat(ink)
+        for path in paths:
+            self._line(draw, self._at(drawn(path)), width_mm * self._scale, full, dot=is_dot(path))
+        self._page.paste(ink.rgb, mask=coat)
+
+    def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
+        """Draw discs, none so small that it cannot be seen."""
+        draw = ImageDraw.Draw(self._page)
+        for (x, y), radius, ink in zip(self._at(discs[:, :2]), discs[:, 2].tolist(), inks, strict=True):
+            size = max(radius * self._scale, _LEAST_GRAIN_PX)
+            draw.ellipse((x - size, y - size, x + size, y + size), fill=ink.rgb)
+
+    def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:
+        """Draw a line of the chart."""
+        coat, draw, full = self._coat(ink)
+        width = contour_px(weight, self._scale / _TWICE) * _TWICE
+        draw.line(self._at(drawn(path)), fill=full, width=max(1, round(width)), joint="curve")
+        self._page.paste(ink.rgb, mask=coat)
+
+    @contextmanager
+    def within(self, shapes: Sequence[CubicPath]) -> Iterator[None]:
+        """Draw within closed outlines only."""
+        before = self._page.copy()
+        mask, draw, _ = self._coat(Ink(0, 0, 0))
+        for shape in shapes:
+            draw.polygon(self._at(drawn(shape)), fill=255)
+        yield
+        self._page = Image.composite(self._page, before, mask)
+
+    def paint(self, rgba: Picture, left_mm: float, top_mm: float, px_per_mm: float) -> None:
+        """Lay a picture, shape (rows, columns, 4), with its corner at a place, clear where its last channel is 0."""
+        film = Image.fromarray(rgba, "RGBA")
+        factor = self._scale / px_per_mm
+        film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
+        ((x, y),) = self._at(np.array([[left_mm, top_mm]]))
+        self._page.paste(film, (round(x), round(y)), film)
+
+    def _at(self, points: Array) -> list[tuple[float, float]]:
+        return [(float(x), float(y)) for x, y in (points - self._corner) * self._scale]
+
+    def _coat(self, ink: Ink) -> tuple[Image.Image, Any, int]:
+        coat = Image.new("L", self._page.size)
+        return coat, ImageDraw.Draw(coat), round(255 * ink.cover)
+
+    @staticmethod
+    def _line(draw: Any, points: list[tuple[float, float]], width: float, full: int, *, dot: bool) -> None:
+        for x, y in points[:1] if dot else (points[0], points[-1]):
+            draw.ellipse((x - width / 2, y - width / 2, x + width / 2, y + width / 2), fill=full)
+        if not dot:
+            draw.line(points, fill=full, width=max(1, round(width)), joint="curve")

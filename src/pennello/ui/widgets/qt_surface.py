@@ -1,0 +1,113 @@
+"""A painter of Qt as a surface for charts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPainterPathStroker, QPen, QTransform
+
+from pennello.design.marks import is_dot
+from pennello.design.surface import Ink, contour_px
+from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
+
+
+@lru_cache(maxsize=512)
+def outline_of(path: CubicPath) -> QPainterPath:
+    """Return a path for painting, mm."""
+    points = [QPointF(x, y) for x, y in path.points_mm]
+    drawn = QPainterPath(points[0])
+    for at in range(1, len(points), 3):
+        drawn.cubicTo(points[at], points[at + 1], points[at + 2])
+    return drawn
+
+
+def colour_of(ink: Ink) -> QColor:
+    """Return an ink as a colour."""
+    colour = QColor(*ink.rgb)
+    colour.setAlphaF(ink.cover)
+    return colour
+
+
+class QtSurface:
+    """A painter, and where the chart lies on it."""
+
+    def __init__(self, painter: QPainter, transform: QTransform, scale: float) -> None:
+        self._painter, self._transform, self._scale = painter, transform, scale
+
+    def fill(self, shapes: Sequence[CubicPath], ink: Ink) -> None:
+        """Fill closed outlines as one coat."""
+        with self._placed() as painter:
+            painter.fillPath(_joined(map(outline_of, shapes)), colour_of(ink))
+
+    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
+        """Draw lines with round ends as one coat."""
+        with self._placed() as painter:
+            painter.fillPath(_joined(_thick(path, width_mm) for path in paths).simplified(), colour_of(ink))
+
+    def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
+        """Draw discs."""
+        with self._placed() as painter:
+            painter.setPen(Qt.PenStyle.NoPen)
+            for (x, y, radius), ink in zip(discs.tolist(), inks, strict=True):
+                painter.setBrush(colour_of(ink))
+                painter.drawEllipse(QPointF(x, y), radius, radius)
+
+    def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:
+        """Draw a line of the chart."""
+        with self._placed() as painter:
+            pen = QPen(colour_of(ink), contour_px(weight, self._scale))
+            pen.setCosmetic(True)
+            painter.setPen(pen)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawPath(outline_of(path))
+
+    @contextmanager
+    def within(self, shapes: Sequence[CubicPath]) -> Iterator[None]:
+        """Draw within closed outlines only."""
+        self._painter.save()
+        clip = self._transform.map(_joined(map(outline_of, shapes)))
+        clip.setFillRule(Qt.FillRule.WindingFill)
+        self._painter.setClipPath(clip, Qt.ClipOperation.IntersectClip)
+        try:
+            yield
+        finally:
+            self._painter.restore()
+
+    @contextmanager
+    def _placed(self) -> Iterator[QPainter]:
+        self._painter.save()
+        self._painter.setTransform(self._transform, combine=True)
+        try:
+            yield self._painter
+        finally:
+            self._painter.restore()
+
+
+def _joined(paths: Iterator[QPainterPath] | map[QPainterPath]) -> QPainterPath:
+    """Return shapes as one, filled wherever one of them is."""
+    coat = QPainterPath()
+    coat.setFillRule(Qt.FillRule.WindingFill)
+    for path in paths:
+        coat.addPath(path)
+    return coat
+
+
+def _thick(path: CubicPath, width_mm: float) -> QPainterPath:
+    """Return a line as wide as it is, with round ends; a dot is a disc."""
+    if is_dot(path):
+        disc = QPainterPath()
+        disc.addEllipse(QPointF(*path.points_mm[0]), width_mm / 2, width_mm / 2)
+        return disc
+    pen = QPainterPathStroker()
+    pen.setWidth(width_mm)
+    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
+    pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    return pen.createStroke(outline_of(path)).simplified()

@@ -1,0 +1,124 @@
+"""One drawing on three backs: window, picture and paper show the same chart, and nothing where there is no skin."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+import shapely
+from pypdf import PdfReader
+from PySide6.QtGui import QColor, QImage, QPainter, QTransform
+
+from pennello.aim.contrast import contrast_ratio
+from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.measures import Measures
+from pennello.design.marks import Glitter, Lines, Stencil
+from pennello.design.on_chart import chart_of
+from pennello.design.plan import Skin, skin_bytes
+from pennello.design.surface import Ink, contour_ink, draw_contours, draw_mark, draw_skin, skin_outlines
+from pennello.design.touch import skin_shape
+from pennello.files.demo import demo_plan
+from pennello.files.page import write_page
+from pennello.files.page_surface import PageSurface
+from pennello.lay.families.shapes import smooth
+from pennello.path.cubic import line
+from pennello.session.chart_scene import ChartScene, chart_picture
+from pennello.ui.widgets.qt_surface import QtSurface
+
+PX_PER_MM = 3.0
+SKINS = {"light": 55.0, "dark": -45.0}
+RING = smooth([(10, 0), (0, 10), (-10, 0), (0, -10), (10, 0)])
+MARKS = (
+    Stencil("moon", 0, -30, 20, 20, "#2050c0", cover=0.6, outlines=(RING,)),
+    Lines("edge", 0, 20, 50, 20, "#f4f3ee", outlines=(line((-25, 0), (25, 8)), line((0, -9), (0, -9))), line_mm=2.0),
+    Glitter("dust", 5, -60, 24, 14, "#ffe9a0", seed=4),
+)
+
+
+def in_window(made, skin, marks):
+    """Return the chart as Qt draws it, where and as large as `chart_picture` does."""
+    left, top, right, bottom = (
+        round(edge) + margin for edge, margin in zip(made.bounds_mm, (-6, -6, 6, 6), strict=True)
+    )
+    image = QImage(round((right - left) * PX_PER_MM), round((bottom - top) * PX_PER_MM), QImage.Format.Format_RGB32)
+    image.fill(QColor("#F7F6F4"))
+    painter = QPainter(image)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    surface = QtSurface(painter, QTransform(PX_PER_MM, 0, 0, PX_PER_MM, -left * PX_PER_MM, -top * PX_PER_MM), PX_PER_MM)
+    draw_skin(surface, made, Ink(*skin))
+    with surface.within(skin_outlines(made)):
+        for mark in marks:
+            draw_mark(surface, mark)
+    draw_contours(surface, made, Ink(*skin))
+    painter.end()
+    data = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)
+    return data[..., 2::-1].astype(int)
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+@pytest.mark.parametrize("ita", list(SKINS.values()), ids=list(SKINS))
+def test_window_and_picture_are_one_drawing(qapp, key, ita):
+    """Both smooth their edges their own way: they may differ there, by no more than a part of a line's width."""
+    made, skin = chart(key, Measures()), skin_bytes(Skin(ita))
+    marks = tuple(replace(mark, chart=key) for mark in MARKS)
+    shown, written = in_window(made, skin, marks), chart_picture(made, None, skin, PX_PER_MM, marks).astype(int)
+    apart = np.abs(shown - written).max(axis=2)
+    assert apart.mean() < 2.5
+    assert (apart > 60).mean() < 0.012
+    blocks = [picture[: len(picture) // 12 * 12, : picture.shape[1] // 12 * 12] for picture in (shown, written)]
+    seen = [one.reshape(len(one) // 12, 12, -1, 12, 3).mean(axis=(1, 3)) for one in blocks]
+    assert np.abs(seen[0] - seen[1]).max() < 22  # no square of 4 mm looks otherwise
+
+
+def test_lines_of_a_chart_read_on_every_skin():
+    """WCAG 2.1 contrast ratio; thin lines on dark skin used to vanish in exported pictures."""
+    for ita in (60.0, 40.0, 20.0, 0.0, -20.0, -45.0, -60.0):
+        skin = Ink(*skin_bytes(Skin(ita)))
+        for weight in (0.3, 0.5, 0.7):
+            ink = contour_ink(weight, skin)
+            mixed = [ink.cover * a + (1 - ink.cover) * b for a, b in zip(ink.rgb, skin.rgb, strict=True)]
+            assert contrast_ratio(np.array(mixed) / 255, np.array(skin.rgb) / 255) > 1.25
+
+
+def test_nothing_is_drawn_where_there_is_no_skin():
+    demo = demo_plan()
+    placed = demo.motifs[0]
+    face = chart_of(demo, "face")
+    left = face.bounds_mm[0]
+    beyond = replace(placed, place=replace(placed.place, x_mm=left, y_mm=0.0), twin=False)
+    dust = Glitter("dust", left, 20.0, 30.0, 20.0, "#ff00ff")
+    plan = replace(demo, motifs=(beyond,), overlays=(dust,))
+    painted = ChartScene().paint(plan, "face")
+    assert painted is not None
+    pictures = [
+        chart_picture(face, paint, (198, 156, 123), PX_PER_MM, marks).astype(int)
+        for paint, marks in ((None, ()), (painted, plan.overlays))
+    ]
+    rows, columns = np.nonzero(np.abs(pictures[0] - pictures[1]).max(axis=2) > 8)
+    assert len(rows) > 500
+    corner = np.round([face.bounds_mm[0], face.bounds_mm[1]]) - 6
+    reach = skin_shape(face).buffer(1.0)  # the width of a contour
+    at = np.column_stack([columns, rows]) / PX_PER_MM + corner
+    assert shapely.contains_xy(reach, at[:, 0], at[:, 1]).all()
+
+
+def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
+    """Read back with pypdf: every point of the chart's lines and marks is on the page, mm from its top left."""
+    made = chart("face", Measures())
+    shift = np.array([105.0, 140.0])
+
+    def draw(page):
+        surface = PageSurface(page, shift)
+        draw_contours(surface, made, Ink(255, 255, 255))
+        with surface.within(skin_outlines(made)):
+            for mark in MARKS:
+                draw_mark(surface, mark)
+
+    write_page(tmp_path / "face.pdf", "Face", draw)
+    words = PdfReader(tmp_path / "face.pdf").pages[0].get_contents().get_data().decode("latin-1").split()
+    numbers = {word for word in words if word.replace(".", "").replace("-", "").isdigit()}
+    assert "W" in words and "n" in words  # clipped to the skin
+    for path in (made.skin, *(mark_path for mark_path in MARKS[1].outlines[:1])):
+        x, y = np.array(path.points_mm[0]) + shift + ((0, 20) if path is not made.skin else (0, 0))
+        pt = (x * 72 / 25.4, (297 - y) * 72 / 25.4)
+        for value in pt:
+            assert any(abs(float(number) - value) < 0.02 for number in numbers)
