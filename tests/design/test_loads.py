@@ -26,7 +26,7 @@ from pennello.errors import OutOfRangeError
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
-from pennello.kit.cake import Stripe
+from pennello.kit.cake import Portion, Stripe
 from pennello.load.recipe import PickUp, Recipe, Wetness
 from pennello.session.forecast import coarse
 
@@ -147,3 +147,24 @@ def test_a_ladder_of_strokes():
     with pytest.raises(NoLadderError):
         plan_ladder(plan, "dahlia-wrist", 3, "sponge-block")
     assert Stripe("x", 1.0).dirt_mm3 == 0
+
+
+def test_another_way_keeps_the_paint_that_is_on_the_brush(demo):
+    """A white brush dipped at its tip is white still, whatever stands first among the plan's paints."""
+    round_brush = next(brush for brush in demo.brushes if brush.kind.dips)
+    stroke = replace(
+        demo.stroke("dahlia-petal"),
+        brush=round_brush.id,
+        recipe=Recipe((PickUp(pan=(Portion("foam-white", 1.0),), passes=12),)),
+    )
+    plan = with_stroke(demo, stroke)
+    kinds = {kind.key: kind for kind in LOAD_KINDS}
+    for key, own in (("tip", 0), ("side", 0), ("single", 0), ("halves", 1), ("mixed", 1)):
+        pickups = kinds[key].edit(plan, stroke).stroke(stroke.id).recipe.pickups
+        paints = [portion.paint for pickup in pickups for portion in pickup.pan]
+        assert paints[own] == "foam-white"
+        assert len(set(paints)) == (1 if key == "single" else 2)
+    window = demo.stroke("dahlia-petal")
+    ends = kinds["halves"].edit(demo, window).stroke(window.id).recipe.pan_paints
+    share = demo.edge(window.id).share
+    assert ends == tuple(demo.edge(window.id).paints[int(share[:, at].argmax())] for at in (2, -3))

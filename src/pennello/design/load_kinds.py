@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
+from pennello.colour.difference import ciede2000
+from pennello.colour.lab import hex_to_lab
 from pennello.design.edits import with_new_pickup, with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.wishing import with_load_wished
@@ -46,10 +48,35 @@ def _another_cake(plan: Plan, stroke: PlanStroke) -> str:
 
 
 def _paints(plan: Plan, stroke: PlanStroke) -> tuple[str, str]:
-    """Return two paints at hand: the outer two of the stroke's cake, or the first two of the plan."""
-    name = _first_cake(plan, stroke)
-    paints = [stripe.paint for stripe in plan.cake(name).stripes] if name else [one.id for one in plan.paints]
-    return paints[0], paints[-1]
+    """Return two paints: those at the ends of what is on the brush now, A and B, or of the tip and the belly.
+
+    A brush that holds one paint keeps it, second; the first is then the one of its cake, or of the plan, that stands
+    out most from it. Without a load they are the outer two of a cake, or the first two of the plan.
+    """
+    held = _held(plan, stroke)
+    if held is None:
+        name = _first_cake(plan, stroke)
+        others = [stripe.paint for stripe in plan.cake(name).stripes] if name else [one.id for one in plan.paints]
+        return others[0], others[-1]
+    if held[0] != held[1]:
+        return held
+    cakes = [stripe.paint for name in stroke.recipe.cakes for stripe in plan.cake(name).stripes]
+    others = [name for name in (cakes or [one.id for one in plan.paints]) if name != held[1]]
+    own = hex_to_lab(plan.paint(held[1]).srgb)
+    apart = {name: float(ciede2000(hex_to_lab(plan.paint(name).srgb), own)) for name in others}
+    return max(apart, key=lambda name: apart[name], default=held[1]), held[1]
+
+
+def _held(plan: Plan, stroke: PlanStroke) -> tuple[str, str] | None:
+    """Return the paints that prevail at both ends of the edge as it is loaded, or None where there is none."""
+    if not stroke.recipe.pickups:
+        return None
+    edge = plan.edge(stroke.id)
+    if edge.total_mm3 <= 0:
+        return None
+    share, reach = edge.share, max(1, edge.share.shape[1] // 6)
+    first, last = share[:, :reach].sum(axis=1), share[:, -reach:].sum(axis=1)
+    return edge.paints[int(first.argmax())], edge.paints[int(last.argmax())]
 
 
 def _onto(plan: Plan, stroke: PlanStroke, *pickups: PickUp) -> Plan:
@@ -113,7 +140,9 @@ def _second_cake(plan: Plan, stroke: PlanStroke) -> Plan:
 
 def _single(plan: Plan, stroke: PlanStroke) -> Plan:
     brush = plan.brush(stroke.brush)
-    return _instead(plan, stroke, PickUp(pan=_pan(_paints(plan, stroke)[0]), passes=_fill(brush), way=main_way(brush)))
+    held = _held(plan, stroke)
+    rim = held[0] if held is not None else _paints(plan, stroke)[0]
+    return _instead(plan, stroke, PickUp(pan=_pan(rim), passes=_fill(brush), way=main_way(brush)))
 
 
 def _halves(plan: Plan, stroke: PlanStroke) -> Plan:
