@@ -56,6 +56,7 @@ catalogue: $(RUN_READY)
 
 schema: $(RUN_READY)
 	$(BIN)/python -m pennello schema > docs/pennello.schema.json
+	$(BIN)/python tools/make_format.py
 
 $(VENV)/bin/python:
 	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"

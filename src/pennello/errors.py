@@ -37,13 +37,16 @@ class OutOfRangeError(PennelloError):
         What was given.
     allowed
         The range in words, as in "0.05 to 25.4 mm".
+    field
+        Name of the record's field that holds it, or "".
     """
 
-    def __init__(self, name: str, value: object, allowed: str) -> None:
+    def __init__(self, name: str, value: object, allowed: str, field: str = "") -> None:
         super().__init__(f"{name} is {clipped(str(value), 80)}; it must be {allowed}.")
         self.name = name
         self.value = value
         self.allowed = allowed
+        self.field = field
 
 
 class UnknownNameError(PennelloError):

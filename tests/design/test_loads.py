@@ -167,4 +167,4 @@ def test_another_way_keeps_the_paint_that_is_on_the_brush(demo):
     window = demo.stroke("dahlia-petal")
     ends = kinds["halves"].edit(demo, window).stroke(window.id).recipe.pan_paints
     share = demo.edge(window.id).share
-    assert ends == tuple(demo.edge(window.id).paints[int(share[:, at].argmax())] for at in (2, -3))
+    assert ends == tuple(demo.edge(window.id).paints[int(share[:, at].argmax())] for at in (2, -5))

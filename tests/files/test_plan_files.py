@@ -18,7 +18,7 @@ from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
-from pennello.files.plan_schema import json_schema
+from pennello.files.plan_schema import VERSION, json_schema
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
@@ -119,7 +119,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 8'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 9'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
@@ -224,7 +224,7 @@ def test_files_of_every_version_are_read_and_written_back(version, tmp_path):
     plan = read_plan(old)
     assert plan.title == "Saltmarsh Lantern Walk"
     write_plan(plan, tmp_path / "new.pennello")
-    assert '"schema": 7' in (tmp_path / "new.pennello").read_text()[:200]
+    assert f'"schema": {VERSION}' in (tmp_path / "new.pennello").read_text()[:200]
     assert read_plan(tmp_path / "new.pennello") == plan
 
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from enum import Enum
+from typing import Annotated
 
-from pennello.errors import OutOfRangeError
 from pennello.load.scatter import Slips
+from pennello.record import Told, check
 
 
 class Steadiness(Enum):
@@ -25,39 +26,37 @@ class Steadiness(Enum):
 SLIPS = ("offset_mm", "skew_deg", "angle_deg", "drift_share", "passes")
 """The slips of a hand, in the order in which tries draw them."""
 
-_MOST = {"offset_mm": 20.0, "skew_deg": 45.0, "angle_deg": 90.0, "drift_share": 2.0, "passes": 50.0}
-
 
 @dataclass(frozen=True, slots=True)
 class Hand:
-    """Standard deviations of a hand's slips.
+    """Standard deviations of a hand's slips: defaults until the notebook has measured them."""
 
-    Attributes
-    ----------
-    offset_mm
-        Where the brush lands on the cake, mm (a default: 0.8).
-    skew_deg
-        How square it lies to the stripes, degrees (a default: 3).
-    angle_deg
-        How the chisel is held on the skin, degrees (a default: 6).
-    drift_share
-        How much more or less it drifts while sweeping, as a share of the drift meant (a default: 0.25).
-    passes
-        Sweeps too many or too few (a default: 1.5).
-    """
-
-    steadiness: Steadiness = Steadiness.NORMAL
-    offset_mm: float = 0.8
-    skew_deg: float = 3.0
-    angle_deg: float = 6.0
-    drift_share: float = 0.25
-    passes: float = 1.5
+    steadiness: Annotated[Steadiness, Told("`steady`, `normal`, `bumpy`")] = Steadiness.NORMAL
+    offset_mm: Annotated[
+        float, Told("where the brush lands on the cake", "mm", within=(0.0, 20.0), called="offset_mm of the hand")
+    ] = 0.8
+    skew_deg: Annotated[
+        float,
+        Told("how square it lies to the stripes", "degrees", within=(0.0, 45.0), called="skew_deg of the hand"),
+    ] = 3.0
+    angle_deg: Annotated[
+        float,
+        Told("how the chisel is held on the skin", "degrees", within=(0.0, 90.0), called="angle_deg of the hand"),
+    ] = 6.0
+    drift_share: Annotated[
+        float,
+        Told(
+            "how much more or less it drifts while sweeping, as a share of the drift meant",
+            within=(0.0, 2.0),
+            called="drift_share of the hand",
+        ),
+    ] = 0.25
+    passes: Annotated[
+        float, Told("sweeps too many or too few", "sweeps", within=(0.0, 50.0), called="passes of the hand")
+    ] = 1.5
 
     def __post_init__(self) -> None:
-        for name, most in _MOST.items():
-            value = getattr(self, name)
-            if not 0 <= value <= most:
-                raise OutOfRangeError(f"{name} of the hand", value, f"0 to {most:g}")
+        check(self)
 
     @property
     def sizes(self) -> tuple[float, ...]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,6 +18,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import LoadedEdge
 from pennello.load.gaussian import WIDTH_10_90, phi_integral
+from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 
@@ -36,38 +37,37 @@ def usual_coat_um(brush: Applicator) -> float:
 """Film of a well laid stroke, um (a default): a wish for a paint means how it looks at this thickness on this skin."""
 
 HIDING_UM = 2000.0
+MOST_STOPS = 9
 TOLERANCE_DE00 = 3.0
 """Mean dE00 up to which a stroke holds (a default)."""
 
 
 @dataclass(frozen=True, slots=True)
 class Stop:
-    """One wanted colour, by paint or by sRGB.
+    """One wanted colour, by paint or by sRGB: exactly one of them. The last stop ends at 1."""
 
-    Attributes
-    ----------
-    paint, srgb
-        Id of a paint, or "#rrggbb"; exactly one of them.
-    to_u
-        Where it hands over to the next, in (0, 1]; 1 for the last.
-    blend_mm
-        10-90 width of that handing over, mm, 0 to 60.
-    """
-
-    paint: str | None = None
-    srgb: str | None = None
-    to_u: float = 1.0
-    blend_mm: float = 2.5
+    paint: Annotated[str | None, Told("id of a paint: a coat of it `coat_um` thick on this skin", text="id")] = None
+    srgb: Annotated[str | None, Told("or a colour as it looks, `#rrggbb`", text="colour")] = None
+    to_u: Annotated[
+        float,
+        Told(
+            "where it hands over to the next, rising; 1 for the last",
+            within=(0.0, 1.0),
+            above=True,
+            called="the end of a wanted colour (to_u)",
+        ),
+    ] = 1.0
+    blend_mm: Annotated[
+        float,
+        Told("10-90 width of that handing over", "mm", within=(0.0, 60.0), called="the blend of a wanted colour"),
+    ] = 2.5
 
     def __post_init__(self) -> None:
         if (self.paint is None) == (self.srgb is None):
             raise OutOfRangeError("a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour")
         if self.srgb is not None:
             parse_hex(self.srgb)
-        if not 0 < self.to_u <= 1:
-            raise OutOfRangeError("the end of a wanted colour (to_u)", self.to_u, "above 0, up to 1")
-        if not 0 <= self.blend_mm <= 60:
-            raise OutOfRangeError("the blend of a wanted colour", self.blend_mm, "0 to 60 mm")
+        check(self)
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,25 +77,46 @@ class Wanted:
     With `end` the wish changes evenly along the stroke from `stops` to `end`.
     """
 
-    stops: tuple[Stop, ...]
-    coat_um: float = COAT_UM
-    tolerance_de00: float = TOLERANCE_DE00
-    end: tuple[Stop, ...] = ()
+    stops: Annotated[tuple[Stop, ...], Told("from A to B", count=(1, MOST_STOPS), called="wanted colours")]
+    coat_um: Annotated[
+        float,
+        Told(
+            "how thick a coat of a paint is meant",
+            "um",
+            within=(0.5, 500.0),
+            called="wanted coat",
+            default="20 (15 in files before schema 7)",
+        ),
+    ] = COAT_UM
+    tolerance_de00: Annotated[
+        float,
+        Told(
+            "mean CIEDE2000 up to which the stroke holds, with 95 % within three times it; close is within twice it",
+            "dE00",
+            within=(0.1, 50.0),
+            called="tolerance",
+        ),
+    ] = TOLERANCE_DE00
+    end: Annotated[
+        tuple[Stop, ...],
+        Told(
+            "the same for the end of the stroke, towards which it changes evenly",
+            since=4,
+            count=(0, MOST_STOPS),
+            called="wanted colours",
+            default="left out: it stays",
+        ),
+    ] = ()
 
     def __post_init__(self) -> None:
+        check(self)
         _check_stops(self.stops)
         if self.end:
             _check_stops(self.end)
-        if not 0.5 <= self.coat_um <= 500:
-            raise OutOfRangeError("wanted coat", self.coat_um, "0.5 to 500 um")
-        if not 0.1 <= self.tolerance_de00 <= 50:
-            raise OutOfRangeError("tolerance", self.tolerance_de00, "0.1 to 50 dE00")
 
 
 def _check_stops(stops: tuple[Stop, ...]) -> None:
     ends = [stop.to_u for stop in stops]
-    if not 1 <= len(ends) <= 9:
-        raise OutOfRangeError("number of wanted colours", len(ends), "1 to 9")
     if ends[-1] != 1.0 or any(b <= a for a, b in pairwise(ends)):
         raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
 

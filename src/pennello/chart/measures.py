@@ -10,8 +10,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
+from typing import Annotated
 
-from pennello.errors import OutOfRangeError
+from pennello.record import Told, check
 
 SOURCE = "usual sizes from memory: Gordon et al. 1989 (adults), Snyder et al. 1977 (children); typed ones are yours"
 HEAD_BREADTH_MM = (100.0, 190.0)
@@ -40,30 +41,27 @@ _USUAL = {
 
 @dataclass(frozen=True, slots=True)
 class Measures:
-    """What a chart is drawn from, mm.
+    """What a chart is drawn from, mm; limbs are drawn in proportion to the stature."""
 
-    Attributes
-    ----------
-    head_breadth_mm
-        Greatest breadth of the head above the ears, 100 to 190 mm.
-    face_height_mm
-        From the root of the nose to the chin (sellion to menton), 60 to 160 mm.
-    stature_mm
-        Height of the person, 700 to 2200 mm; limbs are drawn in proportion to it.
-    """
-
-    head_breadth_mm: float = 145.0
-    face_height_mm: float = 114.0
-    stature_mm: float = 1640.0
+    head_breadth_mm: Annotated[
+        float,
+        Told("greatest breadth of the head above the ears", "mm", within=HEAD_BREADTH_MM, called="head breadth"),
+    ] = 145.0
+    face_height_mm: Annotated[
+        float,
+        Told(
+            "from the root of the nose to the chin (sellion to menton)",
+            "mm",
+            within=FACE_HEIGHT_MM,
+            called="face height",
+        ),
+    ] = 114.0
+    stature_mm: Annotated[
+        float, Told("height of the person", "mm", within=STATURE_MM, called="height of the person")
+    ] = 1640.0
 
     def __post_init__(self) -> None:
-        for name, value, (low, high) in (
-            ("head breadth", self.head_breadth_mm, HEAD_BREADTH_MM),
-            ("face height", self.face_height_mm, FACE_HEIGHT_MM),
-            ("height of the person", self.stature_mm, STATURE_MM),
-        ):
-            if not low <= value <= high:
-                raise OutOfRangeError(name, value, f"{low:g} to {high:g} mm")
+        check(self)
 
 
 def usual(age: Age) -> Measures:

@@ -157,6 +157,7 @@ def _chart_verbs(verbs: Any) -> None:
     motif.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(motif)
 
+    _piece_verb(verbs)
     _layer_verb(verbs)
     read = _plan_verb(verbs, "contrast", "how a plan's loads stand out from light and dark skin", stroke=False)
     read.add_argument(
@@ -174,6 +175,24 @@ def _chart_verbs(verbs: Any) -> None:
     chart.add_argument("--eyes", choices=("open", "closed"), help="paint it with open eyes or closed ones")
     chart.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     _json(chart)
+
+
+def _piece_verb(verbs: Any) -> None:
+    piece = _plan_verb(verbs, "piece", "what lies on charts: list it, move it, change it, take it away", stroke=False)
+    piece.add_argument("id", nargs="?", metavar="ID", help="a motif or stroke on a chart; without it they are listed")
+    piece.add_argument("--name", help="what it is called")
+    piece.add_argument("--x-mm", type=length_mm, metavar="MM", help="where, from the chart's origin to the right")
+    piece.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
+    piece.add_argument("--turn-deg", type=number, metavar="DEG")
+    piece.add_argument("--scale", type=number, metavar="N")
+    piece.add_argument("--twin", choices=("yes", "no"), help="its mirror image across the midline, too")
+    piece.add_argument("--one-sided", choices=("yes", "no"), help="it differs left and right on purpose")
+    piece.add_argument("--per-load", type=whole, metavar="N", help="strokes from one load")
+    piece.add_argument("--set", action="append", default=[], metavar="KEY=VALUE", help="a number of the motif")
+    piece.add_argument("--load", action="append", default=[], metavar="PART=STROKE", help="the load of a part")
+    piece.add_argument("--remove", action="store_true", help="take it off the chart")
+    piece.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    _json(piece)
 
 
 def _layer_verb(verbs: Any) -> None:

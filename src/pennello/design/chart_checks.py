@@ -97,7 +97,8 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
         if other != name and _near(shape, image) and alike(shape, image)
     }
     twins = {one.id for one in here if one.twin}
-    return off.keys() - paired - twins if paired or twins else set()
+    meant = {one.id for one in here if one.one_sided}
+    return off.keys() - paired - twins - meant if paired or twins else set()
 
 
 def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
@@ -109,7 +110,7 @@ def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
 def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Odd]:
     """A piece off the midline with nothing like it on the other side."""
     if placed.id in one_sided:
-        text = f"{placed.name} has no piece on the other side, as others have; mirror it, or leave it so on purpose."
+        text = f"{placed.name} has no piece on the other side, as others have; mirror it, or say that it differs on purpose."
         yield Odd("missing_mirror", placed.id, placed.place.x_mm, placed.place.y_mm, text)
 
 

@@ -9,15 +9,16 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.srgb import parse_hex
-from pennello.errors import OutOfRangeError
+from pennello.limits import MOST_OUTLINES
 from pennello.motif.place import FARTHEST_MM
 from pennello.path.cubic import CubicPath
+from pennello.record import Told, check
 
 LINE_MM = (0.2, 30.0)
 GRAINS_CM2 = (1.0, 400.0)
@@ -25,38 +26,29 @@ COVER = (0.05, 1.0)
 SIZE_MM = (1.0, 500.0)
 RADIUS_MM = (1.0, 200.0)
 MOST_SEED = 2**31 - 1
+_FAR = (-FARTHEST_MM, FARTHEST_MM)
 DOT_MM = 0.5
 """A line shorter than this is a dot."""
 
 
 @dataclass(frozen=True, slots=True)
 class _Mark:
-    """What every mark has.
+    """What every mark has."""
 
-    Attributes
-    ----------
-    x_mm, y_mm
-        Its middle on the chart.
-    width_mm, height_mm
-        Size of the oval, or of what the outlines or lines take up, 1 to 500 mm.
-    srgb
-        Colour of the grains, or of the paint.
-    """
-
-    name: str
-    x_mm: float
-    y_mm: float
-    width_mm: float = 30.0
-    height_mm: float = 20.0
-    srgb: str = "#f5e6a8"
-    chart: str = "face"
+    name: Annotated[str, Told("what it is called", text="name", in_file="")]
+    x_mm: Annotated[float, Told("its middle", "mm", within=_FAR, called="the place of {name}", in_file=0.0)]
+    y_mm: Annotated[float, Told("down", "mm", within=_FAR, called="the place of {name}", in_file=0.0)]
+    width_mm: Annotated[
+        float,
+        Told("of the oval, or what outlines or lines take up", "mm", within=SIZE_MM, called="size of {name}"),
+    ] = 30.0
+    height_mm: Annotated[float, Told("the same down", "mm", within=SIZE_MM, called="size of {name}")] = 20.0
+    srgb: Annotated[str, Told("colour of the grains, or of the paint", text="colour")] = "#f5e6a8"
+    chart: Annotated[str, Told("the chart it lies on", text="id")] = "face"
 
     def __post_init__(self) -> None:
         parse_hex(self.srgb)
-        low, high = SIZE_MM
-        if not (low <= self.width_mm <= high and low <= self.height_mm <= high):
-            raise OutOfRangeError(f"size of {self.name}", (self.width_mm, self.height_mm), f"{low:g} to {high:g} mm")
-        _check_place(f"the place of {self.name}", self.x_mm, self.y_mm)
+        check(self)
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,14 +56,10 @@ class Glitter(_Mark):
     """Glitter strewn over an oval: so many grains a cm2, 1 to 400, the same for a seed."""
 
     word: ClassVar[Literal["glitter"]] = "glitter"
-    grains_cm2: float = 60.0
-    seed: int = 1
-
-    def __post_init__(self) -> None:
-        _Mark.__post_init__(self)
-        _check(f"amount of {self.name}", self.grains_cm2, GRAINS_CM2)
-        if not 0 <= self.seed <= MOST_SEED:
-            raise OutOfRangeError(f"seed of {self.name}", self.seed, f"a whole number, 0 to {MOST_SEED}")
+    grains_cm2: Annotated[float, Told("grains a cm2", within=GRAINS_CM2, called="amount of {name}", key="amount")] = (
+        60.0
+    )
+    seed: Annotated[int, Told("another one, other grains", within=(0, MOST_SEED), called="seed of {name}")] = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,12 +67,10 @@ class Stencil(_Mark):
     """A sponge through a stencil: closed outlines about their middle, mm, and how much it covers, 0.05 to 1."""
 
     word: ClassVar[Literal["stencil"]] = "stencil"
-    cover: float = 0.8
-    outlines: tuple[CubicPath, ...] = ()
-
-    def __post_init__(self) -> None:
-        _Mark.__post_init__(self)
-        _check(f"amount of {self.name}", self.cover, COVER)
+    cover: Annotated[float, Told("how much it covers", within=COVER, called="amount of {name}", key="amount")] = 0.8
+    outlines: Annotated[
+        tuple[CubicPath, ...], Told("closed outlines about its middle", "mm", count=(0, MOST_OUTLINES))
+    ] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,14 +78,12 @@ class Lines(_Mark):
     """Lines and dots about their middle, mm, of one width, 0.2 to 30 mm; a line of no length is a dot."""
 
     word: ClassVar[Literal["lines"]] = "lines"
-    cover: float = 1.0
-    outlines: tuple[CubicPath, ...] = ()
-    line_mm: float = 1.5
-
-    def __post_init__(self) -> None:
-        _Mark.__post_init__(self)
-        _check(f"amount of {self.name}", self.cover, COVER)
-        _check(f"width of {self.name}", self.line_mm, LINE_MM, " mm")
+    cover: Annotated[float, Told("how much it covers", within=COVER, called="amount of {name}", key="amount")] = 1.0
+    outlines: Annotated[
+        tuple[CubicPath, ...],
+        Told("lines about its middle; one of no length is a dot", "mm", count=(0, MOST_OUTLINES)),
+    ] = ()
+    line_mm: Annotated[float, Told("their width", "mm", within=LINE_MM, called="width of {name}", since=6)] = 1.5
 
 
 Mark = Glitter | Stencil | Lines
@@ -111,26 +95,17 @@ class Reserved:
     """A round place on a chart that is kept for what comes later: a horn, a tongue, lips; `for_motif` may lie there."""
 
     word: ClassVar[str] = "place"
-    name: str
-    x_mm: float
-    y_mm: float
-    radius_mm: float = 10.0
-    chart: str = "face"
-    for_motif: str = ""
+    name: Annotated[str, Told("what it is kept for", text="name", in_file="")]
+    x_mm: Annotated[float, Told("its middle", "mm", within=_FAR, called="the place for {name}", in_file=0.0)]
+    y_mm: Annotated[float, Told("down", "mm", within=_FAR, called="the place for {name}", in_file=0.0)]
+    radius_mm: Annotated[
+        float, Told("how far it reaches", "mm", within=RADIUS_MM, called="radius of the place for {name}")
+    ] = 10.0
+    chart: Annotated[str, Told("the chart it lies on", text="id")] = "face"
+    for_motif: Annotated[str, Told("id of a motif that may lie there", text="name")] = ""
 
     def __post_init__(self) -> None:
-        _check(f"radius of the place for {self.name}", self.radius_mm, RADIUS_MM, " mm")
-        _check_place(f"the place for {self.name}", self.x_mm, self.y_mm)
-
-
-def _check(name: str, value: float, limits: tuple[float, float], unit: str = "") -> None:
-    if not limits[0] <= value <= limits[1]:
-        raise OutOfRangeError(name, value, f"{limits[0]:g} to {limits[1]:g}{unit}")
-
-
-def _check_place(name: str, x_mm: float, y_mm: float) -> None:
-    if not (abs(x_mm) <= FARTHEST_MM and abs(y_mm) <= FARTHEST_MM):
-        raise OutOfRangeError(name, (x_mm, y_mm), "within 4000 mm")
+        check(self)
 
 
 def paths_of(mark: Stencil | Lines) -> tuple[CubicPath, ...]:

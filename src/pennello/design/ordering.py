@@ -5,8 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import Enum
+from typing import Annotated
 
 from pennello.errors import OutOfRangeError
+from pennello.limits import MOST_RULES, MOST_SEQUENCE
+from pennello.record import Told, check
 
 
 class Priority(Enum):
@@ -58,9 +61,11 @@ class Rule:
     each dry before the next goes over it, "any" does not.
     """
 
-    earlier: str
-    later: str
-    kind: RuleKind = RuleKind.AFTER
+    earlier: Annotated[str, Told("a part", text="name")]
+    later: Annotated[str, Told("another, or the same for its rows", text="name")]
+    kind: Annotated[
+        RuleKind, Told("`after`, `dry`, `wet`, or `any` for no wait; `dry` or `any` about the rows of one motif")
+    ] = RuleKind.AFTER
 
     def __post_init__(self) -> None:
         if self.earlier == self.later and self.kind not in (RuleKind.DRY, RuleKind.ANY):
@@ -90,36 +95,40 @@ TARGET_S = (5.0, 36_000.0)
 
 @dataclass(frozen=True, slots=True)
 class Ordering:
-    """How the painter wants it.
+    """How the painter wants it."""
 
-    Attributes
-    ----------
-    sequence
-        Ids of steps in the painter's own order; empty to have one found.
-    priorities, worth
-        By id of a motif or overlay: must, nice or skip; how much it adds to the look, 0.1 to 10 (1 if not named).
-    nose_last
-        Whether what lies by the ticklish nose comes late.
-    target_s
-        How long the design may take, s, or None.
-    """
-
-    sequence: tuple[str, ...] = ()
-    priorities: tuple[tuple[str, Priority], ...] = ()
-    worth: tuple[tuple[str, float], ...] = ()
-    rules: tuple[Rule, ...] = ()
-    sides: Sides = Sides.FREE
-    whites: Whites = Whites.FREE
-    glitter: GlitterWhen = GlitterWhen.TACKY
-    nose_last: bool = True
-    target_s: float | None = None
+    sequence: Annotated[
+        tuple[str, ...],
+        Told(
+            "ids of steps in the painter's own order; empty to have one found",
+            count=(0, MOST_SEQUENCE),
+            called="steps in the sequence",
+            text="long name",
+        ),
+    ] = ()
+    priorities: Annotated[
+        tuple[tuple[str, Priority], ...],
+        Told("by id of a motif, name of an overlay, or id of a stroke without motifs: `must`, `nice` or `skip`"),
+    ] = ()
+    worth: Annotated[
+        tuple[tuple[str, float], ...],
+        Told("by the same: how much it adds to the look, 0.1 to 10, 1 if not named", items=WORTH),
+    ] = ()
+    rules: Annotated[tuple[Rule, ...], Told("rules of the painter's own", count=(0, MOST_RULES))] = ()
+    sides: Annotated[Sides, Told("`as it falls`, `side by side`, `region by region`")] = Sides.FREE
+    whites: Annotated[Whites, Told("`as it falls`, `before black`, `after black`")] = Whites.FREE
+    glitter: Annotated[GlitterWhen, Told("`while it is tacky`, `as the last touch`")] = GlitterWhen.TACKY
+    nose_last: Annotated[bool, Told("whether what lies by the ticklish nose comes late")] = True
+    target_s: Annotated[
+        float | None,
+        Told("how long the design may take", "s", within=TARGET_S, called="target time", default="left out: no limit"),
+    ] = None
 
     def __post_init__(self) -> None:
+        check(self)
         for name, value in self.worth:
             if not WORTH[0] <= value <= WORTH[1]:
                 raise OutOfRangeError(f"worth of {name}", value, "0.1 to 10")
-        if self.target_s is not None and not TARGET_S[0] <= self.target_s <= TARGET_S[1]:
-            raise OutOfRangeError("target time", self.target_s, "5 to 36000 s")
 
     def priority(self, name: str, usual: Priority = Priority.MUST) -> Priority:
         """Return the priority of a part, or the usual one where the painter named none."""

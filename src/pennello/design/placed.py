@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from typing import Annotated
 
 from pennello.aim.attempt import Side
 from pennello.errors import OutOfRangeError, UnknownNameError
@@ -12,6 +13,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Made, Piece
 from pennello.motif.place import Place
+from pennello.record import Told, check
 
 MOST_PER_LOAD = 40
 SINGLE = "stroke"
@@ -23,41 +25,47 @@ FREE = ""
 
 @dataclass(frozen=True, slots=True)
 class PlacedMotif:
-    """A motif on a chart.
+    """A motif on a chart, or with `motif` left empty one stroke with its own `way`."""
 
-    Attributes
-    ----------
-    motif
-        Key of its constructor, or "" for a single stroke with its own `way`.
-    values
-        Numbers that are not at their defaults, by key.
-    loads
-        For each part the id of the stroke whose brush, load and wish it is laid with.
-    chart
-        Key of the chart that it lies on.
-    twin
-        Whether its mirror image across the midline is painted with it.
-    per_load
-        How many strokes of one part are laid from one load, 1 to 40.
-    group
-        Name of a group that moves together; "" for none.
-    """
-
-    id: str
-    name: str
-    motif: str
-    loads: tuple[tuple[str, str], ...]
-    values: tuple[tuple[str, float], ...] = ()
-    place: Place = field(default_factory=Place)
-    chart: str = "face"
-    twin: bool = False
-    per_load: int = 1
-    group: str = ""
-    way: Stroke | None = None
+    id: Annotated[str, Told("key within a plan", text="id")]
+    name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
+    motif: Annotated[
+        str,
+        Told(
+            "key of its constructor (`pennello motif` lists them); empty for one stroke",
+            text="maybe id",
+            in_file="",
+        ),
+    ]
+    loads: Annotated[
+        tuple[tuple[str, str], ...],
+        Told(
+            "for each part the id of the stroke whose brush, load and wish it is laid with; the one part of a single "
+            "stroke is `stroke`",
+            text="id",
+            in_file=(),
+        ),
+    ]
+    values: Annotated[tuple[tuple[str, float], ...], Told("numbers that are not at their defaults", key="set")] = ()
+    place: Annotated[Place, Told("where it lies, below")] = field(default_factory=Place)
+    chart: Annotated[str, Told("key of the chart that it lies on", text="id")] = "face"
+    twin: Annotated[bool, Told("its mirror image across the midline is painted with it")] = False
+    per_load: Annotated[
+        int,
+        Told(
+            "how many strokes of one part are laid from one load",
+            within=(1, MOST_PER_LOAD),
+            called="strokes of {name} from one load",
+        ),
+    ] = 1
+    group: Annotated[str, Told("name of a group that moves together", text="name")] = ""
+    way: Annotated[
+        Stroke | None, Told("the way of a single stroke: the keys of a stroke's way", default="left out")
+    ] = None
+    one_sided: Annotated[bool, Told("it differs left and right on purpose: no mirror image is missed", since=8)] = False
 
     def __post_init__(self) -> None:
-        if not 1 <= self.per_load <= MOST_PER_LOAD:
-            raise OutOfRangeError(f"strokes of {self.name} from one load", self.per_load, f"1 to {MOST_PER_LOAD}")
+        check(self)
         if (self.motif == FREE) != (self.way is not None):
             raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
         if self.motif != FREE:

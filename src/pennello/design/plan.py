@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
-from typing import Any, TypeVar
+from typing import Annotated, Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,15 +21,25 @@ from pennello.colour.srgb import parse_hex
 from pennello.design.marks import Mark, Reserved
 from pennello.design.ordering import Ordering
 from pennello.design.placed import PlacedMotif
-from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.errors import UnknownNameError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
 from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.laying import runs_of
 from pennello.lay.stroke import Stroke
+from pennello.limits import (
+    MOST_BRUSHES,
+    MOST_CAKES,
+    MOST_MOTIFS,
+    MOST_OVERLAYS,
+    MOST_PAINTS,
+    MOST_RESERVED,
+    MOST_STROKES,
+)
 from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Face, Recipe
+from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 MOST_WAIT_S = 86_400.0
@@ -40,14 +50,16 @@ Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke", PlacedMotif)
 class Skin:
     """The skin painted on: by its angle in degrees (ITA, -60 to 70), or by the user's own sample as sRGB."""
 
-    ita_deg: float = 40.0
-    srgb: str | None = None
+    ita_deg: Annotated[
+        float,
+        Told("individual typology angle", "degrees", within=ITA_RANGE, called="skin angle (ITA)"),
+    ] = 40.0
+    srgb: Annotated[str | None, Told("an own sample, which wins", text="colour", default="left out")] = None
 
     def __post_init__(self) -> None:
         if self.srgb is not None:
             parse_hex(self.srgb)
-        if not ITA_RANGE[0] <= self.ita_deg <= ITA_RANGE[1]:
-            raise OutOfRangeError("skin angle (ITA)", self.ita_deg, "-60 to 70 degrees")
+        check(self)
 
     @property
     def name(self) -> str:
@@ -70,49 +82,76 @@ def skin_bytes(skin: Skin) -> tuple[int, int, int]:
 
 @dataclass(frozen=True, slots=True)
 class PlanStroke:
-    """A stroke of the plan: its brush (by id), its load, its way over the skin and what it should look like.
+    """A stroke of the plan: its brush, its load, its way over the skin where it lies, and what it should look like."""
 
-    `near` is what it lies near, for the labels of its paints.
-    `wait_s` is how long the painter waits before it, s, 0 to a day; its path lies where the stroke lies on the skin.
-    """
-
-    id: str
-    name: str
-    brush: str
-    recipe: Recipe
-    stroke: Stroke
-    wanted: Wanted
-    rim: Side = Side.A
-    wait_s: float = 0.0
-    near: Near = Near.SKIN
+    id: Annotated[str, Told("key within a plan", text="id")]
+    name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
+    brush: Annotated[str, Told("id of a brush", text="id")]
+    recipe: Annotated[Recipe, Told("its load, below", key="load")]
+    stroke: Annotated[Stroke, Told("its way")]
+    wanted: Annotated[Wanted, Told("what it should look like, below")]
+    rim: Annotated[Side, Told('corner that lies away from the motif\'s centre, `"A"` or `"B"`')] = Side.A
+    wait_s: Annotated[
+        float,
+        Told(
+            "how long the painter waits before it",
+            "s",
+            within=(0.0, MOST_WAIT_S),
+            called="wait before {name}",
+            since=3,
+        ),
+    ] = 0.0
+    near: Annotated[Near, Told("what it lies near, for the labels of its paints: `skin`, `eye`, `lips`", since=4)] = (
+        Near.SKIN
+    )
 
     def __post_init__(self) -> None:
-        if not 0 <= self.wait_s <= MOST_WAIT_S:
-            raise OutOfRangeError(f"wait before {self.name}", self.wait_s, "0 to 86400 s")
+        check(self)
 
 
 @dataclass(frozen=True, slots=True)
 class Plan:
     """Everything that one .pennello file holds."""
 
-    title: str = "Untitled"
-    place: str = ""
-    skin: Skin = field(default_factory=Skin)
-    paints: tuple[Paint, ...] = ()
-    cakes: tuple[Cake, ...] = ()
-    brushes: tuple[Applicator, ...] = ()
-    strokes: tuple[PlanStroke, ...] = ()
-    dry_after_s: float = DRY_AFTER_S
-    hand: Hand = field(default_factory=Hand)
-    measures: Measures = field(default_factory=Measures)
-    motifs: tuple[PlacedMotif, ...] = ()
-    reserved: tuple[Reserved, ...] = ()
-    overlays: tuple[Mark, ...] = ()
-    ordering: Ordering = field(default_factory=Ordering)
+    title: Annotated[str, Told("words", text="name")] = "Untitled"
+    place: Annotated[str, Told("words", text="name")] = ""
+    skin: Annotated[Skin, Told("the skin painted on, below")] = field(default_factory=Skin)
+    paints: Annotated[tuple[Paint, ...], Told("below; ids are unique within a list", count=(0, MOST_PAINTS))] = ()
+    cakes: Annotated[tuple[Cake, ...], Told("below", count=(0, MOST_CAKES))] = ()
+    brushes: Annotated[
+        tuple[Applicator, ...], Told("brushes, sponges and daubers, below", count=(0, MOST_BRUSHES))
+    ] = ()
+    strokes: Annotated[tuple[PlanStroke, ...], Told("below", count=(0, MOST_STROKES))] = ()
+    dry_after_s: Annotated[
+        float,
+        Told(
+            "after how long the usual coat of 20 um is dry to the touch",
+            "s",
+            within=(1.0, MOST_WAIT_S),
+            called="drying time",
+            since=3,
+            default="40 (57.6 in files before schema 7)",
+        ),
+    ] = DRY_AFTER_S
+    hand: Annotated[Hand, Told("standard deviations of the hand's slips, below", since=4)] = field(default_factory=Hand)
+    measures: Annotated[Measures, Told("the person, below", since=4)] = field(default_factory=Measures)
+    motifs: Annotated[
+        tuple[PlacedMotif, ...],
+        Told("what lies on charts, in the order of painting, below", since=4, count=(0, MOST_MOTIFS)),
+    ] = ()
+    reserved: Annotated[
+        tuple[Reserved, ...], Told("places kept free, below", since=4, count=(0, MOST_RESERVED), called="places kept")
+    ] = ()
+    overlays: Annotated[
+        tuple[Mark, ...],
+        Told("what lies over the paint, below", since=4, count=(0, MOST_OVERLAYS), called="layers over the paint"),
+    ] = ()
+    ordering: Annotated[Ordering, Told("what the painter says about the order of painting, below", since=5)] = field(
+        default_factory=Ordering
+    )
 
     def __post_init__(self) -> None:
-        if not 1 <= self.dry_after_s <= MOST_WAIT_S:
-            raise OutOfRangeError("drying time", self.dry_after_s, "1 to 86400 s")
+        check(self)
 
     def paint(self, name: str) -> Paint:
         """Return a paint by id; raises UnknownNameError."""

@@ -17,27 +17,20 @@ from pennello.files.words import guarded
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
+from pennello.record import told_of
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing, slug
 
 _KEEPING = ("opened", "expires", "retired", "stock_g", "notes")
 _OPTICAL = ("contrast", "contrast_film_um", "tint", "scatter_exponent")
-_PAINT = ("srgb", "contrast", "contrast_film_um", "tint", "scatter_exponent", "finish", "eye_area", "lips", "skin")
-_CAKE = ("stripes", "softness_mm", "length_mm", "depth_mm", "ombre")
-_BRUSH = (
-    "applicator",
-    "width_mm",
-    "thickness_mm",
-    "bristle_mm",
-    "capacity_mm3_per_mm",
-    "release_mm",
-    "fill_passes",
-    "splay",
-    "cut_deg",
-    "tip_mm",
-    "print_mm",
-    "drift_mm",
-    "root_share",
-)
+_NOT_IN_TABLES = ("id", "name", "reflectance", "own")
+
+
+def _columns(kind: type) -> tuple[str, ...]:
+    """Return the columns of a kind of thing: its fields; what an applicator is stands in `applicator`."""
+    return tuple("applicator" if name == "kind" else name for name in told_of(kind) if name not in _NOT_IN_TABLES)
+
+
+_PAINT, _CAKE, _BRUSH = (_columns(kind) for kind in (Paint, Cake, Applicator))
 COLUMNS = ("kind", "id", "name", *_PAINT, *_CAKE, *_BRUSH, *_KEEPING)
 
 

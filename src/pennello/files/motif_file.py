@@ -17,8 +17,7 @@ from pennello.design.suiting import suiting_loads
 from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.demo import demo_plan
-from pennello.files.plan_convert import from_plan, to_plan
-from pennello.files.plan_schema import PlanFile
+from pennello.files.plan_schema import PlanFile, from_plan, to_plan
 from pennello.motif.catalogue import motif
 
 SUFFIX = ".pennello-motif"

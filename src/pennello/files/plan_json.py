@@ -16,8 +16,7 @@ from pennello.design.soundness import check_plan
 from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
-from pennello.files.plan_convert import from_plan, to_plan
-from pennello.files.plan_schema import FORMAT, VERSION, Header, PlanFile
+from pennello.files.plan_schema import FORMAT, VERSION, Header, PlanFile, from_plan, to_plan
 from pennello.limits import MOST_PLAN_BYTES
 
 SUFFIX = ".pennello"

@@ -1,404 +1,146 @@
-"""The .pennello file, version 7, as it stands on disk.
+"""The .pennello file, version 8, as it stands on disk: made from what the fields of the core tell of themselves.
 
 A file of an older version is one with none of the keys and values marked as since a later one; where a default has
-changed, `plan_steps` writes the old one in.
-
-Structure and types only; ranges belong to the values themselves.
+changed, `plan_steps` writes the old one in. Tables check structure and types; ranges belong to the records.
 """
 
 from __future__ import annotations
 
+from dataclasses import fields
 from inspect import cleandoc
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, TypeAlias
 
 import msgspec
-from msgspec import UNSET, Meta, Struct, UnsetType
+from msgspec import Meta, Struct
 
 from pennello import limits
-from pennello.aim.hand import Steadiness
-from pennello.design.ordering import GlitterWhen, Priority, RuleKind, Sides, Whites
-from pennello.kit.applicator import ApplicatorKind
-from pennello.kit.paint import Near
-from pennello.lay.stroke import MOST_KEYS, Exit, Over
-from pennello.load.recipe import MOST_IN_PAN, MOST_PICKUPS, WHOLE_EDGE, Before, Face, Way, Wetness
+from pennello.aim.hand import Hand
+from pennello.aim.wish import Stop, Wanted
+from pennello.chart.measures import Measures
+from pennello.design.marks import MARKS, Glitter, Lines, Mark, Reserved, Stencil
+from pennello.design.ordering import Ordering, Rule
+from pennello.design.placed import PlacedMotif
+from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.design.soundness import check_plan
+from pennello.files.records import FileForm, Strict, columns, read_record, register, table_of, write_record, written
+from pennello.kit.applicator import Applicator
+from pennello.kit.cake import Cake, Portion, Stripe
+from pennello.kit.paint import Paint
+from pennello.lay.stroke import Key, Nib, PartKey, Pats, Stroke, Wiggle
+from pennello.load.recipe import PickUp, Recipe
+from pennello.motif.place import Place
+from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 7
+VERSION = 8
 
 
-def since(version: int) -> Meta:
-    """Return the mark of a key that files before a version do not have."""
-    return Meta(extra={"since": version})
-
-
-def later_values(versions: dict[str, int]) -> Meta:
-    """Return the mark of values that files before a version do not have."""
-    return Meta(extra={"values": versions})
-
-
-_NOT_FLAT = {one.value: 2 for one in ApplicatorKind if one is not ApplicatorKind.FLAT}
-
-Id = Annotated[str, Meta(min_length=1, max_length=limits.MOST_ID)]
-Name = Annotated[str, Meta(max_length=limits.MOST_NAME)]
-LongName = Annotated[str, Meta(max_length=limits.MOST_STEP_NAME)]
-Hex = Annotated[str, Meta(pattern="^#[0-9a-fA-F]{6}$")]
-Positive = Annotated[float, Meta(gt=0)]
-NotNegative = Annotated[float, Meta(ge=0)]
-Share = Annotated[float, Meta(ge=0, le=1)]
-
-
-class Strict(Struct, forbid_unknown_fields=True, omit_defaults=False):
-    """A table of the file: a key that is not known is refused, so that a slip of the pen is not lost."""
-
-
-class SkinFile(Strict, kw_only=True):
-    """Skin: an ITA angle in degrees, or an own sample as sRGB."""
-
-    ita_deg: float = 40.0
-    srgb: Hex | UnsetType = UNSET
-
-
-class PaintFile(Strict, kw_only=True):
-    """A paint: masstone, and contrast ratio over black and white at a film thickness."""
-
-    id: Id
-    name: Name = ""
-    srgb: Hex
-    contrast: Share | UnsetType = UNSET
-    contrast_film_um: Positive = 20.0
-    tint: Positive = 1.0
-    finish: Literal["matte", "pearl", "metallic", "neon"] = "matte"
-    eye_area: bool = True
-    lips: bool = True
-    skin: Annotated[bool, since(2)] = True
-    reflectance: Annotated[Annotated[list[Share], Meta(min_length=36, max_length=36)] | UnsetType, since(2)] = UNSET
-    scatter_exponent: Annotated[NotNegative, since(7)] = 0.0
-
-
-class PortionFile(Strict, kw_only=True):
-    """A paint in a pan, by parts; 0 parts, which 0.6 wrote, are none. Since 2."""
-
-    paint: Id
-    parts: NotNegative = 1.0
-
-
-class DirtFile(Strict, kw_only=True):
-    """Another paint on top of a stripe. Since 2."""
-
-    paint: Id
-    mm3: NotNegative
-
-
-class StripeFile(Strict, kw_only=True):
-    """A stripe of a cake."""
-
-    paint: Id
-    width_mm: Positive
-    hollow_mm: Annotated[NotNegative, since(2)] = 0.0
-    dirt: Annotated[list[DirtFile], Meta(max_length=limits.MOST_DIRT), since(2)] = msgspec.field(default_factory=list)
-
-
-class CakeFile(Strict, kw_only=True):
-    """A split cake, stripes left to right."""
-
-    id: Id
-    name: Name = ""
-    stripes: Annotated[list[StripeFile], Meta(min_length=2, max_length=7)]
-    softness_mm: NotNegative = 0.3
-    length_mm: Positive = 45.0
-    depth_mm: Annotated[Positive, since(2)] = 8.0
-    ombre: Annotated[bool, since(2)] = False
-
-
-class BrushFile(Strict, kw_only=True):
-    """A brush, sponge or dauber; what is not named in `own` is a default that can be calibrated."""
-
-    id: Id
-    name: Name = ""
-    kind: Annotated[ApplicatorKind, later_values({one.value: 2 for one in ApplicatorKind if one.value != "flat"})] = (
-        ApplicatorKind.FLAT
-    )
-    width_mm: Positive
-    thickness_mm: Positive = 2.0
-    bristle_mm: Positive = 17.0
-    capacity_mm3_per_mm: Positive = 4.2
-    release_mm: Positive = 150.0
-    fill_passes: Positive = 4.0
-    splay: Share = 0.16
-    cut_deg: Annotated[NotNegative, since(2)] = 25.0
-    tip_mm: Annotated[Positive, since(2)] = 0.6
-    print_mm: Annotated[Positive, since(2)] = 18.0
-    drift_mm: Annotated[NotNegative, since(2)] = 0.8
-    root_share: Annotated[Share, since(7)] = 0.03
-    own: Annotated[list[str], Meta(max_length=limits.MOST_OWN), since(2)] = msgspec.field(default_factory=list)
-
-
-class PickUpFile(Strict, kw_only=True):
-    """One visit to a cake, or to a pan (since 2)."""
-
-    cake: Id | UnsetType = UNSET
-    pan: Annotated[Annotated[list[PortionFile], Meta(max_length=MOST_IN_PAN)] | UnsetType, since(2)] = UNSET
-    offset_mm: float = 0.0
-    flip: bool = False
-    skew_deg: float = 0.0
-    passes: NotNegative = 12.0
-    drift_mm: NotNegative = 0.8
-    wetness: Wetness = Wetness.CREAMY
-    before: Annotated[Before, later_values({"blot": 2, "rinse twice": 7})] = Before.KEEP
-    way: Annotated[Way, since(2)] = Way.SWEEP
-    part: Annotated[tuple[Share, Share], since(2)] = WHOLE_EDGE
-    face: Annotated[Face, since(2)] = Face.FRONT
-
-
-class LoadFile(Strict, kw_only=True):
-    """A load: its pick-ups in order, onto a clean brush or the leftover of an earlier stroke."""
-
-    pickups: Annotated[list[PickUpFile], Meta(max_length=MOST_PICKUPS)]
-    after: Annotated[str, Meta(max_length=limits.MOST_ID), since(2)] = ""
-    lays: Annotated[Face, since(2)] = Face.FRONT
-
-
-class PathFile(Strict, kw_only=True):
-    """A chain of cubic curves: start, then two handles and an end for each curve."""
-
-    points_mm: Annotated[list[tuple[float, float]], Meta(min_length=4, max_length=12001)]
-
-
-class KeyFile(Strict, kw_only=True):
-    """A value at a place along the stroke, 0 (start) to 1 (end). Since 3."""
-
-    at: Share
-    value: float
-
-
-Keys = Annotated[list[KeyFile], Meta(max_length=MOST_KEYS)]
-
-
-class PartKeyFile(Strict, kw_only=True):
-    """The part of the edge on the skin at a place along the stroke. Since 7."""
-
-    at: Share
-    from_u: Share
-    to_u: Share
-
-
-class PatsFile(Strict, kw_only=True):
-    """One contact set down again and again: over the way, or over the place that it encloses. Since 7."""
-
-    overlap: Share = 0.35
-    turn_deg: NotNegative = 20.0
-    over: Over = Over.WAY
-    seed: int = 1
-    mirrored: bool = False
-
-
-Parts = Annotated[list[PartKeyFile], Meta(max_length=MOST_KEYS)]
-
-
-class NibFile(Strict, kw_only=True):
-    """How the chisel is held."""
-
-    mode: Annotated[Literal["fixed", "following", "pivoting", "keyed"], later_values({"keyed": 3})] = "following"
-    angle_deg: float = 90.0
-    angle_end_deg: float = 90.0
-    pivot_u: Share = 0.0
-    keys: Annotated[Keys, since(3)] = []
-
-
-class WiggleFile(Strict, kw_only=True):
-    """Sideways waves along the stroke."""
-
-    count: NotNegative = 0.0
-    width_mm: NotNegative = 0.0
-    fades: Annotated[Share, since(7)] = 0.0
-
-
-class StopFile(Strict, kw_only=True):
-    """A wanted colour, by paint or by sRGB."""
-
-    paint: Id | UnsetType = UNSET
-    srgb: Hex | UnsetType = UNSET
-    to_u: Share = 1.0
-    blend_mm: NotNegative = 2.5
-
-
-class WantedFile(Strict, kw_only=True):
-    """The wanted gradient, from A to B."""
-
-    stops: Annotated[list[StopFile], Meta(min_length=1, max_length=9)]
-    end: Annotated[list[StopFile], Meta(max_length=9), since(4)] = []
-    coat_um: Positive = 20.0
-    tolerance_de00: Positive = 3.0
-
-
-class WayFile(Strict, kw_only=True):
-    """A stroke's way over the skin, of a motif that was broken apart. Since 4."""
-
-    path: PathFile
-    nib: NibFile = msgspec.field(default_factory=NibFile)
-    pressure: Share = 0.5
-    wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
-    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
-    pressures: Keys = []
-    flips_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
-    part: tuple[Share, Share] = WHOLE_EDGE
-    lift_mm: NotNegative = 0.0
-    exit: Exit = Exit.EDGE
-    leans: Annotated[Keys, since(7)] = []
-    tilts: Annotated[Keys, since(7)] = []
-    parts: Annotated[Parts, since(7)] = []
-    on_part: Annotated[bool, since(7)] = False
-    pats: Annotated[PatsFile | UnsetType, since(7)] = UNSET
-
-
-class PlaceFile(Strict, kw_only=True):
-    """Where a motif lies on its chart. Since 4."""
-
-    x_mm: float = 0.0
-    y_mm: float = 0.0
-    turn_deg: float = 0.0
-    scale: Positive = 1.0
-    mirrored: bool = False
-
-
-class MotifFile(Strict, kw_only=True):
-    """A motif on a chart, or one stroke of its own way. Since 4."""
-
-    id: Id
-    name: Name = ""
-    motif: Annotated[str, Meta(max_length=limits.MOST_ID)] = ""
-    set: dict[str, float] = msgspec.field(default_factory=dict)
-    loads: dict[str, Id] = msgspec.field(default_factory=dict)
-    chart: Id = "face"
-    place: PlaceFile = msgspec.field(default_factory=PlaceFile)
-    twin: bool = False
-    per_load: Annotated[int, Meta(ge=1, le=40)] = 1
-    group: Name = ""
-    way: WayFile | UnsetType = UNSET
-
-
-class ReservedFile(Strict, kw_only=True):
-    """A round place that is kept for what comes later. Since 4."""
-
-    name: Name = ""
-    x_mm: float = 0.0
-    y_mm: float = 0.0
-    radius_mm: Positive = 10.0
-    chart: Id = "face"
-    for_motif: Name = ""
+_PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")
+register({CubicPath: _PATH})
+PathFile: TypeAlias = table_of(CubicPath)  # type: ignore[valid-type]
+_SIZE = {"minimum": 1, "maximum": 500}
 
 
 class OverlayFile(Strict, kw_only=True):
     """Glitter over an oval, a sponge through a stencil's outlines, or lines. Since 4; lines since 6."""
 
-    name: Name = ""
-    kind: Annotated[Literal["glitter", "stencil", "lines"], later_values({"lines": 6})] = "glitter"
+    name: Annotated[str, Meta(max_length=limits.MOST_NAME)] = ""
+    kind: Annotated[Literal["glitter", "stencil", "lines"], Meta(extra={"values": {"lines": 6}})] = "glitter"
     x_mm: float = 0.0
     y_mm: float = 0.0
-    width_mm: Positive = 30.0
-    height_mm: Positive = 20.0
-    srgb: Hex = "#f5e6a8"
-    amount: Positive = 60.0
-    chart: Id = "face"
+    width_mm: Annotated[float, Meta(extra_json_schema=_SIZE)] = 30.0
+    height_mm: Annotated[float, Meta(extra_json_schema=_SIZE)] = 20.0
+    srgb: Annotated[str, Meta(pattern="^#[0-9a-fA-F]{6}$")] = "#f5e6a8"
+    amount: Annotated[float, Meta(extra_json_schema={"exclusiveMinimum": 0, "maximum": 400})] = 60.0
+    chart: Annotated[str, Meta(min_length=1, max_length=limits.MOST_ID)] = "face"
     seed: int = 1
-    outlines: Annotated[list[PathFile], Meta(max_length=limits.MOST_OUTLINES)] = []
-    line_mm: Annotated[Positive, since(6)] = 1.5
+    outlines: Annotated[list[PathFile], Meta(max_length=limits.MOST_OUTLINES)] = msgspec.field(default_factory=list)
+    line_mm: Annotated[float, Meta(extra={"since": 6}, extra_json_schema={"minimum": 0.2, "maximum": 30})] = 1.5
 
 
-class MeasuresFile(Strict, kw_only=True):
-    """The person that charts are drawn for. Since 4."""
-
-    head_breadth_mm: Positive = 145.0
-    face_height_mm: Positive = 114.0
-    stature_mm: Positive = 1640.0
-
-
-class StrokeFile(Strict, kw_only=True):
-    """A stroke: brush, load, way over the skin, and the wish."""
-
-    id: Id
-    name: Name = ""
-    brush: Id
-    rim: Literal["A", "B"] = "A"
-    load: LoadFile
-    path: PathFile
-    nib: NibFile = msgspec.field(default_factory=NibFile)
-    pressure: Share = 0.5
-    wiggle: WiggleFile = msgspec.field(default_factory=WiggleFile)
-    reload_mm: Annotated[list[NotNegative], Meta(max_length=50)] = []
-    pressures: Annotated[Keys, since(3)] = []
-    flips_mm: Annotated[list[NotNegative], Meta(max_length=50), since(3)] = msgspec.field(default_factory=list)
-    part: Annotated[tuple[Share, Share], since(3)] = WHOLE_EDGE
-    lift_mm: Annotated[NotNegative, since(3)] = 0.0
-    exit: Annotated[Exit, since(3)] = Exit.EDGE
-    leans: Annotated[Keys, since(7)] = []
-    tilts: Annotated[Keys, since(7)] = []
-    parts: Annotated[Parts, since(7)] = []
-    on_part: Annotated[bool, since(7)] = False
-    pats: Annotated[PatsFile | UnsetType, since(7)] = UNSET
-    wait_s: Annotated[NotNegative, since(3)] = 0.0
-    near: Annotated[Near, since(4)] = Near.SKIN
-    wanted: WantedFile
+def _mark(file: OverlayFile) -> Mark:
+    made = next(kind for kind in MARKS if kind.word == file.kind)
+    outlines = tuple(read_record(CubicPath, one, f"outlines[{number}]") for number, one in enumerate(file.outlines))
+    amount = {"grains_cm2" if made is Glitter else "cover": file.amount, "outlines": outlines}
+    given = {**msgspec.structs.asdict(file), **amount}
+    return made(**{one.name: given[one.name] for one in fields(made)})
 
 
-class HandFile(Strict, kw_only=True):
-    """Standard deviations of the hand's slips. Since 4."""
-
-    steadiness: Steadiness = Steadiness.NORMAL
-    offset_mm: NotNegative = 0.8
-    skew_deg: NotNegative = 3.0
-    angle_deg: NotNegative = 6.0
-    drift_share: NotNegative = 0.25
-    passes: NotNegative = 1.5
+def _mark_file(mark: Mark) -> OverlayFile:
+    given = {one.name: getattr(mark, one.name) for one in fields(mark)}
+    given["amount"] = given.pop("grains_cm2") if isinstance(mark, Glitter) else given.pop("cover")
+    if isinstance(mark, Lines | Stencil):
+        given["outlines"] = [write_record(path) for path in mark.outlines]
+    return OverlayFile(kind=mark.word, **given)
 
 
-class RuleFile(Strict, kw_only=True):
-    """A rule of the painter's own between two parts. Since 5."""
+FORMS: dict[Any, FileForm] = {
+    Skin: FileForm("SkinFile", "Skin: an ITA angle in degrees, or an own sample as sRGB."),
+    Paint: FileForm("PaintFile", "A paint: masstone, and contrast ratio over black and white at a film thickness."),
+    Portion: FileForm(
+        "PortionFile",
+        "A paint and how much of it: parts in a pan, mm3 of dirt on a stripe. Since 2.",
+        renamed={"parts": "PortionFile", "mm3": "DirtFile"},
+    ),
+    Stripe: FileForm("StripeFile", "A stripe of a cake."),
+    Cake: FileForm("CakeFile", "A split cake, stripes left to right."),
+    Applicator: FileForm(
+        "BrushFile", "A brush, sponge or dauber; what is not named in `own` is a default that can be calibrated."
+    ),
+    PickUp: FileForm("PickUpFile", "One visit to a cake, or to a pan (since 2)."),
+    Recipe: FileForm(
+        "LoadFile", "A load: its pick-ups in order, onto a clean brush or the leftover of an earlier stroke."
+    ),
+    CubicPath: _PATH,
+    Key: FileForm("KeyFile", "A value at a place along the stroke, 0 (start) to 1 (end). Since 3."),
+    PartKey: FileForm("PartKeyFile", "The part of the edge on the skin at a place along the stroke. Since 7."),
+    Pats: FileForm(
+        "PatsFile", "One contact set down again and again: over the way, or over the place that it encloses. Since 7."
+    ),
+    Nib: FileForm("NibFile", "How the chisel is held."),
+    Wiggle: FileForm("WiggleFile", "Sideways waves along the stroke."),
+    Stop: FileForm("StopFile", "A wanted colour, by paint or by sRGB."),
+    Wanted: FileForm("WantedFile", "The wanted gradient, from A to B."),
+    Stroke: FileForm("WayFile", "A stroke's way over the skin, of a motif that was broken apart. Since 4."),
+    Place: FileForm("PlaceFile", "Where a motif lies on its chart. Since 4."),
+    PlacedMotif: FileForm("MotifFile", "A motif on a chart, or one stroke of its own way. Since 4."),
+    Reserved: FileForm("ReservedFile", "A round place that is kept for what comes later. Since 4."),
+    Measures: FileForm("MeasuresFile", "The person that charts are drawn for. Since 4."),
+    PlanStroke: FileForm("StrokeFile", "A stroke: brush, load, way over the skin, and the wish.", flat=("stroke",)),
+    Hand: FileForm("HandFile", "Standard deviations of the hand's slips. Since 4."),
+    Rule: FileForm("RuleFile", "A rule of the painter's own between two parts. Since 5."),
+    Ordering: FileForm("OrderingFile", "What the painter says about the order of painting. Since 5."),
+    Mark: FileForm("OverlayFile", OverlayFile.__doc__ or "", table=OverlayFile, reads=_mark, writes=_mark_file),
+    Plan: FileForm("PlanTable", "A whole plan."),
+}
+register(FORMS)
 
-    earlier: Name
-    later: Name
-    kind: RuleKind = RuleKind.AFTER
+PlanFile: Any = msgspec.defstruct(
+    "PlanFile",
+    [("format", Literal["pennello-plan"]), ("schema", Literal[1, 2, 3, 4, 5, 6, 7, 8]), *columns(Plan, {}, {})],
+    bases=(Strict,),
+    kw_only=True,
+    namespace={"__doc__": "A whole plan."},
+)
+"""The table of a whole file."""
 
 
-class OrderingFile(Strict, kw_only=True):
-    """What the painter says about the order of painting. Since 5."""
+def to_plan(file: Any) -> Plan:
+    """Return the plan in a file's table.
 
-    sequence: Annotated[list[LongName], Meta(max_length=limits.MOST_SEQUENCE)] = []
-    priorities: dict[str, Priority] = msgspec.field(default_factory=dict)
-    worth: dict[str, Positive] = msgspec.field(default_factory=dict)
-    rules: Annotated[list[RuleFile], Meta(max_length=limits.MOST_RULES)] = []
-    sides: Sides = Sides.FREE
-    whites: Whites = Whites.FREE
-    glitter: GlitterWhen = GlitterWhen.TACKY
-    nose_last: bool = True
-    target_s: Positive | UnsetType = UNSET
+    Raises
+    ------
+    PennelloError
+        If a value is out of range or a name points nowhere; the message names the place.
+    """
+    plan: Plan = read_record(Plan, file)
+    check_plan(plan)
+    return plan
 
 
-class PlanFile(Strict, kw_only=True):
-    """A whole plan."""
-
-    format: Literal["pennello-plan"]
-    schema: Literal[1, 2, 3, 4, 5, 6, 7]
-    title: Name = "Untitled"
-    place: Name = ""
-    skin: SkinFile = msgspec.field(default_factory=SkinFile)
-    paints: Annotated[list[PaintFile], Meta(max_length=limits.MOST_PAINTS)] = []
-    cakes: Annotated[list[CakeFile], Meta(max_length=limits.MOST_CAKES)] = []
-    brushes: Annotated[list[BrushFile], Meta(max_length=limits.MOST_BRUSHES)] = []
-    strokes: Annotated[list[StrokeFile], Meta(max_length=limits.MOST_STROKES)] = []
-    dry_after_s: Annotated[Positive, since(3)] = 40.0
-    hand: Annotated[HandFile, since(4)] = msgspec.field(default_factory=HandFile)
-    measures: Annotated[MeasuresFile, since(4)] = msgspec.field(default_factory=MeasuresFile)
-    motifs: Annotated[list[MotifFile], Meta(max_length=limits.MOST_MOTIFS), since(4)] = msgspec.field(
-        default_factory=list
-    )
-    reserved: Annotated[list[ReservedFile], Meta(max_length=limits.MOST_RESERVED), since(4)] = msgspec.field(
-        default_factory=list
-    )
-    overlays: Annotated[list[OverlayFile], Meta(max_length=limits.MOST_OVERLAYS), since(4)] = msgspec.field(
-        default_factory=list
-    )
-    ordering: Annotated[OrderingFile, since(5)] = msgspec.field(default_factory=OrderingFile)
+def from_plan(plan: Plan) -> Any:
+    """Return a plan as a file's table."""
+    return PlanFile(format=FORMAT, schema=VERSION, **written(plan, Plan))
 
 
 class Header(Struct):

@@ -18,7 +18,16 @@ def six_to_seven(table: Table) -> None:
             wanted.setdefault("coat_um", 15.0)
 
 
-STEPS: dict[int, Callable[[Table], None]] = {6: six_to_seven}
+def seven_to_eight(table: Table) -> None:
+    """Leave out parts of 0 in a pan: 0.6 wrote them, and they are none."""
+    for stroke in _tables(table.get("strokes")):
+        load = stroke.get("load")
+        for pickup in _tables(load.get("pickups")) if isinstance(load, dict) else []:
+            if isinstance(pan := pickup.get("pan"), list):
+                pickup["pan"] = [one for one in pan if not (isinstance(one, dict) and one.get("parts") == 0)]
+
+
+STEPS: dict[int, Callable[[Table], None]] = {6: six_to_seven, 7: seven_to_eight}
 """By the version that a step starts from; versions 1 to 6 only added keys."""
 
 

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
+from typing import Annotated
 
 from pennello.errors import OutOfRangeError
+from pennello.record import Told, check
 
 
 class GradientAxis(Enum):
@@ -50,81 +52,148 @@ class ApplicatorKind(Enum):
         return self.pressed and self is not ApplicatorKind.DAUBER
 
 
-_RANGES = {
-    "width_mm": (0.5, 120.0),
-    "thickness_mm": (0.2, 120.0),
-    "bristle_mm": (2.0, 80.0),
-    "capacity_mm3_per_mm": (0.01, 200.0),
-    "release_mm": (5.0, 10000.0),
-    "fill_passes": (0.2, 100.0),
-    "splay": (0.0, 1.0),
-    "cut_deg": (0.0, 60.0),
-    "tip_mm": (0.1, 30.0),
-    "print_mm": (0.5, 120.0),
-    "drift_mm": (0.0, 20.0),
-    "root_share": (0.0, 0.5),
-}
-
-CALIBRATED = tuple(_RANGES)
+CALIBRATED = (
+    *("width_mm", "thickness_mm", "bristle_mm", "capacity_mm3_per_mm", "release_mm", "fill_passes", "splay"),
+    *("cut_deg", "tip_mm", "print_mm", "drift_mm", "root_share"),
+)
 """What a painter may have measured on his own brush; `own` names those that he has."""
+
+MOST_OWN = 20
+_KINDS_SINCE = {one.value: 2 for one in ApplicatorKind if one is not ApplicatorKind.FLAT}
 
 
 @dataclass(frozen=True, slots=True)
 class Applicator:
     """A brush, sponge or dauber.
 
-    Attributes
-    ----------
-    width_mm
-        Width W of the chisel, sponge or belly under medium pressure, 0.5 to 120 mm.
-    thickness_mm
-        Thickness t of the contact square to the edge under medium pressure, 0.2 to 120 mm (a default: 2).
-    bristle_mm
-        Bristle length from the ferrule, or height of a sponge, 2 to 80 mm: how much of it a leaned brush lays down.
-    capacity_mm3_per_mm
-        Solids that a full creamy load holds per mm of edge where the contact is thickest, mm3 (a default: 4.2).
-    release_mm
-        Own travel after which a bin has laid all but 1/e of its paint, mm (a default: 150).
-    fill_passes
-        Sweeps or presses on the cake after which it is full but for 1/e (a default: 4).
-    splay
-        Share of its width that it gains from no pressure to full pressure (a default: 0.16).
-    cut_deg
-        Cut of an angle brush, degrees; its long toe is corner A, its short heel corner B.
-    tip_mm
-        Width of the point of a round, liner or petal brush, mm (a default: 0.6).
-    print_mm
-        Length of the print of a round, liner or petal brush laid down to the belly, mm (a default: 18).
-    drift_mm
-        How far sweeps usually drift with it, mm: what a new pick-up begins with (a default: 0.8).
-    root_share
-        Share of what it held that a rinse leaves in the root of its bristles, 0 to 0.5 (a default: 0.03).
-    own
-        Names of the constants that its painter measured; all others are defaults.
+    All constants but the width are defaults until its painter has measured them; `own` names those that he has.
     """
 
-    id: str
-    name: str
-    width_mm: float
-    kind: ApplicatorKind = ApplicatorKind.FLAT
-    thickness_mm: float = 2.0
-    bristle_mm: float = 17.0
-    capacity_mm3_per_mm: float = 4.2
-    release_mm: float = 150.0
-    fill_passes: float = 4.0
-    splay: float = 0.16
-    cut_deg: float = 25.0
-    tip_mm: float = 0.6
-    print_mm: float = 18.0
-    drift_mm: float = 0.8
-    root_share: float = 0.03
-    own: tuple[str, ...] = ()
+    id: Annotated[str, Told("key within a plan", text="id")]
+    name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
+    width_mm: Annotated[
+        float,
+        Told(
+            "chisel width W, of a sponge or belly its width, under medium pressure (1/2 in = 12.7, 3/4 in = 19.05, "
+            "1 in = 25.4)",
+            "mm",
+            within=(0.5, 120.0),
+            called="width_mm of {name}",
+        ),
+    ]
+    kind: Annotated[
+        ApplicatorKind,
+        Told(
+            "`flat`, `angle`, `filbert`, `petal brush`, `round`, `liner`, `block sponge`, `petal sponge`, "
+            "`half-circle sponge`, `dauber`",
+            values=_KINDS_SINCE,
+        ),
+    ] = ApplicatorKind.FLAT
+    thickness_mm: Annotated[
+        float,
+        Told(
+            "thickness t of what touches, square to the edge, under medium pressure",
+            "mm",
+            within=(0.2, 120.0),
+            called="thickness_mm of {name}",
+        ),
+    ] = 2.0
+    bristle_mm: Annotated[
+        float,
+        Told(
+            "bristle length from the ferrule, or height of a sponge: how much of it lies on the skin when it leans",
+            "mm",
+            within=(2.0, 80.0),
+            called="bristle_mm of {name}",
+        ),
+    ] = 17.0
+    capacity_mm3_per_mm: Annotated[
+        float,
+        Told(
+            "solids M that a full creamy load holds per mm of edge where the contact is thickest",
+            "mm3 per mm",
+            within=(0.01, 200.0),
+            called="capacity_mm3_per_mm of {name}",
+            default="4.2 (3 in files before schema 7)",
+        ),
+    ] = 4.2
+    release_mm: Annotated[
+        float,
+        Told(
+            "own travel L after which a bin has laid all but 1/e",
+            "mm",
+            within=(5.0, 10000.0),
+            called="release_mm of {name}",
+        ),
+    ] = 150.0
+    fill_passes: Annotated[
+        float,
+        Told(
+            "sweeps or presses n0 after which it is full but for 1/e",
+            "sweeps",
+            within=(0.2, 100.0),
+            called="fill_passes of {name}",
+        ),
+    ] = 4.0
+    splay: Annotated[
+        float,
+        Told("share of its width that it gains from no to full pressure", within=(0.0, 1.0), called="splay of {name}"),
+    ] = 0.16
+    cut_deg: Annotated[
+        float,
+        Told(
+            "cut of an angle brush; its long toe is A, its short heel B",
+            "degrees",
+            within=(0.0, 60.0),
+            called="cut_deg of {name}",
+            since=2,
+        ),
+    ] = 25.0
+    tip_mm: Annotated[
+        float,
+        Told(
+            "width of the point of a round, liner or petal brush",
+            "mm",
+            within=(0.1, 30.0),
+            called="tip_mm of {name}",
+            since=2,
+        ),
+    ] = 0.6
+    print_mm: Annotated[
+        float,
+        Told(
+            "length of the print of a round, liner or petal brush laid down to the belly",
+            "mm",
+            within=(0.5, 120.0),
+            called="print_mm of {name}",
+            since=2,
+        ),
+    ] = 18.0
+    drift_mm: Annotated[
+        float,
+        Told(
+            "how far sweeps with it usually drift: what a new pick-up begins with",
+            "mm",
+            within=(0.0, 20.0),
+            called="drift_mm of {name}",
+            since=2,
+        ),
+    ] = 0.8
+    root_share: Annotated[
+        float,
+        Told(
+            "share of old paint that a rinse leaves in the root of the bristles; hard pressure squeezes it out",
+            within=(0.0, 0.5),
+            called="root_share of {name}",
+            since=7,
+        ),
+    ] = 0.03
+    own: Annotated[
+        tuple[str, ...], Told("names of the constants above that you measured", since=2, count=(0, MOST_OWN))
+    ] = ()
 
     def __post_init__(self) -> None:
-        for name, (low, high) in _RANGES.items():
-            value = getattr(self, name)
-            if not low <= value <= high:
-                raise OutOfRangeError(f"{name} of {self.name}", value, f"{low:g} to {high:g}")
+        check(self)
         for name in self.own:
             if name not in CALIBRATED:
                 raise OutOfRangeError(f"an own constant of {self.name}", name, f"one of {', '.join(CALIBRATED)}")

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Annotated
 
 import numpy as np
 
-from pennello.errors import OutOfRangeError
+from pennello.record import Told, check
 
 STRIPES = (2, 7)
+MOST_DIRT = 2000
 DEPTH_MM = (0.5, 60.0)
 STRIPE_MM = (0.5, 120.0)
 SOFTNESS_MM = (0.0, 10.0)
@@ -19,41 +21,29 @@ SOFTNESS_MM = (0.0, 10.0)
 class Portion:
     """A paint and how much of it: parts of a mixture, or mm3 of dirt."""
 
-    paint: str
-    amount: float
+    paint: Annotated[str, Told("id of a paint", text="id")]
+    amount: Annotated[float, Told("how much", within=(0.0, 1e9), called="amount of {paint}")]
 
     def __post_init__(self) -> None:
-        if not 0 <= self.amount <= 1e9:
-            raise OutOfRangeError(f"amount of {self.paint}", self.amount, "0 or more")
+        check(self)
 
 
 @dataclass(frozen=True, slots=True)
 class Stripe:
-    """One stripe of a cake.
+    """One stripe of a cake; at a hollow as deep as the cake it is worn out, paints on its top included."""
 
-    Attributes
-    ----------
-    paint
-        Id of its paint.
-    width_mm
-        0.5 to 120 mm.
-    hollow_mm
-        How far its top, other paints on it included, lies below the fresh one, mm, 0 or more; at the cake's depth it
-        is worn out.
-    dirt
-        Other paints that brushes left on top of it, mm3 of each.
-    """
-
-    paint: str
-    width_mm: float
-    hollow_mm: float = 0.0
-    dirt: tuple[Portion, ...] = ()
+    paint: Annotated[str, Told("id of its paint", text="id")]
+    width_mm: Annotated[float, Told("its width", "mm", within=STRIPE_MM, called="stripe width")]
+    hollow_mm: Annotated[
+        float, Told("how deep it is worn", "mm", within=(0.0, DEPTH_MM[1]), called="hollow of a stripe", since=2)
+    ] = 0.0
+    dirt: Annotated[
+        tuple[Portion, ...],
+        Told("other paints that brushes left on top of it", since=2, count=(0, MOST_DIRT), keys={"amount": "mm3"}),
+    ] = ()
 
     def __post_init__(self) -> None:
-        if not STRIPE_MM[0] <= self.width_mm <= STRIPE_MM[1]:
-            raise OutOfRangeError("stripe width", self.width_mm, "0.5 to 120 mm")
-        if not 0 <= self.hollow_mm <= DEPTH_MM[1]:
-            raise OutOfRangeError("hollow of a stripe", self.hollow_mm, f"0 to {DEPTH_MM[1]:g} mm")
+        check(self)
 
     @property
     def dirt_mm3(self) -> float:
@@ -65,38 +55,37 @@ class Stripe:
 class Cake:
     """A pan of stripes, left to right.
 
-    Attributes
-    ----------
-    stripes
-        2 to 7 stripes.
-    softness_mm
-        How far neighbours run into each other at a boundary: the standard deviation of the blend, 0 to 10 mm.
-    length_mm
-        Length of the stripes, 5 to 300 mm.
-    depth_mm
-        Depth of fresh paint, 0.5 to 60 mm (a default: 8).
-    ombre
-        Whether the tones run into each other all the way: each stripe's middle has its paint (at the walls the
-        walls do), and in between they change evenly.
+    An ombre's stripes have their own paint in the middle (at the walls the walls do); in between they change evenly.
     """
 
-    id: str
-    name: str
-    stripes: tuple[Stripe, ...]
-    softness_mm: float = 0.3
-    length_mm: float = 45.0
-    depth_mm: float = 8.0
-    ombre: bool = False
+    id: Annotated[str, Told("key within a plan", text="id")]
+    name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
+    stripes: Annotated[tuple[Stripe, ...], Told("left to right", count=STRIPES, called="stripes of {name}")]
+    softness_mm: Annotated[
+        float,
+        Told(
+            "standard deviation of the blend that the cake itself has at a boundary",
+            "mm",
+            within=SOFTNESS_MM,
+            called="boundary softness of {name}",
+        ),
+    ] = 0.3
+    length_mm: Annotated[
+        float,
+        Told(
+            "length of the stripes; with the depth it says how much paint there is",
+            "mm",
+            within=(5.0, 300.0),
+            called="length of {name}",
+        ),
+    ] = 45.0
+    depth_mm: Annotated[
+        float, Told("depth of fresh paint", "mm", within=DEPTH_MM, called="depth of {name}", since=2)
+    ] = 8.0
+    ombre: Annotated[bool, Told("the tones run into each other all the way, from middle to middle", since=2)] = False
 
     def __post_init__(self) -> None:
-        if not STRIPES[0] <= len(self.stripes) <= STRIPES[1]:
-            raise OutOfRangeError(f"number of stripes of {self.name}", len(self.stripes), "2 to 7")
-        if not SOFTNESS_MM[0] <= self.softness_mm <= SOFTNESS_MM[1]:
-            raise OutOfRangeError(f"boundary softness of {self.name}", self.softness_mm, "0 to 10 mm")
-        if not 5 <= self.length_mm <= 300:
-            raise OutOfRangeError(f"length of {self.name}", self.length_mm, "5 to 300 mm")
-        if not DEPTH_MM[0] <= self.depth_mm <= DEPTH_MM[1]:
-            raise OutOfRangeError(f"depth of {self.name}", self.depth_mm, "0.5 to 60 mm")
+        check(self)
 
     @property
     def width_mm(self) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 from functools import lru_cache
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +23,7 @@ from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
+from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 
@@ -59,51 +60,67 @@ class Near(Enum):
 class Paint:
     """A paint as its maker and the painter know it.
 
-    Attributes
-    ----------
-    id, name
-        Key within a plan, and the name shown.
-    srgb
-        Masstone "#rrggbb": the colour of a film thick enough to hide.
-    contrast
-        Contrast ratio in [0.01, 0.999] of a film `contrast_film_um` thick, or None for the default by lightness.
-    tint
-        How many times as strongly it colours a let-down in white as masstone and contrast ratio say, 0.05 to 20:
-        scales K and S alike, so that the masstone stays. For what hides so well that no ratio can tell it.
-    scatter_exponent
-        S falls as the wavelength to the power of minus this, 0 to 2; 1 for titanium whites.
-    eye_area, lips, skin
-        Whether the label allows use near the eye, on the lips, on skin at all.
-    reflectance
-        Measured hiding reflectance at the 36 bands from 380 to 730 nm, each in (0, 1], or None: then the smoothest
-        reflectance with the masstone's colour is used.
+    `tint` is for what hides so well that no contrast ratio can tell it: it scales K and S alike, so that the masstone
+    stays. Without a measured reflectance the smoothest one with the masstone's colour is used.
     """
 
-    id: str
-    name: str
-    srgb: str
-    contrast: float | None = None
-    contrast_film_um: float = CONTRAST_FILM_UM
-    tint: float = 1.0
-    finish: Finish = Finish.MATTE
-    eye_area: bool = True
-    lips: bool = True
-    skin: bool = True
-    reflectance: tuple[float, ...] | None = None
-    scatter_exponent: float = 0.0
+    id: Annotated[str, Told("key within a plan", text="id")]
+    name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
+    srgb: Annotated[str, Told('masstone: the colour of a film thick enough to hide, `"#rrggbb"`', text="colour")]
+    contrast: Annotated[
+        float | None,
+        Told(
+            "contrast ratio of a film `contrast_film_um` thick: Y over black (reflectance 0) / Y over white "
+            "(reflectance 0.80)",
+            within=CONTRAST_RANGE,
+            called="contrast ratio of {name}",
+            default="left out: S proportional to Y^0.7, 0.02 per um for blacks",
+        ),
+    ] = None
+    contrast_film_um: Annotated[
+        float, Told("that film", "um", within=(0.5, 1000.0), called="contrast film of {name}")
+    ] = CONTRAST_FILM_UM
+    tint: Annotated[
+        float,
+        Told(
+            "strength in a let-down with white, against what masstone and contrast say: scales K and S alike "
+            "(until 6 it counted as volume in mixtures)",
+            within=(0.05, 20.0),
+            called="tint strength of {name}",
+        ),
+    ] = 1.0
+    finish: Annotated[
+        Finish, Told("`matte`, `pearl`, `metallic`, `neon` (of the last three only the diffuse part is predicted)")
+    ] = Finish.MATTE
+    eye_area: Annotated[bool, Told("whether the label allows it near the eye")] = True
+    lips: Annotated[bool, Told("on the lips")] = True
+    skin: Annotated[bool, Told("on skin at all", since=2)] = True
+    reflectance: Annotated[
+        tuple[float, ...] | None,
+        Told(
+            "measured hiding reflectance at 380, 390 ... 730 nm, 36 numbers, each above 0, up to 1",
+            since=2,
+            items=(0.0, 1.0),
+            above=True,
+            count=(len(WAVELENGTH_NM), len(WAVELENGTH_NM)),
+            default="left out: the smoothest with the masstone's colour",
+        ),
+    ] = None
+    scatter_exponent: Annotated[
+        float,
+        Told(
+            "S falls as the wavelength to the power of minus this; 1 for titanium whites",
+            within=SCATTER_EXPONENT,
+            called="fall of the scattering of {name}",
+            since=7,
+        ),
+    ] = 0.0
 
     def __post_init__(self) -> None:
         parse_hex(self.srgb)
-        if self.contrast is not None and not CONTRAST_RANGE[0] <= self.contrast <= CONTRAST_RANGE[1]:
-            raise OutOfRangeError(f"contrast ratio of {self.name}", self.contrast, "0.01 to 0.999")
-        if not 0.5 <= self.contrast_film_um <= 1000:
-            raise OutOfRangeError(f"contrast film of {self.name}", self.contrast_film_um, "0.5 to 1000 um")
-        if not 0.05 <= self.tint <= 20:
-            raise OutOfRangeError(f"tint strength of {self.name}", self.tint, "0.05 to 20")
-        if not SCATTER_EXPONENT[0] <= self.scatter_exponent <= SCATTER_EXPONENT[1]:
-            raise OutOfRangeError(f"fall of the scattering of {self.name}", self.scatter_exponent, "0 to 2")
         if self.reflectance is not None:
             _check_reflectance(self.name, self.reflectance)
+        check(self)
 
     def allowed(self, near: Near) -> bool:
         """Return whether its label, as written down here, allows it at a place; labels and local rules decide."""

@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from enum import Enum
 from itertools import pairwise
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
 from pennello.path.cubic import CubicPath, position
+from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 
@@ -33,19 +34,24 @@ class Exit(Enum):
     B = "corner B"
 
 
-MOST_KEYS = 64
+MOST_KEYS, MOST_PLACES = 64, 50
+PRESSURE = (0.05, 1.0)
+ANGLE_DEG = (-720.0, 720.0)
+_FAR = (0.0, 1e5)
 
 
 @dataclass(frozen=True, slots=True)
 class Key:
     """A value at a place along the stroke, `at` in [0, 1] of its length; in between it changes evenly."""
 
-    at: float
+    at: Annotated[
+        float,
+        Told("0 (start) to 1 (end) of its length", within=(0.0, 1.0), called="place of a key along the stroke"),
+    ]
     value: float
 
     def __post_init__(self) -> None:
-        if not 0 <= self.at <= 1:
-            raise OutOfRangeError("place of a key along the stroke", self.at, "0 (start) to 1 (end)")
+        check(self)
 
 
 def keyed(keys: tuple[Key, ...], fraction: Array) -> Array:
@@ -54,8 +60,6 @@ def keyed(keys: tuple[Key, ...], fraction: Array) -> Array:
 
 
 def _check_keys(name: str, keys: tuple[Key, ...], low: float, high: float) -> None:
-    if len(keys) > MOST_KEYS:
-        raise OutOfRangeError(f"number of {name} keys", len(keys), f"at most {MOST_KEYS}")
     if any(b.at < a.at for a, b in pairwise(keys)):
         raise OutOfRangeError(f"places of {name} keys", [key.at for key in keys], "rising")
     worst = next((key.value for key in keys if not low <= key.value <= high), None)
@@ -67,13 +71,19 @@ def _check_keys(name: str, keys: tuple[Key, ...], low: float, high: float) -> No
 class PartKey:
     """The part of the edge on the skin, from and to, u in [0, 1], at a place along the stroke, `at` in [0, 1]."""
 
-    at: float
+    at: Annotated[
+        float,
+        Told(
+            "0 (start) to 1 (end) of its length",
+            within=(0.0, 1.0),
+            called="place of a part of the edge along the stroke",
+        ),
+    ]
     from_u: float
     to_u: float
 
     def __post_init__(self) -> None:
-        if not 0 <= self.at <= 1:
-            raise OutOfRangeError("place of a part of the edge along the stroke", self.at, "0 (start) to 1 (end)")
+        check(self)
         if not 0 <= self.from_u < self.to_u <= 1:
             wanted = "from and to, rising, within 0 to 1"
             raise OutOfRangeError("part of the edge on the skin", [self.from_u, self.to_u], wanted)
@@ -91,35 +101,31 @@ MOST_PATS = 400
 
 @dataclass(frozen=True, slots=True)
 class Pats:
-    """One contact set down again and again, from one load: a patted field is one stroke.
+    """One contact set down again and again, from one load: a patted field is one stroke."""
 
-    Attributes
-    ----------
-    overlap
-        Share of its own size by which a pat lies over the one before, 0 (side by side) to 0.9.
-    turn_deg
-        How far pats are turned to and fro, at random but the same each time, 0 to 180 degrees.
-    over
-        Along the way, or over the place that the way encloses.
-    seed
-        Another seed, other turns.
-    mirrored
-        Whether all of it is the mirror image: turns and rows the other way round.
-    """
-
-    overlap: float = 0.35
-    turn_deg: float = 20.0
-    over: Over = Over.WAY
-    seed: int = 1
-    mirrored: bool = False
+    overlap: Annotated[
+        float,
+        Told(
+            "share of its own size by which a pat lies over the one before, 0 side by side",
+            within=(0.0, 0.9),
+            called="overlap of pats",
+        ),
+    ] = 0.35
+    turn_deg: Annotated[
+        float,
+        Told(
+            "how far pats are turned to and fro, at random but the same each time",
+            "degrees",
+            within=(0.0, 180.0),
+            called="turn of pats",
+        ),
+    ] = 20.0
+    over: Annotated[Over, Told("along the `way`, or over the `place` that it encloses")] = Over.WAY
+    seed: Annotated[int, Told("another one, other turns", within=(0, 2**31 - 1), called="seed of pats")] = 1
+    mirrored: Annotated[bool, Told("all of it is the mirror image: turns and rows the other way round")] = False
 
     def __post_init__(self) -> None:
-        if not 0 <= self.overlap <= 0.9:
-            raise OutOfRangeError("overlap of pats", self.overlap, "0 to 0.9")
-        if not 0 <= self.turn_deg <= 180:
-            raise OutOfRangeError("turn of pats", self.turn_deg, "0 to 180 degrees")
-        if not 0 <= self.seed <= 2**31 - 1:
-            raise OutOfRangeError("seed of pats", self.seed, "a whole number, 0 to 2147483647")
+        check(self)
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,60 +134,63 @@ class Nib:
 
     KEYED turns as FOLLOWING does, by the angles of `keys`, degrees from travel to chisel.
 
-    Attributes
-    ----------
-    angle_deg
-        FIXED: direction of the chisel. FOLLOWING: angle between travel and chisel (90 lays the full width, with
-        B on the right hand of travel). PIVOTING: direction of the chisel at the start. -720 to 720.
-    angle_end_deg
-        PIVOTING only: direction of the chisel at the end; it turns evenly along the path.
-    pivot_u
-        PIVOTING only: which point of the edge follows the path, 0 for corner A to 1 for corner B. In the other
-        modes the middle does.
     """
 
-    mode: NibMode = NibMode.FOLLOWING
-    angle_deg: float = 90.0
-    angle_end_deg: float = 90.0
-    pivot_u: float = 0.0
-    keys: tuple[Key, ...] = ()
+    mode: Annotated[
+        NibMode,
+        Told("`fixed`, `following`, `pivoting`, `keyed` (as following, by the angles of `keys`)", values={"keyed": 3}),
+    ] = NibMode.FOLLOWING
+    angle_deg: Annotated[
+        float,
+        Told(
+            "fixed: direction of the chisel. Following: angle from travel to chisel; 90 lays the full width with B on "
+            "the right hand of travel. Pivoting: direction at the start",
+            "degrees",
+            within=ANGLE_DEG,
+            called="chisel angle",
+        ),
+    ] = 90.0
+    angle_end_deg: Annotated[
+        float,
+        Told("pivoting: direction at the end; it turns evenly", "degrees", within=ANGLE_DEG, called="chisel angle"),
+    ] = 90.0
+    pivot_u: Annotated[
+        float,
+        Told(
+            "pivoting: which point of the edge follows the path, 0 = corner A, 1 = corner B; else the middle does",
+            within=(0.0, 1.0),
+            called="pivot point on the edge",
+        ),
+    ] = 0.0
+    keys: Annotated[
+        tuple[Key, ...], Told("keyed: angles along the stroke, degrees", since=3, count=(0, MOST_KEYS))
+    ] = ()
 
     def __post_init__(self) -> None:
-        _check_keys("chisel angle", self.keys, -720, 720)
+        check(self)
+        _check_keys("chisel angle", self.keys, *ANGLE_DEG)
         if self.mode is NibMode.KEYED and not self.keys:
             raise OutOfRangeError("number of chisel angle keys", 0, "at least 1 for a keyed chisel")
-        for angle in (self.angle_deg, self.angle_end_deg):
-            if not -720 <= angle <= 720:
-                raise OutOfRangeError("chisel angle", angle, "-720 to 720 degrees")
-        if not 0 <= self.pivot_u <= 1:
-            raise OutOfRangeError("pivot point on the edge", self.pivot_u, "0 (corner A) to 1 (corner B)")
 
 
 @dataclass(frozen=True, slots=True)
 class Wiggle:
-    """Sideways waves along the stroke.
+    """Sideways waves along the stroke."""
 
-    Attributes
-    ----------
-    count
-        How many, 0 to 100.
-    width_mm
-        From crest to trough, 0 to 60 mm.
-    fades
-        Share of the stroke at each end over which they die out, 0 to 0.5.
-    """
-
-    count: float = 0.0
-    width_mm: float = 0.0
-    fades: float = 0.0
+    count: Annotated[float, Told("how many waves", within=(0.0, 100.0), called="number of wiggles")] = 0.0
+    width_mm: Annotated[float, Told("from crest to trough", "mm", within=(0.0, 60.0), called="width of a wiggle")] = 0.0
+    fades: Annotated[
+        float,
+        Told(
+            "share of the stroke at each end over which they die out",
+            within=(0.0, 0.5),
+            called="share over which a wiggle dies out",
+            since=7,
+        ),
+    ] = 0.0
 
     def __post_init__(self) -> None:
-        if not 0 <= self.count <= 100:
-            raise OutOfRangeError("number of wiggles", self.count, "0 to 100")
-        if not 0 <= self.width_mm <= 60:
-            raise OutOfRangeError("width of a wiggle", self.width_mm, "0 to 60 mm")
-        if not 0 <= self.fades <= 0.5:
-            raise OutOfRangeError("share over which a wiggle dies out", self.fades, "0 to 0.5")
+        check(self)
 
     def envelope(self, fraction: Array) -> Array:
         """Return how high waves are at fractions of the stroke, in [0, 1], shape (n,)."""
@@ -192,65 +201,105 @@ class Wiggle:
 
 @dataclass(frozen=True, slots=True)
 class Stroke:
-    """One pull of the brush.
+    """One pull of the brush: its way, how the chisel is held, and what the hand does on the way."""
 
-    Attributes
-    ----------
-    pressure
-        0 (hovering) to 1 (full belly); 0.5 lays the nominal width.
-    reload_mm
-        Where along the stroke the painter lifts, goes back to the cake and starts again, mm, ascending.
-    pressures
-        Pressure along the stroke as keys, each 0.05 to 1; without any it is `pressure` all the way.
-    flips_mm
-        Where along the stroke the brush is turned half round, so that A and B change sides, mm, ascending.
-    part
-        From and to, u in [0, 1]: the part of the edge that touches the skin at all.
-    lift_mm
-        Over how much of the end the brush lifts off, 0 to 200 mm; `exit` says what leaves last.
-    leans
-        How far the brush is laid over along the stroke as keys, each 0 (upright) to 70 degrees.
-    tilts
-        Towards which corner it is tilted along the stroke as keys, each -1 (corner A alone touches) to 1 (corner B).
-    parts
-        The part that touches along the stroke as keys; without any it is `part` all the way.
-    on_part
-        Whether the middle of the part that touches follows the path, and not that of the whole edge.
-    pats
-        Set down again and again instead of pulled; None for a pulled stroke.
-    """
-
-    path: CubicPath
-    nib: Nib = field(default_factory=Nib)
-    pressure: float = 0.5
-    wiggle: Wiggle = field(default_factory=Wiggle)
-    reload_mm: tuple[float, ...] = ()
-    pressures: tuple[Key, ...] = ()
-    flips_mm: tuple[float, ...] = ()
-    part: tuple[float, float] = (0.0, 1.0)
-    lift_mm: float = 0.0
-    exit: Exit = Exit.EDGE
-    leans: tuple[Key, ...] = ()
-    tilts: tuple[Key, ...] = ()
-    parts: tuple[PartKey, ...] = ()
-    on_part: bool = False
-    pats: Pats | None = None
+    path: Annotated[CubicPath, Told("the way over the skin")]
+    nib: Annotated[Nib, Told("how the chisel is held, below", default="follows the path, 90 degrees")] = field(
+        default_factory=Nib
+    )
+    pressure: Annotated[float, Told("0 hovers, 0.5 lays the nominal width, 1 the full belly", within=PRESSURE)] = 0.5
+    wiggle: Annotated[Wiggle, Told("sideways waves, below", default="none")] = field(default_factory=Wiggle)
+    reload_mm: Annotated[
+        tuple[float, ...],
+        Told(
+            "where the painter lifts, goes back to the cake and starts again, rising",
+            "mm",
+            count=(0, MOST_PLACES),
+            items=_FAR,
+        ),
+    ] = ()
+    pressures: Annotated[
+        tuple[Key, ...],
+        Told(
+            'pressure along the stroke: `[{"at": 0, "value": 0.1}, ...]`, `at` in 0 to 1 of its length, rising, values '
+            "as above; without any it is `pressure`",
+            since=3,
+            count=(0, MOST_KEYS),
+        ),
+    ] = ()
+    flips_mm: Annotated[
+        tuple[float, ...],
+        Told(
+            "where the brush is turned half round on the way, so that A and B change sides, rising",
+            "mm",
+            since=3,
+            count=(0, MOST_PLACES),
+            items=_FAR,
+        ),
+    ] = ()
+    part: Annotated[
+        tuple[float, float], Told("from and to, u: the part of the edge that touches the skin", since=3, items=(0, 1))
+    ] = (0.0, 1.0)
+    lift_mm: Annotated[
+        float,
+        Told(
+            "over how much of the end the brush lifts",
+            "mm",
+            within=(0.0, 200.0),
+            called="lift at the end",
+            since=3,
+        ),
+    ] = 0.0
+    exit: Annotated[Exit, Told("what leaves last: `edge`, `corner A`, `corner B`", since=3)] = Exit.EDGE
+    leans: Annotated[
+        tuple[Key, ...],
+        Told(
+            "how far the brush is laid over, as keys like `pressures`, each 0 (upright) to 70 degrees",
+            since=7,
+            count=(0, MOST_KEYS),
+            default="upright",
+        ),
+    ] = ()
+    tilts: Annotated[
+        tuple[Key, ...],
+        Told(
+            "towards which corner it is tilted, as keys, each -1 to 1: at -1 corner A alone touches, at 1 corner B",
+            since=7,
+            count=(0, MOST_KEYS),
+            default="level",
+        ),
+    ] = ()
+    parts: Annotated[
+        tuple[PartKey, ...],
+        Told(
+            'the part that touches, as keys `{"at", "from_u", "to_u"}`; without any it is `part` all the way',
+            since=7,
+            count=(0, MOST_KEYS),
+        ),
+    ] = ()
+    on_part: Annotated[
+        bool, Told("the path is that of the middle of the part that touches, not of the whole edge", since=7)
+    ] = False
+    pats: Annotated[
+        Pats | None,
+        Told(
+            "set down again and again from one load, below; over a place the path is its outline",
+            since=7,
+            default="left out: pulled",
+        ),
+    ] = None
 
     def __post_init__(self) -> None:
-        _check_keys("pressure", self.pressures, 0.05, 1.0)
+        check(self)
+        _check_keys("pressure", self.pressures, *PRESSURE)
         _check_keys("lean", self.leans, 0.0, 70.0)
         _check_keys("tilt", self.tilts, -1.0, 1.0)
-        if len(self.parts) > MOST_KEYS or any(b.at < a.at for a, b in pairwise(self.parts)):
-            places = [key.at for key in self.parts]
-            raise OutOfRangeError("places of part keys", places, f"rising, at most {MOST_KEYS}")
+        if any(b.at < a.at for a, b in pairwise(self.parts)):
+            raise OutOfRangeError("places of part keys", [key.at for key in self.parts], "rising")
         if not 0 <= self.part[0] < self.part[1] <= 1:
             raise OutOfRangeError("part of the edge on the skin", list(self.part), "from and to, rising, within 0 to 1")
-        if not 0 <= self.lift_mm <= 200:
-            raise OutOfRangeError("lift at the end", self.lift_mm, "0 to 200 mm")
         _check_places("flips", self.flips_mm)
         _check_places("reloads", self.reload_mm)
-        if not 0.05 <= self.pressure <= 1:
-            raise OutOfRangeError("pressure", self.pressure, "0.05 to 1")
 
     def pressure_at(self, fraction: Array) -> Array:
         """Return the pressure at fractions of the stroke, lift included, in [0, 1], shape (n,)."""
@@ -290,7 +339,5 @@ def rim_line(stroke: Stroke, width_mm: float, count: int = 25) -> Array:
 
 
 def _check_places(name: str, places: tuple[float, ...]) -> None:
-    if len(places) > 50:
-        raise OutOfRangeError(f"number of {name}", len(places), "at most 50")
     if list(places) != sorted(places) or not all(0 <= at <= 1e5 for at in places):
         raise OutOfRangeError(f"places of {name}", list(places), "in rising order, 0 mm or more")

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
+from typing import Annotated
 
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Portion
+from pennello.record import Told, check
 
 
 class Wetness(Enum):
@@ -145,48 +147,67 @@ LEAST_HAND_DRIFT_MM = 0.3
 class PickUp:
     """One visit to a cake or a pan.
 
-    Attributes
-    ----------
-    cake
-        Id of the cake, or "" when `pan` says what it is taken from.
-    offset_mm
-        Where the brush's left corner lies, mm from the cake's left wall, with no skew; a skewed brush turns
-        about its middle. Also for a pick-up with a part of the edge: where the whole edge would lie.
-    flip
-        Whether corner B lies left instead of A.
-    skew_deg
-        How far the chisel is turned away from lying square across the stripes, degrees.
-    passes
-        Sweeps (back or forth, each counted), presses, dips or turns.
-    drift_mm
-        Sideways drift while sweeping: the standard deviation of the brush's place, mm.
-    part
-        From and to, u in [0, 1]: the part of the edge that meets the paint, in whole bins of 1/64. For a dip u
-        runs from the tip.
-    pan
-        A single paint, or several mixed by parts in the pan; empty when `cake` is given.
-    face
-        Which face of a sponge.
+    A skewed brush turns about its middle; `offset_mm` is where its left corner lies with no skew, of a pick-up with a
+    part of the edge where the whole edge would lie. For a dip u runs from the tip.
     """
 
-    cake: str = ""
-    offset_mm: float = 0.0
-    flip: bool = False
-    skew_deg: float = 0.0
-    passes: float = 12.0
-    drift_mm: float = 0.8
-    wetness: Wetness = Wetness.CREAMY
-    before: Before = Before.KEEP
-    way: Way = Way.SWEEP
-    part: tuple[float, float] = WHOLE_EDGE
-    pan: tuple[Portion, ...] = ()
-    face: Face = Face.FRONT
+    cake: Annotated[
+        str, Told("id of the cake, or left out when a pan says what it is from", text="id", left_out=True)
+    ] = ""
+    offset_mm: Annotated[
+        float,
+        Told("the brush's left corner from the cake's left wall", "mm", within=OFFSET_MM, called="offset on the cake"),
+    ] = 0.0
+    flip: Annotated[bool, Told("corner B lies left instead of A")] = False
+    skew_deg: Annotated[
+        float, Told("the brush turned about its middle", "degrees", within=SKEW_DEG, called="skew on the cake")
+    ] = 0.0
+    passes: Annotated[
+        float,
+        Told(
+            "sweeps (back or forth, each counted), presses, dips or turns",
+            "sweeps",
+            within=PASSES,
+            called="number of sweeps",
+        ),
+    ] = 12.0
+    drift_mm: Annotated[
+        float,
+        Told("standard deviation of the sideways drift", "mm", within=DRIFT_MM, called="sideways drift"),
+    ] = 0.8
+    wetness: Annotated[Wetness, Told("`nearly dry`, `damp`, `creamy`, `wet`, `too wet`")] = Wetness.CREAMY
+    before: Annotated[
+        Before,
+        Told(
+            "what happens to the residue: `keep`, `blot`, `wipe`, `rinse`, since 7 `rinse twice`",
+            values={"blot": 2, "rinse twice": 7},
+        ),
+    ] = Before.KEEP
+    way: Annotated[Way, Told("`sweep`, `press`, `dip`, `side`, `roll`", since=2)] = Way.SWEEP
+    part: Annotated[
+        tuple[float, float],
+        Told(
+            "from and to in u, in whole bins of 1/64: the part of the edge that meets the paint",
+            since=2,
+            items=WHOLE_EDGE,
+        ),
+    ] = WHOLE_EDGE
+    pan: Annotated[
+        tuple[Portion, ...],
+        Told(
+            "a paint, or several mixed by parts; left out when a cake is given",
+            since=2,
+            count=(0, MOST_IN_PAN),
+            called="paints in the pan",
+            left_out=True,
+            keys={"amount": "parts"},
+            defaults={"amount": 1.0},
+        ),
+    ] = ()
+    face: Annotated[Face, Told("of a sponge: `front`, `back`", since=2)] = Face.FRONT
 
     def __post_init__(self) -> None:
-        _check("offset on the cake", self.offset_mm, OFFSET_MM, "mm")
-        _check("skew on the cake", self.skew_deg, SKEW_DEG, "degrees")
-        _check("number of sweeps", self.passes, PASSES, "sweeps")
-        _check("sideways drift", self.drift_mm, DRIFT_MM, "mm")
+        check(self)
         if not 0 <= self.part[0] < self.part[1] <= 1:
             raise OutOfRangeError("part of the edge", list(self.part), "from and to, rising, within 0 to 1")
         if bool(self.cake) == bool(self.pan):
@@ -194,18 +215,11 @@ class PickUp:
         worst = next((portion for portion in self.pan if not 0 < portion.amount < float("inf")), None)
         if worst is not None:
             raise OutOfRangeError(f"parts of {worst.paint} in the pan", worst.amount, "above 0; take it out instead")
-        if len(self.pan) > MOST_IN_PAN:
-            raise OutOfRangeError("number of paints in the pan", len(self.pan), f"1 to {MOST_IN_PAN}")
 
     @property
     def whole(self) -> bool:
         """Whether all of the edge meets the paint."""
         return self.part == WHOLE_EDGE
-
-
-def _check(name: str, value: float, limits: tuple[float, float], unit: str) -> None:
-    if not limits[0] <= value <= limits[1]:
-        raise OutOfRangeError(name, value, f"{limits[0]:g} to {limits[1]:g} {unit}")
 
 
 MOST_PICKUPS = 20
@@ -224,9 +238,16 @@ class Recipe:
         The face of a sponge that the stroke is laid with; pick-ups of the other face wait on it.
     """
 
-    pickups: tuple[PickUp, ...]
-    after: str = ""
-    lays: Face = Face.FRONT
+    pickups: Annotated[tuple[PickUp, ...], Told("in their order", count=(0, MOST_PICKUPS), called="pick-ups")]
+    after: Annotated[
+        str,
+        Told(
+            "id of an earlier stroke with the same brush whose leftover it goes on with; then there may be no pick-up",
+            since=2,
+            text="maybe id",
+        ),
+    ] = ""
+    lays: Annotated[Face, Told("the face of a sponge that is laid: `front`, `back`", since=2)] = Face.FRONT
 
     def __post_init__(self) -> None:
         if not (0 if self.after else 1) <= len(self.pickups) <= MOST_PICKUPS:

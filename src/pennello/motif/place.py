@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.errors import OutOfRangeError
 from pennello.lay.stroke import NibMode, Pats, Stroke
 from pennello.path.cubic import CubicPath
+from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 
@@ -21,29 +21,21 @@ FARTHEST_MM = 4000.0
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A similarity: points are mirrored (x to -x) if so, sized, turned, then moved.
+    """A similarity: points are mirrored (x to -x) if so, sized, turned, then moved."""
 
-    Attributes
-    ----------
-    turn_deg
-        From +x (right) towards +y (down).
-    scale
-        0.1 to 10.
-    """
-
-    x_mm: float = 0.0
-    y_mm: float = 0.0
-    turn_deg: float = 0.0
-    scale: float = 1.0
-    mirrored: bool = False
+    x_mm: Annotated[
+        float, Told("to the right", "mm", within=(-FARTHEST_MM, FARTHEST_MM), called="place of a motif")
+    ] = 0.0
+    y_mm: Annotated[float, Told("down", "mm", within=(-FARTHEST_MM, FARTHEST_MM), called="place of a motif")] = 0.0
+    turn_deg: Annotated[
+        float,
+        Told("from +x towards +y", "degrees", within=(-3600.0, 3600.0), called="turn of a motif"),
+    ] = 0.0
+    scale: Annotated[float, Told("how large it is", within=SCALE, called="size of a motif")] = 1.0
+    mirrored: Annotated[bool, Told("x to -x first")] = False
 
     def __post_init__(self) -> None:
-        if not SCALE[0] <= self.scale <= SCALE[1]:
-            raise OutOfRangeError("size of a motif", self.scale, "0.1 to 10")
-        if not (math.isfinite(self.turn_deg) and abs(self.turn_deg) <= 3600):
-            raise OutOfRangeError("turn of a motif", self.turn_deg, "-3600 to 3600 degrees")
-        if not (abs(self.x_mm) <= FARTHEST_MM and abs(self.y_mm) <= FARTHEST_MM):
-            raise OutOfRangeError("place of a motif", (self.x_mm, self.y_mm), "within 4000 mm")
+        check(self)
 
     def points(self, xy: Array) -> Array:
         """Return points, shape (..., 2), as they come to lie, mm."""

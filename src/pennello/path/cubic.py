@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any
+from typing import Annotated, Any
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.record import Told
 
 Array = NDArray[np.floating[Any]]
 Point = tuple[float, float]
@@ -51,7 +52,15 @@ class CubicPath:
         The start, then for each curve its two handles and its end; 3 n + 1 points, mm.
     """
 
-    points_mm: tuple[Point, ...]
+    points_mm: Annotated[
+        tuple[Point, ...],
+        Told(
+            "a start, then two handles and an end for each cubic curve: 4, 7, 10 ... points. A straight line: "
+            "`[[0,0],[20,0],[40,0],[60,0]]`",
+            count=(4, 3 * MOST_SEGMENTS + 1),
+            default="within 5000 mm",
+        ),
+    ]
 
     def __post_init__(self) -> None:
         count = len(self.points_mm)

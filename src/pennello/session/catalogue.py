@@ -24,7 +24,7 @@ from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.own import Own, with_own
 from pennello.design.plan import Plan, PlanStroke, skin_bytes
 from pennello.design.scene import paint_all
-from pennello.files.plan_convert import from_plan
+from pennello.files.plan_schema import from_plan
 from pennello.lay.engine import kernel
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.lay.skin_film import Box

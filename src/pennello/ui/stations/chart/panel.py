@@ -112,7 +112,13 @@ class MotifPanel(QFrame):
                 "Strokes from a load", lambda one: replace(one, per_load=round(value)), "per"
             )
         )
+        self.one_sided = QCheckBox("differs left and right on purpose")
+        self.one_sided.setToolTip("No mirror image of it is missed")
+        self.one_sided.toggled.connect(
+            lambda on: model.edit_motif("On one side on purpose", lambda one: replace(one, one_sided=on))
+        )
         column.addWidget(self.twin)
+        column.addWidget(self.one_sided)
         column.addWidget(self.per_load)
         column.addLayout(self._deeds())
         self.odd = Label("")
@@ -218,7 +224,7 @@ class MotifPanel(QFrame):
     def refresh(self) -> None:
         """Follow the model."""
         chosen = self._model.chosen
-        for widget in (self.says, self._numbers, self.twin, self.per_load, *self.named.values()):
+        for widget in (self.says, self._numbers, self.twin, self.one_sided, self.per_load, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.idle.setVisible(chosen is None)
         if chosen is None:
@@ -249,10 +255,12 @@ class MotifPanel(QFrame):
             fill(box, items, chosen.load_of.get(part))
         midline = self._model.chart.midline_mm is not None
         self.twin.setEnabled(midline)
+        self.one_sided.setEnabled(midline and not chosen.twin)
         self.named["Mirror copy"].setEnabled(midline)
         self.named["Along ..."].setEnabled(bool(self._model.chart.frames))
-        with QSignalBlocker(self.twin):
-            self.twin.setChecked(chosen.twin)
+        for box, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
+            with QSignalBlocker(box):
+                box.setChecked(on)
         self.per_load.show_amount(chosen.per_load)
 
     def _edges(self, chosen: PlacedMotif) -> tuple[str, ...]:

@@ -37,32 +37,33 @@ from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.record import range_of
 from pennello.ui.widgets.plain import Label
 
 PAINT_NUMBERS = {
     "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
-    "contrast_film_um": Quantity("Film that it was told for", 0.5, 1000, 1, 1, " µm"),
-    "tint": Quantity("Strength in a let-down with white, against what its opacity says", 0.05, 20, 0.1, 2, " ×"),
-    "scatter_exponent": Quantity("How fast its whiteness falls towards red (1 for titanium whites)", 0, 2, 0.1, 1),
+    "contrast_film_um": Quantity("Film that it was told for", *range_of(Paint, "contrast_film_um"), 1, 1, " µm"),
+    "tint": Quantity("Strength in a let-down with white, against what its opacity says", *range_of(Paint, "tint"), 0.1, 2, " ×"),
+    "scatter_exponent": Quantity("How fast its whiteness falls towards red (1 for titanium whites)", *range_of(Paint, "scatter_exponent"), 0.1, 1),
 }
 CAKE_NUMBERS = {
-    "softness_mm": Quantity("Softness of the boundaries", *SOFTNESS_MM, 0.1, 1, length=True),
-    "length_mm": Quantity("Length of the stripes", 5, 300, 1, 0, length=True),
-    "depth_mm": Quantity("Depth of the paint", *DEPTH_MM, 0.5, 1, length=True),
+    "softness_mm": Quantity("Softness of the boundaries", *range_of(Cake, "softness_mm"), 0.1, 1, length=True),
+    "length_mm": Quantity("Length of the stripes", *range_of(Cake, "length_mm"), 1, 0, length=True),
+    "depth_mm": Quantity("Depth of the paint", *range_of(Cake, "depth_mm"), 0.5, 1, length=True),
 }
 BRUSH_NUMBERS = {
-    "width_mm": Quantity("Width", 0.5, 120, 0.5, 2, length=True),
-    "thickness_mm": Quantity("Thickness", 0.2, 120, 0.1, 1, length=True),
-    "bristle_mm": Quantity("Bristle length, or height of a sponge", 2, 80, 1, 1, length=True),
-    "print_mm": Quantity("Length of its print, tip to belly", 0.5, 120, 1, 1, length=True),
-    "tip_mm": Quantity("Width of its point", 0.1, 30, 0.1, 1, length=True),
-    "cut_deg": Quantity("Cut of an angle brush", 0, 60, 1, 0, "°"),
-    "capacity_mm3_per_mm": Quantity("Paint on a mm of edge when full", 0.01, 200, 0.5, 2, " mm³/mm"),
-    "release_mm": Quantity("Travel that lays all but a third", 5, 10000, 5, 0, length=True),
-    "fill_passes": Quantity("Sweeps to two thirds full", 0.2, 100, 0.5, 1, " ×"),
-    "splay": Quantity("Share of width that pressure adds", 0, 1, 0.02, 2),
-    "drift_mm": Quantity("Usual drift of sweeps", 0, 20, 0.1, 1, length=True),
-    "root_share": Quantity("Share of old paint that a rinse leaves in the root", 0, 0.5, 0.01, 2),
+    "width_mm": Quantity("Width", *range_of(Applicator, "width_mm"), 0.5, 2, length=True),
+    "thickness_mm": Quantity("Thickness", *range_of(Applicator, "thickness_mm"), 0.1, 1, length=True),
+    "bristle_mm": Quantity("Bristle length, or height of a sponge", *range_of(Applicator, "bristle_mm"), 1, 1, length=True),
+    "print_mm": Quantity("Length of its print, tip to belly", *range_of(Applicator, "print_mm"), 1, 1, length=True),
+    "tip_mm": Quantity("Width of its point", *range_of(Applicator, "tip_mm"), 0.1, 1, length=True),
+    "cut_deg": Quantity("Cut of an angle brush", *range_of(Applicator, "cut_deg"), 1, 0, "°"),
+    "capacity_mm3_per_mm": Quantity("Paint on a mm of edge when full", *range_of(Applicator, "capacity_mm3_per_mm"), 0.5, 2, " mm³/mm"),
+    "release_mm": Quantity("Travel that lays all but a third", *range_of(Applicator, "release_mm"), 5, 0, length=True),
+    "fill_passes": Quantity("Sweeps to two thirds full", *range_of(Applicator, "fill_passes"), 0.5, 1, " ×"),
+    "splay": Quantity("Share of width that pressure adds", *range_of(Applicator, "splay"), 0.02, 2),
+    "drift_mm": Quantity("Usual drift of sweeps", *range_of(Applicator, "drift_mm"), 0.1, 1, length=True),
+    "root_share": Quantity("Share of old paint that a rinse leaves in the root", *range_of(Applicator, "root_share"), 0.01, 2),
 }
 _SHORT = {
     "contrast": "Opacity",
