@@ -8,6 +8,7 @@ import tempfile
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
+from typing import Any
 
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
@@ -20,7 +21,7 @@ from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
 from pennello.ui.theme.style import apply_theme
-from pennello.ui.window import CHART, ORDER, TRAY, MainWindow
+from pennello.ui.window import MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
 TRAY_VIEWS = (
@@ -42,6 +43,11 @@ VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
 DOORS = {"bench-wish": "wish", "bench-find": "find", "bench-design": "design", "bench-forgive": "forgive"}
 
 
+def there(window: MainWindow, key: str) -> Any:
+    """Return a station with all that it has."""
+    return window.station(key)
+
+
 def wait(window: MainWindow, milliseconds: int) -> None:
     """Let the window work until the verdict is there."""
     loop = QEventLoop()
@@ -60,7 +66,7 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
     wait(window, 4000)
     wait(window, 900)
     if name == "bench-make":
-        window.bench.cake.make.click()
+        there(window, "bench").cake.make.click()
         wait(window, 300)
     if name == "bench-whole":
         show_whole(window)
@@ -75,10 +81,10 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
 
 def show_door(window: MainWindow, name: str) -> None:
     """Show one of the read-out's pages, searched to its end."""
-    window.bench.show_page(name)
-    page = window.bench.door(name)
+    there(window, "bench").show_page(name)
+    page = there(window, "bench").door(name)
     if name == "design":
-        page.again.click()  # type: ignore[attr-defined]
+        page.again.click()
     for _ in range(40):
         wait(window, 400)
         if not getattr(page, "busy", False):
@@ -90,8 +96,8 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
     window = MainWindow(Document(demo_plan()), Settings(theme=theme))
     window.resize(1280, 800)
     window.show()
-    window.go_to(CHART)
-    station = window.chart
+    window.go_to("chart")
+    station = there(window, "chart")
     if theme == "lamp":
         station.model.show_chart("forearm")
     station.model.choose(station.model.motifs[1].id)
@@ -108,13 +114,13 @@ def shoot_catalogue(folder: Path) -> None:
     window = MainWindow(Document(demo_plan()), Settings())
     window.resize(1280, 800)
     window.show()
-    window.go_to(CHART)
-    window.chart.show_catalogue()
-    page = window.chart.catalogue
+    window.go_to("chart")
+    there(window, "chart").show_catalogue()
+    page = there(window, "chart").catalogue
     page.resize(1280, 800)
     for _ in range(100):
         wait(window, 300)
-        if len(window.chart.gallery.pictures) == len(MOTIFS):
+        if len(there(window, "chart").gallery.pictures) == len(MOTIFS):
             break
     page.motifs.choose("rose-open")
     for _ in range(20):
@@ -132,8 +138,8 @@ def shoot_order(folder: Path) -> None:
     window = MainWindow(Document(demo_plan()), Settings())
     window.resize(1280, 800)
     window.show()
-    window.go_to(ORDER)
-    station = window.order
+    window.go_to("order")
+    station = there(window, "order")
     for _ in range(60):
         wait(window, 300)
         arranged = station.model.arranged
@@ -167,8 +173,8 @@ def shoot_colourways(folder: Path) -> None:
     window = MainWindow(Document(demo_plan()), Settings())
     window.resize(1280, 800)
     window.show()
-    window.bench.strokes.show_colourways()
-    page = window.bench.strokes.page
+    there(window, "bench").strokes.show_colourways()
+    page = there(window, "bench").strokes.page
     for _ in range(60):
         wait(window, 400)
         if not getattr(page, "busy", False):
@@ -180,9 +186,9 @@ def shoot_colourways(folder: Path) -> None:
 
 def show_whole(window: MainWindow) -> None:
     """Show all strokes on one skin and how the hand leads."""
-    window.bench.skin.lead.click()
-    window.bench.hand.named["Keep the rim"].click()
-    window.bench.skin.whole.click()
+    there(window, "bench").skin.lead.click()
+    there(window, "bench").hand.named["Keep the rim"].click()
+    there(window, "bench").skin.whole.click()
     wait(window, 4000)
     wait(window, 3000)
 
@@ -206,12 +212,12 @@ def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> N
     window = MainWindow(Document(demo_plan()), Settings(theme=theme))
     window.resize(1280, 800)
     window.show()
-    window.go_to(TRAY)
-    window.tray.station.kinds.button(kind).click()
-    for item in window.tray.model.items:
+    window.go_to("tray")
+    there(window, "tray").station.kinds.button(kind).click()
+    for item in there(window, "tray").model.items:
         if item.id == chosen:
-            window.tray.model.choose(item.key)
-    window.tray.station.shelf.setFocus()
+            there(window, "tray").model.choose(item.key)
+    there(window, "tray").station.shelf.setFocus()
     wait(window, 600)
     window.grab().save(str(folder / f"{name}.png"))
     window.close()

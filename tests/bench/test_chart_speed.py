@@ -49,7 +49,7 @@ def test_a_design_of_150_strokes_is_painted(benchmark, doer):
 
 def test_a_motif_of_20_strokes_follows(benchmark, qapp_bench):
     from pennello.ui.app import make_application  # noqa: F401 - the typeface
-    from pennello.ui.window import CHART, MainWindow
+    from pennello.ui.window import MainWindow
 
     plan = crowded(4)
     plan, name = with_new_motif(plan, "scale-field", "face", Place(0, 20), "shell-scale")
@@ -58,8 +58,8 @@ def test_a_motif_of_20_strokes_follows(benchmark, qapp_bench):
     window = MainWindow(Document(plan), Settings())
     window.resize(1280, 800)
     window.show()
-    window.go_to(CHART)
-    station = window.chart
+    window.go_to("chart")
+    station = window.station("chart")
     station.model.choose(name)
     end = time.monotonic() + 3
     while time.monotonic() < end:

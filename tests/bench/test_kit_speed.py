@@ -23,8 +23,8 @@ from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.store.kit_store import KitStore
 from pennello.ui.app import make_application
-from pennello.ui.stations.bench.model import pickup_change
-from pennello.ui.window import TRAY, MainWindow
+from pennello.ui.bench_model import pickup_change
+from pennello.ui.window import MainWindow
 
 
 def ten(shift=0.0):
@@ -106,7 +106,7 @@ def test_tray_opens(benchmark, big_kit, kind):
 
     def open_tray(made):
         made.tray.model.kind = list(ItemKind)[kind]
-        made.go_to(TRAY)
+        made.go_to("tray")
         made.tray.station.repaint()
         QApplication.processEvents()
 
@@ -118,12 +118,12 @@ def test_tray_opens(benchmark, big_kit, kind):
 
 @pytest.mark.parametrize(("kind", "words"), [(0, "shade"), (1, "shade 19"), (1, "shade 1 + shade 2")])
 def test_filter_per_keystroke(benchmark, window, kind, words):
-    window.go_to(TRAY)
-    window.tray.station.kinds.button(kind).click()
+    window.go_to("tray")
+    window.station("tray").station.kinds.button(kind).click()
     texts = cycle([words[:n] for n in range(1, len(words) + 1)])
 
     def key():
-        window.tray.station.search.setText(next(texts))
+        window.station("tray").station.search.setText(next(texts))
         QApplication.processEvents()
 
     benchmark.pedantic(key, rounds=40, warmup_rounds=4)

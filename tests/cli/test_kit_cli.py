@@ -121,7 +121,7 @@ def test_measured_paints_ride_in_plans(tmp_path):
 
 
 def test_the_parser_names_all_ways():
-    from pennello.cli.parser import LOAD_KEYS
+    from pennello.cli.verbs import LOAD_KEYS
     from pennello.design.load_kinds import LOAD_KINDS
 
     assert tuple(kind.key for kind in LOAD_KINDS) == LOAD_KEYS

@@ -35,14 +35,14 @@ def handles(window):
 def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
     before = window.model.outcome
     start = pickup(window).offset_mm
-    drag(window.bench.cake._brush, 40, 0, release=False)
+    drag(window.station("bench").cake._brush, 40, 0, release=False)
     shown = window.model.plan.stroke("dahlia-petal").recipe.pickups[0].offset_mm
-    assert shown == pytest.approx(start + 40 / window.bench.cake._scale, abs=0.5)
+    assert shown == pytest.approx(start + 40 / window.station("bench").cake._scale, abs=0.5)
     assert pickup(window).offset_mm == start
     assert window.model.outcome is not before
     assert window.model.outcome.seen.mean_de00 > before.seen.mean_de00
-    assert window.bench.cake.numbers.offset.amount == pytest.approx(shown)
-    QTest.mouseRelease(window.bench.cake._brush, Qt.MouseButton.LeftButton)
+    assert window.station("bench").cake.numbers.offset.amount == pytest.approx(shown)
+    QTest.mouseRelease(window.station("bench").cake._brush, Qt.MouseButton.LeftButton)
     assert pickup(window).offset_mm == shown
     assert window.document.undo_label == "Slide the brush"
     window.document.undo()
@@ -50,7 +50,7 @@ def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
 
 
 def test_escape_gives_the_old_value_back(window, drag):
-    handle = window.bench.cake._brush
+    handle = window.station("bench").cake._brush
     drag(handle, 60, 0, release=False)
     QTest.keyClick(handle, KEYS.Key_Escape)
     assert window.model.plan == window.document.committed
@@ -58,13 +58,13 @@ def test_escape_gives_the_old_value_back(window, drag):
 
 
 def test_a_magnet_holds_whole_millimetres(window, drag):
-    scale = window.bench.cake._scale
-    drag(window.bench.cake._brush, round((4.0 - pickup(window).offset_mm) * scale), 0)
+    scale = window.station("bench").cake._scale
+    drag(window.station("bench").cake._brush, round((4.0 - pickup(window).offset_mm) * scale), 0)
     assert pickup(window).offset_mm == 4.0
 
 
 def test_dragging_a_boundary_of_the_cake(window, drag):
-    cake = window.bench.cake
+    cake = window.station("bench").cake
     before = window.model.cake.edges_mm
     drag(cake._bounds[1], 18, 0)
     after = window.model.cake.edges_mm
@@ -74,7 +74,7 @@ def test_dragging_a_boundary_of_the_cake(window, drag):
 
 
 def test_dragging_path_angle_pressure_and_skew(window, drag):
-    skin = window.bench.skin
+    skin = window.station("bench").skin
     x, y = way(window).path.points_mm[3]
     drag(skin._points[3], 30, -20)
     moved = way(window).path.points_mm[3]
@@ -86,13 +86,13 @@ def test_dragging_path_angle_pressure_and_skew(window, drag):
     window.document.undo()
     drag(skin._pressure, 0, -30)
     assert way(window).pressure > 0.55
-    drag(window.bench.cake._turn, -40, 0)
+    drag(window.station("bench").cake._turn, -40, 0)
     assert pickup(window).skew_deg == 14
 
 
 def test_pivot_has_a_grip_at_each_end(window, drag):
     window.model.choose("plume-eye")
-    skin = window.bench.skin
+    skin = window.station("bench").skin
     assert skin._angle_end.isVisible()
     drag(skin._angle_end, 0, 30)
     assert way(window).nib.angle_end_deg != 20
@@ -101,9 +101,9 @@ def test_pivot_has_a_grip_at_each_end(window, drag):
 
 def test_flip_by_grip_button_and_key(window):
     for act in (
-        lambda: QTest.keyClick(window.bench.cake._flip, KEYS.Key_Return),
-        window.bench.cake.numbers.flip_button.click,
-        lambda: QTest.mouseDClick(window.bench.cake._flip, Qt.MouseButton.LeftButton),
+        lambda: QTest.keyClick(window.station("bench").cake._flip, KEYS.Key_Return),
+        window.station("bench").cake.numbers.flip_button.click,
+        lambda: QTest.mouseDClick(window.station("bench").cake._flip, Qt.MouseButton.LeftButton),
     ):
         before = pickup(window).flip
         act()
@@ -124,7 +124,7 @@ def test_flip_by_grip_button_and_key(window):
 )
 def test_arrows_step_the_brush(window, key, held, step):
     before = pickup(window).offset_mm
-    QTest.keyClick(window.bench.cake._brush, key, held)
+    QTest.keyClick(window.station("bench").cake._brush, key, held)
     assert pickup(window).offset_mm == pytest.approx(before + step)
 
 
@@ -143,7 +143,7 @@ def test_every_handle_steps_by_keys_and_comes_back_with_undo(window, demo):
 
 def test_tab_reaches_every_handle_and_field(window, qtbot):
     seen = set()
-    window.bench.cake._brush.setFocus()
+    window.station("bench").cake._brush.setFocus()
     for _ in range(120):
         focus = window.focusWidget()
         seen.add(focus)
@@ -153,14 +153,14 @@ def test_tab_reaches_every_handle_and_field(window, qtbot):
 
 
 def test_typing_over_a_handle(window, qtbot):
-    handle = window.bench.cake._brush
+    handle = window.station("bench").cake._brush
     QTest.keyClick(handle, KEYS.Key_Return)
     box = window.findChild(TypeBox)
     box.selectAll()
     QTest.keyClicks(box, "3.4")
     QTest.keyClick(box, KEYS.Key_Return)
     assert pickup(window).offset_mm == 3.4
-    QTest.mouseDClick(window.bench.cake._bounds[0], Qt.MouseButton.LeftButton)
+    QTest.mouseDClick(window.station("bench").cake._bounds[0], Qt.MouseButton.LeftButton)
     box = [one for one in window.findChildren(TypeBox) if one.isVisible()][-1]
     QTest.keyClick(box, KEYS.Key_Escape)
     assert window.document.undo_label == "Slide the brush"
@@ -170,7 +170,7 @@ def test_typing_over_a_handle(window, qtbot):
 
 
 def test_fields_say_and_set_the_same_numbers(window):
-    cake, skin = window.bench.cake, window.bench.skin
+    cake, skin = window.station("bench").cake, window.station("bench").skin
     cases = [
         (cake.numbers.offset, 5.5, lambda: pickup(window).offset_mm),
         (cake.numbers.skew, 10, lambda: pickup(window).skew_deg),
@@ -194,17 +194,17 @@ def test_fields_say_and_set_the_same_numbers(window):
 
 def test_inches_show_the_same_lengths(window):
     window.bar.units.buttons()[1].click()
-    offset = window.bench.cake.numbers.offset
+    offset = window.station("bench").cake.numbers.offset
     assert offset.text().endswith(" in")
     assert offset.value() == pytest.approx(2.1 / 25.4, abs=0.0006)
     assert pickup(window).offset_mm == 2.1  # showing changes nothing
     offset.setValue(0.25)
     assert pickup(window).offset_mm == pytest.approx(6.35)
-    assert "in" in window.bench.skin.note.text()
+    assert "in" in window.station("bench").skin.note.text()
 
 
 def test_choices_change_the_plan(window, open_window):
-    cake, skin = window.bench.cake, window.bench.skin
+    cake, skin = window.station("bench").cake, window.station("bench").skin
     for box, text, stored, expected in (
         (cake.numbers.cake_choice, "Kelp Swoosh", lambda: pickup(window).cake, "kelp-swoosh"),
         (cake.numbers.brush_choice, "Flat 1 in", lambda: window.model.brush.id, "flat-1"),
@@ -236,7 +236,7 @@ def test_skin_title_and_place(window):
 def test_a_mend_is_tried_by_hovering_and_applied_by_a_click(window, open_window, qtbot):
     window.model.choose("beetle-scale")
     open_window.settled(window)
-    readout = window.bench.readout
+    readout = window.station("bench").readout
     assert "wrong way round" in readout.headline.text()
     assert readout.mark.word == "misses"
     chip = readout.chips.itemAt(0).widget()
@@ -256,20 +256,20 @@ def test_a_mend_is_tried_by_hovering_and_applied_by_a_click(window, open_window,
 
 def test_shining_paints_say_what_is_not_predicted(window, open_window):
     window.model.choose("plume-eye")
-    QTest.keyClick(window.bench.cake._brush, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    QTest.keyClick(window.station("bench").cake._brush, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
     open_window.settled(window)
-    assert "Reed Gold is metallic: only the diffuse part" in window.bench.readout.causes.text()
+    assert "Reed Gold is metallic: only the diffuse part" in window.station("bench").readout.causes.text()
 
 
 def test_the_wish_is_dragged_turned_and_taken_from_the_load(window, drag):
-    readout = window.bench.readout
+    readout = window.station("bench").readout
     before = window.model.stroke.wanted
     drag(readout._bounds[0], 30, 0)
     assert window.model.stroke.wanted.stops[0].to_u > before.stops[0].to_u
     QTest.keyClick(readout._bounds[0], KEYS.Key_Up)
     assert window.model.stroke.wanted.stops[0].blend_mm == pytest.approx(before.stops[0].blend_mm + 0.5)
     readout.doors["wish"].click()
-    wish = window.bench.door("wish")
+    wish = window.station("bench").door("wish")
     wish.named["Turn round"].click()
     assert window.model.stroke.wanted.stops[0].paint == before.stops[-1].paint
     wish.named["This load"].click()
@@ -277,7 +277,7 @@ def test_the_wish_is_dragged_turned_and_taken_from_the_load(window, drag):
 
 
 def test_hovering_a_boundary_marks_it_on_all_mats(window):
-    edge = window.bench.edge
+    edge = window.station("bench").edge
     from pennello.load.edge import boundaries
 
     first = boundaries(window.model.outcome.laid.edge)[0]
@@ -290,7 +290,7 @@ def test_hovering_a_boundary_marks_it_on_all_mats(window):
 
 
 def test_strokes_are_chosen_added_copied_and_taken_away(window, open_window, qtbot):
-    bar = window.bench.strokes
+    bar = window.station("bench").strokes
     qtbot.waitUntil(lambda: all(tag.state for tag in bar.tags))
     assert {tag.state for tag in bar.tags} == {"holds", "close", "misses"}
     bar.tags[3].click()
@@ -308,13 +308,13 @@ def test_strokes_are_chosen_added_copied_and_taken_away(window, open_window, qtb
 
 def test_an_empty_plan_shows_the_first_thing_to_do(open_window):
     window = open_window(Plan())
-    assert window.bench.first.isVisible()
-    window.bench.first.click()
+    assert window.station("bench").first.isVisible()
+    window.station("bench").first.click()
     open_window.settled(window)
-    assert not window.bench.first.isVisible()
+    assert not window.station("bench").first.isVisible()
     assert window.model.outcome.verdict.state.value == "holds"
     window.document.undo()
-    assert window.bench.first.isVisible()
+    assert window.station("bench").first.isVisible()
 
 
 # --- looks ---
@@ -328,7 +328,7 @@ def test_nothing_is_clipped_or_nameless(open_window, demo, theme, size):
     for button in window.bar.themes.buttons():
         if button.text() == theme:
             button.click()
-    window.bench.refresh()
+    window.station("bench").refresh()
     for handle in handles(window):
         assert handle.accessibleName()
         assert min(handle.width(), handle.height()) >= GRAB_PX

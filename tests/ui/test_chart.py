@@ -9,16 +9,15 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from pennello.chart.measures import Age, usual
 from pennello.design.marks import is_dot, paths_of
-from pennello.ui.window import BENCH, CHART
 
 KEYS = Qt.Key
 
 
 @pytest.fixture
 def station(window, qtbot):
-    window.go_to(CHART)
-    qtbot.waitUntil(window.chart.isVisible)
-    return window.chart
+    window.go_to("chart")
+    qtbot.waitUntil(window.station("chart").isVisible)
+    return window.station("chart")
 
 
 def committed(window):
@@ -164,8 +163,8 @@ def test_other_charts_ages_and_the_mirror(window, station, qtbot, tmp_path, monk
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "c.svg"), ""))
     station.svg.click()
     assert (tmp_path / "c.svg").exists()
-    window.go_to(BENCH)
-    window.go_to(CHART)
+    window.go_to("bench")
+    window.go_to("chart")
 
 
 def test_a_click_takes_what_lies_there(window, station, qtbot):
@@ -195,8 +194,8 @@ def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
     from dataclasses import replace
 
     window = open_window(replace(demo, strokes=()))
-    window.go_to(CHART)
-    window.chart.add_motif("bud")
+    window.go_to("chart")
+    window.station("chart").add_motif("bud")
     plan = window.document.committed
     assert {name for _, name in plan.motifs[0].loads} <= {one.id for one in plan.strokes}
     window.undo()
@@ -207,7 +206,7 @@ def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):
     outcome = window.model.outcome
     station.add_motif("bud")
     assert window.model.outcome is outcome
-    window.go_to(BENCH)
+    window.go_to("bench")
     assert window.model.outcome is not outcome
 
 

@@ -15,7 +15,6 @@ from pennello.ui.picture_list import ALL
 from pennello.ui.stations.chart.catalogue_page import OWN
 from pennello.ui.widgets import motion
 from pennello.ui.widgets.play_view import PlayPage
-from pennello.ui.window import CHART
 
 KEYS = Qt.Key
 
@@ -30,9 +29,9 @@ def few(monkeypatch):
 
 @pytest.fixture
 def chart(window, few, qtbot):
-    window.go_to(CHART)
-    qtbot.waitUntil(window.chart.isVisible)
-    return window.chart
+    window.go_to("chart")
+    qtbot.waitUntil(window.station("chart").isVisible)
+    return window.station("chart")
 
 
 @pytest.fixture
@@ -59,8 +58,8 @@ def listed(page):
 
 @pytest.fixture
 def chooser(window):
-    window.bench.skin.lead.click()
-    return window.bench.hand.holds
+    window.station("bench").skin.lead.click()
+    return window.station("bench").hand.holds
 
 
 def way(window):
@@ -203,7 +202,7 @@ def test_space_plays_and_pauses_and_arrows_step(page, qtbot, moving):
 
 
 def test_with_less_motion_it_goes_stroke_by_stroke(page, qtbot, window, monkeypatch):
-    window.less_motion.trigger()
+    window.actions_by_id["turn_motion"].trigger()
     assert window.settings.less_motion
     assert motion.less_motion()
     view = page.view
@@ -217,7 +216,7 @@ def test_with_less_motion_it_goes_stroke_by_stroke(page, qtbot, window, monkeypa
         qtbot.wait(50)
     ends = {round(beat.end_s, 3) for beat in view.playing.beats} | {0.0, round(view.playing.seconds, 3)}
     assert seen <= ends, "nothing between two strokes is shown"
-    window.less_motion.trigger()
+    window.actions_by_id["turn_motion"].trigger()
     assert not motion._Chosen.less
 
 

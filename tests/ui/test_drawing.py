@@ -12,8 +12,8 @@ from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
 from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, Shown
-from pennello.ui.stations.chart.drawing import ink_of, surface_of, view_of
 from pennello.ui.stations.chart.strip import motif_icon
+from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
 
 SKIN = QColor("#c69c7b")
 

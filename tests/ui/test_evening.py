@@ -9,7 +9,6 @@ from pennello.design.fresh import fresh_plan
 from pennello.files.plan_json import read_plan
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook
-from pennello.ui.window import BENCH, CHART, ORDER
 
 KEYS = Qt.Key
 
@@ -18,13 +17,13 @@ KEYS = Qt.Key
 def painted(open_window, qtbot):
     """A window with a ring on the left of the forehead, its mirror image, and leaves under each."""
     window = open_window(fresh_plan())
-    window.go_to(CHART)
-    chart = window.chart
+    window.go_to("chart")
+    chart = window.station("chart")
     assert "make one on the Bench first" in chart.panel.idle.words.text()
-    window.go_to(BENCH)
-    window.bench.first.click()
+    window.go_to("bench")
+    window.station("bench").first.click()
     open_window.settled(window)
-    window.go_to(CHART)
+    window.go_to("chart")
     for key, place in (("shell-flower", (30.0, -75.0)), ("two-leaves", (25.0, -62.0))):
         QTest.mouseClick(chart.strip.buttons[key], Qt.MouseButton.LeftButton)
         chart.panel.put_on(place)
@@ -37,9 +36,9 @@ def painted(open_window, qtbot):
 
 
 def ordered(window, qtbot):
-    model = window.order.model
+    model = window.station("order").model
     model.improve_s, model.seconds = 0.2, 0.1
-    window.go_to(ORDER)
+    window.go_to("order")
     qtbot.wait(10)
     qtbot.waitUntil(lambda: model.rests and bool(model.arranged and model.arranged.jobs))
     return model
@@ -47,7 +46,7 @@ def ordered(window, qtbot):
 
 def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, open_window):
     window = painted
-    assert window.chart.model.painted.strokes == 2 * (5 + 4)
+    assert window.station("chart").model.painted.strokes == 2 * (5 + 4)
     model = ordered(window, qtbot)
     assert set(model.arranged.order) == {
         f"{part}{twin}" for part in ("shell-flower/petal1", "two-leaves/leaf1") for twin in ("", "/twin")
@@ -57,19 +56,19 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
     assert any("wearer's right" in words for words in told)
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "own.pennello"), ""))
     assert window.save()
-    window.order.run.click()
-    page = window.order.door.page
+    window.station("order").run.click()
+    page = window.station("order").door.page
     qtbot.waitUntil(page.isVisible)
     page.go.click()
-    qtbot.waitUntil(lambda: window.order.door.window is not None)
-    run = window.order.door.window
+    qtbot.waitUntil(lambda: window.station("order").door.window is not None)
+    run = window.station("order").door.window
     cards = 0
     while not run.run.over:
         QTest.keyClick(run, KEYS.Key_Space)
         cards += 1
     assert cards == len(model.arranged.steps)
     QTest.keyClick(run, KEYS.Key_Space)
-    qtbot.waitUntil(lambda: not window.order.door.path.exists())
+    qtbot.waitUntil(lambda: not window.station("order").door.path.exists())
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()
@@ -84,14 +83,14 @@ def test_everything_is_undone_and_done_again(painted, qtbot):
     window = painted
     model = ordered(window, qtbot)
     model.set_ordering("What may be left out", lambda one: one.with_worth("leaf-pair", 2.0))
-    window.go_to(BENCH)
-    window.bench.refresh()
+    window.go_to("bench")
+    window.station("bench").refresh()
     done = window.document.committed
     steps = 0
     while window.document.undo_label:
         window.undo()
         steps += 1
-        for station in (CHART, ORDER, BENCH):
+        for station in ("chart", "order", "bench"):
             window.go_to(station)
     assert window.document.committed == fresh_plan()
     assert steps >= 8
@@ -102,9 +101,9 @@ def test_everything_is_undone_and_done_again(painted, qtbot):
 
 def test_an_empty_plan_goes_through_every_station(open_window, qtbot):
     window = open_window(fresh_plan())
-    for station in (CHART, ORDER, BENCH):
+    for station in ("chart", "order", "bench"):
         window.go_to(station)
         qtbot.wait(20)
         assert not window.grab().isNull()
-    assert not window.order.run.isEnabled()
+    assert not window.station("order").run.isEnabled()
     assert window.document.undo_label is None

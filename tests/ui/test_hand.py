@@ -19,9 +19,9 @@ def way(window):
 
 @pytest.fixture
 def hand(window):
-    window.bench.skin.lead.click()
-    assert window.bench.hand.isVisible()
-    return window.bench.hand
+    window.station("bench").skin.lead.click()
+    assert window.station("bench").hand.isVisible()
+    return window.station("bench").hand
 
 
 # --- the hand ---
@@ -155,24 +155,24 @@ def test_svg_and_backdrop(window, hand, monkeypatch, tmp_path, demo):
     hand.named["SVG in ..."].click()
     assert "y.svg" in window.banner.words.text()
     Image.fromarray(np.full((40, 60, 3), 90, np.uint8)).save(tmp_path / "p.png")
-    plain = window.bench.skin.surface.grab().toImage()
+    plain = window.station("bench").skin.surface.grab().toImage()
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *a, **k: (str(tmp_path / "p.png"), ""))
     monkeypatch.setattr("pennello.ui.stations.bench.hand_page.ask_amount", lambda *a: 80.0)
     hand.named["Backdrop ..."].click()
-    assert window.bench.skin.surface.grab().toImage() != plain
+    assert window.station("bench").skin.surface.grab().toImage() != plain
     hand.backdrop_wanted.emit(str(tmp_path / "none.png"), 50.0)
     assert "no such file" in window.banner.words.text()
     hand.named["Done"].click()
-    assert window.bench.readout.isVisible()
+    assert window.station("bench").readout.isVisible()
 
 
 def test_a_chisel_turned_by_keys_begins_as_it_was(window, drag):
-    box = window.bench.skin.mode_choice
+    box = window.station("bench").skin.mode_choice
     box.setCurrentIndex(box.findText("turns by keys"))
     box.activated.emit(box.currentIndex())
     assert way(window).nib.mode is NibMode.KEYED
     assert [key.value for key in way(window).nib.keys] == pytest.approx([90, 90], abs=1)
-    ribs = window.bench.skin._ribs.handles
+    ribs = window.station("bench").skin._ribs.handles
     assert len(ribs) == 2
     drag(ribs[1], 25, 10)
     assert way(window).nib.keys[1].value != pytest.approx(90, abs=1)
@@ -205,7 +205,7 @@ def test_a_family_is_chosen_by_its_picture_and_pulled(window, qtbot, monkeypatch
         return QDialog.DialogCode.Accepted
 
     monkeypatch.setattr(FamilyPage, "exec", run)
-    window.bench.strokes.kinds.click()
+    window.station("bench").strokes.kinds.click()
     assert seen[0] > 4
     assert window.model.stroke.name == "Swirl"
     assert window.document.undo_label == "New stroke"
@@ -218,7 +218,7 @@ def test_a_family_is_chosen_by_its_picture_and_pulled(window, qtbot, monkeypatch
 
 
 def test_all_strokes_on_one_skin(window, qtbot, drag):
-    skin = window.bench.skin
+    skin = window.station("bench").skin
     alone = skin.surface.grab().toImage()
     skin.whole.click()
     qtbot.waitUntil(lambda: skin.all_strokes.shown is not None)
@@ -250,7 +250,7 @@ def test_faults_are_pinned_and_their_mend_is_a_click(window, open_window):
     window.model.edit("Tight", lambda plan, there: with_stroke(plan, replace(there, stroke=tight)))
     open_window.settled(window)
     assert {fault.code for fault in window.model.outcome.faults} >= {"tight_curve"}
-    readout = window.bench.readout
+    readout = window.station("bench").readout
     assert "tighter than the brush" in readout.causes.text()
     assert "one load" in readout.figures.text()
     chip = readout.chips.itemAt(0).widget()

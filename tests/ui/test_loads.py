@@ -24,7 +24,7 @@ def take(box, key):
 
 
 def test_cards_are_added_chosen_moved_and_taken_out(window):
-    strip = window.bench.load
+    strip = window.station("bench").load
     strip.list_kinds()
     assert strip.kinds.actions()[0].text() == "Straddle a window"
     strip.add_kind(KIND["third"])
@@ -33,7 +33,7 @@ def test_cards_are_added_chosen_moved_and_taken_out(window):
     assert window.model.pickup_index == 2
     strip.cards[1].click()
     assert window.model.pickup is recipe(window).pickups[1]
-    assert window.bench.cake.numbers.sweeps.amount == recipe(window).pickups[1].passes
+    assert window.station("bench").cake.numbers.sweeps.amount == recipe(window).pickups[1].passes
     before = recipe(window).pickups
     QTest.keyClick(strip.cards[1], KEYS.Key_Right, Qt.KeyboardModifier.ControlModifier)
     assert recipe(window).pickups == (before[0], before[2], before[1])
@@ -52,7 +52,7 @@ def test_cards_are_added_chosen_moved_and_taken_out(window):
 
 
 def test_rarer_numbers_of_a_pickup(window):
-    strip = window.bench.load
+    strip = window.station("bench").load
     strip.add_kind(KIND["third"])
     take(strip.before, Before.WIPE)
     take(strip.way, Way.SIDE)
@@ -66,7 +66,7 @@ def test_rarer_numbers_of_a_pickup(window):
 
 
 def test_the_part_of_the_edge_is_dragged_and_stepped(window, drag):
-    cake = window.bench.cake
+    cake = window.station("bench").cake
     start = cake._ends[1]
     drag(start, -60, 0)
     part = recipe(window).pickups[0].part
@@ -78,10 +78,10 @@ def test_the_part_of_the_edge_is_dragged_and_stepped(window, drag):
 
 
 def test_pans_are_mixed(window):
-    numbers = window.bench.cake.numbers
+    numbers = window.station("bench").cake.numbers
     take(numbers.cake_choice, ("pan", "poppy-red"))
     assert recipe(window).pickups[0].pan[0].paint == "poppy-red"
-    assert not window.bench.cake._brush.isVisible()
+    assert not window.station("bench").cake._brush.isVisible()
     numbers.pan.more.click()
     take(numbers.pan.rows[1][0], "foam-white")
     numbers.pan.rows[1][1].edited.emit(3.0)
@@ -93,11 +93,11 @@ def test_pans_are_mixed(window):
     numbers.pan.rows[0][2].click()
     assert [p.paint for p in recipe(window).pickups[0].pan] == ["foam-white"]
     take(numbers.cake_choice, ("cake", "kelp-swoosh"))
-    assert window.bench.cake._brush.isVisible()
+    assert window.station("bench").cake._brush.isVisible()
 
 
 def test_wetness_shows_its_sign_and_its_mend(window):
-    numbers = window.bench.cake.numbers
+    numbers = window.station("bench").cake.numbers
     assert not numbers.mend.isVisible()
     take(numbers.wet_choice, Wetness.TOO_WET)
     assert "drip" in numbers.sign.text()
@@ -108,20 +108,20 @@ def test_wetness_shows_its_sign_and_its_mend(window):
 
 
 def test_a_dip_turns_the_gradient_along_the_print(window, open_window):
-    take(window.bench.cake.numbers.brush_choice, "petal-brush")
-    window.bench.load.add_kind(KIND["tip"])
+    take(window.station("bench").cake.numbers.brush_choice, "petal-brush")
+    window.station("bench").load.add_kind(KIND["tip"])
     open_window.settled(window)
     assert window.model.axis is GradientAxis.ALONG
-    assert "From the tip" in window.bench.edge.words.text()
-    assert "dip" in window.bench.load.cards[0].accessibleName()
-    assert window.bench.cake.numbers._label(4, 0).text() == "Dips"
+    assert "From the tip" in window.station("bench").edge.words.text()
+    assert "dip" in window.station("bench").load.cards[0].accessibleName()
+    assert window.station("bench").cake.numbers._label(4, 0).text() == "Dips"
     window.grab()
 
 
 def test_a_sponge_has_faces_and_is_pressed(window):
-    take(window.bench.cake.numbers.brush_choice, "sponge-block")
+    take(window.station("bench").cake.numbers.brush_choice, "sponge-block")
     assert recipe(window).pickups[0].way is Way.PRESS
-    strip = window.bench.load
+    strip = window.station("bench").load
     strip.add_kind(KIND["faces"])
     assert recipe(window).pickups[1].face is Face.BACK
     assert strip.face.isVisible()
@@ -131,15 +131,15 @@ def test_a_sponge_has_faces_and_is_pressed(window):
 
 
 def test_going_on_with_a_leftover(window):
-    window.bench.strokes.copy.click()
-    strip = window.bench.load
+    window.station("bench").strokes.copy.click()
+    strip = window.station("bench").load
     take(strip.after, "dahlia-petal")
     QTest.keyClick(strip.cards[0], KEYS.Key_Delete)
     assert recipe(window).pickups == ()
     assert not strip.cards
     window.grab()  # the mat says so instead of a cake
     window.model.choose("dahlia-petal")
-    window.bench.strokes.remove.click()
+    window.station("bench").strokes.remove.click()
     assert "give it a load first" in window.banner.words.text()
     window.model.choose("dahlia-petal-2")
     strip.add_kind(KIND["window"])
@@ -148,21 +148,21 @@ def test_going_on_with_a_leftover(window):
 
 def test_every_kind_is_drawn_for_every_tool(window):
     for brush in ("flat-3-4", "filbert-1-2", "petal-brush", "liner-1", "sponge-half", "dauber-medium"):
-        take(window.bench.cake.numbers.brush_choice, brush)
+        take(window.station("bench").cake.numbers.brush_choice, brush)
         for kind in kinds_for(window.model.brush):
-            window.bench.load.add_kind(kind)
+            window.station("bench").load.add_kind(kind)
             assert window.model.outcome is not None
-            assert not window.bench.grab().isNull()
+            assert not window.station("bench").grab().isNull()
 
 
 def test_the_scatter_is_drawn_when_the_hand_rests(window):
     assert window.model.outcome.band is not None
-    assert "8 of 10 loads of your hand" in window.bench.edge.words.text()
-    before = window.bench.edge.surface.grab().toImage()
-    QTest.keyClick(window.bench.cake._brush, KEYS.Key_Right)
+    assert "8 of 10 loads of your hand" in window.station("bench").edge.words.text()
+    before = window.station("bench").edge.surface.grab().toImage()
+    QTest.keyClick(window.station("bench").cake._brush, KEYS.Key_Right)
     assert window.model.outcome.band is None
     window.document.undo()
-    assert window.bench.edge.surface.grab().toImage() != before
+    assert window.station("bench").edge.surface.grab().toImage() != before
 
 
 # --- the workshop ---
@@ -173,8 +173,8 @@ def cake_of(window):
 
 
 def test_a_cake_is_made_stripe_by_stripe(window):
-    window.bench.cake.make.click()
-    shop = window.bench.workshop
+    window.station("bench").cake.make.click()
+    shop = window.station("bench").workshop
     assert shop.isVisible()
     row = shop.row
     assert [mark.accessibleName().split()[0] for mark in row.mixes] == ["Foam", "Thrift", "Mallow"]
@@ -208,8 +208,8 @@ def buttons(shop):
 
 
 def test_wear_is_counted_cleaned_and_refilled(window):
-    window.bench.cake.make.click()
-    shop = window.bench.workshop
+    window.station("bench").cake.make.click()
+    shop = window.station("bench").workshop
     named = buttons(shop)
     for _ in range(3):
         named["Count a load"].click()
@@ -221,13 +221,13 @@ def test_wear_is_counted_cleaned_and_refilled(window):
     named["Refill"].click()
     assert not any(stripe.hollow_mm for stripe in cake_of(window).stripes)
     named["Done"].click()
-    assert window.bench.readout.isVisible()
+    assert window.station("bench").readout.isVisible()
 
 
 def test_label_and_tones_from_the_workshop(window, monkeypatch, tmp_path, qtbot):
-    window.bench.cake.make.click()
+    window.station("bench").cake.make.click()
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "label"), ""))
-    named = buttons(window.bench.workshop)
+    named = buttons(window.station("bench").workshop)
     named["Label"].click()
     qtbot.waitUntil(lambda: not window.exporter.busy)
     assert (tmp_path / "label.pdf").stat().st_size > 1000
@@ -245,9 +245,9 @@ def test_label_and_tones_from_the_workshop(window, monkeypatch, tmp_path, qtbot)
 
 
 def test_keep_puts_the_cake_into_the_kit(window):
-    window.bench.cake.make.click()
-    window.bench.workshop.row.cards[0].width_mm.edited.emit(11.0)
-    buttons(window.bench.workshop)["Keep"].click()
-    kit = window.tray.model.session.kit
+    window.station("bench").cake.make.click()
+    window.station("bench").workshop.row.cards[0].width_mm.edited.emit(11.0)
+    buttons(window.station("bench").workshop)["Keep"].click()
+    kit = window.station("tray").model.session.kit
     assert next(item for item in kit if item.id == "dahlia-wrist").thing.stripes[0].width_mm == 11.0
     assert "in the kit" in window.banner.words.text()

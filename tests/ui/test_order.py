@@ -16,7 +16,6 @@ from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
-from pennello.ui.window import BENCH, CHART, ORDER
 
 EVENING = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
 """The demo as it was with version 7: small motifs whose rows wait for each other."""
@@ -31,11 +30,11 @@ def window(open_window):
 
 @pytest.fixture
 def station(window, qtbot):
-    model = window.order.model
+    model = window.station("order").model
     model.improve_s, model.seconds, model.chart = 0.5, 0.3, "hand"
-    window.go_to(ORDER)
-    rested(qtbot, window.order)
-    return window.order
+    window.go_to("order")
+    rested(qtbot, window.station("order"))
+    return window.station("order")
 
 
 def rested(qtbot, station):
@@ -62,7 +61,7 @@ def test_an_order_is_shown_with_what_it_comes_to(window, station, qtbot):
     assert not station.grab().isNull()
     show(qtbot, station, "face")
     assert "petal-ring/petal1" in station.model.pictures
-    window.go_to(BENCH)
+    window.go_to("bench")
     assert station.model.rests
 
 
@@ -324,11 +323,11 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     other.tidy()
     qtbot.waitUntil(lambda: "3 of" in other.banner.words.text())
     other.banner.buttons[0].click()
-    again = other.order.door.window
+    again = other.station("order").door.window
     qtbot.waitUntil(again.isVisible)
     assert len(again.run.took) == 3
     assert again.run.paused
-    rested(qtbot, other.order)
+    rested(qtbot, other.station("order"))
     assert again.load.arranged is not None
     assert not station.door.path.exists()
     QTest.keyClick(again, KEYS.Key_Escape)
@@ -338,26 +337,26 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     assert (again.asks, len(again.run.took)) == (False, 3)
     QTest.keyClick(again, KEYS.Key_Escape)
     QTest.mouseClick(again.buttons["End it"], LEFT)
-    assert other.order.door.window is None
+    assert other.station("order").door.window is None
     qtbot.waitUntil(lambda: "notebook" in other.banner.words.text())
     with Notebook(notebook_path()) as book:
         assert book.runs()[0].cautions
-    assert not other.order.door.path.exists()
-    rested(qtbot, other.order)
+    assert not other.station("order").door.path.exists()
+    rested(qtbot, other.station("order"))
 
 
 def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
 
     empty = open_window(replace(demo, strokes=()))
-    empty.go_to(ORDER)
-    rested(qtbot, empty.order)
-    assert not empty.order.run.isEnabled()
-    assert "Nothing to paint yet" in empty.order.words.text()
+    empty.go_to("order")
+    rested(qtbot, empty.station("order"))
+    assert not empty.station("order").run.isEnabled()
+    assert "Nothing to paint yet" in empty.station("order").words.text()
     plain = open_window(replace(demo, strokes=demo.strokes[:3]))
-    plain.go_to(ORDER)
-    plain.order.model.improve_s = 0.2
-    rested(qtbot, plain.order)
-    assert len(plain.order.model.arranged.jobs) == 3
-    plain.order.door.begin(Person())
-    assert not plain.order.door.window.grab().isNull()
-    plain.go_to(CHART)
+    plain.go_to("order")
+    plain.station("order").model.improve_s = 0.2
+    rested(qtbot, plain.station("order"))
+    assert len(plain.station("order").model.arranged.jobs) == 3
+    plain.station("order").door.begin(Person())
+    assert not plain.station("order").door.window.grab().isNull()
+    plain.go_to("chart")

@@ -9,7 +9,6 @@ from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QWidget
 from pennello.files.demo import demo_plan
 from pennello.session.settings import Settings
 from pennello.ui.widgets.two_parts import TwoParts
-from pennello.ui.window import BENCH, CHART, ORDER, TRAY
 
 SIZES = [(1024, 700), (1280, 800), (2560, 1440)]
 DIRECT = Qt.FindChildOption.FindDirectChildrenOnly
@@ -60,12 +59,12 @@ def test_every_station_has_room(open_window, qtbot, theme):
     window = open_window(demo_plan(), Settings(theme=theme))
     for size in SIZES:
         window.resize(*size)
-        for station in (TRAY, BENCH, CHART, ORDER):
+        for station in ("tray", "bench", "chart", "order"):
             window.go_to(station)
             settled(qtbot, window)
-        qtbot.waitUntil(lambda: window.order.model.arranged is not None)
+        qtbot.waitUntil(lambda: window.station("order").model.arranged is not None)
         for chart in ("face", "hand"):
-            window.order.model.show_chart(chart)
+            window.station("order").model.show_chart(chart)
             settled(qtbot, window)
 
 

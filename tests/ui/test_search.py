@@ -28,8 +28,8 @@ def door(window, qtbot):
 
     def go(name, stroke="dahlia-petal"):
         window.model.choose(stroke)
-        QTest.mouseClick(window.bench.readout.doors[name], Qt.MouseButton.LeftButton)
-        page = window.bench.door(name)
+        QTest.mouseClick(window.station("bench").readout.doors[name], Qt.MouseButton.LeftButton)
+        page = window.station("bench").door(name)
         qtbot.waitUntil(page.isVisible)
         return page
 
@@ -180,7 +180,7 @@ def test_forgiveness_counts_and_follows_the_hand(window, door, qtbot):
     assert window.document.committed.hand.steadiness is Steadiness.NORMAL
     ended(qtbot, page)
     page.left.emit()
-    assert window.bench.readout.isVisible()
+    assert window.station("bench").readout.isVisible()
 
 
 # --- the wish ---
@@ -270,8 +270,8 @@ def test_fewer_loads_are_taken_as_a_step(open_window, demo, qtbot):
     base = demo.stroke("dahlia-petal")
     plan = replace(demo, strokes=tuple(replace(base, id=f"s{n}", name=f"Petal {n}") for n in range(3)))
     window = open_window(plan)
-    window.bench.strokes.show_loads()
-    page = window.bench.strokes.page
+    window.station("bench").strokes.show_loads()
+    page = window.station("bench").strokes.page
     ended(qtbot, page)
     assert page.advice.loads < page.advice.before
     assert "instead of 3" in page.words.text()
@@ -282,8 +282,8 @@ def test_fewer_loads_are_taken_as_a_step(open_window, demo, qtbot):
 
 
 def test_colourways_are_shown_and_taken(window, qtbot):
-    window.bench.strokes.show_colourways()
-    page = window.bench.strokes.page
+    window.station("bench").strokes.show_colourways()
+    page = window.station("bench").strokes.page
     ended(qtbot, page)
     assert len(page.found[1]) == 3
     assert page.takes[0].isEnabled()
@@ -296,8 +296,8 @@ def test_colourways_are_shown_and_taken(window, qtbot):
 
 
 def test_a_colourway_can_be_asked_for(window, qtbot):
-    window.bench.strokes.show_colourways()
-    page = window.bench.strokes.page
+    window.station("bench").strokes.show_colourways()
+    page = window.station("bench").strokes.page
     ended(qtbot, page)
     for box, row in ((page.colour, page.colour.findText("blue")), (page.whole, 1)):
         box.setCurrentIndex(row)
@@ -313,8 +313,8 @@ def test_a_colourway_can_be_asked_for(window, qtbot):
 
 def test_empty_plans_have_no_doors(open_window, demo):
     window = open_window(replace(demo, strokes=()))
-    assert not window.bench.strokes.whole.isEnabled()
-    assert not any(button.isEnabled() for button in window.bench.readout.doors.values())
+    assert not window.station("bench").strokes.whole.isEnabled()
+    assert not any(button.isEnabled() for button in window.station("bench").readout.doors.values())
 
 
 def test_a_search_that_breaks_gives_a_sentence(window, door, qtbot):

@@ -23,7 +23,6 @@ from pennello.ui.widgets.asking import AmountPage
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
-from pennello.ui.window import BENCH, CHART, TRAY
 from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
@@ -102,8 +101,8 @@ def test_a_number_that_is_left_alone_stays_what_it_is(width, qtbot):
 
 
 def test_what_is_typed_stays_with_the_thing_it_was_typed_for(window, qtbot):
-    window.go_to(TRAY)
-    model, station = window.tray.model, window.tray.station
+    window.go_to("tray")
+    model, station = window.station("tray").model, window.station("tray").station
     cakes, brushes = (button for button in station.kinds.buttons() if button.text() in ("Cakes", "Brushes and sponges"))
     cakes.click()
     cake = model.item
@@ -321,12 +320,12 @@ def test_f_flips_only_at_the_bench_and_only_where_nobody_wants_the_key(window):
         return window.model.pickup.flip
 
     before = flipped()
-    window.bench.setFocus()
-    QTest.keyClick(window.bench, KEYS.Key_F)
+    window.station("bench").setFocus()
+    QTest.keyClick(window.station("bench"), KEYS.Key_F)
     assert flipped() is not before
-    window.go_to(CHART)
-    QTest.keyClick(window.chart.board, KEYS.Key_F)
-    window.go_to(BENCH)
+    window.go_to("chart")
+    QTest.keyClick(window.station("chart").board, KEYS.Key_F)
+    window.go_to("bench")
     assert flipped() is not before
     window.bar.title.setFocus()
     QTest.keyClick(window.bar.title, KEYS.Key_F)
@@ -345,8 +344,8 @@ def test_names_stay_words(open_window, demo):
 
 def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
     window = open_window(demo_plan())
-    window.go_to(CHART)
-    model, chart = window.chart.model, window.chart
+    window.go_to("chart")
+    model, chart = window.station("chart").model, window.station("chart")
     model.show_chart("face")
     chart.add_motif("petal-ring")
     eye = next(zone for zone in model.chart.zones if zone.kind == "eye").polygon.mean(axis=0)

@@ -16,14 +16,13 @@ from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.reader_page import ReaderPage
 from pennello.ui.stations.tray.ruler_page import CARD_MM, RulerPage
 from pennello.ui.stations.tray.swatch_page import SwatchPage
-from pennello.ui.window import BENCH, TRAY
 
 
 @pytest.fixture
 def tray(window):
-    window.rail.buttons[TRAY].click()
-    assert window.tray.station.isVisible()
-    return window.tray
+    window.rail.buttons["tray"].click()
+    assert window.station("tray").station.isVisible()
+    return window.station("tray")
 
 
 def choose(tray, kind, name):
@@ -182,8 +181,8 @@ def test_the_kit_is_there_again_after_closing(tray, window, open_window, demo):
     tray.station.detail.name.editingFinished.emit()
     window.close()
     again = open_window(demo)
-    again.go_to(TRAY)
-    assert again.tray.model.session.kit.paints["poppy-red"].name == "Kept Red"
+    again.go_to("tray")
+    assert again.station("tray").model.session.kit.paints["poppy-red"].name == "Kept Red"
 
 
 def test_a_broken_kit_is_one_sentence(window, own_folders):
@@ -191,10 +190,10 @@ def test_a_broken_kit_is_one_sentence(window, own_folders):
 
     kit_path().parent.mkdir(parents=True, exist_ok=True)
     kit_path().write_bytes(b"no database at all" * 99)
-    window.go_to(TRAY)
+    window.go_to("tray")
     assert "not a kit of Pennello" in window.banner.words.text()
-    window.go_to(BENCH)
-    assert window.bench.isVisible()
+    window.go_to("bench")
+    assert window.station("bench").isVisible()
 
 
 # --- to the Bench ---
@@ -203,13 +202,13 @@ def test_a_broken_kit_is_one_sentence(window, own_folders):
 def test_things_go_to_the_bench(tray, window, open_window):
     choose(tray, ItemKind.CAKE, "kelp-swoosh")
     tray.station.detail.bench.click()
-    assert window.bench.isVisible()
+    assert window.station("bench").isVisible()
     assert window.model.pickup.cake == "kelp-swoosh"
-    window.go_to(TRAY)
+    window.go_to("tray")
     choose(tray, ItemKind.BRUSH, "filbert-1-2")
     tray.station.detail.bench.click()
     assert window.model.brush.id == "filbert-1-2"
-    window.go_to(TRAY)
+    window.go_to("tray")
     choose(tray, ItemKind.PAINT, "buoy-lime")
     tray.station.detail.paint_numbers.fields["tint"].edited.emit(3.0)
     tray.station.detail.bench.click()
@@ -222,9 +221,9 @@ def test_things_go_to_the_bench(tray, window, open_window):
 
 def test_an_empty_plan_takes_a_cake(open_window):
     window = open_window(Plan())
-    window.go_to(TRAY)
-    choose(window.tray, ItemKind.CAKE, "kelp-swoosh")
-    window.tray.station.detail.bench.click()
+    window.go_to("tray")
+    choose(window.station("tray"), ItemKind.CAKE, "kelp-swoosh")
+    window.station("tray").station.detail.bench.click()
     assert [cake.id for cake in window.document.plan.cakes] == ["kelp-swoosh"]
 
 

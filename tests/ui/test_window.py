@@ -97,7 +97,7 @@ def test_leaving_unsaved_work_asks(window, monkeypatch, answer, left):
 
 
 def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch, qtbot):
-    for suffix, ask in ((".png", window.ask_picture), (".pdf", window.ask_card)):
+    for suffix, ask in ((".png", window.station("bench").ask_picture), (".pdf", window.station("bench").ask_card)):
         answer_file(monkeypatch, "getSaveFileName", tmp_path / "out")
         ask()
         qtbot.waitUntil(lambda: not window.exporter.busy)
@@ -107,7 +107,7 @@ def test_picture_and_card_from_the_window(window, tmp_path, monkeypatch, qtbot):
 
 def test_pictures_need_a_stroke(open_window):
     window = open_window(Plan())
-    window.ask_picture()
+    window.station("bench").ask_picture()
     assert "no stroke yet" in window.banner.words.text()
 
 
@@ -119,13 +119,13 @@ def test_help_is_a_page_beside_the_work(window):
 
 def test_failures_in_prediction_are_said(window, monkeypatch):
     from pennello.errors import PennelloError
-    from pennello.ui.stations.bench import model
+    from pennello.ui import bench_model as model
 
     def fail(*_):
         raise PennelloError("No prediction today.")
 
     monkeypatch.setattr(model, "coarse", fail)
-    window.bench.cake.numbers.flip_button.click()
+    window.station("bench").cake.numbers.flip_button.click()
     assert window.banner.words.text() == "No prediction today."
 
 
@@ -155,7 +155,7 @@ app = make_application(["pennello"])
 window = MainWindow(Document(demo_plan()))
 window.show()
 def look():
-    window.bench.cake.numbers.flip_button.click()
+    window.station("bench").cake.numbers.flip_button.click()
     image = window.screen().grabWindow(window.winId()).toImage()
     colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
     print(QGuiApplication.platformName(), image.width(), len(colours))
@@ -176,13 +176,13 @@ from pennello.caution.person import Person
 from pennello.files.demo import demo_plan
 from pennello.session.document import Document
 from pennello.ui.app import make_application
-from pennello.ui.window import ORDER, MainWindow
+from pennello.ui.window import MainWindow
 app = make_application(["pennello"])
 window = MainWindow(Document(demo_plan()))
 window.show()
-window.order.model.chart = "hand"
-window.go_to(ORDER)
-station = window.order
+window.station("order").model.chart = "hand"
+window.go_to("order")
+station = window.station("order")
 def look():
     if not station.model.rests or station.model.arranged is None:
         return
@@ -247,9 +247,9 @@ def test_a_real_run_fills_the_screen_and_takes_the_space_bar():
 @pytest.mark.skipif(sys.version_info >= (3, 12), reason="None cannot be given back there")
 def test_drawing_does_not_use_up_none(window):
     """A binding that returns None once too often ends the program sooner or later; PySide6 6.12.0 did."""
-    window.bench.refresh()
+    window.station("bench").refresh()
     before = sys.getrefcount(None)
     for _ in range(20):
-        window.bench.refresh()
+        window.station("bench").refresh()
         window.grab()
     assert sys.getrefcount(None) > before - 200

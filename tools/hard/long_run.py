@@ -6,6 +6,7 @@ import json
 import sys
 import time
 from pathlib import Path
+from typing import Any
 
 from PySide6.QtWidgets import QApplication
 
@@ -15,11 +16,16 @@ from pennello.lay.engine import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
-from pennello.ui.window import BENCH, CHART, ORDER, MainWindow
+from pennello.ui.window import MainWindow
 
 MOST_MB = 350.0
 MOST_HANDLES_MORE = 20
 PAGES = 15
+
+
+def there(window: MainWindow, key: str) -> Any:
+    """Return a station with all that it has."""
+    return window.station(key)
 
 
 def _wait(app: QApplication, seconds: float) -> None:
@@ -53,25 +59,25 @@ def edit(folder: Path, count: int) -> dict[str, float]:
             window.model.set_number("Drift", "drift_mm", 0.5 + (number % 97) * 0.03)
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
         peak = max(peak, memory_mb())
-    window.go_to(CHART)
+    window.go_to("chart")
     _wait(app, 1.0)
-    model = window.chart.model
+    model = there(window, "chart").model
     for number in range(count - count // 2):
         if number % 50 == 0 and model.motifs:
             model.choose(model.motifs[(number // 50) % len(model.motifs)].id)
         model.place("Move", x_mm=float(number % 60 - 30))
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
         peak = max(peak, memory_mb())
-    window.go_to(ORDER)
+    window.go_to("order")
     _wait(app, 2.0)
     at_pages = memory_mb()
     for _ in range(PAGES):
-        window.order.door.ask()
+        there(window, "order").door.ask()
         _wait(app, 0.05)
-        if window.order.door.page is not None:
-            window.order.door.page.reject()
+        if there(window, "order").door.page is not None:
+            there(window, "order").door.page.reject()
         _wait(app, 0.05)
-    window.go_to(BENCH)
+    window.go_to("bench")
     _wait(app, 1.0)
     told = {
         "edits": count,

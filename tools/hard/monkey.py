@@ -53,7 +53,7 @@ from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
 from pennello.ui.memory import give_back
-from pennello.ui.window import BENCH, CHART, ORDER, TRAY, MainWindow
+from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
@@ -362,7 +362,7 @@ class Monkey:
                 widget.close()
         self.document.replace(demo_plan())
         self.window.resize(1280, 800)
-        for station in (TRAY, CHART, ORDER, BENCH):  # each holds the demo's own films then, and no other's
+        for station in ("tray", "chart", "order", "bench"):  # each holds the demo's own films then, and no other's
             self.window.go_to(station)
             self._let_work_end(20.0)
         for most_s in (60.0, 6.0, 6.0):  # the slow engine may be at work on a large plan for that long

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import asdict
+from pathlib import Path
 
 from pennello.cli.answers import Answer
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.edits import with_cake, with_load_counted
 from pennello.design.faces import faces_left
@@ -22,32 +25,51 @@ from pennello.units import length_text
 MOST_LOADS = 10_000
 
 
-def ladder(wish: Namespace) -> int:
+def ladder_arguments(parser: ArgumentParser) -> None:
+    """Say what `ladder` takes."""
+    plan_argument(parser)
+    parser.add_argument("cake", help="the cake's id")
+    parser.add_argument("--steps", type=whole, default=5, metavar="N", help="how many flowers, default 5")
+    parser.add_argument("--brush", metavar="ID", help="the brush (default: one that loads from this cake, or fits)")
+    json_argument(parser)
+
+
+@verb("ladder", "one window slid by equal steps of lightness", ladder_arguments)
+def ladder_verb(args: Namespace) -> int:
     """Say where the window lies for each flower of a group."""
-    plan = read_plan(wish.plan)
-    rungs, brush = plan_ladder(plan, wish.cake, wish.steps, wish.brush)
-    if wish.json:
+    plan = read_plan(args.plan)
+    rungs, brush = plan_ladder(plan, args.cake, args.steps, args.brush)
+    if args.json:
         answer = {"offsets_mm": list(rungs.offsets_mm), "L": list(rungs.lightness), "brush": brush.id}
         write_json(answer | {"step_L": rungs.step, "worst_L": rungs.worst})
         return 0
-    print(f"{plan.cake(wish.cake).name} with {brush.name}, in steps of {rungs.step:.1f} L* (predicted):")
+    print(f"{plan.cake(args.cake).name} with {brush.name}, in steps of {rungs.step:.1f} L* (predicted):")
     for number, (offset, lightness) in enumerate(zip(rungs.offsets_mm, rungs.lightness, strict=True), 1):
         print(f"  {number}. corner {length_text(offset)} from the left wall: L* {lightness:.1f}")
     return 0
 
 
-def cake(wish: Namespace) -> int:
+def cake_arguments(parser: ArgumentParser) -> None:
+    """Say what `cake` takes."""
+    plan_argument(parser)
+    parser.add_argument("cake", help="the cake's id")
+    parser.add_argument("--pdf", type=Path, metavar="FILE", help="write the label at true scale")
+    json_argument(parser)
+
+
+@verb("cake", "a cake's cut list, mixes and label", cake_arguments)
+def cake_verb(args: Namespace) -> int:
     """Say what a cake is made of; write its label."""
-    plan = read_plan(wish.plan)
-    pan, paints = plan.cake(wish.cake), {paint.id: paint for paint in plan.paints}
-    if wish.pdf:
+    plan = read_plan(args.plan)
+    pan, paints = plan.cake(args.cake), {paint.id: paint for paint in plan.paints}
+    if args.pdf:
         from pennello.files.cake_pdf import write_cake_label  # noqa: PLC0415 - reportlab only for paper
 
-        write_cake_label(plan, wish.cake, wish.pdf)
+        write_cake_label(plan, args.cake, args.pdf)
     mixes = cake_mixes(pan, paints)
     names = [paints[stripe.paint].name for stripe in pan.stripes]
-    left = faces_left(plan, wish.cake)
-    if wish.json:
+    left = faces_left(plan, args.cake)
+    if args.json:
         write_json(
             {
                 "cake": pan.id,
@@ -69,26 +91,37 @@ def cake(wish: Namespace) -> int:
         print(f"  {one} with {other} {mixed.sentence}")
     for hint in hints(pan, paints):
         print(f"  {hint}")
-    if wish.pdf:
-        print(f"Wrote {wish.pdf}. Print it at 100 %.")
+    if args.pdf:
+        print(f"Wrote {args.pdf}. Print it at 100 %.")
     return 0
 
 
-def wear(wish: Namespace) -> int:
+def wear_arguments(parser: ArgumentParser) -> None:
+    """Say what `wear` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--loads", type=whole, default=1, metavar="N", help="how often the stroke is loaded, default 1")
+    parser.add_argument("--clean", action="store_true", help="take the dirty layer off those cakes afterwards")
+    parser.add_argument("--apply", action="store_true", help="count them: write it into the plan")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write it here, and leave the plan as it is")
+    json_argument(parser)
+
+
+@verb("wear", "what loads would do: the cakes hollow and get dirty", wear_arguments)
+def wear_verb(args: Namespace) -> int:
     """Say what loads of a stroke do to its cakes; count them only when asked to."""
-    if not 1 <= wish.loads <= MOST_LOADS:
-        raise OutOfRangeError("number of loads", wish.loads, "1 to 10000")
-    plan = read_plan(wish.plan)
-    visited = plan.stroke(wish.stroke).recipe.cakes
-    plan = with_load_counted(plan, wish.stroke, wish.loads)
-    if wish.clean:
+    if not 1 <= args.loads <= MOST_LOADS:
+        raise OutOfRangeError("number of loads", args.loads, "1 to 10000")
+    plan = read_plan(args.plan)
+    visited = plan.stroke(args.stroke).recipe.cakes
+    plan = with_load_counted(plan, args.stroke, args.loads)
+    if args.clean:
         for name in visited:
             plan = with_cake(plan, cleaned(plan.cake(name)))
-    written = wish.out or (wish.plan if wish.apply else None)
+    written = args.out or (args.plan if args.apply else None)
     if written is not None:
         write_plan(plan, written)
     pans = {name: plan.cake(name) for name in visited}
-    if wish.json:
+    if args.json:
         write_json({name: _worn_answer(pan) for name, pan in pans.items()})
         return 0
     for pan in pans.values():

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.measures import Age, Measures, usual
+from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
+from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.cli.solve_verbs import kit_of
 from pennello.design.as_wished import as_wished
@@ -37,29 +39,58 @@ Answer = dict[str, Any]
 MOST_PER_LOAD = 40
 
 
-def motif_verb(wish: Namespace) -> int:
+def motif_arguments(parser: ArgumentParser) -> None:
+    """Say what `motif` takes."""
+    parser.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
+    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
+    parser.add_argument("--brush-mm", type=length_mm, metavar="MM", help="width of its brushes, default 19.05")
+    parser.add_argument("--per-load", type=whole, metavar="N", help="strokes from one load, else as its parts usually")
+    parser.add_argument(
+        "--keep", action="append", metavar="ID", help="keep this motif or stroke of the plan as your own, under NAME"
+    )
+    parser.add_argument(
+        "--plan-colours", action="store_true", help="lay an own one with the plan's loads that are most like its own"
+    )
+    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="find loads in this kit too; bare: your own")
+    parser.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
+    parser.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
+    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
+    parser.add_argument(
+        "--x-mm", type=length_mm, default=0.0, metavar="MM", help="where, from the chart's origin to the right"
+    )
+    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="and down")
+    parser.add_argument("--turn-deg", type=number, default=0.0, metavar="DEG")
+    parser.add_argument("--scale", type=number, default=1.0, metavar="N")
+    parser.add_argument("--twin", action="store_true", help="and its mirror image across the midline")
+    parser.add_argument("--load", metavar="STROKE", help="lay all of it with this stroke's load")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("motif", "motifs: list them, what one comes to, put one on a chart", motif_arguments)
+def motif_verb(args: Namespace) -> int:
     """List motifs, say what one comes to, write its paths, put it on a chart of a plan, or keep one's own."""
-    if wish.per_load is not None and not 1 <= wish.per_load <= MOST_PER_LOAD:
-        raise OutOfRangeError("--per-load", wish.per_load, f"1 to {MOST_PER_LOAD}")
-    if wish.keep:
-        return _keep(wish)
-    if wish.name is None:
-        _list_motifs(json=wish.json)
+    if args.per_load is not None and not 1 <= args.per_load <= MOST_PER_LOAD:
+        raise OutOfRangeError("--per-load", args.per_load, f"1 to {MOST_PER_LOAD}")
+    if args.keep:
+        return _keep(args)
+    if args.name is None:
+        _list_motifs(json=args.json)
         return 0
-    if wish.name.endswith(SUFFIX):
-        return _place_own(wish)
-    return _say_motif(wish, motif(motif_key(wish.name)), numbers(wish.set))
+    if args.name.endswith(SUFFIX):
+        return _place_own(args)
+    return _say_motif(args, motif(motif_key(args.name)), numbers(args.set))
 
 
-def _say_motif(wish: Namespace, kind: Motif, values: dict[str, float]) -> int:
+def _say_motif(args: Namespace, kind: Motif, values: dict[str, float]) -> int:
     """Say what a motif comes to, and do with it what is asked: its paths, its place on a chart."""
-    width, per_load = wish.brush_mm, wish.per_load or kind.per_load
+    width, per_load = args.brush_mm, args.per_load or kind.per_load
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
     taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, per_load)
-    if wish.svg:
-        write_bytes(motif_svg(kind.name, made).encode(), wish.svg)
-    placed = {"placed": _place(wish, kind.key, values)} if wish.plan else {}
-    if not wish.json:
+    if args.svg:
+        write_bytes(motif_svg(kind.name, made).encode(), args.svg)
+    placed = {"placed": _place(args, kind.key, values)} if args.plan else {}
+    if not args.json:
         parts = [f"{part.name}: {part.role.words} ({part.tool})" for part in kind.parts]
         print(kind.name, *made.says, taken.words, *parts, sep="\n  ")
         return 0
@@ -86,51 +117,51 @@ def _say_motif(wish: Namespace, kind: Motif, values: dict[str, float]) -> int:
     return 0
 
 
-def _keep(wish: Namespace) -> int:
+def _keep(args: Namespace) -> int:
     """Keep motifs and strokes of a plan as one's own: in a file, or among one's own."""
-    if not wish.plan:
+    if not args.plan:
         raise NothingChosenError("--keep takes what lies on a chart of a plan: name the plan with --plan.")
-    plan = read_plan(wish.plan)
-    own = own_of(plan, wish.keep, wish.name or wish.keep[0])
+    plan = read_plan(args.plan)
+    own = own_of(plan, args.keep, args.name or args.keep[0])
     picture = png_of(laid(own_plan(plan, own), "own", own.name))
-    if wish.out:
-        write_own(own, wish.out, picture)
-    path = wish.out or keep(own, picture)
-    if wish.json:
+    if args.out:
+        write_own(own, args.out, picture)
+    path = args.out or keep(own, picture)
+    if args.json:
         write_json({"kept": str(path), "things": len(own.parts.motifs), "loads": len(own.parts.strokes)})
     else:
         print(f"Kept as {path}.")
     return 0
 
 
-def _place_own(wish: Namespace) -> int:
+def _place_own(args: Namespace) -> int:
     """Put a motif of one's own on a chart, or say what it holds."""
-    own = read_own(Path(wish.name))
+    own = read_own(Path(args.name))
     answer: Answer = {
         "name": own.name,
         "things": [one.name for one in own.parts.motifs],
         "loads": [one.name for one in own.parts.strokes],
     }
-    if wish.plan:
-        place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
+    if args.plan:
+        place = Place(args.x_mm, args.y_mm, args.turn_deg, args.scale)
         plan, ids = with_own(
-            read_plan(wish.plan),
+            read_plan(args.plan),
             own,
-            wish.chart,
+            args.chart,
             place,
-            own_colours=not wish.plan_colours,
-            twin=True if wish.twin else None,
+            own_colours=not args.plan_colours,
+            twin=True if args.twin else None,
         )
-        if wish.load:
-            plan.stroke(wish.load)
+        if args.load:
+            plan.stroke(args.load)
             mine = tuple(
-                replace(one, loads=tuple((part, wish.load) for part, _ in one.loads)) if one.id in ids else one
+                replace(one, loads=tuple((part, args.load) for part, _ in one.loads)) if one.id in ids else one
                 for one in plan.motifs
             )
             plan = replace(plan, motifs=mine)
-        write_plan(plan, wish.out or wish.plan)
+        write_plan(plan, args.out or args.plan)
         answer["placed"] = list(ids)
-    if wish.json:
+    if args.json:
         write_json(answer)
     else:
         told = [f"{key}: {', '.join(map(str, names))}" for key, names in answer.items() if key != "name"]
@@ -171,68 +202,82 @@ def _list_motifs(*, json: bool) -> None:
         print(f"{kind.key:16} {kind.group:8} {kind.name}: {kind.words} ({numbers_told})")
 
 
-def _place(wish: Namespace, key: str, values: dict[str, float]) -> str:
+def _place(args: Namespace, key: str, values: dict[str, float]) -> str:
     """Put the motif on a chart of the plan; return its id there."""
-    plan = read_plan(wish.plan)
-    place = Place(wish.x_mm, wish.y_mm, wish.turn_deg, wish.scale)
-    if not wish.load:
-        plan = with_loads_for(plan, motif(key), kit_of(wish))
-    plan, new_id = with_new_motif(plan, key, wish.chart, place, wish.load or "")
+    plan = read_plan(args.plan)
+    place = Place(args.x_mm, args.y_mm, args.turn_deg, args.scale)
+    if not args.load:
+        plan = with_loads_for(plan, motif(key), kit_of(args))
+    plan, new_id = with_new_motif(plan, key, args.chart, place, args.load or "")
     placed = replace(
         plan.motifs[-1],
         values=tuple(values.items()),
-        twin=wish.twin,
-        per_load=wish.per_load or plan.motifs[-1].per_load,
+        twin=args.twin,
+        per_load=args.per_load or plan.motifs[-1].per_load,
     )
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
-    write_plan(plan, wish.out or wish.plan)
-    if not wish.json:
-        print(f"{new_id} on {wish.chart}: {'; '.join(says_of(plan, placed))}")
+    write_plan(plan, args.out or args.plan)
+    if not args.json:
+        print(f"{new_id} on {args.chart}: {'; '.join(says_of(plan, placed))}")
     return new_id
 
 
-def _eyes(wish: Namespace) -> int:
+def _eyes(args: Namespace) -> int:
     """Open or close the eyes of a plan's chart: paint on a lid is fine where they are closed."""
-    if wish.plan is None or wish.eyes is None or wish.name is None:
+    if args.plan is None or args.eyes is None or args.name is None:
         raise OutOfRangeError(
-            "eyes of a chart", wish.eyes or "not said", "a chart, --plan PLAN and --eyes open or closed"
+            "eyes of a chart", args.eyes or "not said", "a chart, --plan PLAN and --eyes open or closed"
         )
-    plan, key = read_plan(wish.plan), chart_key(wish.name)
+    plan, key = read_plan(args.plan), chart_key(args.name)
     closed = key in OTHER_EYES and chart(key, plan.measures).eyes_closed
-    if key in OTHER_EYES and closed != (wish.eyes == "closed"):
+    if key in OTHER_EYES and closed != (args.eyes == "closed"):
         plan = with_other_eyes(plan, key)
-        write_plan(plan, wish.out or wish.plan)
+        write_plan(plan, args.out or args.plan)
         key = OTHER_EYES[key]
     elif key not in OTHER_EYES:
         with_other_eyes(plan, key)  # says that it has none
     odd = [one for one in chart_problems(plan) if one["chart"] == key]
-    if wish.json:
+    if args.json:
         write_json({"chart": key, "odd": odd})
     else:
         print(f"{CHARTS[key][0]}: {counted(len(odd), 'place')} to look at.")
     return 0
 
 
-def chart_verb(wish: Namespace) -> int:
+def chart_arguments(parser: ArgumentParser) -> None:
+    """Say what `chart` takes."""
+    parser.add_argument("name", nargs="?", help="a chart; without it they are listed")
+    parser.add_argument("--svg", type=Path, metavar="FILE", help="write it, 1 unit = 1 mm")
+    parser.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
+    parser.add_argument("--head-mm", type=length_mm, metavar="MM", help="head breadth")
+    parser.add_argument("--face-mm", type=length_mm, metavar="MM", help="root of the nose to chin")
+    parser.add_argument("--plan", type=Path, metavar="PLAN", help="with --eyes: the plan whose chart it is")
+    parser.add_argument("--eyes", choices=("open", "closed"), help="paint it with open eyes or closed ones")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("chart", "body charts: list them, or write one as SVG", chart_arguments)
+def chart_verb(args: Namespace) -> int:
     """List charts, write one as SVG, or say whether its eyes are open."""
-    if wish.eyes or wish.plan:
-        return _eyes(wish)
-    if wish.name is None:
+    if args.eyes or args.plan:
+        return _eyes(args)
+    if args.name is None:
         listed = [{"key": key, "name": name} for key, (name, _) in CHARTS.items()]
-        if wish.json:
+        if args.json:
             write_json({"charts": listed})
         else:
             print(*(f"{one['key']:14} {one['name']}" for one in listed), sep="\n")
         return 0
-    measures = usual(Age[wish.age.upper().replace("-", "_")]) if wish.age else Measures()
-    if wish.head_mm is not None:
-        measures = replace(measures, head_breadth_mm=wish.head_mm)
-    if wish.face_mm is not None:
-        measures = replace(measures, face_height_mm=wish.face_mm)
-    made = chart(chart_key(wish.name), measures)
-    if wish.svg:
-        write_bytes(chart_svg(made).encode(), wish.svg)
-    if wish.json:
+    measures = usual(Age[args.age.upper().replace("-", "_")]) if args.age else Measures()
+    if args.head_mm is not None:
+        measures = replace(measures, head_breadth_mm=args.head_mm)
+    if args.face_mm is not None:
+        measures = replace(measures, face_height_mm=args.face_mm)
+    made = chart(chart_key(args.name), measures)
+    if args.svg:
+        write_bytes(chart_svg(made).encode(), args.svg)
+    if args.json:
         write_json(
             {
                 "chart": made.key,
@@ -250,35 +295,35 @@ def chart_verb(wish: Namespace) -> int:
     return 0
 
 
-def render_chart(wish: Namespace) -> int:
+def render_chart(args: Namespace) -> int:
     """Write a chart with its motifs as painted."""
     from pennello.design.scene import MOST_PIXELS  # noqa: PLC0415
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
     from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
 
-    plan = read_plan(wish.plan)
-    if wish.skin is not None:
-        plan = replace(plan, skin=Skin(wish.skin))
-    drawn = chart_of(plan, wish.chart)
-    doer = engine.REFERENCE if wish.reference else engine.kernel()
-    shown = as_wished(plan) if wish.wish else plan
-    painted = ChartScene(wish.px_per_mm, MOST_PIXELS).paint(shown, wish.chart, doer, wish.at)
-    over = [overlay for overlay in plan.overlays if overlay.chart == wish.chart]
-    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), wish.px_per_mm, over, mirrored=wish.mirror)
-    write_png(picture, wish.png, wish.px_per_mm)
+    plan = read_plan(args.plan)
+    if args.skin is not None:
+        plan = replace(plan, skin=Skin(args.skin))
+    drawn = chart_of(plan, args.chart)
+    doer = engine.REFERENCE if args.reference else engine.kernel()
+    shown = as_wished(plan) if args.wish else plan
+    painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at)
+    over = [overlay for overlay in plan.overlays if overlay.chart == args.chart]
+    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, over, mirrored=args.mirror)
+    write_png(picture, args.png, args.px_per_mm)
     answer = {
-        "chart": wish.chart,
-        "motifs": [placed.id for placed in plan.motifs if placed.chart == wish.chart],
+        "chart": args.chart,
+        "motifs": [placed.id for placed in plan.motifs if placed.chart == args.chart],
         "strokes": painted.strokes if painted else 0,
         "width_px": picture.shape[1],
         "height_px": picture.shape[0],
-        "px_per_mm": wish.px_per_mm,
+        "px_per_mm": args.px_per_mm,
     }
-    if wish.json:
+    if args.json:
         write_json(answer)
     else:
-        how = "as wished" if wish.wish else "predicted"
-        print(f"Wrote {wish.png}: {drawn.name}, {answer['strokes']} strokes ({how}).")
+        how = "as wished" if args.wish else "predicted"
+        print(f"Wrote {args.png}: {drawn.name}, {answer['strokes']} strokes ({how}).")
     return 0
 
 

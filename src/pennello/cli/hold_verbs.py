@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import replace
+from pathlib import Path
 
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.edits import with_stroke
 from pennello.design.hand_curves import CURVES, curve, with_part_curves
@@ -22,14 +25,43 @@ class HoldError(PennelloError):
     """A way of holding that cannot be read."""
 
 
-def hold_verb(wish: Namespace) -> int:
+HOLDS = tuple(one.name.lower() for one in Hold if one is not Hold.TOUCH)
+
+
+def hold_arguments(parser: ArgumentParser) -> None:
+    """Say what `hold` takes."""
+    plan_argument(parser, stroke=True)
+    along = "one value, or AT:VALUE,AT:VALUE with AT from 0 (start) to 1 (end)"
+    parser.add_argument("--way", choices=HOLDS, help="which of the five holds")
+    parser.add_argument(
+        "--number", action="append", metavar="KEY=NUMBER", help="a number of the hold, as --json lists them: angle=80"
+    )
+    parser.add_argument("--pressure", metavar="KEYS", help=f"0.05 to 1; {along}")
+    parser.add_argument("--lean", metavar="KEYS", help=f"0 (upright) to 70 degrees; {along}")
+    parser.add_argument("--tilt", metavar="KEYS", help=f"-1 (on corner A) to 1 (on corner B); {along}")
+    parser.add_argument("--part", metavar="KEYS", help="the part of the edge on the skin: FROM-TO, or AT:FROM-TO,...")
+    parser.add_argument(
+        "--on-part", action="store_true", default=None, help="the path is that of the part that touches"
+    )
+    parser.add_argument("--whole-edge", dest="on_part", action="store_false", help="the path is that of the whole edge")
+    parser.add_argument("--lift", type=length_mm, metavar="MM", help="over how much of its end the brush lifts off")
+    parser.add_argument("--exit", choices=("edge", "corner A", "corner B"), help="what leaves the skin last")
+    parser.add_argument("--pats", choices=("way", "place", "no"), help="set down again and again, from one load")
+    parser.add_argument("--overlap", type=number, metavar="SHARE", help="of pats, 0 to 0.9")
+    parser.add_argument("--turn", type=number, metavar="DEG", help="of pats to and fro, 0 to 180")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("hold", "how the hand holds and leads a stroke", hold_arguments)
+def hold_verb(args: Namespace) -> int:
     """Change how a stroke is held, and write the plan; without a wish only say it."""
-    plan = read_plan(wish.plan)
-    stroke = plan.stroke(wish.stroke)
-    way = _held(stroke.stroke, wish)
-    if way != stroke.stroke or wish.out:
-        write_plan(with_stroke(plan, replace(stroke, stroke=way)), wish.out or wish.plan)
-    if wish.json:
+    plan = read_plan(args.plan)
+    stroke = plan.stroke(args.stroke)
+    way = _held(stroke.stroke, args)
+    if way != stroke.stroke or args.out:
+        write_plan(with_stroke(plan, replace(stroke, stroke=way)), args.out or args.plan)
+    if args.json:
         write_json({"stroke": stroke.id, **hold_answer(way)})
     else:
         print(f"{stroke.name}: {'; '.join(hold_words(way))}")
@@ -61,11 +93,11 @@ def hold_words(way: Stroke) -> list[str]:
     return found
 
 
-def _in_hold(way: Stroke, wish: Namespace) -> Stroke:
+def _in_hold(way: Stroke, args: Namespace) -> Stroke:
     """Return a stroke in one of the five holds, and with its numbers."""
-    if wish.way is not None:
-        way = with_hold(way, Hold[wish.way.upper()])
-    for text in wish.number or ():
+    if args.way is not None:
+        way = with_hold(way, Hold[args.way.upper()])
+    for text in args.number or ():
         key, _, value = text.partition("=")
         numbers = {one.key: one for one in numbers_of(way)}
         if key not in numbers:
@@ -78,38 +110,38 @@ def _in_hold(way: Stroke, wish: Namespace) -> Stroke:
     return way
 
 
-def _held(way: Stroke, wish: Namespace) -> Stroke:
-    way = _in_hold(way, wish)
+def _held(way: Stroke, args: Namespace) -> Stroke:
+    way = _in_hold(way, args)
     for name in HELD:
-        text = getattr(wish, name)
+        text = getattr(args, name)
         if text is not None:
             way = curve(name).on(way, _keys(text, name))
-    if wish.part is not None:
-        starts, ends = _part_keys(wish.part)
+    if args.part is not None:
+        starts, ends = _part_keys(args.part)
         way = with_part_curves(way, starts, ends, "from")
-    if wish.on_part is not None:
-        way = replace(way, on_part=wish.on_part)
-    if wish.lift is not None:
-        way = replace(way, lift_mm=wish.lift)
-    if wish.exit is not None:
-        way = replace(way, exit=Exit(wish.exit))
-    return _patted(way, wish)
+    if args.on_part is not None:
+        way = replace(way, on_part=args.on_part)
+    if args.lift is not None:
+        way = replace(way, lift_mm=args.lift)
+    if args.exit is not None:
+        way = replace(way, exit=Exit(args.exit))
+    return _patted(way, args)
 
 
-def _patted(way: Stroke, wish: Namespace) -> Stroke:
-    if wish.pats == "no":
+def _patted(way: Stroke, args: Namespace) -> Stroke:
+    if args.pats == "no":
         return replace(way, pats=None)
     pats = way.pats
-    if wish.pats is not None:
-        pats = replace(pats or Pats(), over=Over(wish.pats))
+    if args.pats is not None:
+        pats = replace(pats or Pats(), over=Over(args.pats))
     if pats is None:
-        if wish.overlap is not None or wish.turn is not None:
+        if args.overlap is not None or args.turn is not None:
             raise HoldError("--overlap and --turn are about pats: say --pats way or --pats place too.")
         return way
-    if wish.overlap is not None:
-        pats = replace(pats, overlap=wish.overlap)
-    if wish.turn is not None:
-        pats = replace(pats, turn_deg=wish.turn)
+    if args.overlap is not None:
+        pats = replace(pats, overlap=args.overlap)
+    if args.turn is not None:
+        pats = replace(pats, turn_deg=args.turn)
     return replace(way, pats=pats)
 
 

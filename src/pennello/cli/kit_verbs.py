@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import replace
@@ -11,10 +11,11 @@ from typing import Any
 
 import numpy as np
 
+from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
-from pennello.cli.parser import ADDED
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.kit_csv import (
+    COLUMNS,
     ImportPreview,
     item_of_cells,
     preview_csv,
@@ -39,29 +40,73 @@ class KitWishError(PennelloError):
 
 
 @contextmanager
-def _open(wish: Namespace) -> Iterator[KitSession]:
-    session = KitSession(wish.kit)
+def _open(args: Namespace) -> Iterator[KitSession]:
+    session = KitSession(args.kit)
     try:
         yield session
     finally:
         session.close()
 
 
-def kit(wish: Namespace) -> int:
+ADDED = tuple(name for name in COLUMNS if name not in ("kind", "name"))
+"""Columns of the kit's table that `kit add` takes as options."""
+
+
+def _kit_argument(parser: ArgumentParser) -> None:
+    parser.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
+
+
+def kit_arguments(parser: ArgumentParser) -> None:
+    """Say what `kit` takes."""
+    actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
+    kinds = ("paint", "cake", "brush")
+    listed = actions.add_parser("list", help="what is in it")
+    listed.add_argument("--kind", choices=kinds)
+    listed.add_argument("--search", default="", metavar="WORDS", help="words, eye:yes, or 'white + red' for neighbours")
+    listed.add_argument("--neighbours", nargs=2, metavar="COLOUR", help="cakes with these two side by side")
+    listed.add_argument("--retired", action="store_true", help="those out of use too")
+    _kit_argument(listed)
+    json_argument(listed)
+    out = actions.add_parser("export", help="write it as CSV, or its paints as GPL palette, by the file's ending")
+    out.add_argument("file", type=Path)
+    out.add_argument("--kind", choices=kinds)
+    _kit_argument(out)
+    taken = actions.add_parser("import", help="take in a CSV table or a GPL palette")
+    taken.add_argument("file", type=Path)
+    taken.add_argument("--preview", action="store_true", help="only say what would change")
+    taken.add_argument("--skip-bad", action="store_true", help="leave out the lines that cannot be taken")
+    _kit_argument(taken)
+    json_argument(taken)
+    add = actions.add_parser("add", help="add one thing, or change it")
+    add.add_argument("kind", choices=kinds)
+    add.add_argument("name")
+    for column in ADDED:
+        add.add_argument(f"--{column.replace('_', '-')}", metavar="VALUE")
+    add.add_argument("--reflectance", type=Path, metavar="CSV", help="a paint as measured")
+    add.add_argument("--swatch", type=Path, metavar="PICTURE", help="a paint as photographed or scanned")
+    add.add_argument("--area", metavar="X,Y,W,H", help="the paint in the picture, px")
+    add.add_argument("--white", metavar="X,Y,W,H", help="the white reference in the picture, px")
+    add.add_argument("--read", metavar="PATCH", help="a paint as the simulated reader sees a patch of its card")
+    _kit_argument(add)
+    json_argument(add)
+
+
+@verb("kit", "the kit: paints, cakes, brushes of your own", kit_arguments)
+def kit_verb(args: Namespace) -> int:
     """Do something with the kit."""
-    act = {"list": _list, "export": _export, "import": _import, "add": _add}[wish.action]
-    with _open(wish) as session:
-        return act(wish, session)
+    act = {"list": _list, "export": _export, "import": _import, "add": _add}[args.action]
+    with _open(args) as session:
+        return act(args, session)
 
 
-def _list(wish: Namespace, session: KitSession) -> int:
-    kinds = [ItemKind(wish.kind)] if wish.kind else list(ItemKind)
-    if wish.neighbours:
-        pair = neighbours(session.kit, *wish.neighbours)
-        items = [item for item in session.kit.of(ItemKind.CAKE, retired=wish.retired) if item.id in pair]
+def _list(args: Namespace, session: KitSession) -> int:
+    kinds = [ItemKind(args.kind)] if args.kind else list(ItemKind)
+    if args.neighbours:
+        pair = neighbours(session.kit, *args.neighbours)
+        items = [item for item in session.kit.of(ItemKind.CAKE, retired=args.retired) if item.id in pair]
     else:
-        items = [item for kind in kinds for item in found(session.kit, kind, wish.search, with_retired=wish.retired)]
-    if wish.json:
+        items = [item for kind in kinds for item in found(session.kit, kind, args.search, with_retired=args.retired)]
+    if args.json:
         write_json({"kit": str(session.path), "items": [_answer(item) for item in items]})
         return 0
     for item in items:
@@ -84,33 +129,33 @@ def _answer(item: KitItem) -> dict[str, Any]:
     return plain
 
 
-def _export(wish: Namespace, session: KitSession) -> int:
-    kinds = [ItemKind(wish.kind)] if wish.kind else list(ItemKind)
+def _export(args: Namespace, session: KitSession) -> int:
+    kinds = [ItemKind(args.kind)] if args.kind else list(ItemKind)
     items = [item for kind in kinds for item in session.kit.of(kind, retired=True)]
-    match wish.file.suffix.lower():
+    match args.file.suffix.lower():
         case ".csv":
-            write_csv(items, wish.file)
+            write_csv(items, args.file)
         case ".gpl":
-            write_palette([item.thing for item in items if isinstance(item.thing, Paint)], wish.file)
+            write_palette([item.thing for item in items if isinstance(item.thing, Paint)], args.file)
         case _:
-            raise FileProblemError(wish.file, "the kit is written as .csv or .gpl; choose one of these endings.")
-    print(f"Wrote {wish.file}.")
+            raise FileProblemError(args.file, "the kit is written as .csv or .gpl; choose one of these endings.")
+    print(f"Wrote {args.file}.")
     return 0
 
 
-def _import(wish: Namespace, session: KitSession) -> int:
-    preview = _preview(wish.file, session)
-    if preview.refused and not (wish.preview or wish.skip_bad):
+def _import(args: Namespace, session: KitSession) -> int:
+    preview = _preview(args.file, session)
+    if preview.refused and not (args.preview or args.skip_bad):
         first = preview.refused[0].problem
         more = f" and {len(preview.refused) - 1} more lines" if len(preview.refused) > 1 else ""
         words = f"{first[:-1]}{more}; correct them or leave them out with --skip-bad. Nothing was changed."
-        raise FileProblemError(wish.file, words)
-    if not wish.preview:
-        session.put(f"Take in {wish.file.name}", preview.items)
-    if wish.json:
-        write_json(_preview_answer(preview, done=not wish.preview))
+        raise FileProblemError(args.file, words)
+    if not args.preview:
+        session.put(f"Take in {args.file.name}", preview.items)
+    if args.json:
+        write_json(_preview_answer(preview, done=not args.preview))
         return 0
-    print(("Would change: " if wish.preview else "Done: ") + preview.words + ".")
+    print(("Would change: " if args.preview else "Done: ") + preview.words + ".")
     for change in preview.changed[:MOST_REFUSED_SHOWN]:
         print(f"  {change.item.id}: {', '.join(change.what)}")
     for refused in preview.refused[:MOST_REFUSED_SHOWN]:
@@ -134,44 +179,44 @@ def _preview_answer(preview: ImportPreview, *, done: bool) -> dict[str, Any]:
     }
 
 
-def _add(wish: Namespace, session: KitSession) -> int:
-    cells = {name: getattr(wish, name) or "" for name in ADDED} | {"kind": wish.kind, "name": wish.name}
-    measured = _measured(wish, cells)
+def _add(args: Namespace, session: KitSession) -> int:
+    cells = {name: getattr(args, name) or "" for name in ADDED} | {"kind": args.kind, "name": args.name}
+    measured = _measured(args, cells)
     item = item_of_cells(cells, session.kit)
     if measured is not None and isinstance(item.thing, Paint):
         item = replace(item, thing=replace(item.thing, reflectance=measured))
     known = session.kit.get(item.kind, item.id)
     session.put(f"Add {item.name}", [item])
-    if wish.json:
+    if args.json:
         write_json({"done": "changed" if known else "added", "item": _answer(item)})
     else:
         print(f"{'Changed' if known else 'Added'} {item.kind.value} {item.id}.")
     return 0
 
 
-def _measured(wish: Namespace, cells: dict[str, str]) -> tuple[float, ...] | None:
+def _measured(args: Namespace, cells: dict[str, str]) -> tuple[float, ...] | None:
     """Put the colour of a measurement into the cells and return the measurement itself, if it is a spectrum."""
-    ways = [name for name in ("reflectance", "swatch", "read") if getattr(wish, name)]
+    ways = [name for name in ("reflectance", "swatch", "read") if getattr(args, name)]
     if not ways:
         return None
-    if wish.kind != "paint" or len(ways) > 1:
+    if args.kind != "paint" or len(ways) > 1:
         raise KitWishError("Measure a paint in one way: --reflectance, --swatch or --read.")
-    if wish.swatch:
+    if args.swatch:
         from pennello.files.swatch import read_picture, read_swatch  # noqa: PLC0415 - Pillow only for pictures
 
-        picture = read_picture(wish.swatch)
-        area = _area(wish.area or f"0,0,{picture.shape[1]},{picture.shape[0]}")
-        cells["srgb"] = read_swatch(picture, area, _area(wish.white) if wish.white else None).srgb
+        picture = read_picture(args.swatch)
+        area = _area(args.area or f"0,0,{picture.shape[1]},{picture.shape[0]}")
+        cells["srgb"] = read_swatch(picture, area, _area(args.white) if args.white else None).srgb
         return None
-    if wish.read:
+    if args.read:
         from pennello.session.reader import SimulatedReader  # noqa: PLC0415
 
-        reader = SimulatedReader(patch=wish.read)
+        reader = SimulatedReader(patch=args.read)
         reader.calibrate()
         reading = reader.read()
         cells["srgb"] = srgb_of(reading)
         return tuple(reading.tolist())
-    values = read_reflectance(wish.reflectance)
+    values = read_reflectance(args.reflectance)
     cells["srgb"] = srgb_of(np.array(values))
     return values
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 from pennello.chart.chart import Point
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.skin import ita_class
 from pennello.design.layers import (
@@ -33,14 +36,35 @@ from pennello.files.svg import read_svg
 from pennello.units import parse_number
 
 
-def layer_verb(wish: Namespace) -> int:
+def layer_arguments(parser: ArgumentParser) -> None:
+    """Say what `layer` takes."""
+    plan_argument(parser)
+    parser.add_argument("name", nargs="?", help="what to add, change or take away; without it they are listed")
+    parser.add_argument("--add", choices=("lines", "glitter", "stencil", "place"), help="add one of that name")
+    parser.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil, or lines, to add")
+    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
+    parser.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
+    parser.add_argument("--x-mm", type=length_mm, metavar="MM", help="or where, from the chart's origin to the right")
+    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
+    parser.add_argument("--width-mm", type=length_mm, metavar="MM", help="its width")
+    parser.add_argument("--points", action="append", metavar="'X,Y X,Y ...'", help="a line, mm; one point is a dot")
+    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help="width of lines, 0.2 to 30")
+    parser.add_argument("--amount", type=number, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
+    parser.add_argument("--colour", metavar="HEX")
+    parser.add_argument("--remove", action="store_true", help="take it away")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("layer", "lines, glitter, stencils, places kept free: list, add, change", layer_arguments)
+def layer_verb(args: Namespace) -> int:
     """List what lies over the paint, or add, change or take away one of it."""
-    plan = read_plan(wish.plan)
-    if wish.name is not None:
-        plan = _changed(plan, wish)
-        write_plan(plan, wish.out or wish.plan)
+    plan = read_plan(args.plan)
+    if args.name is not None:
+        plan = _changed(plan, args)
+        write_plan(plan, args.out or args.plan)
     listed = [_told(layer) for layer in every_layer(plan)]
-    if wish.json:
+    if args.json:
         write_json({"layers": listed})
     else:
         for one in listed:
@@ -48,40 +72,40 @@ def layer_verb(wish: Namespace) -> int:
     return 0
 
 
-def _changed(plan: Plan, wish: Namespace) -> Plan:
-    if wish.remove:
-        return without_layer(plan, layer_named(plan, wish.name))
-    old = None if wish.add else layer_named(plan, wish.name)
-    layer = old if old is not None else _new(plan, wish)
-    at = _point(plan, wish, old)
+def _changed(plan: Plan, args: Namespace) -> Plan:
+    if args.remove:
+        return without_layer(plan, layer_named(plan, args.name))
+    old = None if args.add else layer_named(plan, args.name)
+    layer = old if old is not None else _new(plan, args)
+    at = _point(plan, args, old)
     if at is not None:
         layer = moved_layer(layer, *at)
-    if wish.width_mm is not None:
-        layer = sized_layer(layer, wish.width_mm / 2)
+    if args.width_mm is not None:
+        layer = sized_layer(layer, args.width_mm / 2)
     if not isinstance(layer, Reserved):
-        if wish.amount is not None:
-            layer = with_amount(layer, wish.amount)
-        if wish.colour is not None:
-            layer = replace(layer, srgb=wish.colour)
-        if wish.line_mm is not None and isinstance(layer, Lines):
-            layer = replace(layer, line_mm=wish.line_mm)
+        if args.amount is not None:
+            layer = with_amount(layer, args.amount)
+        if args.colour is not None:
+            layer = replace(layer, srgb=args.colour)
+        if args.line_mm is not None and isinstance(layer, Lines):
+            layer = replace(layer, line_mm=args.line_mm)
     return with_layer(plan, layer, old)
 
 
-def _new(plan: Plan, wish: Namespace) -> Layer:
-    if wish.name in [one.name for one in every_layer(plan)]:
-        raise OutOfRangeError("the name of a new layer", wish.name, "a name that no other one has")
-    if wish.add == Reserved.word:
-        return Reserved(wish.name, 0.0, 0.0, chart=wish.chart)
-    if wish.add == Glitter.word:
-        return Glitter(wish.name, 0.0, 0.0, chart=wish.chart, seed=len(plan.overlays) + 1)
-    if wish.add == Lines.word:
-        lines = read_svg(wish.svg, dots=True) if wish.svg else ()
-        lines += tuple(hand_drawn(_points(text)) for text in wish.points or ())
-        return lines_of(wish.name, lines, wish.chart)
-    if wish.svg is None:
+def _new(plan: Plan, args: Namespace) -> Layer:
+    if args.name in [one.name for one in every_layer(plan)]:
+        raise OutOfRangeError("the name of a new layer", args.name, "a name that no other one has")
+    if args.add == Reserved.word:
+        return Reserved(args.name, 0.0, 0.0, chart=args.chart)
+    if args.add == Glitter.word:
+        return Glitter(args.name, 0.0, 0.0, chart=args.chart, seed=len(plan.overlays) + 1)
+    if args.add == Lines.word:
+        lines = read_svg(args.svg, dots=True) if args.svg else ()
+        lines += tuple(hand_drawn(_points(text)) for text in args.points or ())
+        return lines_of(args.name, lines, args.chart)
+    if args.svg is None:
         raise OutOfRangeError("--add stencil", "no outlines", "--svg FILE with closed outlines")
-    return stencil_of(wish.name, tuple(read_svg(wish.svg)), (0.0, 0.0), wish.chart)
+    return stencil_of(args.name, tuple(read_svg(args.svg)), (0.0, 0.0), args.chart)
 
 
 def _points(text: str) -> list[Point]:
@@ -95,14 +119,14 @@ def _points(text: str) -> list[Point]:
     return points
 
 
-def _point(plan: Plan, wish: Namespace, old: Layer | None) -> Point | None:
-    chart = chart_of(plan, old.chart if old is not None else wish.chart)
-    if wish.at is not None:
-        return chart.landmark(wish.at)
-    if wish.x_mm is None and wish.y_mm is None:
+def _point(plan: Plan, args: Namespace, old: Layer | None) -> Point | None:
+    chart = chart_of(plan, old.chart if old is not None else args.chart)
+    if args.at is not None:
+        return chart.landmark(args.at)
+    if args.x_mm is None and args.y_mm is None:
         return None
     start = (old.x_mm, old.y_mm) if old is not None else (0.0, 0.0)
-    return (start[0] if wish.x_mm is None else wish.x_mm, start[1] if wish.y_mm is None else wish.y_mm)
+    return (start[0] if args.x_mm is None else args.x_mm, start[1] if args.y_mm is None else args.y_mm)
 
 
 def _told(layer: Layer) -> dict[str, Any]:
@@ -114,11 +138,21 @@ def _told(layer: Layer) -> dict[str, Any]:
     return {"kind": layer.word, **told, **look, **lines}
 
 
-def contrast_verb(wish: Namespace) -> int:
+def contrast_arguments(parser: ArgumentParser) -> None:
+    """Say what `contrast` takes."""
+    plan_argument(parser)
+    parser.add_argument(
+        "--skin", type=number, action="append", metavar="ITA", help="a skin (default: five, light to dark)"
+    )
+    json_argument(parser)
+
+
+@verb("contrast", "how a plan's loads stand out from light and dark skin", contrast_arguments)
+def contrast_verb(args: Namespace) -> int:
     """Say how each load stands out from skins."""
-    plan = read_plan(wish.plan)
-    found = readings(plan, tuple(wish.skin) if wish.skin else SKINS_ITA)
-    if wish.json:
+    plan = read_plan(args.plan)
+    found = readings(plan, tuple(args.skin) if args.skin else SKINS_ITA)
+    if args.json:
         write_json(
             {
                 "formula": "WCAG 2.1 contrast ratio, an even coat (predicted)",

@@ -10,12 +10,14 @@ import io
 import json
 import os
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from importlib import import_module
 from pathlib import Path
 from typing import Any
 
-from pennello.cli.parser import make_parser
+from pennello import __version__
+from pennello.cli.asking import Parser, verb_named
+from pennello.cli.verbs_at import VERBS_AT
 from pennello.errors import PennelloError
 
 OpenWindow = Callable[[str | None, bool], int]
@@ -26,7 +28,7 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
-    parsed = make_parser().parse_args(arguments)
+    parsed = make_parser(arguments[:1]).parse_args(arguments)
     try:
         return _carry_out(parsed, open_window)
     except PennelloError as error:
@@ -45,6 +47,25 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
     return 2
 
 
+def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
+    """Return the parser of the verb that is asked for; of all where none is, or one that is not known."""
+    parser = Parser(
+        prog="pennello", description="Predicts what a loaded brush lays. Without a verb it opens the window."
+    )
+    parser.add_argument("--version", action="version", version=f"pennello {__version__}")
+    verbs = parser.add_subparsers(dest="verb", metavar="VERB")
+    window = verbs.add_parser("window", help="open the window")
+    window.add_argument("plan", nargs="?", help="a .pennello file")
+    window.add_argument("--demo", action="store_true", help="with the Saltmarsh Lantern Walk")
+    known = {"window", *VERBS_AT}
+    for name in asked if asked and asked[0] in known else VERBS_AT:
+        if name in VERBS_AT:
+            import_module(f"pennello.cli.{VERBS_AT[name]}")
+            verb = verb_named(name)
+            verb.arguments(verbs.add_parser(name, help=verb.words))
+    return parser
+
+
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
@@ -52,40 +73,9 @@ def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
         from pennello.cli.names import chart_key  # noqa: PLC0415 - most verbs know no charts
 
         parsed.chart = chart_key(parsed.chart)
-    module, name = _MODULES.get(parsed.verb, ("verbs", parsed.verb))
-    verb: Callable[[argparse.Namespace], int] = getattr(import_module(f"pennello.cli.{module}"), name)
-    code = verb(parsed)
+    code = verb_named(parsed.verb).run(parsed)
     sys.stdout.flush()
     return code
-
-
-_MODULES = {
-    "kit": ("kit_verbs", "kit"),
-    "ladder": ("cake_verbs", "ladder"),
-    "cake": ("cake_verbs", "cake"),
-    "wear": ("cake_verbs", "wear"),
-    "render": ("skin_verbs", "render"),
-    "strokes": ("skin_verbs", "strokes"),
-    "svg": ("skin_verbs", "svg"),
-    "find-load": ("solve_verbs", "find_load_verb"),
-    "design-cake": ("solve_verbs", "design_cake_verb"),
-    "forgive": ("solve_verbs", "forgive_verb"),
-    "loads": ("solve_verbs", "loads"),
-    "colourways": ("solve_verbs", "colourways_verb"),
-    "wish": ("solve_verbs", "wish_verb"),
-    "hold": ("hold_verbs", "hold_verb"),
-    "play": ("play_verb", "play_verb"),
-    "motif": ("chart_verbs", "motif_verb"),
-    "chart": ("chart_verbs", "chart_verb"),
-    "layer": ("layer_verbs", "layer_verb"),
-    "contrast": ("layer_verbs", "contrast_verb"),
-    "order": ("order_verbs", "order_verb"),
-    "sheet": ("order_verbs", "sheet_verb"),
-    "sequence": ("order_verbs", "sequence_verb"),
-    "cautions": ("order_verbs", "cautions_verb"),
-    "runs": ("order_verbs", "runs_verb"),
-}
-"""Where a verb lives, imported only when it is asked for; all others are in `verbs`."""
 
 
 def _drop_output() -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import sys
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
@@ -12,7 +12,9 @@ from typing import Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, Caution, cautions
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
 from pennello.design.plan import Plan
@@ -39,39 +41,76 @@ class CannotMoveError(PennelloError):
     """A step cannot be moved to a place."""
 
 
-def order_verb(wish: Namespace) -> int:
+def _timed(parser: ArgumentParser) -> None:
+    parser.add_argument("--chart", default="", metavar="NAME", help="one chart only (default: all of the plan)")
+    parser.add_argument("--seconds", type=number, default=1.0, metavar="T", help="how long to look for a better order")
+    parser.add_argument("--target", type=number, metavar="S", help="leave out what does not fit into so many seconds")
+    parser.add_argument("--notebook", type=Path, metavar="FILE", help="times of your own runs (default: your notebook)")
+
+
+def _person(parser: ArgumentParser) -> None:
+    parser.add_argument("--age", choices=("under-3", "child", "teen", "adult"), help="how old the person is")
+    for name in ("allergy", "asthma", "ill", "consent", "parent"):
+        parser.add_argument(f"--{name}", choices=("yes", "no"))
+    parser.add_argument("--skin-is", choices=("sound", "sensitive", "broken"))
+    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="look for dates in this kit; bare: your own")
+
+
+def order_arguments(parser: ArgumentParser) -> None:
+    """Say what `order` takes."""
+    plan_argument(parser)
+    _timed(parser)
+    parser.add_argument("--reasons", action="store_true", help="say why each step stands where it does")
+    parser.add_argument("--own", action="store_true", help="the plan's own order, as it is")
+    parser.add_argument("--move", nargs=2, metavar=("STEP", "PLACE"), help="move a step, if it may, and write the plan")
+    parser.add_argument("--priority", action="append", metavar="PART=must|nice|skip", help="what may be left out")
+    parser.add_argument("--worth", action="append", metavar="PART=NUMBER", help="how much a part adds, 0.1 to 10")
+    parser.add_argument("--rule", action="append", metavar="EARLIER:after|dry|wet|any:LATER", help="a rule of your own")
+    parser.add_argument("--sides", choices=("together", "regions", "free"), help="both sides together, or by region")
+    parser.add_argument("--whites", choices=("free", "before", "after"), help="white lights before black, or after")
+    parser.add_argument("--glitter", choices=("tacky", "last"), help="glitter on tacky paint, or as the last touch")
+    parser.add_argument("--automatic", action="store_true", help="forget an order of your own")
+    parser.add_argument("--csv", type=Path, metavar="FILE", help="write the steps as CSV")
+    parser.add_argument("--ics", type=Path, metavar="FILE", help="write the steps as iCalendar")
+    parser.add_argument("--start", metavar="YYYY-MM-DDTHH:MM", help="with --ics: when it begins (default: now)")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write a changed plan here instead of over it")
+    json_argument(parser)
+
+
+@verb("order", "the steps of a design in a good order, with times", order_arguments)
+def order_verb(args: Namespace) -> int:
     """Say in which order to paint; change how it is wished, or move a step."""
-    plan = read_plan(wish.plan)
-    ordering = _wished(plan, wish)
+    plan = read_plan(args.plan)
+    ordering = _wished(plan, args)
     changed = ordering != plan.ordering
     plan = replace(plan, ordering=ordering)
-    arranged = arranged_of(plan, wish)
-    if wish.move:
-        plan, arranged = _moved(plan, arranged, wish.move)
+    arranged = arranged_of(plan, args)
+    if args.move:
+        plan, arranged = _moved(plan, arranged, args.move)
         changed = True
     if changed:
-        write_plan(plan, wish.out or wish.plan)
-    _write_steps(arranged, wish)
-    if wish.json:
-        write_json(order_answer(arranged, told_why=wish.reasons))
+        write_plan(plan, args.out or args.plan)
+    _write_steps(arranged, args)
+    if args.json:
+        write_json(order_answer(arranged, told_why=args.reasons))
     else:
-        _say(arranged, told_why=wish.reasons)
+        _say(arranged, told_why=args.reasons)
     return 0
 
 
-def arranged_of(plan: Plan, wish: Namespace) -> Arranged:
+def arranged_of(plan: Plan, args: Namespace) -> Arranged:
     """Return the order that the options ask for: restarts first, CP-SAT for what is left of the time."""
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
     from pennello.session.notebook import pace_of  # noqa: PLC0415
 
-    if not 0 <= wish.seconds <= _LONGEST_S:
-        raise OutOfRangeError("--seconds", wish.seconds, "0 to 3600")
-    design = design_of(plan, wish.chart, pace_of(wish.notebook), engine=engine.kernel())
-    if getattr(wish, "own", False):
+    if not 0 <= args.seconds <= _LONGEST_S:
+        raise OutOfRangeError("--seconds", args.seconds, "0 to 3600")
+    design = design_of(plan, args.chart, pace_of(args.notebook), engine=engine.kernel())
+    if getattr(args, "own", False):
         ordering = plan.ordering
         return in_order(design, ordering.sequence or [job.id for job in design.work.jobs])
-    restarts = min(wish.seconds, _RESTARTS_S)
-    return arrange(design, restarts, max(0.0, wish.seconds - restarts), wish.target)
+    restarts = min(args.seconds, _RESTARTS_S)
+    return arrange(design, restarts, max(0.0, args.seconds - restarts), args.target)
 
 
 def order_answer(arranged: Arranged, *, told_why: bool = False) -> Answer:
@@ -148,31 +187,31 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
             print(f"  {one.words}.")
 
 
-def _wished(plan: Plan, wish: Namespace) -> Ordering:
+def _wished(plan: Plan, args: Namespace) -> Ordering:
     """Return the plan's ordering with what the options change."""
     ordering = plan.ordering
     parts = {placed.id for placed in plan.motifs} | {one.name for one in plan.overlays}
     parts |= {stroke.id for stroke in plan.strokes} if not plan.motifs else set()
-    for word in wish.priority or []:
+    for word in args.priority or []:
         name, level = _pair(word, "--priority", parts)
         if level not in [one.value for one in Priority]:
             raise OutOfRangeError("--priority", word, "PART=must, PART=nice or PART=skip")
         ordering = ordering.with_priority(name, Priority(level))
-    for word in wish.worth or []:
+    for word in args.worth or []:
         name, number = _pair(word, "--worth", parts)
         try:
             ordering = ordering.with_worth(name, parse_number(number))
         except ValueError:
             raise OutOfRangeError("--worth", word, "PART=NUMBER") from None
-    for word in wish.rule or []:
+    for word in args.rule or []:
         ordering = ordering.with_rule(_rule(word, parts))
-    if wish.sides:
-        ordering = replace(ordering, sides=SIDES[wish.sides])
-    if wish.whites:
-        ordering = replace(ordering, whites=WHITES[wish.whites])
-    if wish.glitter:
-        ordering = replace(ordering, glitter=GLITTERS[wish.glitter])
-    if wish.automatic:
+    if args.sides:
+        ordering = replace(ordering, sides=SIDES[args.sides])
+    if args.whites:
+        ordering = replace(ordering, whites=WHITES[args.whites])
+    if args.glitter:
+        ordering = replace(ordering, glitter=GLITTERS[args.glitter])
+    if args.automatic:
         ordering = replace(ordering, sequence=())
     return ordering
 
@@ -211,59 +250,87 @@ def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arran
     )
 
 
-def _write_steps(arranged: Arranged, wish: Namespace) -> None:
+def _write_steps(arranged: Arranged, args: Namespace) -> None:
     from pennello.files.steps_out import write_steps  # noqa: PLC0415 - only where asked for
 
     try:
-        begins = datetime.fromisoformat(wish.start) if wish.start else datetime.now().replace(microsecond=0)
+        begins = datetime.fromisoformat(args.start) if args.start else datetime.now().replace(microsecond=0)
     except ValueError:
-        raise OutOfRangeError("--start", wish.start, "a day and time as in 2026-11-28T18:30") from None
-    for path in (wish.csv, wish.ics):
+        raise OutOfRangeError("--start", args.start, "a day and time as in 2026-11-28T18:30") from None
+    for path in (args.csv, args.ics):
         if path is not None:
             write_steps(arranged, path, begins)
 
 
-def sheet_verb(wish: Namespace) -> int:
+def sheet_arguments(parser: ArgumentParser) -> None:
+    """Say what `sheet` takes."""
+    plan_argument(parser)
+    parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+    _timed(parser)
+    _person(parser)
+
+
+@verb("sheet", "the sheet for the chair as a PDF at true scale", sheet_arguments)
+def sheet_verb(args: Namespace) -> int:
     """Write the sheet for the chair."""
     from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
 
-    plan = read_plan(wish.plan)
-    arranged = arranged_of(plan, wish)
-    told = cautions(plan, person_of(wish), wish.chart, expired_of(wish.kit))
-    pages = write_sheet(arranged, told, wish.pdf)
-    print(f"Wrote {wish.pdf}: {counted(pages, 'page')} at true scale.")
+    plan = read_plan(args.plan)
+    arranged = arranged_of(plan, args)
+    told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
+    pages = write_sheet(arranged, told, args.pdf)
+    print(f"Wrote {args.pdf}: {counted(pages, 'page')} at true scale.")
     return 0
 
 
-def sequence_verb(wish: Namespace) -> int:
+def sequence_arguments(parser: ArgumentParser) -> None:
+    """Say what `sequence` takes."""
+    plan_argument(parser)
+    parser.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder; it is made if need be")
+    parser.add_argument("--px-per-mm", type=number, default=3.0, metavar="N", help="resolution, default 3")
+    _timed(parser)
+    json_argument(parser)
+
+
+@verb("sequence", "the design after each step, as pictures", sequence_arguments)
+def sequence_verb(args: Namespace) -> int:
     """Write the design after each step as pictures."""
     from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only where asked for
     from pennello.lay import engine  # noqa: PLC0415
     from pennello.session.order_pictures import file_stem, sequence  # noqa: PLC0415
 
-    if not 0.5 <= wish.px_per_mm <= 16:
-        raise OutOfRangeError("--px-per-mm", wish.px_per_mm, "0.5 to 16")
-    plan = read_plan(wish.plan)
-    arranged = arranged_of(plan, wish)
-    wish.out.mkdir(parents=True, exist_ok=True)
+    if not 0.5 <= args.px_per_mm <= 16:
+        raise OutOfRangeError("--px-per-mm", args.px_per_mm, "0.5 to 16")
+    plan = read_plan(args.plan)
+    arranged = arranged_of(plan, args)
+    args.out.mkdir(parents=True, exist_ok=True)
     written = []
     for chart in dict.fromkeys(job.chart for job in arranged.jobs):
-        for moment in sequence(arranged, chart, wish.px_per_mm, engine.kernel()):
-            path = wish.out / f"{chart}-{moment.number:03d}-{file_stem(moment.job)}.png"
-            write_png(moment.picture, path, wish.px_per_mm)
+        for moment in sequence(arranged, chart, args.px_per_mm, engine.kernel()):
+            path = args.out / f"{chart}-{moment.number:03d}-{file_stem(moment.job)}.png"
+            write_png(moment.picture, path, args.px_per_mm)
             written.append({"file": str(path), "step": moment.job, "at_s": moment.at_s})
-    if wish.json:
+    if args.json:
         write_json({"pictures": written})
     else:
-        print(f"Wrote {counted(len(written), 'picture')} into {wish.out}.")
+        print(f"Wrote {counted(len(written), 'picture')} into {args.out}.")
     return 0
 
 
-def cautions_verb(wish: Namespace) -> int:
+def cautions_arguments(parser: ArgumentParser) -> None:
+    """Say what `cautions` takes."""
+    plan_argument(parser)
+    parser.add_argument("--chart", default="", metavar="NAME", help="one chart only")
+    _person(parser)
+    json_argument(parser)
+
+
+@verb("cautions", "the usual cautions for a plan and a person; never a certificate", cautions_arguments)
+def cautions_verb(args: Namespace) -> int:
     """Say the usual cautions; exit with 1 if one of them says stop."""
-    plan = read_plan(wish.plan)
-    told = cautions(plan, person_of(wish), wish.chart, expired_of(wish.kit))
-    if wish.json:
+    plan = read_plan(args.plan)
+    told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
+    if args.json:
         write_json({"cautions": [_caution(one) for one in told], "decide": DECIDE})
     else:
         for one in told:
@@ -282,13 +349,13 @@ def _caution(one: Caution) -> Answer:
     }
 
 
-def person_of(wish: Namespace) -> Person:
+def person_of(args: Namespace) -> Person:
     """Return the person that the options tell of."""
     said = {
-        name: Said(getattr(wish, name) or "not asked") for name in ("allergy", "asthma", "ill", "consent", "parent")
+        name: Said(getattr(args, name) or "not asked") for name in ("allergy", "asthma", "ill", "consent", "parent")
     }
-    age = AGES.get(wish.age, AgeBand.UNKNOWN)
-    return Person(age=age, skin=SKINS.get(wish.skin_is, SkinSays.UNKNOWN), **said)
+    age = AGES.get(args.age, AgeBand.UNKNOWN)
+    return Person(age=age, skin=SKINS.get(args.skin_is, SkinSays.UNKNOWN), **said)
 
 
 def expired_of(kit: str | None) -> tuple[str, ...]:
@@ -298,7 +365,18 @@ def expired_of(kit: str | None) -> tuple[str, ...]:
     return () if kit is None else expired_names(Path(kit) if kit else None)
 
 
-def runs_verb(wish: Namespace) -> int:
+def runs_arguments(parser: ArgumentParser) -> None:
+    """Say what `runs` takes."""
+    parser.add_argument("--notebook", type=Path, metavar="FILE", help="the notebook's file (default: your own)")
+    parser.add_argument("--forget", action="store_true", help="erase what people said; times stay")
+    parser.add_argument(
+        "--keep-answers", type=whole, metavar="DAYS", help="how many days after a run they are kept (default 0)"
+    )
+    json_argument(parser)
+
+
+@verb("runs", "recorded runs, and your own pace from them", runs_arguments)
+def runs_verb(args: Namespace) -> int:
     """List recorded runs, and the pace that they give."""
     from pennello.disk import exists  # noqa: PLC0415 - only where asked for
     from pennello.session.notebook import (  # noqa: PLC0415
@@ -311,25 +389,25 @@ def runs_verb(wish: Namespace) -> int:
     from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
     from pennello.store.notebook import Notebook, RunNote  # noqa: PLC0415
 
-    path = wish.notebook or notebook_path()
-    if wish.keep_answers is not None:
-        if not 0 <= wish.keep_answers <= MOST_ANSWERS_DAYS:
-            raise OutOfRangeError("--keep-answers", wish.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
-        store_settings(replace(load_settings(), answers_days=wish.keep_answers))
-        print(f"What people say is kept for {counted(wish.keep_answers, 'day')} after the day itself.", file=sys.stderr)
+    path = args.notebook or notebook_path()
+    if args.keep_answers is not None:
+        if not 0 <= args.keep_answers <= MOST_ANSWERS_DAYS:
+            raise OutOfRangeError("--keep-answers", args.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
+        store_settings(replace(load_settings(), answers_days=args.keep_answers))
+        print(f"What people say is kept for {counted(args.keep_answers, 'day')} after the day itself.", file=sys.stderr)
     erased = 0
-    if wish.notebook is None:
+    if args.notebook is None:
         tighten_private_files()
-    if wish.forget:
+    if args.forget:
         erased = forget_answers(path=path)
-    elif wish.notebook is None:  # a notebook that is named is only read
+    elif args.notebook is None:  # a notebook that is named is only read
         let_go_of_answers()
     runs: tuple[RunNote, ...] = ()
     if exists(path):
         with Notebook(path) as book:
             runs = book.runs()
     pace = pace_of(path)
-    if wish.json:
+    if args.json:
         write_json(
             {
                 "erased": erased,
@@ -357,6 +435,6 @@ def runs_verb(wish: Namespace) -> int:
         print(f"{kind.value}: {factor:.2f} times the default, the median of {count} steps")
     if not runs:
         print("No run is recorded yet; times are defaults.")
-    if wish.forget:
+    if args.forget:
         print(f"What people said is erased, of {counted(erased, 'run')}; times stay.")
     return 0

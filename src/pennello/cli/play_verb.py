@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
+from pathlib import Path
 
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key
+from pennello.cli.numbers import number
 from pennello.cli.plan_file import read_plan
 from pennello.design.on_chart import painted_plan
 from pennello.disk import write_bytes
@@ -19,26 +22,39 @@ class NothingToPlayError(PennelloError):
     """It cannot be told what to play, or how to write it."""
 
 
-def play_verb(wish: Namespace) -> int:
+def play_arguments(parser: ArgumentParser) -> None:
+    """Say what `play` takes."""
+    plan_argument(parser)
+    parser.add_argument("stroke", nargs="?", help="one stroke; without it all")
+    parser.add_argument("--chart", metavar="NAME", help="all that lies on this chart, in the order of painting")
+    parser.add_argument("--motif", metavar="KEY", help="a motif, laid with the plan's loads")
+    parser.add_argument("--out", type=Path, required=True, metavar="FILE", help="ends with .png (APNG) or .gif")
+    parser.add_argument("--speed", type=number, default=1.0, metavar="N", help="times the hand's speed, default 1")
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    json_argument(parser)
+
+
+@verb("play", "strokes as a moving picture: the brush moves over them", play_arguments)
+def play_verb(args: Namespace) -> int:
     """Write a stroke, all strokes, a chart or a motif as APNG or GIF, played at the hand's speed."""
-    kind = {".gif": "gif", ".png": "apng", ".apng": "apng"}.get(wish.out.suffix.lower())
+    kind = {".gif": "gif", ".png": "apng", ".apng": "apng"}.get(args.out.suffix.lower())
     if kind is None:
-        raise NothingToPlayError(f"A moving picture ends with .png (APNG) or .gif, not {wish.out.suffix or 'nothing'}.")
-    plan = read_plan(wish.plan)
-    if wish.motif:
-        shown = motif_plan(plan, wish.motif)
-    elif wish.chart:
-        shown = painted_plan(plan, chart_key(wish.chart))
+        raise NothingToPlayError(f"A moving picture ends with .png (APNG) or .gif, not {args.out.suffix or 'nothing'}.")
+    plan = read_plan(args.plan)
+    if args.motif:
+        shown = motif_plan(plan, args.motif)
+    elif args.chart:
+        shown = painted_plan(plan, chart_key(args.chart))
     else:
-        shown = alone(plan, wish.stroke) if wish.stroke else plan
+        shown = alone(plan, args.stroke) if args.stroke else plan
     if not shown.strokes:
-        what = f"the {wish.chart} chart; put a motif on it first" if wish.chart else "this plan; add a stroke first"
+        what = f"the {args.chart} chart; put a motif on it first" if args.chart else "this plan; add a stroke first"
         raise NothingToPlayError(f"There is nothing to play on {what}.")
-    playing = Playing(shown, wish.px_per_mm, most_pixels=MOST_WRITTEN_PIXELS)
-    write_bytes(animation(playing, kind, wish.speed), wish.out)
-    if wish.json:
+    playing = Playing(shown, args.px_per_mm, most_pixels=MOST_WRITTEN_PIXELS)
+    write_bytes(animation(playing, kind, args.speed), args.out)
+    if args.json:
         beats = [{"stroke": one.stroke, "start_s": one.start_s, "end_s": one.end_s} for one in playing.beats]
-        write_json({"file": str(wish.out), "seconds": round(playing.seconds, 2), "strokes": beats})
+        write_json({"file": str(args.out), "seconds": round(playing.seconds, 2), "strokes": beats})
     else:
-        print(f"Wrote {wish.out}: {counted(len(playing.beats), 'stroke')}, {playing.seconds:.1f} s of pulling.")
+        print(f"Wrote {args.out}: {counted(len(playing.beats), 'stroke')}, {playing.seconds:.1f} s of pulling.")
     return 0

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import math
 import time
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import replace
 from itertools import groupby
+from pathlib import Path
 from typing import Any
 
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
@@ -18,29 +21,45 @@ from pennello.errors import OutOfRangeError
 from pennello.units import length_text, parse_number
 
 
-def render(wish: Namespace) -> int:
+def render_arguments(parser: ArgumentParser) -> None:
+    """Say what `render` takes."""
+    plan_argument(parser)
+    parser.add_argument("--png", type=Path, required=True, metavar="FILE")
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    parser.add_argument("--skin", type=number, metavar="ITA", help="another skin, by its angle in degrees")
+    parser.add_argument("--at", type=number, metavar="SECONDS", help="only what is laid by then")
+    parser.add_argument("--threads", type=whole, metavar="N", help="threads for the picture")
+    parser.add_argument("--chart", metavar="NAME", help="a chart with its motifs instead of the strokes")
+    parser.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
+    parser.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
+    parser.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
+    json_argument(parser)
+
+
+@verb("render", "all strokes on one skin, wet over wet, as a picture", render_arguments)
+def render_verb(args: Namespace) -> int:
     """Write all strokes of a plan on one skin as a picture."""
     from pennello.design.scene import paint_all  # noqa: PLC0415
     from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only for pictures
     from pennello.lay import engine  # noqa: PLC0415
     from pennello.lay.skin_film import Box  # noqa: PLC0415
 
-    if wish.chart:
+    if args.chart:
         from pennello.cli.chart_verbs import render_chart  # noqa: PLC0415
 
-        return render_chart(wish)
-    plan = read_plan(wish.plan)
-    if wish.skin is not None:
-        plan = replace(plan, skin=Skin(wish.skin))
-    _use_threads(wish.threads)
-    doer = engine.REFERENCE if wish.reference else engine.kernel()
+        return render_chart(args)
+    plan = read_plan(args.plan)
+    if args.skin is not None:
+        plan = replace(plan, skin=Skin(args.skin))
+    _use_threads(args.threads)
+    doer = engine.REFERENCE if args.reference else engine.kernel()
     before = time.perf_counter()
-    film = paint_all(plan, wish.px_per_mm, doer, math.inf if wish.at is None else wish.at)
+    film = paint_all(plan, args.px_per_mm, doer, math.inf if args.at is None else args.at)
     spent = time.perf_counter() - before
     canvas = film.canvas
     picture = doer.picture(film, Box(0, canvas.rows, 0, canvas.columns))
-    write_png(picture, wish.png, canvas.px_per_mm)
-    laid = [turn.stroke for turn in turns(plan) if wish.at is None or turn.start_s <= wish.at]
+    write_png(picture, args.png, canvas.px_per_mm)
+    laid = [turn.stroke for turn in turns(plan) if args.at is None or turn.start_s <= args.at]
     answer = {
         "strokes": laid,
         "px_per_mm": canvas.px_per_mm,
@@ -52,11 +71,11 @@ def render(wish: Namespace) -> int:
         "engine": doer.name,
         "seconds": spent,
     }
-    if wish.json:
+    if args.json:
         write_json(answer)
     else:
         size = f"{canvas.columns} x {canvas.rows} px at {canvas.px_per_mm:g} px/mm"
-        print(f"Wrote {wish.png}: {len(laid)} strokes, {size}, {film.volume_mm3():.0f} mm³ of paint (predicted).")
+        print(f"Wrote {args.png}: {len(laid)} strokes, {size}, {film.volume_mm3():.0f} mm³ of paint (predicted).")
     return 0
 
 
@@ -73,18 +92,29 @@ def _use_threads(threads: int | None) -> None:
     numba.set_num_threads(threads)
 
 
-def strokes(wish: Namespace) -> int:
+def strokes_arguments(parser: ArgumentParser) -> None:
+    """Say what `strokes` takes."""
+    parser.add_argument("plan", nargs="?", type=Path, help="with --add: the plan")
+    parser.add_argument("--list", action="store_true", help="list them (also without)")
+    parser.add_argument("--add", metavar="FAMILY", help="put one into the plan")
+    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a parameter of it")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("strokes", "the families of strokes", strokes_arguments)
+def strokes_verb(args: Namespace) -> int:
     """List the families of strokes, or put one into a plan."""
     from pennello.design.fresh import with_family_stroke  # noqa: PLC0415
     from pennello.lay.families.catalogue import FAMILIES  # noqa: PLC0415
 
-    if wish.add:
-        plan = read_plan(wish.plan)
-        plan, new = with_family_stroke(plan, wish.add, dict(_settings(wish.set or [])))
-        write_plan(plan, wish.out or wish.plan)
+    if args.add:
+        plan = read_plan(args.plan)
+        plan, new = with_family_stroke(plan, args.add, dict(_settings(args.set or [])))
+        write_plan(plan, args.out or args.plan)
         print(f"Added {new}.")
         return 0
-    if wish.json:
+    if args.json:
         write_json({"families": [_family_answer(one) for one in FAMILIES.values()]})
         return 0
     for hold, families in groupby(FAMILIES.values(), key=lambda one: one.hold):
@@ -123,24 +153,38 @@ def _settings(words: list[str]) -> list[tuple[str, float]]:
     return pairs
 
 
-def svg(wish: Namespace) -> int:
+def svg_arguments(parser: ArgumentParser) -> None:
+    """Say what `svg` takes."""
+    actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
+    out = actions.add_parser("export", help="write the paths of all strokes")
+    plan_argument(out)
+    out.add_argument("file", type=Path)
+    taken = actions.add_parser("import", help="let a stroke follow a path")
+    plan_argument(taken, stroke=True)
+    taken.add_argument("file", type=Path)
+    taken.add_argument("--number", type=whole, default=1, metavar="N", help="which path of the file, default 1")
+    taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+
+
+@verb("svg", "paths of strokes as SVG, 1 unit = 1 mm", svg_arguments)
+def svg_verb(args: Namespace) -> int:
     """Write the strokes' paths as SVG, or take one in."""
     from pennello.files.svg import read_svg, write_svg  # noqa: PLC0415 - its parsers only when asked for
 
-    plan = read_plan(wish.plan)
-    if wish.action == "export":
-        write_svg(plan, wish.file)
-        print(f"Wrote {wish.file}: {len(plan.strokes)} paths, 1 unit = 1 mm.")
+    plan = read_plan(args.plan)
+    if args.action == "export":
+        write_svg(plan, args.file)
+        print(f"Wrote {args.file}: {len(plan.strokes)} paths, 1 unit = 1 mm.")
         return 0
-    found = read_svg(wish.file)
-    if not 1 <= wish.number <= len(found):
-        raise OutOfRangeError("number of the path", wish.number, f"1 to {len(found)}: so many are in the file")
-    path = found[wish.number - 1]
-    plan = _with_path(plan, wish.stroke, path)
-    write_plan(plan, wish.out or wish.plan)
+    found = read_svg(args.file)
+    if not 1 <= args.number <= len(found):
+        raise OutOfRangeError("number of the path", args.number, f"1 to {len(found)}: so many are in the file")
+    path = found[args.number - 1]
+    plan = _with_path(plan, args.stroke, path)
+    write_plan(plan, args.out or args.plan)
     from pennello.path.cubic import length_mm  # noqa: PLC0415
 
-    print(f"{wish.stroke} follows the path, {length_text(length_mm(path))} long.")
+    print(f"{args.stroke} follows the path, {length_text(length_mm(path))} long.")
     return 0
 
 

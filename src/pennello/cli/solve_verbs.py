@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from contextlib import closing
 from dataclasses import replace
 from datetime import date
@@ -13,8 +13,11 @@ from typing import Any
 from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
 from pennello.aim.wish import Stop, Wanted
+from pennello.cli.asking import json_argument, plan_argument, searched_arguments, verb
 from pennello.cli.main import write_json
+from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.colour.families import Family
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
@@ -37,37 +40,52 @@ Answer = dict[str, Any]
 _CAKE_TRIES = 100
 
 
-def find_load_verb(wish: Namespace) -> int:
+def find_load_arguments(parser: ArgumentParser) -> None:
+    """Say what `find-load` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--cakes", metavar="IDS", help="only these, with commas between")
+    parser.add_argument("--top", type=whole, default=8, metavar="N", help="how many, default 8")
+    parser.add_argument("--one-visit", action="store_true", help="no touches with a corner")
+    parser.add_argument("--keep-brush", action="store_true", help="with the stroke's own brush only")
+    parser.add_argument(
+        "--near", choices=("skin", "eye", "lips"), help="obey labels for this place (default: the stroke's)"
+    )
+    parser.add_argument("--take", type=whole, metavar="N", help="take the N-th load for the stroke and write the plan")
+    searched_arguments(parser)
+
+
+@verb("find-load", "which load lays what a stroke should look like", find_load_arguments)
+def find_load_verb(args: Namespace) -> int:
     """Find the load that lays what a stroke should look like."""
     before = time.perf_counter()
-    plan, kit = read_plan(wish.plan), kit_of(wish)
-    stroke = plan.stroke(wish.stroke)
-    near = Near(wish.near) if wish.near else stroke.near
+    plan, kit = read_plan(args.plan), kit_of(args)
+    stroke = plan.stroke(args.stroke)
+    near = Near(args.near) if args.near else stroke.near
     here = at_hand(plan, kit, date.today(), near)
-    if wish.cakes:
-        names = _ids(wish.cakes)
+    if args.cakes:
+        names = _ids(args.cakes)
         known = [cake.id for cake in (*plan.cakes, *here.cakes)]
         for name in names:
             if name not in known:
                 raise UnknownNameError("cake", name, sorted(set(known)))
         here = here.only(names)
-    if not 1 <= wish.top <= 40:
-        raise OutOfRangeError("how many loads (--top)", wish.top, "1 to 40")
-    rules = Filters(one_visit=wish.one_visit, keep_brush=wish.keep_brush, near=near)
-    board = find_load(plan, stroke.id, here, rules, wish.top)
+    if not 1 <= args.top <= 40:
+        raise OutOfRangeError("how many loads (--top)", args.top, "1 to 40")
+    rules = Filters(one_visit=args.one_visit, keep_brush=args.keep_brush, near=near)
+    board = find_load(plan, stroke.id, here, rules, args.top)
     taken = None
-    if wish.take is not None:
-        if not 1 <= wish.take <= len(board.finds):
-            raise OutOfRangeError("which load to take (--take)", wish.take, f"1 to {len(board.finds)}")
-        taken = board.finds[wish.take - 1]
-        write_plan(with_find(plan, stroke.id, taken, here.by_name), wish.out or wish.plan)
-    if wish.json:
+    if args.take is not None:
+        if not 1 <= args.take <= len(board.finds):
+            raise OutOfRangeError("which load to take (--take)", args.take, f"1 to {len(board.finds)}")
+        taken = board.finds[args.take - 1]
+        write_plan(with_find(plan, stroke.id, taken, here.by_name), args.out or args.plan)
+    if args.json:
         answer = {"candidates": [_found(find) for find in board.finds], "searched": board.searched}
         write_json({**answer, "left_out": list(board.left_out), "seconds": time.perf_counter() - before})
         return 0
-    for number, find in enumerate(board.finds, 1):
+    for rank, find in enumerate(board.finds, 1):
         costs = f" ({', '.join(find.costs)})" if find.costs else ""
-        print(f"{number}. {_words(find)}: {de_text(find.mean_de00)}, {find.state.value}{costs}")
+        print(f"{rank}. {_words(find)}: {de_text(find.mean_de00)}, {find.state.value}{costs}")
         print(f"   {reason_of(find.seen, find.attempt, find.laid)}; holds in {find.holds_share:.0%} of tries")
     for line in board.left_out:
         print(f"left out: {line}")
@@ -123,55 +141,76 @@ def _pan_words(find: Find, pickup: PickUp) -> str:
     return f"{passes_words(pickup.way, 1)} in {names or find.attempt.cakes[pickup.cake].name}{part}"
 
 
-def design_cake_verb(wish: Namespace) -> int:
+def design_cake_arguments(parser: ArgumentParser) -> None:
+    """Say what `design-cake` takes."""
+    plan_argument(parser)
+    parser.add_argument("stroke", metavar="STROKE[,STROKE]", help="ids of strokes, with commas between")
+    parser.add_argument(
+        "--stripes", type=whole, metavar="N", help="just so many, 2 to 7 (default: as many as it takes)"
+    )
+    parser.add_argument("--paints", metavar="IDS", help="only of these, with commas between")
+    parser.add_argument("--keep", metavar="IDS", help="these must be in it")
+    parser.add_argument(
+        "--pan-mm", type=length_mm, metavar="MM", help="width of the pan (default: what the brush needs)"
+    )
+    parser.add_argument("--weights", metavar="N,N", help="how much each stroke counts")
+    parser.add_argument("--seconds", type=number, default=6.0, metavar="T", help="when to be done, default 6")
+    parser.add_argument(
+        "--add", action="store_true", help="put the best cake into the plan and load the strokes from it"
+    )
+    searched_arguments(parser)
+
+
+@verb("design-cake", "which cake to make for a stroke, or one for several", design_cake_arguments)
+def design_cake_verb(args: Namespace) -> int:
     """Design a cake for one stroke, or one for several."""
-    plan, kit = read_plan(wish.plan), kit_of(wish)
-    names = _ids(wish.stroke)
+    plan, kit = read_plan(args.plan), kit_of(args)
+    names = _ids(args.stroke)
     strokes = [plan.stroke(name) for name in names]
     nears = {stroke.near for stroke in strokes}
     paints = [paint for paint in stock(plan, kit, date.today()) if all(paint.allowed(near) for near in nears)]
-    if wish.paints:
-        allowed = _ids(wish.paints)
+    if args.paints:
+        allowed = _ids(args.paints)
         for name in allowed:
             if name not in {paint.id for paint in (*plan.paints, *paints)}:
                 raise UnknownNameError("paint", name, sorted(paint.id for paint in paints))
         paints = [paint for paint in paints if paint.id in allowed]
-    if not 0.1 <= wish.seconds <= 600:
-        raise OutOfRangeError("seconds", wish.seconds, "0.1 to 600 s")
+    if not 0.1 <= args.seconds <= 600:
+        raise OutOfRangeError("seconds", args.seconds, "0.1 to 600 s")
     known = {paint.id: paint for paint in (*paints, *plan.paints)}
     looks = [
-        look_of(plan, stroke, known, weight) for stroke, weight in zip(strokes, _weights(wish, names), strict=True)
+        look_of(plan, stroke, known, weight) for stroke, weight in zip(strokes, _weights(args, names), strict=True)
     ]
-    stripes = 7 if wish.stripes is None else wish.stripes
-    terms = Terms(stripes, wish.stripes is not None, wish.pan_mm, tuple(_ids(wish.keep or "")))
+    stripes = 7 if args.stripes is None else args.stripes
+    terms = Terms(stripes, args.stripes is not None, args.pan_mm, tuple(_ids(args.keep or "")))
     skin = skin_spectrum(plan.skin)
-    designs = design_cake(paints, looks, skin, terms, wish.seconds)
-    if wish.add:
-        write_plan(with_design(plan, names, designs[0])[0], wish.out or wish.plan)
+    designs = design_cake(paints, looks, skin, terms, args.seconds)
+    if args.add:
+        write_plan(with_design(plan, names, designs[0])[0], args.out or args.plan)
     doubts = [
         text
         for stroke, look in zip(strokes, looks, strict=True)
         if (text := why_not(paints, look, skin, stroke.wanted.tolerance_de00))
     ]
-    if wish.json:
+    if args.json:
         write_json({"cakes": [_designed(plan, names, design) for design in designs], "why_not": doubts})
         return 0
-    for number, design in enumerate(designs, 1):
+    for rank, design in enumerate(designs, 1):
         rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
-        print(f"{number}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
+        print(f"{rank}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
     print(*doubts, sep="\n")
     return 0
 
 
-def _weights(wish: Namespace, names: list[str]) -> list[float]:
-    if not wish.weights:
+def _weights(args: Namespace, names: list[str]) -> list[float]:
+    if not args.weights:
         return [1.0] * len(names)
     try:
-        weights = [parse_number(text) for text in _ids(wish.weights)]
+        weights = [parse_number(text) for text in _ids(args.weights)]
     except ValueError:
         weights = []
     if len(weights) != len(names) or not all(0 < weight <= 1000 for weight in weights):
-        raise OutOfRangeError("weights", wish.weights, f"{len(names)} numbers above 0, one for each stroke")
+        raise OutOfRangeError("weights", args.weights, f"{len(names)} numbers above 0, one for each stroke")
     return weights
 
 
@@ -206,13 +245,24 @@ def _designed(plan: Plan, names: list[str], design: Design) -> Answer:
     }
 
 
-def forgive_verb(wish: Namespace) -> int:
+def forgive_arguments(parser: ArgumentParser) -> None:
+    """Say what `forgive` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--tries", type=whole, default=400, metavar="N", help="default 400")
+    parser.add_argument("--seed", type=whole, default=1, metavar="S", help="default 1")
+    parser.add_argument("--hand", choices=("steady", "normal", "bumpy"), help="default: the plan's")
+    parser.add_argument("--laid", action="store_true", help="lay every try as a film: slower")
+    json_argument(parser)
+
+
+@verb("forgive", "how often a load still holds with a hand's slips", forgive_arguments)
+def forgive_verb(args: Namespace) -> int:
     """Say how forgiving a load is."""
-    plan = read_plan(wish.plan)
-    hand = plan.hand.at(Steadiness(wish.hand)) if wish.hand else plan.hand
-    found = forgive(plan.attempt(wish.stroke), hand, wish.tries, wish.seed, every_laid=wish.laid)
-    if wish.json:
-        write_json(_forgiven(found, hand, wish.seed))
+    plan = read_plan(args.plan)
+    hand = plan.hand.at(Steadiness(args.hand)) if args.hand else plan.hand
+    found = forgive(plan.attempt(args.stroke), hand, args.tries, args.seed, every_laid=args.laid)
+    if args.json:
+        write_json(_forgiven(found, hand, args.seed))
         return 0
     print(
         f"Holds in {found.holds} of {found.tries} tries with a {hand.steadiness.value} hand "
@@ -258,17 +308,31 @@ def _forgiven(found: Forgiveness, hand: Hand, seed: int) -> Answer:
     }
 
 
-def loads(wish: Namespace) -> int:
+def loads_arguments(parser: ArgumentParser) -> None:
+    """Say what `loads` takes."""
+    plan_argument(parser)
+    parser.add_argument(
+        "--quality", type=number, default=6.0, metavar="DE", help="how far each may be off, default 6 dE"
+    )
+    parser.add_argument(
+        "--seconds", type=number, default=5.0, metavar="T", help="how long to look for fewer, default 5"
+    )
+    parser.add_argument("--apply", action="store_true", help="take them")
+    searched_arguments(parser)
+
+
+@verb("loads", "the fewest loads for all strokes of a plan", loads_arguments)
+def loads_verb(args: Namespace) -> int:
     """Say how few loads a plan needs."""
     from pennello.solve.plan_loads import advise, with_advice  # noqa: PLC0415
 
-    plan, kit = read_plan(wish.plan), kit_of(wish)
+    plan, kit = read_plan(args.plan), kit_of(args)
     here = at_hand(plan, kit, date.today())
-    advice = advise(plan, here, wish.quality, wish.seconds)
-    if wish.apply:
-        write_plan(with_advice(plan, advice, here.by_name), wish.out or wish.plan)
+    advice = advise(plan, here, args.quality, args.seconds)
+    if args.apply:
+        write_plan(with_advice(plan, advice, here.by_name), args.out or args.plan)
     worst = advice.worst
-    if wish.json:
+    if args.json:
         write_json(
             {
                 "loads": advice.loads,
@@ -315,20 +379,30 @@ def loads(wish: Namespace) -> int:
     return 0
 
 
-def colourways_verb(wish: Namespace) -> int:
+def colourways_arguments(parser: ArgumentParser) -> None:
+    """Say what `colourways` takes."""
+    colours = [family.value for family in Family]
+    plan_argument(parser)
+    parser.add_argument("--colour", choices=colours, metavar="COLOUR", help=f"what it should be: {', '.join(colours)}")
+    parser.add_argument("--strokes", metavar="ID,...", help="only the loads of these strokes; default all")
+    parser.add_argument("--take", type=whole, metavar="N", help="take the N-th and write the plan")
+    searched_arguments(parser)
+
+
+@verb("colourways", "other colours for a design that keep its relations", colourways_arguments)
+def colourways_verb(args: Namespace) -> int:
     """Say which other cakes and paints would keep a design's relations."""
-    from pennello.colour.families import Family  # noqa: PLC0415
     from pennello.solve.colourways import colourways, with_colourway  # noqa: PLC0415
 
-    plan, kit = read_plan(wish.plan), kit_of(wish)
+    plan, kit = read_plan(args.plan), kit_of(args)
     here = at_hand(plan, kit, date.today())
-    colour = Family(wish.colour) if wish.colour else None
-    ways = colourways(plan, here, colour=colour, strokes=_ids(wish.strokes or ""))
-    if wish.take is not None:
-        if not 1 <= wish.take <= len(ways):
-            raise OutOfRangeError("which colourway to take (--take)", wish.take, f"1 to {len(ways)}")
-        write_plan(with_colourway(plan, ways[wish.take - 1], here.by_name), wish.out or wish.plan)
-    if wish.json:
+    colour = Family(args.colour) if args.colour else None
+    ways = colourways(plan, here, colour=colour, strokes=_ids(args.strokes or ""))
+    if args.take is not None:
+        if not 1 <= args.take <= len(ways):
+            raise OutOfRangeError("which colourway to take (--take)", args.take, f"1 to {len(ways)}")
+        write_plan(with_colourway(plan, ways[args.take - 1], here.by_name), args.out or args.plan)
+    if args.json:
         found = [
             {
                 "name": way.name,
@@ -351,25 +425,43 @@ class WishError(PennelloError):
     """A wish is asked for in no way, or in several that exclude one another."""
 
 
-def wish_verb(wish: Namespace) -> int:
+def wish_arguments(parser: ArgumentParser) -> None:
+    """Say what `wish` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--stops", metavar="NAME:END:BLEND,...", help="paints or #rrggbb, where each ends (0 to 1), mm")
+    parser.add_argument("--usual", action="store_true", help="light rim, dark heel, of the stroke's cakes")
+    parser.add_argument("--like", metavar="STROKE", help="as another stroke")
+    parser.add_argument("--load", action="store_true", help="what its load lays")
+    parser.add_argument("--picture", type=Path, metavar="FILE", help="as in a picture, along --line")
+    parser.add_argument("--line", metavar="X,Y,X,Y", help="ends of a line across the petal, px, from A to B")
+    parser.add_argument("--rim-mm", type=length_mm, metavar="MM", help="a rim at least so wide")
+    parser.add_argument("--at-end", action="store_true", help="for the end of the stroke only; it changes towards it")
+    parser.add_argument("--near", choices=("skin", "eye", "lips"), help="what the stroke lies near")
+    parser.add_argument("--tolerance", type=number, metavar="DE", help="mean dE up to which it holds")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("wish", "say what a stroke should look like", wish_arguments)
+def wish_verb(args: Namespace) -> int:
     """Say what a stroke should look like."""
-    plan = read_plan(wish.plan)
-    stroke = plan.stroke(wish.stroke)
-    if wish.near:
-        stroke = replace(stroke, near=Near(wish.near))
+    plan = read_plan(args.plan)
+    stroke = plan.stroke(args.stroke)
+    if args.near:
+        stroke = replace(stroke, near=Near(args.near))
         plan = with_stroke(plan, stroke)
-    wanted = _wished(plan, wish)
-    if wish.rim_mm is not None:
+    wanted = _wished(plan, args)
+    if args.rim_mm is not None:
         edge = plan.brush(stroke.brush).edge_mm(plan.axis(stroke.id))
-        wanted = with_rim_at_least(wanted, stroke.rim, edge, wish.rim_mm)
-    if wish.at_end:
+        wanted = with_rim_at_least(wanted, stroke.rim, edge, args.rim_mm)
+    if args.at_end:
         wanted = replace(stroke.wanted, end=wanted.stops)
-    if wish.tolerance is not None:
-        wanted = replace(wanted, tolerance_de00=wish.tolerance)
+    if args.tolerance is not None:
+        wanted = replace(wanted, tolerance_de00=args.tolerance)
     plan = wish_paints_kept(plan, replace(stroke, wanted=wanted))
-    write_plan(plan, wish.out or wish.plan)
+    write_plan(plan, args.out or args.plan)
     stops = [_stop_words(plan, stop) for stop in wanted.stops]
-    if wish.json:
+    if args.json:
         write_json(
             {
                 "stroke": stroke.id,
@@ -383,40 +475,40 @@ def wish_verb(wish: Namespace) -> int:
     return 0
 
 
-def _wished(plan: Plan, wish: Namespace) -> Wanted:
-    stroke = plan.stroke(wish.stroke)
-    ways = [bool(wish.stops), bool(wish.usual), bool(wish.like), bool(wish.picture), bool(wish.load)]
+def _wished(plan: Plan, args: Namespace) -> Wanted:
+    stroke = plan.stroke(args.stroke)
+    ways = [bool(args.stops), bool(args.usual), bool(args.like), bool(args.picture), bool(args.load)]
     if sum(ways) > 1:
         raise WishError("Say it in one way only: --stops, --usual, --like, --picture or --load.")
-    if wish.stops:
-        return replace(stroke.wanted, stops=tuple(_stop(text) for text in wish.stops.split(",")))
-    if wish.usual:
+    if args.stops:
+        return replace(stroke.wanted, stops=tuple(_stop(text) for text in args.stops.split(",")))
+    if args.usual:
         return usual_wish(plan, stroke.id)
-    if wish.like:
-        return wish_of(plan, stroke.id, wish.like)
-    if wish.load:
+    if args.like:
+        return wish_of(plan, stroke.id, args.like)
+    if args.load:
         return with_load_wished(plan, stroke.id).stroke(stroke.id).wanted
-    if wish.picture:
-        return replace(stroke.wanted, stops=_from_picture(plan, wish), end=())
-    if wish.rim_mm is None and wish.tolerance is None and not wish.near:
+    if args.picture:
+        return replace(stroke.wanted, stops=_from_picture(plan, args), end=())
+    if args.rim_mm is None and args.tolerance is None and not args.near:
         raise WishError(
             "Say what is wanted: --stops, --usual, --like, --picture, --load, --rim-mm, --near or --tolerance."
         )
     return stroke.wanted
 
 
-def _from_picture(plan: Plan, wish: Namespace) -> tuple[Stop, ...]:
+def _from_picture(plan: Plan, args: Namespace) -> tuple[Stop, ...]:
     from pennello.aim.profile import stops_of  # noqa: PLC0415
     from pennello.files.profile import line_colours  # noqa: PLC0415
     from pennello.files.swatch import read_picture  # noqa: PLC0415
 
-    stroke = plan.stroke(wish.stroke)
+    stroke = plan.stroke(args.stroke)
     brush = plan.brush(stroke.brush)
     try:
-        x0, y0, x1, y1 = (parse_number(text) for text in (wish.line or "").split(","))
+        x0, y0, x1, y1 = (parse_number(text) for text in (args.line or "").split(","))
     except ValueError:
         raise WishError("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.") from None
-    labs = line_colours(read_picture(Path(wish.picture)), (x0, y0), (x1, y1))
+    labs = line_colours(read_picture(Path(args.picture)), (x0, y0), (x1, y1))
     return stops_of(labs, brush.edge_mm(plan.axis(stroke.id)))
 
 
@@ -439,11 +531,11 @@ def _stop_words(plan: Plan, stop: Stop) -> str:
     return f"{name} to {stop.to_u:.0%}"
 
 
-def kit_of(wish: Namespace) -> Kit | None:
+def kit_of(args: Namespace) -> Kit | None:
     """Return the kit that is asked for, the painter's own with a bare --kit, or None."""
-    if wish.kit is None:
+    if args.kit is None:
         return None
-    path = None if wish.kit == "" else Path(wish.kit)
+    path = None if args.kit == "" else Path(args.kit)
     if path is not None and not path.exists():
         raise FileProblemError(
             path, "this kit is not there; name the file of a kit, or leave the name out for your own."

@@ -3,21 +3,25 @@
 from __future__ import annotations
 
 import json
-from argparse import Namespace
+from argparse import ArgumentParser, Namespace
 from dataclasses import asdict
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from pennello.aim.comparison import compare
 from pennello.aim.state import State
 from pennello.aim.verdict import Verdict, judge
 from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_answer
+from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.chart_verbs import chart_problems
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion
+from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.basis import small_basis
 from pennello.design.edits import mended, with_brush
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
+from pennello.design.load_kinds import LOAD_KINDS
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.problems import problems
 from pennello.design.words import load_words
@@ -35,10 +39,19 @@ if TYPE_CHECKING:
 _EXPORT_BANDS = 10
 
 
-def mix(wish: Namespace) -> int:
+def mix_arguments(parser: ArgumentParser) -> None:
+    """Say what `mix` takes."""
+    parser.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
+    parser.add_argument("--film-um", type=number, metavar="T", help="film thickness; without it thick enough to hide")
+    parser.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
+    json_argument(parser)
+
+
+@verb("mix", "mix paints and see the colour", mix_arguments)
+def mix_verb(args: Namespace) -> int:
     """Mix paints."""
-    answer = mix_answer([parse_portion(text) for text in wish.paint], wish.film_um, wish.over)
-    if wish.json:
+    answer = mix_answer([parse_portion(text) for text in args.paint], args.film_um, args.over)
+    if args.json:
         write_json(answer)
     else:
         lightness, a, b = answer["lab"]
@@ -46,16 +59,28 @@ def mix(wish: Namespace) -> int:
     return 0
 
 
-def load(wish: Namespace) -> int:
+LOAD_KEYS = tuple(kind.key for kind in LOAD_KINDS)
+
+
+def load_arguments(parser: ArgumentParser) -> None:
+    """Say what `load` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--as", dest="kind", metavar="WAY", help=f"load it another way: {', '.join(LOAD_KEYS)}")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="with --as: write the changed plan here")
+    json_argument(parser)
+
+
+@verb("load", "what one load puts on the brush", load_arguments)
+def load_verb(args: Namespace) -> int:
     """Say what is on the brush."""
-    plan = read_plan(wish.plan)
-    if wish.kind:
-        plan = _loaded_as(plan, wish.stroke, wish.kind)
-        if wish.out:
-            write_plan(plan, wish.out)
-    stroke = plan.stroke(wish.stroke)
+    plan = read_plan(args.plan)
+    if args.kind:
+        plan = _loaded_as(plan, args.stroke, args.kind)
+        if args.out:
+            write_plan(plan, args.out)
+    stroke = plan.stroke(args.stroke)
     edge = plan.edge(stroke.id)
-    if wish.json:
+    if args.json:
         write_json(load_answer(plan, stroke, edge))
         return 0
     print(*load_words(plan, stroke), sep="\n")
@@ -89,20 +114,29 @@ def _judged(plan: Plan, name: str) -> Verdict:
     return judge(attempt, laid, compare(laid, attempt), tuple(catalogue.paints().values()))
 
 
-def lay(wish: Namespace) -> int:
+def lay_arguments(parser: ArgumentParser) -> None:
+    """Say what `lay` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--png", type=Path, metavar="FILE", help="write the stroke as a picture")
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    json_argument(parser)
+
+
+@verb("lay", "what one stroke lays, and the verdict", lay_arguments)
+def lay_verb(args: Namespace) -> int:
     """Say what a stroke lays."""
-    plan = read_plan(wish.plan)
-    stroke, attempt = plan.stroke(wish.stroke), plan.attempt(wish.stroke)
-    laid = attempt.lay(wish.px_per_mm)
+    plan = read_plan(args.plan)
+    stroke, attempt = plan.stroke(args.stroke), plan.attempt(args.stroke)
+    laid = attempt.lay(args.px_per_mm)
     seen = compare(laid, attempt)
     verdict = judge(attempt, laid, seen, tuple(catalogue.paints().values()))
-    if wish.png:
+    if args.png:
         from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only for pictures
         from pennello.lay.render import render  # noqa: PLC0415
 
-        film = attempt.lay(wish.px_per_mm, small_basis(_EXPORT_BANDS)).film
-        write_png(render(film, skin_spectrum(plan.skin)), wish.png, wish.px_per_mm)
-    if wish.json:
+        film = attempt.lay(args.px_per_mm, small_basis(_EXPORT_BANDS)).film
+        write_png(render(film, skin_spectrum(plan.skin)), args.png, args.px_per_mm)
+    if args.json:
         write_json(lay_answer(stroke, laid, seen, verdict))
         return 0
     print(f"{stroke.name}: {length_text(laid.track.length_mm)} long, {laid.volumes.laid_mm3:.0f} mm³ of paint laid")
@@ -118,13 +152,20 @@ def _say(verdict: Verdict) -> None:
             print(f"    {rated.mend.words}: {difference_text(verdict.mean_de00)} -> {de_text(rated.mean_de00)}")
 
 
-def check(wish: Namespace) -> int:
+def check_arguments(parser: ArgumentParser) -> None:
+    """Say what `check` takes."""
+    plan_argument(parser)
+    json_argument(parser)
+
+
+@verb("check", "the verdict on every stroke of a plan", check_arguments)
+def check_verb(args: Namespace) -> int:
     """Judge every stroke."""
-    plan = read_plan(wish.plan)
+    plan = read_plan(args.plan)
     verdicts = {stroke.id: _judged(plan, stroke.id) for stroke in plan.strokes}
     found = problems(plan)
     odd = chart_problems(plan)
-    if wish.json:
+    if args.json:
         write_json({**check_answer(verdicts, found), "charts": odd})
     else:
         if not plan.strokes:
@@ -140,21 +181,30 @@ def check(wish: Namespace) -> int:
     return int(any(verdict.state is State.MISSES for verdict in verdicts.values()))
 
 
-def mend(wish: Namespace) -> int:
+def mend_arguments(parser: ArgumentParser) -> None:
+    """Say what `mend` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("mend", "apply the best mend of a stroke, or of one cause", mend_arguments)
+def mend_verb(args: Namespace) -> int:
     """Apply the best mend of a stroke and write the plan."""
-    plan = read_plan(wish.plan)
-    verdict = _judged(plan, wish.stroke)
+    plan = read_plan(args.plan)
+    verdict = _judged(plan, args.stroke)
     causes = [cause for cause in verdict.causes if cause.mends]
-    if wish.cause is not None:
-        causes = [cause for cause in causes if cause.code == wish.cause]
+    if args.cause is not None:
+        causes = [cause for cause in causes if cause.code == args.cause]
         if not causes:
-            raise UnknownNameError("cause with a mend", wish.cause, [cause.code for cause in verdict.causes])
+            raise UnknownNameError("cause with a mend", args.cause, [cause.code for cause in verdict.causes])
     if causes:
         rated = causes[0].mends[0]
-        plan = mended(plan, wish.stroke, rated.mend)
-        write_plan(plan, wish.out or wish.plan)
-        verdict = _judged(plan, wish.stroke)
-    if wish.json:
+        plan = mended(plan, args.stroke, rated.mend)
+        write_plan(plan, args.out or args.plan)
+        verdict = _judged(plan, args.stroke)
+    if args.json:
         applied = causes[0].mends[0].mend.words if causes else None
         write_json({"applied": applied, "verdict": verdict_answer(verdict)})
     else:
@@ -163,16 +213,40 @@ def mend(wish: Namespace) -> int:
     return 0
 
 
-def card(wish: Namespace) -> int:
+def card_arguments(parser: ArgumentParser) -> None:
+    """Say what `card` takes."""
+    plan_argument(parser, stroke=True)
+    parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+
+
+@verb("card", "the load card as a PDF at true scale", card_arguments)
+def card_verb(args: Namespace) -> int:
     """Write a load card."""
     from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only for paper
 
-    write_card(read_plan(wish.plan), wish.stroke, wish.pdf)
-    print(f"Wrote {wish.pdf}. Print it at 100 %.")
+    write_card(read_plan(args.plan), args.stroke, args.pdf)
+    print(f"Wrote {args.pdf}. Print it at 100 %.")
     return 0
 
 
-def calibrate(wish: Namespace) -> int:
+def calibrate_arguments(parser: ArgumentParser) -> None:
+    """Say what `calibrate` takes."""
+    plan_argument(parser)
+    parser.add_argument("brush", help="the brush's id")
+    parser.add_argument("--full-after", type=number, action="append", metavar="SWEEPS", help="sweeps until full")
+    parser.add_argument("--petals", action="append", metavar="COUNTxMM", help="petals of one load before one is pale")
+    parser.add_argument(
+        "--blend-mm", type=length_mm, action="append", metavar="MM", help="width of a blend on a test swatch"
+    )
+    parser.add_argument(
+        "--softness-mm", type=length_mm, default=0.3, metavar="MM", help="softness of that cake, default 0.3"
+    )
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("calibrate", "fit a brush to what you saw", calibrate_arguments)
+def calibrate_verb(args: Namespace) -> int:
     """Fit a brush to what was seen and write the plan."""
     from pennello.practice.calibrate import (  # noqa: PLC0415
         Blend,
@@ -184,19 +258,19 @@ def calibrate(wish: Namespace) -> int:
         fit_release,
     )
 
-    plan = read_plan(wish.plan)
-    brush = plan.brush(wish.brush)
+    plan = read_plan(args.plan)
+    brush = plan.brush(args.brush)
     fits: list[Fit] = []
-    if wish.full_after:
-        fits += fit_fill(brush, [Filled(sweeps) for sweeps in wish.full_after])
-    if wish.petals:
-        fits += fit_release(brush, [_petals(text) for text in wish.petals])
-    if wish.blend_mm:
-        fits += fit_drift(brush, [Blend(width, wish.softness_mm) for width in wish.blend_mm])
+    if args.full_after:
+        fits += fit_fill(brush, [Filled(sweeps) for sweeps in args.full_after])
+    if args.petals:
+        fits += fit_release(brush, [_petals(text) for text in args.petals])
+    if args.blend_mm:
+        fits += fit_drift(brush, [Blend(width, args.softness_mm) for width in args.blend_mm])
     if not fits:
         raise NothingSeenError
-    write_plan(with_brush(plan, calibrated(brush, fits)), wish.out or wish.plan)
-    if wish.json:
+    write_plan(with_brush(plan, calibrated(brush, fits)), args.out or args.plan)
+    if args.json:
         write_json({"brush": brush.id, "fits": [asdict(fit) for fit in fits]})
     else:
         for fit in fits:
@@ -214,17 +288,29 @@ def _petals(text: str) -> Petals:
         raise OutOfRangeError("petals of one load", text, "COUNTxMM, as in 5x60") from None
 
 
-def new(wish: Namespace) -> int:
+def new_arguments(parser: ArgumentParser) -> None:
+    """Say what `new` takes."""
+    parser.add_argument("plan", type=Path, help="the file to write; it must not exist")
+    parser.add_argument("--demo", action="store_true", help="the Saltmarsh Lantern Walk")
+
+
+@verb("new", "write a new plan", new_arguments)
+def new_verb(args: Namespace) -> int:
     """Write a new plan."""
-    if wish.plan.exists():
-        raise FileProblemError(wish.plan, "this file is there already; choose another name.")
-    plan = demo_plan() if wish.demo else with_fresh_stroke(fresh_plan())[0]
-    write_plan(plan, wish.plan)
-    print(f"Wrote {wish.plan}.")
+    if args.plan.exists():
+        raise FileProblemError(args.plan, "this file is there already; choose another name.")
+    plan = demo_plan() if args.demo else with_fresh_stroke(fresh_plan())[0]
+    write_plan(plan, args.plan)
+    print(f"Wrote {args.plan}.")
     return 0
 
 
-def schema(_: Namespace) -> int:
+def schema_arguments(_: ArgumentParser) -> None:
+    """Take nothing."""
+
+
+@verb("schema", "print the JSON Schema of plan files", schema_arguments)
+def schema_verb(_: Namespace) -> int:
     """Print the JSON Schema."""
     print(json.dumps(json_schema(), indent=1))
     return 0

@@ -110,7 +110,8 @@ def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
 def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Odd]:
     """A piece off the midline with nothing like it on the other side."""
     if placed.id in one_sided:
-        text = f"{placed.name} has no piece on the other side, as others have; mirror it, or say that it differs on purpose."
+        remedy = "mirror it, or say that it differs on purpose"
+        text = f"{placed.name} has no piece on the other side, as others have; {remedy}."
         yield Odd("missing_mirror", placed.id, placed.place.x_mm, placed.place.y_mm, text)
 
 

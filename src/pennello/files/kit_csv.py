@@ -17,8 +17,8 @@ from pennello.files.words import guarded
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
-from pennello.record import told_of
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing, slug
+from pennello.record import told_of
 
 _KEEPING = ("opened", "expires", "retired", "stock_g", "notes")
 _OPTICAL = ("contrast", "contrast_film_um", "tint", "scatter_exponent")

@@ -6,14 +6,12 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
+from pennello.ui.stations.registry import FIRST, STATIONS
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import NOTE_PX, theme
 from pennello.ui.widgets.painting import painted
 
 RAIL_PX = 64
-STATIONS = (("tray", "Tray"), ("bench", "Bench"), ("chart", "Chart"), ("order", "Order"))
-FIRST = 1
-"""The station that a window opens with: the Bench."""
 
 
 class StationButton(QAbstractButton):
@@ -60,10 +58,10 @@ class Rail(QWidget):
 
     Signals
     -------
-    chosen(int)
+    chosen(str)
     """
 
-    chosen = Signal(int)
+    chosen = Signal(str)
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -72,13 +70,13 @@ class Rail(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 50, 0, 8)
         column.setSpacing(2)
-        self.buttons: list[StationButton] = []
-        for number, (glyph, words) in enumerate(STATIONS):
-            button = StationButton(glyph, words)
-            button.setChecked(number == FIRST)
-            button.clicked.connect(lambda _=False, at=number: self.chosen.emit(at))
+        self.buttons: dict[str, StationButton] = {}
+        for one in STATIONS:
+            button = StationButton(one.key, one.title)
+            button.setChecked(one.key == FIRST)
+            button.clicked.connect(lambda _=False, key=one.key: self.chosen.emit(key))
             column.addWidget(button)
-            self.buttons.append(button)
+            self.buttons[one.key] = button
         column.addStretch(1)
 
     @painted

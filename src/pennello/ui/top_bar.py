@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Protocol
 
 from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPixmap
@@ -26,30 +25,13 @@ from pennello.errors import PennelloError
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.binding import follow
+from pennello.ui.station import History
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 
 _OWN = "own sample ..."
-
-
-class History(Protocol):
-    """What undo and redo go through."""
-
-    @property
-    def undo_label(self) -> str | None:
-        """What undo would take back."""
-
-    @property
-    def redo_label(self) -> str | None:
-        """What redo would do again."""
-
-    def undo(self) -> None:
-        """Take back the last step."""
-
-    def redo(self) -> None:
-        """Do the step again."""
 
 
 class TopBar(QWidget):

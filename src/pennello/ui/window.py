@@ -1,43 +1,43 @@
-"""The one window: rail, bar, stations; files, autosave, errors."""
+"""The one window: rail, bar, stations; files, autosave, errors. It knows no station by name."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QSize
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
     QHBoxLayout,
     QMainWindow,
+    QMenu,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from pennello.design.plan import Plan
 from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.session.document import Document
-from pennello.session.exports import Work, cake_label, load_card, stroke_picture
 from pennello.session.jobs import Jobs
 from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
 from pennello.ui.banner import Banner
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
 from pennello.ui.exporting import Exporter
 from pennello.ui.help import HelpPage
 from pennello.ui.leftovers import Leftovers
 from pennello.ui.plan_files import PlanFiles
-from pennello.ui.rail import FIRST, STATIONS, Rail
-from pennello.ui.stations.bench.model import BenchModel
-from pennello.ui.stations.bench.station import BenchStation
+from pennello.ui.rail import Rail
+from pennello.ui.station import Action, History, Station, Workplace
+from pennello.ui.stations.registry import FIRST, STATIONS, row
 from pennello.ui.theme.style import apply_theme
-from pennello.ui.top_bar import History, TopBar
-from pennello.ui.widgets.asking import ask_target
+from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.motion import MOVING, choose_less_motion
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
@@ -45,12 +45,21 @@ from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.session.run_keeper import KeptRun
-    from pennello.ui.stations.chart.station import ChartStation
-    from pennello.ui.stations.order.station import OrderStation
-    from pennello.ui.stations.tray.desk import TrayDesk
 
-TRAY, BENCH, CHART, ORDER = (list(dict(STATIONS)).index(name) for name in ("tray", "bench", "chart", "order"))
-assert BENCH == FIRST
+ACTIONS: tuple[Action, ...] = (
+    Action("new_plan", "New plan", "Ctrl+N", "plan"),
+    Action("ask_open", "Open ...", "Ctrl+O", "plan"),
+    Action("open_demo", "Saltmarsh Lantern Walk (demo)", "", "plan"),
+    Action("save", "Save", "Ctrl+S", "save"),
+    Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
+    Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
+    Action("close", "Close", "Ctrl+Q", "end"),
+    Action("undo", "Undo", "Ctrl+Z"),
+    Action("redo", "Redo", "Ctrl+Shift+Z"),
+    Action("show_help", "Help", "F1"),
+)
+MENU = ("plan", "save", "out", "end")
+"""The parts of the plan's menu, in order; stations put theirs in."""
 
 
 class MainWindow(QMainWindow):
@@ -68,13 +77,26 @@ class MainWindow(QMainWindow):
         self.files = PlanFiles(document, self.banner, state_folder(), self)
         self.exporter = Exporter(self.banner, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
-        self.bench = BenchStation(self.model)
+        self.actions_by_id: dict[str, QAction] = {}
+        self._made: dict[str, Station] = {}
+        self._shown = FIRST
+        self._place = Workplace(
+            document=document,
+            bench=self.model,
+            exporter=self.exporter,
+            owner=self.files.autosave.owner,
+            window=self,
+            settings=lambda: self.settings,
+            settle=self._settle,
+            folder=lambda: self.files.folder,
+            say=self.say,
+            go_to=self.go_to,
+            station=self.station,
+            kit_changed=self.bar.refresh,
+        )
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
-        self._tray: TrayDesk | None = None
-        self._chart: ChartStation | None = None
-        self._order: OrderStation | None = None
         self.files.remembered.connect(self._remember)
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
@@ -82,9 +104,6 @@ class MainWindow(QMainWindow):
         self.bar.theme_chosen.connect(self._choose_theme)
         self.bar.help_wanted.connect(self.show_help)
         self.bar.failed.connect(self.say)
-        self.bench.label_wanted.connect(self.ask_label)
-        self.bench.ladder_wanted.connect(self.show_ladder)
-        self.bench.kept.connect(self._keep_cake)
         self.bar.undo_wanted.connect(self.undo)
         self.bar.redo_wanted.connect(self.redo)
         self.model.failed.connect(self.say)
@@ -92,14 +111,14 @@ class MainWindow(QMainWindow):
         self._show_state()
         self._wear(self.settings.theme)
         choose_less_motion(on=self.settings.less_motion)
-        (self.bench.cake if self.model.stroke else self.bench.first).setFocus()
+        self.station(FIRST).enter()
 
     def _build(self) -> None:
         table = QWidget()
         table.setObjectName("table")
         self.rail = Rail()
         self.stations = QStackedWidget()
-        self.stations.addWidget(self.bench)
+        self.stations.addWidget(self.station(FIRST).widget)
         self.rail.chosen.connect(self.go_to)
         right = QVBoxLayout()
         right.setContentsMargins(0, 0, 0, 0)
@@ -122,47 +141,43 @@ class MainWindow(QMainWindow):
     # --- menu ---
 
     def _build_menu(self) -> None:
-        keys = QKeySequence.StandardKey
-        menu = self.bar.menu
-        self._act(menu, "New plan", self.files.new_plan, keys.New)
-        self._act(menu, "Open ...", self.files.ask_open, keys.Open)
-        self.recent = menu.addMenu("Recent")
-        self.recent.aboutToShow.connect(self._list_recent)
-        self._act(menu, "Saltmarsh Lantern Walk (demo)", self.files.open_demo)
-        menu.addSeparator()
-        self._act(menu, "Save", self.save, keys.Save)
-        self._act(menu, "Save as ...", self.files.save_as, QKeySequence("Ctrl+Shift+S"))
-        menu.addSeparator()
-        self._act(menu, "Picture of the stroke (PNG) ...", self.ask_picture, QKeySequence("Ctrl+E"))
-        self._act(menu, "Load card (PDF) ...", self.ask_card, keys.Print)
-        self._act(menu, "Label of the cake (PDF) ...", self.ask_label)
-        menu.addSeparator()
-        self.less_motion = self._act(menu, "Less motion", self._settle_motion)
-        self.less_motion.setCheckable(True)
-        self.less_motion.setChecked(self.settings.less_motion)
-        self._act(menu, "Close", self.close, keys.Quit)
-        for words, act, key in (
-            ("Undo", self.undo, keys.Undo),
-            ("Redo", self.redo, keys.Redo),
-            ("Tray", lambda: self.go_to(TRAY), QKeySequence("Alt+1")),
-            ("Bench", lambda: self.go_to(BENCH), QKeySequence("Alt+2")),
-            ("Chart", lambda: self.go_to(CHART), QKeySequence("Alt+3")),
-            ("Order", lambda: self.go_to(ORDER), QKeySequence("Alt+4")),
-            ("Help", self.show_help, keys.HelpContents),
-        ):
-            action = QAction(words, self)
-            action.setShortcut(key)
-            action.triggered.connect(lambda _=False, do=act: do())
-            self.addAction(action)
+        """Put in what the window and the stations can do, part by part, and take all keys."""
+        every: list[tuple[Action, Callable[[Action], object]]] = [(action, self.do) for action in ACTIONS]
+        for one in STATIONS:
+            every.append((Action(one.key, one.title, one.keys), lambda action: self.go_to(action.do)))
+            every += [(action, partial(self._do_there, one.key)) for action in one.actions]
+        for part in MENU:
+            if part != MENU[0]:
+                self.bar.menu.addSeparator()
+            for action, do in every:
+                if action.menu == part:
+                    self.bar.menu.addAction(self._act(action, do))
+            if part == MENU[0]:
+                self.recent = QMenu("Recent", self.bar.menu)
+                self.bar.menu.insertMenu(self.actions_by_id["open_demo"], self.recent)
+                self.recent.aboutToShow.connect(self._list_recent)
+        for action, do in every:
+            if not action.menu:
+                self._act(action, do)
 
-    def _act(self, menu: object, words: str, do: Callable[[], object], key: object = None) -> QAction:
-        action = QAction(words, self)
-        if key is not None:
-            action.setShortcut(key)  # type: ignore[call-overload]
-        action.triggered.connect(lambda _=False: do())
-        menu.addAction(action)  # type: ignore[attr-defined]
-        self.addAction(action)
-        return action
+    def _act(self, action: Action, do: Callable[[Action], object]) -> QAction:
+        made = QAction(action.title, self)
+        if action.keys:
+            made.setShortcut(QKeySequence(action.keys))
+        if action.ticked:
+            made.setCheckable(True)
+            made.setChecked(getattr(self.settings, action.ticked))
+        made.triggered.connect(lambda _=False: do(action))
+        self.addAction(made)
+        self.actions_by_id[action.do] = made
+        return made
+
+    def do(self, action: Action) -> None:
+        """Do what the window itself can, or what it can with the plan's file."""
+        getattr(self if hasattr(self, action.do) else self.files, action.do)()
+
+    def _do_there(self, key: str, action: Action) -> None:
+        getattr(self.station(key), action.do)()
 
     def _list_recent(self) -> None:
         self.recent.clear()
@@ -175,79 +190,33 @@ class MainWindow(QMainWindow):
 
     # --- stations ---
 
-    @property
-    def tray(self) -> TrayDesk:
-        """The Tray, made when it is first wanted."""
-        if self._tray is None:
-            from pennello.ui.stations.tray.desk import TrayDesk  # noqa: PLC0415 - not before the first window is there
+    def station(self, key: str) -> Station:
+        """Return a station, made when it is first wanted."""
+        if key not in self._made:
+            made = self._made[key] = row(key).make(self._place)
+            self.stations.addWidget(made.widget)
+        return self._made[key]
 
-            self._tray = TrayDesk(self.model, self.settings.screen_px_per_mm, self._settle_screen, self)
-            self._tray.said.connect(self.say)
-            self._tray.bench_wanted.connect(lambda: self.go_to(BENCH))
-            self._tray.model.listed.connect(self.bar.refresh)
-            self.stations.addWidget(self._tray.station)
-        return self._tray
-
-    @property
-    def chart(self) -> ChartStation:
-        """The Chart, made when it is first wanted."""
-        if self._chart is None:
-            from pennello.ui.stations.chart.model import ChartModel  # noqa: PLC0415 - not before it is wanted
-            from pennello.ui.stations.chart.station import ChartStation  # noqa: PLC0415
-
-            self._chart = ChartStation(ChartModel(self.document, self), self.model)
-            self._chart.said.connect(self.say)
-            self._chart.show_unit(self.model.unit)
-            self.stations.addWidget(self._chart)
-        return self._chart
-
-    @property
-    def order(self) -> OrderStation:
-        """The Order station, made when it is first wanted."""
-        if self._order is None:
-            from pennello.ui.stations.order.model import OrderModel  # noqa: PLC0415 - not before it is wanted
-            from pennello.ui.stations.order.station import OrderStation  # noqa: PLC0415
-
-            self._order = OrderStation(OrderModel(self.document, self), self.files.autosave.owner, self.exporter)
-            self._order.said.connect(self.say)
-            self.stations.addWidget(self._order)
-        return self._order
-
-    def go_to(self, station: int) -> None:
+    def go_to(self, key: str) -> None:
         """Show a station; undo follows what it shows."""
         settle_typing()
-        self.rail.buttons[station].setChecked(True)
-        if self._chart is not None and station != CHART:
-            self._chart.model.leave()
-        if self._order is not None and station != ORDER:
-            self._order.model.leave()
-        self.model.rest(station in (CHART, ORDER))
-        if station == CHART:
-            self.stations.setCurrentWidget(self.chart)
-            self.chart.model.enter()
-            self.chart.board.setFocus()
-        elif station == ORDER:
-            self.stations.setCurrentWidget(self.order)
-            self.order.model.enter()
-            self.order.line.setFocus()
-        elif station == TRAY:
-            self.tray.model.open()
-            self.stations.setCurrentWidget(self.tray.station)
-            self.tray.station.setFocus()
-        else:
-            self.stations.setCurrentWidget(self.bench)
+        self.rail.buttons[key].setChecked(True)
+        for name, one in self._made.items():
+            if name != key:
+                one.leave()
+        self.model.rest(row(key).rests_bench)
+        self._shown = key
+        station = self.station(key)
+        self.stations.setCurrentWidget(station.widget)
+        station.enter()
         self.bar.show_history(self._history)
 
     @property
     def _history(self) -> History:
-        at_tray = self._tray is not None and self.stations.currentWidget() is self._tray.station
-        return (self._tray.model.session if at_tray and self._tray else None) or self.document
-
-    def _keep_cake(self, cake: str) -> None:
-        self.tray.keep_cake(cake)
+        return self.station(self._shown).history or self.document
 
     def undo(self) -> None:
-        """Take back the last step of what is shown: of the kit at the Tray, else of the plan."""
+        """Take back the last step of what is shown: of the plan, or of what the station keeps."""
         settle_typing()
         self._guarded(self._history.undo)
 
@@ -265,9 +234,10 @@ class MainWindow(QMainWindow):
             plan = Path(kept.plan)
             if kept.plan and exists(plan) and plan != self.document.path:
                 self.open_path(plan)
-            self.order.model.show_chart(kept.chart)
-            self.go_to(ORDER)
-            self.order.door.go_on(kept, path)
+            key = next(one.key for one in STATIONS if one.takes_runs)
+            station: Any = self.station(key)
+            self.go_to(key)
+            station.take_run(kept, path)
 
         done = len(kept.run.took)
         self.banner.say(
@@ -291,7 +261,7 @@ class MainWindow(QMainWindow):
     def show_help(self) -> None:
         """Show keys and handles."""
         if self._help is None:
-            self._help = HelpPage(self)
+            self._help = HelpPage(self, ACTIONS)
         self._help.show()
         self._help.raise_()
 
@@ -317,66 +287,29 @@ class MainWindow(QMainWindow):
         self.settings = settings
         store_settings(settings)
 
-    def _settle_motion(self) -> None:
-        self._settle(replace(self.settings, less_motion=self.less_motion.isChecked()))
+    def turn_motion(self) -> None:
+        """Have less motion, or as much as there is."""
+        self._settle(replace(self.settings, less_motion=self.actions_by_id["turn_motion"].isChecked()))
         choose_less_motion(on=self.settings.less_motion)
 
     def tidy(self) -> None:
         """See to what earlier Pennellos left: runs that ended, private files, what people said, stray files."""
         self.leftovers.look()
 
-    # --- out ---
-
-    def ask_picture(self) -> None:
-        """Ask where and write the stroke with its ribbons as PNG."""
-        self._ask_out("Picture of the stroke", ".png", stroke_picture)
-
-    def ask_card(self) -> None:
-        """Ask where and write the load card."""
-        self._ask_out("Load card", ".pdf", load_card)
-
-    def ask_label(self) -> None:
-        """Ask where and write the label of the cake on the Bench."""
-        cake = self.model.cake if self.model.stroke is not None else None
-        if self.model.stroke is not None and cake is None:
-            self.say("Nothing on the Bench comes from a cake; choose a pick-up that does.")
-            return
-        self._ask_out("Label of the cake", ".pdf", lambda plan, _, unit, path: cake_label(plan, cake, unit, path))
-
-    def _ask_out(self, words: str, ending: str, make: Callable[[Plan, str, LengthUnit, Path], Work]) -> None:
-        stroke = self.model.stroke
-        if stroke is None:
-            self.say("There is no stroke yet; begin with a petal.")
-            return
-        path = ask_target(self, words, self.files.folder / f"{stroke.id}{ending}", (ending,))
-        if path is not None:
-            self.exporter.write(str(path), make(self.model.plan, stroke.id, self.model.unit, path))
-
-    def show_ladder(self, cake: str) -> None:
-        """Show the tones of a cake."""
-        from pennello.ui.stations.bench.ladder_page import LadderPage  # noqa: PLC0415
-
-        page = LadderPage(self.model, cake, self)
-        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        page.show()
-
     # --- choices ---
 
     def _choose_unit(self, name: str) -> None:
         self._settle(replace(self.settings, unit=name))
         self.model.set_unit(LengthUnit(name))
-        if self._chart is not None:
-            self._chart.show_unit(LengthUnit(name))
+        for one in self._made.values():
+            one.show_unit(LengthUnit(name))
 
     def _choose_theme(self, name: str) -> None:
         self._settle(replace(self.settings, theme=name))
         self._wear(name)
-        if self._chart is not None:
-            self._chart.strip.redraw()
+        for one in self._made.values():
+            one.show_theme()
         self.update()
-
-    def _settle_screen(self, px_per_mm: float) -> None:
-        self._settle(replace(self.settings, screen_px_per_mm=px_per_mm))
 
     def _wear(self, name: str) -> None:
         app = QApplication.instance()
@@ -394,13 +327,8 @@ class MainWindow(QMainWindow):
         for page in self.findChildren(QDialog, MOVING):
             page.close()
         self.model.stop()
-        self.bench.close_all()
-        if self._tray is not None:
-            self._tray.model.close()
-        if self._chart is not None:
-            self._chart.close_all()
-        if self._order is not None:
-            self._order.close_all()
+        for one in self._made.values():
+            one.close_all()
         self.exporter.close()
         self.leftovers.close()
         self.jobs.close()

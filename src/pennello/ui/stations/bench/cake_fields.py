@@ -13,8 +13,9 @@ from pennello.design.plan import Plan, PlanStroke
 from pennello.design.words import passes_words
 from pennello.kit.cake import Portion
 from pennello.load.recipe import DRIFT_MM, MOST_IN_PAN, OFFSET_MM, PASSES, SKEW_DEG, PickUp, Wetness
-from pennello.ui.stations.bench.model import BenchModel, pickup_changes
+from pennello.ui.bench_model import BenchModel, pickup_changes
 from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.words import Words
@@ -26,28 +27,6 @@ DRIFT = Quantity("Sideways drift of the sweeps", *DRIFT_MM, 0.1, 1, length=True)
 PARTS = Quantity("Parts in the pan", 0.1, 1000, 1, 1, " parts")
 
 _MIXED = "mixed in a pan"
-
-
-def choice(name: str, guard: WheelGuard) -> QComboBox:
-    """Return a choice with a name for screen readers, no wider than it must be."""
-    box = QComboBox()
-    box.setAccessibleName(name)
-    box.setToolTip(name)
-    box.installEventFilter(guard)
-    box.setMinimumWidth(60)
-    box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-    return box
-
-
-def fill(box: QComboBox, items: list[tuple[str, object]], current: object) -> None:
-    """Show items (words, key) with one of them chosen, without saying that it was edited."""
-    with QSignalBlocker(box):
-        if box.property("items") != repr(items):  # kept beside it: asking a box for its items costs more
-            box.setProperty("items", repr(items))
-            box.clear()
-            for name, key in items:
-                box.addItem(name, key)
-        box.setCurrentIndex(next((at for at, (_, key) in enumerate(items) if key == current), -1))
 
 
 class PanRows(QWidget):

@@ -17,7 +17,11 @@ from pennello.kit.stripes import with_boundary
 from pennello.load.edge import boundaries
 from pennello.load.look import cake_colours, pan_colour
 from pennello.load.recipe import OFFSET_MM, SKEW_DEG, PickUp
-from pennello.ui.stations.bench.cake_drawing import (
+from pennello.ui.bench_model import BenchModel, NothingThereError
+from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
+from pennello.ui.stations.bench.scale import shared_scale
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.cake_drawing import (
     CakeView,
     draw_brush_lying,
     draw_pan,
@@ -26,10 +30,6 @@ from pennello.ui.stations.bench.cake_drawing import (
     draw_wetness,
     shown_height,
 )
-from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
-from pennello.ui.stations.bench.model import BenchModel, NothingThereError
-from pennello.ui.stations.bench.scale import shared_scale
-from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat, centred
 from pennello.ui.widgets.number_field import Quantity

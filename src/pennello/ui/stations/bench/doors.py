@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame
 
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 
 
 class Door(QFrame):

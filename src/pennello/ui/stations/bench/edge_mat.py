@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QWidget
 from pennello.aim.attempt import Side
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import Boundary, LoadedEdge, boundaries
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.edge_drawing import FERRULE_PX, draw_loaded, draw_scatter, draw_shares
-from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Mat

@@ -29,11 +29,11 @@ from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
-from pennello.ui.stations.bench.cake_fields import choice
+from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
-from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.asking import ask_amount, ask_target
+from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.menus import passing_menu

@@ -17,8 +17,8 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
 from pennello.session.catalogue import Shown, family_plan, laid
 from pennello.session.jobs import Job, Jobs
+from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.gallery import tile
-from pennello.ui.stations.bench.model import BenchModel, stroke_change
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label, tip

@@ -12,7 +12,7 @@ from pennello.design.laddering import plan_ladder
 from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator
 from pennello.load.look import cake_colours
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity

@@ -27,11 +27,11 @@ from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import LoadedEdge, stages
 from pennello.load.look import cake_colours, edge_colours, pan_colour
 from pennello.load.recipe import Before, Face, PickUp, Way
-from pennello.ui.stations.bench.cake_drawing import draw_pan
-from pennello.ui.stations.bench.cake_fields import choice, fill
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.cake_drawing import draw_pan
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 from pennello.ui.widgets.painting import painted

@@ -28,7 +28,7 @@ from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Surface

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.lay.stroke import Key, NibMode, Stroke
 from pennello.lay.track import Track
-from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.stations.bench.skin_view import SkinView
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 
 MOST_PX_PER_MM = 12.0
 EDGE_PX = 140.0

@@ -17,7 +17,7 @@ from pennello.errors import PennelloError
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
 from pennello.session.forecast import Outcome
-from pennello.ui.stations.bench.model import BenchModel, stroke_change
+from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.stations.bench.rib_handles import RibHandles
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of

@@ -2,44 +2,41 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cached_property
+from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
+from pennello.design.plan import Plan
+from pennello.session.exports import Work, cake_label, load_card, stroke_picture
+from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.doors import Door, make_door
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
 from pennello.ui.stations.bench.load_strip import LoadStrip
-from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
+from pennello.ui.widgets.asking import ask_target
+from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.ui.stations.bench.hand_page import HandPage
     from pennello.ui.stations.bench.workshop import Workshop
 
 
-class BenchStation(QWidget):
-    """The heart of the window.
+class BenchStation(QWidget, Station):
+    """The heart of the window."""
 
-    Signals
-    -------
-    label_wanted, ladder_wanted, kept
-        From the workshop: a label, a ladder of tones, the cake in one's own kit.
-    """
-
-    label_wanted = Signal(str)
-    ladder_wanted = Signal(str)
-    kept = Signal(str)
-
-    def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self.model = model
+    def __init__(self, place: Workplace) -> None:
+        super().__init__()
+        model = place.bench
+        self.model, self._place = model, place
         self._load: object = None
         self.strokes = StrokesBar(model)
         self.cake, self.edge, self.skin = CakeMat(model), EdgeMat(model), SkinMat(model)
@@ -78,6 +75,15 @@ class BenchStation(QWidget):
         model.boundary_hovered.connect(self._mark_boundary)
         self.refresh()
 
+    @classmethod
+    def at(cls, place: Workplace) -> Station:
+        """Return the Bench, made for a window."""
+        return cls(place)
+
+    def enter(self) -> None:
+        """It is shown."""
+        (self.cake if self.model.stroke else self.first).setFocus()
+
     def _pages(self) -> QStackedWidget:
         """Return what lies below the mats: the read-out; the workshop and the hand's page come when they are wanted."""
         pages = QStackedWidget()
@@ -95,9 +101,9 @@ class BenchStation(QWidget):
         from pennello.ui.stations.bench.workshop import Workshop  # noqa: PLC0415 - not before it is wanted
 
         page = Workshop(self.model)
-        page.label_wanted.connect(self.label_wanted)
-        page.ladder_wanted.connect(self.ladder_wanted)
-        page.kept.connect(self.kept)
+        page.label_wanted.connect(lambda _: self.ask_label())
+        page.ladder_wanted.connect(self.show_ladder)
+        page.kept.connect(self.keep_cake)
         page.left.connect(lambda: self.cake.make.setChecked(False))
         self.below.addWidget(page)
         return page
@@ -224,3 +230,46 @@ class BenchStation(QWidget):
     def close_all(self) -> None:
         """Stop what is laid for pictures; the window closes."""
         self.hand.holds.close_all()
+
+    # --- out ---
+
+    def ask_picture(self) -> None:
+        """Ask where and write the stroke with its ribbons as PNG."""
+        self._ask_out("Picture of the stroke", ".png", stroke_picture)
+
+    def ask_card(self) -> None:
+        """Ask where and write the load card."""
+        self._ask_out("Load card", ".pdf", load_card)
+
+    def ask_label(self) -> None:
+        """Ask where and write the label of the cake on the Bench."""
+        cake = self.model.cake if self.model.stroke is not None else None
+        if self.model.stroke is not None and cake is None:
+            self._place.say("Nothing on the Bench comes from a cake; choose a pick-up that does.")
+            return
+        self._ask_out("Label of the cake", ".pdf", lambda plan, _, unit, path: cake_label(plan, cake, unit, path))
+
+    def _ask_out(self, words: str, ending: str, make: Callable[[Plan, str, LengthUnit, Path], Work]) -> None:
+        stroke, place = self.model.stroke, self._place
+        if stroke is None:
+            place.say("There is no stroke yet; begin with a petal.")
+            return
+        path = ask_target(place.window, words, place.folder() / f"{stroke.id}{ending}", (ending,))
+        if path is not None:
+            place.exporter.write(str(path), make(self.model.plan, stroke.id, self.model.unit, path))
+
+    def show_ladder(self, cake: str) -> None:
+        """Show the tones of a cake."""
+        from pennello.ui.stations.bench.ladder_page import LadderPage  # noqa: PLC0415 - only when wanted
+
+        page = LadderPage(self.model, cake, self._place.window)
+        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        page.show()
+
+    def keep_cake(self, cake: str) -> None:
+        """Put a cake of the plan into one's own kit."""
+        from pennello.ui.stations.tray.controller import TrayController  # noqa: PLC0415 - not before it is wanted
+
+        tray = self._place.station("tray")
+        assert isinstance(tray, TrayController)
+        tray.keep_cake(cake)

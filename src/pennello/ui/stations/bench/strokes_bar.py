@@ -22,7 +22,7 @@ from pennello.aim.wish import wanted_lab
 from pennello.design.edits import duplicated_stroke, with_stroke, without_stroke
 from pennello.design.fresh import with_family_stroke, with_fresh_stroke
 from pennello.files.picture import lab_bytes
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.paint import draw_state, strip_image
@@ -198,13 +198,13 @@ class StrokesBar(QWidget):
 
     def show_loads(self) -> None:
         """Show how few loads the plan needs."""
-        from pennello.ui.stations.bench.search.plan_pages import LoadsPage  # noqa: PLC0415 - only when wanted
+        from pennello.ui.stations.bench.search.loads_page import LoadsPage  # noqa: PLC0415 - only when wanted
 
         self._show(LoadsPage(self._model, self))
 
     def show_colourways(self) -> None:
         """Show the plan in other colours."""
-        from pennello.ui.stations.bench.search.plan_pages import ColourwaysPage  # noqa: PLC0415 - only when wanted
+        from pennello.ui.colourways_page import ColourwaysPage  # noqa: PLC0415 - only when wanted
 
         self._show(ColourwaysPage(self._model, self))
 

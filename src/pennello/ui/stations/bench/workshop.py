@@ -25,7 +25,7 @@ from pennello.kit.cut_list import DENSITY_G_PER_CM3, cut_list
 from pennello.kit.neighbours import cake_mixes, hints
 from pennello.kit.stripes import moved, recoloured, swapped, with_inserted, with_width, without
 from pennello.load.wear import cleaned, refilled
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.stripe_cards import CardRow
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label

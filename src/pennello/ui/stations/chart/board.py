@@ -16,7 +16,11 @@ from pennello.design.plan import skin_bytes
 from pennello.design.surface import draw_contours, draw_mark, draw_skin, skin_outlines
 from pennello.motif.place import Place
 from pennello.session.chart_scene import Lifted, Painted
-from pennello.ui.stations.chart.drawing import (
+from pennello.ui.stations.chart.layers import LayerHandles
+from pennello.ui.stations.chart.line_pen import LinePen
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.style import theme
+from pennello.ui.widgets.chart_drawing import (
     ChartView,
     carry_transform,
     draw_guide,
@@ -32,10 +36,6 @@ from pennello.ui.stations.chart.drawing import (
     view_of,
     wet_image,
 )
-from pennello.ui.stations.chart.layers import LayerHandles
-from pennello.ui.stations.chart.line_pen import LinePen
-from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.theme.style import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note

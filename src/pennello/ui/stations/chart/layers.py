@@ -30,9 +30,9 @@ from pennello.design.marks import COVER, GRAINS_CM2, LINE_MM, Glitter, Lines, Ma
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
 from pennello.path.cubic import CubicPath
-from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import Quantity

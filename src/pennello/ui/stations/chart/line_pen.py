@@ -11,9 +11,9 @@ from pennello.chart.chart import Point
 from pennello.design.layers import free_name, hand_drawn, lines_of, with_layer, with_line
 from pennello.design.marks import Lines
 from pennello.design.plan import Plan
-from pennello.ui.stations.chart.drawing import ChartView
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.paint import draw_note
 
 HINT = "Draw: a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."

@@ -34,10 +34,10 @@ from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
 from pennello.motif.catalogue import motif
-from pennello.ui.stations.bench.cake_fields import choice, fill
 from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
@@ -258,9 +258,9 @@ class MotifPanel(QFrame):
         self.one_sided.setEnabled(midline and not chosen.twin)
         self.named["Mirror copy"].setEnabled(midline)
         self.named["Along ..."].setEnabled(bool(self._model.chart.frames))
-        for box, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
-            with QSignalBlocker(box):
-                box.setChecked(on)
+        for tick, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
+            with QSignalBlocker(tick):
+                tick.setChecked(on)
         self.per_load.show_amount(chosen.per_load)
 
     def _edges(self, chosen: PlacedMotif) -> tuple[str, ...]:

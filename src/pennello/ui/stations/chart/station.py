@@ -30,15 +30,16 @@ from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.solve.suiting import with_loads_for
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.gallery import Gallery
-from pennello.ui.stations.bench.cake_fields import choice, fill
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.panel import MotifPanel
 from pennello.ui.stations.chart.strip import Beads, MotifStrip
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
@@ -48,7 +49,7 @@ HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=Tr
 FACE = Quantity("From the root of the nose to the chin", *FACE_HEIGHT_MM, 1, 0, length=True)
 
 
-class ChartStation(QWidget):
+class ChartStation(QWidget, Station):
     """Motifs on a person.
 
     Signals
@@ -90,6 +91,27 @@ class ChartStation(QWidget):
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
         self.refresh()
+
+    @classmethod
+    def at(cls, place: Workplace) -> Station:
+        """Return the Chart, made for a window."""
+        made = cls(ChartModel(place.document, place.window), place.bench)
+        made.said.connect(place.say)
+        made.show_unit(place.bench.unit)
+        return made
+
+    def enter(self) -> None:
+        """It is shown."""
+        self.model.enter()
+        self.board.setFocus()
+
+    def leave(self) -> None:
+        """Another station is shown."""
+        self.model.leave()
+
+    def show_theme(self) -> None:
+        """Another theme is worn."""
+        self.strip.redraw()
 
     def _measures(self, guard: WheelGuard) -> list[QWidget]:
         """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
@@ -265,7 +287,7 @@ class ChartStation(QWidget):
 
     def show_colours(self) -> None:
         """Show the design in other colours, beside what it is."""
-        from pennello.ui.stations.bench.search.plan_pages import ColourwaysPage  # noqa: PLC0415 - only when wanted
+        from pennello.ui.colourways_page import ColourwaysPage  # noqa: PLC0415 - only when wanted
 
         self.other = ColourwaysPage(self._bench, self)
         self.other.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)

@@ -21,8 +21,8 @@ from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.job import Job, Lag, Why
 from pennello.order.jobs import part_names
-from pennello.ui.stations.bench.cake_fields import choice
 from pennello.ui.stations.order.model import OrderModel
+from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label

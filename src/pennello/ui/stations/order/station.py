@@ -28,13 +28,15 @@ from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
 from pennello.session.exports import order_pictures, order_sheet, order_steps
 from pennello.session.owner import Owner
+from pennello.session.run_keeper import KeptRun
 from pennello.ui.exporting import Exporter
-from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_door import RunDoor
 from pennello.ui.widgets.asking import ask_target, may_write_over
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
@@ -43,7 +45,7 @@ TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0
 LEAST_TARGET_S = 5.0
 
 
-class OrderStation(QWidget):
+class OrderStation(QWidget, Station):
     """The order of painting.
 
     Signals
@@ -88,6 +90,27 @@ class OrderStation(QWidget):
         model.shown.connect(self.refresh)
         model.told.connect(self._tell)
         self.refresh()
+
+    @classmethod
+    def at(cls, place: Workplace) -> Station:
+        """Return the Order, made for a window."""
+        made = cls(OrderModel(place.document, place.window), place.owner, place.exporter)
+        made.said.connect(place.say)
+        return made
+
+    def enter(self) -> None:
+        """It is shown."""
+        self.model.enter()
+        self.line.setFocus()
+
+    def leave(self) -> None:
+        """Another station is shown."""
+        self.model.leave()
+
+    def take_run(self, kept: KeptRun, path: Path) -> None:
+        """Go on with a run at the chair that was cut off."""
+        self.model.show_chart(kept.chart)
+        self.door.go_on(kept, path)
 
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()

@@ -1,1 +1,1 @@
-"""The Tray: paints, cakes, brushes and sponges of the kit."""
+"""The Tray: what the painter owns."""

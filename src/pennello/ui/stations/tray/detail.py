@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QRectF, QSignalBlocker, Qt, Signal
@@ -28,42 +29,49 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.kit.applicator import CALIBRATED, Applicator, ApplicatorKind
-from pennello.kit.cake import DEPTH_MM, SOFTNESS_MM, Cake
+from pennello.kit.cake import Cake
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import KitItem
-from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.record import range_of
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
 from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
-from pennello.record import range_of
 from pennello.ui.widgets.plain import Label
 
+_of_paint, _of_cake, _of_brush = (partial(range_of, kind) for kind in (Paint, Cake, Applicator))
 PAINT_NUMBERS = {
     "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
-    "contrast_film_um": Quantity("Film that it was told for", *range_of(Paint, "contrast_film_um"), 1, 1, " µm"),
-    "tint": Quantity("Strength in a let-down with white, against what its opacity says", *range_of(Paint, "tint"), 0.1, 2, " ×"),
-    "scatter_exponent": Quantity("How fast its whiteness falls towards red (1 for titanium whites)", *range_of(Paint, "scatter_exponent"), 0.1, 1),
+    "contrast_film_um": Quantity("Film that it was told for", *_of_paint("contrast_film_um"), 1, 1, " µm"),
+    "tint": Quantity(
+        "Strength in a let-down with white, against what its opacity says", *_of_paint("tint"), 0.1, 2, " ×"
+    ),
+    "scatter_exponent": Quantity(
+        "How fast its whiteness falls towards red (1 for titanium whites)", *_of_paint("scatter_exponent"), 0.1, 1
+    ),
 }
 CAKE_NUMBERS = {
-    "softness_mm": Quantity("Softness of the boundaries", *range_of(Cake, "softness_mm"), 0.1, 1, length=True),
-    "length_mm": Quantity("Length of the stripes", *range_of(Cake, "length_mm"), 1, 0, length=True),
-    "depth_mm": Quantity("Depth of the paint", *range_of(Cake, "depth_mm"), 0.5, 1, length=True),
+    "softness_mm": Quantity("Softness of the boundaries", *_of_cake("softness_mm"), 0.1, 1, length=True),
+    "length_mm": Quantity("Length of the stripes", *_of_cake("length_mm"), 1, 0, length=True),
+    "depth_mm": Quantity("Depth of the paint", *_of_cake("depth_mm"), 0.5, 1, length=True),
 }
 BRUSH_NUMBERS = {
-    "width_mm": Quantity("Width", *range_of(Applicator, "width_mm"), 0.5, 2, length=True),
-    "thickness_mm": Quantity("Thickness", *range_of(Applicator, "thickness_mm"), 0.1, 1, length=True),
-    "bristle_mm": Quantity("Bristle length, or height of a sponge", *range_of(Applicator, "bristle_mm"), 1, 1, length=True),
-    "print_mm": Quantity("Length of its print, tip to belly", *range_of(Applicator, "print_mm"), 1, 1, length=True),
-    "tip_mm": Quantity("Width of its point", *range_of(Applicator, "tip_mm"), 0.1, 1, length=True),
-    "cut_deg": Quantity("Cut of an angle brush", *range_of(Applicator, "cut_deg"), 1, 0, "°"),
-    "capacity_mm3_per_mm": Quantity("Paint on a mm of edge when full", *range_of(Applicator, "capacity_mm3_per_mm"), 0.5, 2, " mm³/mm"),
-    "release_mm": Quantity("Travel that lays all but a third", *range_of(Applicator, "release_mm"), 5, 0, length=True),
-    "fill_passes": Quantity("Sweeps to two thirds full", *range_of(Applicator, "fill_passes"), 0.5, 1, " ×"),
-    "splay": Quantity("Share of width that pressure adds", *range_of(Applicator, "splay"), 0.02, 2),
-    "drift_mm": Quantity("Usual drift of sweeps", *range_of(Applicator, "drift_mm"), 0.1, 1, length=True),
-    "root_share": Quantity("Share of old paint that a rinse leaves in the root", *range_of(Applicator, "root_share"), 0.01, 2),
+    "width_mm": Quantity("Width", *_of_brush("width_mm"), 0.5, 2, length=True),
+    "thickness_mm": Quantity("Thickness", *_of_brush("thickness_mm"), 0.1, 1, length=True),
+    "bristle_mm": Quantity("Bristle length, or height of a sponge", *_of_brush("bristle_mm"), 1, 1, length=True),
+    "print_mm": Quantity("Length of its print, tip to belly", *_of_brush("print_mm"), 1, 1, length=True),
+    "tip_mm": Quantity("Width of its point", *_of_brush("tip_mm"), 0.1, 1, length=True),
+    "cut_deg": Quantity("Cut of an angle brush", *_of_brush("cut_deg"), 1, 0, "°"),
+    "capacity_mm3_per_mm": Quantity(
+        "Paint on a mm of edge when full", *_of_brush("capacity_mm3_per_mm"), 0.5, 2, " mm³/mm"
+    ),
+    "release_mm": Quantity("Travel that lays all but a third", *_of_brush("release_mm"), 5, 0, length=True),
+    "fill_passes": Quantity("Sweeps to two thirds full", *_of_brush("fill_passes"), 0.5, 1, " ×"),
+    "splay": Quantity("Share of width that pressure adds", *_of_brush("splay"), 0.02, 2),
+    "drift_mm": Quantity("Usual drift of sweeps", *_of_brush("drift_mm"), 0.1, 1, length=True),
+    "root_share": Quantity("Share of old paint that a rinse leaves in the root", *_of_brush("root_share"), 0.01, 2),
 }
 _SHORT = {
     "contrast": "Opacity",

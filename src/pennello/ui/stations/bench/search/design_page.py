@@ -17,7 +17,7 @@ from pennello.solve.design_cake import Design, Terms, design_cake, why_not
 from pennello.solve.for_plan import Trial, look_of, tried_for_real, with_design
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import stock
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.menus import empty_menu

@@ -19,10 +19,10 @@ from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, Find, FoundLoads
 from pennello.solve.for_plan import with_find
 from pennello.solve.kit import AtHand, at_hand
-from pennello.ui.stations.bench.cake_fields import choice
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.card import Shown, source_of
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
+from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text

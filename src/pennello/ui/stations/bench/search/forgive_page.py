@@ -14,10 +14,10 @@ from pennello.design.plan import Plan
 from pennello.files.picture import lab_bytes, ribbons
 from pennello.session.jobs import Job
 from pennello.solve.forgiveness import Forgiveness, forgive
-from pennello.ui.stations.bench.cake_fields import choice
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.page import SearchPage
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image

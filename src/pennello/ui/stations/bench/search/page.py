@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QScrollAre
 from pennello.kit.shelf import Kit
 from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.doors import Door
-from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.stations.bench.search.card import BoardCard, Shown
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words

@@ -37,12 +37,12 @@ from pennello.design.wish_edits import (
 )
 from pennello.design.wishing import turned_round, with_load_wished, with_wish_blend, with_wish_boundary
 from pennello.errors import PennelloError
-from pennello.ui.stations.bench.cake_fields import choice, fill
+from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.doors import Door
 from pennello.ui.stations.bench.hand_page import PICTURES
-from pennello.ui.stations.bench.model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.style import theme
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.painting import painted

@@ -23,7 +23,8 @@ from pennello.kit.paint import Paint, masstones
 from pennello.kit.shelf import KitItem
 from pennello.kit.stripes import scaled_to
 from pennello.load.recipe import PickUp
-from pennello.ui.stations.bench.model import BenchModel
+from pennello.ui.bench_model import BenchModel
+from pennello.ui.station import History, Station, Workplace
 from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
@@ -33,7 +34,7 @@ _LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
 
 
-class TrayDesk(QObject):
+class TrayController(QObject, Station):
     """Joins kit and Bench.
 
     Signals
@@ -71,6 +72,38 @@ class TrayDesk(QObject):
             (detail.curve_wanted, self.ask_curve),
         ):
             signal.connect(lambda *_, do=act: self._guarded(do))
+
+    @classmethod
+    def at(cls, place: Workplace) -> Station:
+        """Return the Tray, made for a window."""
+
+        def settle(px_per_mm: float) -> None:
+            place.settle(replace(place.settings(), screen_px_per_mm=px_per_mm))
+
+        made = cls(place.bench, place.settings().screen_px_per_mm, settle, place.window)
+        made.said.connect(place.say)
+        made.bench_wanted.connect(lambda: place.go_to("bench"))
+        made.model.listed.connect(place.kit_changed)
+        return made
+
+    @property
+    def widget(self) -> QWidget:
+        """What the window shows."""
+        return self.station
+
+    @property
+    def history(self) -> History | None:
+        """The kit's own history."""
+        return self.model.session
+
+    def enter(self) -> None:
+        """It is shown: the kit is opened."""
+        self.model.open()
+        self.station.setFocus()
+
+    def close_all(self) -> None:
+        """Let go of the kit."""
+        self.model.close()
 
     def _guarded(self, act: Callable[[], object]) -> None:
         try:

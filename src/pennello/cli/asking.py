@@ -1,0 +1,83 @@
+"""What a verb of the command line is: its name, what it does in words, what it takes, and the function that does it.
+
+A verb stands as one function in its module, with what it takes beside it:
+
+    def wear_arguments(parser: ArgumentParser) -> None: ...
+
+    @verb("wear", "what loads would do: the cakes hollow and get dirty", wear_arguments)
+    def wear_verb(args: Namespace) -> int: ...
+
+`verbs_at` names the module of each, so that only the one that is asked for is imported.
+"""
+
+from __future__ import annotations
+
+import re
+from argparse import ArgumentParser, Namespace
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any, NoReturn
+
+from pennello.errors import clipped
+
+Run = Callable[[Namespace], int]
+
+
+class Parser(ArgumentParser):
+    """Says one line and where help is, and exits with 2; -12,5 and -3/4 are numbers and no options."""
+
+    def __init__(self, *given: Any, **named: Any) -> None:
+        super().__init__(*given, **named)
+        self._negative_number_matcher = re.compile(r"-[0-9.,]")
+
+    def error(self, message: str) -> NoReturn:
+        """Say what is wrong, in one line."""
+        self.exit(2, f"{self.prog}: {clipped(message, 500)}; see '{self.prog} --help'.\n")
+
+
+@dataclass(frozen=True, slots=True)
+class Verb:
+    """A verb: its name, what it does in words, what it takes, and what does it."""
+
+    name: str
+    words: str
+    arguments: Callable[[ArgumentParser], None]
+    run: Run
+
+
+_VERBS: dict[str, Verb] = {}
+
+
+def verb(name: str, words: str, arguments: Callable[[ArgumentParser], None]) -> Callable[[Run], Run]:
+    """Return what makes a function a verb."""
+
+    def declared(run: Run) -> Run:
+        _VERBS[name] = Verb(name, words, arguments, run)
+        return run
+
+    return declared
+
+
+def verb_named(name: str) -> Verb:
+    """Return a verb whose module has been imported."""
+    return _VERBS[name]
+
+
+def plan_argument(parser: ArgumentParser, *, stroke: bool = False) -> None:
+    """Take a plan, and a stroke of it."""
+    parser.add_argument("plan", type=Path, help="a .pennello file")
+    if stroke:
+        parser.add_argument("stroke", help="the stroke's id")
+
+
+def json_argument(parser: ArgumentParser) -> None:
+    """Take --json."""
+    parser.add_argument("--json", action="store_true", help="answer as JSON")
+
+
+def searched_arguments(parser: ArgumentParser) -> None:
+    """Take what every search takes: a kit, and where to write."""
+    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="look through this kit too; bare: your own")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)

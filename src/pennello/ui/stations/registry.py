@@ -1,0 +1,66 @@
+"""The stations in the order of the work: one row each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from importlib import import_module
+
+from pennello.ui.station import Action, Keys, Station, Workplace
+
+
+@dataclass(frozen=True, slots=True)
+class StationRow:
+    """A station.
+
+    Attributes
+    ----------
+    key, title
+        Its key, and what it is called; its icon is `theme/icons/KEY.svg`.
+    keys
+        The keys that lead to it.
+    place
+        Where it stands, "module:Class": it is imported when it is first wanted.
+    rests_bench
+        Whether the stroke at work is not predicted while it is shown.
+    takes_runs
+        Whether a run at the chair that was cut off goes on there.
+    """
+
+    key: str
+    title: str
+    keys: str
+    place: str
+    rests_bench: bool = False
+    takes_runs: bool = False
+
+    @property
+    def actions(self) -> tuple[Action, ...]:
+        """What can be done there, as its package says."""
+        return getattr(import_module(self.place.rpartition(".")[0]), "ACTIONS", ())
+
+    @property
+    def help(self) -> tuple[Keys, ...]:
+        """Keys and gestures that it takes itself, as its package says."""
+        return getattr(import_module(self.place.rpartition(".")[0]), "HELP", ())
+
+    def make(self, workplace: Workplace) -> Station:
+        """Return it, made for a window."""
+        module, name = self.place.split(":")
+        kind: type[Station] = getattr(import_module(module), name)
+        return kind.at(workplace)
+
+
+_AT = "pennello.ui.stations"
+STATIONS: tuple[StationRow, ...] = (
+    StationRow("tray", "Tray", "Alt+1", f"{_AT}.tray.controller:TrayController"),
+    StationRow("bench", "Bench", "Alt+2", f"{_AT}.bench.station:BenchStation"),
+    StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True),
+    StationRow("order", "Order", "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True),
+)
+FIRST = "bench"
+"""The station that a window opens with."""
+
+
+def row(key: str) -> StationRow:
+    """Return the row of a station."""
+    return next(one for one in STATIONS if one.key == key)

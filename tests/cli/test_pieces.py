@@ -1,0 +1,66 @@
+"""What lies on charts through the command line; and that every verb stands where the table says."""
+
+from argparse import ArgumentParser
+from importlib import import_module
+
+import pytest
+
+from pennello.cli.asking import verb_named
+from pennello.cli.main import make_parser
+from pennello.cli.verbs_at import VERBS_AT
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import read_plan, write_plan
+
+
+@pytest.fixture
+def plan_file(tmp_path):
+    path = tmp_path / "plan.pennello"
+    write_plan(demo_plan(), path)
+    return path
+
+
+def test_a_piece_is_listed_changed_and_taken_away(ask, plan_file):
+    first = demo_plan().motifs[0]
+    told = ask("piece", plan_file, "--json")["pieces"]
+    assert [one["id"] for one in told] == [one.id for one in demo_plan().motifs]
+    part, load = first.loads[0]
+    other = next(stroke.id for stroke in demo_plan().strokes if stroke.id != load)
+    words = (
+        "--x-mm",
+        "12,5",
+        "--twin",
+        "no",
+        "--one-sided",
+        "yes",
+        "--load",
+        f"{part}={other}",
+        "--name",
+        "Left alone",
+    )
+    ask("piece", plan_file, first.id, *words)
+    placed = read_plan(plan_file).motifs[0]
+    assert (placed.place.x_mm, placed.place.y_mm) == (12.5, first.place.y_mm)
+    assert (placed.one_sided, placed.twin, placed.name) == (True, False, "Left alone")
+    assert placed.load_of[part] == other
+    assert "on one side on purpose" in ask("piece", plan_file)
+    ask("piece", plan_file, first.id, "--remove")
+    assert first.id not in [one.id for one in read_plan(plan_file).motifs]
+
+
+def test_wrong_pieces_get_one_sentence(ask, plan_file):
+    first = demo_plan().motifs[0].id
+    assert "there is no piece 'x'" in ask("piece", plan_file, "x", code=2)
+    assert "PART=STROKE" in ask("piece", plan_file, first, "--load", "petal", code=2)
+    assert "0.1 to 10" in ask("piece", plan_file, first, "--scale", "90", code=2)
+    assert read_plan(plan_file) == demo_plan()
+
+
+@pytest.mark.parametrize("name", sorted(VERBS_AT))
+def test_every_verb_stands_where_the_table_says(name):
+    import_module(f"pennello.cli.{VERBS_AT[name]}")
+    verb = verb_named(name)
+    assert verb.run.__module__.endswith(VERBS_AT[name])
+    assert verb.words[0].islower()
+    assert "not known" not in verb.words
+    verb.arguments(ArgumentParser())
+    assert name in make_parser([name]).format_help()
