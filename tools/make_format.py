@@ -1,4 +1,4 @@
-"""Remakes the tables of docs/format.md from what the fields tell of themselves.  make schema"""
+"""Remakes docs/findings.md and the tables of docs/format.md from what codes and fields tell.  make schema"""
 
 from __future__ import annotations
 
@@ -11,9 +11,11 @@ from typing import Any
 
 from pennello.design.marks import Glitter, Lines, Reserved, Stencil
 from pennello.files.plan_schema import FORMS, VERSION
+from pennello.finding import Code, Level
 from pennello.record import Told, told_of
 
 PAGE = Path(__file__).parents[1] / "docs" / "format.md"
+FINDINGS = PAGE.with_name("findings.md")
 _FLAT = {kind: form.flat for kind, form in FORMS.items()}
 _KINDS = {kind.__name__: kind for kind in [*FORMS, Glitter, Stencil, Lines, Reserved] if isinstance(kind, type)}
 _MARK = re.compile(r"(<!-- table (\w+) -->\n).*?(<!-- end -->)", re.DOTALL)
@@ -76,9 +78,24 @@ def remade(text: str) -> str:
     return _MARK.sub(lambda found: f"{found[1]}{table(_KINDS[found[2]])}{found[3]}", text)
 
 
+def findings() -> str:
+    """Return the page of all that can be found, by level."""
+    parts = [
+        "# What Pennello finds",
+        "Every finding has a code, a sentence with the remedy, and where it is; some carry the change that mends it. "
+        "Made by `make schema` from `finding.py`.",
+    ]
+    for level in Level:
+        rows = [f"| `{code.value}` | {code.words} |" for code in Code if code.level is level]
+        title = level.value[0].upper() + level.value[1:]
+        parts.append("\n".join([f"## {title}", "", "| code | what |", "| --- | --- |", *rows]))
+    return "\n\n".join(parts) + "\n"
+
+
 def main() -> None:
-    """Write the page."""
+    """Write both pages."""
     PAGE.write_text(remade(PAGE.read_text(encoding="utf-8")), encoding="utf-8")
+    FINDINGS.write_text(findings(), encoding="utf-8")
 
 
 if __name__ == "__main__":

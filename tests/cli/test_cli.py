@@ -146,7 +146,7 @@ def test_check_judges_every_stroke(capsys):
     assert first["code"] == "wrong_way"
     assert first["mend"]["flip"] is False
     assert first["mend"]["mean_de00_after"] < first["mend"]["mean_de00_before"]
-    assert all(set(problem) == {"where", "text"} for problem in answer["problems"])
+    assert all(set(problem) == {"code", "where", "text"} for problem in answer["problems"])
 
 
 def test_mend_applies_the_best_and_writes(capsys, tmp_path):

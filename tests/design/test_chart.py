@@ -213,7 +213,7 @@ def test_free_strokes_are_mirror_images_if_they_look_so(demo):
     assert "missing_mirror" not in codes(same_side), "nothing here is mirrored"
     both_sides = replace(ring, motifs=(*ring.motifs, free("a", -40, -30, -10), free("b", -40, 10, 30)))
     (odd,) = [one for one in odd_on(both_sides, "face") if one.code == "missing_mirror"]
-    assert odd.motif == ring.motifs[0].id, "the two free strokes are a pair, the ring is alone"
+    assert odd.piece == ring.motifs[0].id, "the two free strokes are a pair, the ring is alone"
     across = replace(ring, motifs=(*both_sides.motifs[1:], free("mid", 60, -15, 15)))
     assert "missing_mirror" not in codes(across), "what lies across the midline is its own mirror image"
 

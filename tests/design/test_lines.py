@@ -177,7 +177,7 @@ def test_odd_lines_are_told(demo):
     away = lines_of("stray", (line((0.0, -60.0), (300.0, -60.0)),), "face")
     dust = Glitter("dust", float(eye[0]), float(eye[1]), 30.0, 20.0)
     plan = replace(demo, motifs=(), overlays=(across, away, dust))
-    found = {(one.code, one.motif) for one in odd_on(plan, "face")}
+    found = {(one.code, one.piece) for one in odd_on(plan, "face")}
     odd = {("keep_clear", "lash"), ("off_skin", "stray"), ("glitter_on_lines", "dust"), ("keep_clear", "dust")}
     assert found == odd
     at = next(one for one in odd_on(plan, "face") if one.code == "keep_clear")

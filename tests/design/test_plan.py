@@ -115,7 +115,7 @@ def test_problems_name_their_place(demo):
     off = edits.with_pickup(stroke, 0, replace(stroke.recipe.pickups[0], offset_mm=-5.0))
     late = replace(off, stroke=replace(off.stroke, reload_mm=(900.0,)))
     found = problems(replace(demo, strokes=(late,)))
-    assert [one.where for one in found] == ["strokes.dahlia-petal.load.pickups[0]", "strokes.dahlia-petal.reload_mm"]
+    assert [one.place for one in found] == ["strokes.dahlia-petal.load.pickups[0]", "strokes.dahlia-petal.reload_mm"]
     assert "5 mm of Flat 3/4 in hangs over" in found[0].text
     assert any("metallic" in one.text for one in problems(demo))
 

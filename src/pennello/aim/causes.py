@@ -22,6 +22,7 @@ from pennello.aim.wish import Stop, Wanted, edge_lab, stop_labs
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
+from pennello.finding import Code, Finding, RatedMend
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -46,39 +47,8 @@ _ENOUGH_SWEEPS = 3.0  # times the brush's fill constant: 95 % full
 
 
 @dataclass(frozen=True, slots=True)
-class RatedMend:
-    """A mend and the mean dE00 that it leads to, laid for real."""
-
-    mend: Mend
-    mean_de00: float
-
-
-@dataclass(frozen=True, slots=True)
-class Cause:
-    """One reason why the stroke is off.
-
-    Attributes
-    ----------
-    code
-        slid, wrong_way, hangs_over, too_soft, too_hard, pale, thin_load, too_wet, too_dry, stray_pickup,
-        missing_colour.
-    text
-        One plain sentence.
-    mends
-        What helps, best first; may be empty when nothing on the table does.
-    at_mm
-        Where along the stroke it shows, or None for all of it.
-    """
-
-    code: str
-    text: str
-    mends: tuple[RatedMend, ...]
-    at_mm: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
 class _Suspect:
-    code: str
+    code: Code
     text: str
     mends: tuple[Mend, ...]
     at_mm: float | None = None
@@ -103,10 +73,15 @@ class Case:
         return length_text(abs(length_mm), self.unit)
 
 
-def find_causes(case: Case) -> tuple[Cause, ...]:
+def find_causes(case: Case) -> tuple[Finding, ...]:
     """Return the causes that matter, the one whose mend gains most first."""
     causes = [cause for suspect in _suspects(case) if (cause := _confirmed(case, suspect))]
-    return tuple(sorted(causes, key=lambda cause: cause.mends[0].mean_de00 if cause.mends else math.inf))
+    return tuple(sorted(causes, key=_gain))
+
+
+def _gain(cause: Finding) -> float:
+    best = cause.mends[0].mean_de00 if cause.mends else None
+    return math.inf if best is None else best
 
 
 def _suspects(case: Case) -> Iterator[_Suspect]:
@@ -125,7 +100,7 @@ def _suspects(case: Case) -> Iterator[_Suspect]:
         yield from _missing(case)
 
 
-def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
+def _confirmed(case: Case, suspect: _Suspect) -> Finding | None:
     rated = []
     for mend in suspect.mends:
         mended = mend.mended(case.attempt)
@@ -134,8 +109,8 @@ def _confirmed(case: Case, suspect: _Suspect) -> Cause | None:
             rated.append(RatedMend(mend, after))
     if not rated and not suspect.certain:
         return None
-    rated.sort(key=lambda one: one.mean_de00)
-    return Cause(suspect.code, suspect.text, tuple(rated), suspect.at_mm)
+    rated.sort(key=lambda one: one.mean_de00 or 0.0)
+    return Finding(suspect.code, suspect.text, at_mm=suspect.at_mm, mends=tuple(rated))
 
 
 # --- where the brush lies ----------------------------------------
@@ -165,9 +140,9 @@ def _slid(case: Case, index: int, better: PickUp, moved: float) -> _Suspect:
     if over.min() < 0.98:
         bare = float((1 - over).mean()) * case.attempt.brush.width_mm
         text = f"{case.say(bare)} of the brush hangs over the edge of {cake.name} and picks up nothing."
-        return _Suspect("hangs_over", text, (mend,), certain=True)
+        return _Suspect(Code.HANGS_OVER, text, (mend,), certain=True)
     text = f"The brush lies {case.say(moved)} too far to {other}{_rim_words(case)}."
-    return _Suspect("slid", text, (mend,))
+    return _Suspect(Code.SLID, text, (mend,))
 
 
 def _rim_words(case: Case) -> str:
@@ -190,7 +165,9 @@ def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     if abs(moved) >= 2 * SLIDE_STEP_MM:
         way = _end_name(case, case.attempt.cakes[now.cake], moved)
         mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
-    return _Suspect("wrong_way", "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends))
+    return _Suspect(
+        Code.WRONG_WAY, "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends)
+    )
 
 
 def _ends_wrong(case: Case) -> Iterator[_Suspect]:
@@ -207,7 +184,7 @@ def _ends_wrong(case: Case) -> Iterator[_Suspect]:
     recipe = replace(case.attempt.recipe, pickups=turned)
     if forecast.mean_de00(recipe) < 0.85 * forecast.mean_de00(case.attempt.recipe) - WORTH_DE00:
         mend = SetRecipe("swap", recipe, "take for the tip what went to the belly, and the other way round")
-        yield _Suspect("wrong_way", "Tip and belly have changed places.", (mend,))
+        yield _Suspect(Code.WRONG_WAY, "Tip and belly have changed places.", (mend,))
 
 
 def _strayed(case: Case) -> Iterator[_Suspect]:
@@ -223,7 +200,7 @@ def _strayed(case: Case) -> Iterator[_Suspect]:
         if pickup.face is not recipe.lays or not same_axis or forecast.mean_de00(recipe) > 0.85 * now - WORTH_DE00:
             continue
         text = f"Pick-up {index + 1} leads away from what you want."
-        yield _Suspect("stray_pickup", text, (SetRecipe("leave_out", recipe, f"leave pick-up {index + 1} out"),))
+        yield _Suspect(Code.STRAY_PICKUP, text, (SetRecipe("leave_out", recipe, f"leave pick-up {index + 1} out"),))
 
 
 def _end_name(case: Case, cake: Cake, direction: float) -> str:
@@ -267,7 +244,7 @@ def _blended_wrong(case: Case) -> Iterator[_Suspect]:
         f"The blend between {names} is too {'soft' if soft else 'hard'}: "
         f"{case.say(laid.width_10_90_mm)} wide, you asked for {case.say(check.wanted_width_mm)}."
     )
-    yield _Suspect("too_soft" if soft else "too_hard", text, _blend_mends(case, wanted, soft), None)
+    yield _Suspect(Code.TOO_SOFT if soft else Code.TOO_HARD, text, _blend_mends(case, wanted, soft), None)
 
 
 def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, ...]:  # noqa: FBT001
@@ -303,7 +280,7 @@ def _wetness_wrong(case: Case) -> Iterator[_Suspect]:
         + (f" and blurs by {case.say(now.wetness.mixing_mm * math.sqrt(now.passes))}." if wet else ".")
     )
     mend = SetPickUp("wetness", index, creamy, now.wetness.mend)
-    yield _Suspect("too_wet" if wet else "too_dry", text, (mend,))
+    yield _Suspect(Code.TOO_WET if wet else Code.TOO_DRY, text, (mend,))
 
 
 # --- how much paint there is ----------------------------------------
@@ -327,7 +304,7 @@ def _pale(case: Case) -> Iterator[_Suspect]:
     short = min(begins, length - 1.0)
     if short > 5:
         mends.append(Shorten("shorten", round(short, 1), f"end the stroke at {case.say(short)}"))
-    yield _Suspect("pale", text, tuple(mends), begins, certain=True)
+    yield _Suspect(Code.PALE, text, tuple(mends), begins, certain=True)
 
 
 def _thin_load(case: Case, *, certain: bool) -> _Suspect:
@@ -343,7 +320,7 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
         f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
     )
-    return _Suspect("thin_load", text, tuple(mends), 0.0, certain=certain)
+    return _Suspect(Code.THIN_LOAD, text, tuple(mends), 0.0, certain=certain)
 
 
 def _thin_leftover(case: Case, *, certain: bool) -> _Suspect:
@@ -351,7 +328,7 @@ def _thin_leftover(case: Case, *, certain: bool) -> _Suspect:
         f"The leftover is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
         f"{case.attempt.wanted.coat_um:.0f} µm make a good coat; load again before it."
     )
-    return _Suspect("thin_load", text, (), 0.0, certain=certain)
+    return _Suspect(Code.THIN_LOAD, text, (), 0.0, certain=certain)
 
 
 # --- which colours are there ----------------------------------------
@@ -375,7 +352,7 @@ def _missing(case: Case) -> Iterator[_Suspect]:
             f"{on_cakes[nearest].name}, is {apart[nearest]:.0f} dE away."
         )
         mends = _recolours(case, cake, now, index, goal) if cake else ()
-        yield _Suspect("missing_colour", text, mends, certain=True)
+        yield _Suspect(Code.MISSING_COLOUR, text, mends, certain=True)
 
 
 def _stop_name(stop: Stop, case: Case) -> str:

@@ -6,7 +6,7 @@ Colour causes, which are about the load, stand in causes. Thresholds are default
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -17,6 +17,7 @@ from pennello.aim.comparison import Comparison, compare
 from pennello.aim.mend import SetPickUp, SetWay
 from pennello.aim.wish import edge_lab
 from pennello.colour.basis import small_basis
+from pennello.finding import Code, Finding, RatedMend
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.contact import BINS, profile
@@ -41,38 +42,18 @@ WHOLLY = 0.9
 OLD_PAINT_DE00 = 3.0
 
 
-@dataclass(frozen=True, slots=True)
-class Fault:
-    """One thing that goes wrong.
-
-    Attributes
-    ----------
-    code
-        tight_curve, drip, streak, missed_stripe, wrong_rim, bare_edge, old_paint.
-    at_mm
-        Where along the stroke it is worst, mm.
-    text
-        One plain sentence with the remedy.
-    mends
-        Other ways, another brush or another load that mend it, best first; none where the hand has to.
-    """
-
-    code: str
-    at_mm: float
-    text: str
-    mends: tuple[SetWay | SetPickUp, ...] = ()
-
-
-def find_faults(laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit = LengthUnit.MM) -> tuple[Fault, ...]:
+def find_faults(
+    laid: Laid, attempt: Attempt, seen: Comparison, unit: LengthUnit = LengthUnit.MM
+) -> tuple[Finding, ...]:
     """Return what goes wrong in a laid stroke, in the order in which it happens."""
     found = [*_tight(laid, attempt, unit), *_drips(laid, attempt), *_streaks(laid, attempt), *_rim(attempt, seen)]
     found += [*_bare(laid, attempt, unit), *_old_paint(laid, attempt)]
-    return tuple(sorted(found, key=lambda fault: fault.at_mm))
+    return tuple(sorted(found, key=lambda fault: fault.at_mm or 0.0))
 
 
 def with_sound_mends(
-    faults: tuple[Fault, ...], attempt: Attempt, px_per_mm: float, bands: int = 8
-) -> tuple[Fault, ...]:
+    faults: tuple[Finding, ...], attempt: Attempt, px_per_mm: float, bands: int = 8
+) -> tuple[Finding, ...]:
     """Return the faults with only those mends that end the fault and bring no other one; each is laid for real.
 
     Parameters
@@ -82,8 +63,8 @@ def with_sound_mends(
     """
     known = {fault.code for fault in faults}
 
-    def sound(fault: Fault, mend: SetWay | SetPickUp) -> bool:
-        changed = mend.mended(attempt)
+    def sound(fault: Finding, rated: RatedMend) -> bool:
+        changed = rated.mend.mended(attempt)
         laid = changed.lay(px_per_mm, small_basis(bands))
         left = {one.code for one in find_faults(laid, changed, compare(laid, changed))}
         return fault.code not in left and left <= known
@@ -94,7 +75,7 @@ def with_sound_mends(
     )
 
 
-def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
+def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Finding]:
     """Find where the inner corner goes backwards: the curve is tighter than the brush is wide."""
     stroke, track = attempt.stroke, laid.track
     if stroke.nib.mode is NibMode.PIVOTING or track.length_mm <= 0:
@@ -111,7 +92,7 @@ def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
     place = int(back[:, corner].argmax())
     narrower = max(0.1, (stroke.pressure if not stroke.pressures else 1.0) - 0.3)
     brush = attempt.brush
-    mends = []
+    mends: list[SetWay] = []
     if not stroke.pressures and brush.kind.dips and narrower < stroke.pressure - 0.05:
         mends.append(SetWay("press", replace(stroke, pressure=narrower), brush, f"press only {narrower:.0%}"))
     elif not stroke.pressures:
@@ -120,12 +101,12 @@ def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
     smaller = _next_narrower(brush)
     if smaller is not None:
         mends.append(SetWay("brush", stroke, smaller, f"take the {smaller.name}"))
-    yield Fault(
-        "tight_curve",
-        float(track.s_mm[place]),
+    yield Finding(
+        Code.TIGHT_CURVE,
         f"The curve is tighter than the brush: corner {'AB'[corner]} goes back by {length_text(worst[corner], unit)} "
         "and smears; open the curve, take a narrower brush, or turn on that corner.",
-        tuple(mends),
+        at_mm=float(track.s_mm[place]),
+        mends=tuple(map(RatedMend, mends)),
     )
 
 
@@ -145,7 +126,7 @@ def _pivoted(laid: Laid, stroke: Stroke, corner: float) -> Stroke:
     return replace(stroke, nib=nib)
 
 
-def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+def _drips(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     film = np.where(laid.even.coverage > WHOLLY, laid.even.thickness_um, 0.0)  # a sliver of a pixel does not run
     if film.max() <= DRIP_UM:
         return
@@ -155,30 +136,32 @@ def _drips(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
     near = int(np.linalg.norm(laid.track.centre - np.array([at, down]), axis=1).argmin())
     lighter = max(0.05, attempt.stroke.pressure - MOST_PRESSURE_STEP)
     way = replace(attempt.stroke, pressure=lighter)
-    mends = () if attempt.stroke.pressures else (SetWay("press", way, attempt.brush, f"press {lighter:.0%}"),)
-    yield Fault(
-        "drip",
-        float(laid.track.s_mm[near]),
+    mends = (
+        () if attempt.stroke.pressures else (RatedMend(SetWay("press", way, attempt.brush, f"press {lighter:.0%}")),)
+    )
+    yield Finding(
+        Code.DRIP,
         f"{film.max():.0f} µm of paint stand here and may run; press lighter, or blot the load.",
-        mends,
+        at_mm=float(laid.track.s_mm[near]),
+        mends=mends,
     )
 
 
-def _streaks(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+def _streaks(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     dry = any(one.wetness is Wetness.NEARLY_DRY for one in attempt.recipe.laid)
     given = np.array([run.stretch.left.mean() for run in laid.runs])
     if not dry or given.min() > 0.9:
         return
     film = laid.even.thickness_um[laid.even.coverage > 0.9]
     if film.size and float(np.percentile(film, 20)) < STREAK_UM:
-        yield Fault(
-            "streak",
-            laid.track.length_mm * 0.7,
+        yield Finding(
+            Code.STREAK,
             "The load is nearly dry and breaks up into streaks towards the end; mist the cake once.",
+            at_mm=laid.track.length_mm * 0.7,
         )
 
 
-def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Fault]:
+def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Finding]:
     """Find where the rim has the heel's colour, and the other way round."""
     from pennello.colour.difference import ciede2000  # noqa: PLC0415
 
@@ -192,14 +175,14 @@ def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Fault]:
     wrong = np.flatnonzero(there + RIM_DE00 < here)
     if len(wrong):
         rim = attempt.rim.value if attempt.rim is Side.A else Side.B.value
-        yield Fault(
-            "wrong_rim",
-            float(seen.s_mm[wrong[0]]),
+        yield Finding(
+            Code.WRONG_RIM,
             f"The rim (corner {rim}) has the heel's colour here; flip the brush on the cake, or on the way.",
+            at_mm=float(seen.s_mm[wrong[0]]),
         )
 
 
-def _old_paint(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
+def _old_paint(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     """Find old paint that hard pressure squeezes out of the root of a brush that was rinsed once."""
     from pennello.colour.difference import ciede2000  # noqa: PLC0415
 
@@ -214,16 +197,16 @@ def _old_paint(laid: Laid, attempt: Attempt) -> Iterator[Fault]:
     old = attempt.residue.paints[int(attempt.residue.solids.sum(axis=1).argmax())]
     index = once[-1]
     mend = replace(attempt.recipe.pickups[index], before=Before.RINSE_TWICE)
-    yield Fault(
-        "old_paint",
-        0.0,
+    yield Finding(
+        Code.OLD_PAINT,
         f"Old {attempt.paints[old].name} in the brush: one rinse leaves some in the root, and you press it out; "
         "rinse twice and swab the brush, or press lighter.",
-        (SetPickUp("rinse", index, mend, "rinse twice"),),
+        at_mm=0.0,
+        mends=(RatedMend(SetPickUp("rinse", index, mend, "rinse twice")),),
     )
 
 
-def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
+def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Finding]:
     """Find bins that hold nothing: a stripe that was missed or has worn out."""
     held = laid.edge.volume_mm3_per_mm
     low, high = attempt.stroke.part
@@ -235,4 +218,4 @@ def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Fault]:
     wide = float(bare.sum()) / BINS * laid.edge.width_mm
     if wide > 0.5:
         text = f"{length_text(wide, unit)} of the edge hold no paint and leave the skin bare; look at the cake."
-        yield Fault("missed_stripe", 0.0, text)
+        yield Finding(Code.MISSED_STRIPE, text, at_mm=0.0)

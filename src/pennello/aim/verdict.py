@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from pennello.aim.attempt import Attempt
-from pennello.aim.causes import Case, Cause, find_causes
+from pennello.aim.causes import Case, find_causes
 from pennello.aim.comparison import Comparison
 from pennello.aim.state import State, state_of
+from pennello.finding import Finding
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
 from pennello.units import LengthUnit, de_text
@@ -20,7 +21,7 @@ class Verdict:
     state: State
     mean_de00: float
     p95_de00: float
-    causes: tuple[Cause, ...]
+    causes: tuple[Finding, ...]
 
     @property
     def headline(self) -> str:

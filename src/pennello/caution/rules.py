@@ -7,8 +7,6 @@ decide.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
-from enum import Enum
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
@@ -17,6 +15,7 @@ from pennello.design.odd import NEAR_MM, ZONE_NEAR
 from pennello.design.on_chart import chart_of, charts_used
 from pennello.design.plan import Plan
 from pennello.design.touch import layer_shape, zone_shape
+from pennello.finding import Code, Finding, Level
 from pennello.kit.paint import Finish, Near
 
 DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
@@ -25,26 +24,7 @@ ARMS = ("forearm", "forearm-right", "hand", "hand-left")
 """Charts that are no place for paint on a small child (common practice: arm or hand at most, or none)."""
 
 
-class Level(Enum):
-    """How much it weighs: do not go on like this, ask first, or keep in mind."""
-
-    STOP = "do not paint like this"
-    ASK = "ask first"
-    MIND = "keep in mind"
-
-
-@dataclass(frozen=True, slots=True)
-class Caution:
-    """One caution: what kind, what to do, why, and what of the plan it is about ("" for all of it)."""
-
-    code: str
-    level: Level
-    text: str
-    reason: str
-    about: str = ""
-
-
-def cautions(plan: Plan, person: Person, chart: str = "", expired: Sequence[str] = ()) -> tuple[Caution, ...]:
+def cautions(plan: Plan, person: Person, chart: str = "", expired: Sequence[str] = ()) -> tuple[Finding, ...]:
     """Return the cautions for a chart of a plan, or all of it (""), and a person; the heaviest first.
 
     Parameters
@@ -70,22 +50,20 @@ def _used(plan: Plan, charts: Sequence[str]) -> list[str]:
     return list(dict.fromkeys(name for placed in plan.motifs if placed.chart in charts for _, name in placed.loads))
 
 
-def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iterator[Caution]:
+def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iterator[Finding]:
     used = _used(plan, charts)
     paints = {name: plan.paint(name) for stroke in used for name in plan.edge(stroke).paints}
     for paint in paints.values():
         if not paint.skin:
-            yield Caution(
-                "not_for_skin",
-                Level.STOP,
+            yield _told(
+                Code.NOT_FOR_SKIN,
                 f"{paint.name} is not marked for skin; take another.",
                 "Only cosmetic products made for skin go on skin; no craft paint.",
                 paint.id,
             )
         elif paint.name in expired or paint.id in expired:
-            yield Caution(
-                "expired",
-                Level.STOP,
+            yield _told(
+                Code.EXPIRED,
                 f"{paint.name} is past its date; take a fresh one.",
                 "Old products may carry germs or have changed.",
                 paint.id,
@@ -99,58 +77,53 @@ def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iter
             yield _label(f"{paint.name} in {stroke.name}", place, name)
     for key in charts:
         for odd in odd_on(plan, key):
-            if odd.code == "label":
-                yield Caution(
-                    "label",
-                    Level.STOP,
+            if odd.code is Code.LABEL:
+                yield _told(
+                    Code.LABEL,
                     odd.text,
                     "Near eyes and lips only what its label allows there.",
-                    odd.motif,
+                    odd.piece,
                 )
     neon = [paint.name for paint in paints.values() if paint.finish is Finish.NEON]
     if neon:
-        yield Caution(
-            "neon",
-            Level.ASK,
+        yield _told(
+            Code.NEON,
             f"Look at the label of {', '.join(neon)} before it goes near an eye or lips.",
             "Many neon colours are not permitted there.",
         )
 
 
-def _label(what: str, place: str, about: str) -> Caution:
-    return Caution(
-        "label",
-        Level.STOP,
+def _label(what: str, place: str, about: str) -> Finding:
+    return _told(
+        Code.LABEL,
         f"{what} is not marked for {place}; take another, its label and local rules decide.",
         "Near eyes and lips only what its label allows there.",
         about,
     )
 
 
-def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Caution]:
+def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Finding]:
     strewn = [one for one in plan.overlays if isinstance(one, Glitter) and one.chart in charts]
     for one in strewn:
         for zone in chart_of(plan, one.chart).zones:
             if zone.kind in ZONE_NEAR and layer_shape(one).distance(zone_shape(zone)) <= NEAR_MM:
                 place = "the lips" if zone.kind == "lips" else "an eye"
-                yield Caution(
-                    "glitter_near",
-                    Level.STOP,
+                yield _told(
+                    Code.GLITTER_NEAR,
                     f"{one.name} comes within {NEAR_MM:.0f} mm of {place}; move it or leave it out.",
                     "Glitter never goes to the lash line or on lips.",
                     one.name,
                 )
                 break
     if strewn:
-        yield Caution(
-            "glitter",
-            Level.ASK,
+        yield _told(
+            Code.GLITTER,
             "Ask before glitter, and use cosmetic-grade glitter only.",
             "Craft and plastic craft glitter can scratch an eye; not everybody wants glitter.",
         )
 
 
-def _person(person: Person, charts: Sequence[str]) -> Iterator[Caution]:
+def _person(person: Person, charts: Sequence[str]) -> Iterator[Finding]:
     asks = {
         "age": (person.age is AgeBand.UNKNOWN, "how old the person is"),
         "allergy": (person.allergy is Said.UNKNOWN, "about allergies"),
@@ -162,43 +135,39 @@ def _person(person: Person, charts: Sequence[str]) -> Iterator[Caution]:
     }
     for code, (open_, words) in asks.items():
         if open_:
-            yield Caution(f"ask_{code}", Level.ASK, f"Ask {words}.", "What is not asked is not known.")
+            yield _told(Code[f"ASK_{code}".upper()], f"Ask {words}.", "What is not asked is not known.")
     if person.consent is Said.NO or (person.age.minor and person.parent is Said.NO):
         who = "The person" if person.consent is Said.NO else "The parent"
-        yield Caution("consent", Level.STOP, f"{who} does not agree: no paint.", "Nobody is painted against a no.")
+        yield _told(Code.CONSENT, f"{who} does not agree: no paint.", "Nobody is painted against a no.")
     if person.skin is SkinSays.BROKEN:
-        yield Caution(
-            "broken_skin",
-            Level.STOP,
+        yield _told(
+            Code.BROKEN_SKIN,
             "No paint on broken or infected skin, cold sores or stitches.",
             "Paint and tools carry infection in and on.",
         )
     if person.skin is SkinSays.SENSITIVE:
-        yield Caution("sensitive", Level.ASK, "Try a patch first, well ahead, or leave it.", "Skin that reacts reacts.")
+        yield _told(Code.SENSITIVE, "Try a patch first, well ahead, or leave it.", "Skin that reacts reacts.")
     if person.allergy is Said.YES:
-        yield Caution(
-            "allergy",
-            Level.STOP,
+        yield _told(
+            Code.ALLERGY,
             "Read the label together and leave out what it names; if unsure, do not paint.",
             "A patch test well ahead tells more; another place on the body is no remedy for an allergy.",
         )
     if person.asthma is Said.YES:
-        yield Caution(
-            "asthma", Level.ASK, "No loose glitter or powder near the face.", "Dust in the air can set it off."
-        )
+        yield _told(Code.ASTHMA, "No loose glitter or powder near the face.", "Dust in the air can set it off.")
     if person.ill is Said.YES:
-        yield Caution("ill", Level.STOP, "Paint another day.", "An illness may be passed on.")
+        yield _told(Code.ILL, "Paint another day.", "An illness may be passed on.")
     if person.age is AgeBand.SMALL:
         elsewhere = not charts or any(chart not in ARMS for chart in charts)
-        yield Caution(
-            "small_child",
-            Level.STOP if elsewhere else Level.ASK,
+        yield Finding(
+            Code.SMALL_CHILD,
             "Arm or hand at most, or none." if elsewhere else "Keep it small and quick, or leave it.",
-            "Skin of small children is thin, and hands go to eyes and mouth.",
+            reason="Skin of small children is thin, and hands go to eyes and mouth.",
+            weighs=Level.STOP if elsewhere else Level.ASK,
         )
 
 
-def _always() -> Iterator[Caution]:
+def _always() -> Iterator[Finding]:
     for code, text, reason in (
         (
             "clean_tools",
@@ -213,4 +182,8 @@ def _always() -> Iterator[Caution]:
             "Taking it off is part of the plan.",
         ),
     ):
-        yield Caution(code, Level.MIND, text, reason)
+        yield _told(Code[code.upper()], text, reason)
+
+
+def _told(code: Code, text: str, reason: str, about: str = "") -> Finding:
+    return Finding(code, text, piece=about, reason=reason)

@@ -8,12 +8,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.aim.causes import Cause, RatedMend
 from pennello.aim.comparison import BoundaryCheck, Comparison
 from pennello.aim.mend import Recolour, SetPickUp, SetRecipe, SetReloads, Shorten
 from pennello.aim.verdict import Verdict
 from pennello.design.plan import Plan, PlanStroke
-from pennello.design.problems import Problem
+from pennello.finding import Finding, RatedMend
 from pennello.lay.laying import Laid
 from pennello.load.edge import LoadedEdge, boundaries
 from pennello.load.pickup import bin_centres
@@ -113,7 +112,7 @@ def verdict_answer(verdict: Verdict) -> Answer:
     }
 
 
-def _cause_answer(cause: Cause, verdict: Verdict) -> Answer:
+def _cause_answer(cause: Finding, verdict: Verdict) -> Answer:
     mends = [_mend_answer(rated, verdict) for rated in cause.mends]
     return {
         "code": cause.code,
@@ -130,7 +129,7 @@ def _mend_answer(rated: RatedMend, verdict: Verdict) -> Answer:
         "kind": mend.kind,
         "text": mend.words,
         "mean_de00_before": round(verdict.mean_de00, 4),
-        "mean_de00_after": round(rated.mean_de00, 4),
+        "mean_de00_after": None if rated.mean_de00 is None else round(rated.mean_de00, 4),
     }
     match mend:
         case SetPickUp(pickup=pickup):
@@ -153,9 +152,9 @@ def _mend_answer(rated: RatedMend, verdict: Verdict) -> Answer:
     return answer
 
 
-def check_answer(verdicts: dict[str, Verdict], found: tuple[Problem, ...]) -> Answer:
+def check_answer(verdicts: dict[str, Verdict], found: tuple[Finding, ...]) -> Answer:
     """Return the answer of `check`."""
     return {
         "strokes": {name: verdict_answer(verdict) for name, verdict in verdicts.items()},
-        "problems": [asdict(problem) for problem in found],
+        "problems": [{"code": one.code, "where": one.place, "text": one.text} for one in found],
     }

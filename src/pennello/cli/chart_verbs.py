@@ -16,9 +16,9 @@ from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.cli.solve_verbs import kit_of
 from pennello.design.as_wished import as_wished
-from pennello.design.chart_checks import odd_on
 from pennello.design.counts import counts
-from pennello.design.on_chart import chart_of, charts_used, says_of, with_new_motif, with_other_eyes
+from pennello.design.findings import findings_by_chart
+from pennello.design.on_chart import chart_of, says_of, with_new_motif, with_other_eyes
 from pennello.design.own import NothingChosenError, own_of, with_own
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.disk import write_bytes
@@ -330,9 +330,9 @@ def render_chart(args: Namespace) -> int:
 def chart_problems(plan: Plan) -> list[Answer]:
     """Return what is odd about all charts that something lies on, for `check`."""
     return [
-        {"chart": key, "code": odd.code, "motif": odd.motif, "at_mm": [odd.x_mm, odd.y_mm], "text": odd.text}
-        for key in charts_used(plan)
-        for odd in odd_on(plan, key)
+        {"chart": key, "code": one.code, "motif": one.piece, "at_mm": [one.x_mm, one.y_mm], "text": one.text}
+        for key, found in findings_by_chart(plan).items()
+        for one in found
     ]
 
 

@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
-from pennello.caution.rules import DECIDE, Caution, cautions
+from pennello.caution.rules import DECIDE, cautions
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
@@ -19,6 +19,7 @@ from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.finding import Finding
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
@@ -339,13 +340,13 @@ def cautions_verb(args: Namespace) -> int:
     return 1 if any(one.level.name == "STOP" for one in told) else 0
 
 
-def _caution(one: Caution) -> Answer:
+def _caution(one: Finding) -> Answer:
     return {
         "code": one.code,
         "level": one.level.name.lower(),
         "text": one.text,
         "reason": one.reason,
-        "about": one.about,
+        "about": one.piece,
     }
 
 

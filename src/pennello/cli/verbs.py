@@ -20,10 +20,10 @@ from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.basis import small_basis
 from pennello.design.edits import mended, with_brush
+from pennello.design.findings import findings_of
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.load_kinds import LOAD_KINDS
 from pennello.design.plan import Plan, skin_spectrum
-from pennello.design.problems import problems
 from pennello.design.words import load_words
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
@@ -149,7 +149,7 @@ def _say(verdict: Verdict) -> None:
     for cause in verdict.causes:
         print(f"  {cause.code}: {cause.text}")
         for rated in cause.mends:
-            print(f"    {rated.mend.words}: {difference_text(verdict.mean_de00)} -> {de_text(rated.mean_de00)}")
+            print(f"    {rated.mend.words}: {difference_text(verdict.mean_de00)} -> {de_text(rated.mean_de00 or 0.0)}")
 
 
 def check_arguments(parser: ArgumentParser) -> None:
@@ -163,7 +163,7 @@ def check_verb(args: Namespace) -> int:
     """Judge every stroke."""
     plan = read_plan(args.plan)
     verdicts = {stroke.id: _judged(plan, stroke.id) for stroke in plan.strokes}
-    found = problems(plan)
+    found = findings_of(plan)
     odd = chart_problems(plan)
     if args.json:
         write_json({**check_answer(verdicts, found), "charts": odd})
@@ -174,7 +174,7 @@ def check_verb(args: Namespace) -> int:
             print(f"{stroke.id}  ", end="")
             _say(verdicts[stroke.id])
         for problem in found:
-            print(f"{problem.where}: {problem.text}")
+            print(f"{problem.place}: {problem.text}")
         for one in odd:
             x, y = one["at_mm"]
             print(f"{one['chart']}, {one['motif']} at {x:.0f}, {y:.0f} mm: {one['text']}")

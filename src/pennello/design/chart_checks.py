@@ -12,7 +12,7 @@ from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
 from pennello.design.layer_checks import odd_layers
-from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
+from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of
 from pennello.design.plan import Plan
@@ -28,6 +28,7 @@ from pennello.design.touch import (
     together,
     zone_shape,
 )
+from pennello.finding import Code, Finding
 from pennello.kit.paint import Near
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Motif
@@ -40,7 +41,7 @@ _LINE_MM = 4.0
 _LEADS_MM = 25.0
 
 
-def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
+def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
     """Return what is odd about a chart, in the order of painting."""
     chart = chart_of(plan, key)
     pieces = pieces_on(plan, key)
@@ -48,7 +49,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Odd, ...]:
     of = {placed.id: [piece for piece in pieces if piece.motif == placed.id] for placed in here}
     laid = {name: together([swept(plan, piece) for piece in mine]) for name, mine in of.items()}
     one_sided = _one_sided(here, laid, chart)
-    found: list[Odd] = []
+    found: list[Finding] = []
     for placed in here:
         mine = of[placed.id]
         found += _not_laid(placed)
@@ -68,7 +69,7 @@ def _kind(placed: PlacedMotif) -> Motif | None:
     return motif(placed.motif) if placed.motif else None
 
 
-def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
+def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
     """Gaps between the petals of an outer row that should be closed; twins close them."""
     kind = _kind(placed)
     if kind is None or Check.CLOSED_RING not in kind.checks or kind.values(dict(placed.values)).get("twins", 0) >= 0.5:
@@ -77,7 +78,7 @@ def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
     if outer is not None and outer.overlap_mm < 0:
         gap = -outer.overlap_mm * placed.place.scale
         text = f"{placed.name} has gaps of {gap:.1f} mm between its petals; take one more petal or a wider brush."
-        yield Odd("petal_gap", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+        yield found_at(Code.PETAL_GAP, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
 def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Chart) -> set[str]:
@@ -107,15 +108,15 @@ def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
     return bool(left <= high and low <= right and top <= down and up <= bottom)
 
 
-def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Odd]:
+def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Finding]:
     """A piece off the midline with nothing like it on the other side."""
     if placed.id in one_sided:
         remedy = "mirror it, or say that it differs on purpose"
         text = f"{placed.name} has no piece on the other side, as others have; {remedy}."
-        yield Odd("missing_mirror", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+        yield found_at(Code.MISSING_MIRROR, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
-def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Finding]:
     """Paint where none goes: an open eye, a nostril, lips that it is not meant for. A closed lid may be painted."""
     for zone in chart.zones:
         if zone.kind == "lid":
@@ -126,11 +127,11 @@ def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart:
             shared = overlap(swept(plan, piece), zone_shape(zone))
             if shared is not None:
                 text = f"{placed.name} lies over the {zone.name}, which stays clear; move it or make it smaller."
-                yield Odd("keep_clear", placed.id, *middle(shared), text)
+                yield found_at(Code.KEEP_CLEAR, text, placed.id, *middle(shared))
                 break
 
 
-def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Finding]:
     """Paints that are not marked for the eye area or lips, near them."""
     told: set[tuple[str, str]] = set()
     for zone in chart.zones:
@@ -149,21 +150,21 @@ def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
             x, y, apart = nearest(shape, zone_shape(zone))
             if apart < NEAR_MM:
                 told |= {(paint.id, zone.kind) for paint in banned}
-                yield Odd("label", placed.id, x, y, label_words(banned[0].name, near))
+                yield found_at(Code.LABEL, label_words(banned[0].name, near), placed.id, x, y)
 
 
-def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Odd]:
+def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Finding]:
     """A stroke that hangs over the edge of what can be painted: a sponge wider than its place."""
     for piece in pieces:
         out = beyond(swept(plan, piece), skin_shape(chart), _BEYOND_SHARE)
         if out is not None:
             brush = plan.brush(plan.stroke(piece.load).brush)
             text = f"{placed.name} reaches beyond the skin: {brush.name} is wider than its place; shift or narrow it."
-            yield Odd("beyond", placed.id, *middle(out), text)
+            yield found_at(Code.BEYOND, text, placed.id, *middle(out))
             return
 
 
-def _not_laid(placed: PlacedMotif) -> Iterator[Odd]:
+def _not_laid(placed: PlacedMotif) -> Iterator[Finding]:
     """Loads for parts that are not there, and parts without a load: either way nothing is laid."""
     kind = _kind(placed)
     parts = [part.key for part in kind.parts] if kind is not None else [SINGLE]
@@ -171,14 +172,14 @@ def _not_laid(placed: PlacedMotif) -> Iterator[Odd]:
         if part not in parts:
             named = ", ".join(parts)
             text = f"{placed.name} has no part '{part}', so this load lays nothing; its parts are: {named}."
-            yield Odd("no_such_part", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+            yield found_at(Code.NO_SUCH_PART, text, placed.id, placed.place.x_mm, placed.place.y_mm)
     for part in parts:
         if part not in placed.load_of:
             text = f"{placed.name} has no load for its part '{part}', so that is not laid; give it one."
-            yield Odd("no_load", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+            yield found_at(Code.NO_LOAD, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
-def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
+def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]:
     """Stripes that were broken apart and no longer aim at one point."""
     kind = _kind(placed)
     if kind is None or Check.CONVERGES not in kind.checks:
@@ -192,10 +193,12 @@ def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Od
     if off.max() > 2.0:
         at = ends[int(off.argmax())]
         text = f"A stripe of {placed.name} misses the common point by {off.max():.1f} mm."
-        yield Odd("not_converging", placed.id, float(at[0]), float(at[1]), text)
+        yield found_at(Code.NOT_CONVERGING, text, placed.id, float(at[0]), float(at[1]))
 
 
-def _nowhere(placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart) -> Iterator[Odd]:
+def _nowhere(
+    placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart
+) -> Iterator[Finding]:
     """A swirl or wing whose line begins far from everything: it leads the eye nowhere."""
     kind = _kind(placed)
     if kind is None or Check.LEADS not in kind.checks or not mine:
@@ -206,10 +209,10 @@ def _nowhere(placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece,
     apart = min([float(np.linalg.norm(points - start, axis=1).min()) for points in [*others, marks]])
     if apart > _LEADS_MM:
         text = f"{placed.name} leads nowhere: its line begins {apart:.0f} mm from anything; aim it or take it off."
-        yield Odd("leads_nowhere", placed.id, float(start[0]), float(start[1]), text)
+        yield found_at(Code.LEADS_NOWHERE, text, placed.id, float(start[0]), float(start[1]))
 
 
-def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Odd]:
+def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]:
     """A stroke over a place that is kept for what comes later."""
     for kept in plan.reserved:
         if kept.chart != placed.chart or kept.for_motif == placed.id:
@@ -219,11 +222,11 @@ def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Itera
             shared = overlap(swept(plan, piece), place)
             if shared is not None:
                 text = f"{placed.name} lies on the place kept for {kept.name}; move it."
-                yield Odd("reserved", placed.id, *middle(shared), text)
+                yield found_at(Code.RESERVED, text, placed.id, *middle(shared))
                 break
 
 
-def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
+def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
     """A motif sized so that it no longer fits its brush; line work too wide for its brush."""
     kind = _kind(placed)
     if kind is None:
@@ -238,7 +241,7 @@ def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
                     f"{placed.name} is too small for its brush: {size:.0f} mm against {width:.0f} mm "
                     f"({part}); take a narrower brush or make it larger."
                 )
-                yield Odd("too_small", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+                yield found_at(Code.TOO_SMALL, text, placed.id, placed.place.x_mm, placed.place.y_mm)
                 return
     thin = {part.key for part in kind.parts if Check.LINE_WORK in part.checks}
     for part, stroke in placed.loads:
@@ -247,5 +250,5 @@ def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Odd]:
             text = (
                 f"{placed.name} is line work, and {brush.name} lays {brush.width_mm:.0f} mm; take a round or a liner."
             )
-            yield Odd("line_too_wide", placed.id, placed.place.x_mm, placed.place.y_mm, text)
+            yield found_at(Code.LINE_TOO_WIDE, text, placed.id, placed.place.x_mm, placed.place.y_mm)
             return

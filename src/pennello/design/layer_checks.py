@@ -6,9 +6,10 @@ from collections.abc import Iterator
 
 from pennello.chart.chart import Chart
 from pennello.design.marks import Glitter, Lines, Mark
-from pennello.design.odd import NEAR_MM, ZONE_NEAR, Odd, label_words
+from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.plan import Plan
 from pennello.design.touch import beyond, layer_shape, middle, nearest, overlap, skin_shape, zone_shape
+from pennello.finding import Code, Finding
 from pennello.kit.paint import Near
 
 _CLEAR = ("eye", "nostril")
@@ -18,7 +19,7 @@ _CLEAR_OF_GLITTER = ("eye", "lid", "nostril", "lips")
 _OFF_SHARE = 0.01
 
 
-def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Odd]:
+def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Finding]:
     """Return what is odd about the layers of a chart."""
     layers = [one for one in plan.overlays if one.chart == key]
     for layer in layers:
@@ -31,7 +32,7 @@ def odd_layers(plan: Plan, key: str, chart: Chart) -> Iterator[Odd]:
             yield from _strewn_on(glitter, lines)
 
 
-def _over(layer: Mark, chart: Chart) -> Iterator[Odd]:
+def _over(layer: Mark, chart: Chart) -> Iterator[Finding]:
     shape = layer_shape(layer)
     clear = _CLEAR_OF_GLITTER if isinstance(layer, Glitter) else _CLEAR
     for zone in chart.zones:
@@ -39,14 +40,14 @@ def _over(layer: Mark, chart: Chart) -> Iterator[Odd]:
         if shared is not None:
             remedy = "strew it elsewhere" if isinstance(layer, Glitter) else "move it or take a line away"
             text = f"{layer.name} lies over the {zone.name}, which stays clear; {remedy}."
-            yield Odd("keep_clear", layer.name, *middle(shared), text)
+            yield found_at(Code.KEEP_CLEAR, text, layer.name, *middle(shared))
     off = beyond(shape, skin_shape(chart), _OFF_SHARE)
     if off is not None:
         text = f"{layer.name} reaches beyond the skin; move it or make it smaller."
-        yield Odd("off_skin", layer.name, *middle(off), text)
+        yield found_at(Code.OFF_SKIN, text, layer.name, *middle(off))
 
 
-def _label(plan: Plan, layer: Mark, chart: Chart) -> Iterator[Odd]:
+def _label(plan: Plan, layer: Mark, chart: Chart) -> Iterator[Finding]:
     """A layer in the colour of a paint of the plan that is not marked for the eye area or lips, near them."""
     paints = [paint for paint in plan.paints if paint.srgb.lower() == layer.srgb.lower()]
     told: set[Near] = set()
@@ -57,13 +58,13 @@ def _label(plan: Plan, layer: Mark, chart: Chart) -> Iterator[Odd]:
         x, y, apart = nearest(layer_shape(layer), zone_shape(zone))
         if apart < NEAR_MM:
             told.add(near)
-            yield Odd("label", layer.name, x, y, label_words(paints[0].name, near))
+            yield found_at(Code.LABEL, label_words(paints[0].name, near), layer.name, x, y)
 
 
-def _strewn_on(glitter: Glitter, lines: list[Lines]) -> Iterator[Odd]:
+def _strewn_on(glitter: Glitter, lines: list[Lines]) -> Iterator[Finding]:
     """Glitter that falls on line work hides it (common practice, no published source)."""
     for line in lines:
         shared = overlap(layer_shape(glitter), layer_shape(line))
         if shared is not None:
             text = f"{glitter.name} falls on {line.name} and hides it; strew it elsewhere, or tap it off the lines."
-            yield Odd("glitter_on_lines", glitter.name, *middle(shared), text)
+            yield found_at(Code.GLITTER_ON_LINES, text, glitter.name, *middle(shared))

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from pennello.design.plan import Plan, PlanStroke
 from pennello.errors import clipped
+from pennello.finding import Code, Finding
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.paint import Near, Paint
 from pennello.load.pickup import met_shares, part_met
@@ -19,26 +19,22 @@ DIRTY_SHARE = 0.3
 """A stripe whose top is this much other paint is called dirty (a default)."""
 
 
-@dataclass(frozen=True, slots=True)
-class Problem:
-    """A place in the plan's own words and one sentence."""
-
-    where: str
-    text: str
-
-
-def problems(plan: Plan) -> tuple[Problem, ...]:
+def problems(plan: Plan) -> tuple[Finding, ...]:
     """Return what is odd about a plan, in the order of its strokes, then of its order of painting."""
     strokes = [problem for stroke in plan.strokes for problem in _of_stroke(plan, stroke)]
     return (*strokes, *problems_of_order(plan))
 
 
-def problems_of_order(plan: Plan) -> tuple[Problem, ...]:
+def problems_of_order(plan: Plan) -> tuple[Finding, ...]:
     """Return what the order of painting says about parts that are not there."""
     parts = {one.id for one in plan.motifs} | {one.name for one in plan.overlays} | {one.id for one in plan.strokes}
     ordering = plan.ordering
     found = [
-        Problem(f"ordering.rules[{i}]", f"There is no part '{clipped(name)}', so this rule does nothing; take it away.")
+        Finding(
+            Code.NO_SUCH_PART_IN_ORDER,
+            f"There is no part '{clipped(name)}', so this rule does nothing; take it away.",
+            place=f"ordering.rules[{i}]",
+        )
         for i, rule in enumerate(ordering.rules)
         for name in dict.fromkeys((rule.earlier, rule.later))
         if name not in parts
@@ -46,19 +42,23 @@ def problems_of_order(plan: Plan) -> tuple[Problem, ...]:
     for key, pairs in (("priorities", ordering.priorities), ("worth", ordering.worth)):
         words = f"so what {'may be left out' if key == 'priorities' else 'it is worth'} does nothing; take it away."
         found += [
-            Problem(f"ordering.{key}.{clipped(name)}", f"There is no part '{clipped(name)}', {words}")
+            Finding(
+                Code.NO_SUCH_PART_IN_ORDER,
+                f"There is no part '{clipped(name)}', {words}",
+                place=f"ordering.{key}.{clipped(name)}",
+            )
             for name, _ in pairs
             if name not in parts
         ]
     return tuple(found)
 
 
-def problems_of(plan: Plan, stroke: str) -> tuple[Problem, ...]:
+def problems_of(plan: Plan, stroke: str) -> tuple[Finding, ...]:
     """Return what is odd about one stroke; raises UnknownNameError."""
     return tuple(_of_stroke(plan, plan.stroke(stroke)))
 
 
-def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
+def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Finding]:
     where = f"strokes.{stroke.id}"
     brush = plan.brush(stroke.brush)
     axis = plan.axis(stroke.id)
@@ -67,44 +67,58 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Problem]:
         if pickup.cake:
             yield from _of_cake(plan, place, pickup, brush, axis)
         if pickup.way is Way.DIP and not brush.kind.dips:
-            yield Problem(place, f"{brush.name} takes its colours across: a dip only loads all of its edge alike.")
+            yield _found(
+                Code.WRONG_DIP, place, f"{brush.name} takes its colours across: a dip only loads all of its edge alike."
+            )
         if pickup.face is Face.BACK and not brush.kind.two_faced:
-            yield Problem(place, f"{brush.name} has no second face.")
+            yield _found(Code.NO_SECOND_FACE, place, f"{brush.name} has no second face.")
         if pickup.wetness is Wetness.TOO_WET:
-            yield Problem(place, f"Too wet: {pickup.wetness.sign}; {pickup.wetness.mend}.")
+            yield _found(Code.TOO_WET, place, f"Too wet: {pickup.wetness.sign}; {pickup.wetness.mend}.")
     length = length_mm(stroke.stroke.path)
     if any(at >= length for at in stroke.stroke.reload_mm) and length > 0:
-        yield Problem(f"{where}.reload_mm", f"A reload lies beyond the end of the stroke, {length_text(length)}.")
+        yield _found(
+            Code.RELOAD_BEYOND,
+            f"{where}.reload_mm",
+            f"A reload lies beyond the end of the stroke, {length_text(length)}.",
+        )
     if length == 0:
-        yield Problem(f"{where}.path", "The path has no length: the brush only touches down or turns on the spot.")
+        yield _found(
+            Code.NO_LENGTH, f"{where}.path", "The path has no length: the brush only touches down or turns on the spot."
+        )
     for name in plan.edge(stroke.id).paints:
         yield from _of_paint(plan.paint(name), stroke.near, f"{where}.load")
 
 
-def _of_paint(paint: Paint, near: Near, where: str) -> Iterator[Problem]:
+def _of_paint(paint: Paint, near: Near, where: str) -> Iterator[Finding]:
     if paint.finish.note:
-        yield Problem(where, f"{paint.name} is {paint.finish.note}.")
+        yield _found(Code.FINISH, where, f"{paint.name} is {paint.finish.note}.")
     if not paint.skin:
-        yield Problem(where, f"{paint.name} is not marked as made for skin; its label decides.")
+        yield _found(Code.NOT_FOR_SKIN, where, f"{paint.name} is not marked as made for skin; its label decides.")
     elif not paint.allowed(near):
         place = {Near.EYE: "the eye area", Near.LIPS: "lips"}.get(near, "skin")
-        yield Problem(where, f"{paint.name} is not marked for {place}; take another, its label decides.")
+        yield _found(Code.LABEL, where, f"{paint.name} is not marked for {place}; take another, its label decides.")
 
 
-def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Problem]:
+def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Finding]:
     cake = plan.cake(pickup.cake)
     _, over = met_shares(pickup, cake, brush, axis)
     part = part_met(pickup, brush, axis) > 0
     bare_mm = float((1 - over)[part].sum()) * brush.edge_mm(axis) / len(over)
     if bare_mm > 0.2:
         text = f"{length_text(bare_mm)} of {brush.name} hangs over the edge of {cake.name} and picks up nothing."
-        yield Problem(place, text)
+        yield _found(Code.HANGS_OVER, place, text)
     shares, _ = met_shares(pickup, cake, brush, axis)
     for stripe in worn_out(cake):
         if shares[stripe].max() > 0.05:
             name = plan.paint(cake.stripes[stripe].paint).name
-            yield Problem(place, f"{name} on {cake.name} is worn out: it drops out of the load. Refill it.")
+            yield _found(
+                Code.WORN_OUT, place, f"{name} on {cake.name} is worn out: it drops out of the load. Refill it."
+            )
     for stripe, share in enumerate(dirt_share(cake).tolist()):
         if share > DIRTY_SHARE and shares[stripe].max() > 0.05:
             name = plan.paint(cake.stripes[stripe].paint).name
-            yield Problem(place, f"{name} on {cake.name} is dirty, {share:.0%} of its top; clean the top.")
+            yield _found(Code.DIRTY, place, f"{name} on {cake.name} is dirty, {share:.0%} of its top; clean the top.")
+
+
+def _found(code: Code, place: str, text: str) -> Finding:
+    return Finding(code, text, place=place)

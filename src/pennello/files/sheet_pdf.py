@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-from pennello.caution.rules import DECIDE, Caution
+from pennello.caution.rules import DECIDE
 from pennello.design.plan import Plan
 from pennello.design.words import load_words
 from pennello.files.card_pdf import draw_pickup
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page, rows_of, write_pages
 from pennello.files.tiles import bounds_of, draw_tile, marked, tiles_of
+from pennello.finding import Finding
 from pennello.load.look import edge_colours
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
@@ -28,7 +29,7 @@ _CARD_MM = 118.0
 
 
 def write_sheet(
-    arranged: Arranged, told: Sequence[Caution], path: Path, unit: LengthUnit = LengthUnit.MM, *, maker: str = ""
+    arranged: Arranged, told: Sequence[Finding], path: Path, unit: LengthUnit = LengthUnit.MM, *, maker: str = ""
 ) -> int:
     """Write the sheet of an order as a PDF (A4) and return how many pages it has.
 
@@ -52,7 +53,7 @@ def write_sheet(
 # --- the first page ---
 
 
-def _first_pages(arranged: Arranged, told: Sequence[Caution]) -> list[Draw]:
+def _first_pages(arranged: Arranged, told: Sequence[Finding]) -> list[Draw]:
     """Return pages with what it comes to, the kit, and the cautions; as many as it takes."""
     plan, sums = arranged.design.work.plan, arranged.sums
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))

@@ -17,8 +17,8 @@ from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
-    from pennello.aim.faults import Fault
     from pennello.aim.verdict import Verdict
+    from pennello.finding import Finding
     from pennello.load.scatter import Band
 
 DRAG_PX_PER_MM = 2.0
@@ -44,7 +44,7 @@ class Outcome:
     state: State
     verdict: Verdict | None = None
     band: Band | None = None
-    faults: tuple[Fault, ...] = ()
+    faults: tuple[Finding, ...] = ()
     from_one_load: int | None = None
 
 

@@ -280,19 +280,21 @@ class Readout(QFrame):
         self.headline.setText(verdict.headline)
         others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
         odd = [fault.text for fault in outcome.faults]
-        odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if "hangs over" not in one.text]
+        told = {cause.code for cause in verdict.causes}
+        odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if one.code not in told]
         lines = [*(cause.text for cause in others[:2]), *odd[:3]]
         self.causes.setText("\n".join(lines))
         self.causes.setVisible(bool(lines))
         self._drop_chips()
-        rated = sorted((one for cause in verdict.causes for one in cause.mends), key=lambda one: one.mean_de00)
+        rated = [one for cause in verdict.causes for one in cause.mends]
+        rated.sort(key=lambda one: one.mean_de00 or 0.0)
         for fault in [fault for fault in outcome.faults if fault.mends][:1]:
-            words = fault.mends[0].words
-            chip = MendChip(fault.mends[0], words[0].upper() + words[1:])
+            words = fault.mends[0].mend.words
+            chip = MendChip(fault.mends[0].mend, words[0].upper() + words[1:])
             chip.setToolTip(tip(fault.text))
             self._add_chip(chip)
         for one in rated[:MOST_CHIPS]:
-            words = f"{one.mend.words}:  {difference_text(verdict.mean_de00)} → {de_text(one.mean_de00)}"
+            words = f"{one.mend.words}:  {difference_text(verdict.mean_de00)} → {de_text(one.mean_de00 or 0.0)}"
             self._add_chip(MendChip(one.mend, words[0].upper() + words[1:]))
 
     def _add_chip(self, chip: MendChip) -> None:

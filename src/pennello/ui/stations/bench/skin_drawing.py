@@ -90,7 +90,7 @@ def draw_faults(painter: QPainter, view: SkinView, outcome: Outcome) -> None:
     track = outcome.laid.track
     reloads = [at for at in outcome.attempt.stroke.reload_mm if at < track.length_mm]
     pins = [(at, "reload") for at in reloads]
-    pins += [(fault.at_mm, fault.code) for fault in outcome.faults]
+    pins += [(fault.at_mm or 0.0, fault.code) for fault in outcome.faults]
     pins += [(at, "flip") for at in outcome.attempt.stroke.flips_mm if at < track.length_mm]
     if outcome.verdict:
         pins += [(cause.at_mm, cause.code) for cause in outcome.verdict.causes if cause.at_mm]

@@ -11,12 +11,12 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from pennello.chart.chart import Chart
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
-from pennello.design.odd import Odd
 from pennello.design.on_chart import chart_of, painted_plan, with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
 from pennello.errors import PennelloError
+from pennello.finding import Finding
 from pennello.motif.place import Place
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
@@ -50,7 +50,7 @@ class ChartModel(QObject):
         self.document = document
         self.key = "face"
         self.painted: Painted | None = None
-        self.odd: tuple[Odd, ...] = ()
+        self.odd: tuple[Finding, ...] = ()
         self.edges: dict[str, tuple[float, float]] = {}
         self.lifted: Lifted | None = None
         self._painted_places: dict[str, Place] = {}
@@ -225,7 +225,7 @@ class ChartModel(QObject):
         self._latest = None
         self.failed.emit(words)
 
-    def _take(self, found: tuple[Painted | None, tuple[Odd, ...], Edges], places: dict[str, Place]) -> None:
+    def _take(self, found: tuple[Painted | None, tuple[Finding, ...], Edges], places: dict[str, Place]) -> None:
         self._latest = None
         self.painted, self.odd, self.edges = found
         self._painted_places = places

@@ -19,8 +19,9 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.caution.person import QUESTIONS, Person
-from pennello.caution.rules import DECIDE, Caution, Level, cautions
+from pennello.caution.rules import DECIDE, cautions
 from pennello.design.plan import Plan
+from pennello.finding import Finding, Level
 from pennello.ui.theme.style import theme
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -45,7 +46,7 @@ class CautionsPage(QDialog):
         self.resize(QSize(900, 560))
         self._plan, self._chart, self._expired = plan, chart, expired
         self.person = Person()
-        self.told: tuple[Caution, ...] = ()
+        self.told: tuple[Finding, ...] = ()
         self._build(self._questions())
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose, False)
         self._show()

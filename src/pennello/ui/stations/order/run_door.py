@@ -13,8 +13,8 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from pennello.caution.person import Person
-from pennello.caution.rules import Caution
 from pennello.errors import PennelloError
+from pennello.finding import Finding
 from pennello.motif.motif import counted
 from pennello.order.run import Run
 from pennello.order.run import begin as begun
@@ -72,7 +72,7 @@ class RunDoor(QObject):
             self.page.deleteLater()
             self.page = None
 
-    def begin(self, person: Person, told: Sequence[Caution] = ()) -> None:
+    def begin(self, person: Person, told: Sequence[Finding] = ()) -> None:
         """Begin a run; the cautions that were shown go into the notebook with it."""
         arranged = self._model.arranged
         if arranged is None:
