@@ -14,7 +14,7 @@ from pennello.design.plan import Skin
 from pennello.files.demo import demo_plan
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.motif.catalogue import MOTIFS
-from pennello.session.catalogue import Shown, family_plan, laid, motif_plan
+from pennello.session.catalogue import CataloguePicture, family_plan, laid, motif_plan
 
 DOCS = Path(__file__).parents[1] / "docs"
 FONT = Path(__file__).parents[1] / "src/pennello/files/fonts"
@@ -23,7 +23,7 @@ ROOM = (TILE[0] - 12, TILE[1] - 50)
 SKINS_ITA = {"light": 55.0, "mid": 20.0, "very dark": -45.0}
 
 
-def tile(one: Shown) -> Image.Image:
+def tile(one: CataloguePicture) -> Image.Image:
     """Return a picture with its name and what it covers under it."""
     picture = Image.fromarray(one.picture)
     ground = tuple(int(value) for value in one.picture[0, 0])

@@ -79,22 +79,22 @@ def _size(count: int) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class FileMark:
     """How a file was when it was last read or written: its size and the hash of its bytes; (-1, "") for none."""
 
     size: int = -1
     digest: str = ""
 
 
-NO_FILE = Mark()
+NO_FILE = FileMark()
 
 
-def mark_of(data: bytes) -> Mark:
+def mark_of(data: bytes) -> FileMark:
     """Return the mark of bytes."""
-    return Mark(len(data), sha256(data).hexdigest())
+    return FileMark(len(data), sha256(data).hexdigest())
 
 
-def mark_on_disk(path: Path, most: int) -> Mark:
+def mark_on_disk(path: Path, most: int) -> FileMark:
     """Return the mark of a file as it is now; `NO_FILE` where there is none.
 
     Raises

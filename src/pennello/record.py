@@ -121,8 +121,13 @@ def _checked(kind: type) -> tuple[tuple[str, Told], ...]:
     return tuple((name, told) for name, told in told_of(kind).items() if told.within or told.count)
 
 
-def check(record: Any) -> None:
+def check(record: Any, *, counts: bool = True) -> None:
     """Check the numbers of a record against their ranges, and how many items its lists have.
+
+    Parameters
+    ----------
+    counts
+        Whether lists are counted too.
 
     Raises
     ------
@@ -133,7 +138,7 @@ def check(record: Any) -> None:
         value = getattr(record, name)
         if value is None:
             continue
-        if told.count is not None:
+        if counts and told.count is not None:
             least, most = told.count
             if not least <= len(value) <= most:
                 allowed = f"{least} to {most}" if least else f"at most {most}"

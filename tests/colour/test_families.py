@@ -4,10 +4,13 @@ import numpy as np
 import pytest
 from PySide6.QtGui import QColor
 
-from pennello.colour.families import Family, chroma_of, families_of, oklab
+from pennello.colour.families import ColourFamily, chroma_of, families_of, oklab
 from pennello.colour.lab import hex_to_lab
 
-_FAMILIES = {**{family.value: family for family in Family if family is not Family.GREY}, "gray": Family.GREY}
+_FAMILIES = {
+    **{family.value: family for family in ColourFamily if family is not ColourFamily.GREY},
+    "gray": ColourFamily.GREY,
+}
 _OTHERWISE = {  # CSS names whose last word is another family's here; all lie at a border
     *("cadetblue", "powderblue", "lightseagreen", "mediumvioletred", "palevioletred", "sandybrown", "rosybrown"),
     *("brown", "aliceblue", "greenyellow", "navajowhite"),
@@ -42,6 +45,12 @@ def test_css_names_end_in_their_family():
 def test_greys_have_no_hue():
     greys = np.array([[light, 0.0, 0.0] for light in (0, 10, 50, 95, 100)])
     assert chroma_of(greys) == pytest.approx(0, abs=2e-3)
-    assert families_of(greys) == (Family.BLACK, Family.BLACK, Family.GREY, Family.WHITE, Family.WHITE)
+    assert families_of(greys) == (
+        ColourFamily.BLACK,
+        ColourFamily.BLACK,
+        ColourFamily.GREY,
+        ColourFamily.WHITE,
+        ColourFamily.WHITE,
+    )
     assert all(family.neutral for family in families_of(greys))
-    assert not Family.BLUE.neutral
+    assert not ColourFamily.BLUE.neutral

@@ -112,7 +112,7 @@ def test_a_curve_tighter_than_the_brush_is_found_and_mended(demo):
     tight = family("inverted-u").stroke(spread_mm=6, height_mm=6)
     found = faults_of(demo, "dahlia-petal", stroke=tight)["tight_curve"]
     assert "goes back" in found.text
-    pivot, smaller = found.mends
+    pivot, smaller = (rated.mend for rated in found.mends)
     assert "inner corner" in pivot.words
     assert pivot.stroke.nib.mode is NibMode.PIVOTING
     assert smaller.brush.width_mm < demo.brush("flat-3-4").width_mm
@@ -141,7 +141,7 @@ def test_a_mend_with_another_brush_is_applied_and_leaves_no_other_fault(demo):
     found = find_faults(laid, attempt, compare(laid, attempt))
     sound = with_sound_mends(found, attempt, 2.0)
     for fault in sound:
-        for mend in fault.mends:
+        for mend in (rated.mend for rated in fault.mends):
             after = mended(plan, "dahlia-petal", mend)
             check_plan(after)
             there = after.attempt("dahlia-petal")
@@ -150,7 +150,7 @@ def test_a_mend_with_another_brush_is_applied_and_leaves_no_other_fault(demo):
             left = {one.code for one in find_faults(again, there, compare(again, there))}
             assert fault.code not in left
             assert left <= {one.code for one in found}
-    smaller = next(mend for fault in found for mend in fault.mends if mend.kind == "brush")
+    smaller = next(rated.mend for fault in found for rated in fault.mends if rated.mend.kind == "brush")
     after = mended(plan, "dahlia-petal", smaller)
     assert after.brush(after.stroke("dahlia-petal").brush).width_mm == smaller.brush.width_mm
     middle = [

@@ -13,7 +13,7 @@ from pennello.errors import OutOfRangeError
 from pennello.kit.paint import optics
 from pennello.load.pickup import blurred_stripes
 from pennello.solve.cake_moves import Limits, changes, slides
-from pennello.solve.cake_space import Look, Made, Space
+from pennello.solve.cake_space import Look, MadeCake, Space
 from pennello.solve.coats import Goal, coat_lab, goal_for
 from pennello.solve.design_cake import NoCakeError, Terms, design_cake, why_not
 from pennello.solve.for_plan import look_of, tried_for_real, with_design
@@ -48,7 +48,7 @@ def test_space_rates_as_the_load_does():
     cake, look = hidden(2)
     stock = [PAINTS[stripe.paint] for stripe in cake.stripes]
     offset = 1.3
-    made = Made(tuple(range(len(stock))), tuple(s.width_mm for s in cake.stripes), (offset,), (False,))
+    made = MadeCake(tuple(range(len(stock))), tuple(s.width_mm for s in cake.stripes), (offset,), (False,))
     shares = blurred_stripes(cake, offset + np.arange(33) / 32 * 19.05, BLUR).T
     exact = look.goal.difference(coat_lab(shares, optics(tuple(stock)), 15.0, SKIN)).mean()
     assert Space(stock, [look], SKIN).rate([made])[0, 0] == pytest.approx(exact, abs=0.12)
@@ -71,7 +71,7 @@ def test_never_much_worse_than_differential_evolution():
     def rated(x):
         parts = np.abs(x[3:6]) + 1e-6
         widths = 2.5 + parts / parts.sum() * (22.0 - 7.5)
-        return float(space.rate([Made(tuple(x[:3].astype(int)), tuple(widths), (x[6],), (x[7] > 0.5,))])[0, 0])
+        return float(space.rate([MadeCake(tuple(x[:3].astype(int)), tuple(widths), (x[6],), (x[7] > 0.5,))])[0, 0])
 
     bounds = [(0, len(stock) - 1e-6)] * 3 + [(0, 1)] * 3 + [(0, 22.0 - 19.05), (0, 1)]
     theirs = differential_evolution(
@@ -118,7 +118,7 @@ def _random_made(rng):
     paints = [int(rng.integers(0, 5))]
     while len(paints) < count:
         paints.append(int((paints[-1] + rng.integers(1, 5)) % 5))
-    return Made(tuple(paints), tuple(widths), (float(rng.uniform(0, widths.sum() - 19.05)),), (False,))
+    return MadeCake(tuple(paints), tuple(widths), (float(rng.uniform(0, widths.sum() - 19.05)),), (False,))
 
 
 @given(one=_made, step=st.sampled_from([0.1, 1.0, 2.0]))

@@ -13,7 +13,7 @@ from pennello.aim.attempt import Side
 from pennello.aim.profile import stops_of
 from pennello.aim.wish import Stop, Wanted, edge_lab, wanted_along, wanted_lab
 from pennello.colour.difference import ciede2000
-from pennello.colour.families import Family, families_of
+from pennello.colour.families import ColourFamily, families_of
 from pennello.colour.lab import hex_to_lab
 from pennello.design.wish_edits import (
     usual_wish,
@@ -121,14 +121,14 @@ def one_load(plan, recipe, cakes=None):
 
 def test_a_colour_can_be_asked_for(two_tone_plan):
     here = at_hand(two_tone_plan, shipped_kit())
-    for colour in (Family.BLUE, Family.GREEN, Family.PURPLE):
+    for colour in (ColourFamily.BLUE, ColourFamily.GREEN, ColourFamily.PURPLE):
         way = colourways(two_tone_plan, here, colour=colour)[0]
         assert colour.value in way.name
         taken = with_colourway(two_tone_plan, way, here.by_name)
         laid = edge_lab(taken.edge(taken.strokes[0].id), {p.id: p for p in taken.paints}, SKIN, 20.0)
         assert families_of(laid).count(colour) > 0.3 * len(laid)
     with pytest.raises(NoColourwayError, match="lays enough brown"):
-        colourways(two_tone_plan, here.only({"two", "lavender-dusk"}), colour=Family.BROWN)
+        colourways(two_tone_plan, here.only({"two", "lavender-dusk"}), colour=ColourFamily.BROWN)
 
 
 def test_a_cake_without_another_stays_and_pans_change(two_tone_plan):

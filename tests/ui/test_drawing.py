@@ -11,7 +11,7 @@ from pennello.design.surface import draw_contours, draw_skin
 from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
-from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, Shown
+from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, ShownFind
 from pennello.ui.stations.chart.strip import motif_icon
 from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
 
@@ -85,7 +85,7 @@ def test_a_card_shows_cake_brush_ribbons_and_words(qapp, qtbot):
         "a second visit, a second cake, and a very long word of thirty letters",
     ]
     card.show_find(
-        Shown(
+        ShownFind(
             "Dahlia Wrist",
             cakes["dahlia-wrist"],
             catalogue.paints(),

@@ -317,9 +317,9 @@ class Monkey:
     def look(self) -> None:
         """Look whether undo, redo and the file are exact."""
         document = self.document
-        snap, undone = document.committed, len(document._undone)
+        snap, undone = document.committed, document.steps[1]
         self._redo_all()
-        top, full = document.committed, len(document._done) >= 499
+        top, full = document.committed, document.steps[0] >= 499
         while document.undo_label:
             document.undo()
         if not full and document.committed != self.start:

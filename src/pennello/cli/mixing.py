@@ -30,14 +30,14 @@ class PaintTextError(PennelloError):
 
 
 @dataclass(frozen=True, slots=True)
-class Portion:
+class MixedPaint:
     """A paint and its parts by volume."""
 
     paint: Paint
     parts: float
 
 
-def parse_portion(text: str) -> Portion:
+def parse_portion(text: str) -> MixedPaint:
     """Return what HEX[@CONTRAST][:PARTS] says; the contrast is a ratio, or a percentage with a % sign.
 
     >>> parse_portion("#ff0000@85%:2").paint.contrast
@@ -56,10 +56,10 @@ def parse_portion(text: str) -> Portion:
     if not 0 <= parts < float("inf"):
         raise OutOfRangeError("parts of a paint", parts, "0 or more")
     code = "#" + match["hex"].lstrip("#").lower()
-    return Portion(Paint(id=code, name=code, srgb=code, contrast=contrast), parts)
+    return MixedPaint(Paint(id=code, name=code, srgb=code, contrast=contrast), parts)
 
 
-def mix_answer(portions: list[Portion], film_um: float | None, over: str) -> dict[str, Any]:
+def mix_answer(portions: list[MixedPaint], film_um: float | None, over: str) -> dict[str, Any]:
     """Return the answer of `mix`: the mixture thick enough to hide, or as a film over a colour.
 
     Raises

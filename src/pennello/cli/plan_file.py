@@ -5,12 +5,12 @@ from __future__ import annotations
 from pathlib import Path
 
 from pennello.design.plan import Plan
-from pennello.disk import NO_FILE, Mark, mark_of, mark_on_disk, read_bytes, write_bytes
+from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, write_bytes
 from pennello.files.plan_json import parse_plan, sound_bytes
 from pennello.limits import MOST_PLAN_BYTES
 from pennello.session.document import ChangedOnDiskError
 
-_read: dict[Path, Mark] = {}
+_read: dict[Path, FileMark] = {}
 """How the plans of this command were when they were read."""
 
 

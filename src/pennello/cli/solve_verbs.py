@@ -17,7 +17,7 @@ from pennello.cli.asking import json_argument, plan_argument, searched_arguments
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
-from pennello.colour.families import Family
+from pennello.colour.families import ColourFamily
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
@@ -28,7 +28,7 @@ from pennello.kit.paint import Near
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
 from pennello.session.kit import KitSession
-from pennello.solve.design_cake import Design, Terms, design_cake, why_not
+from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, Find
 from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_find
@@ -214,7 +214,7 @@ def _weights(args: Namespace, names: list[str]) -> list[float]:
     return weights
 
 
-def _designed(plan: Plan, names: list[str], design: Design) -> Answer:
+def _designed(plan: Plan, names: list[str], design: DesignedCake) -> Answer:
     made, _ = with_design(plan, names, design)
     trials = tried_for_real(made, names)
     tries = [forgive(trial.attempt, plan.hand, _CAKE_TRIES) for trial in trials]
@@ -381,7 +381,7 @@ def loads_verb(args: Namespace) -> int:
 
 def colourways_arguments(parser: ArgumentParser) -> None:
     """Say what `colourways` takes."""
-    colours = [family.value for family in Family]
+    colours = [family.value for family in ColourFamily]
     plan_argument(parser)
     parser.add_argument("--colour", choices=colours, metavar="COLOUR", help=f"what it should be: {', '.join(colours)}")
     parser.add_argument("--strokes", metavar="ID,...", help="only the loads of these strokes; default all")
@@ -396,7 +396,7 @@ def colourways_verb(args: Namespace) -> int:
 
     plan, kit = read_plan(args.plan), kit_of(args)
     here = at_hand(plan, kit, date.today())
-    colour = Family(args.colour) if args.colour else None
+    colour = ColourFamily(args.colour) if args.colour else None
     ways = colourways(plan, here, colour=colour, strokes=_ids(args.strokes or ""))
     if args.take is not None:
         if not 1 <= args.take <= len(ways):

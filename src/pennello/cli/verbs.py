@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from pennello.aim.comparison import compare
+from pennello.aim.faults import find_faults
 from pennello.aim.state import State
 from pennello.aim.verdict import Verdict, judge
 from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_answer
@@ -136,11 +137,15 @@ def lay_verb(args: Namespace) -> int:
 
         film = attempt.lay(args.px_per_mm, small_basis(_EXPORT_BANDS)).film
         write_png(render(film, skin_spectrum(plan.skin)), args.png, args.px_per_mm)
+    faults = find_faults(laid, attempt, seen)
     if args.json:
-        write_json(lay_answer(stroke, laid, seen, verdict))
+        found = [{"code": one.code, "text": one.text, "at_mm": one.at_mm} for one in faults]
+        write_json({**lay_answer(stroke, laid, seen, verdict), "findings": found})
         return 0
     print(f"{stroke.name}: {length_text(laid.track.length_mm)} long, {laid.volumes.laid_mm3:.0f} mm³ of paint laid")
     _say(verdict)
+    for one in faults:
+        print(f"  {one.code}: {one.text}")
     return 0
 
 

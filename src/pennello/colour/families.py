@@ -38,7 +38,7 @@ _WHITE, _BLACK = 0.87, 0.35
 _DULL, _DARK, _PALE = 0.125, 0.62, 0.72
 
 
-class Family(Enum):
+class ColourFamily(Enum):
     """A colour family; its value is the word for it."""
 
     RED = "red"
@@ -60,17 +60,17 @@ class Family(Enum):
         return self in _NEUTRAL
 
 
-_NEUTRAL = (Family.WHITE, Family.GREY, Family.BLACK)
+_NEUTRAL = (ColourFamily.WHITE, ColourFamily.GREY, ColourFamily.BLACK)
 _FROM_DEG = (
-    (10.0, Family.PINK),
-    (40.0, Family.RED),
-    (80.0, Family.ORANGE),
-    (112.0, Family.YELLOW),
-    (166.0, Family.GREEN),
-    (212.0, Family.TURQUOISE),
-    (287.0, Family.BLUE),
-    (335.0, Family.PURPLE),
-    (360.0, Family.PINK),
+    (10.0, ColourFamily.PINK),
+    (40.0, ColourFamily.RED),
+    (80.0, ColourFamily.ORANGE),
+    (112.0, ColourFamily.YELLOW),
+    (166.0, ColourFamily.GREEN),
+    (212.0, ColourFamily.TURQUOISE),
+    (287.0, ColourFamily.BLUE),
+    (335.0, ColourFamily.PURPLE),
+    (360.0, ColourFamily.PINK),
 )
 """Where each family ends on the hue circle of Oklab, degrees."""
 
@@ -90,12 +90,12 @@ def chroma_of(lab: ArrayLike) -> Array:
     return np.asarray(np.hypot(found[..., 1], found[..., 2]))
 
 
-def families_of(lab: ArrayLike) -> tuple[Family, ...]:
+def families_of(lab: ArrayLike) -> tuple[ColourFamily, ...]:
     """Return the family of each colour, of L*, a*, b*, shape (n, 3)."""
     return tuple(_ORDER[number] for number in _numbers(oklab(lab)).tolist())
 
 
-_ORDER = tuple(Family)
+_ORDER = tuple(ColourFamily)
 _END_DEG = np.array([end for end, _ in _FROM_DEG])
 _BY_HUE = np.array([_ORDER.index(family) for _, family in _FROM_DEG])
 
@@ -106,20 +106,20 @@ def _numbers(found: Array) -> NDArray[np.intp]:
     chroma, hue = np.hypot(a, b), np.degrees(np.arctan2(b, a)) % 360
     family: NDArray[np.intp] = _BY_HUE[np.minimum(np.searchsorted(_END_DEG, hue), len(_END_DEG) - 1)]
 
-    def named(*ones: Family) -> NDArray[np.bool_]:
+    def named(*ones: ColourFamily) -> NDArray[np.bool_]:
         return np.isin(family, [_ORDER.index(one) for one in ones])
 
-    def put(where: NDArray[np.bool_], one: Family) -> None:
+    def put(where: NDArray[np.bool_], one: ColourFamily) -> None:
         family[where] = _ORDER.index(one)
 
     dull = chroma < _DULL + 0.03 * (light < _DARK)
-    put(named(Family.ORANGE, Family.YELLOW) & (light < _DARK + 0.15) & dull, Family.BROWN)
-    dark_pink = named(Family.PINK) & (light < 0.5)
-    put(named(Family.RED) & (light > _PALE), Family.PINK)
-    put(dark_pink & (hue > 180), Family.PURPLE)
-    put(dark_pink & (hue <= 180), Family.RED)
+    put(named(ColourFamily.ORANGE, ColourFamily.YELLOW) & (light < _DARK + 0.15) & dull, ColourFamily.BROWN)
+    dark_pink = named(ColourFamily.PINK) & (light < 0.5)
+    put(named(ColourFamily.RED) & (light > _PALE), ColourFamily.PINK)
+    put(dark_pink & (hue > 180), ColourFamily.PURPLE)
+    put(dark_pink & (hue <= 180), ColourFamily.RED)
     grey = chroma < GREY_CHROMA
-    put(grey, Family.GREY)
-    put(grey & (light > _WHITE), Family.WHITE)
-    put(grey & (light < _BLACK), Family.BLACK)
+    put(grey, ColourFamily.GREY)
+    put(grey & (light > _WHITE), ColourFamily.WHITE)
+    put(grey & (light < _BLACK), ColourFamily.BLACK)
     return family

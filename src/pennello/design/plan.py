@@ -151,7 +151,7 @@ class Plan:
     )
 
     def __post_init__(self) -> None:
-        check(self)
+        check(self, counts=False)  # `check_plan` counts, before a plan is taken or written
 
     def paint(self, name: str) -> Paint:
         """Return a paint by id; raises UnknownNameError."""

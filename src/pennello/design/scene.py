@@ -44,7 +44,7 @@ _NOTHING = np.array([[0.0, 0.0], [40.0, 30.0]])
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Pull:
+class ReadyPull:
     """A stroke ready to be pulled over a film; the same object as long as nothing that it rests on changes.
 
     Attributes
@@ -61,7 +61,7 @@ class Pull:
     goes_on: str
 
 
-def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[Pull, ...]:
+def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[ReadyPull, ...]:
     """Return all strokes of a plan ready to be pulled, in order."""
     cakes = {cake.id: cake for cake in plan.cakes}
     left: dict[tuple[str, Face], LoadedEdge] = {}
@@ -100,7 +100,7 @@ def _ready(
     residue: LoadedEdge | None,
     px_per_mm: float,
     bands: int,
-) -> tuple[Pull, LoadedEdge]:
+) -> tuple[ReadyPull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
     way = pull(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
@@ -117,7 +117,7 @@ def _ready(
     motion = motion_of(way.track, way.stretches)
     canvas = canvas_for(way.track, px_per_mm)
     slim = replace(way.track, travel_mm=np.asarray(way.track.travel_mm, np.float32))
-    return Pull(stroke.id, slim, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+    return ReadyPull(stroke.id, slim, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
 
 
 def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) -> Canvas:
@@ -167,7 +167,7 @@ class Carrying:
     def __init__(self) -> None:
         self._held: dict[str, Array] = {}
 
-    def lay(self, film: SkinFilm, one: Pull, at_s: float, engine: Engine, rate_um_s: float | None = None) -> Box:
+    def lay(self, film: SkinFilm, one: ReadyPull, at_s: float, engine: Engine, rate_um_s: float | None = None) -> Box:
         """Pull a stroke over the film, in place; return the pixels that may have changed."""
         pulling = one.pulling
         if one.goes_on in self._held:
@@ -187,7 +187,7 @@ class Carrying:
 
 
 def lay_in_order(
-    film: SkinFilm, keys: Sequence[tuple[Pull, float]], carrying: Carrying, engine: Engine, rate_um_s: float
+    film: SkinFilm, keys: Sequence[tuple[ReadyPull, float]], carrying: Carrying, engine: Engine, rate_um_s: float
 ) -> Box | None:
     """Pull strokes over the film in their order, in place; return the pixels that may have changed.
 
@@ -219,7 +219,7 @@ def lay_in_order(
     return dirty
 
 
-def _befores(canvas: Canvas, ones: Sequence[Pull]) -> list[list[int]]:
+def _befores(canvas: Canvas, ones: Sequence[ReadyPull]) -> list[list[int]]:
     """Return for each stroke the earlier ones that must be there first: they share pixels or paint in the brush."""
     boxes = [box_of(one.canvas, canvas)[0] for one in ones]
     return [

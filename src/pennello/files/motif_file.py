@@ -47,7 +47,7 @@ class MotifOfOnesOwn(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, f
     picture: Annotated[str, Meta(max_length=MOST_PICTURE)] = ""
 
 
-class Header(msgspec.Struct):
+class MotifHeader(msgspec.Struct):
     """What tells the versions apart."""
 
     schema: int = 1
@@ -79,7 +79,7 @@ def picture_of(path: Path) -> bytes:
 def _read(path: Path) -> tuple[Own, bytes]:
     try:
         data = read_bytes(path, MOST_BYTES)
-        if msgspec.json.decode(data, type=Header).schema == 1:
+        if msgspec.json.decode(data, type=MotifHeader).schema == 1:
             return _as_own(msgspec.json.decode(data, type=OldFile)), b""
         file = msgspec.json.decode(data, type=MotifOfOnesOwn)
         own = Own(file.name, to_plan(file.parts))

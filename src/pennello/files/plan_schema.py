@@ -117,7 +117,7 @@ register(FORMS)
 
 PlanFile: Any = msgspec.defstruct(
     "PlanFile",
-    [("format", Literal["pennello-plan"]), ("schema", Literal[1, 2, 3, 4, 5, 6, 7, 8]), *columns(Plan, {}, {})],
+    [("format", Literal["pennello-plan"]), ("schema", Literal[tuple(range(1, VERSION + 1))]), *columns(Plan, {}, {})],
     bases=(Strict,),
     kw_only=True,
     namespace={"__doc__": "A whole plan."},

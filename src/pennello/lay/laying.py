@@ -24,7 +24,7 @@ from pennello.lay.engine import REFERENCE, best
 from pennello.lay.film import Film, to_film
 from pennello.lay.frame import own_frame
 from pennello.lay.motion import Motion, motion_of
-from pennello.lay.reservoir import Run, Stretch, loaded_mm3, loaded_runs, stretches
+from pennello.lay.reservoir import LoadRun, Stretch, loaded_mm3, loaded_runs, stretches
 from pennello.lay.skin_film import Engine, Pulling
 from pennello.lay.stipple import stippled, thinned
 from pennello.lay.stroke import Stroke
@@ -100,7 +100,7 @@ def runs_of(
     brush: Applicator,
     cakes: Mapping[str, Cake],
     residue: LoadedEdge | None = None,
-) -> tuple[Run, ...]:
+) -> tuple[LoadRun, ...]:
     """Return the loads of a stroke one after another, each with what it leaves in the brush."""
     way = pull(stroke, brush, axis_of(recipe, brush, residue), recipe.drag)
     force = stroke.most_pressure
@@ -130,7 +130,7 @@ class Laid:
 
     edge: LoadedEdge
     track: Track
-    runs: tuple[Run, ...]
+    runs: tuple[LoadRun, ...]
     film: Film
     even: Film
     volumes: Volumes
@@ -248,7 +248,7 @@ def _laid_by(
     return Laid(runs[0].edge, made.track, runs, _textured(film, made.track), film, volumes)
 
 
-def _all_of_it(change: Array, runs: tuple[Run, ...], contents: Array, px_per_mm: float) -> Array:
+def _all_of_it(change: Array, runs: tuple[LoadRun, ...], contents: Array, px_per_mm: float) -> Array:
     """Return a film that holds all that the brush gave: what fell where no pixel is covered is shared out."""
     given = sum(
         float(((1 - run.stretch.left) * held[:, channels.SOLIDS]).sum())

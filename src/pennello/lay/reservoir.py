@@ -51,7 +51,7 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Run:
+class LoadRun:
     """A stretch with the load that it starts with."""
 
     stretch: Stretch
@@ -98,7 +98,7 @@ def loaded_runs(
     parts: tuple[Stretch, ...],
     loader: Callable[[LoadedEdge | None], LoadedEdge],
     residue: LoadedEdge | None = None,
-) -> tuple[Run, ...]:
+) -> tuple[LoadRun, ...]:
     """Return the runs of a stroke.
 
     Parameters
@@ -108,13 +108,13 @@ def loaded_runs(
     residue
         What the brush holds before the first visit.
     """
-    result: list[Run] = []
+    result: list[LoadRun] = []
     for part in parts:
-        result.append(Run(part, loader(result[-1].left_edge if result else residue)))
+        result.append(LoadRun(part, loader(result[-1].left_edge if result else residue)))
     return tuple(result)
 
 
-def loaded_mm3(runs: tuple[Run, ...]) -> float:
+def loaded_mm3(runs: tuple[LoadRun, ...]) -> float:
     """Return the solids of the first load and all that later visits added, less what the cake took back, mm3."""
     before = [0.0, *(run.left_edge.total_mm3 for run in runs[:-1])]
     return float(sum(run.edge.total_mm3 - residue for run, residue in zip(runs, before, strict=True)))

@@ -11,7 +11,7 @@ from pennello.lay.skin_film import Engine
 from pennello.order.bound import lower_bound
 from pennello.order.films import Films, films_of, with_areas
 from pennello.order.improve import Improved, improve
-from pennello.order.job import Job, Lag
+from pennello.order.job import Lag, PaintJob
 from pennello.order.jobs import Work, work_of
 from pennello.order.lags import lags_of
 from pennello.order.pace import Pace, StepKind
@@ -69,7 +69,7 @@ class Arranged:
     """
 
     design: Design
-    jobs: tuple[Job, ...]
+    jobs: tuple[PaintJob, ...]
     problem: Problem
     timing: Timing
     steps: tuple[Step, ...]
@@ -87,7 +87,7 @@ class Arranged:
         """Ids of the jobs in their order."""
         return tuple(self.jobs[number].id for number in self.timing.order)
 
-    def job(self, name: str) -> Job:
+    def job(self, name: str) -> PaintJob:
         """Return a job by id."""
         return next(job for job in self.jobs if job.id == name)
 
@@ -190,7 +190,7 @@ def _improved(
     return Improved(best, bound, proven=best.cost <= bound, by="restarts" if seconds > 0 else "list scheduling")
 
 
-def own_order(problem: Problem, jobs: Sequence[Job], ordering: Ordering) -> tuple[int, ...]:
+def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) -> tuple[int, ...]:
     """Return the painter's own order by number, or the plan's: what must come first is moved before, no more."""
     at = {name: place for place, name in enumerate(ordering.sequence)}
     wished = sorted(range(len(jobs)), key=lambda number: (at.get(jobs[number].id, len(at)), number))
@@ -204,7 +204,7 @@ def own_order(problem: Problem, jobs: Sequence[Job], ordering: Ordering) -> tupl
     return tuple(order)
 
 
-def _problem(design: Design, jobs: Sequence[Job]) -> Problem:
+def _problem(design: Design, jobs: Sequence[PaintJob]) -> Problem:
     pace = design.pace
     tail = pace.seconds(StepKind.CHECK, pace.check_s) if jobs else 0.0
     return problem_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, tail)
@@ -241,7 +241,7 @@ def _gap(problem: Problem, timing: Timing) -> float:
 
 def _told(
     design: Design,
-    jobs: tuple[Job, ...],
+    jobs: tuple[PaintJob, ...],
     problem: Problem,
     timing: Timing,
     gap: float,

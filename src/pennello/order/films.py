@@ -24,7 +24,7 @@ from pennello.lay.channels import SOLIDS
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Engine
-from pennello.order.job import Job
+from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, Work
 from pennello.order.pace import StepKind
 
@@ -204,7 +204,7 @@ def _near(points: Array, line: Array, reach_mm: float) -> NDArray[np.bool_]:
     return found
 
 
-def _overlay(plan: Plan, job: Job) -> Mark:
+def _overlay(plan: Plan, job: PaintJob) -> Mark:
     return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
 
 
@@ -214,7 +214,7 @@ def _canvas_round(overlay: Mark) -> Canvas:
     return Canvas(left, top, math.ceil(overlay.width_mm) + 1, math.ceil(overlay.height_mm) + 1, PX_PER_MM)
 
 
-def _colours(painted: dict[str, Plan], job: Job) -> Array:
+def _colours(painted: dict[str, Plan], job: PaintJob) -> Array:
     laid = painted[job.chart if job.chart in painted else SKIN]
     paints = {paint.id: paint for paint in laid.paints}
     return edge_lab(laid.edge(job.strokes[0]), paints, skin_spectrum(laid.skin))

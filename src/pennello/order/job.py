@@ -13,7 +13,7 @@ BOTH, MIDDLE = "both sides", "middle"
 
 
 @dataclass(frozen=True, slots=True)
-class Job:
+class PaintJob:
     """A group of strokes laid in one go, or glitter, or a stencil.
 
     Attributes

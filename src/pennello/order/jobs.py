@@ -19,7 +19,7 @@ from pennello.design.reach import edges_of
 from pennello.kit.applicator import ApplicatorKind
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
-from pennello.order.job import MIDDLE, Job
+from pennello.order.job import MIDDLE, PaintJob
 from pennello.order.pace import Pace, StepKind
 from pennello.path.cubic import length_mm
 
@@ -49,11 +49,11 @@ class Work:
     """
 
     plan: Plan
-    jobs: tuple[Job, ...]
+    jobs: tuple[PaintJob, ...]
     painted: tuple[tuple[str, Plan], ...]
     fresh: tuple[tuple[str, Recipe], ...] = ()
 
-    def job(self, name: str) -> Job:
+    def job(self, name: str) -> PaintJob:
         """Return a job by id."""
         return next(job for job in self.jobs if job.id == name)
 
@@ -73,7 +73,7 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
     keys = (chart,) if chart else charts_used(plan)
     if not chart and not plan.motifs:
         return _bench_work(plan, keys, tempo)
-    jobs: list[Job] = []
+    jobs: list[PaintJob] = []
     painted, fresh = [], []
     for key in keys:
         laid = painted_plan(plan, key)
@@ -92,7 +92,7 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
 # --- strokes on charts ---
 
 
-def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[Job]:
+def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
     chart, pieces = chart_of(plan, key), pieces_on(plan, key)
     groups: dict[tuple[str, int, bool, str], list[int]] = {}
     for number, piece in enumerate(pieces):
@@ -216,13 +216,13 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
 # --- what both share ---
 
 
-def _stroke_job(strokes: Sequence[PlanStroke], source: PlanStroke, pace: Pace) -> Job:
+def _stroke_job(strokes: Sequence[PlanStroke], source: PlanStroke, pace: Pace) -> PaintJob:
     """Return a job with what it takes to load; its times come with its kind."""
     load_s, visits, rinses = _load_of(source.recipe if source.recipe.pickups else strokes[0].recipe, pace)
     again = [stroke for stroke in strokes[1:] if stroke.recipe.pickups]
     within = [stroke for stroke in strokes for _ in stroke.stroke.reload_mm]
     more = [_load_of(stroke.recipe if stroke.recipe.pickups else source.recipe, pace) for stroke in (*again, *within)]
-    return Job(
+    return PaintJob(
         id="",
         name="",
         kind=StepKind.STROKES,
@@ -245,7 +245,7 @@ def _load_of(recipe: Recipe, pace: Pace) -> tuple[float, int, int]:
     return round(seconds, 1), visits, rinses
 
 
-def _timed(plan: Plan, laid: Plan, job: Job, pace: Pace) -> Job:
+def _timed(plan: Plan, laid: Plan, job: PaintJob, pace: Pace) -> PaintJob:
     """Return a job with its tool's name, the start of each stroke, when it is loaded anew, how long it all takes."""
     now, offsets = 0.0, []
     reloads: list[tuple[float, float]] = []
@@ -285,7 +285,7 @@ def _kind(plan: Plan, load: str, strokes: Sequence[PlanStroke], *, dots: bool) -
     return StepKind.LINE if fine else StepKind.STROKES
 
 
-def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> Job:
+def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
     kind, seconds = _overlay_time(overlay, pace)
     lines = isinstance(overlay, Lines)
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
@@ -293,7 +293,7 @@ def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> Job:
     side = MIDDLE
     if chart.midline_mm is not None and abs(overlay.x_mm - chart.midline_mm) >= SIDE_MM:
         side = f"wearer's {'left' if overlay.x_mm > chart.midline_mm else 'right'}"
-    return Job(
+    return PaintJob(
         id=f"{overlay.chart}/{overlay.name}",
         name=overlay.name,
         kind=kind,

@@ -12,7 +12,7 @@ from pennello.lay.drying import DRY, TACKY, evaporation_um_s
 from pennello.motif.catalogue import motif
 from pennello.motif.roles import Wet
 from pennello.order.films import LINE_KINDS, Films
-from pennello.order.job import Job, Lag, Why
+from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import SKIN, Work
 from pennello.order.pace import StepKind
 from pennello.units import about_seconds_text
@@ -91,7 +91,12 @@ def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: 
 
 
 def _over(
-    lower: Job, upper: Job, films: Films, rate: float, own: RuleKind | None, pulled: frozenset[tuple[str, str]]
+    lower: PaintJob,
+    upper: PaintJob,
+    films: Films,
+    rate: float,
+    own: RuleKind | None,
+    pulled: frozenset[tuple[str, str]],
 ) -> Iterator[Lag]:
     um = films.under_um(lower.id, upper.id)
     if own is RuleKind.WET:
@@ -119,14 +124,14 @@ def _pulled_parts(work: Work) -> frozenset[tuple[str, str]]:
     return frozenset((name, part.key) for name, kind in kinds.items() for part in kind.parts if part.wet is Wet.PULLED)
 
 
-def _is(job: Job, parts: frozenset[tuple[str, str]]) -> bool:
+def _is(job: PaintJob, parts: frozenset[tuple[str, str]]) -> bool:
     """Return whether a job is of one of these parts of motifs."""
     within = job.id.split("/")[1]
     return any(job.part == name and within.startswith(part) for name, part in parts)
 
 
 def _glitter(
-    work: Work, glitter: Job, below: list[Job], films: Films, rate: float, ordering: Ordering
+    work: Work, glitter: PaintJob, below: list[PaintJob], films: Films, rate: float, ordering: Ordering
 ) -> Iterator[Lag]:
     """Glitter sticks while the last film under it is tacky; or it is the last touch of its chart."""
     last = ordering.glitter is GlitterWhen.LAST
@@ -205,7 +210,7 @@ def _own(work: Work, films: Films, rate: float, ordering: Ordering) -> Iterator[
                 yield from _ruled(one, other, rule.kind, films, rate)
 
 
-def _ruled(one: Job, other: Job, kind: RuleKind, films: Films, rate: float) -> Iterator[Lag]:
+def _ruled(one: PaintJob, other: PaintJob, kind: RuleKind, films: Films, rate: float) -> Iterator[Lag]:
     if kind is RuleKind.AFTER:
         yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
     elif kind is RuleKind.DRY:

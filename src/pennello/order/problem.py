@@ -12,7 +12,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from pennello.design.ordering import Sides
-from pennello.order.job import Job, Lag
+from pennello.order.job import Lag, PaintJob
 from pennello.order.pace import Pace, StepKind
 
 NEVER = 10**9
@@ -223,7 +223,7 @@ class Setup:
     words: str
 
 
-def setups(before: Job | None, job: Job, pace: Pace, cues: Mapping[str, str]) -> tuple[Setup, ...]:
+def setups(before: PaintJob | None, job: PaintJob, pace: Pace, cues: Mapping[str, str]) -> tuple[Setup, ...]:
     """Return what the hand does between two jobs: change or rinse the brush, load, go over, say something.
 
     A brush that is put down goes into the rinse pot and comes back clean; that is part of the change (common practice).
@@ -242,17 +242,22 @@ def setups(before: Job | None, job: Job, pace: Pace, cues: Mapping[str, str]) ->
     return tuple(found)
 
 
-def goes_on(before: Job | None, job: Job) -> bool:
+def goes_on(before: PaintJob | None, job: PaintJob) -> bool:
     """Return whether a job needs no load of its own: it goes on with what the one before left."""
     return before is not None and bool(job.goes_on) and job.goes_on == before.id
 
 
 def problem_of(
-    jobs: Sequence[Job], lags: Iterable[Lag], pace: Pace, cues: Mapping[str, str], sides: Sides, tail_s: float = 0.0
+    jobs: Sequence[PaintJob],
+    lags: Iterable[Lag],
+    pace: Pace,
+    cues: Mapping[str, str],
+    sides: Sides,
+    tail_s: float = 0.0,
 ) -> Problem:
     """Return the problem of some jobs; lags about others are left out."""
     number = {job.id: place for place, job in enumerate(jobs)}
-    rows: list[Job | None] = [*jobs, None]
+    rows: list[PaintJob | None] = [*jobs, None]
     setup = [
         [0 if one is job else sum(tenths(part.seconds) for part in setups(one, job, pace, cues)) for job in jobs]
         for one in rows
@@ -272,7 +277,7 @@ def problem_of(
     return make_problem([job.id for job in jobs], lasts, setup, told, dislike, tenths(tail_s))
 
 
-def _disliked(one: Job | None, job: Job, sides: Sides) -> int:
+def _disliked(one: PaintJob | None, job: PaintJob, sides: Sides) -> int:
     """Return what the painter would pay not to go from one job to another."""
     if one is None or sides is Sides.FREE:
         return 0

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from pennello.design.ordering import Priority
-from pennello.order.job import Job, Lag
+from pennello.order.job import Lag, PaintJob
 from pennello.order.pace import Pace, StepKind
 from pennello.order.problem import Setup, Timing, goes_on, setups
 
@@ -59,7 +59,7 @@ class Sums:
 
 
 def steps_of(
-    jobs: Sequence[Job], lags: Iterable[Lag], timing: Timing, pace: Pace, cues: Mapping[str, str]
+    jobs: Sequence[PaintJob], lags: Iterable[Lag], timing: Timing, pace: Pace, cues: Mapping[str, str]
 ) -> tuple[Step, ...]:
     """Return the steps of an order; timings are of these jobs, by number."""
     waits_for: dict[str, list[str]] = {}
@@ -93,7 +93,7 @@ def steps_of(
     return tuple(_rounded(step) for step in found)
 
 
-def _names(ids: Sequence[str], jobs: Sequence[Job]) -> str:
+def _names(ids: Sequence[str], jobs: Sequence[PaintJob]) -> str:
     return ", ".join(job.name for job in jobs if job.id in ids)
 
 
@@ -101,7 +101,7 @@ def _rounded(step: Step) -> Step:
     return replace(step, start_s=round(step.start_s, 1), end_s=round(step.end_s, 1))
 
 
-def _held_by(job: Job, lags: Iterable[Lag], jobs: Sequence[Job], timing: Timing) -> tuple[str, ...]:
+def _held_by(job: PaintJob, lags: Iterable[Lag], jobs: Sequence[PaintJob], timing: Timing) -> tuple[str, ...]:
     """Return the jobs whose paint a wait is for: those that are ready last."""
     number = {one.id: place for place, one in enumerate(jobs)}
     ready = {}
@@ -113,7 +113,7 @@ def _held_by(job: Job, lags: Iterable[Lag], jobs: Sequence[Job], timing: Timing)
     return tuple(name for name, when in ready.items() if when > latest - 0.2)
 
 
-def _setup_step(part: Setup, job: Job, now: float, before: Job | None) -> Step:
+def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None) -> Step:
     names = {
         StepKind.LOAD: "load",
         StepKind.RINSE: "rinse",
@@ -132,18 +132,18 @@ def _setup_step(part: Setup, job: Job, now: float, before: Job | None) -> Step:
     return Step(f"{names[kind]}:{job.id}", kind, part.words, now, now + part.seconds, (), job.id, words[kind])
 
 
-def _lay_words(job: Job) -> str:
+def _lay_words(job: PaintJob) -> str:
     if not job.reload_every:
         return f"{job.name}."
     return f"{job.name}. Load again after {'each' if job.reload_every == 1 else f'every {job.reload_every}'}."
 
 
-def sums_of(steps: Sequence[Step], jobs: Sequence[Job], timing: Timing) -> Sums:
+def sums_of(steps: Sequence[Step], jobs: Sequence[PaintJob], timing: Timing) -> Sums:
     """Return what the steps of an order come to; loads within a group of strokes are counted too."""
     total = steps[-1].end_s if steps else 0.0
     waiting = sum(step.seconds for step in steps if step.kind is StepKind.WAIT)
     loads = rinses = 0
-    before: Job | None = None
+    before: PaintJob | None = None
     for number in timing.order:
         job = jobs[number]
         rinses += job.rinses
@@ -157,7 +157,7 @@ def sums_of(steps: Sequence[Step], jobs: Sequence[Job], timing: Timing) -> Sums:
     return Sums(round(total, 1), round(total - waiting, 1), round(waiting, 1), loads, rinses, changes)
 
 
-def _first_visits(job: Job) -> int:
+def _first_visits(job: PaintJob) -> int:
     """Return how many visits the load before a job is."""
     again = (len(job.strokes) - 1) // job.reload_every if job.reload_every else 0
     return max(1, round(job.loads / (again + 1)))
@@ -172,7 +172,7 @@ class StopPoint:
     left: tuple[str, ...]
 
 
-def stop_points(steps: Sequence[Step], jobs: Sequence[Job]) -> tuple[StopPoint, ...]:
+def stop_points(steps: Sequence[Step], jobs: Sequence[PaintJob]) -> tuple[StopPoint, ...]:
     """Return where a painter may stop: all musts are laid, and no part that was begun is half done."""
     laid: set[str] = set()
     by_id = {job.id: job for job in jobs}

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from pennello.design.ordering import Priority
-from pennello.order.job import Job
+from pennello.order.job import PaintJob
 from pennello.order.pace import StepKind
 
 MOST_TRIED = 10
@@ -58,7 +58,7 @@ class Choice:
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class TargetPart:
     """A part of a design: whether it must be there, what it adds, and its seconds alone, with and without its loads."""
 
     id: str
@@ -73,13 +73,13 @@ class Part:
         return self.value / max(self.seconds, 0.1)
 
 
-def parts_of(jobs: Sequence[Job]) -> tuple[Part, ...]:
+def parts_of(jobs: Sequence[PaintJob]) -> tuple[TargetPart, ...]:
     """Return the parts of a design in order; the value is painted area in cm2 times the painter's worth."""
-    found: dict[str, list[Job]] = {}
+    found: dict[str, list[PaintJob]] = {}
     for job in jobs:
         found.setdefault(job.part, []).append(job)
     return tuple(
-        Part(
+        TargetPart(
             name,
             group[0].priority,
             round(
@@ -96,7 +96,7 @@ def parts_of(jobs: Sequence[Job]) -> tuple[Part, ...]:
 
 
 def choose(
-    jobs: Sequence[Job],
+    jobs: Sequence[PaintJob],
     target_s: float,
     timed: Callable[[frozenset[str]], float],
     needs: Sequence[tuple[str, str]] = (),
@@ -125,7 +125,7 @@ def choose(
     def whole(chosen: frozenset[str]) -> bool:
         return all(need in chosen for part, need in needs if part in chosen)
 
-    def best_of(kept: frozenset[str], rest: Sequence[Part]) -> frozenset[str]:
+    def best_of(kept: frozenset[str], rest: Sequence[TargetPart]) -> frozenset[str]:
         tried = _all(kept, rest) if len(rest) <= MOST_TRIED else _greedy(kept, rest, target_s, seconds, whole)
         by_value = sorted(filter(whole, tried), key=lambda chosen: -sum(value[name] for name in chosen))
         quick = (one for one in by_value if sum(least[name] for name in one) <= target_s)
@@ -144,14 +144,14 @@ def choose(
     )
 
 
-def _all(must: frozenset[str], free: Sequence[Part]) -> list[frozenset[str]]:
+def _all(must: frozenset[str], free: Sequence[TargetPart]) -> list[frozenset[str]]:
     names = [part.id for part in free]
     return [must | set(group) for size in range(len(names) + 1) for group in combinations(names, size)]
 
 
 def _greedy(
     must: frozenset[str],
-    free: Sequence[Part],
+    free: Sequence[TargetPart],
     target_s: float,
     seconds: Callable[[frozenset[str]], float],
     whole: Callable[[frozenset[str]], bool],

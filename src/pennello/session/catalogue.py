@@ -46,7 +46,7 @@ _NO_WAY, _NO_WISH = Stroke(line((0.0, 0.0), (1.0, 0.0))), Wanted((Stop(srgb="#ff
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Shown:
+class CataloguePicture:
     """A picture of the catalogue.
 
     Attributes
@@ -100,7 +100,9 @@ def family_plan(plan: Plan, key: str) -> Plan:
     return replace(made, strokes=(made.stroke(name),))
 
 
-def laid(plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tuple[int, int] = SIZE_PX) -> Shown:
+def laid(
+    plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tuple[int, int] = SIZE_PX
+) -> CataloguePicture:
     """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px."""
     engine = kernel()
     film = paint_all(plan, px_per_mm, engine)
@@ -121,10 +123,10 @@ def laid(plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tu
     image = Image.fromarray(np.ascontiguousarray(engine.picture(film, box)))
     image.thumbnail(size, Image.Resampling.LANCZOS)
     px = film.canvas.px_per_mm
-    return Shown(key, name, round((right - left) / px, 1), round((bottom - top) / px, 1), np.asarray(image))
+    return CataloguePicture(key, name, round((right - left) / px, 1), round((bottom - top) / px, 1), np.asarray(image))
 
 
-def png_of(one: Shown) -> bytes:
+def png_of(one: CataloguePicture) -> bytes:
     """Return a picture as PNG, with what it covers noted in it."""
     told, out = PngImagePlugin.PngInfo(), io.BytesIO()
     told.add_text("width_mm", f"{one.width_mm:g}")
@@ -185,8 +187,11 @@ class Pictures:
         self._folder = (folder or cache_folder()) / of_plan(plan)
 
     def all(
-        self, what: str = "motifs", report: Report = lambda *_: None, found: Callable[[Shown], None] = lambda _: None
-    ) -> dict[str, Shown]:
+        self,
+        what: str = "motifs",
+        report: Report = lambda *_: None,
+        found: Callable[[CataloguePicture], None] = lambda _: None,
+    ) -> dict[str, CataloguePicture]:
         """Return the pictures of all "motifs" or "strokes" by key.
 
         Parameters
@@ -195,7 +200,7 @@ class Pictures:
             Are told how far it is, and each picture as it is there; both may raise to stop.
         """
         names = {key: one.name for key, one in (MOTIFS if what == "motifs" else FAMILIES).items()}
-        shown: dict[str, Shown] = {}
+        shown: dict[str, CataloguePicture] = {}
         for number, (key, name) in enumerate(names.items()):
             report(number / len(names), f"laying {name}")
             one = self._read(what, key, name)
@@ -211,15 +216,15 @@ class Pictures:
     def _path(self, what: str, key: str) -> Path:
         return self._folder / f"{what}-{key}.png"
 
-    def _read(self, what: str, key: str, name: str) -> Shown | None:
+    def _read(self, what: str, key: str, name: str) -> CataloguePicture | None:
         try:
             with Image.open(self._path(what, key)) as image:
                 wide, tall = (float(image.info[side]) for side in ("width_mm", "height_mm"))
-                return Shown(key, name, wide, tall, np.asarray(image.convert("RGB")))
+                return CataloguePicture(key, name, wide, tall, np.asarray(image.convert("RGB")))
         except (OSError, KeyError, ValueError, SyntaxError):
             return None  # not there, or damaged: it is laid anew
 
-    def _keep(self, what: str, one: Shown) -> None:
+    def _keep(self, what: str, one: CataloguePicture) -> None:
         """Write a picture; where that cannot be, it is only slower the next time."""
         with suppress(OSError):
             self._folder.mkdir(parents=True, exist_ok=True)

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 
 from psygnal import Signal
@@ -15,13 +14,11 @@ from psygnal import Signal
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
 from pennello.design.soundness import check_plan
-from pennello.disk import NO_FILE, Mark, mark_of, mark_on_disk, read_bytes, write_bytes
+from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import SUFFIX, parse_plan, sound_bytes
 from pennello.limits import MOST_PLAN_BYTES
-
-MOST_UNDO = 500
-MERGE_WITHIN_S = 1.5
+from pennello.session.history import History
 
 
 class ChangedOnDiskError(FileProblemError):
@@ -36,15 +33,6 @@ class ChangedOnDiskError(FileProblemError):
 def with_suffix(path: Path) -> Path:
     """Return where a plan is really written: a name without an ending gets one."""
     return path if path.suffix else path.with_suffix(SUFFIX)
-
-
-@dataclass(frozen=True, slots=True)
-class _Step:
-    label: str
-    before: Plan
-    after: Plan
-    merge: str
-    at_s: float
 
 
 class Document:
@@ -62,12 +50,10 @@ class Document:
     state_changed = Signal()
 
     def __init__(self, plan: Plan | None = None, clock: Callable[[], float] = time.monotonic) -> None:
-        self._clock = clock
+        self._history: History[Plan] = History(clock)
         self._committed = plan if plan is not None else fresh_plan()
         self._preview: Plan | None = None
         self._saved: Plan | None = self._committed
-        self._done: list[_Step] = []
-        self._undone: list[_Step] = []
         self.path: Path | None = None
         self._mark = NO_FILE
 
@@ -89,12 +75,17 @@ class Document:
     @property
     def undo_label(self) -> str | None:
         """What undo would take back."""
-        return self._done[-1].label if self._done else None
+        return self._history.undo_label
 
     @property
     def redo_label(self) -> str | None:
         """What redo would do again."""
-        return self._undone[-1].label if self._undone else None
+        return self._history.redo_label
+
+    @property
+    def steps(self) -> tuple[int, int]:
+        """How many steps can be taken back, and how many done again."""
+        return self._history.count
 
     def preview(self, plan: Plan | None) -> None:
         """Show a plan without making it a step; None shows the committed one again."""
@@ -132,30 +123,18 @@ class Document:
         except PennelloError:
             self.changed.emit()
             raise
-        now = self._clock()
-        last = self._done[-1] if self._done else None
-        if last and merge and last.merge == merge and now - last.at_s < MERGE_WITHIN_S:
-            self._done[-1] = _Step(label, last.before, plan, merge, now)
-        else:
-            self._done = [*self._done[-MOST_UNDO + 1 :], _Step(label, before, plan, merge, now)]
-        self._undone.clear()
+        self._history.add(label, before, plan, merge)
         self._show(plan)
 
     def undo(self) -> None:
         """Take back the last step."""
-        if self._done:
-            step = self._done.pop()
-            self._undone.append(step)
-            self._show(step.before)
+        self._history.take_back(lambda _, before: self._show(before))
 
     def redo(self) -> None:
         """Do the step again that undo took back."""
-        if self._undone:
-            step = self._undone.pop()
-            self._done.append(step)
-            self._show(step.after)
+        self._history.do_again(lambda _, after: self._show(after))
 
-    def replace(self, plan: Plan, path: Path | None = None, *, saved: bool = True, mark: Mark = NO_FILE) -> None:
+    def replace(self, plan: Plan, path: Path | None = None, *, saved: bool = True, mark: FileMark = NO_FILE) -> None:
         """Start over with another plan.
 
         Parameters
@@ -166,8 +145,7 @@ class Document:
             How the file was when it was read.
         """
         self._saved = plan if saved else None
-        self._done.clear()
-        self._undone.clear()
+        self._history.clear()
         self.path, self._mark = path, mark
         self._show(plan)
 
@@ -183,7 +161,7 @@ class Document:
         self.replace(parse_plan(data, path), path, mark=mark_of(data))
 
     @property
-    def mark(self) -> Mark:
+    def mark(self) -> FileMark:
         """How the plan's file was when it was last read or written."""
         return self._mark
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterable
 from contextlib import closing
-from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 
@@ -16,12 +15,12 @@ from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
+from pennello.session.history import History
 from pennello.store.database import BUSY_MS
 from pennello.store.kit_store import KitChangedError, KitStore
 
 _APP = "pennello"
 MOST_UNDO = 200
-MERGE_WITHIN_S = 1.5
 
 
 def kit_path() -> Path:
@@ -76,15 +75,6 @@ class StillUsedError(PennelloError):
         self.users = users
 
 
-@dataclass(frozen=True, slots=True)
-class _Step:
-    label: str
-    before: Kit
-    after: Kit
-    merge: str
-    at_s: float
-
-
 class KitSession:
     """The kit with its history.
 
@@ -99,11 +89,9 @@ class KitSession:
     def __init__(
         self, path: Path | None = None, clock: Callable[[], float] = time.monotonic, busy_ms: int = BUSY_MS
     ) -> None:
-        self._clock = clock
+        self._history: History[Kit] = History(clock, MOST_UNDO)
         self._store = KitStore(path or kit_path(), busy_ms)
         self.kit = self._store.read()
-        self._done: list[_Step] = []
-        self._undone: list[_Step] = []
         if not len(self.kit):
             self.kit = shipped_kit()
             self._store.write(self.kit)
@@ -116,12 +104,12 @@ class KitSession:
     @property
     def undo_label(self) -> str | None:
         """What undo would take back."""
-        return self._done[-1].label if self._done else None
+        return self._history.undo_label
 
     @property
     def redo_label(self) -> str | None:
         """What redo would do again."""
-        return self._undone[-1].label if self._undone else None
+        return self._history.redo_label
 
     def close(self) -> None:
         """Let go of the file."""
@@ -149,29 +137,18 @@ class KitSession:
 
     def undo(self) -> None:
         """Take back the last step."""
-        if self._done:
-            step = self._done[-1]
-            self._show(step.after, step.before)
-            self._undone.append(self._done.pop())
+        if self._history.take_back(self._show):
             self.changed.emit()
 
     def redo(self) -> None:
         """Do the step again that undo took back."""
-        if self._undone:
-            step = self._undone[-1]
-            self._show(step.before, step.after)
-            self._done.append(self._undone.pop())
+        if self._history.do_again(self._show):
             self.changed.emit()
 
     def _take(self, label: str, kit: Kit, merge: str = "") -> None:
-        before, now = self.kit, self._clock()
+        before = self.kit
         self._show(before, kit)
-        last = self._done[-1] if self._done else None
-        if last and merge and last.merge == merge and now - last.at_s < MERGE_WITHIN_S:
-            self._done[-1] = _Step(label, last.before, kit, merge, now)
-        else:
-            self._done = [*self._done[-MOST_UNDO + 1 :], _Step(label, before, kit, merge, now)]
-        self._undone.clear()
+        self._history.add(label, before, kit, merge)
         self.changed.emit()
 
     def look_again(self) -> None:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
-from pennello.design.scene import Carrying, Pull, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.scene import Carrying, ReadyPull, fresh_film, lay_in_order, pulls, skin_canvas
 from pennello.design.surface import draw_mark
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
@@ -97,7 +97,7 @@ def sequence(
     plan = arranged.design.work.plan
     overlays: list[Mark] = []
     film: SkinFilm | None = None
-    ready: tuple[Pull, ...] = ()
+    ready: tuple[ReadyPull, ...] = ()
     starts: tuple[float, ...] = ()
     owners: tuple[str, ...] = ()
     rate = evaporation_um_s(plan.dry_after_s)

@@ -13,7 +13,7 @@ from PIL import Image, ImageDraw
 
 from pennello.design.clock import seconds
 from pennello.design.plan import Plan
-from pennello.design.scene import MOST_SHOWN_PIXELS, Carrying, Pull, fresh_film, pulls, skin_canvas, starts
+from pennello.design.scene import MOST_SHOWN_PIXELS, Carrying, ReadyPull, fresh_film, pulls, skin_canvas, starts
 from pennello.errors import OutOfRangeError
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import evaporation_um_s
@@ -176,7 +176,7 @@ class Playing:
             for side, sign in ((0, 1), (0, -1), (1, -1), (1, 1))
         ]
 
-    def _draw_brush(self, picture: Picture, one: Pull, moment: int) -> None:
+    def _draw_brush(self, picture: Picture, one: ReadyPull, moment: int) -> None:
         """Draw the loaded edge where it is, its colours on it, and how hard it is pressed as its ferrule's depth."""
         image = Image.fromarray(picture)
         draw = ImageDraw.Draw(image)

@@ -14,7 +14,7 @@ from pennello.design.plan import Plan
 from pennello.design.scene import (
     MOST_SHOWN_PIXELS,
     Carrying,
-    Pull,
+    ReadyPull,
     fresh_film,
     lay_in_order,
     pulls,
@@ -28,7 +28,7 @@ from pennello.lay.skin_film import Box, Engine, SkinFilm
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
-_Key = tuple[Pull, float]
+_Key = tuple[ReadyPull, float]
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from pennello.solve.cake_space import LEAST_STRIPE_MM, Look, Made
+from pennello.solve.cake_space import LEAST_STRIPE_MM, Look, MadeCake
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +30,7 @@ class Limits:
     stripes: tuple[int, int]
     keep: frozenset[int] = frozenset()
 
-    def allows(self, one: Made, looks: Sequence[Look]) -> bool:
+    def allows(self, one: MadeCake, looks: Sequence[Look]) -> bool:
         """Return whether a cake is within the limits."""
         total = one.width_mm
         return (
@@ -43,7 +43,7 @@ class Limits:
         )
 
 
-def slides(one: Made, step_mm: float) -> Iterator[Made]:
+def slides(one: MadeCake, step_mm: float) -> Iterator[MadeCake]:
     """Give cakes with one boundary, wall or window moved by a step, either way."""
     for by in (step_mm, -step_mm):
         for at in range(len(one.widths_mm) - 1):
@@ -64,7 +64,7 @@ def slides(one: Made, step_mm: float) -> Iterator[Made]:
                 yield replace(one, offsets_mm=tuple(moved))
 
 
-def changes(one: Made, stock: int) -> Iterator[Made]:
+def changes(one: MadeCake, stock: int) -> Iterator[MadeCake]:
     """Give cakes with another paint in a stripe, a stripe more or fewer, two exchanged, a window flipped."""
     count = len(one.paints)
     for at in range(count):
@@ -84,7 +84,7 @@ def changes(one: Made, stock: int) -> Iterator[Made]:
         yield replace(one, flips=tuple(flip != (number == look) for number, flip in enumerate(one.flips)))
 
 
-def _split(one: Made, at: int, stock: int) -> Iterator[Made]:
+def _split(one: MadeCake, at: int, stock: int) -> Iterator[MadeCake]:
     """Give cakes with a new stripe at either end of a stripe, or laid over its middle."""
     width, paint = one.widths_mm[at], one.paints[at]
     if width < 2 * LEAST_STRIPE_MM:
@@ -102,7 +102,7 @@ def _split(one: Made, at: int, stock: int) -> Iterator[Made]:
             )
 
 
-def _edged(one: Made, paint: int) -> Iterator[Made]:
+def _edged(one: MadeCake, paint: int) -> Iterator[MadeCake]:
     """Give wider cakes with a new stripe at an end that reaches a little into the last one."""
     widths = one.widths_mm
     into = min(1.5, widths[-1] - LEAST_STRIPE_MM)
@@ -116,7 +116,7 @@ def _edged(one: Made, paint: int) -> Iterator[Made]:
         yield replace(one, paints=(paint, *one.paints), widths_mm=grown, offsets_mm=offsets)
 
 
-def _merged(one: Made, at: int) -> Iterator[Made]:
+def _merged(one: MadeCake, at: int) -> Iterator[MadeCake]:
     """Give cakes without a stripe, its room given to a neighbour."""
     for neighbour in (at - 1, at + 1):
         if 0 <= neighbour < len(one.paints):
@@ -126,6 +126,6 @@ def _merged(one: Made, at: int) -> Iterator[Made]:
             yield replace(one, paints=(*one.paints[:at], *one.paints[at + 1 :]), widths_mm=tuple(widths))
 
 
-def _with_widths(one: Made, changed: dict[int, float]) -> Made:
+def _with_widths(one: MadeCake, changed: dict[int, float]) -> MadeCake:
     widths = tuple(width + changed.get(number, 0.0) for number, width in enumerate(one.widths_mm))
     return replace(one, widths_mm=widths)

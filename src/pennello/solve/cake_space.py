@@ -40,7 +40,7 @@ class Look:
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class MadeCake:
     """A cake as the search sees it: stock paints by number, widths in mm, and for each look where and whether flipped.
 
     `offsets_mm` are from the left wall to the window's left edge.
@@ -78,12 +78,12 @@ class Space:
         self._k, self._s = constants.k, constants.s
         self._skin = self._basis.pick(skin)
 
-    def rate(self, ones: Sequence[Made]) -> Array:
+    def rate(self, ones: Sequence[MadeCake]) -> Array:
         """Return the mean dE00 of each cake for each look, shape (cakes, looks)."""
         parts = [self._rated(ones[start : start + _CHUNK]) for start in range(0, len(ones), _CHUNK)]
         return np.asarray(np.concatenate([np.empty((0, len(self.looks))), *parts]))
 
-    def total(self, ones: Sequence[Made]) -> Array:
+    def total(self, ones: Sequence[MadeCake]) -> Array:
         """Return the weighted mean dE00 of each cake, shape (cakes,)."""
         weights = np.array([look.weight for look in self.looks])
         return np.asarray(self.rate(ones) @ (weights / weights.sum()))
@@ -92,7 +92,7 @@ class Space:
         """Return a coat of each stock paint as L*, a*, b*, shape (paints, 3)."""
         return np.asarray(self._lab(np.eye(len(self.stock))[None], look.coat_um)[0])
 
-    def _rated(self, ones: Sequence[Made]) -> Array:
+    def _rated(self, ones: Sequence[MadeCake]) -> Array:
         paints = np.zeros((len(ones), MOST_STRIPES), np.intp)
         widths = np.zeros((len(ones), MOST_STRIPES))
         for row, one in enumerate(ones):

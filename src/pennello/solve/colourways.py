@@ -11,7 +11,7 @@ import numpy as np
 from scipy.optimize import linear_sum_assignment
 
 from pennello.aim.wish import edge_lab
-from pennello.colour.families import Family, families_of
+from pennello.colour.families import ColourFamily, families_of
 from pennello.design.edits import with_cake, with_paints, with_stroke
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.wishing import wish_for_edge
@@ -64,7 +64,7 @@ def colourways(
     best: int = BEST,
     report: Callable[[float, str], None] = lambda _, __: None,
     *,
-    colour: Family | None = None,
+    colour: ColourFamily | None = None,
     strokes: Collection[str] = (),
 ) -> tuple[Colourway, ...]:
     """Return other colours for a plan, the ones that keep its relations best first, each named by what it lays.
@@ -139,7 +139,7 @@ def _alike(one: LoadedEdge, other: LoadedEdge) -> bool:
 
 
 def _ways(
-    ranked: Mapping[str, Sequence[Exchange]], best: int, colour: Family | None, weights: Mapping[str, float]
+    ranked: Mapping[str, Sequence[Exchange]], best: int, colour: ColourFamily | None, weights: Mapping[str, float]
 ) -> Iterator[Colourway]:
     """Give whole mappings, least price first: no cake twice where it can be, each another one than those before.
 
@@ -204,9 +204,9 @@ def _assigned(
     return {name: chosen[at, best[at]] for at, name in enumerate(ranked) if (at, best[at]) in chosen}
 
 
-def _called(way: Mapping[str, Exchange], weights: Mapping[str, float], colour: Family | None) -> str:
+def _called(way: Mapping[str, Exchange], weights: Mapping[str, float], colour: ColourFamily | None) -> str:
     """Return the colours that a way lays, in words, with the one that was asked for: "blue, green and white"."""
-    found: Counter[Family] = Counter()
+    found: Counter[ColourFamily] = Counter()
     for one in way.values():
         for stroke, labs in zip(one.strokes, one.labs, strict=True):
             for family in families_of(labs):

@@ -21,12 +21,12 @@ from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint, optics
 from pennello.solve.cake_moves import Limits, changes, slides
-from pennello.solve.cake_space import LEAST_STRIPE_MM, MOST_STRIPES, Look, Made, Space
+from pennello.solve.cake_space import LEAST_STRIPE_MM, MOST_STRIPES, Look, MadeCake, Space
 from pennello.solve.coats import coat_lab
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
-Show = Callable[[tuple["Design", ...]], None]
+Show = Callable[[tuple["DesignedCake", ...]], None]
 
 SECONDS = 6.0
 STRIPE_PRICE = 0.04
@@ -50,7 +50,7 @@ class NoCakeError(PennelloError):
 
 
 @dataclass(frozen=True, slots=True)
-class Design:
+class DesignedCake:
     """A cake that was found.
 
     Attributes
@@ -115,7 +115,7 @@ def design_cake(
     report: Report = lambda _, __: None,
     show: Show = lambda _: None,
     clock: Callable[[], float] = time.perf_counter,
-) -> tuple[Design, ...]:
+) -> tuple[DesignedCake, ...]:
     """Return cakes for these looks, best first, at most four that differ.
 
     Parameters
@@ -156,9 +156,9 @@ class _Designer:
         self._looks = tuple(looks)
         self._began, self._seconds, self._clock = clock(), seconds, clock
         self._report, self._show = report, show
-        self._best: dict[tuple[int, ...], tuple[float, Made]] = {}
+        self._best: dict[tuple[int, ...], tuple[float, MadeCake]] = {}
 
-    def run(self) -> tuple[Design, ...]:
+    def run(self) -> tuple[DesignedCake, ...]:
         """Return the best few."""
         seeds = sorted(self._seeds(), key=lambda pair: pair[0])
         if not seeds:
@@ -177,7 +177,7 @@ class _Designer:
             self._tidy(one)
         return self.designs()
 
-    def _tidy(self, one: Made) -> None:
+    def _tidy(self, one: MadeCake) -> None:
         """Leave out stripes at the walls that no brush touches, where the limits let them go."""
         paints, widths, offsets = list(one.paints), list(one.widths_mm), one.offsets_mm
         while len(paints) > 1 and all(at >= widths[0] - 1e-9 for at in offsets):
@@ -186,7 +186,7 @@ class _Designer:
         reach = max(at + look.width_mm for at, look in zip(offsets, self._looks, strict=True))
         while len(paints) > 1 and sum(widths[:-1]) >= reach - 1e-9:
             del paints[-1], widths[-1]
-        tidy = Made(tuple(paints), tuple(widths), offsets, one.flips)
+        tidy = MadeCake(tuple(paints), tuple(widths), offsets, one.flips)
         for price, kept in self._priced([tidy]):
             self._keep(price, kept)
 
@@ -207,10 +207,10 @@ class _Designer:
             self._climb(one)
             self._show(self.designs())
 
-    def designs(self) -> tuple[Design, ...]:
+    def designs(self) -> tuple[DesignedCake, ...]:
         """Return the best so far that differ in their paints, simplest first among those alike."""
         ordered = sorted(self._best.values(), key=lambda pair: pair[0])
-        taken: list[Made] = []
+        taken: list[MadeCake] = []
         for _, one in ordered:
             here = self._visible(one)
             if len(here) < len(one.paints) and taken:  # a stripe that no brush touches makes no other cake
@@ -221,7 +221,7 @@ class _Designer:
                 break
         return tuple(self._design(one) for one in taken)
 
-    def _visible(self, one: Made) -> tuple[int, ...]:
+    def _visible(self, one: MadeCake) -> tuple[int, ...]:
         """Return the paints that lie under any window."""
         edges = list(itertools.accumulate(one.widths_mm, initial=0.0))
         return tuple(
@@ -233,10 +233,10 @@ class _Designer:
             )
         )
 
-    def _design(self, one: Made) -> Design:
+    def _design(self, one: MadeCake) -> DesignedCake:
         each = self._space.rate([one])[0]
         weights = np.array([look.weight for look in self._looks])
-        return Design(
+        return DesignedCake(
             tuple(self._space.stock[paint] for paint in one.paints),
             tuple(round(width, 2) for width in one.widths_mm),
             tuple(round(offset, 2) for offset in one.offsets_mm),
@@ -255,8 +255,8 @@ class _Designer:
 
     # --- seeds ---
 
-    def _seeds(self) -> list[tuple[float, Made]]:
-        found: list[tuple[float, Made]] = []
+    def _seeds(self) -> list[tuple[float, MadeCake]]:
+        found: list[tuple[float, MadeCake]] = []
         for look in range(len(self._looks)):
             found += self._priced([self._placed(one) for one in self._by_programming(look)])
         for price, one in found:
@@ -268,23 +268,23 @@ class _Designer:
             found += self._priced(list(self._threes()))
         return found
 
-    def _priced(self, ones: Sequence[Made]) -> list[tuple[float, Made]]:
+    def _priced(self, ones: Sequence[MadeCake]) -> list[tuple[float, MadeCake]]:
         allowed = [one for one in ones if self._limits.allows(one, self._looks)]
         if not allowed:
             return []
         prices = self._space.total(allowed) + STRIPE_PRICE * np.array([len(one.paints) for one in allowed])
         return [(float(price), one) for price, one in zip(prices, allowed, strict=True)]
 
-    def _placed(self, one: Made) -> Made:
+    def _placed(self, one: MadeCake) -> MadeCake:
         """Return a cake as wide as one look's window made wide enough for all, every window in its middle."""
         need = max(self._limits.least_mm, *(other.width_mm for other in self._looks))
         short = max(need - one.width_mm, 0.0)
         widths = (one.widths_mm[0] + short / 2, *one.widths_mm[1:-1], one.widths_mm[-1] + short / 2)
         total = sum(widths)
         offsets = tuple(min(max((total - other.width_mm) / 2, 0.0), total) for other in self._looks)
-        return Made(one.paints, widths, offsets, tuple(False for _ in self._looks))
+        return MadeCake(one.paints, widths, offsets, tuple(False for _ in self._looks))
 
-    def _by_programming(self, look: int) -> Iterator[Made]:
+    def _by_programming(self, look: int) -> Iterator[MadeCake]:
         """Give the best plain stripes of each number for one look, without blends."""
         here = self._looks[look]
         cost = self._cell_costs(here)
@@ -299,7 +299,7 @@ class _Designer:
         at = (np.arange(_CELLS) + 0.5) / _CELLS * seen.shape[1] - 0.5
         return np.array([np.interp(at, np.arange(seen.shape[1]), row) for row in seen])
 
-    def _pairs(self) -> Iterator[Made]:
+    def _pairs(self) -> Iterator[MadeCake]:
         if not self._limits.stripes[0] <= 2 <= self._limits.stripes[1]:
             return
         width = self._width()
@@ -308,7 +308,7 @@ class _Designer:
                 for part in (0.2, 0.35, 0.5, 0.65, 0.8):
                     yield self._spread((a, b), (part * width, (1 - part) * width))
 
-    def _threes(self) -> Iterator[Made]:
+    def _threes(self) -> Iterator[MadeCake]:
         if not self._limits.stripes[0] <= 3 <= self._limits.stripes[1]:
             return
         width = self._width()
@@ -328,19 +328,19 @@ class _Designer:
     def _width(self) -> float:
         return max(self._limits.least_mm, 2 * LEAST_STRIPE_MM)
 
-    def _spread(self, paints: tuple[int, ...], widths: tuple[float, ...]) -> Made:
+    def _spread(self, paints: tuple[int, ...], widths: tuple[float, ...]) -> MadeCake:
         total = sum(widths)
         offsets = tuple(max((total - look.width_mm) / 2, 0.0) for look in self._looks)
-        return Made(paints, widths, offsets, tuple(False for _ in self._looks))
+        return MadeCake(paints, widths, offsets, tuple(False for _ in self._looks))
 
     # --- downhill ---
 
-    def _keep(self, price: float, one: Made) -> None:
+    def _keep(self, price: float, one: MadeCake) -> None:
         known = self._best.get(one.paints)
         if known is None or price < known[0]:
             self._best[one.paints] = (price, one)
 
-    def _slid(self, price: float, one: Made, steps: Sequence[float] = _STEPS_MM) -> tuple[float, Made]:
+    def _slid(self, price: float, one: MadeCake, steps: Sequence[float] = _STEPS_MM) -> tuple[float, MadeCake]:
         """Return the cake with walls and windows slid until nothing more helps."""
         for step in steps:
             for _ in range(60):
@@ -353,7 +353,7 @@ class _Designer:
         self._keep(price, one)
         return price, one
 
-    def _climb(self, one: Made) -> None:
+    def _climb(self, one: MadeCake) -> None:
         """Better one cake until neither slides nor changes help."""
         price, one = self._slid(self._priced([one])[0][0], one)
         for _ in range(12):
@@ -396,7 +396,7 @@ def _limits(stock: Sequence[Paint], looks: Sequence[Look], terms: Terms) -> Limi
     return Limits(least, room, (fewest, most), frozenset(names.index(name) for name in terms.keep))
 
 
-def _best_rows(cost: Array, stripes: int, least: int, cell_mm: float) -> Iterator[Made]:
+def _best_rows(cost: Array, stripes: int, least: int, cell_mm: float) -> Iterator[MadeCake]:
     """Give the best row of so many plain stripes: dynamic programming over where each begins."""
     paints, cells = cost.shape
     reached = np.concatenate([np.zeros((paints, 1)), np.cumsum(cost, axis=1)], axis=1)
@@ -426,12 +426,12 @@ def _best_rows(cost: Array, stripes: int, least: int, cell_mm: float) -> Iterato
         row.insert(0, before_paint)
         end = start
     widths.insert(0, end * cell_mm)
-    yield Made(tuple(row), tuple(widths), (0.0,), (False,))
+    yield MadeCake(tuple(row), tuple(widths), (0.0,), (False,))
 
 
-def _unlike(ordered: Sequence[tuple[float, Made]], most: int) -> list[tuple[float, Made]]:
+def _unlike(ordered: Sequence[tuple[float, MadeCake]], most: int) -> list[tuple[float, MadeCake]]:
     """Return the first of each row of paints, at most so many."""
-    taken: dict[tuple[int, ...], tuple[float, Made]] = {}
+    taken: dict[tuple[int, ...], tuple[float, MadeCake]] = {}
     for price, one in ordered:
         taken.setdefault(one.paints, (price, one))
         if len(taken) == most:

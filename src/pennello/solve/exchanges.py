@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.difference import ciede2000
-from pennello.colour.families import GREY_CHROMA, Family, chroma_of, families_of
+from pennello.colour.families import GREY_CHROMA, ColourFamily, chroma_of, families_of
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake, Portion
@@ -46,7 +46,7 @@ white, grey or black changed (defaults)."""
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class PlacedPickUp:
     """One pick-up of one stroke, as it would be."""
 
     stroke: str
@@ -70,7 +70,7 @@ class Exchange:
 
     cake: Cake | None
     paints: tuple[str, ...]
-    places: tuple[Place, ...]
+    places: tuple[PlacedPickUp, ...]
     strokes: tuple[str, ...]
     labs: Array
     strain: float
@@ -88,7 +88,7 @@ class Exchange:
         return self.strain + self.fine
 
 
-def _strokes(here: Sequence[Place]) -> tuple[str, ...]:
+def _strokes(here: Sequence[PlacedPickUp]) -> tuple[str, ...]:
     return tuple(place.stroke for place in here)
 
 
@@ -103,7 +103,7 @@ class Exchanges:
 
     plan: Plan
     hand_kit: AtHand
-    colour: Family | None
+    colour: ColourFamily | None
     strokes: tuple[PlanStroke, ...]
 
     @property
@@ -112,12 +112,12 @@ class Exchanges:
         return {**self.hand_kit.by_name, **{paint.id: paint for paint in self.plan.paints}}
 
     @property
-    def sources(self) -> dict[str, list[Place]]:
+    def sources(self) -> dict[str, list[PlacedPickUp]]:
         """What is loaded from now, with the pick-ups from it."""
-        found: dict[str, list[Place]] = {}
+        found: dict[str, list[PlacedPickUp]] = {}
         for stroke in self.strokes:
             for number, pickup in enumerate(stroke.recipe.pickups):
-                found.setdefault(_source(pickup), []).append(Place(stroke.id, number, pickup))
+                found.setdefault(_source(pickup), []).append(PlacedPickUp(stroke.id, number, pickup))
         return found
 
     def words(self, name: str) -> str:
@@ -125,7 +125,7 @@ class Exchanges:
         names = {cake.id: cake.name for cake in self.plan.cakes} | {one.id: one.name for one in self.plan.paints}
         return " + ".join(names.get(part, part) for part in name.split(" + "))
 
-    def ranked(self, here: Sequence[Place]) -> list[Exchange]:
+    def ranked(self, here: Sequence[PlacedPickUp]) -> list[Exchange]:
         """Return what could take a source's place, best first, with its staying as it is among them."""
         old = self._stays(here)
         others = self._pans(here, old) if here[0].pickup.pan else self._cakes(here, old)
@@ -136,7 +136,7 @@ class Exchanges:
     def _answers(self, one: Exchange) -> bool:
         return self.colour is None or float(_share(one.labs, self.colour).mean()) >= COLOURFUL
 
-    def why_not(self, colour: Family | None, sources: Mapping[str, list[Place]]) -> str:
+    def why_not(self, colour: ColourFamily | None, sources: Mapping[str, list[PlacedPickUp]]) -> str:
         """Return why there is no colourway, with the remedy."""
         if colour is not None:
             return (
@@ -155,14 +155,14 @@ class Exchanges:
             )
         return f"No label at hand allows another cake where {names} is used. Add cakes at the Tray."
 
-    def _stays(self, here: Sequence[Place]) -> Exchange:
+    def _stays(self, here: Sequence[PlacedPickUp]) -> Exchange:
         labs = np.array([self._sees(place, [place.pickup])[0] for place in here])
         first = here[0].pickup
         cake = self.plan.cake(first.cake) if first.cake else None
         paints = tuple(portion.paint for portion in first.pan)
         return Exchange(cake, paints, (), _strokes(here), labs, 0.0, 0.0, float(self._fine(labs, labs).mean()))
 
-    def _cakes(self, here: Sequence[Place], old: Exchange) -> Iterator[Exchange]:
+    def _cakes(self, here: Sequence[PlacedPickUp], old: Exchange) -> Iterator[Exchange]:
         """Give each cake that fits, its best window for every pick-up; the source itself with the brush elsewhere."""
         for cake in self._all_cakes():
             if all(self.paints[name].allowed(self._near(place)) for place in here for name in cake.paints):
@@ -175,7 +175,7 @@ class Exchanges:
         known = {cake.id: own.get(cake.id, cake) for cake in self.hand_kit.cakes}
         return tuple({**{name: own[name] for name in self.sources if name in own}, **known}.values())
 
-    def _placed(self, place: Place, cake: Cake, old: Array) -> tuple[PickUp, Array] | None:
+    def _placed(self, place: PlacedPickUp, cake: Cake, old: Array) -> tuple[PickUp, Array] | None:
         brush = self._brush(place)
         offsets = offsets_of(cake, brush)
         if not len(offsets):
@@ -195,7 +195,7 @@ class Exchanges:
         at = int(np.argmin(price.round(6)))
         return tried[at], labs[at]
 
-    def _pans(self, here: Sequence[Place], old: Exchange) -> Iterator[Exchange]:
+    def _pans(self, here: Sequence[PlacedPickUp], old: Exchange) -> Iterator[Exchange]:
         """Give each paint in the place of the most colourful one of the pan."""
         pan = here[0].pickup.pan
         chroma = {one.paint: float(chroma_of(self._pan_lab((one,), here[0]))[0]) for one in pan}
@@ -217,7 +217,7 @@ class Exchanges:
         cake: Cake | None,
         paints: tuple[str, ...],
         placed: Sequence[tuple[PickUp, Array]],
-        here: Sequence[Place],
+        here: Sequence[PlacedPickUp],
         old: Exchange,
     ) -> Exchange:
         labs = np.array([lab for _, lab in placed])
@@ -240,19 +240,19 @@ class Exchanges:
         other = np.maximum(now - _share(new, self.colour), 0.0)
         return np.asarray(_ASKED * (other + lost) + _CALM * (1 - was) * (moved > 0))
 
-    def _brush(self, place: Place) -> Applicator:
+    def _brush(self, place: PlacedPickUp) -> Applicator:
         return self.plan.brush(self.plan.stroke(place.stroke).brush)
 
-    def _near(self, place: Place) -> Near:
+    def _near(self, place: PlacedPickUp) -> Near:
         return self.plan.stroke(place.stroke).near
 
-    def _pan_lab(self, pan: Sequence[Portion], place: Place) -> Array:
+    def _pan_lab(self, pan: Sequence[Portion], place: PlacedPickUp) -> Array:
         stroke = self.plan.stroke(place.stroke)
         amounts = np.array([[one.amount for one in pan]])
         constants = optics(tuple(self.paints[one.paint] for one in pan))
         return coat_lab(amounts, constants, stroke.wanted.coat_um, skin_spectrum(self.plan.skin))
 
-    def _sees(self, place: Place, pickups: Sequence[PickUp], cake: Cake | None = None) -> Array:
+    def _sees(self, place: PlacedPickUp, pickups: Sequence[PickUp], cake: Cake | None = None) -> Array:
         """Return coats of what pick-ups meet as L*, a*, b*, shape (pick-ups, 16, 3); a part fills all 16 places."""
         stroke, brush = self.plan.stroke(place.stroke), self._brush(place)
         if pickups[0].pan:
@@ -285,7 +285,7 @@ def _strain(old: Array, new: Array) -> Array:
     )
 
 
-def _share(labs: Array, colour: Family) -> Array:
+def _share(labs: Array, colour: ColourFamily) -> Array:
     """Return the share of a family among colours, shape (..., n, 3)."""
     flat = families_of(labs.reshape(-1, 3))
     return np.asarray(np.array([one is colour for one in flat]).reshape(labs.shape[:-1]).mean(axis=-1))

@@ -19,7 +19,7 @@ from pennello.kit.paint import Paint
 from pennello.load.recipe import Before, PickUp, Recipe, Way
 from pennello.solve.cake_space import Look
 from pennello.solve.coats import goal_for, laid_um
-from pennello.solve.design_cake import Design
+from pennello.solve.design_cake import DesignedCake
 from pennello.solve.finds import Find
 
 SOFTNESS_MM = 0.3
@@ -75,7 +75,9 @@ class Trial:
     seen: Comparison
 
 
-def with_design(plan: Plan, names: Sequence[str], design: Design, id_: str = "", name: str = "") -> tuple[Plan, str]:
+def with_design(
+    plan: Plan, names: Sequence[str], design: DesignedCake, id_: str = "", name: str = ""
+) -> tuple[Plan, str]:
     """Return the plan with a designed cake and the strokes loaded from it, and the cake's id."""
     first = plan.stroke(names[0])
     new_id = free_id(id_ or f"{first.id[:50]}-cake", [cake.id for cake in plan.cakes])
@@ -87,7 +89,7 @@ def with_design(plan: Plan, names: Sequence[str], design: Design, id_: str = "",
     return plan, new_id
 
 
-def _recipe(stroke: PlanStroke, cake: str, design: Design, number: int) -> Recipe:
+def _recipe(stroke: PlanStroke, cake: str, design: DesignedCake, number: int) -> Recipe:
     main = stroke.recipe.pickups[stroke.recipe.main] if stroke.recipe.pickups else PickUp(cake=cake)
     pickup = replace(
         main,

@@ -9,7 +9,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QComboBox, QGridLayout, QPushButton, QVBoxLayout, QWidget
 
-from pennello.colour.families import Family
+from pennello.colour.families import ColourFamily
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import paint_all
@@ -44,7 +44,7 @@ class ColourwaysPage(PlanPage):
         self.colour.setAccessibleName("Colour")
         self.colour.setToolTip("What colour it should be; white, grey and black may stay")
         self.colour.addItem("any colour", None)
-        for family in Family:
+        for family in ColourFamily:
             self.colour.addItem(family.value, family)
         self.colour.activated.connect(lambda _: self.start())
         self.whole = QComboBox()

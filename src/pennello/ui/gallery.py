@@ -9,7 +9,7 @@ from PySide6.QtCore import QObject, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QImage, QPainter, QPixmap
 
 from pennello.design.plan import Plan
-from pennello.session.catalogue import Pictures, Shown, rests_on
+from pennello.session.catalogue import CataloguePicture, Pictures, rests_on
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.widgets.mat import centred
 from pennello.ui.widgets.paint import to_image
@@ -85,7 +85,7 @@ class Gallery(QObject):
         if plan is None:
             return
 
-        def work(job: Job[Any]) -> dict[str, Shown]:
+        def work(job: Job[Any]) -> dict[str, CataloguePicture]:
             return Pictures(plan).all(what, job.report, job.found.emit)
 
         begin(
@@ -99,7 +99,7 @@ class Gallery(QObject):
             progress=lambda part, _: self.progress.emit(part),
         )
 
-    def _take(self, one: Shown) -> None:
+    def _take(self, one: CataloguePicture) -> None:
         self.pictures[one.key] = Seen(to_image(one.picture), one.width_mm, one.height_mm)
         self.found.emit(one.key)
 

@@ -15,7 +15,7 @@ from pennello.design.holds import FIVE, hold_of, numbers_of, with_hold
 from pennello.design.plan import Plan
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
-from pennello.session.catalogue import Shown, family_plan, laid
+from pennello.session.catalogue import CataloguePicture, family_plan, laid
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.gallery import tile
@@ -162,7 +162,7 @@ class HoldChooser(QWidget):
             found=lambda found: self._show_picture(*found),
         )
 
-    def _show_picture(self, hold: Hold, one: Shown) -> None:
+    def _show_picture(self, hold: Hold, one: CataloguePicture) -> None:
         self.buttons[hold].setIcon(QIcon(tile(to_image(one.picture), _PICTURE)))
 
     def showEvent(self, event: object) -> None:
@@ -175,7 +175,7 @@ class HoldChooser(QWidget):
         self._jobs.close()
 
 
-def _picture(plan: Plan, stroke: str, family: str) -> Shown:
+def _picture(plan: Plan, stroke: str, family: str) -> CataloguePicture:
     """Return a family's stroke, laid with the load of a stroke of the plan where that is across the edge."""
     made = family_plan(plan, family)
     here, new = plan.stroke(stroke), made.strokes[0]

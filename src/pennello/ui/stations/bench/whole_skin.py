@@ -27,7 +27,7 @@ _Laid = tuple[SceneView, np.ndarray | None, float]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Shown:
+class ShownSkin:
     """A scene with its picture, where it is still wet, and how far wet paint below muddies the stroke in the hand."""
 
     view: SceneView
@@ -55,7 +55,7 @@ class WholeSkin(QObject):
         self.on = False
         self.show_wet = False
         self.after_s = 0.0
-        self.shown: Shown | None = None
+        self.shown: ShownSkin | None = None
         model.shown.connect(self.ask)
         model.rested.connect(lambda resting: self.let_go() if resting else self.ask())
 
@@ -89,7 +89,7 @@ class WholeSkin(QObject):
     def _take(self, plan: Plan, laid: _Laid) -> None:
         if self.on and plan is self._model.plan:
             view, wet, muddied = laid
-            self.shown = Shown(view, to_image(view.picture), None if wet is None else _wet_image(wet), muddied)
+            self.shown = ShownSkin(view, to_image(view.picture), None if wet is None else _wet_image(wet), muddied)
             self.ready.emit()
 
 
@@ -101,7 +101,7 @@ def _laid(scene: SkinScene, plan: Plan, focus: int, after_s: float | None, job: 
     return view, wet, scene.muddied_de00(plan, focus)
 
 
-def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: Shown) -> None:
+def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: ShownSkin) -> None:
     """Draw all strokes, where they are wet, and a word where wet paint muddies the stroke in the hand."""
     canvas = shown.view.canvas
     size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)

@@ -16,7 +16,7 @@ from pennello.design.plan import Plan, skin_bytes
 from pennello.design.surface import draw_contours, draw_mark, draw_skin
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
-from pennello.order.job import Job
+from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN
 from pennello.order.run import Run
 from pennello.order.steps import Step
@@ -40,7 +40,7 @@ class CardPicture(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     @property
-    def job(self) -> Job | None:
+    def job(self) -> PaintJob | None:
         """The job of the step on the card."""
         if self.arranged is None:
             return None
@@ -87,7 +87,7 @@ class LoadPicture(CardPicture):
             self._draw_cake(painter, self.arranged, job, area)
             self._draw_edge(painter, self.arranged, job, area)
 
-    def _draw_cake(self, painter: QPainter, arranged: Arranged, job: Job, area: QRectF) -> None:
+    def _draw_cake(self, painter: QPainter, arranged: Arranged, job: PaintJob, area: QRectF) -> None:
         plan = arranged.design.work.plan
         stroke = plan.stroke(job.load)
         pickup = next((one for one in reversed(stroke.recipe.pickups) if one.cake), None)
@@ -103,7 +103,7 @@ class LoadPicture(CardPicture):
         painter.setPen(QPen(QColor(theme().ink), 3))
         painter.drawRoundedRect(brush, 5, 5)
 
-    def _draw_edge(self, painter: QPainter, arranged: Arranged, job: Job, area: QRectF) -> None:
+    def _draw_edge(self, painter: QPainter, arranged: Arranged, job: PaintJob, area: QRectF) -> None:
         plan = arranged.design.work.plan
         stroke = plan.stroke(job.load)
         low = QRectF(area.left(), area.top() + area.height() * 0.62, area.width(), area.height() * 0.2)

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from pennello.design.ordering import Priority, Rule, RuleKind
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
-from pennello.order.job import Job, Lag, Why
+from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import part_names
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.widgets.choice import choice
@@ -137,7 +137,7 @@ class StepPanel(QFrame):
         self.why.setText(_whole(view, self._model) if view is not None else "")
         self._show_after(job)
 
-    def _show_after(self, job: Job | None) -> None:
+    def _show_after(self, job: PaintJob | None) -> None:
         """Show the design as it is after the step in the hand."""
         picture = self._model.after.get(job.id) if job is not None else None
         for label in (self.after, self.after_words):
@@ -152,12 +152,12 @@ class StepPanel(QFrame):
             self.after.setPixmap(QPixmap.fromImage(scaled))
             self.after_words.setText("after this step, as predicted")
 
-    def _job(self, view: Arranged | None) -> Job | None:
+    def _job(self, view: Arranged | None) -> PaintJob | None:
         if view is None:
             return None
         return next((job for job in view.jobs if job.id == self._model.chosen), None)
 
-    def _show_job(self, view: Arranged, job: Job) -> None:
+    def _show_job(self, view: Arranged, job: PaintJob) -> None:
         step = view.step(job.id)
         self.name.setText(job.name)
         lines = [f"{clock(step.start_s)} to {clock(step.end_s)}, {step.seconds:.0f} s with the {job.tool}"]
@@ -178,7 +178,7 @@ class StepPanel(QFrame):
     def _tells(self, lag: Lag) -> bool:
         return lag.least_s > 0 or lag.most_s < 1e8 or lag.why in (Why.OWN, Why.GO, Why.OVER)
 
-    def _held_by(self, view: Arranged, job: Job) -> Lag | None:
+    def _held_by(self, view: Arranged, job: PaintJob) -> Lag | None:
         """Return the wait that could be taken away: for paint of another part to dry."""
         waits = [step for step in view.steps if step.id == f"wait:{job.id}"]
         held = waits[0].waits_for if waits else ()
@@ -187,7 +187,7 @@ class StepPanel(QFrame):
             None,
         )
 
-    def _wet_below(self, view: Arranged, job: Job) -> Lag | None:
+    def _wet_below(self, view: Arranged, job: PaintJob) -> Lag | None:
         """Return what it goes over however wet that is: a motif painted in one go, or by a rule of one's own."""
         return next(
             (
@@ -219,7 +219,7 @@ class StepPanel(QFrame):
     def _dry(self) -> None:
         self._rule("Let it dry first", self._wet_below, RuleKind.DRY)
 
-    def _rule(self, label: str, find: Callable[[Arranged, Job], Lag | None], kind: RuleKind) -> None:
+    def _rule(self, label: str, find: Callable[[Arranged, PaintJob], Lag | None], kind: RuleKind) -> None:
         view = self._model.view
         job = self._job(view)
         lag = find(view, job) if view is not None and job is not None else None
@@ -228,7 +228,7 @@ class StepPanel(QFrame):
             self._model.set_ordering(label, lambda one: one.with_rule(rule))
 
 
-def _again(job: Job) -> str:
+def _again(job: PaintJob) -> str:
     return "after every stroke" if job.reload_every == 1 else f"after every {job.reload_every}"
 
 

@@ -26,7 +26,7 @@ _WRAP = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop | Qt.TextFlag.Tex
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Shown:
+class ShownFind:
     """What a card shows.
 
     Attributes
@@ -74,14 +74,14 @@ class BoardCard(QAbstractButton):
 
     def __init__(self) -> None:
         super().__init__()
-        self.shown: Shown | None = None
+        self.shown: ShownFind | None = None
         self.setFixedWidth(CARD_PX.width())
         self.setMinimumHeight(CARD_PX.height())
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
-    def show_find(self, shown: Shown) -> None:
+    def show_find(self, shown: ShownFind) -> None:
         """Show a find."""
         self.shown = shown
         words = ", ".join((shown.title, shown.state, shown.figure, *shown.lines))
@@ -124,7 +124,7 @@ class BoardCard(QAbstractButton):
         draw_note(painter, QRectF(inner.left(), line + 21, inner.width(), room), "\n".join(shown.lines), _WRAP)
 
     @staticmethod
-    def _draw_cake(painter: QPainter, area: QRectF, shown: Shown) -> None:
+    def _draw_cake(painter: QPainter, area: QRectF, shown: ShownFind) -> None:
         """Draw the cake to scale, with a brush's frame for each visit and its corner A."""
         scale = min(area.width() / (shown.cake.width_mm + 3), 6.0)
         left = area.left() + (area.width() - shown.cake.width_mm * scale) / 2

@@ -13,12 +13,12 @@ from pennello.design.plan import Plan, skin_spectrum
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Paint
 from pennello.session.jobs import Job
-from pennello.solve.design_cake import Design, Terms, design_cake, why_not
+from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.for_plan import Trial, look_of, tried_for_real, with_design
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import stock
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.stations.bench.search.card import Shown
+from pennello.ui.stations.bench.search.card import ShownFind
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -29,7 +29,7 @@ STRIPES = Quantity("Stripes at most", 2, 7, 1, 0, " stripes")
 PAN = Quantity("Width of the pan; 0 for what the brush needs", 0, 300, 1, 1, length=True)
 _TRIES = 100
 
-_Rated = tuple[Design, Plan, str, tuple[Trial, ...], Forgiveness | None]
+_Rated = tuple[DesignedCake, Plan, str, tuple[Trial, ...], Forgiveness | None]
 
 
 class DesignPage(SearchPage):
@@ -168,7 +168,7 @@ def _designed(
     looks = [look_of(plan, stroke, known) for stroke in strokes]
     skin = skin_spectrum(plan.skin)
 
-    def show(designs: tuple[Design, ...]) -> None:
+    def show(designs: tuple[DesignedCake, ...]) -> None:
         job.found.emit(tuple(_rated(plan, names, design, tries=0) for design in designs[:1]))
 
     designs = design_cake(paints, looks, skin, terms, report=lambda p, w: job.report(0.9 * p, w), show=show)
@@ -180,13 +180,13 @@ def _designed(
     return tuple(rated), doubt
 
 
-def _rated(plan: Plan, names: tuple[str, ...], design: Design, tries: int) -> _Rated:
+def _rated(plan: Plan, names: tuple[str, ...], design: DesignedCake, tries: int) -> _Rated:
     made, cake = with_design(plan, names, design)
     trials = tried_for_real(made, names)
     return design, made, cake, trials, forgive(trials[0].attempt, plan.hand, tries) if tries else None
 
 
-def _shown(rated: _Rated, unit: LengthUnit) -> Shown:
+def _shown(rated: _Rated, unit: LengthUnit) -> ShownFind:
     design, plan, name, trials, forgiveness = rated
     cake, first = plan.cake(name), plan.stroke(trials[0].stroke)
     brush = plan.brush(first.brush)
@@ -202,4 +202,4 @@ def _shown(rated: _Rated, unit: LengthUnit) -> Shown:
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, first.wanted).value
     title = f"{len(design.paints)} stripes, {length_text(cake.width_mm, unit)} across"
-    return Shown(title, cake, paints, [(first.recipe.pickups[0], brush)], ribbons, state, figure, lines)
+    return ShownFind(title, cake, paints, [(first.recipe.pickups[0], brush)], ribbons, state, figure, lines)

@@ -20,7 +20,7 @@ from pennello.solve.finds import Filters, Find, FoundLoads
 from pennello.solve.for_plan import with_find
 from pennello.solve.kit import AtHand, at_hand
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.stations.bench.search.card import Shown, source_of
+from pennello.ui.stations.bench.search.card import ShownFind, source_of
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import WheelGuard
@@ -150,7 +150,7 @@ def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: b
     return here, find_load(plan, name, here, rules, report=job.report, show=show)
 
 
-def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> Shown:
+def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> ShownFind:
     """Return what a card shows of a find."""
     known = {**find.attempt.paints, **paints}
     title, cake, places = source_of(find.recipe.pickups, find.cakes, known, find.brush)
@@ -160,4 +160,4 @@ def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> Shown:
     if find.costs:
         lines.append(", ".join(find.costs))
     ribbons = (lab_bytes(find.seen.wanted_lab), lab_bytes(find.seen.lab.mean(axis=0)))
-    return Shown(title, cake, known, places, ribbons, find.state.value, f"{de_text(find.mean_de00)}", lines)
+    return ShownFind(title, cake, known, places, ribbons, find.state.value, f"{de_text(find.mean_de00)}", lines)

@@ -17,7 +17,7 @@ from pennello.solve.kit import AtHand
 from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with_advice
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.plan_page import PlanPage, here_of
-from pennello.ui.stations.bench.search.card import Shown, source_of
+from pennello.ui.stations.bench.search.card import ShownFind, source_of
 from pennello.ui.stations.bench.search.page import Board
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -58,7 +58,7 @@ class LoadsPage(PlanPage):
         plan, kit, quality = self.model.document.committed, self.kit.isChecked(), self.quality.amount
         self.take.setEnabled(False)
 
-        def work(job: Job[Any]) -> tuple[AtHand, Advice, list[Shown]]:
+        def work(job: Job[Any]) -> tuple[AtHand, Advice, list[ShownFind]]:
             here = here_of(plan, in_kit=kit)
             advice = advise(plan, here, quality, report=job.report)
             taken = with_advice(plan, advice, here.by_name)
@@ -66,7 +66,7 @@ class LoadsPage(PlanPage):
 
         self.run(work)
 
-    def show_result(self, result: tuple[AtHand, Advice, list[Shown]]) -> None:
+    def show_result(self, result: tuple[AtHand, Advice, list[ShownFind]]) -> None:
         """Show loads and what they save."""
         self._at_hand, self.advice, shown = result
         advice, worst = result[1], result[1].worst
@@ -92,7 +92,7 @@ class LoadsPage(PlanPage):
             self.close()
 
 
-def _shown(before: Plan, plan: Plan, served: Served) -> Shown:
+def _shown(before: Plan, plan: Plan, served: Served) -> ShownFind:
     """Return what a card shows of a load: the first stroke's ribbons, and all strokes that it serves."""
     brush, names = plan.brush(served.load.brush), [share.stroke for share in served.shares]
     attempt = plan.attempt(names[0])
@@ -108,4 +108,4 @@ def _shown(before: Plan, plan: Plan, served: Served) -> Shown:
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, attempt.wanted).value
     title = f"{brush.name}, {source}"
-    return Shown(title, cake, paints, places, ribbons, state, f"{de_text(worst)} · {visits}", lines)
+    return ShownFind(title, cake, paints, places, ribbons, state, f"{de_text(worst)} · {visits}", lines)

@@ -14,7 +14,7 @@ from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.doors import Door
-from pennello.ui.stations.bench.search.card import BoardCard, Shown
+from pennello.ui.stations.bench.search.card import BoardCard, ShownFind
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
 from pennello.ui.work import Runner
@@ -149,7 +149,7 @@ class Board(QScrollArea):
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.setAccessibleName(name)
 
-    def show_finds(self, shown: Sequence[Shown]) -> None:
+    def show_finds(self, shown: Sequence[ShownFind]) -> None:
         """Show finds, in their order."""
         while len(self.cards) > len(shown):
             card = self.cards.pop()

@@ -57,7 +57,7 @@ CARD_PX = QSize(150, 118)
 _COLOUR = "a colour ..."
 
 
-class Swatch(QWidget):
+class SwatchButton(QWidget):
     """A patch of colour."""
 
     def __init__(self) -> None:
@@ -100,7 +100,7 @@ class StopCard(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
-        self.swatch = Swatch()
+        self.swatch = SwatchButton()
         self.paint: QComboBox = choice(f"Wanted colour {number + 1}", guard)
         self.paint.activated.connect(lambda at: self.coloured.emit(self.paint.itemData(at)))
         self.end, self.blend = NumberField(ENDS), NumberField(BLEND)
