@@ -14,7 +14,7 @@ from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 
 from pennello.files.demo import demo_plan
-from pennello.lay.engine import warm_up
+from pennello.lay.warming import warm_up
 from pennello.motif.catalogue import MOTIFS
 from pennello.session.document import Document
 from pennello.session.settings import Settings

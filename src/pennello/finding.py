@@ -73,7 +73,6 @@ class Code(StrEnum):
     OFF_SKIN = "off_skin", Level.ODD, "a layer reaches beyond the skin"
     NO_SUCH_PART = "no_such_part", Level.ODD, "a load for a part that the motif does not have"
     NO_LOAD = "no_load", Level.ODD, "a part of a motif has no load"
-    NOT_CONVERGING = "not_converging", Level.ODD, "a stripe misses the point that the others aim at"
     LEADS_NOWHERE = "leads_nowhere", Level.ODD, "a line begins far from everything"
     RESERVED = "reserved", Level.ODD, "a stroke lies on a place that is kept"
     TOO_SMALL = "too_small", Level.ODD, "a motif is too small for its brush"

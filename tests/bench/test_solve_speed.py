@@ -82,7 +82,7 @@ def test_whole_search_of_a_big_kit(benchmark, wanted):
 
 @pytest.mark.parametrize(("laid", "wanted_ms"), [(False, 500), (True, 3000)])
 def test_forgiveness_of_400_tries(benchmark, laid, wanted_ms):
-    from pennello.lay.engine import warm_up
+    from pennello.lay.warming import warm_up
 
     warm_up().join()
     plan = demo_plan()

@@ -12,7 +12,7 @@ from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
 from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, ShownFind
-from pennello.ui.stations.chart.strip import motif_icon
+from pennello.ui.stations.chart.motif_row import motif_icon
 from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
 
 SKIN = QColor("#c69c7b")

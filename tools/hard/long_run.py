@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QApplication
 
 from hard.monkey import memory_mb, private_folders
 from pennello.files.demo import demo_plan
-from pennello.lay.engine import warm_up
+from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector

@@ -48,7 +48,7 @@ from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.kept import forget_kept
-from pennello.lay.engine import warm_up
+from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector

@@ -58,7 +58,6 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
         found += _over_zones(plan, placed, mine, chart)
         found += _labels(plan, placed, mine, chart)
         found += _beside(plan, placed, mine, chart)
-        found += _not_converging(placed, mine)
         found += _sizes(plan, placed)
         found += _nowhere(placed, mine, pieces, chart)
         found += _reserved(plan, placed, mine)
@@ -177,23 +176,6 @@ def _not_laid(placed: PlacedMotif) -> Iterator[Finding]:
         if part not in placed.load_of:
             text = f"{placed.name} has no load for its part '{part}', so that is not laid; give it one."
             yield found_at(Code.NO_LOAD, text, placed.id, placed.place.x_mm, placed.place.y_mm)
-
-
-def _not_converging(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]:
-    """Stripes that were broken apart and no longer aim at one point."""
-    kind = _kind(placed)
-    if kind is None or Check.CONVERGES not in kind.checks:
-        return
-    ends = np.array([piece.stroke.path.points_mm[-1] for piece in pieces if not piece.twin])
-    starts = np.array([piece.stroke.path.points_mm[0] for piece in pieces if not piece.twin])
-    way = ends - starts
-    normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / np.linalg.norm(way, axis=1)[:, None]
-    target = np.array([placed.place.x_mm, placed.place.y_mm])
-    off = np.abs(((target - ends) * normal).sum(axis=1))
-    if off.max() > 2.0:
-        at = ends[int(off.argmax())]
-        text = f"A stripe of {placed.name} misses the common point by {off.max():.1f} mm."
-        yield found_at(Code.NOT_CONVERGING, text, placed.id, float(at[0]), float(at[1]))
 
 
 def _nowhere(

@@ -91,11 +91,6 @@ def _off(lab: Array, role: Role) -> float:
     return max(float(np.linalg.norm(part.mean(axis=0) - _lab(paint))) for part, paint in ends)
 
 
-def is_green(plan: Plan, stroke: PlanStroke) -> bool:
-    """Return whether a load is green on the whole."""
-    return _green(edge_of(plan, stroke))
-
-
 def _green(lab: Array) -> bool:
     _, a, b = lab.mean(axis=0)
     return math.hypot(a, b) > _COLOURED and _GREEN_DEG[0] <= math.degrees(math.atan2(b, a)) % 360 <= _GREEN_DEG[1]

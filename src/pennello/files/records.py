@@ -13,7 +13,6 @@ import typing
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import MISSING, dataclass, fields, is_dataclass
-from enum import Enum
 from functools import cache
 from typing import Annotated, Any
 
@@ -314,8 +313,3 @@ def _write(part: _Part, value: Any) -> Any:
             return [write_record(one, each, part.told) for one in value]
         return list(value)
     return write_record(value, kind, part.told) if is_dataclass(kind) else value
-
-
-def enum_words(kind: type[Enum]) -> str:
-    """Return the values of an enum as documents list them."""
-    return ", ".join(f"`{one.value}`" for one in kind)

@@ -31,17 +31,7 @@ def kernel() -> Engine:
     return _made[0]
 
 
-def warm_up() -> threading.Thread:
-    """Start importing the kernel and compiling it for the usual arrays in the background; return the thread."""
-    thread = threading.Thread(target=_warm, name="pennello-kernel", daemon=True)
-    thread.start()
-    return thread
-
-
-def _warm() -> None:
-    from pennello.lay.warming import rehearse  # noqa: PLC0415
-
-    made = kernel()
-    rehearse(made)
+def serve(made: Engine) -> None:
+    """Let the kernel do the work from now on."""
     if not _serving:
-        _serving.append(made)  # only now: nobody waits for it to be compiled
+        _serving.append(made)

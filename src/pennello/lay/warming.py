@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import threading
+
 import numpy as np
 
 from pennello.colour.basis import small_basis
@@ -9,6 +11,7 @@ from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import BINS
 from pennello.lay import channels
 from pennello.lay.canvas import canvas_for
+from pennello.lay.engine import kernel, serve
 from pennello.lay.laying import pull
 from pennello.lay.motion import motion_of
 from pennello.lay.skin_film import Box, Engine, Pulling, bare_skin, pull_over
@@ -28,3 +31,16 @@ def rehearse(engine: Engine) -> None:
     for at_s in (0.0, 10.0, 900.0):
         pull_over(film, way.track, motion, canvas, pulling, at_s, engine)
     engine.picture(film, Box(0, canvas.rows, 0, canvas.columns))
+
+
+def warm_up() -> threading.Thread:
+    """Start importing the kernel and compiling it for the usual arrays in the background; return the thread."""
+    thread = threading.Thread(target=_warm, name="pennello-kernel", daemon=True)
+    thread.start()
+    return thread
+
+
+def _warm() -> None:
+    made = kernel()
+    rehearse(made)
+    serve(made)  # only now: nobody waits for it to be compiled

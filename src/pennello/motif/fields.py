@@ -8,7 +8,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
-from pennello.motif.roles import BASE, LINE, Check, Wet
+from pennello.motif.roles import BASE, LINE, Wet
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, line
 
@@ -224,7 +224,6 @@ FIELDS = (
         (Part("stripe", "stripe"),),
         (STRIPES, FAN, LENGTH, STOP),
         _converging,
-        checks=(Check.CONVERGES,),
     ),
     Motif(
         "fill",

@@ -56,8 +56,6 @@ BASE = Role(
     light_rim=False,
 )
 
-ROLES = (PETAL, LEAF, STEM, LINE, INK, HEART, WING, FLAME, SCALE, SEA, FUR, LIP, BASE)
-
 
 class Wet(Enum):
     """How a part goes over what lies below it."""
@@ -71,5 +69,4 @@ class Check(Enum):
 
     LINE_WORK = "a round or a liner, not a broad brush"
     CLOSED_RING = "no gaps between petals of the outer row"
-    CONVERGES = "all strokes aim at its middle"
     LEADS = "begins at something"

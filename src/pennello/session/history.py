@@ -16,7 +16,7 @@ MOST_UNDO = 500
 
 
 @dataclass(frozen=True, slots=True)
-class Step(Generic[State]):
+class HistoryStep(Generic[State]):
     """One step: what undo calls it, and what was before and after it."""
 
     label: str
@@ -31,8 +31,8 @@ class History(Generic[State]):
 
     def __init__(self, clock: Callable[[], float] = time.monotonic, most: int = MOST_UNDO) -> None:
         self._clock, self._most = clock, most
-        self._done: list[Step[State]] = []
-        self._undone: list[Step[State]] = []
+        self._done: list[HistoryStep[State]] = []
+        self._undone: list[HistoryStep[State]] = []
 
     @property
     def undo_label(self) -> str | None:
@@ -48,9 +48,9 @@ class History(Generic[State]):
         """Add a step; those in quick succession with the same `merge` become one ("" never merges)."""
         now, last = self._clock(), self._done[-1] if self._done else None
         if last and merge and last.merge == merge and now - last.at_s < MERGE_WITHIN_S:
-            self._done[-1] = Step(label, last.before, after, merge, now)
+            self._done[-1] = HistoryStep(label, last.before, after, merge, now)
         else:
-            self._done = [*self._done[-self._most + 1 :], Step(label, before, after, merge, now)]
+            self._done = [*self._done[-self._most + 1 :], HistoryStep(label, before, after, merge, now)]
         self._undone.clear()
 
     def take_back(self, show: Callable[[State, State], None]) -> bool:
@@ -62,7 +62,9 @@ class History(Generic[State]):
         return self._moved(self._undone, self._done, lambda step: show(step.before, step.after))
 
     @staticmethod
-    def _moved(source: list[Step[State]], target: list[Step[State]], show: Callable[[Step[State]], None]) -> bool:
+    def _moved(
+        source: list[HistoryStep[State]], target: list[HistoryStep[State]], show: Callable[[HistoryStep[State]], None]
+    ) -> bool:
         if not source:
             return False
         target.append(source.pop())  # before it is shown: who follows asks what undo offers

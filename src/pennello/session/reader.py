@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any, Protocol
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,18 +22,6 @@ READINGS = 3
 
 class ReaderError(PennelloError):
     """The reader cannot read."""
-
-
-class ColourReader(Protocol):
-    """A device that measures reflectance at 36 bands from 380 to 730 nm."""
-
-    name: str
-
-    def calibrate(self) -> None:
-        """Read the white tile."""
-
-    def read(self) -> Array:
-        """Return the reflectance of what lies under it, shape (36,); raises ReaderError."""
 
 
 @dataclass(slots=True)

@@ -10,7 +10,6 @@ from __future__ import annotations
 
 import contextlib
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from pathlib import Path
@@ -312,11 +311,6 @@ def without_answers(kept: KeptRun) -> KeptRun:
 def with_run(kept: KeptRun, run: Run) -> KeptRun:
     """Return the same with the run further on."""
     return replace(kept, run=run)
-
-
-def with_cautions(kept: KeptRun, told: Sequence[tuple[str, str]]) -> KeptRun:
-    """Return the same with the cautions that were shown, as pairs of code and words."""
-    return replace(kept, cautions=tuple(told))
 
 
 def _day_of(begun: str) -> date:

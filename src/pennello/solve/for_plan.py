@@ -6,8 +6,6 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import Comparison, compare
 from pennello.colour.basis import FULL
@@ -113,8 +111,3 @@ def tried_for_real(plan: Plan, names: Iterable[str], px_per_mm: float = 2.0) -> 
         attempt = plan.attempt(name)
         found.append(Trial(name, attempt, compare(attempt.lay(px_per_mm, FULL), attempt)))
     return tuple(found)
-
-
-def mean_of(trials: Sequence[Trial]) -> float:
-    """Return the mean of their mean dE00."""
-    return float(np.mean([trial.seen.mean_de00 for trial in trials]))

@@ -16,7 +16,7 @@ from shiboken6 import isValid
 
 from pennello.errors import PennelloError, clipped
 from pennello.files.demo import demo_plan
-from pennello.lay.engine import warm_up
+from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.collector import Collector
 from pennello.ui.mailbox import open_mailbox, post

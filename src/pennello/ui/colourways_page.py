@@ -21,7 +21,7 @@ from pennello.solve.colourways import Colourway, colourways, with_colourway
 from pennello.solve.kit import AtHand
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.plan_page import PlanPage, here_of
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.plain import Label

@@ -8,7 +8,8 @@ from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
 from pennello.ui.stations.registry import FIRST, STATIONS
 from pennello.ui.theme.icons import draw_icon
-from pennello.ui.theme.style import NOTE_PX, theme
+from pennello.ui.theme.style import NOTE_PX
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 
 RAIL_PX = 64

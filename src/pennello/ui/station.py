@@ -22,7 +22,7 @@ from pennello.ui.exporting import Exporter
 from pennello.units import LengthUnit
 
 
-class History(Protocol):
+class UndoRedo(Protocol):
     """What undo and redo go through."""
 
     @property
@@ -121,7 +121,7 @@ class Station:
         return cast("QWidget", self)
 
     @property
-    def history(self) -> History | None:
+    def history(self) -> UndoRedo | None:
         """What undo goes through here; None for the plan's."""
         return None
 

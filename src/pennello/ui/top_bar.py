@@ -25,7 +25,7 @@ from pennello.errors import PennelloError
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.binding import follow
-from pennello.ui.station import History
+from pennello.ui.station import UndoRedo
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.painting import painting
@@ -52,7 +52,7 @@ class TopBar(QWidget):
     def __init__(self, document: Document, settings: Settings, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._document = document
-        self._history: History = document
+        self._history: UndoRedo = document
         self.menu = QMenu(self)
         self.plan_button = self._tool("plan", "Plan", "Open, save, print")
         self.plan_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
@@ -161,7 +161,7 @@ class TopBar(QWidget):
             self.failed.emit(str(error))
             return None
 
-    def show_history(self, history: History) -> None:
+    def show_history(self, history: UndoRedo) -> None:
         """Let undo and redo go through another history: the plan's, or the kit's at the Tray."""
         self._history = history
         self.refresh()

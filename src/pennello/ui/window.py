@@ -34,7 +34,7 @@ from pennello.ui.help import HelpPage
 from pennello.ui.leftovers import Leftovers
 from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
-from pennello.ui.station import Action, History, Station, Workplace
+from pennello.ui.station import Action, Station, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import TopBar
@@ -212,7 +212,7 @@ class MainWindow(QMainWindow):
         self.bar.show_history(self._history)
 
     @property
-    def _history(self) -> History:
+    def _history(self) -> UndoRedo:
         return self.station(self._shown).history or self.document
 
     def undo(self) -> None:

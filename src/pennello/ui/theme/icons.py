@@ -13,7 +13,7 @@ from PySide6.QtSvg import QSvgRenderer
 
 from pennello.disk import PRIVATE, make_private_folder, write_bytes
 from pennello.errors import FileProblemError
-from pennello.ui.theme import tokens as _tokens
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painting
 
 
@@ -55,9 +55,7 @@ class _GlyphEngine(QIconEngine):
         self._name = name
 
     def paint(self, painter: QPainter, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
-        from pennello.ui.theme.style import theme  # noqa: PLC0415 - style needs icons for its sheet
-
-        inks: _tokens.Tokens = theme()
+        inks = theme()
         colour = inks.line if mode == QIcon.Mode.Disabled else inks.ink
         draw_icon(painter, self._name, QRectF(rect), colour)
 

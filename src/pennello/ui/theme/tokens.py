@@ -56,3 +56,15 @@ LAMP = Tokens(
     misses="#F19A90",
 )
 THEMES = {theme.name: theme for theme in (LINEN, LAMP)}
+_current = [LINEN]
+
+
+def theme() -> Tokens:
+    """Return the palette in use."""
+    return _current[0]
+
+
+def wear(name: str) -> Tokens:
+    """Put another palette in use, and return it."""
+    _current[0] = THEMES[name]
+    return _current[0]

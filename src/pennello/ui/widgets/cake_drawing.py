@@ -17,7 +17,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Wetness
 from pennello.load.wear import dirt_share, worn_out
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.tools import draw_ferrule, tool_height_mm, tool_path
 

@@ -14,7 +14,7 @@ from pennello.design.surface import Ink
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
 

@@ -14,7 +14,7 @@ from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter,
 from PySide6.QtWidgets import QLabel, QWidget
 
 from pennello.ui.theme.icons import draw_icon
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, tip
 

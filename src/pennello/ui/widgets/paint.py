@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath, QPen
 
-from pennello.ui.theme.style import NOTE_PX, theme
+from pennello.ui.theme.style import NOTE_PX
+from pennello.ui.theme.tokens import theme
 from pennello.units import MM_PER_INCH, LengthUnit
 
 Picture = NDArray[np.uint8]

@@ -20,7 +20,7 @@ from pennello.load.recipe import OFFSET_MM, SKEW_DEG, PickUp
 from pennello.ui.bench_model import BenchModel, NothingThereError
 from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
 from pennello.ui.stations.bench.scale import shared_scale
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import (
     CakeView,
     draw_brush_lying,

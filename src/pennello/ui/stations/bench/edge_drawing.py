@@ -15,7 +15,7 @@ from pennello.kit.paint import Paint
 from pennello.load.edge import LoadedEdge
 from pennello.load.look import edge_colours
 from pennello.load.scatter import Band
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import strip_image, to_image
 from pennello.ui.widgets.tools import SPONGE, draw_ferrule
 

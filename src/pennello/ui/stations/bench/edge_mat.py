@@ -13,7 +13,7 @@ from pennello.load.edge import Boundary, LoadedEdge, boundaries
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.edge_drawing import FERRULE_PX, draw_loaded, draw_scatter, draw_shares
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.ui.widgets.words import Words

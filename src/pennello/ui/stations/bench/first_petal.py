@@ -11,7 +11,7 @@ from pennello.design.plan import Plan, skin_bytes
 from pennello.load.look import cake_colours
 from pennello.session.forecast import Outcome, coarse
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.paint import strip_image, to_image
 from pennello.ui.widgets.plain import Label

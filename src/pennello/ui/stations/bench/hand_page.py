@@ -31,7 +31,7 @@ from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
 from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_amount, ask_target
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles

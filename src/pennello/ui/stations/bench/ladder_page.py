@@ -13,7 +13,7 @@ from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator
 from pennello.load.look import cake_colours
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image

@@ -11,7 +11,7 @@ from pennello.colour.basis import FULL
 from pennello.load.edge import boundaries
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.skin_view import SkinView
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 
 RIB_MM = 5.0

@@ -22,7 +22,7 @@ from pennello.ui.stations.bench.rib_handles import RibHandles
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.stations.bench.whole_skin import Backdrop, WholeSkin, draw_whole
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard

@@ -15,11 +15,12 @@ from pennello.design.plan import Plan
 from pennello.session.exports import Work, cake_label, load_card, stroke_picture
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.bench.cake_mat import CakeMat
-from pennello.ui.stations.bench.doors import Door, make_door
 from pennello.ui.stations.bench.edge_mat import EdgeMat
 from pennello.ui.stations.bench.first_petal import FirstPetal
-from pennello.ui.stations.bench.load_strip import LoadStrip
+from pennello.ui.stations.bench.load_row import LoadRow
+from pennello.ui.stations.bench.pages import make_page
 from pennello.ui.stations.bench.readout import Readout
+from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
 from pennello.ui.widgets.asking import ask_target
@@ -41,7 +42,7 @@ class BenchStation(QWidget, Station):
         self.strokes = StrokesBar(model)
         self.cake, self.edge, self.skin = CakeMat(model), EdgeMat(model), SkinMat(model)
         self.readout = Readout(model)
-        self.load = LoadStrip(model, self.cake.numbers.brush_choice)
+        self.load = LoadRow(model, self.cake.numbers.brush_choice)
         mats = QHBoxLayout()
         mats.setSpacing(8)
         mats.addWidget(self.cake, 300)
@@ -49,7 +50,7 @@ class BenchStation(QWidget, Station):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self._doors: dict[str, Door] = {}
+        self._doors: dict[str, ReadoutPage] = {}
         self.below = self._pages()
         bench = QWidget()
         column = QVBoxLayout(bench)
@@ -165,10 +166,10 @@ class BenchStation(QWidget, Station):
             if door is page and self.model.stroke:
                 door.refresh()
 
-    def door(self, name: str) -> Door:
+    def door(self, name: str) -> ReadoutPage:
         """Return a page of the read-out's doors, made when it is first wanted."""
         if name not in self._doors:
-            page = make_door(name, self.model)
+            page = make_page(name, self.model)
             page.left.connect(lambda: self.show_page(""))
             self._doors[name] = page
             self.below.addWidget(page)

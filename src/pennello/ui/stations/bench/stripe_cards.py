@@ -13,7 +13,7 @@ from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import NeighbourMix
 from pennello.load.wear import dirt_share
 from pennello.ui.theme.icons import icon
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note

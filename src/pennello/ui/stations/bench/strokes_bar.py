@@ -24,7 +24,7 @@ from pennello.design.fresh import with_family_stroke, with_fresh_stroke
 from pennello.files.picture import lab_bytes
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip

@@ -15,7 +15,7 @@ from pennello.session.jobs import Job
 from pennello.session.skin_scene import SceneView, SkinScene
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.skin_view import SkinView
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.units import de_text
 

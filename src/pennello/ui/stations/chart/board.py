@@ -19,7 +19,7 @@ from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import (
     ChartView,
     carry_transform,

@@ -12,7 +12,7 @@ from pennello.design.layers import free_name, hand_drawn, lines_of, with_layer, 
 from pennello.design.marks import Lines
 from pennello.design.plan import Plan
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.paint import draw_note
 

@@ -34,10 +34,11 @@ class ChartModel(QObject):
     -------
     shown
         The plan, the chart or the motif in the hand is another one.
-    painted
+    painted_anew
         Another picture is there.
-    chosen
+    chosen_anew
         Another motif is in the hand.
+    failed(str)
     """
 
     shown = Signal()

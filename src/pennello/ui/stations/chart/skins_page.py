@@ -15,7 +15,7 @@ from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Jobs
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.plain import Label

@@ -36,8 +36,8 @@ from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.motif_row import Beads, MotifRow
 from pennello.ui.stations.chart.panel import MotifPanel
-from pennello.ui.stations.chart.strip import Beads, MotifStrip
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -68,7 +68,7 @@ class ChartStation(QWidget, Station):
         self.board = ChartBoard(model, card)
         self.panel = MotifPanel(model)
         self.gallery = Gallery("motifs", self)
-        self.strip, self.beads = MotifStrip(self.gallery), Beads(model)
+        self.strip, self.beads = MotifRow(self.gallery), Beads(model)
         self.strip.picked.connect(self.add_motif)
         self.strip.own_picked.connect(self.add_own)
         self.strip.catalogue_wanted.connect(self.show_catalogue)

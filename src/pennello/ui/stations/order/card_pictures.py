@@ -21,7 +21,7 @@ from pennello.order.jobs import SKIN
 from pennello.order.run import Run
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
 from pennello.ui.widgets.paint import strip_image, to_image
 from pennello.ui.widgets.painting import painted

@@ -22,7 +22,7 @@ from pennello.caution.person import QUESTIONS, Person
 from pennello.caution.rules import DECIDE, cautions
 from pennello.design.plan import Plan
 from pennello.finding import Finding, Level
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 

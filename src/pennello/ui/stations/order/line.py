@@ -32,7 +32,7 @@ from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 from pennello.order.arrange import Arranged
 from pennello.order.pace import StepKind
 from pennello.order.steps import Step
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 
 _LEAST_WAIT_PX = 30

@@ -22,7 +22,7 @@ from pennello.session.notebook import pace_of
 from pennello.session.order_pictures import Moment, Picture, sequence, thumbnails
 from pennello.store.database import SOON_MS
 from pennello.ui.binding import follow
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.work import begin
 
 SETTLE_MS = 150

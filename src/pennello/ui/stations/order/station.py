@@ -34,7 +34,7 @@ from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
-from pennello.ui.stations.order.run_door import RunDoor
+from pennello.ui.stations.order.run_controller import RunController
 from pennello.ui.widgets.asking import ask_target, may_write_over
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu
@@ -66,7 +66,7 @@ class OrderStation(QWidget, Station):
         self.line = WashingLine(model)
         self.view = LineView(self.line)
         self.panel = StepPanel(model)
-        self.door = RunDoor(model, self, owner)
+        self.door = RunController(model, self, owner)
         self.door.said.connect(self.said)
         self.bar = QProgressBar()
         self.bar.setFixedHeight(4)

@@ -24,7 +24,7 @@ from pennello.kit.shelf import KitItem
 from pennello.kit.stripes import scaled_to
 from pennello.load.recipe import PickUp
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.station import History, Station, Workplace
+from pennello.ui.station import Station, UndoRedo, Workplace
 from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
@@ -92,7 +92,7 @@ class TrayController(QObject, Station):
         return self.station
 
     @property
-    def history(self) -> History | None:
+    def history(self) -> UndoRedo | None:
         """The kit's own history."""
         return self.model.session
 

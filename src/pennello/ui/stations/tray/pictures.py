@@ -14,7 +14,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.contact import contact_width_mm, footprint
 from pennello.kit.paint import Paint, masstones, optics
 from pennello.load.look import cake_colours
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import CakeView, draw_wear_of
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
 from pennello.ui.widgets.tools import draw_tool, tool_height_mm

@@ -25,7 +25,7 @@ from pennello.kit.paint import Paint
 from pennello.kit.shelf import ItemKind, KitItem
 from pennello.load.look import cake_colours
 from pennello.ui.stations.tray.model import TrayModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.paint import draw_note, strip_image
 from pennello.ui.widgets.tools import draw_tool, stick_px, tool_height_mm

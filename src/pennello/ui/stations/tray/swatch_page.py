@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QToolButton, Q
 
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.painting import painted

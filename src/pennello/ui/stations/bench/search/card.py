@@ -14,7 +14,7 @@ from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.load.look import cake_colours
 from pennello.load.recipe import PickUp
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import Picture, draw_note, draw_state, strip_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip

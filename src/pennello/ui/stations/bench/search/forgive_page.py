@@ -16,7 +16,7 @@ from pennello.session.jobs import Job
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.page import SearchPage
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard

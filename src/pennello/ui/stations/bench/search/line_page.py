@@ -12,7 +12,7 @@ from pennello.colour.skin import skin_reflectance
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes
 from pennello.files.profile import line_colours
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.mat import Surface

@@ -13,7 +13,7 @@ from pennello.kit.shelf import Kit
 from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.stations.bench.doors import Door
+from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.search.card import BoardCard, ShownFind
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
@@ -22,7 +22,7 @@ from pennello.ui.work import Runner
 SIDE_PX = 290
 
 
-class SearchPage(Door):
+class SearchPage(ReadoutPage):
     """A page with a job behind it."""
 
     def __init__(self, model: BenchModel, title: str, start: str) -> None:

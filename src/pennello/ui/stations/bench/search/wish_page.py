@@ -38,10 +38,10 @@ from pennello.design.wish_edits import (
 from pennello.design.wishing import turned_round, with_load_wished, with_wish_blend, with_wish_boundary
 from pennello.errors import PennelloError
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.stations.bench.doors import Door
 from pennello.ui.stations.bench.hand_page import PICTURES
+from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.theme.icons import icon
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -144,7 +144,7 @@ class StopCard(QFrame):
             label.setVisible(not last)
 
 
-class WishPage(Door):
+class WishPage(ReadoutPage):
     """Stops to change, and ways to come to others."""
 
     def __init__(self, model: BenchModel) -> None:

@@ -32,7 +32,7 @@ from pennello.ui.work import begin
 Clock = Callable[[], float]
 
 
-class RunDoor(QObject):
+class RunController(QObject):
     """Opens the run and looks after it.
 
     Signals

@@ -19,7 +19,7 @@ from pennello.path.cubic import position
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
@@ -87,7 +87,7 @@ def _short(motif: Motif) -> str:
     return motif.name if len(alike) > 1 else motif.name.split(",")[0]
 
 
-class MotifStrip(QWidget):
+class MotifRow(QWidget):
     """The door to the catalogue, and all motifs in a row as they are laid; a click puts one on the chart.
 
     Signals

@@ -29,7 +29,7 @@ from pennello.load.look import cake_colours, edge_colours, pan_colour
 from pennello.load.recipe import Before, Face, PickUp, Way
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
-from pennello.ui.theme.style import theme
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -182,7 +182,7 @@ class PickUpCard(QAbstractButton):
             super().keyPressEvent(event)
 
 
-class LoadStrip(QFrame):
+class LoadRow(QFrame):
     """What is in the brush before, the pick-ups in order, what can be added, rarer numbers of the one chosen."""
 
     def __init__(self, model: BenchModel, brush: QComboBox, parent: QWidget | None = None) -> None:

@@ -1,0 +1,96 @@
+"""What holds for all files: no circles, names that are each one's own and used, texts that are true."""
+
+import ast
+import re
+from collections import Counter
+from functools import cache
+from pathlib import Path
+
+import pytest
+
+from pennello.finding import Code
+
+ROOT = Path(__file__).parents[2]
+SOURCES = sorted((ROOT / "src" / "pennello").rglob("*.py"))
+OTHERS = [*(ROOT / "tests").rglob("*.py"), *(ROOT / "tools").rglob("*.py")]
+
+
+def module_of(path):
+    parts = path.relative_to(ROOT / "src").with_suffix("").parts
+    return ".".join(parts[:-1] if parts[-1] == "__init__" else parts)
+
+
+@cache
+def tree_of(path):
+    return ast.parse(path.read_text("utf-8"))
+
+
+def imports_of(path, known):
+    """Return the modules that a file imports anywhere in it, those in functions and for types alone too."""
+    for node in ast.walk(tree_of(path)):
+        if isinstance(node, ast.ImportFrom) and node.module:
+            names = {node.module, *(f"{node.module}.{one.name}" for one in node.names)}
+            yield from names & known
+
+
+def test_no_circle_between_files():
+    modules = {module_of(path): path for path in SOURCES}
+    left = {name: set(imports_of(path, modules.keys())) - {name} for name, path in modules.items()}
+    while True:
+        free = [name for name, needs in left.items() if not needs & left.keys()]
+        if not free:
+            break
+        for name in free:
+            del left[name]
+    assert not left, f"these import each other in a circle, or such: {sorted(left)[:8]}"
+
+
+def test_class_names_are_each_ones_own():
+    names = Counter(node.name for path in SOURCES for node in tree_of(path).body if isinstance(node, ast.ClassDef))
+    assert [name for name, count in names.items() if count > 1] == []
+
+
+def test_every_public_name_is_used():
+    """A function, class or constant of a module that nothing else names is no part of anything."""
+    words = Counter(word for path in [*SOURCES, *OTHERS] for word in re.findall(r"\w+", path.read_text("utf-8")))
+    unused = []
+    for path in SOURCES:
+        for node in tree_of(path).body:
+            if isinstance(node, ast.FunctionDef | ast.ClassDef):
+                names = [node.name] if not (isinstance(node, ast.FunctionDef) and node.decorator_list) else []
+            elif isinstance(node, ast.Assign):
+                names = [one.id for one in node.targets if isinstance(one, ast.Name)]
+            else:
+                names = []
+            unused += [f"{module_of(path)}.{name}" for name in names if name[0] != "_" and words[name] < 2]
+    assert unused == []
+
+
+@pytest.mark.parametrize("path", SOURCES, ids=module_of)
+def test_signals_in_docstrings_are_there(path):
+    for node in ast.walk(tree_of(path)):
+        if isinstance(node, ast.ClassDef):
+            told = re.search(r"Signals\n-+\n(.*?)(\n\n[A-Z]\w+\n-+|\Z)", ast.get_docstring(node) or "", re.DOTALL)
+            lines = [line for line in told[1].splitlines() if line and line[0] != " "] if told else []
+            names = {name for line in lines for name in re.findall(r"\w+", re.sub(r"\(.*?\)", "", line))}
+            own = {
+                target.id
+                for one in node.body
+                if isinstance(one, ast.Assign)
+                for target in one.targets
+                if isinstance(target, ast.Name)
+            }
+            assert names <= own, f"{node.name} tells of {names - own}"
+
+
+@pytest.mark.parametrize("code", list(Code), ids=lambda code: code.value)
+def test_every_finding_has_a_test_and_a_line(code):
+    tests = "\n".join(path.read_text("utf-8") for path in OTHERS if path != Path(__file__))
+    assert f'"{code.value}"' in tests or f"Code.{code.name}" in tests
+    assert f"`{code.value}`" in (ROOT / "docs" / "findings.md").read_text("utf-8")
+
+
+def test_documents_name_files_that_are_there():
+    for page in (ROOT / "docs").glob("*.md"):
+        for name in re.findall(r"`((?:[a-z_]+/)+[a-z_]+\.py)`", page.read_text("utf-8")):
+            assert (ROOT / "src" / "pennello" / name).exists() or (ROOT / name).exists(), f"{page.name}: {name}"
