@@ -6,8 +6,9 @@ VENV := .venv
 BIN := $(VENV)/bin
 RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
+DOCS_READY := $(VENV)/.docs-ready
 
-.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue schema clean
+.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue schema docs clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -29,7 +30,7 @@ layers:
 	$(BIN)/lint-imports --no-cache
 
 unit:
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile --cov --cov-report=term:skip-covered
 
 # Everything on every Python that is promised; each gets an environment of its own.
 test-all: $(DEV_READY)
@@ -58,6 +59,11 @@ schema: $(RUN_READY)
 	$(BIN)/python -m pennello schema > docs/pennello.schema.json
 	$(BIN)/python tools/make_format.py
 
+# The documents as pages, with those of the core made from its docstrings; warnings are errors.
+docs: $(DOCS_READY)
+	NO_MKDOCS_2_WARNING=1 $(BIN)/python -m mkdocs build --strict --quiet
+	@echo "build/docs/index.html"
+
 $(VENV)/bin/python:
 	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"
 
@@ -69,6 +75,10 @@ $(RUN_READY): requirements.lock pyproject.toml | $(VENV)/bin/python
 
 $(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python
 	$(BIN)/python -m pip install --quiet --require-hashes -r requirements-dev.lock
+	@touch $@
+
+$(DOCS_READY): requirements-docs.lock $(RUN_READY) | $(VENV)/bin/python
+	$(BIN)/python -m pip install --quiet --require-hashes -r requirements-docs.lock
 	@touch $@
 
 clean:

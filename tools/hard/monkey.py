@@ -30,6 +30,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any
 
+import numpy as np
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtGui import QColor, QWheelEvent
 from PySide6.QtTest import QTest
@@ -91,6 +92,7 @@ class Seen:
     stalls: list[float] = field(default_factory=list)
     samples: list[tuple[int, float, int, int]] = field(default_factory=list)
     at_home: list[tuple[int, float, int, float]] = field(default_factory=list)
+    held: list[tuple[float, str]] = field(default_factory=list)
 
 
 def private_folders(folder: Path) -> None:
@@ -372,6 +374,7 @@ class Monkey:
         linecache.clearcache()
         give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
+        self.seen.held = large_arrays()
         self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(memory_mb(), 1)))
 
     def sample(self) -> None:
@@ -382,6 +385,28 @@ class Monkey:
         give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
         self.seen.samples.append((self.seen.events, round(memory_mb(), 1), threading.active_count(), handles))
+
+
+def large_arrays(least_mb: float = 4.0, most: int = 12) -> list[tuple[float, str]]:
+    """Return the largest arrays that something holds, MB, with the kinds of what holds them, nearest first."""
+    found: dict[int, tuple[float, str]] = {}
+    for holder in gc.get_objects():
+        for one in gc.get_referents(holder):
+            if isinstance(one, np.ndarray) and one.base is None and one.nbytes > least_mb * 1e6:
+                found[id(one)] = (round(one.nbytes / 1e6, 1), _chain(holder))
+    return sorted(found.values(), reverse=True)[:most]
+
+
+def _chain(holder: object, deep: int = 4) -> str:
+    names = [type(holder).__name__]
+    for _ in range(deep):
+        frames = (type(sys._getframe()), list)
+        above = [one for one in gc.get_referrers(holder) if not isinstance(one, frames)]
+        if not above:
+            break
+        holder = above[0]
+        names.append(type(holder).__name__)
+    return " < ".join(names)
 
 
 def _import_what_comes_once() -> None:
@@ -459,6 +484,7 @@ def finish(seen: Seen, folder: Path) -> None:
         "stalls": seen.stalls,
         "samples": seen.samples,
         "at_home": seen.at_home,
+        "held": seen.held,
     }
     (folder / "seen.json").write_text(json.dumps(told, indent=1))
     os._exit(0)
