@@ -164,7 +164,7 @@ def _crowned(plan: Plan) -> Plan:
     wanted = Wanted((*stops, Stop("dulse-crimson")))
     peak = replace(plan.stroke("beetle-scale"), id="lantern-peak", name="Lantern peak, designed", wanted=wanted)
     plan = with_stroke(with_paints(plan, tuple(kit.paints.values())), peak)
-    look = look_of(plan, plan.stroke("lantern-peak"), {paint.id: paint for paint in plan.paints})
+    look = look_of(plan, plan.stroke("lantern-peak"), plan.paints_by_id)
     (best, *_) = design_cake(stock(plan, kit), [look], skin_spectrum(plan.skin), Terms(3), DESIGN_S)
     plan, _ = with_design(plan, ("lantern-peak",), best, "lantern-crown", "Lantern Crown")
     used = {stripe.paint for cake in plan.cakes for stripe in cake.stripes}

@@ -32,7 +32,7 @@ def ten(shift=0.0):
     first = plan.stroke("dahlia-petal").recipe.pickups[0]
     parts = ((0.0, 1.0), (0.0, 0.3))
     picked = (replace(first, offset_mm=0.3 * n + shift, passes=2.0 + n % 3, part=parts[n % 2]) for n in range(10))
-    return Recipe(tuple(picked)), {cake.id: cake for cake in plan.cakes}, plan.brush("flat-3-4")
+    return Recipe(tuple(picked)), plan.cakes_by_id, plan.brush("flat-3-4")
 
 
 def test_ten_pickups_of_which_one_is_dragged(benchmark):

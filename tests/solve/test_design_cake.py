@@ -92,7 +92,7 @@ def test_terms_are_kept():
 
 
 def test_one_cake_for_two_strokes(demo):
-    known = {paint.id: paint for paint in demo.paints}
+    known = demo.paints_by_id
     names = ("dahlia-petal", "plume-eye")
     looks = [look_of(demo, demo.stroke(name), known) for name in names]
     shown = []

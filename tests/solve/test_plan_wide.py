@@ -108,7 +108,7 @@ def test_colourways_keep_light_and_dark(demo):
     assert plan.strokes != demo.strokes
     stroke = plan.stroke("dahlia-petal")
     before, after = (
-        wanted_lab(one.wanted, 16, 19.05, {**here.by_name, **{p.id: p for p in plan.paints}}, SKIN)[:, 0]
+        wanted_lab(one.wanted, 16, 19.05, {**here.by_name, **plan.paints_by_id}, SKIN)[:, 0]
         for one in (demo.stroke("dahlia-petal"), stroke)
     )
     assert np.corrcoef(before, after)[0, 1] > 0.8
@@ -125,7 +125,7 @@ def test_a_colour_can_be_asked_for(two_tone_plan):
         way = colourways(two_tone_plan, here, colour=colour)[0]
         assert colour.value in way.name
         taken = with_colourway(two_tone_plan, way, here.by_name)
-        laid = edge_lab(taken.edge(taken.strokes[0].id), {p.id: p for p in taken.paints}, SKIN, 20.0)
+        laid = edge_lab(taken.edge(taken.strokes[0].id), taken.paints_by_id, SKIN, 20.0)
         assert families_of(laid).count(colour) > 0.3 * len(laid)
     with pytest.raises(NoColourwayError, match="lays enough brown"):
         colourways(two_tone_plan, here.only({"two", "lavender-dusk"}), colour=ColourFamily.BROWN)
@@ -204,7 +204,7 @@ def test_profile_of_a_known_gradient_is_found_again():
 
 def test_wish_along_the_stroke_is_start_end_and_between(demo):
     wanted = replace(demo.stroke("dahlia-petal").wanted, end=(Stop(paint="poppy-red"),))
-    paints = {paint.id: paint for paint in demo.paints}
+    paints = demo.paints_by_id
     rows = wanted_along(wanted, 8, 19.05, paints, SKIN, np.array([0.0, 0.5, 1.0]))
     assert rows[0] == pytest.approx(wanted_lab(wanted, 8, 19.05, paints, SKIN))
     assert rows[1] == pytest.approx((rows[0] + rows[2]) / 2)
@@ -216,7 +216,7 @@ def test_usual_is_light_at_the_rim(demo):
         stroke = replace(demo.stroke("kelp-swoosh"), rim=rim)
         plan = replace(demo, strokes=tuple(stroke if s.id == stroke.id else s for s in demo.strokes))
         wanted = usual_wish(plan, stroke.id)
-        paints = {paint.id: paint for paint in demo.paints}
+        paints = demo.paints_by_id
         light = wanted_lab(wanted, 16, 25.4, paints, SKIN)[:, 0]
         assert bool(light[0] > light[-1]) is (rim is Side.A)
 

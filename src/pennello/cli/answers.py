@@ -29,7 +29,7 @@ def _numbers(values: Array, digits: int = 9) -> Any:
 def load_answer(plan: Plan, stroke: PlanStroke, edge: LoadedEdge) -> Answer:
     """Return the answer of `load`."""
     brush = plan.brush(stroke.brush)
-    cakes = {cake.id: cake for cake in plan.cakes}
+    cakes = plan.cakes_by_id
     band = scatter_band(stroke.recipe, cakes, brush, plan.residue(stroke.id), slips=plan.hand.slips)
     return {
         "stroke": stroke.id,

@@ -61,7 +61,7 @@ def cake_arguments(parser: ArgumentParser) -> None:
 def cake_verb(args: Namespace) -> int:
     """Say what a cake is made of; write its label."""
     plan = read_plan(args.plan)
-    pan, paints = plan.cake(args.cake), {paint.id: paint for paint in plan.paints}
+    pan, paints = plan.cake(args.cake), plan.paints_by_id
     if args.pdf:
         from pennello.files.cake_pdf import write_cake_label  # noqa: PLC0415 - reportlab only for paper
 

@@ -33,7 +33,7 @@ def as_wished(plan: Plan) -> Plan:
     A stroke of a dipped brush, whose wish runs along the print, keeps its load; a wish that changes along the stroke
     is shown as at its start.
     """
-    known = {paint.id: paint for paint in plan.paints}
+    known = plan.paints_by_id
     paints, cakes, strokes = list(plan.paints), list(plan.cakes), []
     axes = plan.axes
     for stroke in plan.strokes:

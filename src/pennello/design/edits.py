@@ -130,7 +130,7 @@ def with_moved_pickup(stroke: PlanStroke, index: int, to: int) -> PlanStroke:
 def with_load_counted(plan: Plan, name: str, times: int = 1) -> Plan:
     """Return the plan with its cakes worn by a stroke's loads, reloads included, done this many times."""
     stroke, brush = plan.stroke(name), plan.brush(plan.stroke(name).brush)
-    cakes = {cake.id: cake for cake in plan.cakes}
+    cakes = plan.cakes_by_id
     for _ in range(times):
         for _ in range(1 + len(stroke.stroke.reload_mm)):
             _, uses = cake_use(stroke.recipe, cakes, brush, plan.residue(name))

@@ -13,7 +13,7 @@ def faces_left(plan: Plan, cake: str) -> tuple[float, ...]:
 
     Every stroke is loaded once, and again at each of its reloads.
     """
-    pan, cakes = plan.cake(cake), {one.id: one for one in plan.cakes}
+    pan, cakes = plan.cake(cake), plan.cakes_by_id
     lasting = [0.0] * len(pan.stripes)
     for stroke in plan.strokes:
         if cake not in stroke.recipe.cakes:

@@ -18,7 +18,7 @@ def plan_ladder(plan: Plan, cake: str, steps: int, brush: str | None = None) -> 
     """
     pan = plan.cake(cake)
     chosen = plan.brush(brush) if brush else _fitting(plan, cake)
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     ladder = tone_ladder(pan, chosen, paints, skin_spectrum(plan.skin), steps, _like(plan, cake, chosen))
     return ladder, chosen
 

@@ -153,6 +153,21 @@ class Plan:
     def __post_init__(self) -> None:
         check(self, counts=False)  # `check_plan` counts, before a plan is taken or written
 
+    @property
+    def paints_by_id(self) -> dict[str, Paint]:
+        """The paints by id."""
+        return {one.id: one for one in self.paints}
+
+    @property
+    def cakes_by_id(self) -> dict[str, Cake]:
+        """The cakes by id."""
+        return {one.id: one for one in self.cakes}
+
+    @property
+    def brushes_by_id(self) -> dict[str, Applicator]:
+        """The brushes by id."""
+        return {one.id: one for one in self.brushes}
+
     def paint(self, name: str) -> Paint:
         """Return a paint by id; raises UnknownNameError."""
         return find("paint", name, self.paints)
@@ -203,8 +218,7 @@ class Plan:
     def edge(self, name: str) -> LoadedEdge:
         """Return what a stroke's load puts on the brush."""
         stroke = self.stroke(name)
-        cakes = {cake.id: cake for cake in self.cakes}
-        return load(stroke.recipe, cakes, self.brush(stroke.brush), self.residue(name))
+        return load(stroke.recipe, self.cakes_by_id, self.brush(stroke.brush), self.residue(name))
 
     def attempt(self, name: str) -> Attempt:
         """Return all that one stroke depends on; raises UnknownNameError."""
@@ -213,8 +227,8 @@ class Plan:
             stroke.recipe,
             stroke.stroke,
             self.brush(stroke.brush),
-            {cake.id: cake for cake in self.cakes},
-            {paint.id: paint for paint in self.paints},
+            self.cakes_by_id,
+            self.paints_by_id,
             stroke.wanted,
             skin_spectrum(self.skin),
             stroke.rim,

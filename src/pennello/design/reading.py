@@ -44,7 +44,7 @@ class Reading:
 
 def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading, ...]:
     """Return how each stroke's load reads on each skin: an even coat of what the edge holds; then line work."""
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     found = []
     for ita in skins:
         spectrum = skin_spectrum(Skin(ita))

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from pennello.aim.comparison import compare
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
-from pennello.lay.stroke import Key, Pats, Stroke
+from pennello.lay.stroke import Key, NibMode, Pats, Stroke
 from pennello.load.edge import LoadedEdge
 from pennello.load.recipe import Recipe
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at
@@ -77,7 +77,7 @@ def reversed_way(stroke: Stroke) -> Stroke:
         nib = replace(nib, angle_deg=nib.angle_deg - 180.0 if nib.angle_deg > 0 else nib.angle_deg + 180.0, keys=keys)
     else:
         nib = replace(nib, angle_deg=nib.angle_end_deg, angle_end_deg=nib.angle_deg)
-        if nib.mode.value == "fixed":
+        if nib.mode is NibMode.FIXED:
             nib = stroke.nib
     return replace(
         stroke,

@@ -63,7 +63,7 @@ class ReadyPull:
 
 def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[ReadyPull, ...]:
     """Return all strokes of a plan ready to be pulled, in order."""
-    cakes = {cake.id: cake for cake in plan.cakes}
+    cakes = plan.cakes_by_id
     left: dict[tuple[str, Face], LoadedEdge] = {}
     needed, faces = _leftovers_needed(plan), {one.id: one.recipe.lays for one in plan.strokes}
     result = []

@@ -113,7 +113,7 @@ def _loaded_looks(
 
 
 def _looks(plan: Plan, edge: LoadedEdge) -> Array:
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     return np.asarray(edge_lab(edge, paints, skin_spectrum(plan.skin)))
 
 

@@ -30,7 +30,7 @@ def usual_wish(plan: Plan, name: str) -> Wanted:
     Common practice, no published source. The lightest is a rim of a fifth, the others share the rest.
     """
     stroke = plan.stroke(name)
-    known = {paint.id: paint for paint in plan.paints}
+    known = plan.paints_by_id
     cakes = [plan.cake(cake) for cake in stroke.recipe.cakes]
     names = list(dict.fromkeys(stripe.paint for cake in cakes for stripe in cake.stripes)) or list(known)
     if len(names) < 2:

@@ -107,7 +107,7 @@ def with_wish_blend(wanted: Wanted, index: int, blend_mm: float) -> Wanted:
 def with_load_wished(plan: Plan, name: str) -> Plan:
     """Return the plan with a stroke wished for as its load lays it."""
     stroke, edge = plan.stroke(name), plan.edge(name)
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     like = coat_for(stroke.wanted, plan.brush(stroke.brush))
     looks = edge_lab(edge, paints, skin_spectrum(plan.skin), like.coat_um)
     return with_stroke(plan, replace(stroke, wanted=wish_for_edge(edge, like, looks)))

@@ -113,7 +113,7 @@ def _under(cake: Cake, offset_mm: float, width_mm: float) -> list[str]:
 
 
 def _edge_of(plan: Plan, stroke: PlanStroke) -> LoadedEdge:
-    return load(stroke.recipe, {cake.id: cake for cake in plan.cakes}, plan.brush(stroke.brush))
+    return load(stroke.recipe, plan.cakes_by_id, plan.brush(stroke.brush))
 
 
 def side_paints(plan: Plan, stroke: PlanStroke) -> tuple[str, str]:

@@ -30,7 +30,7 @@ def write_cake_label(plan: Plan, name: str, path: Path, unit: LengthUnit = Lengt
 
 def _draw(page: Page, plan: Plan, cake: Cake, unit: LengthUnit) -> None:
     x, width = MARGIN_MM, PAGE_WIDTH_MM - 2 * MARGIN_MM
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     page.text(x, 18, cake.name, 20, bold=True)
     size = f"{length_text(cake.width_mm, unit)} across, {length_text(cake.length_mm, unit)} long"
     page.text(x, 24, f"{size}, {length_text(cake.depth_mm, unit)} deep", 10, quiet=True)

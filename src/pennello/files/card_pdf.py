@@ -98,13 +98,13 @@ def _draw_cake(page: Page, cake: Cake, plan: Plan, brush: Applicator, pickup: Pi
 
 def cake_strips(cake: Cake, plan: Plan) -> Picture:
     """Return a cake's face as colours side by side, shape (240, 3)."""
-    return cake_colours(cake, {paint.id: paint for paint in plan.paints}, 240)
+    return cake_colours(cake, plan.paints_by_id, 240)
 
 
 def _draw_edge(page: Page, plan: Plan, laid: Laid, seen: Comparison, y: float) -> float:
     width = laid.edge.width_mm
     scale = fit(width, 1.0, (80.0, 1.0))
-    loaded = edge_colours(laid.edge, {paint.id: paint for paint in plan.paints})
+    loaded = edge_colours(laid.edge, plan.paints_by_id)
     named = zip(("loaded", "wanted", "laid early", "laid late"), (loaded, *ribbons(seen)), strict=True)
     ends = "tip to belly" if laid.edge.axis is GradientAxis.ALONG else "A to B"
     page.text(MARGIN_MM, y, f"The edge from {ends}, {scale_words(scale)}", 9, quiet=True)

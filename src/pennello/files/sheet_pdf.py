@@ -148,7 +148,7 @@ def _draw_card(page: Page, plan: Plan, name: str, y: float, unit: LengthUnit) ->
     edge = plan.edge(name)
     wide = min(edge.width_mm, 80.0)
     page.text(MARGIN_MM, y + 6, "The loaded edge, A to B", 9, quiet=True)
-    page.strips(MARGIN_MM, y + 8, wide, 7, edge_colours(edge, {paint.id: paint for paint in plan.paints}))
+    page.strips(MARGIN_MM, y + 8, wide, 7, edge_colours(edge, plan.paints_by_id))
     page.ruler(MARGIN_MM, y + 15, wide)
 
 

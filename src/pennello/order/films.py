@@ -216,7 +216,7 @@ def _canvas_round(overlay: Mark) -> Canvas:
 
 def _colours(painted: dict[str, Plan], job: PaintJob) -> Array:
     laid = painted[job.chart if job.chart in painted else SKIN]
-    paints = {paint.id: paint for paint in laid.paints}
+    paints = laid.paints_by_id
     return edge_lab(laid.edge(job.strokes[0]), paints, skin_spectrum(laid.skin))
 
 

@@ -17,6 +17,7 @@ from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.reach import edges_of
 from pennello.kit.applicator import ApplicatorKind
+from pennello.kit.paint import Near
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, PaintJob
@@ -204,7 +205,7 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
             chart=SKIN,
             kind=_kind(plan, first.id, strokes, dots=False),
             region=SKIN,
-            near=() if first.near.value == "skin" else (first.near.value,),
+            near=() if first.near is Near.SKIN else (first.near.value,),
             priority=plan.ordering.priority(first.id),
             worth=dict(plan.ordering.worth).get(first.id, 1.0),
         )

@@ -213,7 +213,7 @@ def _put(picture: Picture, box: Box, patch: Picture) -> None:
 
 def _colours(plan: Plan) -> dict[str, Picture]:
     """Return the colours along the edge of each stroke's load, by id; one that goes on has those of its load."""
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     found: dict[str, Picture] = {}
     for one in plan.strokes:
         goes_on = not one.recipe.pickups and one.recipe.after in found

@@ -112,7 +112,7 @@ def with_colourway(plan: Plan, way: Colourway, paints: Mapping[str, Paint]) -> P
             pickups = list(stroke.recipe.pickups)
             pickups[place.number] = place.pickup
             plan = with_stroke(plan, replace(stroke, recipe=replace(stroke.recipe, pickups=tuple(pickups))))
-    known = {paint.id: paint for paint in plan.paints}
+    known = plan.paints_by_id
     for stroke in plan.strokes:
         edge = plan.edge(stroke.id)
         if not _alike(edge, before.edge(stroke.id)):

@@ -109,7 +109,7 @@ class Exchanges:
     @property
     def paints(self) -> Mapping[str, Paint]:
         """All paints by id; the plan's own before others of the same name."""
-        return {**self.hand_kit.by_name, **{paint.id: paint for paint in self.plan.paints}}
+        return {**self.hand_kit.by_name, **self.plan.paints_by_id}
 
     @property
     def sources(self) -> dict[str, list[PlacedPickUp]]:
@@ -171,7 +171,7 @@ class Exchanges:
                     yield self._exchange(cake, cake.paints, [one for one in placed if one], here, old)
 
     def _all_cakes(self) -> tuple[Cake, ...]:
-        own = {cake.id: cake for cake in self.plan.cakes}
+        own = self.plan.cakes_by_id
         known = {cake.id: own.get(cake.id, cake) for cake in self.hand_kit.cakes}
         return tuple({**{name: own[name] for name in self.sources if name in own}, **known}.values())
 

@@ -98,7 +98,7 @@ def _from_sweeps(asked: Asked) -> tuple[list[Find], int]:
     """Return loads swept from the cakes, and how many places were looked at."""
     plan, stroke, hand_kit = asked.plan, asked.stroke, asked.hand_kit
     cakes = _cakes(hand_kit, asked.rules)
-    paints = {**hand_kit.by_name, **{paint.id: paint for paint in plan.paints}}
+    paints = {**hand_kit.by_name, **plan.paints_by_id}
     skin, wetness = skin_spectrum(plan.skin), _main(stroke).wetness
     mixing = math.sqrt(wetness.mixing_mm**2 * _main(stroke).passes)
     tried = [

@@ -135,7 +135,7 @@ class Layer:
             **{brush.id: brush for brush in hand_kit.brushes},
             stroke.brush: plan.brush(stroke.brush),
         }
-        self.paints: dict[str, Paint] = {**hand_kit.by_name, **{paint.id: paint for paint in plan.paints}}
+        self.paints: dict[str, Paint] = {**hand_kit.by_name, **plan.paints_by_id}
 
     def find(self, one: Candidate, recipe: Recipe, px_per_mm: float = _LAID_PX_PER_MM) -> Find:
         """Return the candidate laid for real."""

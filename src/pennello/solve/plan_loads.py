@@ -233,7 +233,7 @@ def _filled(plan: Plan, loads: tuple[Load, ...], tied: frozenset[str], hand_kit:
     de00 = np.full((len(loads), len(names)), math.inf)
     turned = np.zeros(de00.shape, bool)
     lasts = np.ones(len(names), np.intp)
-    paints = {**hand_kit.by_name, **{paint.id: paint for paint in plan.paints}}
+    paints = {**hand_kit.by_name, **plan.paints_by_id}
     cakes = {cake.id: cake for load in loads for cake in load.cakes}
     for column, name in enumerate(names):
         report(0.6 + 0.3 * column / len(names), "trying each load on each stroke")

@@ -20,7 +20,7 @@ from pennello.session.document import Document
 from pennello.session.forecast import Outcome, coarse, fine
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.binding import follow
-from pennello.ui.work import begin
+from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
 
 SETTLE_MS = 140
@@ -75,7 +75,7 @@ class BenchModel(QObject):
         self._stroke = ""
         self._pickup: int | None = None
         self._found: tuple[Plan, str, PlanStroke | None] | None = None
-        self._latest: Job[Outcome] | None = None
+        self._newest = Newest(jobs, "refine", self)
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
@@ -197,9 +197,7 @@ class BenchModel(QObject):
     def stop(self) -> None:
         """Stop timers and work; the window closes."""
         self._settle.stop()
-        if self._latest:
-            self._latest.cancel()
-            self._latest = None
+        self._newest.stop()
         self.searches.close()
 
     # --- edits ---
@@ -224,10 +222,7 @@ class BenchModel(QObject):
         return change(self.document.committed, self.committed_stroke)
 
     def _attempt(self, act: Callable[[], None]) -> None:
-        try:
-            act()
-        except PennelloError as error:
-            self.failed.emit(str(error))
+        guarded(act, self.failed.emit)
 
     def apply(self, mend: Mend) -> None:
         """Apply a mend as a step."""
@@ -261,9 +256,7 @@ class BenchModel(QObject):
             return
         stroke = self.stroke
         self._jobs.cancel("survey")  # the stroke on the Bench comes first
-        if self._latest:
-            self._latest.cancel()
-            self._latest = None
+        self._newest.stop()
         if stroke is None:
             self.outcome = None
             self._settle.stop()
@@ -282,13 +275,8 @@ class BenchModel(QObject):
         if stroke is None:
             return
         plan, unit = self.plan, self.unit
-        self._latest = begin(
-            self._jobs,
-            "refine",
-            self,
-            lambda running: fine(plan, stroke.id, unit, running),
-            finished=self._take,
-            failed=self.failed.emit,
+        self._newest.run(
+            lambda running: fine(plan, stroke.id, unit, running), finished=self._take, failed=self.failed.emit
         )
 
     def _take(self, outcome: Outcome) -> None:

@@ -22,7 +22,6 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.disk import exists
-from pennello.errors import PennelloError
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
 from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
@@ -41,6 +40,7 @@ from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.motion import MOVING, choose_less_motion
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
+from pennello.ui.work import guarded
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
@@ -251,12 +251,7 @@ class MainWindow(QMainWindow):
         self.banner.say(sentence)
 
     def _guarded(self, act: Callable[[], object]) -> bool:
-        try:
-            act()
-        except PennelloError as error:
-            self.say(str(error))
-            return False
-        return True
+        return guarded(act, self.say)
 
     def show_help(self) -> None:
         """Show keys and handles."""

@@ -8,6 +8,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 from shiboken6 import isValid
 
+from pennello.errors import PennelloError
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.mailbox import open_mailbox, post
 
@@ -57,6 +58,51 @@ def begin(
     return job
 
 
+class Newest:
+    """One piece of work at a time: what is begun stops what still runs, and only the newest is heard of."""
+
+    def __init__(self, jobs: Jobs, key: str, owner: QObject) -> None:
+        self._jobs, self._key, self._owner = jobs, key, owner
+        self._job: Job[Any] | None = None
+
+    @property
+    def busy(self) -> bool:
+        """Whether something runs."""
+        return self._job is not None
+
+    def run(
+        self,
+        work: Callable[[Job[Any]], Any],
+        *,
+        finished: Slot,
+        failed: Slot,
+        found: Slot = lambda *_: None,
+        progress: Slot = lambda *_: None,
+    ) -> None:
+        """Begin; the slots are called on the interface thread."""
+        self.stop()
+        self._job = begin(
+            self._jobs,
+            self._key,
+            self._owner,
+            work,
+            finished=lambda result: self._last(finished, result),
+            failed=lambda words: self._last(failed, words),
+            found=found,
+            progress=progress,
+        )
+
+    def stop(self) -> None:
+        """Stop what runs, if anything does; nothing more is heard of it."""
+        if self._job is not None:
+            self._job.cancel()
+            self._job = None
+
+    def _last(self, slot: Slot, value: object) -> None:
+        self._job = None
+        slot(value)
+
+
 class Runner(QObject):
     """Runs one piece of work at a time.
 
@@ -76,22 +122,18 @@ class Runner(QObject):
 
     def __init__(self, jobs: Jobs, key: str, parent: QObject) -> None:
         super().__init__(parent)
-        self._jobs, self._key = jobs, key
-        self._job: Job[Any] | None = None
+        self._newest = Newest(jobs, key, self)
 
     @property
     def busy(self) -> bool:
         """Whether something runs."""
-        return self._job is not None
+        return self._newest.busy
 
     def run(self, work: Callable[[Job[Any]], Any]) -> None:
         """Begin; what still runs is stopped."""
         self.stop()
         self.turned.emit(True)
-        self._job = begin(
-            self._jobs,
-            self._key,
-            self,
+        self._newest.run(
             work,
             finished=lambda result: self._last(self.ended, result),
             failed=lambda words: self._last(self.failed, words),
@@ -101,11 +143,19 @@ class Runner(QObject):
 
     def stop(self) -> None:
         """Stop what runs, if anything does."""
-        if self._job is not None:
-            self._job.cancel()
-            self._job = None
+        self._newest.stop()
         self.turned.emit(False)
 
     def _last(self, signal: Any, value: object) -> None:
-        self.stop()
+        self.turned.emit(False)
         signal.emit(value)
+
+
+def guarded(act: Callable[[], object], say: Callable[[str], object]) -> bool:
+    """Do something, and say why where it cannot be done; return whether it was."""
+    try:
+        act()
+    except PennelloError as error:
+        say(str(error))
+        return False
+    return True

@@ -38,7 +38,7 @@ class CakeView:
 
 def draw_wear(painter: QPainter, view: CakeView, cake: Cake, plan: Plan) -> None:
     """Shade hollows by their depth, speckle dirt, strike out what is worn out."""
-    draw_wear_of(painter, view, cake, {paint.id: paint for paint in plan.paints})
+    draw_wear_of(painter, view, cake, plan.paints_by_id)
 
 
 def draw_wear_of(painter: QPainter, view: CakeView, cake: Cake, paints: Mapping[str, Paint]) -> None:

@@ -315,7 +315,7 @@ class CakeMat(Mat):
         model = self._model
         size = min(self.area.height() - 30, self.area.width() - 60, 190.0)
         circle = centred(self.area, size, size)
-        paints = {paint.id: paint for paint in model.plan.paints}
+        paints = model.plan.paints_by_id
         colour = pan_colour(pickup.pan, paints)
         draw_pan(painter, circle, QColor(*(int(part) for part in colour)))
         # the brush that dips into it, at the scale of the edge beside it, as far as there is room
@@ -356,7 +356,7 @@ class CakeMat(Mat):
         painter.drawLine(QPointF(x, view.pan.top()), QPointF(x, view.pan.bottom()))
 
     def _face_image(self, cake: Cake) -> QImage:
-        paints = {paint.id: paint for paint in self._model.plan.paints}
+        paints = self._model.plan.paints_by_id
         key = (cake, tuple(paints[name] for name in cake.paints))
         if self._face is None or self._face[0] != key:
             self._face = (key, strip_image(cake_colours(cake, paints, _STRIPS)))

@@ -101,7 +101,7 @@ class EdgeMat(Mat):
         if brush.kind.pressed:
             tall = brush.thickness_mm
         face = QRectF(left, top, width, max(14.0, min(tall * scale, (room - top) * 0.6)))
-        paints = {paint.id: paint for paint in model.plan.paints}
+        paints = model.plan.paints_by_id
         draw_loaded(painter, face, brush, edge, paints, scale)
         self._draw_ends(painter, face, edge.axis)
         shares = QRectF(left, face.bottom() + 28, width, max(16.0, room - face.bottom() + 6))

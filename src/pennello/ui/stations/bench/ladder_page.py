@@ -108,7 +108,7 @@ class LadderPage(QDialog):
         cake = plan.cake(self._cake)
         scale = min(9.0, (area.width() - 190) / cake.width_mm)
         pan = QRectF(14, 10, cake.width_mm * scale, 46)
-        paints = {paint.id: paint for paint in plan.paints}
+        paints = plan.paints_by_id
         painter.drawImage(pan, strip_image(cake_colours(cake, paints, 200)))
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.drawRect(pan)

@@ -120,7 +120,7 @@ class PickUpCard(QAbstractButton):
         painter.drawRoundedRect(body, 6, 6)
         if self._pickup is None or self._plan is None or self._edge is None:
             return
-        paints = {paint.id: paint for paint in self._plan.paints}
+        paints = self._plan.paints_by_id
         self._draw_source(painter, QRectF(7, 6, 42, 26), self._plan, self._pickup)
         painter.drawImage(QRectF(7, 37, 42, 9), strip_image(edge_colours(self._edge, paints)))
         painter.setPen(QColor(inks.ink))
@@ -134,7 +134,7 @@ class PickUpCard(QAbstractButton):
         draw_note(painter, below, told, line)
 
     def _draw_source(self, painter: QPainter, rect: QRectF, plan: Plan, pickup: PickUp) -> None:
-        paints = {paint.id: paint for paint in plan.paints}
+        paints = plan.paints_by_id
         if not pickup.cake:
             colour = QColor(*(int(part) for part in pan_colour(pickup.pan, paints)))
             draw_pan(painter, QRectF(rect.center().x() - 13, rect.top(), 26, 26), colour)
@@ -350,7 +350,7 @@ class LoadRow(QFrame):
         self.setVisible(stroke is not None)
         if stroke is None:
             return
-        cakes = {cake.id: cake for cake in plan.cakes}
+        cakes = plan.cakes_by_id
         after = stages(stroke.recipe, cakes, self._model.brush, plan.residue(stroke.id))
         self._keep(len(after))
         for card, edge in zip(self.cards, after, strict=True):

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.aim.mend import Mend
+from pennello.aim.state import State
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
@@ -278,7 +279,7 @@ class Readout(QFrame):
         self._judged = outcome
         self.headline.setEnabled(True)
         self.headline.setText(verdict.headline)
-        others = verdict.causes if verdict.state.value == "holds" else verdict.causes[1:]
+        others = verdict.causes if verdict.state is State.HOLDS else verdict.causes[1:]
         odd = [fault.text for fault in outcome.faults]
         told = {cause.code for cause in verdict.causes}
         odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if one.code not in told]

@@ -207,7 +207,7 @@ class Workshop(QFrame):
             field.show_amount(value)
         with QSignalBlocker(self.ombre):
             self.ombre.setChecked(cake.ombre)
-        paints = {paint.id: paint for paint in plan.paints}
+        paints = plan.paints_by_id
         items: list[tuple[str, object]] = [(paint.name, paint.id) for paint in plan.paints]
         self.row.keep(len(cake.stripes))
         lasting = faces_left(plan, cake.id)

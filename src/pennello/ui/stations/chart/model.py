@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -20,9 +19,9 @@ from pennello.finding import Finding
 from pennello.motif.place import Place
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
-from pennello.session.jobs import Job, Jobs
+from pennello.session.jobs import Jobs
 from pennello.ui.binding import follow
-from pennello.ui.work import begin
+from pennello.ui.work import Newest, begin, guarded
 
 SETTLE_MS = 120
 
@@ -60,7 +59,7 @@ class ChartModel(QObject):
         self._chosen = ""
         self._jobs = Jobs()
         self._scene = ChartScene()
-        self._latest: Job[Any] | None = None
+        self._newest = Newest(self._jobs, "paint", self)
         self._asked: object = None
         self.open = False
         self._settle = QTimer(self)
@@ -99,7 +98,7 @@ class ChartModel(QObject):
     @property
     def busy(self) -> bool:
         """Whether the picture is behind the plan."""
-        return self._latest is not None or self._settle.isActive()
+        return self._newest.busy or self._settle.isActive()
 
     def choose(self, name: str) -> None:
         """Take another motif in the hand; "" for none."""
@@ -155,17 +154,14 @@ class ChartModel(QObject):
     def close(self) -> None:
         """Stop timers and work; the window closes."""
         self._settle.stop()
-        self._latest = None
+        self._newest.stop()
         self._jobs.close()
 
     # --- edits ---
 
     def edit(self, label: str, change: Callable[[Plan], Plan], merge: str = "") -> None:
         """Make a change a step."""
-        try:
-            self.document.edit(label, change(self.document.committed), merge)
-        except PennelloError as error:
-            self.failed.emit(str(error))
+        guarded(lambda: self.document.edit(label, change(self.document.committed), merge), self.failed.emit)
 
     def edit_motif(self, label: str, make: Callable[[PlacedMotif], PlacedMotif], merge: str = "") -> None:
         """Change the motif in the hand, as a step."""
@@ -176,12 +172,9 @@ class ChartModel(QObject):
     def preview_motif(self, make: Callable[[PlacedMotif], PlacedMotif]) -> None:
         """Show a change of the motif in the hand."""
         here = self.committed
-        if here is None:
-            return
-        try:
-            self.document.preview(with_motif(self.document.committed, make(here)))
-        except PennelloError as error:
-            self.failed.emit(str(error))
+        if here is not None:
+            shown = self.document.committed
+            guarded(lambda: self.document.preview(with_motif(shown, make(here))), self.failed.emit)
 
     def place(self, label: str, merge: str = "", **changes: float) -> None:
         """Change where the motif in the hand lies, as a step."""
@@ -207,27 +200,19 @@ class ChartModel(QObject):
             self.failed.emit(str(error))
             return
         if asked == self._asked:
-            if self._latest is None and self.lifted is None:
+            if not self._newest.busy and self.lifted is None:
                 self._lift()
             return
         self._asked = asked
         places = {one.id: one.place for one in plan.motifs}
         scene = self._scene
-        self._latest = begin(
-            self._jobs,
-            "paint",
-            self,
+        self._newest.run(
             lambda _: (scene.paint(shown, key, at_s=at_s), odd_on(plan, key), _edges(plan, key)),
             finished=lambda found: self._take(found, places),
-            failed=self._fail,
+            failed=self.failed.emit,
         )
 
-    def _fail(self, words: str) -> None:
-        self._latest = None
-        self.failed.emit(words)
-
     def _take(self, found: tuple[Painted | None, tuple[Finding, ...], Edges], places: dict[str, Place]) -> None:
-        self._latest = None
         self.painted, self.odd, self.edges = found
         self._painted_places = places
         self.painted_anew.emit()

@@ -97,7 +97,7 @@ class LoadPicture(CardPicture):
         scale = min(area.width() / (cake.width_mm + 4), 14.0)
         box = QRectF(0, area.top(), cake.width_mm * scale, area.height() * 0.42)
         box.moveLeft(area.center().x() - box.width() / 2)
-        painter.drawImage(box, strip_image(cake_colours(cake, {paint.id: paint for paint in plan.paints}, 240)))
+        painter.drawImage(box, strip_image(cake_colours(cake, plan.paints_by_id, 240)))
         brush = QRectF(box.left() + pickup.offset_mm * scale, box.center().y() - 14, wide * scale, 28)
         painter.setBrush(QColor(255, 255, 255, 70))
         painter.setPen(QPen(QColor(theme().ink), 3))
@@ -108,7 +108,7 @@ class LoadPicture(CardPicture):
         stroke = plan.stroke(job.load)
         low = QRectF(area.left(), area.top() + area.height() * 0.62, area.width(), area.height() * 0.2)
         self._write(painter, QRectF(area.left(), low.top() - 34, area.width(), 28), job.tool)
-        colours = edge_colours(plan.edge(job.load), {paint.id: paint for paint in plan.paints})
+        colours = edge_colours(plan.edge(job.load), plan.paints_by_id)
         painter.drawImage(low, strip_image(colours))
         for side, align in (("A", Qt.AlignmentFlag.AlignLeft), ("B", Qt.AlignmentFlag.AlignRight)):
             words = f"{side}, outside" if side == stroke.rim.value else side

@@ -23,7 +23,7 @@ from pennello.session.order_pictures import Moment, Picture, sequence, thumbnail
 from pennello.store.database import SOON_MS
 from pennello.ui.binding import follow
 from pennello.ui.theme.tokens import theme
-from pennello.ui.work import begin
+from pennello.ui.work import Newest, begin
 
 SETTLE_MS = 150
 RESTARTS_S, IMPROVE_S = 1.0, 6.0
@@ -68,7 +68,7 @@ class OrderModel(QObject):
         self._dragged: Arranged | None = None
         self._after_of: Arranged | None = None
         self._jobs = Jobs()
-        self._latest: Job[Any] | None = None
+        self._newest = Newest(self._jobs, "order", self)
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
@@ -122,9 +122,7 @@ class OrderModel(QObject):
     def stop(self) -> None:
         """Stop the search; the best so far stays."""
         self._settle.stop()
-        if self._latest is not None:
-            self._latest.cancel()
-            self._latest = None
+        self._newest.stop()
         self.busy = False
         self.told.emit(1.0, "")
 
@@ -216,10 +214,7 @@ class OrderModel(QObject):
                 job.found.emit(arrange(design, seconds, improve_s, report=tell, found=job.found.emit))
 
         self.busy = True
-        self._latest = begin(
-            self._jobs,
-            "order",
-            self,
+        self._newest.run(
             work,
             found=lambda found: self._take(ground, found),
             progress=self.told.emit,
@@ -239,7 +234,7 @@ class OrderModel(QObject):
         self.shown.emit()
 
     def _rest(self, words: str) -> None:
-        self._latest, self.busy = None, False
+        self.busy = False
         self.told.emit(1.0, "")
         if words:
             self.failed.emit(words)

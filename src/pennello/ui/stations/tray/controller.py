@@ -13,7 +13,6 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from pennello.design.edits import with_brush, with_brush_taken, with_cake, with_paint, with_stroke
 from pennello.design.plan import Plan, PlanStroke
-from pennello.errors import PennelloError
 from pennello.files.kit_csv import ImportPreview, preview_csv, preview_items, recoloured_items, write_csv
 from pennello.files.palette import read_palette, write_palette
 from pennello.files.reflectance_csv import read_reflectance, srgb_of, write_reflectance
@@ -29,6 +28,7 @@ from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.work import guarded
 
 _LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
@@ -106,10 +106,7 @@ class TrayController(QObject, Station):
         self.model.close()
 
     def _guarded(self, act: Callable[[], object]) -> None:
-        try:
-            act()
-        except PennelloError as error:
-            self.said.emit(str(error))
+        guarded(act, self.said.emit)
 
     @property
     def _item(self) -> KitItem | None:

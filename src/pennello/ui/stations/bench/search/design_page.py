@@ -190,7 +190,7 @@ def _shown(rated: _Rated, unit: LengthUnit) -> ShownFind:
     design, plan, name, trials, forgiveness = rated
     cake, first = plan.cake(name), plan.stroke(trials[0].stroke)
     brush = plan.brush(first.brush)
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     words = ", ".join(
         f"{paint.name} {length_text(width, unit)}" for paint, width in zip(design.paints, design.widths_mm, strict=True)
     )

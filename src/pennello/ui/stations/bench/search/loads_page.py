@@ -97,7 +97,7 @@ def _shown(before: Plan, plan: Plan, served: Served) -> ShownFind:
     brush, names = plan.brush(served.load.brush), [share.stroke for share in served.shares]
     attempt = plan.attempt(names[0])
     seen = compare(attempt.lay(1.0, small_basis(8)), attempt)
-    paints = {paint.id: paint for paint in plan.paints}
+    paints = plan.paints_by_id
     source, cake, places = source_of(served.load.pickups, served.load.cakes, paints, brush)
     worst = max(share.mean_de00 for share in served.shares)
     visits = "1 visit" if served.visits == 1 else f"{served.visits} visits"
