@@ -105,9 +105,9 @@ def test_tray_opens(benchmark, big_kit, kind):
         return (made,), {}
 
     def open_tray(made):
-        made.tray.model.kind = list(ItemKind)[kind]
+        made.station("tray").model.kind = list(ItemKind)[kind]
         made.go_to("tray")
-        made.tray.station.repaint()
+        made.station("tray").station.repaint()
         QApplication.processEvents()
 
     benchmark.pedantic(open_tray, setup=fresh, rounds=6, warmup_rounds=1)

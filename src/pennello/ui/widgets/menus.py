@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QMenu, QWidget
+from PySide6.QtWidgets import QMenu, QToolButton, QWidget
 
 
 def passing_menu(parent: QWidget) -> QMenu:
@@ -20,3 +20,13 @@ def empty_menu(menu: QMenu) -> None:
     for one in inner:
         if isinstance(one, QMenu):
             one.deleteLater()
+
+
+def menu_button(words: str, hint: str) -> QToolButton:
+    """Return a button that opens a menu, which is empty yet."""
+    button = QToolButton()
+    button.setText(words)
+    button.setToolTip(hint)
+    button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+    button.setMenu(QMenu(button))
+    return button

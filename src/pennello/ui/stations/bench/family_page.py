@@ -17,6 +17,7 @@ from pennello.lay.families.family import Family
 from pennello.session.forecast import coarse
 from pennello.ui.gallery import Gallery
 from pennello.ui.picture_list import Entry, PictureList
+from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -80,12 +81,7 @@ class FamilyPage(QDialog):
 
     def _show_family(self, key: str) -> None:
         self.take.setEnabled(bool(key))
-        while self.grid.count():
-            item = self.grid.takeAt(0)
-            widget = item.widget() if item else None
-            if widget is not None:
-                widget.hide()
-                widget.deleteLater()
+        empty_grid(self.grid)
         self.fields = {}
         family = self.family
         held = f"Held {family.hold.value}: {family.hold.words}."

@@ -31,6 +31,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
+from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
@@ -362,20 +363,15 @@ class LoadRow(QFrame):
         self._show_rarer(stroke)
 
     def _keep(self, count: int) -> None:
-        while len(self.cards) > count:
-            card = self.cards.pop()
-            self._row.removeWidget(card)
-            card.hide()
-            card.deleteLater()
-        while len(self.cards) < count:
-            number = len(self.cards)
-            card = PickUpCard(number)
-            card.clicked.connect(lambda _=False, at=number: self._choose(at))
-            card.moved.connect(lambda places, at=number: self._move(at, places))
-            card.dropped.connect(lambda at=number: self._drop(at))
-            self._row.insertWidget(number, card)
-            self.cards.append(card)
+        keep_cards(self.cards, self._row, count, self._card)
         self._inner.setMinimumWidth(count * (CARD_PX.width() + 18))
+
+    def _card(self, number: int) -> PickUpCard:
+        card = PickUpCard(number)
+        card.clicked.connect(lambda _=False: self._choose(number))
+        card.moved.connect(lambda places: self._move(number, places))
+        card.dropped.connect(lambda: self._drop(number))
+        return card
 
     def _choose(self, number: int) -> None:
         self._model.choose_pickup(number)

@@ -37,6 +37,7 @@ from pennello.motif.catalogue import motif
 from pennello.ui.stations.chart.idle import IdlePage
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -272,12 +273,7 @@ class MotifPanel(QFrame):
 
     def _build(self, chosen: PlacedMotif) -> None:
         """Make fields and choices for a motif."""
-        while self.grid.count():
-            item = self.grid.takeAt(0)
-            widget = item.widget() if item else None
-            if widget is not None:
-                widget.hide()
-                widget.deleteLater()
+        empty_grid(self.grid)
         self.fields, self.loads, self.ticks = {}, {}, {}
         row = 0
         if chosen.motif:

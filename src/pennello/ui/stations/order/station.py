@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QMenu,
     QProgressBar,
     QPushButton,
     QToolButton,
@@ -37,7 +36,7 @@ from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_controller import RunController
 from pennello.ui.widgets.asking import ask_target, may_write_over
 from pennello.ui.widgets.choice import choice, fill
-from pennello.ui.widgets.menus import empty_menu
+from pennello.ui.widgets.menus import empty_menu, menu_button
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 
@@ -141,9 +140,9 @@ class OrderStation(QWidget, Station):
             head.addWidget(button)
             self.times[words] = button
         head.addStretch(1)
-        self.schools = self._menu_button("Schools", "Where painters differ, as you have it")
+        self.schools = menu_button("Schools", "Where painters differ, as you have it")
         self.schools.menu().aboutToShow.connect(self.list_schools)
-        self.paper = self._menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
+        self.paper = menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
         for words, act in (
             ("Sheet at true scale (PDF) ...", self.ask_sheet),
             ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
@@ -163,14 +162,6 @@ class OrderStation(QWidget, Station):
         self.run.setMinimumWidth(118)
         head.addWidget(self.run)
         return head
-
-    def _menu_button(self, words: str, hint: str) -> QToolButton:
-        button = QToolButton()
-        button.setText(words)
-        button.setToolTip(hint)
-        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        button.setMenu(QMenu(button))
-        return button
 
     def _foot(self) -> QHBoxLayout:
         foot = QHBoxLayout()

@@ -1,1 +1,10 @@
-"""The Tray: what the painter owns."""
+"""The Tray: paints, cakes, brushes and sponges of the kit."""
+
+from __future__ import annotations
+
+from pennello.ui.station import Keys
+
+HELP: tuple[Keys, ...] = (
+    Keys("search", "words, a label (eye:yes, lips:no), or white + red for cakes with both side by side"),
+    Keys("Ctrl+Z", "takes back the last step of the kit, not of the plan"),
+)

@@ -6,7 +6,7 @@ from datetime import date
 from typing import Any
 
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QCheckBox, QGridLayout, QMenu, QToolButton
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QMenu
 
 from pennello.aim.state import state_of
 from pennello.design.plan import Plan, skin_spectrum
@@ -20,7 +20,7 @@ from pennello.solve.kit import stock
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.card import ShownFind
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
-from pennello.ui.widgets.menus import empty_menu
+from pennello.ui.widgets.menus import empty_menu, menu_button
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text, length_text
@@ -49,8 +49,8 @@ class DesignPage(SearchPage):
         self.kit.setToolTip("Not only the plan's paints; nothing that is retired or past its date")
         self.kit.setChecked(True)
         self.head.addWidget(self.kit)
-        self.also = self._menu("Also for ...", "One cake for several strokes: the chosen ones count alike")
-        self.keep = self._menu("Keep ...", "Paints that must be in it")
+        self.also = menu_button("Also for ...", "One cake for several strokes: the chosen ones count alike")
+        self.keep = menu_button("Keep ...", "Paints that must be in it")
         self.also.menu().aboutToShow.connect(self._list_strokes)
         self.keep.menu().aboutToShow.connect(self._list_paints)
         grid = QGridLayout()
@@ -69,15 +69,6 @@ class DesignPage(SearchPage):
         self.board = Board("Cakes, nearest first")
         self.board.taken.connect(self.take)
         self.right.addWidget(self.board)
-
-    @staticmethod
-    def _menu(words: str, hint: str) -> QToolButton:
-        button = QToolButton()
-        button.setText(words)
-        button.setToolTip(hint)
-        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        button.setMenu(QMenu(button))
-        return button
 
     def _list_strokes(self) -> None:
         here = self.model.stroke

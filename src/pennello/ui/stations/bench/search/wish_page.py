@@ -42,6 +42,7 @@ from pennello.ui.stations.bench.hand_page import PICTURES
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -385,20 +386,15 @@ class WishPage(ReadoutPage):
         self.same.setVisible(bool(stroke.wanted.end))
 
     def _keep(self, count: int) -> None:
-        while len(self.cards) > count:
-            card = self.cards.pop()
-            self._row.removeWidget(card)
-            card.hide()
-            card.deleteLater()
-        while len(self.cards) < count:
-            at = len(self.cards)
-            card = StopCard(at, self._guard)
-            card.coloured.connect(lambda key, n=at: self._recolour(n, key))
-            card.ended.connect(lambda mm, n=at: self._move(n, mm))
-            card.blended.connect(lambda mm, n=at: self._soften(n, mm))
-            card.added.connect(lambda n=at: self._add(n))
-            card.removed.connect(
-                lambda n=at: self._set_stops("Take a wanted colour out", n, lambda stops: without_stop(stops, n))
-            )
-            self._row.insertWidget(at, card)
-            self.cards.append(card)
+        keep_cards(self.cards, self._row, count, self._card)
+
+    def _card(self, at: int) -> StopCard:
+        card = StopCard(at, self._guard)
+        card.coloured.connect(lambda key: self._recolour(at, key))
+        card.ended.connect(lambda mm: self._move(at, mm))
+        card.blended.connect(lambda mm: self._soften(at, mm))
+        card.added.connect(lambda: self._add(at))
+        card.removed.connect(
+            lambda: self._set_stops("Take a wanted colour out", at, lambda stops: without_stop(stops, at))
+        )
+        return card
