@@ -271,7 +271,7 @@ def test_colour_not_on_this_cake():
     assert mend.paint.id == "mussel-blue"
     assert CAKES["poppy-brow"].stripes[mend.stripe].paint == "dulse-crimson"
     assert found.mends[0].mean_de00 < verdict.mean_de00
-    nothing = judge(*_laid(attempt(wanted=wanted)), stock=())
+    nothing = judge(*_laid(attempt(wanted=wanted)), stock=())  # type: ignore[misc]
     assert cause(nothing, "missing_colour").text.startswith("The wanted #1f4fa3 is not on Poppy Brow")
 
 
@@ -284,7 +284,7 @@ def test_all_paints_alike_gives_a_sentence():
     grey = Paint("grey", "Grey", "#808080")
     cake = replace(CAKES["poppy-brow"], stripes=tuple(replace(s, paint="grey") for s in CAKES["poppy-brow"].stripes))
     tried = replace(attempt(), cakes={"poppy-brow": cake}, paints={**PAINTS, "grey": grey})
-    verdict = judge(*_laid(tried), stock=())
+    verdict = judge(*_laid(tried), stock=())  # type: ignore[misc]
     assert verdict.state is State.MISSES
     assert all(one.text.endswith(".") for one in verdict.causes)
 

@@ -26,7 +26,7 @@ def forty(seed: int) -> Problem:
 
     def setup(one: int | None, job: int) -> int:
         same = one is not None and brush[one] == brush[job]
-        change = 60 * (load[one] != load[job]) if same else 30
+        change = 60 * (load[one] != load[job]) if same else 30  # type: ignore[index]
         return 50 + change + (10 if one is not None and region[one] != region[job] else 0)
 
     rows = [*range(STEPS), None]

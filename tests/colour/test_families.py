@@ -22,7 +22,7 @@ def test_oklab_against_colour_science():
     colour = pytest.importorskip("colour")
     rng = np.random.default_rng(3)
     for text in (f"#{r:02x}{g:02x}{b:02x}" for r, g, b in rng.integers(0, 256, (40, 3))):
-        rgb = np.array(QColor(text).getRgbF()[:3])
+        rgb = np.array(QColor(text).getRgbF()[:3])  # type: ignore[index]
         theirs = colour.XYZ_to_Oklab(colour.sRGB_to_XYZ(rgb))
         assert oklab(hex_to_lab(text)) == pytest.approx(theirs, abs=2e-3)
 

@@ -405,7 +405,7 @@ def test_a_base_says_which_edges_later_strokes_hide(demo):
     cover = plan.motifs[-1].with_value("wide_mm", 200.0).with_value("high_mm", 120.0)
     assert hidden_edges(with_motif(plan, cover), placed) == (1.0, 1.0)
     half = replace(cover, place=Place(-100.0, -40.0))
-    assert hidden_edges(with_motif(plan, half), placed)[0] == pytest.approx(0.5, abs=0.05)
+    assert hidden_edges(with_motif(plan, half), placed)[0] == pytest.approx(0.5, abs=0.05)  # type: ignore[index]
     assert hidden_edges(plan, cover) is None
     assert base == placed.id
 

@@ -60,7 +60,7 @@ def test_the_leftover_of_a_dip_still_runs_along_the_print(plan):
     )
     assert set(whole.axes.values()) == {GradientAxis.ALONG}
     assert whole.axis("third") is whole.attempt("third").axis is GradientAxis.ALONG
-    first, second, third = pulls(whole, 4.0)
+    first, second, third = pulls(whole, 4.0)  # type: ignore[assignment]
     assert first.track.width_mm == second.track.width_mm == third.track.width_mm, "a petal, no disc"
     tip, belly = whole.edge("third").share[:, [2, 60]].T
     assert np.abs(tip - belly).max() > 0.2, "white at the tip, pink at the belly still"

@@ -117,7 +117,7 @@ def test_steps_as_a_table_and_a_calendar(hand, tmp_path):
     begins = datetime(2026, 11, 28, 18, 30)
     events = Calendar.from_ical(steps_ics(hand, begins)).walk("VEVENT")
     assert events[0]["dtstart"].dt == begins
-    assert events[0]["dtend"].dt - begins == timedelta(seconds=round(hand.sums.total_s))
+    assert events[0]["dtend"].dt - begins == timedelta(seconds=round(hand.sums.total_s))  # type: ignore[operator]
     assert len(events) == 1 + sum(step.kind.paints for step in hand.steps)
     assert len({str(event["uid"]) for event in events}) == len(events)
     write_steps(hand, tmp_path / "a.ics", begins)

@@ -50,14 +50,14 @@ def test_turned_and_moved_copies_are_worked_out_once(turn, x, y, key):
     one, other = own_frame(first), own_frame(Place(x, y, turn).stroke(first))
     assert (one is None) == (other is None)
     if one is not None:
-        apart = np.array(one[0].path.points_mm) - np.array(other[0].path.points_mm)
+        apart = np.array(one[0].path.points_mm) - np.array(other[0].path.points_mm)  # type: ignore[index]
         assert np.abs(apart).max() < 2e-3
-        assert replace(one[0], path=first.path, nib=first.nib) == replace(other[0], path=first.path, nib=first.nib)
+        assert replace(one[0], path=first.path, nib=first.nib) == replace(other[0], path=first.path, nib=first.nib)  # type: ignore[index]
 
 
 def test_a_ring_is_one_petal(demo):
     petals = [Place(4.0, 7.0, 72.0 * n).stroke(FAMILIES["shell"].stroke()) for n in range(5)]
-    assert len({own_frame(petal)[0] for petal in petals}) == 1
+    assert len({own_frame(petal)[0] for petal in petals}) == 1  # type: ignore[index]
     tracks = [pull(petal, BRUSHES["flat-3-4"], GradientAxis.ACROSS).track for petal in petals]
     for turn, track in enumerate(tracks[1:], 1):
         back = Place(turn_deg=-72.0 * turn).points(track.centre - (4.0, 7.0))

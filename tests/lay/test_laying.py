@@ -149,7 +149,7 @@ def test_edge_pixels_agree_with_a_fine_render(straight, px_per_mm):
     step = int(16 / px_per_mm)
 
     def reflectance(result):
-        seen = covered_reflectance(
+        seen = covered_reflectance(  # type: ignore[call-arg]
             *(depth.transpose(0, 2, 1) for depth in (result.film.kx, result.film.sx)), result.film.coverage, SKIN
         )
         return seen, result.film.canvas

@@ -239,7 +239,7 @@ def test_old_black_in_the_root_bleeds_out_under_hard_pressure(before, found):
     gentle = soft.lay(3.0, small_basis(8))
     assert "old_paint" not in {fault.code for fault in find_faults(gentle, soft, compare(gentle, soft))}
     if found:
-        (mend,) = (rated.mend for rated in faults["old_paint"].mends)
+        (mend,) = (rated.mend for rated in faults["old_paint"].mends)  # type: ignore[index]
         mended = mend.mended(attempt)
         again = mended.lay(3.0, small_basis(8))
         assert "old_paint" not in {one.code for one in find_faults(again, mended, compare(again, mended))}

@@ -2,7 +2,7 @@
 
 import itertools
 
-import networkx
+import networkx  # type: ignore[import-untyped]
 import numpy as np
 import pytest
 from hypothesis import given

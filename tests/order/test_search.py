@@ -3,7 +3,7 @@
 import itertools
 import math
 
-import networkx
+import networkx  # type: ignore[import-untyped]
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st

@@ -177,7 +177,7 @@ def test_forgiveness_counts_and_follows_the_hand(window, door, qtbot):
     assert window.document.committed.hand.drift_share == pytest.approx(0.5)
     window.undo()
     window.undo()
-    assert window.document.committed.hand.steadiness is Steadiness.NORMAL
+    assert window.document.committed.hand.steadiness is Steadiness.NORMAL  # type: ignore[comparison-overlap]
     ended(qtbot, page)
     page.left.emit()
     assert window.station("bench").readout.isVisible()

@@ -93,6 +93,8 @@ class Seen:
     samples: list[tuple[int, float, int, int]] = field(default_factory=list)
     at_home: list[tuple[int, float, int, float]] = field(default_factory=list)
     held: list[tuple[float, str]] = field(default_factory=list)
+    at_work: list[str] = field(default_factory=list)
+    windows: dict[str, int] = field(default_factory=dict)
 
 
 def private_folders(folder: Path) -> None:
@@ -375,6 +377,8 @@ class Monkey:
         give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
         self.seen.held = large_arrays()
+        self.seen.at_work = at_work()
+        self.seen.windows = windows_there(self.app)
         self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(memory_mb(), 1)))
 
     def sample(self) -> None:
@@ -395,6 +399,23 @@ def large_arrays(least_mb: float = 4.0, most: int = 12) -> list[tuple[float, str
             if isinstance(one, np.ndarray) and one.base is None and one.nbytes > least_mb * 1e6:
                 found[id(one)] = (round(one.nbytes / 1e6, 1), _chain(holder))
     return sorted(found.values(), reverse=True)[:most]
+
+
+def windows_there(app: Any) -> dict[str, int]:
+    """Return how many windows of each kind are there, shown or not, and how many parts in all."""
+    every = app.allWidgets()
+    found = Counter(type(one).__name__ for one in every if one.isWindow())
+    return {**dict(found.most_common(12)), "parts": len(every)}
+
+
+def at_work() -> list[str]:
+    """Return what each other thread is doing, innermost last."""
+    mine, found = threading.get_ident(), []
+    for ident, frame in sys._current_frames().items():
+        if ident != mine:
+            stack = traceback.extract_stack(frame)[-6:]
+            found.append(" > ".join(f"{Path(one.filename).stem}.{one.name}:{one.lineno}" for one in stack))
+    return found
 
 
 def _chain(holder: object, deep: int = 4) -> str:
@@ -485,6 +506,8 @@ def finish(seen: Seen, folder: Path) -> None:
         "samples": seen.samples,
         "at_home": seen.at_home,
         "held": seen.held,
+        "at_work": seen.at_work,
+        "windows": seen.windows,
     }
     (folder / "seen.json").write_text(json.dumps(told, indent=1))
     os._exit(0)
