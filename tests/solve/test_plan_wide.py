@@ -114,6 +114,21 @@ def test_colourways_keep_light_and_dark(demo):
     assert np.corrcoef(before, after)[0, 1] > 0.8
 
 
+def test_a_name_tells_what_the_first_chart_shows(demo):
+    here = at_hand(demo, shipped_kit())
+    shown = {stroke for placed in demo.motifs if placed.chart == demo.motifs[0].chart for _, stroke in placed.loads}
+    assert shown < {stroke.id for stroke in demo.strokes}
+    for way in colourways(demo, here):
+        plan = with_colourway(demo, way, here.by_name)
+        laid = {
+            family.value
+            for stroke in shown
+            for family in families_of(edge_lab(plan.edge(stroke), plan.paints_by_id, SKIN, 20.0))
+        }
+        named = set(way.name.split(" ", 1)[1].replace(" and ", ", ").split(", "))
+        assert named and named <= laid
+
+
 def one_load(plan, recipe, cakes=None):
     changed = replace(plan.strokes[0], recipe=recipe)
     return replace(plan, strokes=(changed,), cakes=plan.cakes if cakes is None else cakes)

@@ -123,12 +123,13 @@ def with_colourway(plan: Plan, way: Colourway, paints: Mapping[str, Paint]) -> P
 
 
 def _seen_often(plan: Plan) -> dict[str, float]:
-    """Return how much each stroke's load is to be seen: how often it is put on a chart; a little where it is not."""
-    found = {stroke.id: 0.25 for stroke in plan.strokes}
+    """Return how much each stroke's load is to be seen: by how often it is put on the first chart, or all alike."""
+    found: Counter[str] = Counter()
     for placed in plan.motifs:
-        for _, stroke in placed.loads:
-            found[stroke] = found.get(stroke, 0.25) + (2.0 if placed.twin else 1.0)
-    return {name: math.sqrt(often) for name, often in found.items()}
+        if placed.chart == plan.motifs[0].chart:  # the one that is shown
+            for _, stroke in placed.loads:
+                found[stroke] += 2 if placed.twin else 1
+    return {stroke.id: math.sqrt(found[stroke.id]) if found else 1.0 for stroke in plan.strokes}
 
 
 def _alike(one: LoadedEdge, other: LoadedEdge) -> bool:
@@ -211,6 +212,8 @@ def _called(way: Mapping[str, Exchange], weights: Mapping[str, float], colour: C
         for stroke, labs in zip(one.strokes, one.labs, strict=True):
             for family in families_of(labs):
                 found[family] += weights[stroke]  # type: ignore[assignment]
+    if not any(found.values()):  # What changes is not on that chart.
+        return _called(way, dict.fromkeys(weights, 1.0), colour)
     total = sum(found.values())
     seen = [family for family, count in found.most_common() if count >= COLOURFUL * total and family is not colour]
     seen[:0] = [] if colour is None else [colour]
