@@ -74,13 +74,13 @@ def ready(stroke, paint, px=4.0, brush=FLAT, mm3=2.0):
     return way, motion_of(way.track, way.stretches), canvas_for(way.track, px), pulling
 
 
-def laid(engine, *strokes, px=4.0, canvas=None, pick_up=None):
+def laid(engine, *strokes, px=4.0, canvas=None, uptake=None):
     """Lay (stroke, paint, at_s) one after another; return film and what the last took up."""
     made = [ready(stroke, paint, px) for stroke, paint, _ in strokes]
     film = bare_skin(canvas or made[0][2], BASIS, SKIN)
     carried = None
     for (way, motion, own, pulling), (_, _, at_s) in zip(made, strokes, strict=True):
-        brought = pulling if pick_up is None else replace(pulling, pick_up=pick_up)
+        brought = pulling if uptake is None else replace(pulling, uptake=uptake)
         _, carried = pull_over(film, way.track, motion, own, brought, at_s, engine)
     return film, carried
 
@@ -207,8 +207,8 @@ def test_two_dry_coats_are_one_film_of_the_summed_thickness():
 def test_order_does_not_matter_for_one_paint(at_s):
     """No pick-up, equal paint: whatever the order and the wetness, the same colour (films of one paint compose)."""
     canvas = patch(4.0)
-    ab, _ = laid(REFERENCE, (STRAIGHT, RED, 0.0), (ACROSS, RED, at_s), canvas=canvas, pick_up=0.0)
-    ba, _ = laid(REFERENCE, (ACROSS, RED, 0.0), (STRAIGHT, RED, at_s), canvas=canvas, pick_up=0.0)
+    ab, _ = laid(REFERENCE, (STRAIGHT, RED, 0.0), (ACROSS, RED, at_s), canvas=canvas, uptake=0.0)
+    ba, _ = laid(REFERENCE, (ACROSS, RED, 0.0), (STRAIGHT, RED, at_s), canvas=canvas, uptake=0.0)
     inside = (ab.cover > 0.999) & (ba.cover > 0.999)
     apart = ciede2000(picture_lab(REFERENCE, ab), picture_lab(REFERENCE, ba))
     assert apart[inside].max() < 0.6  # one byte of a picture
@@ -282,7 +282,7 @@ def test_white_laid_the_moment_that_red_is_dry_is_white_over_red(doer):
     at = at_the_middle(red)
     dry_s = time_to(DRY, float(red.body_um[at]), float(red.water_um()[at]), evaporation_um_s())
     seen = [
-        laid(doer, (STRAIGHT, RED, 0.0), (STRAIGHT, WHITE, when), canvas=canvas, pick_up=0.0)[0]
+        laid(doer, (STRAIGHT, RED, 0.0), (STRAIGHT, WHITE, when), canvas=canvas, uptake=0.0)[0]
         for when in (dry_s + 0.1, 3600.0)
     ]
     assert seen[0].wet[at] == pytest.approx(seen[1].wet[at], rel=1e-5)
@@ -313,7 +313,7 @@ def test_four_thin_strokes_dry_as_one_body_of_paint():
     """Water leaves at one surface: four thin coats eight seconds apart are as wet as their water says."""
     rate, canvas = evaporation_um_s(), patch(4.0)
     strokes = [(replace(STRAIGHT, pressure=0.2), RED, 8.0 * turn) for turn in range(4)]
-    film, _ = laid(REFERENCE, *strokes, canvas=canvas, pick_up=0.0)
+    film, _ = laid(REFERENCE, *strokes, canvas=canvas, uptake=0.0)
     one, _ = laid(REFERENCE, strokes[0], canvas=canvas)
     at = at_the_middle(film)
     thin = float(one.wet[at][-1])

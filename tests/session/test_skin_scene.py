@@ -1,5 +1,6 @@
 """The plan on one skin: incremental laying gives the same film as laying everything, and lays less."""
 
+import itertools
 from dataclasses import replace
 from itertools import pairwise
 
@@ -20,6 +21,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import NibMode
 from pennello.load.recipe import Recipe
 from pennello.path.cubic import CubicPath
+from pennello.session.jobs import CancelledError
 from pennello.session.skin_scene import SkinScene
 
 
@@ -189,3 +191,21 @@ def test_wet_paint_below_is_measured(demo):
     alone = replace(demo, strokes=(below,))
     scene.show(alone, 0, kernel())
     assert scene.muddied_de00(alone, 0) == 0
+
+
+@pytest.mark.parametrize("focus", [0, 5])
+@pytest.mark.parametrize("most", [0, 3, 6])
+@pytest.mark.parametrize("shown", [False, True])
+def test_work_that_is_stopped_leaves_nothing_half_painted(demo, focus, most, shown):
+    whole = SkinScene(2.0).show(demo, focus, kernel()).picture
+    scene, asked = SkinScene(2.0), itertools.count()
+    if shown:
+        scene.show(nudged(nudged(demo, "kelp-swoosh"), "lantern-cheek"), focus, kernel())
+
+    def stop():
+        if next(asked) >= most:
+            raise CancelledError
+
+    with pytest.raises(CancelledError):
+        scene.show(demo, focus, kernel(), check=stop)
+    assert np.array_equal(scene.show(demo, focus, kernel()).picture, whole)

@@ -25,6 +25,7 @@ from pennello.design.wish_edits import (
 )
 from pennello.design.wishing import turned_round
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.files.demo import demo_plan
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.load.recipe import PickUp, Recipe
 from pennello.session.kit import shipped_kit
@@ -114,7 +115,8 @@ def test_colourways_keep_light_and_dark(demo):
     assert np.corrcoef(before, after)[0, 1] > 0.8
 
 
-def test_a_name_tells_what_the_first_chart_shows(demo):
+def test_a_name_tells_what_the_first_chart_shows():
+    demo = demo_plan()
     here = at_hand(demo, shipped_kit())
     shown = {stroke for placed in demo.motifs if placed.chart == demo.motifs[0].chart for _, stroke in placed.loads}
     assert shown < {stroke.id for stroke in demo.strokes}

@@ -369,8 +369,11 @@ class Monkey:
         for station in ("tray", "chart", "order", "bench"):  # each holds the demo's own films then, and no other's
             self.window.go_to(station)
             self._let_work_end(20.0)
-        for most_s in (60.0, 6.0, 6.0):  # the slow engine may be at work on a large plan for that long
-            self._let_work_end(most_s)
+        until = time.monotonic() + 120.0
+        while at_work() and time.monotonic() < until:  # what is at work holds its films: it is no leak
+            self._let_work_end()
+        for _ in range(2):
+            self._let_work_end()
             forget_kept()
             gc.collect()
         linecache.clearcache()
@@ -409,12 +412,13 @@ def windows_there(app: Any) -> dict[str, int]:
 
 
 def at_work() -> list[str]:
-    """Return what each other thread is doing, innermost last."""
-    mine, found = threading.get_ident(), []
-    for ident, frame in sys._current_frames().items():
-        if ident != mine:
-            stack = traceback.extract_stack(frame)[-6:]
-            found.append(" > ".join(f"{Path(one.filename).stem}.{one.name}:{one.lineno}" for one in stack))
+    """Return what each worker is doing, innermost last; those that wait for work are left out."""
+    found = []
+    for frame in sys._current_frames().values():
+        stack = [f"{Path(one.filename).stem}.{one.name}:{one.lineno}" for one in traceback.extract_stack(frame)]
+        workers = [number for number, call in enumerate(stack) if call.startswith("thread._worker")]
+        if workers and workers[-1] < len(stack) - 1:
+            found.append(" > ".join(stack[-6:]))
     return found
 
 

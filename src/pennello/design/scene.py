@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass, replace
 from typing import Any
@@ -37,6 +37,9 @@ Array = NDArray[np.floating[Any]]
 MOST_PIXELS = 3_000_000
 MOST_SHOWN_PIXELS = 600_000
 """Of a film that is kept for the screen: a pixel of it weighs 84 bytes."""
+
+Check = Callable[[], None]
+"""Asks whether the work is still wanted: it raises what is to end it."""
 
 THREADS = 2
 BANDS = 8
@@ -161,6 +164,10 @@ def fresh_film(plan: Plan, canvas: Canvas, bands: int = BANDS, *, thin: bool = F
     return bare_skin(canvas, small_basis(bands), skin_spectrum(plan.skin), thin=thin)
 
 
+def go_on() -> None:
+    """Let the work go on to its end, whatever happens."""
+
+
 class Carrying:
     """What brushes carry from stroke to stroke: paint that was taken up wet."""
 
@@ -172,7 +179,7 @@ class Carrying:
         pulling = one.pulling
         if one.goes_on in self._held:
             pulling = Pulling(
-                pulling.contents, pulling.keeps, self._held[one.goes_on], pulling.drops_across, pulling.pick_up
+                pulling.contents, pulling.keeps, self._held[one.goes_on], pulling.drops_across, pulling.uptake
             )
         box, self._held[one.stroke] = pull_over(
             film, one.track, one.motion, one.canvas, pulling, at_s, engine, rate_um_s
@@ -187,12 +194,22 @@ class Carrying:
 
 
 def lay_in_order(
-    film: SkinFilm, keys: Sequence[tuple[ReadyPull, float]], carrying: Carrying, engine: Engine, rate_um_s: float
+    film: SkinFilm,
+    keys: Sequence[tuple[ReadyPull, float]],
+    carrying: Carrying,
+    engine: Engine,
+    rate_um_s: float,
+    check: Check = go_on,
 ) -> Box | None:
     """Pull strokes over the film in their order, in place; return the pixels that may have changed.
 
     Strokes that reach different pixels and do not go on with one another are laid at the same time on two threads,
     whichever comes first: the same film.
+
+    Parameters
+    ----------
+    check
+        Called after each stroke; what it raises ends the work, with a film that is good for nothing.
     """
     before = _befores(film.canvas, [one for one, _ in keys])
     after: list[list[int]] = [[] for _ in keys]
@@ -207,15 +224,19 @@ def lay_in_order(
             return pool.submit(carrying.lay, film, *keys[number], engine, rate_um_s)
 
         running = {start(number): number for number, left in enumerate(open_ends) if left == 0}
-        while running:
-            done, _ = wait(running, return_when=FIRST_COMPLETED)
-            for one in done:
-                number = running.pop(one)
-                dirty = one.result().joined(dirty)
-                for follower in after[number]:
-                    open_ends[follower] -= 1
-                    if open_ends[follower] == 0:
-                        running[start(follower)] = follower
+        try:
+            while running:
+                done, _ = wait(running, return_when=FIRST_COMPLETED)
+                for one in done:
+                    number = running.pop(one)
+                    dirty = one.result().joined(dirty)
+                    check()
+                    for follower in after[number]:
+                        open_ends[follower] -= 1
+                        if open_ends[follower] == 0:
+                            running[start(follower)] = follower
+        finally:
+            pool.shutdown(wait=False, cancel_futures=True)
     return dirty
 
 

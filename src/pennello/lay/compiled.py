@@ -55,7 +55,7 @@ class Compiled:
         place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
         drops = (motion.pose, motion.count, motion.stretch, given)
         if pull.wet(below, coverage):
-            passes, taking = _single(motion.passes), (pull.pick_up, LEAST_WET_UM, SURFACE, cell_px(px))
+            passes, taking = _single(motion.passes), (pull.uptake, LEAST_WET_UM, SURFACE, cell_px(px))
             kernel.splat_wet(
                 out,
                 below,

@@ -1,4 +1,4 @@
-"""The kernel of the film in Numba: splat, pick-up, levelling, coverage, baking and compositing, all without the GIL.
+"""The kernel of the film in Numba: splat, uptake, levelling, coverage, baking and compositing, all without the GIL.
 
 Pixels are interleaved, [row, column, channel]: a drop then touches one run of memory for each of its four pixels, and
 levelling still runs along memory. The channels are those of `channels`: K at each band, S in two parts, water, and the
@@ -95,7 +95,7 @@ def splat_wet(
     many times faster what was taken is given than a bin's own; keeps (stretches, bins) is what a reload leaves of it.
     """
     bins, channels, last = contents.shape[1], contents.shape[2], sides.shape[0] - 1
-    pick_up, least_um, surface, block = taking
+    uptake, least_um, surface, block = taking
     cells = _pooled(below, swept, block)
     kept = np.ones(cells.shape[:2], np.float32)
     least = np.float32(least_um * block * block)
@@ -109,7 +109,7 @@ def splat_wet(
                 for ch in range(channels):
                     carried[b, ch] *= keeps[now, b]
         for b in range(bins):
-            part[b] = np.float32(1.0 - math.exp(-passes[k, b] * pick_up))
+            part[b] = np.float32(1.0 - math.exp(-passes[k, b] * uptake))
         took = _take(cells, kept, pose[k], sides[min(k, last)], place, block, part, least, got)
         for b in range(bins):
             own = min(given[k, b] / held[k, b], 1.0) if held[k, b] > 1e-12 else 0.0

@@ -234,7 +234,7 @@ def _laid_by(
     contents = np.array([bin_contents(run.edge, paints, basis) for run in runs])
     many = contents.shape[2]
     drops = drops_across(made.track.width_mm / BINS, px_per_mm)
-    pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, many)), drops, pick_up=0.0)
+    pulling = Pulling(contents, np.ones((len(runs), BINS)), np.zeros((BINS, many)), drops, uptake=0.0)
     nothing = np.zeros((way.canvas.rows, way.canvas.columns, many), np.float32)
     change, _ = engine.change(nothing, way.coverage, way.motion, way.canvas, pulling)
     change = _all_of_it(change, runs, contents, px_per_mm)

@@ -65,7 +65,7 @@ class Reference:
                 own = np.divide(given, motion.held[event], out=np.zeros(BINS), where=motion.held[event] > 1e-12)
                 away = (1 - (1 - np.minimum(own, 1)) ** SURFACE)[:, None]
                 amounts = amounts + carried * away
-                carried = carried * (1 - away) + cells.take(motion, event, pull.pick_up)
+                carried = carried * (1 - away) + cells.take(motion, event, pull.uptake)
             _add(result, taps, weights, amounts)
         if cells is not None:
             result -= cells.lost().reshape(plane, many)
@@ -159,7 +159,7 @@ class _Cells:
         self.y_mm = (canvas.top_mm + (np.arange(len(rows)) + 0.5) * size)[:, None]
         self.size_mm = size
 
-    def take(self, motion: Motion, event: int, pick_up: float) -> Array:
+    def take(self, motion: Motion, event: int, uptake: float) -> Array:
         """Take up what lies under the contact; return what each bin got, shape (64, channels)."""
         cx, cy, ex, ey, width, thick, _ = motion.pose[event]
         x, y = self.x_mm - cx, self.y_mm - cy
@@ -175,7 +175,7 @@ class _Cells:
             & (motion.passes[event][bins] > 0)
         )
         row, column, bins = row[under], column[under], bins[under]
-        stays = np.exp(-motion.passes[event][bins] * pick_up)
+        stays = np.exp(-motion.passes[event][bins] * uptake)
         taken = self.film[row, column] * (1 - stays)[:, None]
         self.film[row, column] -= taken
         self.kept[row, column] *= stays

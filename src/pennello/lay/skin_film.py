@@ -27,7 +27,7 @@ from pennello.lay.track import Track
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
 
-PICK_UP = 0.25
+UPTAKE = 0.25
 """Share of a wet film that a bin passing over it takes up once (a default)."""
 
 SURFACE = 8
@@ -189,7 +189,7 @@ class Pulling:
         What the bins have taken up before, shape (64, channels).
     drops_across
         Drops of a bin along the edge.
-    pick_up
+    uptake
         Share of a wet film that a passing bin takes up.
     """
 
@@ -197,12 +197,12 @@ class Pulling:
     keeps: Array
     carried: Array
     drops_across: int
-    pick_up: float = PICK_UP
+    uptake: float = UPTAKE
 
     def wet(self, below: Array, coverage: Array) -> bool:
         """Return whether wet paint comes into it: in the way, or carried from before."""
         there = bool(self.carried.any()) or bool((coverage[below[..., channels.SOLIDS] > LEAST_WET_UM] > 0).any())
-        return self.pick_up > 0 and there
+        return self.uptake > 0 and there
 
 
 def cell_px(px_per_mm: float) -> int:

@@ -14,7 +14,7 @@ from pennello.design.clock import turns
 from pennello.design.marks import Mark
 from pennello.design.on_chart import painted_plan, until
 from pennello.design.plan import Plan
-from pennello.design.scene import MOST_SHOWN_PIXELS
+from pennello.design.scene import MOST_SHOWN_PIXELS, Check, go_on
 from pennello.design.surface import Ink, draw_contours, draw_mark, draw_skin, skin_outlines
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
@@ -54,13 +54,22 @@ class ChartScene:
         self._px_per_mm, self._most_pixels = px_per_mm, most_pixels
         self._scene: tuple[str, SkinScene] | None = None  # of the chart that was painted last: films are large
 
-    def paint(self, plan: Plan, key: str, engine: Engine | None = None, at_s: float | None = None) -> Painted | None:
+    def paint(
+        self,
+        plan: Plan,
+        key: str,
+        engine: Engine | None = None,
+        at_s: float | None = None,
+        check: Check = go_on,
+    ) -> Painted | None:
         """Return a chart's motifs as painted, or None where there are none.
 
         Parameters
         ----------
         at_s
             Only what is laid by then, s, with how wet it is; without it everything, at its end.
+        check
+            Called after each stroke; what it raises ends the work.
         """
         every = painted_plan(plan, key)
         ends_s = turns(every)[-1].end_s if every.strokes else 0.0
@@ -70,7 +79,7 @@ class ChartScene:
         if self._scene is None or self._scene[0] != key:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
-        view = scene.show(laid, 0, engine)
+        view = scene.show(laid, 0, engine, check)
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, covered_bytes(film)])
@@ -90,7 +99,7 @@ class Lifted:
     twin: bool
 
 
-def lift(plan: Plan, key: str, name: str) -> Lifted | None:
+def lift(plan: Plan, key: str, name: str, check: Check = go_on) -> Lifted | None:
     """Return a motif, with all of its group, painted apart from everything else on its chart, at a low resolution.
 
     Mirror images that follow it are left out of both pictures: whoever shows them mirrors what is carried.
@@ -101,10 +110,10 @@ def lift(plan: Plan, key: str, name: str) -> Lifted | None:
     group = frozenset(one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group))
     taken = tuple(replace(one, twin=False) for one in plan.motifs if one.id in group)
     left = tuple(one for one in plan.motifs if one.id not in group)
-    alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key)
+    alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key, check=check)
     if alone is None:
         return None
-    rest = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=left), key)
+    rest = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=left), key, check=check)
     return Lifted(name, chosen.place, group, alone, rest, chosen.twin)
 
 

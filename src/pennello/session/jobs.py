@@ -54,16 +54,14 @@ class Job(Generic[Result]):
         """Ask the job to stop; nothing more is heard of it."""
         self._stop.set()
 
-    def report(self, fraction: float, words: str) -> None:
-        """Say how far the work is, 0 to 1.
-
-        Raises
-        ------
-        CancelledError
-            If the job should stop: the work simply lets it pass.
-        """
+    def check(self) -> None:
+        """Go on, or raise CancelledError if the job should stop: the work simply lets it pass."""
         if self.cancelled:
             raise CancelledError
+
+    def report(self, fraction: float, words: str) -> None:
+        """Say how far the work is, 0 to 1; raises CancelledError as `check` does."""
+        self.check()
         self.progress.emit(fraction, words)
 
     def run(self) -> None:

@@ -14,8 +14,10 @@ from pennello.design.plan import Plan
 from pennello.design.scene import (
     MOST_SHOWN_PIXELS,
     Carrying,
+    Check,
     ReadyPull,
     fresh_film,
+    go_on,
     lay_in_order,
     pulls,
     skin_canvas,
@@ -59,13 +61,15 @@ class SkinScene:
         self._picture: Picture | None = None
         self.laid = 0
 
-    def show(self, plan: Plan, focus: int = 0, engine: Engine | None = None) -> SceneView:
+    def show(self, plan: Plan, focus: int = 0, engine: Engine | None = None, check: Check = go_on) -> SceneView:
         """Return the plan's strokes on the skin.
 
         Parameters
         ----------
         focus
             Number of the stroke that is being edited: the film before it is kept.
+        check
+            Called after each stroke; what it raises ends the work, and nothing half painted is kept.
         """
         doer = engine or best()
         canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels)
@@ -75,7 +79,7 @@ class SkinScene:
         ground = (plan.skin, plan.dry_after_s)
         if canvas != self._canvas or ground != self._skin or doer is not self._engine:
             self._canvas, self._skin, self._engine, self._base, self._all = canvas, ground, doer, None, None
-        changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas)
+        changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas, check)
         assert self._all is not None
         self._show(self._all[1], changed, doer)
         assert self._picture is not None
@@ -109,11 +113,12 @@ class SkinScene:
         """Return the film with everything."""
         return self._all[1] if self._all else None
 
-    def _lay(self, plan: Plan, keys: list[_Key], focus: int, engine: Engine, canvas: Canvas) -> Box:
-        """Bring both films up to date; return what has changed of the second."""
+    def _lay(self, plan: Plan, keys: list[_Key], focus: int, engine: Engine, canvas: Canvas, check: Check) -> Box:
+        """Bring both films up to date; return what has changed of the second. What is being painted is not kept yet."""
         same = _common(self._all[0], keys) if self._all else -1
         if self._all and same == len(keys) == len(self._all[0]):
             return Box(0, 0, 0, 0)
+        rate = evaporation_um_s(plan.dry_after_s)
         everything = Box(0, canvas.rows, 0, canvas.columns)
         keep = self._base is not None and _common(self._base[0], keys) == len(self._base[0])
         if not keep or self._base is None or self._all is None:
@@ -121,19 +126,21 @@ class SkinScene:
             self._base = ([], fresh_film(plan, canvas, thin=True), Carrying())
         base_keys, base, carrying = self._base
         if focus > len(base_keys):  # go on with the saved film up to the stroke in the hand
+            self._base, self._all = None, None
             base = base if base_keys else base.copy()
-            lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, evaporation_um_s(plan.dry_after_s))
+            lay_in_order(base, keys[len(base_keys) : focus], carrying, engine, rate, check)
             self.laid += focus - len(base_keys)
-            self._base = (keys[:focus], base, carrying)
-            self._all = None
+            base_keys = keys[:focus]
+            self._base = (base_keys, base, carrying)
         changed = everything
         if self._all is None:
             film = base.copy()
         else:
             film, changed = self._all[1], self._dirty or Box(0, 0, 0, 0)
+            self._all = None
             _give_back(base, film, changed)
-        rest = keys[len(self._base[0]) :]
-        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, evaporation_um_s(plan.dry_after_s))
+        rest = keys[len(base_keys) :]
+        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, rate, check)
         self.laid += len(rest)
         self._all = (keys, film)
         return self._dirty.joined(changed) if self._dirty else changed

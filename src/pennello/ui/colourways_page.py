@@ -102,7 +102,7 @@ class ColourwaysPage(PlanPage):
             pictures = []
             for number, one in enumerate([plan, *(with_colourway(plan, way, here.by_name) for way in ways)]):
                 job.report(0.6 + 0.1 * number, "painting them")
-                pictures.append(_painted(one))
+                pictures.append(_painted(one, job))
             return here, ways, tuple(pictures)
 
         self.run(work)
@@ -153,11 +153,11 @@ def _exchanges(plan: Plan, way: Colourway) -> Iterator[str]:
         yield f"as before: {', '.join(cakes.get(name, name) for name in way.staying)}"
 
 
-def _painted(plan: Plan) -> Picture:
+def _painted(plan: Plan, job: Job[Any]) -> Picture:
     """Return the plan's first chart with its motifs, or where there are none its strokes on one skin."""
     if plan.motifs:
         key = plan.motifs[0].chart
-        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key)
+        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check)
         over = [overlay for overlay in plan.overlays if overlay.chart == key]
         skin = skin_bytes(plan.skin)
         return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, over, surround=theme().mat)

@@ -95,7 +95,7 @@ class WholeSkin(QObject):
 
 def _laid(scene: SkinScene, plan: Plan, focus: int, after_s: float | None, job: Job[_Laid]) -> _Laid:
     """Lay the strokes; a worker does, and touches nothing of the window."""
-    view = scene.show(plan, focus)
+    view = scene.show(plan, focus, check=job.check)
     job.report(0.9, "looking at what is wet")
     wet = None if after_s is None else scene.wetness(view.ends_s + after_s, plan.dry_after_s)
     return view, wet, scene.muddied_de00(plan, focus)

@@ -207,7 +207,7 @@ class ChartModel(QObject):
         places = {one.id: one.place for one in plan.motifs}
         scene = self._scene
         self._newest.run(
-            lambda _: (scene.paint(shown, key, at_s=at_s), odd_on(plan, key), _edges(plan, key)),
+            lambda job: (scene.paint(shown, key, at_s=at_s, check=job.check), odd_on(plan, key), _edges(plan, key)),
             finished=lambda found: self._take(found, places),
             failed=self.failed.emit,
         )
@@ -228,7 +228,7 @@ class ChartModel(QObject):
             self._jobs,
             "lift",
             self,
-            lambda _: lift(plan, key, name),
+            lambda job: lift(plan, key, name, job.check),
             finished=self._take_lifted,
             failed=self.failed.emit,
         )
