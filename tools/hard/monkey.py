@@ -470,15 +470,16 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
                     monkey.hook(type(error), error, error.__traceback__)
             if seen.events % SAMPLE_EVERY == 0:
                 monkey.sample()
-            if seen.events == HOME_FROM:
+            if seen.events >= HOME_FROM and not seen.at_home and monkey.app.activeModalWidget() is None:
                 monkey.go_home()
+                beat[0] = time.perf_counter()
             if seen.events % LOOK_EVERY == 0 and monkey.app.activeModalWidget() is None:
                 monkey.look()
-                beat[0] = time.monotonic()  # looking takes long and is nobody's hand
+                beat[0] = time.perf_counter()  # looking takes long and is nobody's hand
             if seen.events >= events or time.monotonic() - began > seconds:
                 ended[0] = True
                 monkey.look()
-                beat[0] = time.monotonic()  # looking takes long and is nobody's hand
+                beat[0] = time.perf_counter()  # looking takes long and is nobody's hand
                 gc.collect()
                 monkey.sample()
                 if seen.at_home:
