@@ -15,6 +15,7 @@ from pennello.aim.wish import Stop, Wanted, edge_lab, wanted_along, wanted_lab
 from pennello.colour.difference import ciede2000
 from pennello.colour.families import ColourFamily, families_of
 from pennello.colour.lab import hex_to_lab
+from pennello.design.on_chart import with_new_motif
 from pennello.design.wish_edits import (
     usual_wish,
     wish_of,
@@ -26,13 +27,17 @@ from pennello.design.wish_edits import (
 from pennello.design.wishing import turned_round
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.files.demo import demo_plan
+from pennello.kit import catalogue
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.load.recipe import PickUp, Recipe
+from pennello.motif.catalogue import MOTIFS, motif
+from pennello.motif.place import Place
 from pennello.session.kit import shipped_kit
 from pennello.solve import plan_loads
 from pennello.solve.colourways import NoColourwayError, colourways, with_colourway
 from pennello.solve.kit import at_hand
 from pennello.solve.plan_loads import Load, _Table, advise, turned_over, with_advice
+from pennello.solve.suiting import with_loads_for
 
 
 def test_alike_strokes_share_one_load(two_tone_plan):
@@ -129,6 +134,27 @@ def test_a_name_tells_what_the_first_chart_shows():
         }
         named = set(way.name.split(" ", 1)[1].replace(" and ", ", ").split(", "))
         assert named and named <= laid
+
+
+def test_a_motif_for_which_no_cake_is_wide_enough(demo):
+    sponge = motif("base")
+    assert all(
+        cake.width_mm < catalogue.brushes()[sponge.parts[0].tool].width_mm for cake in catalogue.cakes().values()
+    )
+    one = replace(demo, strokes=demo.strokes[:1])
+    assert with_loads_for(one, sponge).strokes == one.strokes  # the nearest load of the plan serves
+    made = with_loads_for(replace(demo, strokes=()), sponge)
+    (stroke,) = made.strokes
+    assert stroke.recipe.pickups[0].pan[0].paint == sponge.parts[0].role.wish[0]
+    put, _ = with_new_motif(made, "base", "face", Place(0.0, 0.0))
+    assert put.motifs[0].load_of == {sponge.parts[0].key: stroke.id}
+
+
+@pytest.mark.parametrize("kind", MOTIFS.values(), ids=lambda kind: kind.key)
+def test_every_motif_can_be_put_into_an_empty_plan(demo, kind):
+    made = with_loads_for(replace(demo, strokes=()), kind)
+    put, _ = with_new_motif(made, kind.key, "face", Place(0.0, 0.0))
+    assert len(put.motifs[0].loads) == len(kind.parts)
 
 
 def one_load(plan, recipe, cakes=None):

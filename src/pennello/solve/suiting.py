@@ -36,7 +36,8 @@ def with_loads_for(plan: Plan, kind: Motif, kit: Kit | None = None) -> Plan:
 
     They are looked for in the plan's cakes, the kit's, or where that has none the shipped ones, by the wish of the
     part's role (`roles`), with the part's usual brush; a role of one colour is dipped into one paint. Where no cake is
-    as wide as that brush nothing is made: the motif takes the nearest load of the plan.
+    as wide as that brush nothing is made: the motif takes the nearest load of the plan, and where the plan has none at
+    all, one paint of the role.
     """
     cakes: dict[str, tuple[str, ...]] = {}
     for part in kind.parts:
@@ -56,7 +57,12 @@ def _with_load(plan: Plan, part: Part, kit: Kit | None, only: tuple[str, ...]) -
         plan = with_brush(plan, tool)
     tool = plan.brush(tool.id)
     role = part.role
-    plan, pickup = _dipped(plan, role, tool) if role.one_colour else _swept(plan, role, tool, kit, only)
+    try:
+        plan, pickup = _dipped(plan, role, tool) if role.one_colour else _swept(plan, role, tool, kit, only)
+    except NoLoadError:
+        if plan.strokes:
+            raise
+        plan, pickup = _dipped(plan, role, tool)
     new = PlanStroke(
         free_id(f"{part.role.key}-{tool.id}", [stroke.id for stroke in plan.strokes]),
         f"{part.name[0].upper()}{part.name[1:]}",
