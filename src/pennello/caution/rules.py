@@ -6,7 +6,7 @@ decide.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
@@ -16,7 +16,7 @@ from pennello.design.on_chart import chart_of, charts_used
 from pennello.design.plan import Plan
 from pennello.design.touch import layer_shape, zone_shape
 from pennello.finding import Code, Finding, Level
-from pennello.kit.paint import Finish, Near
+from pennello.kit.paint import Finish, Near, Paint
 
 DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
 
@@ -53,7 +53,20 @@ def _used(plan: Plan, charts: Sequence[str]) -> list[str]:
 def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iterator[Finding]:
     used = _used(plan, charts)
     paints = {name: plan.paint(name) for stroke in used for name in plan.edge(stroke).paints}
-    for paint in paints.values():
+    yield from _unfit(paints.values(), expired)
+    yield from _where_labels_matter(plan, charts, used, paints)
+    neon = [paint.name for paint in paints.values() if paint.finish is Finish.NEON]
+    if neon:
+        yield _told(
+            Code.NEON,
+            f"Look at the label of {', '.join(neon)} before it goes near an eye or lips.",
+            "Many neon colours are not permitted there.",
+        )
+
+
+def _unfit(paints: Iterable[Paint], expired: Sequence[str]) -> Iterator[Finding]:
+    """Tell which paints are not for skin, or past their date."""
+    for paint in paints:
         if not paint.skin:
             yield _told(
                 Code.NOT_FOR_SKIN,
@@ -68,6 +81,12 @@ def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iter
                 "Old products may carry germs or have changed.",
                 paint.id,
             )
+
+
+def _where_labels_matter(
+    plan: Plan, charts: Sequence[str], used: Iterable[str], paints: Mapping[str, Paint]
+) -> Iterator[Finding]:
+    """Tell what comes near eyes or lips that its label does not allow there."""
     for name in used:
         stroke = plan.stroke(name)
         if stroke.near is Near.SKIN:
@@ -84,13 +103,6 @@ def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iter
                     "Near eyes and lips only what its label allows there.",
                     odd.piece,
                 )
-    neon = [paint.name for paint in paints.values() if paint.finish is Finish.NEON]
-    if neon:
-        yield _told(
-            Code.NEON,
-            f"Look at the label of {', '.join(neon)} before it goes near an eye or lips.",
-            "Many neon colours are not permitted there.",
-        )
 
 
 def _label(what: str, place: str, about: str) -> Finding:
@@ -139,6 +151,19 @@ def _person(person: Person, charts: Sequence[str]) -> Iterator[Finding]:
     if person.consent is Said.NO or (person.age.minor and person.parent is Said.NO):
         who = "The person" if person.consent is Said.NO else "The parent"
         yield _told(Code.CONSENT, f"{who} does not agree: no paint.", "Nobody is painted against a no.")
+    yield from _what_the_person_has(person)
+    if person.age is AgeBand.SMALL:
+        elsewhere = not charts or any(chart not in ARMS for chart in charts)
+        yield Finding(
+            Code.SMALL_CHILD,
+            "Arm or hand at most, or none." if elsewhere else "Keep it small and quick, or leave it.",
+            reason="Skin of small children is thin, and hands go to eyes and mouth.",
+            weighs=Level.STOP if elsewhere else Level.ASK,
+        )
+
+
+def _what_the_person_has(person: Person) -> Iterator[Finding]:
+    """Tell what broken or sensitive skin, allergies, asthma and an illness ask for."""
     if person.skin is SkinSays.BROKEN:
         yield _told(
             Code.BROKEN_SKIN,
@@ -157,14 +182,6 @@ def _person(person: Person, charts: Sequence[str]) -> Iterator[Finding]:
         yield _told(Code.ASTHMA, "No loose glitter or powder near the face.", "Dust in the air can set it off.")
     if person.ill is Said.YES:
         yield _told(Code.ILL, "Paint another day.", "An illness may be passed on.")
-    if person.age is AgeBand.SMALL:
-        elsewhere = not charts or any(chart not in ARMS for chart in charts)
-        yield Finding(
-            Code.SMALL_CHILD,
-            "Arm or hand at most, or none." if elsewhere else "Keep it small and quick, or leave it.",
-            reason="Skin of small children is thin, and hands go to eyes and mouth.",
-            weighs=Level.STOP if elsewhere else Level.ASK,
-        )
 
 
 def _always() -> Iterator[Finding]:

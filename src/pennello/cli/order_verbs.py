@@ -206,15 +206,17 @@ def _wished(plan: Plan, args: Namespace) -> Ordering:
             raise OutOfRangeError("--worth", word, "PART=NUMBER") from None
     for word in args.rule or []:
         ordering = ordering.with_rule(_rule(word, parts))
+    return _with_habits(ordering, args)
+
+
+def _with_habits(ordering: Ordering, args: Namespace) -> Ordering:
     if args.sides:
         ordering = replace(ordering, sides=SIDES[args.sides])
     if args.whites:
         ordering = replace(ordering, whites=WHITES[args.whites])
     if args.glitter:
         ordering = replace(ordering, glitter=GLITTERS[args.glitter])
-    if args.automatic:
-        ordering = replace(ordering, sequence=())
-    return ordering
+    return replace(ordering, sequence=()) if args.automatic else ordering
 
 
 def _pair(word: str, option: str, parts: set[str]) -> tuple[str, str]:

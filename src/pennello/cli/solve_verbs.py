@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from argparse import ArgumentParser, Namespace
+from collections.abc import Sequence
 from contextlib import closing
 from dataclasses import replace
 from datetime import date
@@ -19,12 +20,12 @@ from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.families import ColourFamily
 from pennello.design.edits import with_stroke
-from pennello.design.plan import Plan, skin_spectrum
+from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
 from pennello.design.wishing import with_load_wished
 from pennello.design.words import passes_words
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
-from pennello.kit.paint import Near
+from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
 from pennello.session.kit import KitSession
@@ -161,20 +162,31 @@ def design_cake_arguments(parser: ArgumentParser) -> None:
     searched_arguments(parser)
 
 
+def _paints_for(plan: Plan, strokes: Sequence[PlanStroke], kit: Kit | None, asked: Sequence[str]) -> list[Paint]:
+    """Return the paints in stock that may lie where the strokes do; only those asked for, if any are."""
+    nears = {stroke.near for stroke in strokes}
+    paints = [paint for paint in stock(plan, kit, date.today()) if all(paint.allowed(near) for near in nears)]
+    known = {paint.id for paint in (*plan.paints, *paints)}
+    for name in asked:
+        if name not in known:
+            raise UnknownNameError("paint", name, sorted(paint.id for paint in paints))
+    return [paint for paint in paints if paint.id in asked] if asked else paints
+
+
+def _say_designs(designs: Sequence[DesignedCake], doubts: Sequence[str]) -> None:
+    for rank, design in enumerate(designs, 1):
+        rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
+        print(f"{rank}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
+    print(*doubts, sep="\n")
+
+
 @verb("design-cake", "which cake to make for a stroke, or one for several", design_cake_arguments)
 def design_cake_verb(args: Namespace) -> int:
     """Design a cake for one stroke, or one for several."""
     plan, kit = read_plan(args.plan), kit_of(args)
     names = _ids(args.stroke)
     strokes = [plan.stroke(name) for name in names]
-    nears = {stroke.near for stroke in strokes}
-    paints = [paint for paint in stock(plan, kit, date.today()) if all(paint.allowed(near) for near in nears)]
-    if args.paints:
-        allowed = _ids(args.paints)
-        for name in allowed:
-            if name not in {paint.id for paint in (*plan.paints, *paints)}:
-                raise UnknownNameError("paint", name, sorted(paint.id for paint in paints))
-        paints = [paint for paint in paints if paint.id in allowed]
+    paints = _paints_for(plan, strokes, kit, _ids(args.paints or ""))
     if not 0.1 <= args.seconds <= 600:
         raise OutOfRangeError("seconds", args.seconds, "0.1 to 600 s")
     known = {paint.id: paint for paint in (*paints, *plan.paints)}
@@ -194,11 +206,8 @@ def design_cake_verb(args: Namespace) -> int:
     ]
     if args.json:
         write_json({"cakes": [_designed(plan, names, design) for design in designs], "why_not": doubts})
-        return 0
-    for rank, design in enumerate(designs, 1):
-        rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
-        print(f"{rank}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
-    print(*doubts, sep="\n")
+    else:
+        _say_designs(designs, doubts)
     return 0
 
 

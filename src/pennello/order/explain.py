@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from pennello.design.ordering import Ordering
 from pennello.order.arrange import Arranged, own_order
-from pennello.order.job import Lag
+from pennello.order.job import Lag, PaintJob
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,29 +28,39 @@ def reasons(arranged: Arranged) -> tuple[Reason, ...]:
     found = []
     for place, number in enumerate(order):
         job = jobs[number]
-        start = arranged.timing.starts[number] / 10
-        before = jobs[order[place - 1]] if place else None
-        window = next((lag for lag in arranged.lags if lag.after == job.id and not math.isinf(lag.most_s)), None)
-        if window is not None and window.before in ends:
-            left = ends[window.before] + window.most_s - start
-            found.append(Reason(job.id, f"{job.name} now: {window.words}; {max(left, 0):.0f} s are left"))
-        elif own_before[number] == (order[place - 1] if place else -1):
-            continue
-        elif before is not None and before.load == job.load and job.load:
-            found.append(Reason(job.id, f"{job.name} now: the same load as {before.name}, no rinse"))
-        elif before is not None and before.twin == job.id:
-            found.append(Reason(job.id, f"{job.name} now: the same on the other side"))
-        else:
-            filled = _fills(arranged, number, start, ends)
-            if filled is not None:
-                lag, left = filled
-                wet = arranged.job(lag.before).name
-                found.append(Reason(job.id, f"{job.name} now: {wet} is wet for {left:.0f} s more"))
-            elif before is not None and before.brush == job.brush:
-                found.append(Reason(job.id, f"{job.name} now: the same brush"))
-            elif before is not None and before.region == job.region:
-                found.append(Reason(job.id, f"{job.name} now: the hand is there already"))
+        last = order[place - 1] if place else -1
+        words = _in_window(arranged, number, ends)
+        if not words and own_before[number] != last:
+            words = _moved(arranged, number, jobs[last] if place else None, ends)
+        if words:
+            found.append(Reason(job.id, f"{job.name} now: {words}"))
     return tuple(found)
+
+
+def _in_window(arranged: Arranged, number: int, ends: Mapping[str, float]) -> str:
+    """Return in words within what a job has to come, or nothing where it may come at any time."""
+    job, start = arranged.jobs[number], arranged.timing.starts[number] / 10
+    window = next((lag for lag in arranged.lags if lag.after == job.id and not math.isinf(lag.most_s)), None)
+    if window is None or window.before not in ends:
+        return ""
+    left = ends[window.before] + window.most_s - start
+    return f"{window.words}; {max(left, 0):.0f} s are left"
+
+
+def _moved(arranged: Arranged, number: int, before: PaintJob | None, ends: dict[str, float]) -> str:
+    """Return in words what a job gains by coming after another one than in the plan's order, or nothing."""
+    job = arranged.jobs[number]
+    if before is not None and before.load == job.load and job.load:
+        return f"the same load as {before.name}, no rinse"
+    if before is not None and before.twin == job.id:
+        return "the same on the other side"
+    filled = _fills(arranged, number, arranged.timing.starts[number] / 10, ends)
+    if filled is not None:
+        lag, left = filled
+        return f"{arranged.job(lag.before).name} is wet for {left:.0f} s more"
+    if before is not None and before.brush == job.brush:
+        return "the same brush"
+    return "the hand is there already" if before is not None and before.region == job.region else ""
 
 
 def _fills(arranged: Arranged, number: int, start: float, ends: dict[str, float]) -> tuple[Lag, float] | None:

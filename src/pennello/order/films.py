@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -131,24 +131,30 @@ class Films:
         return (first.um > 0) & (second.um > 0)
 
 
+def _each_alone(laid: Plan, mine: Sequence[PaintJob], doer: Engine, report: Report) -> dict[str, JobFilm]:
+    """Return the films of a chart's jobs, each laid on bare skin."""
+    found: dict[str, JobFilm] = {}
+    canvas = skin_canvas(laid, PX_PER_MM)
+    ready = {one.stroke: one for one in pulls(laid, canvas.px_per_mm)}
+    for number, job in enumerate(mine):
+        report(number / len(mine), f"how thick {job.name} lies")
+        film = fresh_film(laid, canvas)
+        keys = [(ready[name], 0.0) for name in job.strokes]
+        lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
+        covered = (film.cover > COVERED) | (film.dry_um > 0)
+        um, water = (film.wet[..., SOLIDS] + film.dry_um) * covered, film.water_um() * covered
+        found[job.id] = JobFilm(canvas, np.asarray(um, np.float32), np.asarray(water, np.float32))
+    return found
+
+
 def films_of(work: Work, report: Report | None = None, engine: Engine | None = None) -> Films:
     """Return the films of all jobs of a plan, each laid on bare skin; and how light their loads are."""
     found: dict[str, JobFilm] = {}
     painted = dict(work.painted)
     doer = engine or best()
     for key, laid in work.painted:
-        canvas = skin_canvas(laid, PX_PER_MM)
-        ready = {one.stroke: one for one in pulls(laid, canvas.px_per_mm)}
         mine = [job for job in work.jobs if job.chart == key and job.strokes]
-        for number, job in enumerate(mine):
-            if report is not None:
-                report(number / len(mine), f"how thick {job.name} lies")
-            film = fresh_film(laid, canvas)
-            keys = [(ready[name], 0.0) for name in job.strokes]
-            lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
-            covered = (film.cover > COVERED) | (film.dry_um > 0)
-            um, water = (film.wet[..., SOLIDS] + film.dry_um) * covered, film.water_um() * covered
-            found[job.id] = JobFilm(canvas, np.asarray(um, np.float32), np.asarray(water, np.float32))
+        found |= _each_alone(laid, mine, doer, report or (lambda *_: None))
     for job in work.jobs:
         if not job.strokes:
             overlay = _overlay(work.plan, job)

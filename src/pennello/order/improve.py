@@ -7,7 +7,7 @@ scheduling. It begins from the order that is there and is never the only solver.
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor, wait
 from dataclasses import dataclass
 from typing import Any
@@ -85,24 +85,7 @@ def _model(cp_model: Any, problem: Problem, start: Timing) -> tuple[Any, list[An
     starts = [model.new_int_var(0, horizon, f"s{job}") for job in range(count)]
     whole = model.new_int_var(0, horizon, "whole")
     at = {job: place for place, job in enumerate(start.order)}
-    circuit, disliked = [], []
-    for one in range(-1, count):
-        for job in range(count):
-            if one == job or (problem.before[job] if one == START else one in problem.after[job]):
-                continue
-            if one >= 0 and any(between in problem.after[one] for between, _, _ in problem.before[job]):
-                continue  # something must lie between them
-            arc = model.new_bool_var(f"a{one},{job}")
-            circuit.append((one + 1, job + 1, arc))
-            gap = problem.setup[one][job]
-            if one == START:
-                model.add(starts[job] >= gap).only_enforce_if(arc)
-            else:
-                model.add(starts[job] >= starts[one] + problem.lasts[one] + gap).only_enforce_if(arc)
-            follows = (at[job] == 0) if one == START else at[job] == at[one] + 1
-            model.add_hint(arc, int(follows))
-            if problem.dislike[one][job]:
-                disliked.append(problem.dislike[one][job] * arc)
+    circuit, disliked = _arcs(model, problem, starts, at)
     for job in range(count):
         end = model.new_bool_var(f"e{job}")
         circuit.append((job + 1, 0, end))
@@ -122,6 +105,33 @@ def _model(cp_model: Any, problem: Problem, start: Timing) -> tuple[Any, list[An
     model.add(whole + sum(disliked) >= lower_bound(problem))
     model.minimize(whole + sum(disliked))
     return model, starts
+
+
+def _arcs(
+    model: Any, problem: Problem, starts: Sequence[Any], at: Mapping[int, int]
+) -> tuple[list[tuple[int, int, Any]], list[Any]]:
+    """Return which job may come right after which, with what that costs in time, and the terms of what is disliked."""
+    count = problem.count
+    circuit: list[tuple[int, int, Any]] = []
+    disliked: list[Any] = []
+    for one in range(-1, count):
+        for job in range(count):
+            if one == job or (problem.before[job] if one == START else one in problem.after[job]):
+                continue
+            if one >= 0 and any(between in problem.after[one] for between, _, _ in problem.before[job]):
+                continue  # something must lie between them
+            arc = model.new_bool_var(f"a{one},{job}")
+            circuit.append((one + 1, job + 1, arc))
+            gap = problem.setup[one][job]
+            if one == START:
+                model.add(starts[job] >= gap).only_enforce_if(arc)
+            else:
+                model.add(starts[job] >= starts[one] + problem.lasts[one] + gap).only_enforce_if(arc)
+            follows = (at[job] == 0) if one == START else at[job] == at[one] + 1
+            model.add_hint(arc, int(follows))
+            if problem.dislike[one][job]:
+                disliked.append(problem.dislike[one][job] * arc)
+    return circuit, disliked
 
 
 def _solved(solver: Any, model: Any, watcher: Any, seconds: float, report: Report | None) -> Any:

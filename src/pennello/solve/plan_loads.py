@@ -8,7 +8,7 @@ once, and by OR-Tools CP-SAT where it is there in time. A load lasts for so many
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -19,7 +19,7 @@ from pennello.aim.comparison import compare
 from pennello.aim.quick import Forecast
 from pennello.colour.basis import small_basis
 from pennello.design.edits import with_cake, with_stroke
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, PlanStroke
 from pennello.design.rims import MOST_FROM_ONE_LOAD, from_one_load
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kept import kept
@@ -348,26 +348,7 @@ def _covered(table: _Table, allowed: NDArray[np.bool_], hint: _Chosen, seconds: 
         from ortools.sat.python import cp_model  # noqa: PLC0415 - OR-Tools takes a second to import
     except ImportError:
         return None
-    model = cp_model.CpModel()
-    rows, columns = range(len(table.loads)), range(len(table.strokes))
-    takes = {(r, c): model.new_bool_var(f"t{r},{c}") for r in rows for c in columns if allowed[r, c]}
-    visits = [model.new_int_var(0, len(columns), f"v{r}") for r in rows]
-    used = [model.new_bool_var(f"u{r}") for r in rows]
-    brushes = sorted({load.brush for load in table.loads})
-    held = {brush: model.new_bool_var(f"b{brush}") for brush in brushes}
-    for c in columns:
-        model.add_exactly_one(takes[r, c] for r in rows if (r, c) in takes)
-    for r in rows:
-        mine = [(c, takes[r, c]) for c in columns if (r, c) in takes]
-        parts = [(var, round(_UNIT / int(table.lasts[c]))) for c, var in mine]
-        model.add(sum(var * part for var, part in parts) <= _UNIT * visits[r])
-        for _, var in mine:
-            model.add_implication(var, used[r])
-        model.add(visits[r] >= used[r])
-        model.add_implication(used[r], held[table.loads[r].brush])
-    near = [takes[r, c] * round(1e-3 * _SCALE * min(float(table.de00[r, c]), 100.0)) for r, c in takes]
-    whole = sum(visits) * _SCALE + sum(used) * round(_RINSE * _SCALE)
-    model.minimize(whole + sum(held.values()) * round((_BRUSH - _RINSE) * _SCALE) + sum(near))
+    model, takes = _cover_model(cp_model, table, allowed)
     for (r, c), var in takes.items():
         model.add_hint(var, int(c in hint.get(r, ())))
     solver = cp_model.CpSolver()
@@ -383,6 +364,30 @@ def _covered(table: _Table, allowed: NDArray[np.bool_], hint: _Chosen, seconds: 
     return {row: tuple(sorted(strokes)) for row, strokes in chosen.items()}
 
 
+def _cover_model(cp_model: Any, table: _Table, allowed: NDArray[np.bool_]) -> tuple[Any, dict[tuple[int, int], Any]]:
+    """Return the model of the cheapest cover, and which load takes which stroke as its variables."""
+    model = cp_model.CpModel()
+    rows, columns = range(len(table.loads)), range(len(table.strokes))
+    takes = {(r, c): model.new_bool_var(f"t{r},{c}") for r in rows for c in columns if allowed[r, c]}
+    visits = [model.new_int_var(0, len(columns), f"v{r}") for r in rows]
+    used = [model.new_bool_var(f"u{r}") for r in rows]
+    brushes = sorted({load.brush for load in table.loads})
+    held = {brush: model.new_bool_var(f"b{brush}") for brush in brushes}
+    for c in columns:
+        model.add_exactly_one(takes[r, c] for r in rows if allowed[r, c])
+    for (r, _), var in takes.items():
+        model.add_implication(var, used[r])
+    for r in rows:
+        parts = [takes[r, c] * round(_UNIT / int(table.lasts[c])) for c in columns if allowed[r, c]]
+        model.add(sum(parts) <= _UNIT * visits[r])
+        model.add(visits[r] >= used[r])
+        model.add_implication(used[r], held[table.loads[r].brush])
+    near = [var * round(1e-3 * _SCALE * min(float(table.de00[at]), 100.0)) for at, var in takes.items()]
+    whole = sum(visits) * _SCALE + sum(used) * round(_RINSE * _SCALE)
+    model.minimize(whole + sum(held.values()) * round((_BRUSH - _RINSE) * _SCALE) + sum(near))
+    return model, takes
+
+
 _UNIT, _SCALE = 27_720, 1000
 """A load in parts that every number up to 12 divides, and a cost in whole numbers."""
 
@@ -391,6 +396,35 @@ _UNIT, _SCALE = 27_720, 1000
 
 
 def _advice(plan: Plan, table: _Table, chosen: _Chosen, by: str) -> Advice:
+    order = {stroke.id: number for number, stroke in enumerate(plan.strokes)}
+    served, brush_begins = _in_turn(table, chosen, order)
+    begins = {id(one): _begin(one, order) for one in served}
+    loaded = [stroke for stroke in plan.strokes if stroke.recipe.pickups]
+    tied = [stroke for stroke in loaded if stroke.id not in table.strokes]
+    visited = [(begins[id(one)], one.load.brush, one.load.pickups) for one in served]
+    visited += [(order[stroke.id], stroke.brush, stroke.recipe.pickups) for stroke in tied]
+    for begin, brush, _ in visited:
+        brush_begins[brush] = min(begin, brush_begins.get(brush, begin))
+    visited.sort(key=lambda one: (brush_begins[one[1]], one[0]))
+    rinses, changes = _changes([(brush, pickups) for _, brush, pickups in visited])
+    rinses_now, changes_now = _changes([(stroke.brush, stroke.recipe.pickups) for stroke in loaded])
+    alone = tuple(one.shares[0].stroke for one in served if len(one.shares) == 1)
+    alone += tuple(stroke.id for stroke in plan.strokes if stroke.id not in table.strokes)
+    visits = sum(one.visits for one in served) + _visits_of(tied)
+    return Advice(tuple(served), visits, _visits_of(loaded), rinses, rinses_now, changes, changes_now, by, alone)
+
+
+def _visits_of(strokes: Sequence[PlanStroke]) -> int:
+    return sum(1 + len(stroke.stroke.reload_mm) for stroke in strokes)
+
+
+def _begin(one: Served, order: Mapping[str, int]) -> int:
+    """Return the number of the first stroke that a load serves."""
+    return min(order[share.stroke] for share in one.shares)
+
+
+def _in_turn(table: _Table, chosen: _Chosen, order: Mapping[str, int]) -> tuple[list[Served], dict[str, int]]:
+    """Return what each load serves, brush by brush as they come first, and when each brush comes first."""
     served = []
     for row, strokes in chosen.items():
         shares = tuple(
@@ -398,27 +432,11 @@ def _advice(plan: Plan, table: _Table, chosen: _Chosen, by: str) -> Advice:
             for c in strokes
         )
         served.append(Served(table.loads[row], shares, _visits(table, strokes)))
-    order = {stroke.id: number for number, stroke in enumerate(plan.strokes)}
-    begins = {id(one): min(order[share.stroke] for share in one.shares) for one in served}
     brush_begins: dict[str, int] = {}
-    for one in sorted(served, key=lambda one: begins[id(one)]):
-        brush_begins.setdefault(one.load.brush, begins[id(one)])
-    served.sort(key=lambda one: (brush_begins[one.load.brush], begins[id(one)]))
-    tied = [stroke for stroke in plan.strokes if stroke.id not in table.strokes]
-    visited = [(begins[id(one)], one.load.brush, one.load.pickups) for one in served]
-    visited += [(order[stroke.id], stroke.brush, stroke.recipe.pickups) for stroke in tied if stroke.recipe.pickups]
-    for begin, brush, _ in visited:
-        brush_begins[brush] = min(begin, brush_begins.get(brush, begin))
-    visited.sort(key=lambda one: (brush_begins[one[1]], one[0]))
-    rinses, changes = _changes([(brush, pickups) for _, brush, pickups in visited])
-    now = [(stroke.brush, stroke.recipe.pickups) for stroke in plan.strokes if stroke.recipe.pickups]
-    rinses_now, changes_now = _changes(now)
-    visits_now = sum(1 + len(stroke.stroke.reload_mm) for stroke in plan.strokes if stroke.recipe.pickups)
-    alone = tuple(one.shares[0].stroke for one in served if len(one.shares) == 1)
-    alone += tuple(stroke.id for stroke in tied)
-    visits = sum(one.visits for one in served)
-    visits += sum(1 + len(stroke.stroke.reload_mm) for stroke in tied if stroke.recipe.pickups)
-    return Advice(tuple(served), visits, visits_now, rinses, rinses_now, changes, changes_now, by, alone)
+    for one in sorted(served, key=lambda one: _begin(one, order)):
+        brush_begins.setdefault(one.load.brush, _begin(one, order))
+    served.sort(key=lambda one: (brush_begins[one.load.brush], _begin(one, order)))
+    return served, brush_begins
 
 
 def _changes(loads: Sequence[tuple[str, tuple[PickUp, ...]]]) -> tuple[int, int]:
