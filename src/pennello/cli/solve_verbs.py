@@ -9,7 +9,7 @@ from contextlib import closing
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
@@ -36,6 +36,9 @@ from pennello.solve.for_plan import look_of, tried_for_real, with_design, with_f
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import at_hand, stock
 from pennello.units import de_text, length_text, parse_number
+
+if TYPE_CHECKING:
+    from pennello.solve.plan_loads import Advice
 
 Answer = dict[str, Any]
 _CAKE_TRIES = 100
@@ -330,6 +333,38 @@ def loads_arguments(parser: ArgumentParser) -> None:
     searched_arguments(parser)
 
 
+def _advised(advice: Advice) -> dict[str, Any]:
+    worst = advice.worst
+    return {
+        "loads": advice.loads,
+        "before": advice.before,
+        "rinses": advice.rinses,
+        "rinses_before": advice.rinses_before,
+        "brush_changes": advice.brush_changes,
+        "brush_changes_before": advice.brush_changes_before,
+        "worst": {"stroke": worst.stroke, "mean_de00": worst.mean_de00} if worst else None,
+        "by": advice.by,
+        "served": [
+            {
+                "applicator": one.load.brush,
+                "cakes": list(one.load.recipe.cakes),
+                "found_for": one.load.of,
+                "visits": one.visits,
+                "strokes": [
+                    {
+                        "stroke": share.stroke,
+                        "turned_over": share.turned,
+                        "mean_de00": share.mean_de00,
+                        "own": share.own,
+                    }
+                    for share in one.shares
+                ],
+            }
+            for one in advice.served
+        ],
+    }
+
+
 @verb("loads", "the fewest loads for all strokes of a plan", loads_arguments)
 def loads_verb(args: Namespace) -> int:
     """Say how few loads a plan needs."""
@@ -342,36 +377,7 @@ def loads_verb(args: Namespace) -> int:
         write_plan(with_advice(plan, advice, here.by_name), args.out or args.plan)
     worst = advice.worst
     if args.json:
-        write_json(
-            {
-                "loads": advice.loads,
-                "before": advice.before,
-                "rinses": advice.rinses,
-                "rinses_before": advice.rinses_before,
-                "brush_changes": advice.brush_changes,
-                "brush_changes_before": advice.brush_changes_before,
-                "worst": {"stroke": worst.stroke, "mean_de00": worst.mean_de00} if worst else None,
-                "by": advice.by,
-                "served": [
-                    {
-                        "applicator": one.load.brush,
-                        "cakes": list(one.load.recipe.cakes),
-                        "found_for": one.load.of,
-                        "visits": one.visits,
-                        "strokes": [
-                            {
-                                "stroke": share.stroke,
-                                "turned_over": share.turned,
-                                "mean_de00": share.mean_de00,
-                                "own": share.own,
-                            }
-                            for share in one.shares
-                        ],
-                    }
-                    for one in advice.served
-                ],
-            }
-        )
+        write_json(_advised(advice))
         return 0
     last = f", worst stroke {de_text(worst.mean_de00)}" if worst else ""
     print(f"{_counted(advice.loads, 'load')} instead of {advice.before}{last} ({advice.by}, predicted)")

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 from itertools import combinations
 
 from pennello.design.ordering import Priority
@@ -111,62 +112,70 @@ def choose(
         Pairs (part, part that it needs): glitter needs what it sticks to.
     """
     parts = parts_of(jobs)
+    search = _Search({part.id: part for part in parts}, target_s, timed, needs)
     must = frozenset(part.id for part in parts if part.priority is Priority.MUST)
-    free = [part for part in parts if part.priority is not Priority.MUST]
-    value = {part.id: part.value for part in parts}
-    least = {part.id: part.least_s for part in parts}
-    times: dict[frozenset[str], float] = {}
-
-    def seconds(chosen: frozenset[str]) -> float:
-        if chosen not in times:
-            times[chosen] = timed(chosen)
-        return times[chosen]
-
-    def whole(chosen: frozenset[str]) -> bool:
-        return all(need in chosen for part, need in needs if part in chosen)
-
-    def best_of(kept: frozenset[str], rest: Sequence[TargetPart]) -> frozenset[str]:
-        tried = _all(kept, rest) if len(rest) <= MOST_TRIED else _greedy(kept, rest, target_s, seconds, whole)
-        by_value = sorted(filter(whole, tried), key=lambda chosen: -sum(value[name] for name in chosen))
-        quick = (one for one in by_value if sum(least[name] for name in one) <= target_s)
-        return next((one for one in quick if seconds(one) <= target_s), kept)
-
-    fits = seconds(must) <= target_s
-    best = best_of(must, free) if fits else must
-    instead = frozenset[str]() if fits else best_of(frozenset(), parts)
+    free = [part for part in parts if part.id not in must]
+    fits = search.fits(must)
+    best = search.best_of(must, free) if fits else must
+    instead = frozenset[str]() if fits else search.best_of(frozenset(), parts)
     return Choice(
         tuple(part.id for part in parts if part.id in best),
         tuple(part.id for part in parts if part.id not in best),
-        seconds(best),
-        round(sum(value[name] for name in best), 3),
+        search.seconds(best),
+        round(search.value(best), 3),
         fits,
         tuple(part.id for part in parts if part.id in instead),
     )
 
 
+class _Search:
+    """The choices of parts within a time; each set of them is timed once."""
+
+    def __init__(
+        self,
+        parts: Mapping[str, TargetPart],
+        target_s: float,
+        timed: Callable[[frozenset[str]], float],
+        needs: Sequence[tuple[str, str]],
+    ) -> None:
+        self._parts, self._target_s, self._needs = parts, target_s, needs
+        self.seconds = cache(timed)
+
+    def value(self, chosen: frozenset[str]) -> float:
+        """Return what a choice adds to the look."""
+        return sum(self._parts[name].value for name in chosen)
+
+    def fits(self, chosen: frozenset[str]) -> bool:
+        """Return whether a choice is painted in time."""
+        return self.seconds(chosen) <= self._target_s
+
+    def best_of(self, kept: frozenset[str], rest: Sequence[TargetPart]) -> frozenset[str]:
+        """Return the choice of most value that is painted in time and has what it needs, or what is kept."""
+        tried = _all(kept, rest) if len(rest) <= MOST_TRIED else self._greedy(kept, rest)
+        by_value = sorted(filter(self._whole, tried), key=lambda chosen: -self.value(chosen))
+        quick = (one for one in by_value if sum(self._parts[name].least_s for name in one) <= self._target_s)
+        return next(filter(self.fits, quick), kept)
+
+    def _whole(self, chosen: frozenset[str]) -> bool:
+        return all(need in chosen for part, need in self._needs if part in chosen)
+
+    def _greedy(self, must: frozenset[str], free: Sequence[TargetPart]) -> list[frozenset[str]]:
+        """Return choices that grow by value a second, and the same with one swapped for another."""
+        chosen = must
+        for part in sorted(free, key=lambda one: -one.value_per_s):
+            grown = chosen | {part.id}
+            if self._whole(grown) and self.fits(grown):
+                chosen = grown
+        found = [must, chosen]
+        out = [part.id for part in free if part.id not in chosen]
+        for left in out:
+            for taken in [part.id for part in free if part.id in chosen]:
+                swapped = (chosen - {taken}) | {left}
+                if self._whole(swapped) and self.fits(swapped):
+                    found.append(swapped)
+        return found
+
+
 def _all(must: frozenset[str], free: Sequence[TargetPart]) -> list[frozenset[str]]:
     names = [part.id for part in free]
     return [must | set(group) for size in range(len(names) + 1) for group in combinations(names, size)]
-
-
-def _greedy(
-    must: frozenset[str],
-    free: Sequence[TargetPart],
-    target_s: float,
-    seconds: Callable[[frozenset[str]], float],
-    whole: Callable[[frozenset[str]], bool],
-) -> list[frozenset[str]]:
-    """Return choices that grow by value a second, and the same with one swapped for another."""
-    chosen = must
-    for part in sorted(free, key=lambda one: -one.value_per_s):
-        grown = chosen | {part.id}
-        if whole(grown) and seconds(grown) <= target_s:
-            chosen = grown
-    found = [must, chosen]
-    out = [part.id for part in free if part.id not in chosen]
-    for left in out:
-        for taken in [part.id for part in free if part.id in chosen]:
-            swapped = (chosen - {taken}) | {left}
-            if whole(swapped) and seconds(swapped) <= target_s:
-                found.append(swapped)
-    return found
