@@ -94,3 +94,69 @@ def test_documents_name_files_that_are_there():
     for page in (ROOT / "docs").glob("*.md"):
         for name in re.findall(r"`((?:[a-z_]+/)+[a-z_]+\.py)`", page.read_text("utf-8")):
             assert (ROOT / "src" / "pennello" / name).exists() or (ROOT / name).exists(), f"{page.name}: {name}"
+
+
+# --- size ---
+
+BRANCHES = (ast.If, ast.For, ast.While, ast.ExceptHandler, ast.IfExp, ast.Assert)
+MOST_BRANCHES, MOST_ALIKE = 15, 5
+
+
+def branches(function):
+    """Count as McCabe (1976) does, comprehensions, their conditions and every `and` and `or` too."""
+    count = 1
+    for node in ast.walk(function):
+        if isinstance(node, BRANCHES):
+            count += 1
+        elif isinstance(node, ast.comprehension):
+            count += 1 + len(node.ifs)
+        elif isinstance(node, ast.BoolOp):
+            count += len(node.values) - 1
+    return count
+
+
+def functions_of(paths):
+    for path in paths:
+        for node in ast.walk(tree_of(path)):
+            if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
+                yield path, node
+
+
+def test_no_function_branches_more_than_fifteen_times():
+    many = [
+        f"{path.name}: {node.name} {branches(node)}"
+        for path, node in functions_of([*SOURCES, *(ROOT / "tools").rglob("*.py")])
+        if branches(node) > MOST_BRANCHES
+    ]
+    assert not many
+
+
+def test_branches_are_counted():
+    words = "def f(a):\n    for b in [c for c in a if c and b or d]:\n        assert b\n        return 1 if a else 2"
+    assert branches(ast.parse(words).body[0]) == 8
+
+
+def code_lines(path):
+    """Yield the lines of a file that do something, with their numbers: no imports, texts, brackets."""
+    skipped = set()
+    for node in ast.walk(tree_of(path)):
+        text = isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant)
+        if text or isinstance(node, ast.Import | ast.ImportFrom | ast.AnnAssign):
+            skipped |= set(range(node.lineno, node.end_lineno + 1))
+    for number, line in enumerate(path.read_text("utf-8").splitlines(), 1):
+        words = line.strip()
+        if number not in skipped and re.search(r"\w", words) and not words.startswith("#"):
+            yield number, words
+
+
+def test_no_six_lines_stand_in_two_places():
+    seen, twice = {}, []
+    for path in SOURCES:
+        lines = list(code_lines(path))
+        for at in range(len(lines) - MOST_ALIKE):
+            run = tuple(words for _, words in lines[at : at + MOST_ALIKE + 1])
+            place = f"{path.name}:{lines[at][0]}"
+            if run in seen:
+                twice.append(f"{seen[run]} and {place}")
+            seen.setdefault(run, place)
+    assert not twice

@@ -445,6 +445,56 @@ def _colour(rng: random.Random) -> Any:
     return QColor(rng.randrange(256), rng.randrange(256), rng.randrange(256)) if rng.random() < 0.7 else QColor()
 
 
+class Watch:
+    """Lets a monkey do one thing after the other, looks at it between, and ends it."""
+
+    def __init__(self, monkey: Monkey, events: int, until_s: float, folder: Path) -> None:
+        self.monkey, self.events, self.until_s, self.folder = monkey, events, until_s, folder
+        self.ended = False
+        self._beat = time.perf_counter()
+
+    def one(self) -> None:
+        """Let it do one thing."""
+        monkey, seen = self.monkey, self.monkey.seen
+        seen.events += 1
+        try:
+            monkey.one()
+        except RuntimeError as error:
+            if "already deleted" not in str(error):
+                monkey.hook(type(error), error, error.__traceback__)
+        if seen.events % SAMPLE_EVERY == 0:
+            monkey.sample()
+        free = monkey.app.activeModalWidget() is None
+        if free and seen.events >= HOME_FROM and not seen.at_home:
+            self._unwatched(monkey.go_home)
+        if free and seen.events % LOOK_EVERY == 0:
+            self._unwatched(monkey.look)
+        if seen.events >= self.events or time.monotonic() > self.until_s:
+            self._end()
+
+    def heart(self) -> None:
+        """Beat on the window's thread; a beat that comes late is a stall."""
+        now = time.perf_counter()
+        if now - self._beat > STALL_S:
+            self.monkey.seen.stalls.append(round(now - self._beat, 2))
+        self._beat = now
+
+    def _unwatched(self, act: Callable[[], object]) -> None:
+        """Do what takes long and is nobody's hand."""
+        act()
+        self._beat = time.perf_counter()
+
+    def _end(self) -> None:
+        monkey = self.monkey
+        self.ended = True
+        self._unwatched(monkey.look)
+        gc.collect()
+        monkey.sample()
+        if monkey.seen.at_home:
+            monkey.go_home()
+        finish(monkey.seen, self.folder)
+
+
 def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path], *, compiled: bool) -> None:
     """Let one monkey play, in this process."""
 
@@ -452,48 +502,17 @@ def run(seed: int, events: int, seconds: float, folder: Path, plans: list[Path],
     _import_what_comes_once()
     if compiled:
         warm_up().join()
-    seen, began, beat = monkey.seen, time.monotonic(), [time.perf_counter()]
-    ended = [False]
+    watch = Watch(monkey, events, time.monotonic() + seconds, folder)
 
     def tick() -> None:
-        if ended[0]:
+        if watch.ended:
             return
         QTimer.singleShot(20 if monkey.resting else 0, tick)
-        if monkey.resting:
-            return
-        for _ in range(5):
-            seen.events += 1
-            try:
-                monkey.one()
-            except RuntimeError as error:
-                if "already deleted" not in str(error):
-                    monkey.hook(type(error), error, error.__traceback__)
-            if seen.events % SAMPLE_EVERY == 0:
-                monkey.sample()
-            if seen.events >= HOME_FROM and not seen.at_home and monkey.app.activeModalWidget() is None:
-                monkey.go_home()
-                beat[0] = time.perf_counter()
-            if seen.events % LOOK_EVERY == 0 and monkey.app.activeModalWidget() is None:
-                monkey.look()
-                beat[0] = time.perf_counter()  # looking takes long and is nobody's hand
-            if seen.events >= events or time.monotonic() - began > seconds:
-                ended[0] = True
-                monkey.look()
-                beat[0] = time.perf_counter()  # looking takes long and is nobody's hand
-                gc.collect()
-                monkey.sample()
-                if seen.at_home:
-                    monkey.go_home()
-                finish(seen, folder)
-
-    def heart() -> None:
-        now = time.perf_counter()
-        if now - beat[0] > STALL_S:
-            seen.stalls.append(round(now - beat[0], 2))
-        beat[0] = now
+        for _ in range(0 if monkey.resting else 5):
+            watch.one()
 
     pulse = QTimer()
-    pulse.timeout.connect(heart)
+    pulse.timeout.connect(watch.heart)
     pulse.start(50)
     QTimer.singleShot(0, tick)
     monkey.app.exec()

@@ -89,16 +89,16 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
         return set()
     shapes = {one.id: laid[one.id] for one in here if not laid[one.id].is_empty}
     images = {name: mirrored(shape, chart.midline_mm) for name, shape in shapes.items()}
-    off = {name: shape for name, shape in shapes.items() if not alike(shape, images[name])}
-    paired = {
-        name
-        for name, shape in off.items()
-        for other, image in images.items()
-        if other != name and _near(shape, image) and alike(shape, image)
-    }
+    off = {name for name, shape in shapes.items() if not alike(shape, images[name])}
+    paired = {name for name in off if _has_image(name, shapes[name], images)}
     twins = {one.id for one in here if one.twin}
     meant = {one.id for one in here if one.one_sided}
-    return off.keys() - paired - twins - meant if paired or twins else set()
+    return off - paired - twins - meant if paired or twins else set()
+
+
+def _has_image(name: str, shape: BaseGeometry, images: dict[str, BaseGeometry]) -> bool:
+    others = (image for other, image in images.items() if other != name)
+    return any(_near(shape, image) and alike(shape, image) for image in others)
 
 
 def _near(one: BaseGeometry, other: BaseGeometry) -> bool:

@@ -54,13 +54,18 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
         raise NothingChosenError("Nothing on the chart is chosen; take a motif or a stroke in the hand first.")
     if len(chosen) > MOST_THINGS:
         raise OutOfRangeError(f"number of things in {name}", len(chosen), f"1 to {MOST_THINGS}")
+    return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
+
+
+def _only(plan: Plan, chosen: list[PlacedMotif], title: str) -> Plan:
+    """Return a plan of these alone, about their common middle, with what they are laid with."""
     x, y = _middle(plan, chosen)
     away = Place(-x, -y)
     loads = {load for one in chosen for _, load in one.loads}
     strokes = tuple(loaded_itself(plan, one) for one in plan.strokes if one.id in loads)
     cakes = {cake for one in strokes for cake in one.recipe.cakes}
-    kept = replace(
-        Plan(title=name),
+    return replace(
+        Plan(title=title),
         skin=plan.skin,
         brushes=tuple(one for one in plan.brushes if one.id in {stroke.brush for stroke in strokes}),
         cakes=tuple(one for one in plan.cakes if one.id in cakes),
@@ -68,7 +73,6 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
         strokes=strokes,
         motifs=tuple(replace(one, place=one.place.then(away), group="") for one in chosen),
     )
-    return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(kept))
 
 
 def _middle(plan: Plan, chosen: Sequence[PlacedMotif]) -> tuple[float, float]:

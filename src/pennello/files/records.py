@@ -188,6 +188,14 @@ def columns(kind: Any, keys: Mapping[str, str], defaults: Mapping[str, Any]) -> 
     return found
 
 
+def _list_type(each: Any, told: Told, limited: Meta | None) -> Any:
+    item = _TEXTS[told.text] if each is str else _file_type(each, Told(keys=told.keys, defaults=told.defaults))
+    item = item if limited is None else Annotated[item, limited]
+    least, most = told.count or (0, None)
+    meta = Meta(min_length=least or None, max_length=most)
+    return Annotated[list[item], meta] if least or most else list[item]  # type: ignore[valid-type]
+
+
 def _file_type(kind: Any, told: Told) -> Any:
     """Return the type of a value in a file."""
     limited = Meta(extra_json_schema=_limits(told.items, above=told.above)) if told.items is not None else None
@@ -197,11 +205,7 @@ def _file_type(kind: Any, told: Told) -> Any:
     if limited is not None and typing.get_args(kind) == (float, float):
         return tuple[Annotated[float, limited], Annotated[float, limited]]
     if (each := _each(kind)) is not None:
-        item = _TEXTS[told.text] if each is str else _file_type(each, Told(keys=told.keys, defaults=told.defaults))
-        item = item if limited is None else Annotated[item, limited]
-        least, most = told.count or (0, None)
-        meta = Meta(min_length=least or None, max_length=most)
-        return Annotated[list[item], meta] if least or most else list[item]  # type: ignore[valid-type]
+        return _list_type(each, told, limited)
     if is_dataclass(kind) or isinstance(kind, types.UnionType):
         return table_of(kind, told)
     return kind

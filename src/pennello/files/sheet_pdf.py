@@ -112,12 +112,9 @@ def kit_list(arranged: Arranged) -> tuple[str, ...]:
     cakes = dict.fromkeys(plan.cake(name).name for stroke in loads for name in stroke.recipe.cakes)
     pans = dict.fromkeys(plan.paint(name).name for stroke in loads for name in stroke.recipe.pan_paints)
     over = [job.name for job in arranged.jobs if not job.load]
-    lines = [f"Brushes and sponges: {', '.join(brushes)}." if brushes else ""]
-    lines.append(f"Cakes: {', '.join(cakes)}." if cakes else "")
-    lines.append(f"Pans: {', '.join(pans)}." if pans else "")
-    lines.append(f"Over the paint: {', '.join(over)}." if over else "")
-    lines.append("Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
-    return tuple(line for line in lines if line)
+    things = {"Brushes and sponges": brushes, "Cakes": cakes, "Pans": pans, "Over the paint": over}
+    lines = tuple(f"{words}: {', '.join(names)}." for words, names in things.items() if names)
+    return (*lines, "Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
 
 
 # --- load cards ---

@@ -7,6 +7,7 @@ source; their limits are defaults.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
 from functools import lru_cache
@@ -130,16 +131,20 @@ def hints(cake: Cake, paints: dict[str, Paint]) -> tuple[str, ...]:
     green = [lab for lab in labs if _is_green(lab)]
     if len(green) >= max(1, len(labs) - 1) and np.ptp([lab[0] for lab in green]) < 12:
         found.append("A leaf needs one lighter and one darker green.")
+    found += _beside(cake, paints, labs)
+    if any(stripe.width_mm < 2.5 for stripe in cake.stripes):
+        found.append("A stripe under 2.5 mm is hard to lay and soon blurs away.")
+    return tuple(found)
+
+
+def _beside(cake: Cake, paints: dict[str, Paint], labs: NDArray[np.float64]) -> Iterator[str]:
+    """Say which neighbours turn to mud or look the same."""
     names = [paints[stripe.paint].name for stripe in cake.stripes]
     for at, mixed in enumerate(cake_mixes(cake, paints)):
         if mixed.word is MixWord.MUD:
-            found.append(f"{names[at]} beside {names[at + 1]} turns to mud: part them by another stripe.")
+            yield f"{names[at]} beside {names[at + 1]} turns to mud: part them by another stripe."
         if abs(labs[at, 0] - labs[at + 1, 0]) < 4 and math.hypot(*(labs[at, 1:] - labs[at + 1, 1:])) < 8:
-            found.append(f"{names[at]} and {names[at + 1]} are too alike to tell apart on the skin.")
-    thin = [stripe.width_mm for stripe in cake.stripes if stripe.width_mm < 2.5]
-    if thin:
-        found.append("A stripe under 2.5 mm is hard to lay and soon blurs away.")
-    return tuple(found)
+            yield f"{names[at]} and {names[at + 1]} are too alike to tell apart on the skin."
 
 
 def _lab(paint: Paint) -> list[float]:

@@ -93,11 +93,17 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
 # --- strokes on charts ---
 
 
-def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
-    chart, pieces = chart_of(plan, key), pieces_on(plan, key)
+def _in_groups(pieces: Sequence[LaidPiece]) -> dict[tuple[str, int, bool, str], list[int]]:
+    """Return the numbers of what is painted in one go: a row of a motif, one of twins, a part of it."""
     groups: dict[tuple[str, int, bool, str], list[int]] = {}
     for number, piece in enumerate(pieces):
         groups.setdefault((piece.motif, piece.row, piece.twin, piece.part), []).append(number)
+    return groups
+
+
+def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
+    chart, pieces = chart_of(plan, key), pieces_on(plan, key)
+    groups = _in_groups(pieces)
     owner = {number: group for group, numbers in groups.items() for number in numbers}
     at = {stroke.id: number for number, stroke in enumerate(laid.strokes)}
     jobs = []
@@ -105,10 +111,9 @@ def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
         placed = next(one for one in plan.motifs if one.id == group[0])
         strokes = [laid.strokes[number] for number in numbers]
         mine = [pieces[number] for number in numbers]
-        before = strokes[0].recipe.after
-        goes_on = ""
-        if before and before in at and groups[owner[at[before]]][-1] == at[before]:
-            goes_on = job_id(*owner[at[before]])
+        before = at.get(strokes[0].recipe.after)
+        follows = before is not None and groups[owner[before]][-1] == before
+        goes_on = job_id(*owner[before]) if before is not None and follows else ""
         has_twin = (group[0], group[1], not group[2], group[3]) in groups
         jobs.append(
             replace(

@@ -64,6 +64,10 @@ class _Order:
         return True
 
 
+def _in_one_go(work: Work) -> set[str]:
+    return {one.id for one in work.plan.motifs if one.motif and motif(one.motif).in_one_go}
+
+
 def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: _Order) -> Iterator[Lag]:
     """What lies over another job's paint waits until that is dry; a pulled white comes while it is wet.
 
@@ -72,15 +76,13 @@ def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: 
     jobs = work.jobs
     kinds = {frozenset((rule.earlier, rule.later)): rule.kind for rule in ordering.rules}
     pulled = _pulled_parts(work)
-    in_one_go = {one.id for one in work.plan.motifs if one.motif and motif(one.motif).in_one_go}
+    in_one_go = _in_one_go(work)
     for number, upper in enumerate(jobs):
         below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
         if upper.kind is StepKind.GLITTER:
             yield from _glitter(work, upper, below, films, rate, ordering)
             continue
-        for lower in below:
-            if lower.kind is StepKind.GLITTER:
-                continue
+        for lower in (one for one in below if one.kind is not StepKind.GLITTER):
             one, other = (upper, lower) if order.has(upper.id, lower.id) else (lower, upper)
             own = kinds.get(frozenset((one.part, other.part)))
             if own is None and one.part == other.part and one.part in in_one_go:

@@ -18,7 +18,7 @@ from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, 
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import SUFFIX, parse_plan, sound_bytes
 from pennello.limits import MOST_PLAN_BYTES
-from pennello.session.history import History
+from pennello.session.history import History, Undoable
 
 
 class ChangedOnDiskError(FileProblemError):
@@ -35,7 +35,7 @@ def with_suffix(path: Path) -> Path:
     return path if path.suffix else path.with_suffix(SUFFIX)
 
 
-class Document:
+class Document(Undoable):
     """The open plan.
 
     Signals
@@ -71,16 +71,6 @@ class Document:
     def dirty(self) -> bool:
         """Whether there is anything that is not in the file."""
         return self._committed is not self._saved and self._committed != self._saved
-
-    @property
-    def undo_label(self) -> str | None:
-        """What undo would take back."""
-        return self._history.undo_label
-
-    @property
-    def redo_label(self) -> str | None:
-        """What redo would do again."""
-        return self._history.redo_label
 
     @property
     def steps(self) -> tuple[int, int]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 State = TypeVar("State")
 
@@ -24,6 +24,22 @@ class HistoryStep(Generic[State]):
     after: State
     merge: str
     at_s: float
+
+
+class Undoable:
+    """Whoever keeps a history, and says what it would take back."""
+
+    _history: History[Any]
+
+    @property
+    def undo_label(self) -> str | None:
+        """What undo would take back."""
+        return self._history.undo_label
+
+    @property
+    def redo_label(self) -> str | None:
+        """What redo would do again."""
+        return self._history.redo_label
 
 
 class History(Generic[State]):

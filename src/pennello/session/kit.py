@@ -15,7 +15,7 @@ from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
-from pennello.session.history import History
+from pennello.session.history import History, Undoable
 from pennello.store.database import BUSY_MS
 from pennello.store.kit_store import KitChangedError, KitStore
 
@@ -75,7 +75,7 @@ class StillUsedError(PennelloError):
         self.users = users
 
 
-class KitSession:
+class KitSession(Undoable):
     """The kit with its history.
 
     Signals
@@ -100,16 +100,6 @@ class KitSession:
     def path(self) -> Path:
         """Where it lies."""
         return self._store.path
-
-    @property
-    def undo_label(self) -> str | None:
-        """What undo would take back."""
-        return self._history.undo_label
-
-    @property
-    def redo_label(self) -> str | None:
-        """What redo would do again."""
-        return self._history.redo_label
 
     def close(self) -> None:
         """Let go of the file."""

@@ -8,6 +8,7 @@ from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.optimize import linear_sum_assignment
 
 from pennello.aim.wish import edge_lab
@@ -189,6 +190,12 @@ def _assigned(
             if price < cost[at, column]:
                 cost[at, column], chosen[at, column] = price, one
     stays = {at: column for (at, column), one in chosen.items() if not one.places}
+    best = _cheapest(cost, stays, twice)
+    return {name: chosen[at, best[at]] for at, name in enumerate(ranked) if (at, best[at]) in chosen}
+
+
+def _cheapest(cost: NDArray[np.float64], stays: dict[int, int], twice: float) -> dict[int, int]:
+    """Return the cheapest column for each row, where at least one row does not stay as it is."""
     tries = [cost]
     for at, column in stays.items():
         forced = cost.copy()
@@ -196,13 +203,12 @@ def _assigned(
         tries.append(forced)
     answers: list[tuple[float, dict[int, int]]] = []
     for prices in tries:
-        tiled = np.hstack([prices + twice * copy for copy in range(len(ranked))])
+        tiled = np.hstack([prices + twice * copy for copy in range(len(cost))])
         rows, columns = linear_sum_assignment(tiled)
-        way = {int(at): int(column) % len(targets) for at, column in zip(rows, columns, strict=True)}
+        way = {int(at): int(column) % cost.shape[1] for at, column in zip(rows, columns, strict=True)}
         if any(stays.get(at) != column for at, column in way.items()):
             answers.append((float(tiled[rows, columns].sum()), way))
-    _, best = min(answers, key=lambda one: one[0], default=(0.0, stays))
-    return {name: chosen[at, best[at]] for at, name in enumerate(ranked) if (at, best[at]) in chosen}
+    return min(answers, key=lambda one: one[0], default=(0.0, stays))[1]
 
 
 def _called(way: Mapping[str, Exchange], weights: Mapping[str, float], colour: ColourFamily | None) -> str:

@@ -387,12 +387,11 @@ def _limits(stock: Sequence[Paint], looks: Sequence[Look], terms: Terms) -> Limi
     lost = [name for name in terms.keep if name not in names]
     if lost:
         raise NoCakeError(f"The paint '{lost[0]}' is to be kept but is not among those allowed; allow it first.")
-    room = terms.pan_mm if terms.pan_mm is not None else widest + _ROOM_MM
+    least, room = (widest, widest + _ROOM_MM) if terms.pan_mm is None else (terms.pan_mm, terms.pan_mm)
     most = min(terms.stripes, int(room / LEAST_STRIPE_MM))
     fewest = most if terms.exactly else 2
     if len(set(terms.keep)) > most or most < 2:
         raise NoCakeError(f"{room:.0f} mm have room for {most} stripes of 2.5 mm; keep fewer, or take a wider pan.")
-    least = terms.pan_mm if terms.pan_mm is not None else widest
     return Limits(least, room, (fewest, most), frozenset(names.index(name) for name in terms.keep))
 
 

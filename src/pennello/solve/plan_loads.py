@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -382,10 +382,14 @@ def _cover_model(cp_model: Any, table: _Table, allowed: NDArray[np.bool_]) -> tu
         model.add(sum(parts) <= _UNIT * visits[r])
         model.add(visits[r] >= used[r])
         model.add_implication(used[r], held[table.loads[r].brush])
-    near = [var * round(1e-3 * _SCALE * min(float(table.de00[at]), 100.0)) for at, var in takes.items()]
     whole = sum(visits) * _SCALE + sum(used) * round(_RINSE * _SCALE)
-    model.minimize(whole + sum(held.values()) * round((_BRUSH - _RINSE) * _SCALE) + sum(near))
+    model.minimize(whole + sum(held.values()) * round((_BRUSH - _RINSE) * _SCALE) + _nearness(table, takes))
     return model, takes
+
+
+def _nearness(table: _Table, takes: dict[tuple[int, int], Any]) -> Any:
+    """Return what decides between covers that cost the same: how far off the loads are."""
+    return sum(var * round(1e-3 * _SCALE * min(float(table.de00[at]), 100.0)) for at, var in takes.items())
 
 
 _UNIT, _SCALE = 27_720, 1000
@@ -395,18 +399,30 @@ _UNIT, _SCALE = 27_720, 1000
 # --- the answer ---
 
 
+class _Visited(NamedTuple):
+    begin: float
+    brush: str
+    pickups: tuple[PickUp, ...]
+
+
+def _by_brush(visited: list[_Visited], begins: Mapping[str, float]) -> list[tuple[str, tuple[PickUp, ...]]]:
+    """Return brushes and what they pick up, each brush kept together from where it first begins."""
+    first: dict[str, float] = dict(begins)
+    for one in visited:
+        first[one.brush] = min(one.begin, first.get(one.brush, one.begin))
+    in_turn = sorted(visited, key=lambda one: (first[one.brush], one.begin))
+    return [(one.brush, one.pickups) for one in in_turn]
+
+
 def _advice(plan: Plan, table: _Table, chosen: _Chosen, by: str) -> Advice:
     order = {stroke.id: number for number, stroke in enumerate(plan.strokes)}
     served, brush_begins = _in_turn(table, chosen, order)
     begins = {id(one): _begin(one, order) for one in served}
     loaded = [stroke for stroke in plan.strokes if stroke.recipe.pickups]
     tied = [stroke for stroke in loaded if stroke.id not in table.strokes]
-    visited = [(begins[id(one)], one.load.brush, one.load.pickups) for one in served]
-    visited += [(order[stroke.id], stroke.brush, stroke.recipe.pickups) for stroke in tied]
-    for begin, brush, _ in visited:
-        brush_begins[brush] = min(begin, brush_begins.get(brush, begin))
-    visited.sort(key=lambda one: (brush_begins[one[1]], one[0]))
-    rinses, changes = _changes([(brush, pickups) for _, brush, pickups in visited])
+    visited = [_Visited(begins[id(one)], one.load.brush, one.load.pickups) for one in served]
+    visited += [_Visited(order[stroke.id], stroke.brush, stroke.recipe.pickups) for stroke in tied]
+    rinses, changes = _changes(_by_brush(visited, brush_begins))
     rinses_now, changes_now = _changes([(stroke.brush, stroke.recipe.pickups) for stroke in loaded])
     alone = tuple(one.shares[0].stroke for one in served if len(one.shares) == 1)
     alone += tuple(stroke.id for stroke in plan.strokes if stroke.id not in table.strokes)

@@ -25,6 +25,9 @@ from pennello.units import LengthUnit
 
 SETTLE_MS = 140
 
+StrokeChange = Callable[[Plan, PlanStroke], Plan]
+"""Makes another plan of the committed one and its stroke on the Bench."""
+
 
 class NothingThereError(PennelloError):
     """What is to be changed is not there, or no longer."""
@@ -202,11 +205,11 @@ class BenchModel(QObject):
 
     # --- edits ---
 
-    def preview(self, change: Callable[[Plan, PlanStroke], Plan]) -> None:
+    def preview(self, change: StrokeChange) -> None:
         """Show what a change to the committed plan would give; one that cannot be changes nothing."""
         self._attempt(lambda: self.document.preview(self._changed_plan(change)))
 
-    def edit(self, label: str, change: Callable[[Plan, PlanStroke], Plan], merge: str = "") -> None:
+    def edit(self, label: str, change: StrokeChange, merge: str = "") -> None:
         """Make a change a step."""
         self._attempt(lambda: self.document.edit(label, self._changed_plan(change), merge))
 
@@ -218,7 +221,7 @@ class BenchModel(QObject):
         """Give back what was there before the preview."""
         self.document.preview(None)
 
-    def _changed_plan(self, change: Callable[[Plan, PlanStroke], Plan]) -> Plan:
+    def _changed_plan(self, change: StrokeChange) -> Plan:
         return change(self.document.committed, self.committed_stroke)
 
     def _attempt(self, act: Callable[[], None]) -> None:
@@ -314,12 +317,12 @@ def _states(plan: Plan, job: Job[dict[str, str]]) -> dict[str, str]:
     return states
 
 
-def pickup_change(index: int = -1, **changes: object) -> Callable[[Plan, PlanStroke], Plan]:
+def pickup_change(index: int = -1, **changes: object) -> StrokeChange:
     """Return the change that sets parts of one pick-up, the last without a number."""
     return pickup_changes(index, changes)
 
 
-def pickup_changes(index: int, changes: dict[str, object]) -> Callable[[Plan, PlanStroke], Plan]:
+def pickup_changes(index: int, changes: dict[str, object]) -> StrokeChange:
     """Return the change that sets parts, by name, of one pick-up."""
 
     def change(plan: Plan, stroke: PlanStroke) -> Plan:
@@ -331,6 +334,6 @@ def pickup_changes(index: int, changes: dict[str, object]) -> Callable[[Plan, Pl
     return change
 
 
-def stroke_change(make: Callable[[Stroke], Stroke]) -> Callable[[Plan, PlanStroke], Plan]:
+def stroke_change(make: Callable[[Stroke], Stroke]) -> StrokeChange:
     """Return the change that makes another way over the skin of the present one."""
     return lambda plan, stroke: with_stroke(plan, replace(stroke, stroke=make(stroke.stroke)))

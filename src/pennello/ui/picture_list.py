@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QListWidget,
     QListWidgetItem,
-    QProgressBar,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -20,10 +19,10 @@ from PySide6.QtWidgets import (
 
 from pennello.design.plan import Plan
 from pennello.ui.gallery import Gallery, tile
+from pennello.ui.widgets.progress import ThinBar
 
 ALL = "all"
 TILE = QSize(116, 92)
-_GRAIN = 1000
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,10 +83,7 @@ class PictureList(QWidget):
         self.list.currentItemChanged.connect(lambda *_: self.chosen.emit(self.key))
         self.list.itemActivated.connect(lambda _: self.taken.emit(self.key))
         column.addWidget(self.list, 1)
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, _GRAIN)
+        self.bar = ThinBar()
         column.addWidget(self.bar)
         gallery.found.connect(self._show_picture)
         gallery.progress.connect(self._show_progress)
@@ -161,4 +157,4 @@ class PictureList(QWidget):
             self._of[key].setText(f"{self._entries[key].name}\n{seen.width_mm:.0f} × {seen.height_mm:.0f} mm")
 
     def _show_progress(self, part: float) -> None:
-        self.bar.setValue(round(_GRAIN * part))
+        self.bar.show_part(part)

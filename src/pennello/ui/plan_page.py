@@ -9,7 +9,7 @@ from typing import Any
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QCloseEvent
-from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
 from pennello.session.jobs import Job
@@ -17,6 +17,7 @@ from pennello.session.kit import KitSession
 from pennello.solve.kit import AtHand, at_hand
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import ThinBar, foot_row
 from pennello.ui.work import Runner
 
 
@@ -47,21 +48,10 @@ class PlanPage(QDialog):
 
     def add_foot(self, *buttons: QPushButton) -> None:
         """Put progress, buttons and Close at the bottom."""
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
+        self.bar = ThinBar()
         self.column.addWidget(self.bar)
         self.runner.turned.connect(self.bar.setVisible)
-        foot = QHBoxLayout()
-        foot.addStretch(1)
-        close = QPushButton("Close")
-        close.setProperty("chip", True)
-        close.clicked.connect(self.close)
-        foot.addWidget(close)
-        for button in buttons:
-            foot.addWidget(button)
-        self.column.addLayout(foot)
+        self.column.addLayout(foot_row(self, *buttons))
 
     @property
     def busy(self) -> bool:
@@ -76,7 +66,7 @@ class PlanPage(QDialog):
         self.runner.run(work)
 
     def _tell(self, part: float, words: str) -> None:
-        self.bar.setValue(round(1000 * part))
+        self.bar.show_part(part)
         if words:
             self.words.setText(words[0].upper() + words[1:] + " ...")
 

@@ -44,16 +44,21 @@ class HandleWork:
     released, cancelled
         Called when the hand lets go, or gives the old value back.
     typed
-        Called on double click or Enter.
+        Called on double click or Enter, with the handle.
     """
 
     name: str
     value: Callable[[], str]
     dragged: Callable[[QPointF], None]
-    stepped: Callable[[int, int, float], None]
-    released: Callable[[], None]
-    cancelled: Callable[[], None]
-    typed: Callable[[], None] = field(default=lambda: None)
+    stepped: Callable[[int, int, float], object]
+    released: Callable[[], object]
+    cancelled: Callable[[], object]
+    typed: Callable[[Handle], object] = field(default=lambda _: None)
+
+
+def press_work(name: str, value: Callable[[], str], act: Callable[[], object]) -> HandleWork:
+    """Return the work of a handle that is pressed, not dragged."""
+    return HandleWork(name, value, lambda _: None, lambda *_: act(), act, lambda: None, lambda _: act())
 
 
 def keep_handles(handles: list[Handle], count: int, make: Callable[[int], Handle]) -> None:
@@ -137,7 +142,7 @@ class Handle(QWidget):
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         """Type the value."""
         self._let_go()
-        self.work.typed()
+        self.work.typed(self)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Step with arrows, type with Enter, give back with Esc."""
@@ -149,7 +154,7 @@ class Handle(QWidget):
             self.work.stepped(*_ARROWS[key], factor)
             self.refresh()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.work.typed()
+            self.work.typed(self)
         elif key == Qt.Key.Key_Escape and self.dragging:
             self._let_go()
             self.work.cancelled()

@@ -12,7 +12,6 @@ from PySide6.QtGui import QCloseEvent, QImage, QKeyEvent, QPainter
 from PySide6.QtWidgets import (
     QDialog,
     QHBoxLayout,
-    QProgressBar,
     QPushButton,
     QSlider,
     QToolButton,
@@ -28,6 +27,7 @@ from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.motion import MOVING, less_motion
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.work import begin
 
 SPEEDS = (1.0, 0.5, 0.25)
@@ -236,10 +236,7 @@ class PlayPage(QDialog):
         column.setContentsMargins(16, 12, 16, 12)
         self.view = PlayView(self)
         column.addWidget(self.view, 1)
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
+        self.bar = ThinBar()
         self.bar.hide()
         column.addWidget(self.bar)
         foot = QHBoxLayout()
@@ -284,7 +281,7 @@ class PlayPage(QDialog):
             work,
             finished=lambda _: self._ended(f"Wrote {path}."),
             failed=self._ended,
-            progress=lambda part, _: self.bar.setValue(round(1000 * part)),
+            progress=self.bar.show_part,
         )
 
     def _ended(self, words: str) -> None:

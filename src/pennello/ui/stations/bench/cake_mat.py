@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen
@@ -16,8 +17,8 @@ from pennello.kit.contact import BINS
 from pennello.kit.stripes import with_boundary
 from pennello.load.edge import boundaries
 from pennello.load.look import cake_colours, pan_colour
-from pennello.load.recipe import OFFSET_MM, SKEW_DEG, PickUp
-from pennello.ui.bench_model import BenchModel, NothingThereError
+from pennello.load.recipe import PickUp
+from pennello.ui.bench_model import BenchModel, NothingThereError, StrokeChange, pickup_change
 from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
 from pennello.ui.stations.bench.scale import shared_scale
 from pennello.ui.theme.tokens import theme
@@ -30,12 +31,12 @@ from pennello.ui.widgets.cake_drawing import (
     draw_wetness,
     shown_height,
 )
-from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
+from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles, press_work
+from pennello.ui.widgets.held import number_held
 from pennello.ui.widgets.mat import Mat, centred
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
 from pennello.ui.widgets.tools import tool_height_mm
-from pennello.ui.widgets.type_box import type_over
 from pennello.units import length_text
 
 _TOP, _RULER = 26, 30
@@ -55,7 +56,8 @@ class CakeMat(Mat):
         self._face: tuple[object, QImage] | None = None
         self.numbers = CakeFields(self, model)
         self._brush = self._brush_handle()
-        self._flip = Handle(self.surface, "flip", self._flip_work(), Qt.CursorShape.PointingHandCursor)
+        flip = press_work("Flip the brush", self._flip_words, self.numbers.do_flip)
+        self._flip = Handle(self.surface, "flip", flip, Qt.CursorShape.PointingHandCursor)
         self._turn = Handle(self.surface, "turn", self._turn_work(), Qt.CursorShape.SizeHorCursor)
         self._ends = [Handle(self.surface, "bar", self._end_work(end), Qt.CursorShape.SplitHCursor) for end in (0, 1)]
         self._bounds: list[Handle] = []
@@ -71,39 +73,17 @@ class CakeMat(Mat):
 
     def _brush_handle(self) -> Handle:
         model = self._model
-
-        def value() -> str:
-            return f"{self._say(model.pickup.offset_mm)} from the left wall" if model.stroke and model.pickup else ""
-
-        def dragged(way: QPointF) -> None:
-            start = model.committed_pickup()
-            offset = self._magnet(start.offset_mm + way.x() / self._scale, model.brush.width_mm)
-            model.preview_pickup(offset_mm=min(max(offset, OFFSET_MM[0]), OFFSET_MM[1]))
-
-        def stepped(x: int, y: int, factor: float) -> None:
-            offset = round(self._pickup.offset_mm + (x - y) * factor, 4)
-            model.set_pickup("Slide the brush", "offset", offset_mm=offset)
-
-        def typed() -> None:
-            type_over(self._brush, OFFSET, model.unit, self._pickup.offset_mm, self.numbers.offset.edited.emit)
-
-        work = HandleWork(
-            "Brush on the cake",
-            value,
-            dragged,
-            stepped,
-            lambda: model.commit("Slide the brush"),
-            model.cancel,
-            typed,
+        work = number_held(
+            model,
+            OFFSET,
+            "Slide the brush",
+            now=lambda: model.committed_pickup().offset_mm,
+            put=lambda mm: pickup_change(model.pickup_index, offset_mm=mm),
+            say=lambda: f"{self._say(model.pickup.offset_mm)} from the left wall" if model.pickup else "",
+            drag=lambda start, way: self._magnet(start + way.x() / self._scale, model.brush.width_mm),
+            merge=lambda: "offset",
         )
         return Handle(self.surface, "area", work, Qt.CursorShape.SizeHorCursor)
-
-    @property
-    def _pickup(self) -> PickUp:
-        pickup = self._model.pickup
-        if pickup is None:
-            raise NothingThereError("Nothing is picked up here; add a pick-up first.")
-        return pickup
 
     @property
     def _cake(self) -> Cake:
@@ -119,121 +99,81 @@ class CakeMat(Mat):
         best = min(near, key=lambda at: abs(at - offset_mm))
         return float(best) if abs(best - offset_mm) * self._scale < _MAGNET_PX / 2 else round(offset_mm, 2)
 
-    def _flip_work(self) -> HandleWork:
-        def value() -> str:
-            pickup = self._model.pickup
-            if pickup is None:
-                return ""
-            return "corner B lies left" if pickup.flip else "corner A lies left"
-
-        return HandleWork(
-            "Flip the brush",
-            value,
-            lambda _: None,
-            lambda *_: self.numbers.do_flip(),
-            self.numbers.do_flip,
-            lambda: None,
-            self.numbers.do_flip,
-        )
+    def _flip_words(self) -> str:
+        pickup = self._model.pickup
+        return f"corner {'B' if pickup.flip else 'A'} lies left" if pickup else ""
 
     def _turn_work(self) -> HandleWork:
         model = self._model
-
-        def dragged(way: QPointF) -> None:
-            turned = model.committed_pickup().skew_deg - way.x() * 0.35
-            model.preview_pickup(skew_deg=float(round(min(max(turned, SKEW_DEG[0]), SKEW_DEG[1]))))
-
-        def stepped(x: int, y: int, factor: float) -> None:
-            turned = min(max(self._pickup.skew_deg + (x - y) * factor, SKEW_DEG[0]), SKEW_DEG[1])
-            model.set_pickup("Turn the brush", "skew", skew_deg=turned)
-
-        def typed() -> None:
-            type_over(self._turn, SKEW, model.unit, self._pickup.skew_deg, self.numbers.skew.edited.emit)
-
-        return HandleWork(
-            "Turn of the brush on the cake",
-            lambda: f"{model.pickup.skew_deg:.0f}°" if model.pickup else "",
-            dragged,
-            stepped,
-            lambda: model.commit("Turn the brush"),
-            model.cancel,
-            typed,
+        return number_held(
+            model,
+            SKEW,
+            "Turn the brush",
+            now=lambda: model.committed_pickup().skew_deg,
+            put=lambda deg: pickup_change(model.pickup_index, skew_deg=deg),
+            say=lambda: f"{model.pickup.skew_deg:.0f}°" if model.pickup else "",
+            drag=lambda start, way: float(round(start - way.x() * 0.35)),
+            merge=lambda: "skew",
         )
 
     def _end_work(self, end: int) -> HandleWork:
-        """Return the work of one end of the part of the edge that meets the paint."""
+        """Return the work of one end of the part of the edge that meets the paint, in mm from A."""
         model = self._model
-        name = "Part of the edge, from" if end == 0 else "Part of the edge, to"
 
-        def moved(part: tuple[float, float], to: float) -> tuple[float, float]:
-            least = 1 / BINS
-            u = min(max(to, 0.0), part[1] - least) if end == 0 else max(min(to, 1.0), part[0] + least)
-            return (round(u, 4), part[1]) if end == 0 else (part[0], round(u, 4))
+        def ends(to: float) -> tuple[float, float]:
+            low, high = model.committed_pickup().part
+            return (round(min(to, high - 1 / BINS), 4), high) if end == 0 else (low, round(max(to, low + 1 / BINS), 4))
 
-        def value() -> str:
-            pickup = model.pickup
-            if pickup is None or not model.stroke:
+        def say() -> str:
+            if model.pickup is None:
                 return ""
-            return f"{self._say(pickup.part[end] * model.edge_mm)} from A, {pickup.part[end]:.0%} of the edge"
+            part = model.pickup.part[end]
+            return f"{self._say(part * model.edge_mm)} from A, {part:.0%} of the edge"
 
-        def dragged(way: QPointF) -> None:
-            start = model.committed_pickup()
-            along = way.x() / (self._scale * model.brush.width_mm) * (-1 if start.flip else 1)
-            model.preview_pickup(part=moved(start.part, start.part[end] + along))
+        def along(mm: float) -> float:
+            return mm / model.brush.width_mm * (-1 if model.committed_pickup().flip else 1)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            pickup = self._pickup
-            along = (x - y) * factor / model.brush.width_mm * (-1 if pickup.flip else 1)
-            model.set_pickup("Part of the edge", f"part {end}", part=moved(pickup.part, pickup.part[end] + along))
+        return number_held(
+            model,
+            Quantity(f"Part of the edge, {'to' if end else 'from'}", 0, 100, 5, 0, " %"),
+            "Part of the edge",
+            now=lambda: model.committed_pickup().part[end],
+            put=lambda u: pickup_change(model.pickup_index, part=ends(u)),
+            say=say,
+            drag=lambda start, way: start + along(way.x() / self._scale),
+            by=lambda x, y, factor: along((x - y) * factor),
+            in_field=100,
+            merge=lambda: f"part {end}",
+        )
 
-        def typed() -> None:
-            quantity = Quantity(name, 0, 100, 5, 0, " %")
-            type_over(
-                self._ends[end],
-                quantity,
-                model.unit,
-                self._pickup.part[end] * 100,
-                lambda v: model.set_pickup("Part of the edge", part=moved(self._pickup.part, v / 100)),
-            )
-
-        return HandleWork(name, value, dragged, stepped, lambda: model.commit("Part of the edge"), model.cancel, typed)
-
-    def _boundary_handle(self, number: int) -> Handle:
+    def _boundary_handle(self, at: int) -> Handle:
         model = self._model
 
-        def moved(cake: Cake, at_mm: float) -> Cake:
-            return with_boundary(cake, number, at_mm)
-
-        def value() -> str:
+        def say() -> str:
             edges = model.cake.edges_mm if model.stroke and model.cake else ()
-            return f"{self._say(edges[number])} from the left wall" if number < len(edges) - 1 else ""
+            return f"{self._say(edges[at])} from the left wall" if at < len(edges) - 1 else ""
 
-        def dragged(way: QPointF) -> None:
-            cake = model.document.committed.cake(self._cake.id)
-            at = cake.edges_mm[number] + way.x() / self._scale
-            near = round(at * 2) / 2
-            at = near if abs(near - at) * self._scale < _MAGNET_PX / 2 else round(at, 2)
-            model.preview(lambda plan, _: with_cake(plan, moved(cake, at)))
+        def committed() -> Cake:
+            return model.document.committed.cake(self._cake.id)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            step = {FINE: 0.1, COARSE: 2.0}.get(factor, 0.5)
-            type_in(self._cake.edges_mm[number] + (x - y) * step)
+        def led(start: float, way: QPointF) -> float:
+            to = start + way.x() / self._scale
+            near = round(to * 2) / 2
+            return near if abs(near - to) * self._scale < _MAGNET_PX / 2 else round(to, 2)
 
-        def type_in(at: float) -> None:
-            cake = self._cake
-            model.edit("Move a boundary", lambda plan, _: with_cake(plan, moved(cake, at)), f"boundary {number}")
+        def put(at_mm: float) -> StrokeChange:
+            return lambda plan, _: with_cake(plan, with_boundary(committed(), at, at_mm))
 
-        def typed() -> None:
-            type_over(self._bounds[number - 1], STRIPE, model.unit, self._cake.edges_mm[number], type_in)
-
-        work = HandleWork(
-            f"Boundary {number} of the cake",
-            value,
-            dragged,
-            stepped,
-            lambda: model.commit("Move a boundary"),
-            model.cancel,
-            typed,
+        work = number_held(
+            model,
+            replace(STRIPE, name=f"Boundary {at} of the cake"),
+            "Move a boundary",
+            now=lambda: committed().edges_mm[at],
+            put=put,
+            say=say,
+            drag=led,
+            by=lambda x, y, factor: (x - y) * {FINE: 0.1, COARSE: 2.0}.get(factor, 0.5),
+            merge=lambda: f"boundary {at}",
         )
         return Handle(self.surface, "bar", work, Qt.CursorShape.SplitHCursor)
 

@@ -29,12 +29,13 @@ from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
-from pennello.ui.bench_model import BenchModel, stroke_change
+from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_amount, ask_target
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.handle import FINE, Handle, HandleWork, keep_handles
+from pennello.ui.widgets.handle import FINE, Handle, keep_handles
+from pennello.ui.widgets.held import Held
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -339,65 +340,61 @@ class HandPage(QFrame):
                 return ""
             return f"{self.curve.words(keys[index].value)} at {keys[index].at:.0%} of the way"
 
-        def committed() -> tuple[Key, ...]:
-            return self.curve.keys(model.committed_stroke.stroke)
+        def with_keys(keys: tuple[Key, ...]) -> StrokeChange:
+            return stroke_change(lambda s: self.curve.on(s, keys))
 
-        def dragged(way: QPointF) -> None:
-            area = self._area
-            keys = moved(committed(), way.x() / area.width(), -way.y() / area.height())
-            model.preview(stroke_change(lambda s: self.curve.on(s, keys)))
-
-        def stepped(x: int, y: int, factor: float) -> None:
-            step = 0.01 if factor == FINE else 0.05 * factor
-            keys = moved(self._shown_keys(), x * step, -y * step)
-            self._set(self._label, lambda s: self.curve.on(s, keys), f"key {index}")
-
-        def typed() -> None:
+        def typed(_: Handle) -> None:
             keys = self._shown_keys()
             if 0 < index < len(keys) - 1:  # an inner key goes away
-                fewer = (*keys[:index], *keys[index + 1 :])
-                self._set("Take a key out", lambda s: self.curve.on(s, fewer))
+                model.edit("Take a key out", with_keys((*keys[:index], *keys[index + 1 :])))
 
-        work = HandleWork(
-            f"Key {index + 1} along the stroke",
-            value,
-            dragged,
-            stepped,
-            lambda: model.commit(self._label),
-            model.cancel,
-            typed,
+        def stepped(keys: tuple[Key, ...], x: int, y: int, factor: float) -> tuple[Key, ...]:
+            step = 0.01 if factor == FINE else 0.05 * factor
+            return moved(keys, x * step, -y * step)
+
+        held: Held[tuple[Key, ...], StrokeChange] = Held(
+            name=f"Key {index + 1} along the stroke",
+            label=self._label,
+            now=lambda: self.curve.keys(model.committed_stroke.stroke),
+            put=with_keys,
+            say=value,
+            drag=lambda keys, way: moved(keys, way.x() / self._area.width(), -way.y() / self._area.height()),
+            step=stepped,
+            merge=lambda: f"key {index}",
+            typed=typed,
         )
-        return Handle(self.strip, "dot", work, Qt.CursorShape.SizeAllCursor)
+        return Handle(self.strip, "dot", held.work(model), Qt.CursorShape.SizeAllCursor)
 
     def _flip_handle(self, index: int) -> Handle:
         model = self._model
 
-        def moved(way: Stroke, by_mm: float) -> Stroke:
-            flips = list(way.flips_mm)
-            flips[index] = _held(round(flips[index] + by_mm, 1), 0.1, length_mm(way.path) - 0.1)
-            return replace(way, flips_mm=tuple(sorted(flips)))
+        def at(stroke: Stroke, to_mm: float) -> Stroke:
+            flips = list(stroke.flips_mm)
+            flips[index] = _held(round(to_mm, 1), 0.1, length_mm(stroke.path) - 0.1)
+            return replace(stroke, flips_mm=tuple(sorted(flips)))
 
-        def value() -> str:
+        def say() -> str:
             flips = model.stroke.stroke.flips_mm if model.stroke else ()
             return f"at {length_text(flips[index], model.unit)}" if index < len(flips) else ""
-
-        def dragged(way: QPointF) -> None:
-            by = way.x() / self._area.width() * length_mm(model.committed_stroke.stroke.path)
-            model.preview(stroke_change(lambda s: moved(s, by)))
 
         def gone(stroke: Stroke) -> Stroke:
             return replace(stroke, flips_mm=(*stroke.flips_mm[:index], *stroke.flips_mm[index + 1 :]))
 
-        work = HandleWork(
-            f"Flip {index + 1} on the way",
-            value,
-            dragged,
-            lambda x, y, factor: self._set("Move a flip", lambda s: moved(s, (x - y) * factor), f"flip {index}"),
-            lambda: model.commit("Move a flip"),
-            model.cancel,
-            lambda: self._set("Take a flip out", gone),
+        def per_px() -> float:
+            return length_mm(model.committed_stroke.stroke.path) / self._area.width()
+
+        held: Held[float, StrokeChange] = Held(
+            name=f"Flip {index + 1} on the way",
+            label="Move a flip",
+            now=lambda: model.committed_stroke.stroke.flips_mm[index],
+            put=lambda mm: stroke_change(lambda s: at(s, mm)),
+            say=say,
+            drag=lambda start, way: start + way.x() * per_px(),
+            step=lambda start, x, y, factor: start + (x - y) * factor,
+            merge=lambda: f"flip {index}",
+            typed=lambda _: model.edit("Take a flip out", stroke_change(gone)),
         )
-        return Handle(self.strip, "flip", work, Qt.CursorShape.SizeHorCursor)
+        return Handle(self.strip, "flip", held.work(model), Qt.CursorShape.SizeHorCursor)
 
     def _place(self) -> None:
         stroke = self._model.stroke

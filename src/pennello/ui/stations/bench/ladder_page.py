@@ -18,6 +18,7 @@ from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import foot_row
 from pennello.units import length_text
 
 FLOWERS = Quantity("How many flowers", *STEPS, 1, 0, " flowers")
@@ -57,18 +58,11 @@ class LadderPage(QDialog):
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        foot = QHBoxLayout()
-        foot.addStretch(1)
         self.make = QPushButton("Make a stroke of each")
         self.make.setProperty("main", True)
         self.make.setToolTip("The stroke on the Bench, once from each window")
         self.make.clicked.connect(self.make_strokes)
-        close = QPushButton("Close")
-        close.setProperty("chip", True)
-        close.clicked.connect(self.close)
-        foot.addWidget(close)
-        foot.addWidget(self.make)
-        column.addLayout(foot)
+        column.addLayout(foot_row(self, self.make))
         self.work_out()
 
     def work_out(self) -> None:

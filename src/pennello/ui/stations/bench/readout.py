@@ -19,9 +19,9 @@ from PySide6.QtWidgets import (
 
 from pennello.aim.mend import Mend
 from pennello.aim.state import State
+from pennello.aim.verdict import Verdict
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
-from pennello.design.plan import Plan, PlanStroke
 from pennello.design.problems import problems_of
 from pennello.design.rims import MOST_FROM_ONE_LOAD
 from pennello.design.wishing import with_wish_boundary
@@ -29,9 +29,10 @@ from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
-from pennello.ui.bench_model import BenchModel
+from pennello.ui.bench_model import BenchModel, StrokeChange
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.ui.widgets.handle import Handle, keep_handles
+from pennello.ui.widgets.held import Held
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler, draw_state, strip_image
@@ -192,40 +193,38 @@ class Readout(QFrame):
             at = length_text(stop.to_u * model.edge_mm, unit)
             return f"{at} from {start}, {length_text(stop.blend_mm, unit)} soft"
 
-        def dragged(way: QPointF) -> None:
-            start = model.committed_stroke.wanted.stops[index].to_u
-            to_u = round(start + way.x() / (model.edge_mm * self._scale), 4)
-            model.preview(_wish_change(lambda wanted: with_wish_boundary(wanted, index, to_u)))
+        def put(stop: Stop) -> StrokeChange:
+            return _wish_change(lambda wanted: with_wish_boundary(wanted, index, stop.to_u, stop.blend_mm))
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            stop, width = stops()[index], model.edge_mm
-            to_u, blend = stop.to_u + x * factor * 0.5 / width, stop.blend_mm - y * factor * 0.5
-            self._edit_wish(
-                "Move a wanted boundary", lambda w: with_wish_boundary(w, index, to_u, blend), f"wish {index}"
-            )
+        def led(start: Stop, way: QPointF) -> Stop:
+            return replace(start, to_u=round(start.to_u + way.x() / (model.edge_mm * self._scale), 4))
 
-        def typed() -> None:
-            width = model.edge_mm
+        def stepped(start: Stop, x: int, y: int, factor: float) -> Stop:
+            to_u = start.to_u + x * factor * 0.5 / model.edge_mm
+            return replace(start, to_u=to_u, blend_mm=start.blend_mm - y * factor * 0.5)
+
+        def typed(handle: Handle) -> None:
+            width, stop = model.edge_mm, stops()[index]
             quantity = Quantity("Wanted boundary from A", 0.0, width, 0.5, 1, length=True)
             type_over(
-                self._bounds[index],
+                handle,
                 quantity,
                 model.unit,
-                stops()[index].to_u * width,
-                lambda at: self._edit_wish(
-                    "Move a wanted boundary", lambda w: with_wish_boundary(w, index, at / width)
-                ),
+                stop.to_u * width,
+                lambda at: model.edit("Move a wanted boundary", put(replace(stop, to_u=at / width))),
             )
 
-        work = HandleWork(
-            f"Wanted boundary {index + 1} (up and down: softer, harder)",
-            value,
-            dragged,
-            stepped,
-            lambda: model.commit("Move a wanted boundary"),
-            model.cancel,
-            typed,
-        )
+        work = Held[Stop, StrokeChange](
+            name=f"Wanted boundary {index + 1} (up and down: softer, harder)",
+            label="Move a wanted boundary",
+            now=lambda: model.committed_stroke.wanted.stops[index],
+            put=put,
+            say=value,
+            drag=led,
+            step=stepped,
+            merge=lambda: f"wish {index}",
+            typed=typed,
+        ).work(model)
         return Handle(self.surface, "bar", work, Qt.CursorShape.SplitHCursor)
 
     @property
@@ -279,13 +278,12 @@ class Readout(QFrame):
         self._judged = outcome
         self.headline.setEnabled(True)
         self.headline.setText(verdict.headline)
-        others = verdict.causes if verdict.state is State.HOLDS else verdict.causes[1:]
-        odd = [fault.text for fault in outcome.faults]
-        told = {cause.code for cause in verdict.causes}
-        odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if one.code not in told]
-        lines = [*(cause.text for cause in others[:2]), *odd[:3]]
+        lines = _reasons(outcome, verdict)
         self.causes.setText("\n".join(lines))
         self.causes.setVisible(bool(lines))
+        self._show_mends(outcome, verdict)
+
+    def _show_mends(self, outcome: Outcome, verdict: Verdict) -> None:
         self._drop_chips()
         rated = [one for cause in verdict.causes for one in cause.mends]
         rated.sort(key=lambda one: one.mean_de00 or 0.0)
@@ -385,7 +383,16 @@ class Readout(QFrame):
         draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)
 
 
-def _wish_change(make: Callable[[Wanted], Wanted]) -> Callable[[Plan, PlanStroke], Plan]:
+def _reasons(outcome: Outcome, verdict: Verdict) -> list[str]:
+    """Return the causes behind the headline, then what is odd besides, each in a line."""
+    others = verdict.causes if verdict.state is State.HOLDS else verdict.causes[1:]
+    odd = [fault.text for fault in outcome.faults]
+    told = {cause.code for cause in verdict.causes}
+    odd += [one.text for one in problems_of(outcome.plan, outcome.stroke) if one.code not in told]
+    return [*(cause.text for cause in others[:2]), *odd[:3]]
+
+
+def _wish_change(make: Callable[[Wanted], Wanted]) -> StrokeChange:
     return lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=make(stroke.wanted)))
 
 

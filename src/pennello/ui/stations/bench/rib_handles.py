@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import replace
 
@@ -12,9 +11,11 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.lay.stroke import Key, NibMode, Stroke
 from pennello.lay.track import Track
-from pennello.ui.bench_model import BenchModel, stroke_change
+from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.skin_view import SkinView
-from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.ui.widgets.handle import Handle, keep_handles
+from pennello.ui.widgets.held import number_held, turned
+from pennello.ui.widgets.number_field import Quantity
 
 
 class RibHandles:
@@ -37,61 +38,58 @@ class RibHandles:
         keep_handles(self.handles, len(keys), self._handle)
         if track is None:
             return
-        for number, (handle, key) in enumerate(zip(self.handles, keys, strict=True)):
+        for index, (handle, key) in enumerate(zip(self.handles, keys, strict=True)):
             moment = int(track.at(np.array([key.at * track.length_mm]))[0])
             end = track.points(np.array([moment]), np.array([1.0]))[0, 0]
             at, middle = self._view().point(*end), self._view().point(*track.centre[moment])
             handle.put(at)
             handle.refresh()
             if not handle.dragging:
-                self._from[number] = (at, middle)
+                self._from[index] = (at, middle)
 
-    def _handle(self, number: int) -> Handle:
+    def _handle(self, index: int) -> Handle:
         model = self._model
 
         def keys_now() -> tuple[Key, ...]:
             return model.stroke.stroke.nib.keys if model.stroke else ()
 
-        def turned(stroke: Stroke, to_deg: float) -> Stroke:
-            keys = list(stroke.nib.keys)
-            keys[number] = replace(keys[number], value=float(min(max(round(to_deg), -720), 720)))
-            return replace(stroke, nib=replace(stroke.nib, keys=tuple(keys)))
+        def with_angle(deg: float) -> StrokeChange:
+            def make(stroke: Stroke) -> Stroke:
+                keys = list(stroke.nib.keys)
+                keys[index] = replace(keys[index], value=float(round(deg)))
+                return replace(stroke, nib=replace(stroke.nib, keys=tuple(keys)))
 
-        def dragged(way: QPointF) -> None:
-            start, middle = self._from[number]
-            hand, before = start + way - middle, start - middle
-            if math.hypot(hand.x(), hand.y()) < 6:
-                return
-            by = math.degrees(math.atan2(hand.y(), hand.x()) - math.atan2(before.y(), before.x()))
-            committed = model.committed_stroke.stroke.nib.keys[number].value
-            model.preview(stroke_change(lambda s: turned(s, committed + (by + 180) % 360 - 180)))
+            return stroke_change(make)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            to = keys_now()[number].value + (x + y) * factor
-            model.edit("Turn a rib", stroke_change(lambda s: turned(s, to)), f"rib {number}")
+        def led(start: float, way: QPointF) -> float | None:
+            by = turned(*self._from[index], way)
+            return None if by is None else start + by
 
-        def put_more() -> None:
+        def put_more(_: Handle) -> None:
             """Put another key half way to the next."""
 
             def make(stroke: Stroke) -> Stroke:
                 keys = stroke.nib.keys
-                here, there = keys[number], keys[min(number + 1, len(keys) - 1)]
+                here, there = keys[index], keys[min(index + 1, len(keys) - 1)]
                 new = Key((here.at + there.at) / 2, (here.value + there.value) / 2)
                 return replace(stroke, nib=replace(stroke.nib, keys=tuple(sorted((*keys, new), key=lambda k: k.at))))
 
             model.edit("Another rib to turn", stroke_change(make))
 
-        def value() -> str:
+        def say() -> str:
             keys = keys_now()
-            return f"{keys[number].value:.0f}° at {keys[number].at:.0%} of the way" if number < len(keys) else ""
+            return f"{keys[index].value:.0f}° at {keys[index].at:.0%} of the way" if index < len(keys) else ""
 
-        work = HandleWork(
-            f"Rib {number + 1} (double click puts another)",
-            value,
-            dragged,
-            stepped,
-            lambda: model.commit("Turn a rib"),
-            model.cancel,
-            put_more,
+        work = number_held(
+            model,
+            Quantity(f"Rib {index + 1} (double click puts another)", -720, 720, 1, 0, "°"),
+            "Turn a rib",
+            now=lambda: model.committed_stroke.stroke.nib.keys[index].value,
+            put=with_angle,
+            say=say,
+            drag=led,
+            by=lambda x, y, factor: (x + y) * factor,
+            merge=lambda: f"rib {index}",
         )
+        work.typed = put_more
         return Handle(self._surface, "turn", work, Qt.CursorShape.SizeAllCursor)

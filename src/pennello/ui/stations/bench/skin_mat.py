@@ -15,19 +15,19 @@ from pennello.design.edits import with_path_point, with_stroke
 from pennello.design.plan import PlanStroke, skin_bytes
 from pennello.errors import PennelloError
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
-from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath
+from pennello.path.cubic import COORDINATE_LIMIT_MM, Point
 from pennello.session.forecast import Outcome
-from pennello.ui.bench_model import BenchModel, stroke_change
+from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.rib_handles import RibHandles
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.stations.bench.whole_skin import Backdrop, WholeSkin, draw_whole
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
+from pennello.ui.widgets.held import Held, number_held, turned
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, to_image
-from pennello.ui.widgets.type_box import type_over
 from pennello.units import length_text
 
 _GAUGE_PX = 34
@@ -197,50 +197,42 @@ class SkinMat(Mat):
 
     def _put_point(self, x_mm: float, y_mm: float) -> None:
         index = self._chosen_point
-
-        def change(stroke: Stroke) -> Stroke:
-            return replace(stroke, path=with_path_point(stroke.path, index, round(x_mm, 4), round(y_mm, 4)))
-
-        self._model.edit("Move a point", stroke_change(change), f"point {index}")
+        at = (round(x_mm, 4), round(y_mm, 4))
+        self._model.edit("Move a point", _with_point(index, at), f"point {index}")
 
     # --- handles ---
 
     def _point_handle(self, index: int) -> Handle:
-        def value() -> str:
-            points = self._model.stroke.stroke.path.points_mm if self._model.stroke else ()
+        model = self._model
+
+        def say() -> str:
+            points = model.stroke.stroke.path.points_mm if model.stroke else ()
             if index >= len(points):
                 return ""
-            unit = self._model.unit
-            return f"{length_text(points[index][0], unit)} across, {length_text(points[index][1], unit)} down"
+            x, y = points[index]
+            return f"{length_text(x, model.unit)} across, {length_text(y, model.unit)} down"
 
-        def dragged(way: QPointF) -> None:
-            committed = self._committed_path()
-            x, y = committed.points_mm[index]
-            at = (round(x + way.x() / self._view.scale, 2), round(y + way.y() / self._view.scale, 2))
-            self._model.preview(stroke_change(lambda s: replace(s, path=with_path_point(s.path, index, *at))))
+        def led(start: Point, way: QPointF) -> Point:
+            return round(start[0] + way.x() / self._view.scale, 2), round(start[1] + way.y() / self._view.scale, 2)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            self._chosen_point = index
-            now = self._point_now()
-            self._put_point(now[0] + x * factor, now[1] + y * factor)
-
-        def typed() -> None:
-            self._chosen_point = index
-            self._fill_fields()
+        def typed(_: Handle) -> None:
+            self._choose_point(index)
             self.across.setFocus()
 
-        words = "Point" if index % 3 == 0 else "Handle"
-        number = index // 3 + 1 if index % 3 == 0 else (index + 1) // 3 + (0 if index % 3 == 2 else 1)
-        work = HandleWork(
-            f"{words} {number} of the path",
-            value,
-            dragged,
-            stepped,
-            lambda: self._model.commit("Move a point"),
-            self._model.cancel,
-            typed,
+        on_path = index % 3 == 0
+        number = index // 3 + 1 if on_path else (index + 1) // 3 + (0 if index % 3 == 2 else 1)
+        point: Held[Point, StrokeChange] = Held(
+            name=f"{'Point' if on_path else 'Handle'} {number} of the path",
+            label="Move a point",
+            now=lambda: model.committed_stroke.stroke.path.points_mm[index],
+            put=lambda at: _with_point(index, at),
+            say=say,
+            drag=led,
+            step=lambda at, x, y, factor: (at[0] + x * factor, at[1] + y * factor),
+            merge=lambda: f"point {index}",
+            typed=typed,
         )
-        handle = Handle(self.surface, "square" if index % 3 == 0 else "dot", work, Qt.CursorShape.SizeAllCursor)
+        handle = Handle(self.surface, "square" if on_path else "dot", point.work(model), Qt.CursorShape.SizeAllCursor)
         handle.hovered.connect(lambda near: self._choose_point(index) if near and handle.hasFocus() else None)
         return handle
 
@@ -248,88 +240,42 @@ class SkinMat(Mat):
         self._chosen_point = index
         self._fill_fields()
 
-    def _committed_path(self) -> CubicPath:
-        return self._model.committed_stroke.stroke.path
-
     def _angle_work(self, *, at_end: bool) -> HandleWork:
         model = self._model
-        key = "angle_end_deg" if at_end else "angle_deg"
-        label = "Chisel angle at the end" if at_end else "Chisel angle"
+        quantity, key = (ANGLE_END, "angle_end_deg") if at_end else (ANGLE, "angle_deg")
 
-        def now() -> float:
-            nib = model.stroke.stroke.nib if model.stroke else Nib()
-            return nib.angle_end_deg if at_end else nib.angle_deg
+        def angle(stroke: PlanStroke | None) -> float:
+            return float(getattr(stroke.stroke.nib if stroke else Nib(), key))
 
-        def dragged(way: QPointF) -> None:
-            track = self._track_drag_start(at_end=at_end)
-            if track is None:
-                return
-            start, pivot, committed = track
-            hand = start + way - pivot
-            if math.hypot(hand.x(), hand.y()) < 6:
-                return
-            before = start - pivot
-            turned = math.degrees(math.atan2(hand.y(), hand.x()) - math.atan2(before.y(), before.x()))
-            angle = float(round(committed + (turned + 180) % 360 - 180))
-            changes = {key: min(max(angle, -720.0), 720.0)}
-            model.preview(stroke_change(lambda s: replace(s, nib=replace(s.nib, **changes))))  # type: ignore[arg-type]
+        def led(start: float, way: QPointF) -> float | None:
+            by = turned(*self._drag_from[1 if at_end else 0], way) if self._drag_from else None
+            return None if by is None else float(round(start + by))
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            self._edit_nib(label, **{key: min(max(now() + (x + y) * factor, -720.0), 720.0)})
-
-        def typed() -> None:
-            (self.angle_end if at_end else self.angle).setFocus()
-
-        return HandleWork(
-            label,
-            lambda: f"{now():.0f}°",
-            dragged,
-            stepped,
-            lambda: model.commit(label),
-            model.cancel,
-            typed,
+        return number_held(
+            model,
+            quantity,
+            quantity.name,
+            now=lambda: angle(model.committed_stroke),
+            put=lambda deg: stroke_change(lambda s: replace(s, nib=replace(s.nib, **{key: deg}))),  # type: ignore[arg-type]
+            say=lambda: f"{angle(model.stroke):.0f}°",
+            drag=led,
+            by=lambda x, y, factor: (x + y) * factor,
+            merge=lambda: quantity.name,
         )
-
-    def _track_drag_start(self, *, at_end: bool) -> tuple[QPointF, QPointF, float] | None:
-        """Return where the angle's handle and its pivot were when the hand took hold, and the angle then."""
-        if self._drag_from is None:
-            return None
-        start, pivot = self._drag_from[1 if at_end else 0]
-        nib = self._model.committed_stroke.stroke.nib
-        return start, pivot, nib.angle_end_deg if at_end else nib.angle_deg
 
     def _pressure_work(self) -> HandleWork:
         model = self._model
-
-        def now() -> float:
-            return model.stroke.stroke.pressure if model.stroke else 0.5
-
-        def set_to(pressure: float, *, step: bool) -> None:
-            value = min(max(round(pressure, 2), 0.05), 1.0)
-            change = stroke_change(lambda s: replace(s, pressure=value))
-            if step:
-                model.edit("Pressure", change, "pressure")
-            else:
-                model.preview(change)
-
-        def dragged(way: QPointF) -> None:
-            start = model.committed_stroke.stroke.pressure
-            set_to(start - way.y() / self._gauge.height(), step=False)
-
-        def stepped(x: int, y: int, factor: float) -> None:
-            set_to(now() + (x - y) * {FINE: 0.01, COARSE: 0.2}.get(factor, 0.05), step=True)
-
-        def typed() -> None:
-            type_over(self._pressure, PRESSURE, model.unit, now() * 100, lambda v: set_to(v / 100, step=True))
-
-        return HandleWork(
+        return number_held(
+            model,
+            PRESSURE,
             "Pressure",
-            lambda: f"{now() * 100:.0f} %",
-            dragged,
-            stepped,
-            lambda: model.commit("Pressure"),
-            model.cancel,
-            typed,
+            now=lambda: model.committed_stroke.stroke.pressure,
+            put=lambda share: stroke_change(lambda s: replace(s, pressure=share)),
+            say=lambda: f"{model.stroke.stroke.pressure if model.stroke else 0.5:.0%}".replace("%", " %"),
+            drag=lambda start, way: round(start - way.y() / self._gauge.height(), 2),
+            by=lambda x, y, factor: (x - y) * {FINE: 0.01, COARSE: 0.2}.get(factor, 0.05),
+            in_field=100,
+            merge=lambda: "pressure",
         )
 
     # --- placing ---
@@ -495,3 +441,7 @@ class SkinMat(Mat):
         painter.drawRoundedRect(gauge, 3, 3)
         draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), "full")
         draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), "light")
+
+
+def _with_point(index: int, at: Point) -> StrokeChange:
+    return stroke_change(lambda s: replace(s, path=with_path_point(s.path, index, *at)))

@@ -14,11 +14,11 @@ from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
 from pennello.design.surface import draw_contours, draw_mark, draw_skin, skin_outlines
-from pennello.motif.place import Place
+from pennello.motif.place import SCALE, Place
 from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
-from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import (
     ChartView,
@@ -37,14 +37,18 @@ from pennello.ui.widgets.chart_drawing import (
     wet_image,
 )
 from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.held import Held, number_held
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.qt_surface import outline_of
-from pennello.units import LengthUnit, length_text
+from pennello.units import length_text
 
 SNAP_PX = 7
 _TURN_ARM, _SIZE_ARM = 46.0, 34.0
+TURN = Quantity("Turn of the motif", -720, 720, 1, 0, "°")
+SIZE = Quantity("Size of the motif", SCALE[0] * 100, SCALE[1] * 100, 5, 0, " %")
 
 
 class ChartBoard(Surface):
@@ -56,7 +60,6 @@ class ChartBoard(Surface):
         self.mirror = False
         self.guide = ""
         self.zoom = 1.0
-        self.unit = LengthUnit.MM
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
         self._carried: tuple[Lifted, QImage] | None = None
@@ -127,38 +130,38 @@ class ChartBoard(Surface):
     def _move_work(self) -> HandleWork:
         model = self.model
 
-        def value() -> str:
-            chosen = model.chosen
-            if chosen is None:
+        def say() -> str:
+            if model.chosen is None:
                 return ""
-            x, y = chosen.place.x_mm, chosen.place.y_mm
-            near = f", {self.near}" if self.near else ""
-            return f"{length_text(x, self.unit)} right, {length_text(y, self.unit)} down{near}"
+            x, y = model.chosen.place.x_mm, model.chosen.place.y_mm
+            near = f", {self.near}" if self.near and self.grip.dragging else ""
+            return f"{length_text(x, model.unit)} right, {length_text(y, model.unit)} down{near}"
 
-        def dragged(way: QPointF) -> None:
-            start = model.committed
-            if start is not None:
-                dx, dy = way.x() / self.view.scale * (-1 if self.mirror else 1), way.y() / self.view.scale
-                x, y = self._snapped(start.place.x_mm + dx, start.place.y_mm + dy)
-                self._preview_moved(start, x - start.place.x_mm, y - start.place.y_mm)
+        def led(start: Place, way: QPointF) -> Place:
+            dx, dy = way.x() / self.view.scale * (-1 if self.mirror else 1), way.y() / self.view.scale
+            x, y = self._snapped(start.x_mm + dx, start.y_mm + dy)
+            return replace(start, x_mm=x, y_mm=y)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            chosen = model.committed
-            if chosen is not None:
-                by = Place(x * factor * (-1 if self.mirror else 1), y * factor)
-                model.edit("Move a motif", lambda plan: moved_group(plan, chosen.id, by), f"move {chosen.id}")
+        def stepped(start: Place, x: int, y: int, factor: float) -> Place:
+            right = x * factor * (-1 if self.mirror else 1)
+            return replace(start, x_mm=start.x_mm + right, y_mm=start.y_mm + y * factor)
 
-        return HandleWork(
-            "Place of the motif", value, dragged, stepped, lambda: self._release("Move a motif"), model.cancel
+        def put(to: Place) -> PlanChange:
+            here = model.committed
+            by = Place() if here is None else Place(to.x_mm - here.place.x_mm, to.y_mm - here.place.y_mm)
+            return lambda plan: moved_group(plan, model.chosen_id, by)
+
+        held = Held[Place, PlanChange](
+            name="Place of the motif",
+            label="Move a motif",
+            now=lambda: model.committed.place if model.committed else None,
+            put=put,
+            say=say,
+            drag=led,
+            step=stepped,
+            merge=lambda: f"move {model.chosen_id}",
         )
-
-    def _preview_moved(self, start: PlacedMotif, dx: float, dy: float) -> None:
-        plan = moved_group(self.model.document.committed, start.id, Place(dx, dy))
-        self.model.document.preview(plan)
-
-    def _release(self, label: str) -> None:
-        self.near = ""
-        self.model.commit(label)
+        return held.work(model)
 
     def _snapped(self, x: float, y: float) -> tuple[float, float]:
         """Return a landmark that is near enough to be felt, or the point."""
@@ -173,50 +176,46 @@ class ChartBoard(Surface):
     def _turn_work(self) -> HandleWork:
         model = self.model
 
-        def value() -> str:
-            return f"{model.chosen.place.turn_deg:.0f}°" if model.chosen else ""
-
-        def dragged(way: QPointF) -> None:
-            start = model.committed
-            if start is None:
-                return
+        def led(start: float, way: QPointF) -> float:
             sign = -1 if self.mirror else 1
-            angle = math.radians(sign * start.place.turn_deg - 90)
+            angle = math.radians(sign * start - 90)
             hand = QPointF(math.cos(angle), math.sin(angle)) * _TURN_ARM + way
-            turned = sign * (math.degrees(math.atan2(hand.y(), hand.x())) + 90)
-            turned = round((turned + 180) % 360 - 180, 1)
-            model.preview_motif(lambda one: replace(one, place=replace(one.place, turn_deg=turned)))
+            return round(sign * (math.degrees(math.atan2(hand.y(), hand.x())) + 90), 1)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            chosen = model.committed
-            if chosen is not None:
-                turned = chosen.place.turn_deg + (x - y) * factor
-                model.place("Turn a motif", f"turn {chosen.id}", turn_deg=(turned + 180) % 360 - 180)
-
-        return HandleWork(
-            "Turn of the motif", value, dragged, stepped, lambda: self._release("Turn a motif"), model.cancel
+        return number_held(
+            model,
+            TURN,
+            "Turn a motif",
+            now=lambda: model.committed.place.turn_deg if model.committed else None,
+            put=lambda deg: model.motif_change(lambda one: _turned(one, deg)),
+            say=lambda: f"{model.chosen.place.turn_deg:.0f}°" if model.chosen else "",
+            drag=led,
+            merge=lambda: f"turn {model.chosen_id}",
         )
 
     def _size_work(self) -> HandleWork:
         model = self.model
 
-        def value() -> str:
-            return f"{model.chosen.place.scale:.0%}, brushes stay as wide as they are" if model.chosen else ""
+        def size() -> float | None:
+            return model.committed.place.scale if model.committed else None
 
-        def dragged(way: QPointF) -> None:
-            start = model.committed
-            if start is not None:
-                angle = math.radians(-start.place.turn_deg if self.mirror else start.place.turn_deg)
-                along = way.x() * math.cos(angle) + way.y() * math.sin(angle)
-                factor = max((_SIZE_ARM + along) / _SIZE_ARM, 0.1)
-                model.preview_motif(lambda one: scaled(one, factor))
+        def led(start: float, way: QPointF) -> float:
+            turn = model.committed.place.turn_deg if model.committed else 0.0
+            angle = math.radians(-turn if self.mirror else turn)
+            along = way.x() * math.cos(angle) + way.y() * math.sin(angle)
+            return start * max((_SIZE_ARM + along) / _SIZE_ARM, 0.1)
 
-        def stepped(x: int, y: int, factor: float) -> None:
-            by = 1 + 0.05 * (x - y) * factor
-            model.edit_motif("Size of a motif", lambda one: scaled(one, by), "size")
-
-        return HandleWork(
-            "Size of the motif", value, dragged, stepped, lambda: self._release("Size of a motif"), model.cancel
+        return number_held(
+            model,
+            SIZE,
+            "Size of a motif",
+            now=size,
+            put=lambda to: model.motif_change(lambda one: scaled(one, to / one.place.scale)),
+            say=lambda: f"{model.chosen.place.scale:.0%}, brushes stay as wide as they are" if model.chosen else "",
+            drag=led,
+            by=lambda x, y, factor: 0.05 * (x - y) * factor * (size() or 1.0),
+            in_field=100,
+            merge=lambda: f"size {model.chosen_id}",
         )
 
     # --- taking ---
@@ -383,3 +382,7 @@ class ChartBoard(Surface):
                 if piece.motif == chosen.id:
                     painter.drawPath(outline_of(piece.stroke.path))
         painter.restore()
+
+
+def _turned(placed: PlacedMotif, to_deg: float) -> PlacedMotif:
+    return replace(placed, place=replace(placed.place, turn_deg=(to_deg + 180) % 360 - 180))

@@ -30,10 +30,11 @@ from pennello.design.marks import COVER, GRAINS_CM2, LINE_MM, Glitter, Lines, Ma
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
 from pennello.path.cubic import CubicPath
-from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
+from pennello.ui.widgets.held import Held
 from pennello.ui.widgets.menus import empty_menu
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.plain import menu_words
@@ -202,58 +203,49 @@ class LayerHandles:
         layers = layers_on(self._model.document.committed, self._model.key)
         return layers[number] if number < len(layers) else None
 
-    def _preview(self, number: int, make: Callable[[Layer], Layer]) -> None:
-        layer = self._at(number)
-        if layer is not None:
-            self._model.document.preview(with_layer(self._model.document.committed, make(layer), layer))
+    def _put(self, number: int, new: Layer) -> PlanChange:
+        old = self._at(number)
+        return (lambda plan: with_layer(plan, new, old)) if old is not None else (lambda plan: plan)
 
-    def _step(self, number: int, label: str, make: Callable[[Layer], Layer]) -> None:
-        layer = self._at(number)
-        if layer is not None:
-            self._model.edit(label, lambda plan: with_layer(plan, make(layer), layer), f"{label} {number}")
+    def _say(self, number: int, words: Callable[[Layer], str]) -> str:
+        layers = self._layers()
+        return f"{layers[number].name}: {words(layers[number])}" if number < len(layers) else ""
 
     def _move(self, number: int) -> HandleWork:
-        def value() -> str:
-            layers = self._layers()
-            if number >= len(layers):
-                return ""
-            one = layers[number]
-            return f"{one.name}: {length_text(one.x_mm, self.unit)} right, {length_text(one.y_mm, self.unit)} down"
-
         def shifted(layer: Layer, x: float, y: float) -> Layer:
-            view = self._view()
-            return moved_layer(layer, layer.x_mm + (-x if view.mirror else x), layer.y_mm + y)
+            return moved_layer(layer, layer.x_mm + (-x if self._view().mirror else x), layer.y_mm + y)
 
-        return HandleWork(
-            "Place of what lies over it",
-            value,
-            lambda way: self._preview(
-                number, lambda one: shifted(one, way.x() / self._view().scale, way.y() / self._view().scale)
-            ),
-            lambda x, y, factor: self._step(number, "Move it", lambda one: shifted(one, x * factor, y * factor)),
-            lambda: self._model.commit("Move it"),
-            self._model.cancel,
+        def led(start: Layer, way: QPointF) -> Layer:
+            return shifted(start, way.x() / self._view().scale, way.y() / self._view().scale)
+
+        def words(one: Layer) -> str:
+            unit = self._model.unit
+            return f"{length_text(one.x_mm, unit)} right, {length_text(one.y_mm, unit)} down"
+
+        held = Held[Layer, PlanChange](
+            name="Place of what lies over it",
+            label="Move it",
+            now=lambda: self._at(number),
+            put=lambda new: self._put(number, new),
+            say=lambda: self._say(number, words),
+            drag=led,
+            step=lambda one, x, y, factor: shifted(one, x * factor, y * factor),
+            merge=lambda: f"move over {number}",
         )
+        return held.work(self._model)
 
     def _size(self, number: int) -> HandleWork:
-        def value() -> str:
-            layers = self._layers()
-            if number >= len(layers):
-                return ""
-            return f"{layers[number].name}: {length_text(2 * half_mm(layers[number]), self.unit)} wide"
-
-        return HandleWork(
-            "Size of what lies over it",
-            value,
-            lambda way: self._preview(
-                number, lambda one: sized_layer(one, half_mm(one) + way.x() / self._view().scale)
-            ),
-            lambda x, y, factor: self._step(
-                number, "Size it", lambda one: sized_layer(one, half_mm(one) + (x - y) * factor)
-            ),
-            lambda: self._model.commit("Size it"),
-            self._model.cancel,
+        held = Held[Layer, PlanChange](
+            name="Size of what lies over it",
+            label="Size it",
+            now=lambda: self._at(number),
+            put=lambda new: self._put(number, new),
+            say=lambda: self._say(number, lambda one: f"{length_text(2 * half_mm(one), self._model.unit)} wide"),
+            drag=lambda one, way: sized_layer(one, half_mm(one) + way.x() / self._view().scale),
+            step=lambda one, x, y, factor: sized_layer(one, half_mm(one) + (x - y) * factor),
+            merge=lambda: f"size over {number}",
         )
+        return held.work(self._model)
 
 
 _ALL, _ACROSS = Qt.CursorShape.SizeAllCursor, Qt.CursorShape.SizeHorCursor

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -22,8 +21,12 @@ from pennello.session.document import Document
 from pennello.session.jobs import Jobs
 from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
+from pennello.units import LengthUnit
 
 SETTLE_MS = 120
+
+PlanChange = Callable[[Plan], Plan]
+"""Makes another plan of the committed one."""
 
 
 class ChartModel(QObject):
@@ -49,6 +52,7 @@ class ChartModel(QObject):
         super().__init__(parent)
         self.document = document
         self.key = "face"
+        self.unit = LengthUnit.MM
         self.painted: Painted | None = None
         self.odd: tuple[Finding, ...] = ()
         self.edges: dict[str, tuple[float, float]] = {}
@@ -84,6 +88,11 @@ class ChartModel(QObject):
     def motifs(self) -> tuple[PlacedMotif, ...]:
         """The motifs on this chart, in the order of painting."""
         return tuple(one for one in self.plan.motifs if one.chart == self.key)
+
+    @property
+    def chosen_id(self) -> str:
+        """Which motif is in the hand."""
+        return self._chosen
 
     @property
     def chosen(self) -> PlacedMotif | None:
@@ -159,26 +168,23 @@ class ChartModel(QObject):
 
     # --- edits ---
 
-    def edit(self, label: str, change: Callable[[Plan], Plan], merge: str = "") -> None:
+    def edit(self, label: str, change: PlanChange, merge: str = "") -> None:
         """Make a change a step."""
         guarded(lambda: self.document.edit(label, change(self.document.committed), merge), self.failed.emit)
 
+    def preview(self, change: PlanChange) -> None:
+        """Show what a change of the committed plan would give."""
+        guarded(lambda: self.document.preview(change(self.document.committed)), self.failed.emit)
+
+    def motif_change(self, make: Callable[[PlacedMotif], PlacedMotif]) -> PlanChange:
+        """Return the change that makes another of the motif in the hand; none where there is none."""
+        here = self.committed
+        return (lambda plan: with_motif(plan, make(here))) if here is not None else (lambda plan: plan)
+
     def edit_motif(self, label: str, make: Callable[[PlacedMotif], PlacedMotif], merge: str = "") -> None:
         """Change the motif in the hand, as a step."""
-        here = self.committed
-        if here is not None:
-            self.edit(label, lambda plan: with_motif(plan, make(here)), merge)
-
-    def preview_motif(self, make: Callable[[PlacedMotif], PlacedMotif]) -> None:
-        """Show a change of the motif in the hand."""
-        here = self.committed
-        if here is not None:
-            shown = self.document.committed
-            guarded(lambda: self.document.preview(with_motif(shown, make(here))), self.failed.emit)
-
-    def place(self, label: str, merge: str = "", **changes: float) -> None:
-        """Change where the motif in the hand lies, as a step."""
-        self.edit_motif(label, lambda one: replace(one, place=replace(one.place, **changes)), merge)  # type: ignore[arg-type]
+        if self.committed is not None:
+            self.edit(label, self.motif_change(make), merge)
 
     def commit(self, label: str) -> None:
         """Make what is previewed a step."""

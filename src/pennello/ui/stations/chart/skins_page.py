@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QCloseEvent, QPainter
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QVBoxLayout, QWidget
 
 from pennello.aim.contrast import READS
 from pennello.colour.skin import ita_class
@@ -19,6 +19,7 @@ from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import ThinBar, foot_row
 from pennello.ui.work import begin
 
 _PX_PER_MM = 2.0
@@ -44,18 +45,9 @@ class SkinsPage(QDialog):
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
+        self.bar = ThinBar()
         column.addWidget(self.bar)
-        foot = QHBoxLayout()
-        foot.addStretch(1)
-        close = QPushButton("Close")
-        close.setProperty("chip", True)
-        close.clicked.connect(self.close)
-        foot.addWidget(close)
-        column.addLayout(foot)
+        column.addLayout(foot_row(self))
         mat = theme().mat
         begin(
             self._jobs,
@@ -64,7 +56,7 @@ class SkinsPage(QDialog):
             lambda running: _painted(plan, key, mat, running.report),
             finished=self._take,
             failed=self.words.setText,
-            progress=lambda part, _: self.bar.setValue(round(1000 * part)),
+            progress=self.bar.show_part,
         )
 
     def _take(self, found: _Found) -> None:

@@ -366,7 +366,7 @@ class ChartStation(QWidget, Station):
 
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""
-        self.board.unit = self.panel.unit = self.board.over.unit = self.layers.unit = unit
+        self.model.unit = self.panel.unit = self.layers.unit = unit
         for field in (self.head_mm, self.face_mm):
             field.show_unit(unit)
         self.panel.refresh()

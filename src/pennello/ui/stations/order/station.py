@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QFrame,
     QHBoxLayout,
-    QProgressBar,
     QPushButton,
     QToolButton,
     QVBoxLayout,
@@ -39,6 +38,7 @@ from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu, menu_button
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
+from pennello.ui.widgets.progress import ThinBar
 
 TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0, " s")
 LEAST_TARGET_S = 5.0
@@ -67,10 +67,7 @@ class OrderStation(QWidget, Station):
         self.panel = StepPanel(model)
         self.door = RunController(model, self, owner)
         self.door.said.connect(self.said)
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
+        self.bar = ThinBar()
         self.words = Label("")
         self.words.setObjectName("note")
         self.words.setWordWrap(True)
@@ -269,7 +266,7 @@ class OrderStation(QWidget, Station):
         resting = part >= 1 and not self.model.busy
         self.bar.setVisible(not resting)
         self.stop.setVisible(not resting)
-        self.bar.setValue(round(1000 * part))
+        self.bar.show_part(part)
         self.words.setText("" if resting else words)
 
     def refresh(self) -> None:

@@ -13,13 +13,16 @@ from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QSlider, QVBoxL
 
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.held import Loose, number_held
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, length_text
 
 CARD_MM = (85.60, 53.98)
 PX_PER_MM = (1.5, 16.0)
+LENGTH_MM = (0.5, 120.0)
 _TOP, _LEFT = 34, 20
 
 
@@ -68,29 +71,21 @@ class RulerPage(QDialog):
         self._show()
 
     def _mark_work(self) -> HandleWork:
-        start = [20.0]
-
-        def dragged(way: QPointF) -> None:
-            self.set_length(start[0] + way.x() / self.scale)
-
-        def stepped(x: int, y: int, factor: float) -> None:
-            self.set_length(self.length_mm + (x - y) * factor)
-            start[0] = self.length_mm
-
-        def released() -> None:
-            start[0] = self.length_mm
-
-        def cancelled() -> None:
-            self.set_length(start[0])
-
-        def value() -> str:
-            return length_text(self.length_mm, self._unit)
-
-        return HandleWork("Other side of the thing", value, dragged, stepped, released, cancelled)
+        loose = Loose(lambda: self.length_mm, self.set_length)
+        loose.unit = self._unit
+        return number_held(
+            loose,
+            Quantity("Other side of the thing", *LENGTH_MM, 1, 2, length=True),
+            "Other side of the thing",
+            now=lambda: loose.kept,
+            put=lambda mm: mm,
+            say=lambda: length_text(self.length_mm, self._unit),
+            drag=lambda start, way: start + way.x() / self.scale,
+        )
 
     def set_length(self, length_mm: float) -> None:
         """Put the mark at a length, mm."""
-        self.length_mm = min(max(round(length_mm, 2), 0.5), 120.0)
+        self.length_mm = min(max(round(length_mm, 2), LENGTH_MM[0]), LENGTH_MM[1])
         self._show()
 
     def _resize(self, value: int) -> None:

@@ -14,7 +14,8 @@ from pennello.files.picture import lab_bytes
 from pennello.files.profile import line_colours
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
-from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.handle import Handle
+from pennello.ui.widgets.held import Held, Loose
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image, to_image
 from pennello.ui.widgets.plain import Label
@@ -34,7 +35,6 @@ class LinePage(QDialog):
         self._read: Picture | None = None
         rows, columns = picture.shape[:2]
         self.ends = [(columns * 0.3, rows * 0.5), (columns * 0.7, rows * 0.5)]
-        self._held = list(self.ends)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         column.addWidget(Label("Drag A to the petal's rim and B to its heel, across it as the brush lies:"))
@@ -53,28 +53,26 @@ class LinePage(QDialog):
         self.work_out()
 
     def _grip(self, number: int, name: str) -> Handle:
-        def dragged(way: QPointF) -> None:
+        hand = Loose(lambda: self.ends[number], lambda at: self.move_end(number, *at))
+
+        def led(start: tuple[float, float], way: QPointF) -> tuple[float, float]:
             scale, _ = self._view()
-            x, y = self._held[number]
-            self.move_end(number, x + way.x() / scale, y + way.y() / scale)
+            return start[0] + way.x() / scale, start[1] + way.y() / scale
 
-        def stepped(x: int, y: int, factor: float) -> None:
+        def stepped(start: tuple[float, float], x: int, y: int, factor: float) -> tuple[float, float]:
             step = factor * max(1.0, self._picture.shape[1] / 200)
-            self.move_end(number, self.ends[number][0] + x * step, self.ends[number][1] + y * step)
-            self._settle()
+            return start[0] + x * step, start[1] + y * step
 
-        work = HandleWork(
-            f"End {name} of the line",
-            lambda: "{:.0f}, {:.0f} px".format(*self.ends[number]),
-            dragged,
-            stepped,
-            self._settle,
-            lambda: self.move_end(number, *self._held[number]),
+        held: Held[tuple[float, float], tuple[float, float]] = Held(
+            name=f"End {name} of the line",
+            label="Line",
+            now=lambda: hand.kept,
+            put=lambda at: at,
+            say=lambda: "{:.0f}, {:.0f} px".format(*self.ends[number]),
+            drag=led,
+            step=stepped,
         )
-        return Handle(self.surface, "dot", work, Qt.CursorShape.CrossCursor)
-
-    def _settle(self) -> None:
-        self._held = list(self.ends)
+        return Handle(self.surface, "dot", held.work(hand), Qt.CursorShape.CrossCursor)
 
     def move_end(self, number: int, x: float, y: float) -> None:
         """Move an end of the line to a pixel of the picture."""

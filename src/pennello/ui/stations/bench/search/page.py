@@ -7,7 +7,7 @@ from contextlib import closing
 from typing import Any
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.kit.shelf import Kit
 from pennello.session.jobs import Job
@@ -16,6 +16,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.search.card import BoardCard, ShownFind
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.widgets.words import Words
 from pennello.ui.work import Runner
 
@@ -58,10 +59,7 @@ class SearchPage(ReadoutPage):
 
     def add_foot(self, lines: int = 2) -> None:
         """Put words in so many lines, progress, start and done below the choices."""
-        self.bar = QProgressBar()
-        self.bar.setFixedHeight(4)
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
+        self.bar = ThinBar()
         self.bar.hide()
         self.words = Words(lines)
         self.side.addStretch(1)
@@ -110,7 +108,7 @@ class SearchPage(ReadoutPage):
         self.bar.setVisible(on)
 
     def _tell(self, part: float, words: str) -> None:
-        self.bar.setValue(round(1000 * part))
+        self.bar.show_part(part)
         if words:
             self.words.setText(words[0].upper() + words[1:] + " ...")
 
