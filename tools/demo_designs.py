@@ -37,7 +37,6 @@ class Put:
     name: str
     values: dict[str, float] = field(default_factory=dict)
     twin: bool = False
-    per_load: int = 1
 
 
 PUTS = (
@@ -57,7 +56,6 @@ PUTS = (
         "Beetle-shell cheeks",
         {"columns": 2, "rows": 3, "spread_mm": 4.6, "height_mm": 4, "overlap_mm": 5},
         twin=True,
-        per_load=2,
     ),
     Put(
         "petal-ring",
@@ -82,7 +80,6 @@ PUTS = (
         {"stem": "reed-line", "leaf": "reed-line"},
         "Samphire spray",
         {"pairs": 4, "stem_mm": 70, "leaf_mm": 20},
-        per_load=5,
     ),
     Put(
         "petal-ring",
@@ -107,7 +104,6 @@ PUTS = (
         {"leaf": "reed-line"},
         "Dahlia leaves",
         {"leaf_mm": 14, "foot_mm": 24, "open_deg": 40},
-        per_load=2,
     ),
     Put(
         "feather",
@@ -116,7 +112,6 @@ PUTS = (
         {"barb": "reed-line", "shaft": "reed-line", "eye": "plume-eye"},
         "Peacock plume",
         {"barbs": 7, "stem_mm": 58, "wide_mm": 44, "eye_mm": 10},
-        per_load=5,
     ),
 )
 LIGHTS = lines_of(
@@ -143,7 +138,6 @@ def with_designs(plan: Plan) -> Plan:
             loads=tuple(put.loads.items()),
             values=tuple(put.values.items()),
             twin=put.twin,
-            per_load=put.per_load,
         )
         plan = with_motif(plan, placed)
     return replace(plan, overlays=(GLITTER, LIGHTS))

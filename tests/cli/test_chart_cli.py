@@ -126,11 +126,12 @@ def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
     assert space["overlap_mm"] == pytest.approx(22 - space["step_mm"])
     assert space["fit"] == int(np.ceil(np.pi / np.arcsin(22 / 70)))
     assert (made["loads"], made["per_load"]) == (3, 3)
-    assert made["seconds"] > 15  # three loads of five seconds
+    assert made["seconds"] > 12 + 2 * 4  # a first load and two more
     assert "gaps of 8.4 mm" in made["says"][0]
     placed = ask("motif", *words, "--per-load", "7", "--plan", demo_file, "--json")
     assert read_plan(demo_file).motifs[-1].id == placed["placed"]
-    assert read_plan(demo_file).motifs[-1].per_load == 7
+    kept = read_plan(demo_file)
+    assert {kept.stroke(load).reload_after for _, load in kept.motifs[-1].loads} == {7}
     assert "1 to 40" in ask("motif", *words, "--per-load", "0", code=2)
 
 

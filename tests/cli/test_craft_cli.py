@@ -98,7 +98,8 @@ def test_what_lies_on_a_chart_is_kept_and_comes_back(ask, plan, tmp_path):
     placed = ask("motif", mine, "--plan", other, "--json")["placed"]
     assert len(placed) == 2
     back = read_plan(other)
-    assert {one.group for one in back.motifs} == {"Bud and leaf"}
+    assert [one.name for one in back.parts] == ["Bud and leaf"]
+    assert {one.part for one in back.motifs} == {back.parts[0].id}
     ask("motif", mine, "--plan", other, "--plan-colours")
     assert len(read_plan(other).strokes) == len(back.strokes), "with the plan's own loads nothing new is loaded"
     assert "no-such" in ask("motif", mine, "--plan", other, "--load", "no-such", code=2)

@@ -24,12 +24,12 @@ from pennello.design.layers import (
     with_layer,
     without_layer,
 )
+from pennello.design.load_edits import reloading
 from pennello.design.marks import Glitter, Reserved, Stencil, grains
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
     chart_of,
-    grouped,
     mirrored_twin,
     moved_group,
     moved_in_order,
@@ -44,6 +44,7 @@ from pennello.design.on_chart import (
     with_new_motif,
 )
 from pennello.design.own import NothingChosenError, own_of, with_own
+from pennello.design.part_edits import put_in, with_new_part
 from pennello.design.placed import PlacedMotif
 from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
@@ -73,7 +74,7 @@ def codes(plan, key="face"):
 
 
 def test_a_motif_becomes_strokes_with_their_loads(demo):
-    plan, _ = with_ring(demo, per_load=2)
+    plan, _ = with_ring(reloading(demo, {"beetle-scale"}, 2))
     laid = painted_plan(plan, "face")
     assert len(laid.strokes) == 5
     source = demo.stroke("beetle-scale")
@@ -107,7 +108,7 @@ def test_breaking_apart_moves_nothing(demo):
     assert [piece.stroke for piece in pieces_on(apart, "face")] == [
         Place().stroke(piece.stroke) for piece in pieces_on(plan, "face")
     ]
-    assert len({one.group for one in apart.motifs}) == 1
+    assert {one.part for one in apart.motifs} == {apart.parts[0].id}
     moved = moved_group(apart, apart.motifs[3].id, Place(5, 0))
     before, after = (np.array([p.stroke.path.points_mm for p in pieces_on(one, "face")]) for one in (apart, moved))
     assert after - before == pytest.approx(np.broadcast_to([5.0, 0.0], before.shape))
@@ -143,7 +144,7 @@ def test_aim_snap_size_and_order(demo):
 
 
 def test_file_keeps_motifs_measures_and_broken_ones(demo):
-    plan, name = with_ring(demo, twin=True, per_load=3)
+    plan, name = with_ring(reloading(demo, {"beetle-scale"}, 3), twin=True)
     plan, _ = with_new_motif(plan, "wing", "forearm", Place(80, 0, 10, 0.7, mirrored=True))
     plan = broken_apart(plan, name)
     plan = replace(plan, measures=replace(plan.measures, head_breadth_mm=150))
@@ -169,8 +170,6 @@ def test_strokes_that_motifs_need_stay(demo):
 
 
 def test_motifs_are_checked():
-    with pytest.raises(OutOfRangeError):
-        PlacedMotif("a", "A", "bud", (), per_load=0)
     with pytest.raises(OutOfRangeError):
         PlacedMotif("a", "A", "", ())
     with pytest.raises(UnknownNameError, match="part"):
@@ -282,14 +281,15 @@ def test_reserved_places_are_kept_and_swirls_lead_somewhere(demo):
         Reserved("x", 0, 0, 0.1)
 
 
-def test_groups_move_together(demo):
+def test_parts_move_together(demo):
     plan, one = with_ring(demo, 0, -60)
     plan, two = with_ring(plan, 30, -60)
-    joined = grouped(plan, one, two)
+    joined, part = with_new_part(plan, "Two flowers", [one, two])
     moved = moved_group(joined, one, Place(0, 5))
     assert [placed.place.y_mm for placed in moved.motifs] == [-55, -55]
-    freed = moved_group(grouped(joined, one, ""), one, Place(0, 5))
+    freed = moved_group(put_in(joined, [one], ""), one, Place(0, 5))
     assert [placed.place.y_mm for placed in freed.motifs] == [-55, -60]
+    assert part == "two-flowers"
 
 
 def test_overlays_are_kept_seeded_and_drawn(demo):
@@ -312,18 +312,18 @@ def test_overlays_are_kept_seeded_and_drawn(demo):
 
 
 def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
-    plan, name = with_ring(demo, twin=True, per_load=4)
+    plan, name = with_ring(demo, twin=True)
     path = keep(own_of(plan, [name], "My flower / 5"), b"", tmp_path)
     own = own_motifs(tmp_path)[0].own
     kept = own.parts.motifs[0]
-    assert (own.name, kept.motif, kept.per_load, kept.twin) == ("My flower / 5", "petal-ring", 4, True)
+    assert (own.name, kept.motif, kept.twin) == ("My flower / 5", "petal-ring", True)
     assert dict(kept.values) == dict(SMALL)
     with pytest.raises(NothingChosenError, match="in the hand first"):
         own_of(plan, ["nothing-of-the-kind"], "x")
     for text, told in (
         ("{}", "not a motif"),
         (path.read_text().replace("petal-ring", "petal-wrong"), "motif"),
-        (path.read_text().replace('"motifs": [', '"motifs": [], "old": ['), "not a motif"),
+        (path.read_text().replace('"motifs": [', '"motifs": [], "old": ['), "unknown field"),
         (path.read_text().replace('"picture": ""', '"picture": "%%"'), "not a motif"),
     ):
         bad = tmp_path / "bad.pennello-motif"
@@ -343,19 +343,18 @@ def test_own_motifs_of_version_1_open_for_ever(tmp_path):
     own = read_own(old)
     assert own.name == "Old ring"
     assert dict(own.parts.motifs[0].values) == {"petals": 6.0}
-    assert own.parts.motifs[0].per_load == 3
 
 
 def test_an_own_motif_of_free_strokes_comes_back_with_its_loads_or_in_other_colours(demo, tmp_path):
     """Anything chosen on a chart: strokes broken off a motif lie as they lay, about the place where they are put."""
     plan, name = with_ring(demo)
     apart = broken_apart(plan, name)
-    free = [one.id for one in apart.motifs if one.group == name][:3]
+    free = [one.id for one in apart.motifs if one.part == apart.parts[-1].id][:3]
     own = own_of(apart, free, "Three petals")
     other = fresh_plan()
     made, ids = with_own(other, own, "forearm", Place(10.0, 20.0))
     assert len(ids) == 3
-    assert {one.group for one in made.motifs} == {"Three petals"}
+    assert [one.name for one in made.parts] == ["Three petals"]
     assert len(made.strokes) == 1, "one load came along for all three"
     before = [
         np.add(one.way.path.points_mm, (one.place.x_mm, one.place.y_mm)) for one in apart.motifs if one.id in free

@@ -7,6 +7,7 @@ import pytest
 
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.fresh import fresh_plan
+from pennello.design.load_edits import reloading
 from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.plan import PlanStroke
 from pennello.design.scene import pulls
@@ -70,8 +71,8 @@ def test_a_ring_of_dips_is_five_petals_whatever_a_load_gives(plan):
     """Case of a ring painted five from a load: only the first was a petal, four were discs."""
     loaded = replace(plan, strokes=(stroke("dip", DIP, "petal-brush"),))
     ring, name = with_new_motif(loaded, "dip-flower", "face", Place(), load="dip")
-    five = replace(ring, motifs=tuple(replace(one, per_load=5) for one in ring.motifs if one.id == name))
-    each = replace(five, motifs=tuple(replace(one, per_load=1) for one in five.motifs))
+    assert name
+    five, each = (reloading(ring, {"dip"}, count) for count in (5, 1))
     areas = [[one.track.width_mm for one in pulls(painted_plan(which, "face"), 2.0)[:5]] for which in (five, each)]
     assert areas[0] == pytest.approx(areas[1])
 

@@ -23,6 +23,7 @@ from pennello.design.layers import (
     with_line,
 )
 from pennello.design.marks import Glitter, Lines, is_dot, paths_of
+from pennello.design.pace import Pace, StepKind
 from pennello.design.plan import Skin, skin_spectrum
 from pennello.design.reading import readings
 from pennello.errors import OutOfRangeError
@@ -32,7 +33,6 @@ from pennello.lay.canvas import Canvas
 from pennello.order.arrange import arrange, design_of
 from pennello.order.films import overlay_mask
 from pennello.order.job import Why
-from pennello.order.pace import Pace, StepKind
 from pennello.path.cubic import CubicPath, length_mm, line
 from pennello.session.chart_scene import chart_picture
 

@@ -20,7 +20,7 @@ from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.laddering import plan_ladder
 from pennello.design.load_kinds import LOAD_KINDS, axis_words, goes_on_with, kinds_for
 from pennello.design.problems import problems, problems_of
-from pennello.design.soundness import LeftoverError, check_references
+from pennello.design.soundness import NoSuchLinkError, check_references
 from pennello.design.words import load_words
 from pennello.errors import OutOfRangeError
 from pennello.files.plan_json import parse_plan, plan_bytes
@@ -98,10 +98,10 @@ def test_going_on_with_what_is_left():
     assert without_stroke(kept, NAME).stroke(second).recipe.after == ""
     assert with_brush_taken(kept, NAME, "flat-1").stroke(second).recipe.after == ""
     backwards = with_stroke(kept, replace(kept.stroke(NAME), recipe=replace(kept.stroke(NAME).recipe, after=second)))
-    with pytest.raises(LeftoverError, match="not an earlier stroke"):
+    with pytest.raises(NoSuchLinkError, match="not an earlier stroke"):
         check_references(backwards)
     other = with_stroke(kept, replace(kept.stroke(NAME), brush="flat-1"))
-    with pytest.raises(LeftoverError, match="another brush"):
+    with pytest.raises(NoSuchLinkError, match="another brush"):
         check_references(other)
 
 

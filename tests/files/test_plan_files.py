@@ -119,7 +119,7 @@ BAD = {
     "no json": ("hello", "not valid JSON"),
     "a list": ("[]", "expected a table"),
     "other json": ('{"a": 1}', "not a Pennello plan"),
-    "newer": (GOOD.replace('"schema": 1', '"schema": 9'), "newer Pennello"),
+    "newer": (GOOD.replace('"schema": 1', '"schema": 99'), "newer Pennello"),
     "older": (GOOD.replace('"schema": 1', '"schema": 0'), "schema"),
     "negative width": (GOOD.replace('"width_mm": 12', '"width_mm": -12'), "cakes[0].stripes[0].width_mm"),
     "zero width": (GOOD.replace('"width_mm": 12', '"width_mm": 0'), "cakes[0].stripes[0].width_mm"),
@@ -217,7 +217,7 @@ def test_writing_keeps_permissions_and_links(tmp_path, demo):
     assert read_plan(path).title == "Other"
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6, 7])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6, 7, 8])
 def test_files_of_every_version_are_read_and_written_back(version, tmp_path):
     old = Path(__file__).parent / f"v{version}-saltmarsh.pennello"
     assert f'"schema": {version}' in old.read_text()[:200]

@@ -12,7 +12,8 @@ from shapely.geometry import Polygon
 
 from pennello.colour.basis import small_basis
 from pennello.design.fresh import fresh_plan, with_family_stroke
-from pennello.design.rims import bends, from_one_load, mirrored, reversed_way, rim_kept, with_way_of
+from pennello.design.rims import bends, mirrored, reversed_way, rim_kept, with_way_of
+from pennello.design.visits import from_one_load
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis

@@ -98,7 +98,7 @@ def test_the_catalogue_has_what_painters_ask_for():
     assert set(WANTED.split()) <= set(MOTIFS)
     for kind in MOTIFS.values():
         assert all(part.role.wish and part.role.words for part in kind.parts), kind.key
-        assert 1 <= kind.per_load <= 40
+        assert all(1 <= part.reload <= 40 for part in kind.parts)
 
 
 @pytest.mark.parametrize("key", FILLED)
@@ -221,6 +221,6 @@ def test_checks_and_loads_are_data_of_the_motif(demo):
     assert Check.LINE_WORK in motif("dot-set").part("dot").checks
     assert motif("wave").part("white").wet.value == "pulled through what is still wet"
     plan, name = with_new_motif(demo, "daisy", "face", Place())
-    assert plan.motifs[-1].per_load == motif("daisy").per_load == 3
+    assert {part.reload for part in motif("daisy").parts} == {3, 6}
     assert len(painted_plan(replace(plan, motifs=plan.motifs[-1:]), "face").strokes) > 13
     assert name == "daisy"

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import pytest
 
+from pennello.design.pace import StepKind
 from pennello.files.plan_json import read_plan
 from pennello.lay import engine
 from pennello.order.arrange import design_of
-from pennello.order.pace import StepKind
 from pennello.order.problem import NEVER, make_problem
 from pennello.order.steps import sums_of
 
@@ -92,6 +92,6 @@ def keeps(arranged):
             assert start[lag.after] - end[lag.before] >= lag.least_s - 0.11, lag
             if not arranged.missed:
                 assert start[lag.after] - end[lag.before] <= lag.most_s + 0.11, lag
-    assert arranged.sums == sums_of(arranged.steps, arranged.jobs, arranged.timing)
+    assert arranged.sums == sums_of(arranged.steps, arranged.jobs)
     assert arranged.sums.total_s == pytest.approx(arranged.sums.busy_s + arranged.sums.waiting_s, abs=0.2)
     assert sum(step.kind is StepKind.CHANGE for step in arranged.steps) == arranged.sums.changes

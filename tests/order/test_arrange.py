@@ -7,18 +7,21 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from pennello.design.load_edits import reloading, with_habit
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import with_motif, with_new_motif
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
+from pennello.design.pace import Pace, Record, StepKind, own_pace
+from pennello.design.plan import Reload
 from pennello.errors import OutOfRangeError
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.job import Why
-from pennello.order.jobs import SKIN, work_of
+from pennello.order.jobs import SKIN, loaded_in, work_of
 from pennello.order.laid import laid_out
-from pennello.order.pace import Pace, Record, StepKind, own_pace
+from pennello.order.steps import WHERE
 from pennello.order.target import parts_of
 
 
@@ -26,10 +29,14 @@ def test_jobs_are_rows_and_sides_with_their_loads_and_seconds(face):
     jobs = {job.id: job for job in face.work.jobs}
     assert "scale-field/scale2/twin" in jobs
     row = jobs["scale-field/scale2"]
-    assert (row.twin, row.region, row.reload_every) == ("scale-field/scale2/twin", "Face, wearer's left", 2)
-    assert (len(row.strokes), row.loads) == (3, 2)  # two from a load, and the third
-    assert row.offsets_s[1] - row.offsets_s[0] < Pace().pick_up_s < row.offsets_s[2] - row.offsets_s[1]
-    assert jobs["scale-field/scale2/twin"].goes_on == "scale-field/scale2"
+    assert (row.twin, row.region) == ("scale-field/scale2/twin", "Face, wearer's left")
+    assert face.work.plan.stroke(row.load).reload_after == 2
+    laid = loaded_in(face.work, ["scale-field/scale2", "scale-field/scale2/twin"], Pace())
+    jobs = {job.id: job for job in laid.jobs}
+    first, other = jobs["scale-field/scale2"], jobs["scale-field/scale2/twin"]
+    assert (len(first.strokes), first.anew, first.loads) == (3, (3,), 2)  # two from a load, and the third
+    assert first.offsets_s[1] - first.offsets_s[0] < Pace().again_s < first.offsets_s[2] - first.offsets_s[1]
+    assert (other.goes_on, other.anew, other.loads) == (True, (2,), 1)  # one more from the second load
     glitter = jobs["face/lantern dust"]
     assert (glitter.kind, glitter.strokes, glitter.priority) == (StepKind.GLITTER, (), Priority.NICE)
     area = math.pi / 4 * 3.4 * 2.2  # an oval of 34 x 22 mm
@@ -54,8 +61,11 @@ def test_waits_follow_the_closed_form_of_the_drying_law(face):
 
 def needed(films, lower, upper, wet, rate):
     """Seconds until four fifths of the lower film under the upper one have only so much of their water."""
-    one, both = films.by_job[lower], (films.by_job[lower].um > 0) & (films.by_job[upper].um > 0)
-    return np.percentile(np.maximum(one.water_um[both] - wet * one.um[both], 0) / rate, 80)
+    one, other = films.by_job[lower], films.by_job[upper]
+    whole = np.zeros((400, 400), bool)
+    whole[200 + other.top :, 200 + other.left :][: len(other.um), : other.um.shape[1]] = other.um > 0
+    there = whole[200 + one.top :, 200 + one.left :][: len(one.um), : one.um.shape[1]] & (one.um > 0)
+    return np.percentile(np.maximum(one.water_um[there] - wet * one.um[there], 0) / rate, 80)
 
 
 def test_the_film_of_a_job_is_as_thick_as_the_engine_lays_it(face, kernel):
@@ -71,12 +81,14 @@ def test_a_good_order_is_lawful_and_never_worse_than_the_plans(face, check):
     check(arranged)
     assert arranged.missed == ()
     assert arranged.sums.total_s <= arranged.own_total_s
-    assert (arranged.gap, arranged.by) == (0.0, "all orders")
+    assert arranged.by == "all orders"
+    assert arranged.gap < 0.05, "the bound does not know of loads that run pale on the way"
     assert arranged.stops[-1].left == ()
-    visits = sum(job.loads for job in arranged.jobs)
     begun = sum(step.kind is StepKind.LOAD for step in arranged.steps)
-    with_load = sum(bool(job.load) for job in arranged.jobs)
-    assert arranged.sums.loads == visits - (with_load - begun)
+    within = sum(len(step.reloads_s) for step in arranged.steps)
+    assert arranged.sums.loads == begun + within
+    assert dict(arranged.sums.where).keys() == set(WHERE)
+    assert sum(dict(arranged.sums.where).values()) == pytest.approx(arranged.sums.total_s, abs=0.3)
 
 
 def test_own_orders_are_kept_as_far_as_they_can_be(ordered, face, check):
@@ -118,9 +130,12 @@ def test_both_schools_of_sides_are_orders_of_their_own(ordered):
     together = arrange(ordered(sides=Sides.TOGETHER), 0.2)
 
     def switches(arranged):
-        return sum(step.kind is StepKind.MOVE for step in arranged.steps)
+        regions = [arranged.job(name).region for name in arranged.order]
+        return sum(one != other for one, other in itertools.pairwise(regions))
 
     assert switches(regions) <= switches(together)
+    moves = [sum(step.kind is StepKind.MOVE for step in one.steps) for one in (regions, together)]
+    assert moves[0] > moves[1] == 0, "a face is one place unless its sides are finished one after the other"
     at = {name: place for place, name in enumerate(together.order)}
     apart = [abs(at[f"scale-field/scale{row}"] - at[f"scale-field/scale{row}/twin"]) for row in (1, 2, 3)]
     assert max(apart) == 1
@@ -177,7 +192,7 @@ def test_a_rose_is_painted_in_one_go_unless_its_rows_shall_dry(whole_demo, kerne
     """A rose well under a minute: common practice, no published source."""
     plan = replace(whole_demo, motifs=(), overlays=(), ordering=Ordering())
     plan, name = with_new_motif(plan, kind, "leg", Place(0.0, 100.0))
-    plan = with_motif(plan, replace(plan.motifs[-1], per_load=40))
+    plan = with_habit(plan, [one.id for one in plan.strokes], Reload.NEVER)
     design = design_of(plan, "leg", engine=kernel)
     arranged = arrange(design, 0.2)
     assert arranged.sums.waiting_s == 0
@@ -196,7 +211,7 @@ def test_a_pulled_white_comes_while_its_wave_is_wet(whole_demo, kernel):
     lag = next(lag for lag in design.lags if lag.why is Why.WET)
     rate = 0.9 * 20 / plan.dry_after_s
     assert lag.most_s == pytest.approx(needed(design.films, lag.before, lag.after, 0.45, rate), abs=0.11)
-    slow = arrange(design_of(plan, "leg", Pace(pick_up_s=60.0), films=design.films), 0.1)
+    slow = arrange(design_of(plan, "leg", Pace(first_load_s=60.0), films=design.films), 0.1)
     assert any("pulled while" in words for words in slow.missed), "said, not hidden"
     assert name
 
@@ -254,7 +269,7 @@ def test_bench_strokes_are_jobs_too_and_leftovers_stay_together(demo, kernel, ch
 
 
 def test_strokes_are_laid_as_the_order_has_them_and_loaded_anew_where_the_leftover_is_gone(whole_demo, kernel, check):
-    plan = with_motif(whole_demo, replace(whole_demo.motifs[1], per_load=5))
+    plan = reloading(whole_demo, set(whole_demo.motifs[1].load_of.values()), 5)
     design = design_of(plan, "face", engine=kernel)
     arranged = arrange(design, 0.1)
     check(arranged)

@@ -10,11 +10,11 @@ from pennello.chart.face import face as face_chart
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import painted_plan, with_motif, with_new_motif
 from pennello.design.ordering import GlitterWhen, Ordering, Sides, Whites
+from pennello.design.pace import StepKind
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of, in_order, moved
 from pennello.order.job import Why
 from pennello.order.laid import laid_out
-from pennello.order.pace import StepKind
 
 MOTIFS = ("petal-ring", "bud", "leaf-pair", "leaf-spray", "dots", "swirl-drops", "scale-field", "wave", "starburst")
 
@@ -89,17 +89,17 @@ def test_the_strokes_that_are_painted_start_when_their_steps_do(face):
 
 
 def test_loads_within_a_step_are_told_apart_from_its_strokes(face):
-    """Five petals, each from a load of its own: four loads within the step, each as long as the one before it."""
+    """Five petals, two from a load: loads within the step, each as long as one on the same cake takes."""
     arranged = arrange(face, 0.0)
     job, step = arranged.job("petal-ring/petal1"), arranged.step("petal-ring/petal1")
-    assert len(step.reloads_s) == len(job.strokes) - 1 == job.loads - 1 == 4
+    assert len(step.reloads_s) == job.loads - (not job.goes_on) == len(job.anew) == 2
     now = step.start_s
     for begins, ends in step.reloads_s:
         assert begins > now
-        assert ends - begins == pytest.approx(job.load_s, abs=0.11)
+        assert ends - begins == pytest.approx(job.again_s, abs=0.11)
         now = ends
     assert now < step.end_s
-    assert step.words.endswith("Load again after each.")
+    assert step.words.endswith(f"Load again before {', '.join(map(str, job.anew))}.")
 
 
 def test_a_stroke_that_is_loaded_again_on_its_way_says_when(demo, kernel):

@@ -1,6 +1,7 @@
 """Overlays as masks, loads that go on, stop points, and steps with ids of their own."""
 
 import itertools
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -9,18 +10,19 @@ from shapely.geometry import Point, Polygon
 
 from pennello.chart.chart import drawn
 from pennello.design.layers import stencil_of
+from pennello.design.load_edits import reloading
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import charts_used, with_motif
 from pennello.design.ordering import Ordering, Priority
+from pennello.design.pace import Pace, StepKind
 from pennello.errors import UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.canvas import Canvas
+from pennello.lay.laying import pull
 from pennello.order.arrange import arrange, design_of
 from pennello.order.films import overlay_mask
-from pennello.order.jobs import work_of
-from pennello.order.pace import Pace, StepKind
+from pennello.order.jobs import loaded_in, work_of
 from pennello.order.problem import setups
-from pennello.path.cubic import length_mm
 
 HERE = Canvas(-30.0, -30.0, 240, 240, 4.0)
 
@@ -67,30 +69,45 @@ def test_stop_points_leave_nothing_half_done(ordered):
         assert (laid[count - 1] in told) == whole
 
 
-def test_a_load_goes_on_into_the_next_row_and_nowhere_else(whole_demo, kernel):
+def test_a_load_goes_on_into_whatever_follows_with_it_and_nowhere_else(whole_demo, kernel):
     """Five strokes a load over rows of 2, 3 and 2 on each side: a row may begin with what the last one left."""
-    plan = with_motif(whole_demo, replace(whole_demo.motifs[1], per_load=5))
-    jobs = {job.id: job for job in work_of(plan, "face").jobs}
-    follower = next(job for job in jobs.values() if job.goes_on)
-    kinds = [part.kind for part in setups(jobs[follower.goes_on], follower, Pace(), {})]
-    assert StepKind.LOAD not in kinds
-    other = next(job for job in jobs.values() if job.id not in (follower.goes_on, follower.id) and job.strokes)
-    assert StepKind.LOAD in [part.kind for part in setups(other, follower, Pace(), {})]
-    arranged = arrange(design_of(plan, "face", engine=kernel), 0.1)
-    begun = sum(step.kind is StepKind.LOAD for step in arranged.steps)
-    within = sum(len(job.strokes) - 1 for job in arranged.jobs if job.strokes) // 5
-    assert begun <= arranged.sums.loads <= begun + within + len(arranged.jobs) * 5
+    plan = reloading(whole_demo, set(whole_demo.motifs[1].load_of.values()), 5)
+    work = work_of(plan, "face")
+    rows = [job for job in work.jobs if job.piece == plan.motifs[1].id]
+    laid = loaded_in(work, [job.id for job in rows], Pace())
+    jobs = [laid.job(job.id) for job in rows]
+    count, loads = 0, 0
+    for job in jobs:
+        for number, _ in enumerate(job.strokes, 1):
+            loaded = count % 5 == 0
+            assert loaded == (number in job.anew if number > 1 else not job.goes_on)
+            count, loads = count + 1, loads + loaded
+    assert sum(job.loads for job in jobs) == loads
+    follower = next(job for job in jobs if job.goes_on)
+    before = jobs[jobs.index(follower) - 1]
+    assert StepKind.LOAD not in [part.kind for part in setups(before, follower, Pace(), {})]
+    other = next(job for job in work.jobs if job.load != follower.load and job.strokes)
+    anew = loaded_in(work, [other.id, follower.id], Pace()).job(follower.id)
+    assert StepKind.LOAD in [part.kind for part in setups(other, anew, Pace(), {})]
 
 
 def test_times_grow_with_way_and_pace(whole_demo):
+    """The faster corner at the hand's speed, with what a touch takes; a load again where the brush runs pale."""
     for speed in (30.0, 120.0):
-        work = work_of(whole_demo, "hand", Pace(stroke_mm_s=speed))
+        pace = Pace(stroke_mm_s=speed)
+        work = work_of(whole_demo, "hand", pace)
         job = work.job("petal-ring-3/petal1")
-        laid = dict(work.painted)["hand"]
-        steps = [after - before for before, after in itertools.pairwise(job.offsets_s)]
-        ways = [length_mm(laid.stroke(name).stroke.path) / speed for name in job.strokes]
-        assert steps == pytest.approx([5.0 + 0.5 + way for way in ways[:-1]], abs=0.11)
-        assert job.pull_s == pytest.approx(job.offsets_s[-1] + 0.5 + ways[-1], abs=0.11)
+        laid, brush = dict(work.painted)["hand"], whole_demo.brush(job.brush)
+        now = 0.0
+        for number, name in enumerate(job.strokes):
+            stroke = laid.stroke(name)
+            track = pull(stroke.stroke, brush, stroke.recipe.axis(brush)).track
+            corners = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0]))
+            far = max(sum(math.dist(*pair) for pair in itertools.pairwise(corners[:, side])) for side in (0, 1))
+            now += job.again_s if number and stroke.recipe.pickups else 0.0
+            assert job.offsets_s[number] == pytest.approx(now, abs=0.11)
+            now += round(0.6 + far / speed, 1)
+        assert job.pull_s == pytest.approx(now, abs=0.11)
 
 
 def test_charts_in_use_and_one_that_is_not_there(whole_demo):

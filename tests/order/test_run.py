@@ -6,9 +6,9 @@ import sys
 
 import pytest
 
+from pennello.design.pace import Pace, StepKind
 from pennello.errors import FileProblemError
 from pennello.order.job import Lag, Why
-from pennello.order.pace import Pace, StepKind
 from pennello.order.run import (
     RunOverError,
     begin,
@@ -187,7 +187,7 @@ def test_a_kill_in_the_middle_loses_nothing(tmp_path, own_folders):
     """A program of its own ticks two steps off and is killed as hard as can be."""
     code = (
         "import os, signal, time\n"
-        "from pennello.order.pace import StepKind\n"
+        "from pennello.design.pace import StepKind\n"
         "from pennello.order.steps import Step\n"
         "from pennello.order.run import begin, done\n"
         "from pennello.session.run_keeper import KeptRun, keep_run\n"

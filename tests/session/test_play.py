@@ -34,7 +34,7 @@ def painted(playing, at_s):
 
 
 def test_it_takes_as_long_as_the_hand(two, playing):
-    hand = [seconds(stroke)[1] for stroke in two.strokes]
+    hand = [seconds(stroke, two.brush(stroke.brush))[1] for stroke in two.strokes]
     assert playing.seconds == pytest.approx(sum(hand) + 2 * REST_S)
     assert [beat.stroke for beat in playing.beats] == [stroke.id for stroke in two.strokes]
     assert playing.beats[1].start_s == pytest.approx(hand[0] + REST_S)

@@ -111,8 +111,6 @@ def test_mirror_copies_twins_and_breaking_apart(window, station, qtbot):
     station.panel.named["Break apart"].click()
     assert len(committed(window)) == 6
     window.undo()
-    station.panel.per_load.setValue(5)
-    assert committed(window)[0].per_load == 5
     station.panel.ticks["stagger"].click()
     assert dict(committed(window)[0].values)["stagger"] == 0.0
 
@@ -214,7 +212,7 @@ def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeyp
     station.add_motif("petal-ring")
     small(station)
     rested(qtbot, station)
-    station.when.setValue(40)
+    station.when.setValue(70)
     assert station.when_words.text().startswith("by ")
     rested(qtbot, station)
     assert station.model.painted.strokes < 5
@@ -255,19 +253,22 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     placed = committed(window)[-1]
     assert placed.name == "My flower"
     assert dict(placed.values)["radius_mm"] == 8
-    station.panel.group_with(committed(window)[0].id)
-    assert committed(window)[0].group == committed(window)[1].group != ""
+    station.panel.new_part()
+    part = committed(window)[1].part
+    assert part
     station.panel._offer_groups()
-    station.panel.group_with("")
-    assert committed(window)[1].group == ""
+    station.panel.put_in("")
+    assert committed(window)[1].part == ""
+    station.panel.put_in(part)
+    assert committed(window)[1].part == part
     station.panel.named["Break apart"].click()
     station.model.choose(committed(window)[-1].id)
     said = []
     station.said.connect(said.append)
     station.keep_as("petals")
     assert "Kept as" in said[-1]
-    assert list(station.strip.own) == ["My flower", "petals"], "free strokes are kept too, with all of their group"
-    strokes = len([one for one in committed(window) if one.group == committed(window)[-1].group])
+    assert list(station.strip.own) == ["My flower", "petals"], "free strokes are kept too, with all of their part"
+    strokes = len([one for one in committed(window) if one.part == committed(window)[-1].part])
     before = len(committed(window))
     station.strip.own["petals"].click()
     assert len(committed(window)) == before + strokes

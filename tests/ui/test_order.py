@@ -11,8 +11,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from pennello.caution.person import Person
+from pennello.design.pace import StepKind
 from pennello.files.plan_json import read_plan
-from pennello.order.pace import StepKind
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
@@ -148,10 +148,10 @@ def test_by_keyboard(window, station, qtbot):
 
 def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
     show(qtbot, station, "forearm")
-    station.times["1:30"].click()
+    station.target.setValue(200)
     rested(qtbot, station)
     assert station.model.arranged.choice.left_out == ()
-    station.target.setValue(60)
+    station.times["1:30"].click()
     rested(qtbot, station)
     assert station.model.arranged.choice.left_out == ("leaf-spray",)
     assert "Left out for the time" in station.panel.why.text()

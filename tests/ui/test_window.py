@@ -42,7 +42,7 @@ def test_save_as_open_and_recent(window, tmp_path, monkeypatch):
     assert [action.text() for action in window.recent.actions()] == ["walk.pennello"]
 
 
-@pytest.mark.parametrize("content", ["", "{}", "broken", '{"format": "pennello-plan", "schema": 9}'])
+@pytest.mark.parametrize("content", ["", "{}", "broken", '{"format": "pennello-plan", "schema": 99}'])
 def test_a_bad_file_is_one_sentence_and_changes_nothing(window, tmp_path, content, demo):
     path = tmp_path / "bad.pennello"
     path.write_text(content)

@@ -15,6 +15,7 @@ import numpy as np
 from PIL import Image
 
 from hard.tally import Tally
+from pennello.design.pace import StepKind
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.kit_csv import csv_bytes, preview_csv
@@ -26,7 +27,6 @@ from pennello.files.svg import read_svg, svg_text
 from pennello.files.swatch import read_picture
 from pennello.kit import catalogue
 from pennello.kit.paint import masstones
-from pennello.order.pace import StepKind
 from pennello.order.run import begin, done
 from pennello.order.steps import Step
 from pennello.session.kit import shipped_kit

@@ -17,6 +17,7 @@ from datetime import date, timedelta
 from pathlib import Path
 
 from hard.tally import Tally
+from pennello.design.pace import StepKind
 from pennello.disk import sweep, write_bytes
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
@@ -24,7 +25,6 @@ from pennello.files.kit_csv import csv_bytes, preview_csv
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.files.svg import svg_text
 from pennello.kit.shelf import Keeping, KitItem
-from pennello.order.pace import StepKind
 from pennello.order.run import begin, done
 from pennello.order.steps import Step
 from pennello.session.autosave import Autosave

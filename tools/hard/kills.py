@@ -12,12 +12,12 @@ from dataclasses import replace
 from pathlib import Path
 
 from hard.tally import Tally
+from pennello.design.pace import StepKind
 from pennello.disk import sweep
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.kit.shelf import KitItem
-from pennello.order.pace import StepKind
 from pennello.order.run import begin, done
 from pennello.order.steps import Step
 from pennello.session.autosave import Autosave

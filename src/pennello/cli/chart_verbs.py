@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from argparse import ArgumentParser, Namespace
+from collections.abc import Sequence
 from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
@@ -16,11 +18,13 @@ from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.cli.solve_verbs import kit_of
 from pennello.design.as_wished import as_wished
-from pennello.design.counts import counts
+from pennello.design.counts import usual_counts
 from pennello.design.findings import findings_by_chart
+from pennello.design.load_edits import reloading
+from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of, says_of, with_new_motif, with_other_eyes
 from pennello.design.own import NothingChosenError, own_of, with_own
-from pennello.design.plan import Plan, Skin, skin_bytes
+from pennello.design.plan import MOST_PER_LOAD, Plan, Skin, skin_bytes
 from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
 from pennello.files.chart_svg import chart_svg, motif_svg
@@ -35,8 +39,6 @@ from pennello.solve.suiting import with_loads_for
 from pennello.units import parse_number
 
 Answer = dict[str, Any]
-
-MOST_PER_LOAD = 40
 
 
 def motif_arguments(parser: ArgumentParser) -> None:
@@ -84,9 +86,10 @@ def motif_verb(args: Namespace) -> int:
 
 def _say_motif(args: Namespace, kind: Motif, values: dict[str, float]) -> int:
     """Say what a motif comes to, and do with it what is asked: its paths, its place on a chart."""
-    width, per_load = args.brush_mm, args.per_load or kind.per_load
+    width = args.brush_mm
+    per_load = {part.key: args.per_load or part.reload for part in kind.parts}
     made = kind.made(values, {} if width is None else {part.key: width for part in kind.parts})
-    taken = counts(made, {part.key: (part.key, 1) for part in kind.parts}, per_load)
+    taken = usual_counts(made, per_load)
     if args.svg:
         write_bytes(motif_svg(kind.name, made).encode(), args.svg)
     placed = {"placed": _place(args, kind.key, values)} if args.plan else {}
@@ -105,7 +108,7 @@ def _say_motif(args: Namespace, kind: Motif, values: dict[str, float]) -> int:
             },
             "says": [*made.says, taken.words],
             "spacings": [{**asdict(one), "overlap_mm": one.overlap_mm} for one in made.spacings],
-            "per_load": per_load,
+            "per_load": min(per_load.values()),
             "loads": taken.loads,
             "seconds": round(taken.seconds, 1),
             "strokes": [
@@ -213,9 +216,10 @@ def _place(args: Namespace, key: str, values: dict[str, float]) -> str:
         plan.motifs[-1],
         values=tuple(values.items()),
         twin=args.twin,
-        per_load=args.per_load or plan.motifs[-1].per_load,
     )
     plan = replace(plan, motifs=(*plan.motifs[:-1], placed))
+    if args.per_load:
+        plan = reloading(plan, {name for _, name in placed.loads}, args.per_load)
     write_plan(plan, args.out or args.plan)
     if not args.json:
         print(f"{new_id} on {args.chart}: {'; '.join(says_of(plan, placed))}")
@@ -297,18 +301,24 @@ def chart_verb(args: Namespace) -> int:
 
 def render_chart(args: Namespace) -> int:
     """Write a chart with its motifs as painted."""
+    from pennello.cli.order_verbs import arranged_of  # noqa: PLC0415
     from pennello.design.scene import MOST_PIXELS  # noqa: PLC0415
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
     from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
+    from pennello.session.order_pictures import painted_at  # noqa: PLC0415
 
     plan = read_plan(args.plan)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))
     drawn = chart_of(plan, args.chart)
     doer = engine.REFERENCE if args.reference else engine.kernel()
-    shown = as_wished(plan) if args.wish else plan
-    painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at)
-    over = [overlay for overlay in plan.overlays if overlay.chart == args.chart]
+    over: Sequence[Mark] = [overlay for overlay in plan.overlays if overlay.chart == args.chart]
+    if args.as_listed or args.wish:
+        shown = as_wished(plan) if args.wish else plan
+        painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at)
+    else:
+        at_s = math.inf if args.at is None else args.at
+        painted, over = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
     picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, over, mirrored=args.mirror)
     write_png(picture, args.png, args.px_per_mm)
     answer = {

@@ -15,15 +15,19 @@ from pennello.caution.rules import DECIDE, cautions
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
+from pennello.cli.order_arguments import timed_arguments
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
+from pennello.design.pace import Tempo
+from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.finding import Finding
+from pennello.motif.catalogue import motif
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
-from pennello.order.steps import Step
+from pennello.order.steps import Step, Sums
 from pennello.units import clock, minutes, parse_number
 
 Answer = dict[str, Any]
@@ -34,19 +38,14 @@ SIDES = {"together": Sides.TOGETHER, "regions": Sides.REGIONS, "free": Sides.FRE
 WHITES = {"free": Whites.FREE, "before": Whites.BEFORE, "after": Whites.AFTER}
 GLITTERS = {"tacky": GlitterWhen.TACKY, "last": GlitterWhen.LAST}
 
+TEMPOS = {"event": Tempo.EVENT, "teaching": Tempo.TEACHING}
+
 _LONGEST_S = 3600.0
 _RESTARTS_S = 1.0
 
 
 class CannotMoveError(PennelloError):
     """A step cannot be moved to a place."""
-
-
-def _timed(parser: ArgumentParser) -> None:
-    parser.add_argument("--chart", default="", metavar="NAME", help="one chart only (default: all of the plan)")
-    parser.add_argument("--seconds", type=number, default=1.0, metavar="T", help="how long to look for a better order")
-    parser.add_argument("--target", type=number, metavar="S", help="leave out what does not fit into so many seconds")
-    parser.add_argument("--notebook", type=Path, metavar="FILE", help="times of your own runs (default: your notebook)")
 
 
 def _person(parser: ArgumentParser) -> None:
@@ -60,7 +59,7 @@ def _person(parser: ArgumentParser) -> None:
 def order_arguments(parser: ArgumentParser) -> None:
     """Say what `order` takes."""
     plan_argument(parser)
-    _timed(parser)
+    timed_arguments(parser)
     parser.add_argument("--reasons", action="store_true", help="say why each step stands where it does")
     parser.add_argument("--own", action="store_true", help="the plan's own order, as it is")
     parser.add_argument("--move", nargs=2, metavar=("STEP", "PLACE"), help="move a step, if it may, and write the plan")
@@ -70,6 +69,7 @@ def order_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--sides", choices=("together", "regions", "free"), help="both sides together, or by region")
     parser.add_argument("--whites", choices=("free", "before", "after"), help="white lights before black, or after")
     parser.add_argument("--glitter", choices=("tacky", "last"), help="glitter on tacky paint, or as the last touch")
+    parser.add_argument("--tempo", choices=tuple(TEMPOS), help="at an event, or teaching: each first load takes 40 s")
     parser.add_argument("--automatic", action="store_true", help="forget an order of your own")
     parser.add_argument("--csv", type=Path, metavar="FILE", help="write the steps as CSV")
     parser.add_argument("--ics", type=Path, metavar="FILE", help="write the steps as iCalendar")
@@ -106,7 +106,8 @@ def arranged_of(plan: Plan, args: Namespace) -> Arranged:
 
     if not 0 <= args.seconds <= _LONGEST_S:
         raise OutOfRangeError("--seconds", args.seconds, "0 to 3600")
-    design = design_of(plan, args.chart, pace_of(args.notebook), engine=engine.kernel())
+    shown = short_form(plan) if args.short else plan
+    design = design_of(shown, args.chart, pace_of(args.notebook), engine=engine.kernel())
     if getattr(args, "own", False):
         ordering = plan.ordering
         return in_order(design, ordering.sequence or [job.id for job in design.work.jobs])
@@ -125,6 +126,7 @@ def order_answer(arranged: Arranged, *, told_why: bool = False) -> Answer:
         "loads": sums.loads,
         "rinses": sums.rinses,
         "changes": sums.changes,
+        "where_s": dict(sums.where),
         "gap": arranged.gap,
         "found_by": arranged.by,
         "own_total_s": arranged.own_total_s,
@@ -175,6 +177,7 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
     sums = arranged.sums
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     print(f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {', '.join(counts)} of tool.")
+    print(_where(sums))
     near = f"At most {arranged.gap:.1%} above the best there is" if arranged.gap else "No order is shorter"
     print(f"As the plan has it {minutes(arranged.own_total_s)}. {near} ({arranged.by}). Times are predicted.")
     for sentence in arranged.missed:
@@ -188,11 +191,18 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
             print(f"  {one.words}.")
 
 
+def _where(sums: Sums) -> str:
+    """Return where the time goes as one bar of forty signs, and in words."""
+    parts = list(zip("#o.-~", sums.where, strict=True))
+    signs = "".join(sign * round(40 * seconds / max(sums.total_s, 0.1)) for sign, (_, seconds) in parts)
+    told = ", ".join(f"{sign} {name} {seconds:.0f} s" for sign, (name, seconds) in parts)
+    return f"[{signs}] {told}"
+
+
 def _wished(plan: Plan, args: Namespace) -> Ordering:
     """Return the plan's ordering with what the options change."""
     ordering = plan.ordering
-    parts = {placed.id for placed in plan.motifs} | {one.name for one in plan.overlays}
-    parts |= {stroke.id for stroke in plan.strokes} if not plan.motifs else set()
+    parts = _ruled_names(plan)
     for word in args.priority or []:
         name, level = _pair(word, "--priority", parts)
         if level not in [one.value for one in Priority]:
@@ -209,11 +219,20 @@ def _wished(plan: Plan, args: Namespace) -> Ordering:
     return _with_habits(ordering, args)
 
 
+def _ruled_names(plan: Plan) -> set[str]:
+    """Return what a rule or a priority may name: parts, pieces, kinds of motifs, what lies over the paint."""
+    names = {one.id for one in plan.parts} | {one.id for one in plan.motifs} | {one.name for one in plan.overlays}
+    names |= {motif(one.motif).group for one in plan.motifs if one.motif}
+    return names if plan.motifs else names | {stroke.id for stroke in plan.strokes}
+
+
 def _with_habits(ordering: Ordering, args: Namespace) -> Ordering:
     if args.sides:
         ordering = replace(ordering, sides=SIDES[args.sides])
     if args.whites:
         ordering = replace(ordering, whites=WHITES[args.whites])
+    if args.tempo:
+        ordering = replace(ordering, tempo=TEMPOS[args.tempo])
     if args.glitter:
         ordering = replace(ordering, glitter=GLITTERS[args.glitter])
     return replace(ordering, sequence=()) if args.automatic else ordering
@@ -269,7 +288,7 @@ def sheet_arguments(parser: ArgumentParser) -> None:
     """Say what `sheet` takes."""
     plan_argument(parser)
     parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
-    _timed(parser)
+    timed_arguments(parser)
     _person(parser)
 
 
@@ -291,7 +310,7 @@ def sequence_arguments(parser: ArgumentParser) -> None:
     plan_argument(parser)
     parser.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder; it is made if need be")
     parser.add_argument("--px-per-mm", type=number, default=3.0, metavar="N", help="resolution, default 3")
-    _timed(parser)
+    timed_arguments(parser)
     json_argument(parser)
 
 

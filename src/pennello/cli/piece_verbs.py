@@ -10,12 +10,16 @@ from typing import Any
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.chart_verbs import numbers
 from pennello.cli.main import write_json
-from pennello.cli.numbers import length_mm, number, whole
+from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.design.layers import hand_drawn
 from pennello.design.on_chart import with_motif, without_motif
+from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
-from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.lay.families.hold import Hold
+from pennello.units import parse_number
 
 _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
 
@@ -23,7 +27,11 @@ _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
 def piece_arguments(parser: ArgumentParser) -> None:
     """Say what `piece` takes."""
     plan_argument(parser)
-    parser.add_argument("id", nargs="?", metavar="ID", help="a motif or stroke on a chart; without it they are listed")
+    parser.add_argument("id", nargs="?", metavar="ID", help="what lies on a chart, or 'add'; without it: list")
+    parser.add_argument("--points", metavar="X,Y ...", help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'")
+    parser.add_argument("--hold", choices=("upright", "heel", "rim", "push", "square"), help="add: how it is held")
+    parser.add_argument("--chart", default="face", metavar="NAME", help="add: on this chart (default: face)")
+    parser.add_argument("--part", metavar="PART", help="the part of the design that it belongs to; '' for none")
     parser.add_argument("--name", help="what it is called")
     parser.add_argument("--x-mm", type=length_mm, metavar="MM", help="where, from the chart's origin to the right")
     parser.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
@@ -31,9 +39,10 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--scale", type=number, metavar="N")
     parser.add_argument("--twin", choices=("yes", "no"), help="its mirror image across the midline, too")
     parser.add_argument("--one-sided", choices=("yes", "no"), help="it differs left and right on purpose")
-    parser.add_argument("--per-load", type=whole, metavar="N", help="strokes from one load")
     parser.add_argument("--set", action="append", default=[], metavar="KEY=VALUE", help="a number of the motif")
-    parser.add_argument("--load", action="append", default=[], metavar="PART=STROKE", help="the load of a part")
+    parser.add_argument(
+        "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
+    )
     parser.add_argument("--remove", action="store_true", help="take it off the chart")
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     json_argument(parser)
@@ -43,9 +52,16 @@ def piece_arguments(parser: ArgumentParser) -> None:
 def piece_verb(args: Namespace) -> int:
     """List what lies on charts, or change one of it."""
     plan = read_plan(args.plan)
-    if args.id is not None:
+    if args.id == "add":
+        plan, name = _added(plan, args)
+        write_plan(plan, args.out or args.plan)
+        if not args.json:
+            print(f"Added {name}.")
+    elif args.id is not None:
         placed = _placed(plan, args.id)
         plan = without_motif(plan, placed.id) if args.remove else with_motif(plan, _changed(plan, placed, args))
+        if args.part is not None and not args.remove:
+            plan = put_in(plan, [placed.id], args.part)
         write_plan(plan, args.out or args.plan)
     told = [_told(placed) for placed in plan.motifs]
     if args.json:
@@ -56,6 +72,31 @@ def piece_verb(args: Namespace) -> int:
         words += ["its mirror image too"] * one["twin"] + ["on one side on purpose"] * one["one_sided"]
         print(", ".join(words))
     return 0
+
+
+class NoWayError(PennelloError):
+    """A stroke that is added needs a load and a way."""
+
+
+def _added(plan: Plan, args: Namespace) -> tuple[Plan, str]:
+    """Return the plan with one stroke more on a chart, and its id."""
+    if len(args.load) != 1 or not args.points:
+        raise NoWayError("'add' needs --load LOAD and --points, as in: --load white-petal --points '0,0 10,-12 24,-4'.")
+    hold = Hold[args.hold.upper()] if args.hold else None
+    plan, name = with_new_piece(plan, args.load[0], hand_drawn(_points(args.points)), args.chart, hold, args.name or "")
+    if args.twin:
+        plan = with_motif(plan, replace(_placed(plan, name), twin=args.twin == "yes"))
+    return (put_in(plan, [name], args.part) if args.part else plan), name
+
+
+def _points(text: str) -> list[tuple[float, float]]:
+    found = []
+    for pair in text.split():
+        x, comma, y = pair.partition(",")
+        if not comma:
+            raise OutOfRangeError("--points", pair, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
+        found.append((parse_number(x), parse_number(y)))
+    return found
 
 
 def _placed(plan: Plan, name: str) -> PlacedMotif:
@@ -69,7 +110,7 @@ def _changed(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     given = {name: getattr(args, name) for name in _PLACE if getattr(args, name) is not None}
     changes: dict[str, Any] = {"place": replace(placed.place, **given)} if given else {}
     changes |= {name: getattr(args, name) == "yes" for name in ("twin", "one_sided") if getattr(args, name)}
-    changes |= {name: getattr(args, name) for name in ("name", "per_load") if getattr(args, name) is not None}
+    changes |= {"name": args.name} if args.name is not None else {}
     if args.set:
         changes["values"] = tuple({**dict(placed.values), **numbers(args.set)}.items())
     if args.load:
@@ -96,7 +137,7 @@ def _told(placed: PlacedMotif) -> dict[str, Any]:
         **{name: getattr(placed.place, name) for name in (*_PLACE, "mirrored")},
         "twin": placed.twin,
         "one_sided": placed.one_sided,
-        "per_load": placed.per_load,
+        "part": placed.part,
         "loads": placed.load_of,
         "set": dict(placed.values),
     }

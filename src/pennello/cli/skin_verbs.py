@@ -13,6 +13,7 @@ from typing import Any
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
+from pennello.cli.order_arguments import timed_arguments
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
@@ -29,7 +30,8 @@ def render_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--skin", type=number, metavar="ITA", help="another skin, by its angle in degrees")
     parser.add_argument("--at", type=number, metavar="SECONDS", help="only what is laid by then")
     parser.add_argument("--threads", type=whole, metavar="N", help="threads for the picture")
-    parser.add_argument("--chart", metavar="NAME", help="a chart with its motifs instead of the strokes")
+    timed_arguments(parser, "a chart with its motifs instead of the strokes, painted in the order found", None)
+    parser.add_argument("--as-listed", action="store_true", help="with --chart: painted in the plan's own order")
     parser.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
     parser.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
     parser.add_argument("--reference", action="store_true", help="with the slow NumPy reference")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from argparse import ArgumentParser, Namespace
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -20,7 +20,7 @@ from pennello.cli.mixing import mix_answer, parse_portion
 from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.colour.basis import small_basis
-from pennello.design.edits import mended, with_brush
+from pennello.design.edits import mended, with_brush, with_stroke
 from pennello.design.findings import findings_of
 from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.load_kinds import LOAD_KINDS
@@ -67,19 +67,35 @@ def load_arguments(parser: ArgumentParser) -> None:
     """Say what `load` takes."""
     plan_argument(parser, stroke=True)
     parser.add_argument("--as", dest="kind", metavar="WAY", help=f"load it another way: {', '.join(LOAD_KEYS)}")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="with --as: write the changed plan here")
+    parser.add_argument("--reload", metavar="WHEN", help="load it anew: pale, each, never, or after so many strokes")
+    parser.add_argument("--add", metavar="NAME", help="make a new load of this name, a copy of it, to be changed")
+    parser.add_argument("--name", help="what it is called")
+    parser.add_argument("--brush", metavar="ID", help="the brush")
+    parser.add_argument("--cake", metavar="ID", help="the cake of its first pick-up")
+    parser.add_argument("--offset-mm", type=length_mm, metavar="MM", help="where the brush lies on it")
+    parser.add_argument("--flip", choices=("yes", "no"), help="corner B lies left")
+    parser.add_argument("--passes", type=number, metavar="N", help="sweeps")
+    parser.add_argument("--remove", action="store_true", help="take it out of the plan; nothing may be laid with it")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write the changed plan here instead of over it")
     json_argument(parser)
 
 
-@verb("load", "what one load puts on the brush", load_arguments)
+@verb("load", "what one load puts on the brush; make one, change it", load_arguments)
 def load_verb(args: Namespace) -> int:
-    """Say what is on the brush."""
+    """Say what is on the brush; add, change or take out a load."""
     plan = read_plan(args.plan)
     if args.kind:
         plan = _loaded_as(plan, args.stroke, args.kind)
         if args.out:
             write_plan(plan, args.out)
-    stroke = plan.stroke(args.stroke)
+    changed, name = _load_edited(plan, args)
+    if changed != plan:
+        plan = changed
+        write_plan(plan, args.out or args.plan)
+    if args.remove:
+        print(f"Took out {args.stroke}.")
+        return 0
+    stroke = plan.stroke(name)
     edge = plan.edge(stroke.id)
     if args.json:
         write_json(load_answer(plan, stroke, edge))
@@ -91,6 +107,40 @@ def load_verb(args: Namespace) -> int:
         print(f"  {names}: {length_text(one.at_mm)} from {start}, {length_text(one.width_10_90_mm)} wide")
     print(f"  {edge.total_mm3:.0f} mm³ of paint on the brush (predicted)")
     return 0
+
+
+def _load_edited(plan: Plan, args: Namespace) -> tuple[Plan, str]:
+    """Return the plan with what the options change of a load, and its id."""
+    from pennello.design.load_edits import (  # noqa: PLC0415 - only where something is changed
+        habit_in,
+        with_copy_of,
+        with_habit,
+        without_load,
+    )
+
+    name = args.stroke
+    if args.remove:
+        return without_load(plan, name), ""
+    if args.add:
+        plan, name = with_copy_of(plan, name, args.add)
+    if args.reload:
+        plan = with_habit(plan, {name}, *habit_in(args.reload))
+    load = plan.stroke(name)
+    if args.brush:
+        load = replace(load, brush=plan.brush(args.brush).id)
+    changes = {"cake": args.cake, "offset_mm": args.offset_mm, "passes": args.passes}
+    given = {key: value for key, value in changes.items() if value is not None}
+    given |= {"flip": args.flip == "yes"} if args.flip else {}
+    if args.cake:
+        given["cake"] = plan.cake(args.cake).id
+    if given:
+        if not load.recipe.pickups or not load.recipe.pickups[0].cake:
+            raise WayToLoadError(f"{load.name} is not taken from a cake; choose another load, or --as window first.")
+        first = replace(load.recipe.pickups[0], **given)
+        load = replace(load, recipe=replace(load.recipe, pickups=(first, *load.recipe.pickups[1:])))
+    if args.name:
+        load = replace(load, name=args.name)
+    return with_stroke(plan, load), name
 
 
 class WayToLoadError(PennelloError):

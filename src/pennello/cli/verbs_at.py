@@ -26,6 +26,7 @@ VERBS_AT = {
     "motif": "chart_verbs",
     "new": "verbs",
     "order": "order_verbs",
+    "part": "part_verbs",
     "piece": "piece_verbs",
     "play": "play_verb",
     "render": "skin_verbs",

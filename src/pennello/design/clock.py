@@ -1,17 +1,28 @@
-"""When each stroke is laid: loads, waits and the hand's speed; the speeds are defaults."""
+"""When each stroke is laid: loads, waits and the hand's speed; the speeds are defaults of the pace."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+import numpy as np
+
+from pennello.design.pace import Pace, StepKind
 from pennello.design.plan import Plan, PlanStroke
+from pennello.kept import kept
+from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
+from pennello.lay.laying import pull
+from pennello.lay.stroke import Stroke
+from pennello.load.recipe import Before, PickUp, Recipe, Way
 from pennello.path.cubic import length_mm
 
-HAND_MM_S = 60.0
-"""How fast a loaded stroke is pulled, mm/s (a default)."""
+LINERS = (ApplicatorKind.ROUND, ApplicatorKind.LINER)
+"""What line work is drawn with."""
 
-PICK_UP_S = 5.0
-"""How long one visit to a cake or pan takes, s (a default)."""
+DOT_MM = 1.5
+"""A stroke of a liner that is shorter is a dot (a default)."""
+
+PRESS_MM = 5.0
+"""A loaded stroke whose corners both go less is pressed, not pulled (a default)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,17 +34,76 @@ class Turn:
     end_s: float
 
 
-def seconds(stroke: PlanStroke) -> tuple[float, float]:
+def step_kind(brush: Applicator, stroke: Stroke) -> StepKind:
+    """Return whether a stroke is loaded, a line or a dot."""
+    if brush.kind not in LINERS:
+        return StepKind.STROKES
+    return StepKind.DOTS if length_mm(stroke.path) < DOT_MM else StepKind.LINE
+
+
+@kept
+def ways(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> tuple[float, int]:
+    """Return how far the faster corner goes, mm, and in how many pats (0 for a stroke that is pulled)."""
+    track = pull(stroke, brush, axis).track
+    if stroke.pats is not None:
+        return 0.0, len(track.s_mm)
+    corners = track.points(np.arange(len(track.s_mm)), np.array([0.0, 1.0]))
+    return float(np.linalg.norm(np.diff(corners, axis=0), axis=2).sum(axis=0).max()), 0
+
+
+def pull_s(stroke: PlanStroke, brush: Applicator, kind: StepKind, pace: Pace) -> float:
+    """Return how long a stroke takes from its touch, s, loads within it left out."""
+    if kind is StepKind.DOTS:
+        return pace.seconds(kind, pace.dot_s)
+    if kind is StepKind.LINE:
+        return pace.seconds(kind, pace.touch_s + length_mm(stroke.stroke.path) / pace.line_mm_s)
+    far, pats = ways(stroke.stroke, brush, stroke.recipe.axis(brush))
+    if pats:
+        return pace.seconds(kind, pace.pat_s * pats)
+    return pace.seconds(kind, pace.press_s if far < PRESS_MM else pace.touch_s + far / pace.stroke_mm_s)
+
+
+def load_s(recipe: Recipe, pace: Pace, *, again: bool = False) -> float:
+    """Return how long a load takes, s: the first of a brush, or `again` with the same one."""
+    seconds = sum(_visit_s(number, pickup, pace, again) for number, pickup in enumerate(recipe.pickups))
+    return pace.seconds(StepKind.LOAD, seconds) if recipe.pickups else 0.0
+
+
+def _visit_s(number: int, pickup: PickUp, pace: Pace, again: bool) -> float:  # noqa: FBT001 - a part of the question
+    before = 0.0
+    if number:  # what comes before the first is a step of its own
+        before = pickup.before.rinses * pace.rinse_s
+    if pickup.before is Before.WIPE and (number or again):
+        before = pace.wipe_s
+    elif pickup.before is Before.BLOT and (number or again):
+        before = pace.blot_s
+    if pickup.way is Way.DIP:
+        return before + (pace.tip_dip_s if number else pace.dip_s)
+    return before + (pace.again_s if number or again else pace.first_load_s)
+
+
+def seconds(
+    stroke: PlanStroke, brush: Applicator, pace: Pace | None = None, *, again: bool = False
+) -> tuple[float, float]:
     """Return how long a stroke's loads take, waiting included, and how long its pull takes, s."""
-    visits = len(stroke.recipe.laid) * (1 + len(stroke.stroke.reload_mm))
-    return stroke.wait_s + visits * PICK_UP_S, max(length_mm(stroke.stroke.path) / HAND_MM_S, 0.3)
+    given = pace or Pace()
+    kind = step_kind(brush, stroke.stroke)
+    within = len(stroke.stroke.reload_mm) * load_s(stroke.recipe, given, again=True)
+    return stroke.wait_s + load_s(stroke.recipe, given, again=again) + within, pull_s(stroke, brush, kind, given)
 
 
-def turns(plan: Plan) -> tuple[Turn, ...]:
+def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
     """Return when the strokes are laid, one after another in the plan's order."""
     result, now = [], 0.0
+    brushes = plan.brushes_by_id
+    held: tuple[str, Recipe | None] = ("", None)
     for stroke in plan.strokes:
-        before, pull = seconds(stroke)
-        result.append(Turn(stroke.id, now + before, now + before + pull))
-        now += before + pull
+        loaded = replace(stroke.recipe, after="") if stroke.recipe.pickups else None
+        before, way = seconds(stroke, brushes[stroke.brush], pace, again=held == (stroke.brush, loaded))
+        result.append(Turn(stroke.id, now + before, now + before + way))
+        now += before + way
+        if stroke.recipe.pickups:
+            held = (stroke.brush, loaded)
+        elif held[0] != stroke.brush:
+            held = (stroke.brush, None)
     return tuple(result)

@@ -1,4 +1,4 @@
-"""How many strokes and loads a motif takes, and about how many seconds."""
+"""How many strokes and loads something takes, and about how many seconds."""
 
 from __future__ import annotations
 
@@ -6,7 +6,9 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from pennello.design.clock import HAND_MM_S, PICK_UP_S
+from pennello.design.clock import turns
+from pennello.design.pace import Pace
+from pennello.design.plan import Plan
 from pennello.motif.motif import Made, counted
 from pennello.path.cubic import length_mm
 
@@ -31,26 +33,20 @@ class Counts:
         )
 
 
-def counts(
-    made: Made, loads: Mapping[str, tuple[str, int]], per_load: int = 1, times: int = 1, scale: float = 1.0
-) -> Counts:
-    """Return what a motif takes.
+def counts(painted: Plan) -> Counts:
+    """Return what the strokes of a plan take as they are laid, one after another."""
+    loads = sum(len(one.stroke.reload_mm) + bool(one.recipe.pickups) for one in painted.strokes)
+    told = turns(painted)
+    return Counts(len(painted.strokes), loads, told[-1].end_s if told else 0.0)
 
-    Parameters
-    ----------
-    loads
-        By part the load that it is laid with and how many visits to the paint that is; what is not named needs none.
-    per_load
-        How many strokes come from one load, 1 or more.
-    times, scale
-        2 with a mirror image; the size that it is placed at.
-    """
-    strokes: dict[tuple[str, int], int] = {}
+
+def usual_counts(made: Made, per_load: Mapping[str, int], pace: Pace | None = None) -> Counts:
+    """Return what a motif takes that no plan says the loads of: so many strokes of each part from a load."""
+    given = pace or Pace()
+    strokes: dict[str, int] = {}
     for piece in made.pieces:
-        if piece.part in loads:
-            key = loads[piece.part]
-            strokes[key] = strokes.get(key, 0) + times
-    taken = {key: math.ceil(number / per_load) for key, number in strokes.items()}
-    travel = times * scale * sum(length_mm(piece.stroke.path) for piece in made.pieces)
-    visits = sum(number * visits for (_, visits), number in taken.items())
-    return Counts(times * len(made.pieces), sum(taken.values()), travel / HAND_MM_S + PICK_UP_S * visits)
+        strokes[piece.part] = strokes.get(piece.part, 0) + 1
+    loads = {part: math.ceil(count / per_load[part]) for part, count in strokes.items()}
+    pulls = sum(given.touch_s + length_mm(piece.stroke.path) / given.stroke_mm_s for piece in made.pieces)
+    visits = sum(given.first_load_s + (count - 1) * given.again_s for count in loads.values())
+    return Counts(len(made.pieces), sum(loads.values()), pulls + visits)

@@ -218,6 +218,16 @@ def loaded_itself(plan: Plan, stroke: PlanStroke) -> PlanStroke:
     return replace(stroke, recipe=replace(stroke.recipe, pickups=source.recipe.pickups, after=""))
 
 
+def slug(name: str, usual: str = "part") -> str:
+    """Return a name as an id.
+
+    >>> slug("The rose, outside")
+    'the-rose-outside'
+    """
+    words = "".join(letter.lower() if letter.isascii() and letter.isalnum() else " " for letter in name).split()
+    return "-".join(words)[:50] or usual
+
+
 def free_id(wish: str, taken: list[str]) -> str:
     """Return the wish, or the wish with the first number that makes it free.
 

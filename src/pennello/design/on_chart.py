@@ -15,9 +15,12 @@ from pennello.chart.chart import Chart, Point
 from pennello.design.clock import turns
 from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
+from pennello.design.part import Habit, PlanPart
+from pennello.design.parts import together_with
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import suiting_loads
+from pennello.design.visits import ToLay, filled
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.limits import fitted
 from pennello.load.recipe import Recipe
@@ -67,7 +70,7 @@ def pieces_on(plan: Plan, key: str) -> tuple[LaidPiece, ...]:
 def painted_plan(plan: Plan, key: str) -> Plan:
     """Return a plan whose strokes are those of the motifs on a chart.
 
-    A part is loaded anew after so many strokes as its motif says; in between it goes on with what is left.
+    Strokes that follow each other with one load share it until its habit says reload.
 
     Raises
     ------
@@ -77,24 +80,14 @@ def painted_plan(plan: Plan, key: str) -> Plan:
     pieces = pieces_on(plan, key)
     if len(pieces) > MOST_STROKES:
         raise OutOfRangeError("number of strokes on a chart", len(pieces), f"at most {MOST_STROKES}")
-    per_load = {placed.id: placed.per_load for placed in plan.motifs}
-    strokes: list[PlanStroke] = []
-    counts: dict[tuple[str, str], int] = {}
-    last: dict[tuple[str, str], str] = {}
-    for number, piece in enumerate(pieces):
-        source = plan.stroke(piece.load)
-        of = (piece.motif, piece.load)
-        done = counts.get(of, 0)
-        recipe = replace(source.recipe, after="")
-        if done % per_load[piece.motif] and of in last:
-            recipe = Recipe((), after=last[of], lays=source.recipe.lays)
-        if not recipe.pickups and not recipe.after:
-            recipe = source.recipe
-        counts[of] = done + 1
-        name = f"{piece.motif}.{number}"
-        last[of] = name
-        strokes.append(replace(source, id=name, recipe=recipe, stroke=piece.stroke, wait_s=0.0))
+    asked = [ToLay(f"{piece.motif}.{number}", piece.load, piece.stroke) for number, piece in enumerate(pieces)]
+    strokes = [laid_stroke(plan, one, recipe) for one, recipe in zip(asked, filled(plan, asked), strict=True)]
     return replace(plan, strokes=tuple(strokes), motifs=())
+
+
+def laid_stroke(plan: Plan, asked: ToLay, recipe: Recipe) -> PlanStroke:
+    """Return a stroke of a chart as it is laid with a recipe."""
+    return replace(plan.stroke(asked.load), id=asked.id, recipe=recipe, stroke=asked.stroke, wait_s=0.0)
 
 
 def until(plan: Plan, at_s: float) -> Plan:
@@ -111,10 +104,8 @@ def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
 
 def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
     """Return how many strokes, loads and seconds a motif takes on its chart, its mirror image included."""
-    twice = 2 if placed.twin and chart_of(plan, placed.chart).midline_mm is not None else 1
-    loads = {part: (name, len(plan.stroke(name).recipe.pickups)) for part, name in placed.loads if name}
-    made = made_of(placed, prints_of(plan, placed))
-    return counts(made, loads, placed.per_load, twice, placed.place.scale)
+    alone = painted_plan(replace(plan, motifs=(placed,), overlays=(), reserved=()), placed.chart)
+    return counts(alone)
 
 
 # --- edits ---
@@ -170,7 +161,7 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
         plan.stroke(load)
     new_id = free_id(key, [one.id for one in plan.motifs])
     loads = tuple((part.key, load) for part in kind.parts) if load else suiting_loads(plan, kind)
-    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key, per_load=kind.per_load)
+    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
     return with_motif(plan, placed), new_id
 
 
@@ -197,20 +188,20 @@ def moved_in_order(plan: Plan, name: str, to: int) -> Plan:
 
 
 def moved_group(plan: Plan, name: str, by: Place) -> Plan:
-    """Return the plan with a motif, and all of its group, placed once more by a place."""
-    chosen = placed_in(plan, name)
-    together = {one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group)}
+    """Return the plan with a piece, and all of its part, placed once more by a place."""
+    placed_in(plan, name)
+    together = together_with(plan, name)
     kept = tuple(replace(one, place=one.place.then(by)) if one.id in together else one for one in plan.motifs)
     return replace(plan, motifs=kept)
 
 
-def grouped(plan: Plan, name: str, other: str) -> Plan:
-    """Return the plan with a motif in the group of another one, which gets one if it has none; "" frees it."""
-    ones = {one.id: one for one in plan.motifs}
-    if not other:
-        return with_motif(plan, replace(ones[name], group=""))
-    group = ones[other].group or fitted(other, " group")
-    return with_motif(with_motif(plan, replace(ones[other], group=group)), replace(ones[name], group=group))
+def with_part_of(plan: Plan, placed: PlacedMotif) -> tuple[Plan, str]:
+    """Return the plan with a part for what comes of a piece, and its id: the piece's own, or a new one of its name."""
+    if placed.part:
+        return plan, placed.part
+    new_id = free_id(placed.id, [*(one.id for one in plan.parts), *(one.id for one in plan.motifs)])
+    habit = Habit.ONE_GO if placed.motif and motif(placed.motif).in_one_go else Habit.USUAL
+    return replace(plan, parts=(*plan.parts, PlanPart(new_id, placed.name, habit=habit))), new_id
 
 
 def aimed(placed: PlacedMotif, point: Point) -> PlacedMotif:
@@ -245,8 +236,9 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
 
 
 def broken_apart(plan: Plan, name: str) -> Plan:
-    """Return the plan with a motif as single strokes that belong together, in its place in the order."""
+    """Return the plan with a motif as single strokes of one part, in its place in the order."""
     placed = placed_in(plan, name)
+    plan, part = with_part_of(plan, placed)
     midline = chart_of(plan, placed.chart).midline_mm
     taken = [one.id for one in plan.motifs]
     ones = []
@@ -260,7 +252,7 @@ def broken_apart(plan: Plan, name: str) -> Plan:
                 "",
                 (("stroke", piece.load),),
                 chart=placed.chart,
-                group=placed.group or placed.id,
+                part=part,
                 way=piece.stroke,
             )
         )
@@ -279,6 +271,7 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
     if not 2 <= count <= MOST_REPEATS:
         raise OutOfRangeError("number along a guide", count, f"2 to {MOST_REPEATS}")
     placed = placed_in(plan, name)
+    plan, part = with_part_of(plan, placed)
     total = length_mm(guide)
     ring = math.dist(guide.points_mm[0], guide.points_mm[-1]) < 1e-3
     places = np.arange(count) / (count if ring else count - 1) * total
@@ -291,7 +284,7 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
         taken.append(new_id)
         turn = math.degrees(math.atan2(float(way[1]), float(way[0])))
         place = replace(placed.place, x_mm=float(point[0]), y_mm=float(point[1]), turn_deg=round(turn, 2))
-        ones.append(replace(placed, id=new_id, place=place, group=placed.group or fitted(name, " along")))
+        ones.append(replace(placed, id=new_id, place=place, part=part))
     index = plan.motifs.index(placed)
     return replace(plan, motifs=(*plan.motifs[:index], *ones, *plan.motifs[index + 1 :]))
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 from typing import Annotated
 
+from pennello.design.pace import Tempo
 from pennello.errors import OutOfRangeError
 from pennello.limits import MOST_RULES, MOST_SEQUENCE
 from pennello.record import Told, check
@@ -56,9 +57,9 @@ class RuleKind(Enum):
 class Rule:
     """A rule of the painter's own: `later` comes after `earlier`, when that is dry, still wet, or however it is.
 
-    Both are ids of motifs, of overlays, or of strokes of a plan without motifs. "any" takes away the wait that
-    Pennello would ask for, and nothing else. With the same id twice it is about the rows of one motif: "dry" lets
-    each dry before the next goes over it, "any" does not.
+    Both are ids of parts or pieces, names of overlays, kinds of motifs ("leaves"), or strokes of a plan without motifs.
+    "any" takes away the wait that Pennello would ask for, and nothing else. With the same id twice it is about what
+    lies over each other within it: "dry" lets each row dry, "any" paints all in one go.
     """
 
     earlier: Annotated[str, Told("a part", text="name")]
@@ -118,6 +119,10 @@ class Ordering:
     sides: Annotated[Sides, Told("`as it falls`, `side by side`, `region by region`")] = Sides.FREE
     whites: Annotated[Whites, Told("`as it falls`, `before black`, `after black`")] = Whites.FREE
     glitter: Annotated[GlitterWhen, Told("`while it is tacky`, `as the last touch`")] = GlitterWhen.TACKY
+    tempo: Annotated[
+        Tempo,
+        Told("how fast the painter works: `at an event`, or `teaching`, where each first load takes 40 s", since=9),
+    ] = Tempo.EVENT
     nose_last: Annotated[bool, Told("whether what lies by the ticklish nose comes late")] = True
     target_s: Annotated[
         float | None,

@@ -9,11 +9,11 @@ import numpy as np
 
 from pennello.design.edits import free_id, loaded_itself, with_brush, with_cake, with_paints, with_stroke
 from pennello.design.on_chart import MOST_STROKES, chart_of, prints_of
+from pennello.design.part_edits import with_new_part
 from pennello.design.placed import PlacedMotif, pieces_of
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import edge_of, like_brush
 from pennello.errors import OutOfRangeError, PennelloError
-from pennello.limits import fitted
 from pennello.motif.place import Place
 
 MOST_THINGS = 200
@@ -71,7 +71,7 @@ def _only(plan: Plan, chosen: list[PlacedMotif], title: str) -> Plan:
         cakes=tuple(one for one in plan.cakes if one.id in cakes),
         paints=plan.paints,
         strokes=strokes,
-        motifs=tuple(replace(one, place=one.place.then(away), group="") for one in chosen),
+        motifs=tuple(replace(one, place=one.place.then(away), part="") for one in chosen),
     )
 
 
@@ -95,7 +95,7 @@ def _with_paints_used(plan: Plan) -> Plan:
 def with_own(
     plan: Plan, own: Own, chart: str, place: Place, *, own_colours: bool = True, twin: bool | None = None
 ) -> tuple[Plan, tuple[str, ...]]:
-    """Return the plan with a motif of one's own put on a chart as a group, and the ids of what it is made of.
+    """Return the plan with a motif of one's own put on a chart as a part, and the ids of what it is made of.
 
     Parameters
     ----------
@@ -120,7 +120,6 @@ def with_own(
             plan, like = _brought(plan, own.parts, load)
         loads[load.id] = like
     ids: list[str] = []
-    group = fitted(own.name, "") if len(own.parts.motifs) > 1 else ""
     new = []
     for one in own.parts.motifs:
         new_id = free_id(one.id, [*(other.id for other in plan.motifs), *ids])
@@ -131,11 +130,11 @@ def with_own(
             loads=tuple((part, loads[name]) for part, name in one.loads),
             place=one.place.then(place),
             chart=chart,
-            group=group,
             twin=one.twin if twin is None else twin,
         )
         new.append(placed if len(own.parts.motifs) > 1 else replace(placed, name=own.name))
-    return replace(plan, motifs=(*plan.motifs, *new)), tuple(ids)
+    plan = replace(plan, motifs=(*plan.motifs, *new))
+    return (with_new_part(plan, own.name, ids)[0] if len(ids) > 1 else plan), tuple(ids)
 
 
 def _most_like(plan: Plan, parts: Plan, load: PlanStroke) -> str | None:

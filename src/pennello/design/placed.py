@@ -15,7 +15,6 @@ from pennello.motif.motif import Made, Piece
 from pennello.motif.place import Place
 from pennello.record import Told, check
 
-MOST_PER_LOAD = 40
 SINGLE = "stroke"
 """The one part of a single stroke."""
 
@@ -50,15 +49,7 @@ class PlacedMotif:
     place: Annotated[Place, Told("where it lies, below")] = field(default_factory=Place)
     chart: Annotated[str, Told("key of the chart that it lies on", text="id")] = "face"
     twin: Annotated[bool, Told("its mirror image across the midline is painted with it")] = False
-    per_load: Annotated[
-        int,
-        Told(
-            "how many strokes of one part are laid from one load",
-            within=(1, MOST_PER_LOAD),
-            called="strokes of {name} from one load",
-        ),
-    ] = 1
-    group: Annotated[str, Told("name of a group that moves together", text="name")] = ""
+    part: Annotated[str, Told("id of the part of the design that it belongs to", text="maybe id", since=9)] = ""
     way: Annotated[
         Stroke | None, Told("the way of a single stroke: the keys of a stroke's way", default="left out")
     ] = None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
+from enum import Enum
 from functools import lru_cache
 from typing import Annotated, Any, TypeVar
 
@@ -20,6 +21,7 @@ from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
 from pennello.design.marks import Mark, Reserved
 from pennello.design.ordering import Ordering
+from pennello.design.part import PlanPart
 from pennello.design.placed import PlacedMotif
 from pennello.errors import UnknownNameError
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -34,6 +36,7 @@ from pennello.limits import (
     MOST_MOTIFS,
     MOST_OVERLAYS,
     MOST_PAINTS,
+    MOST_PARTS,
     MOST_RESERVED,
     MOST_STROKES,
 )
@@ -43,7 +46,17 @@ from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 MOST_WAIT_S = 86_400.0
+MOST_PER_LOAD = 40
 Thing = TypeVar("Thing", Paint, Cake, Applicator, "PlanStroke", PlacedMotif)
+
+
+class Reload(Enum):
+    """When a brush is loaded anew, where strokes with one load follow each other."""
+
+    PALE = "when it runs pale"
+    EACH = "after every stroke"
+    COUNT = "after so many strokes"
+    NEVER = "never"
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +114,18 @@ class PlanStroke:
             since=3,
         ),
     ] = 0.0
+    reload: Annotated[
+        Reload,
+        Told(
+            "when the brush is loaded anew where one stroke after another is laid with it: `when it runs pale`, "
+            "`after every stroke`, `after so many strokes`, `never`",
+            since=9,
+        ),
+    ] = Reload.PALE
+    reload_after: Annotated[
+        int,
+        Told("how many strokes that is", within=(1, MOST_PER_LOAD), called="strokes of {name} from one load", since=9),
+    ] = 1
     near: Annotated[Near, Told("what it lies near, for the labels of its paints: `skin`, `eye`, `lips`", since=4)] = (
         Near.SKIN
     )
@@ -139,6 +164,9 @@ class Plan:
         tuple[PlacedMotif, ...],
         Told("what lies on charts, in the order of painting, below", since=4, count=(0, MOST_MOTIFS)),
     ] = ()
+    parts: Annotated[
+        tuple[PlanPart, ...], Told("what the painter would name, below", since=9, count=(0, MOST_PARTS))
+    ] = ()
     reserved: Annotated[
         tuple[Reserved, ...], Told("places kept free, below", since=4, count=(0, MOST_RESERVED), called="places kept")
     ] = ()
@@ -157,6 +185,11 @@ class Plan:
     def paints_by_id(self) -> dict[str, Paint]:
         """The paints by id."""
         return {one.id: one for one in self.paints}
+
+    @property
+    def parts_by_id(self) -> dict[str, PlanPart]:
+        """The parts by id."""
+        return {one.id: one for one in self.parts}
 
     @property
     def cakes_by_id(self) -> dict[str, Cake]:

@@ -1,4 +1,4 @@
-"""Which colour is outside along a stroke: turning points of the path, flips that keep the rim, strokes per load."""
+"""Which colour is outside along a stroke: turning points of the path and flips that keep the rim."""
 
 from __future__ import annotations
 
@@ -8,17 +8,11 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.aim.comparison import compare
-from pennello.colour.basis import small_basis
-from pennello.design.plan import Plan
 from pennello.lay.stroke import Key, NibMode, Pats, Stroke
-from pennello.load.edge import LoadedEdge
-from pennello.load.recipe import Recipe
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at
 
 Array = NDArray[np.floating[Any]]
 
-MOST_FROM_ONE_LOAD = 12
 _LEAST_BEND_DEG = 12.0
 
 
@@ -99,18 +93,3 @@ def _turned_round(keys: tuple[Key, ...]) -> tuple[Key, ...]:
 def with_way_of(stroke: Stroke, other: Stroke) -> Stroke:
     """Return the stroke held and pressed as another one, on its own path."""
     return replace(other, path=stroke.path, reload_mm=stroke.reload_mm, flips_mm=stroke.flips_mm)
-
-
-def from_one_load(plan: Plan, name: str, most: int = MOST_FROM_ONE_LOAD) -> int:
-    """Return how many such strokes one load gives before one runs pale, at most `most`; 0 if the first does."""
-    attempt = plan.attempt(name)
-    residue: LoadedEdge | None = None
-    for count in range(most):
-        tried = attempt
-        if count:
-            tried = replace(attempt, recipe=Recipe((), after=name), residue=residue)
-        laid = tried.lay(1.0, small_basis(8))
-        if compare(laid, tried).pale_from_mm is not None:
-            return count
-        residue = laid.runs[-1].left_edge
-    return most

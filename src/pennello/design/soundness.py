@@ -33,8 +33,8 @@ class DoubleNameError(PennelloError):
         self.name = name
 
 
-class LeftoverError(PennelloError):
-    """A load cannot go on with what it names."""
+class NoSuchLinkError(PennelloError):
+    """A load cannot go on with what it names, or a part lie within it."""
 
     def __init__(self, where: str, problem: str) -> None:
         super().__init__(f"{where}: {problem}")
@@ -48,7 +48,7 @@ def check_plan(plan: Plan) -> None:
     ------
     OutOfRangeError
         If a name is too long or there is too much of a kind.
-    DoubleNameError, UnknownNameError, LeftoverError
+    DoubleNameError, UnknownNameError, NoSuchLinkError
         With the place in the file's own words.
     """
     _check_limits(plan)
@@ -64,6 +64,7 @@ def _check_limits(plan: Plan) -> None:
         ("brush", plan.brushes, limits.MOST_BRUSHES),
         ("stroke", plan.strokes, limits.MOST_STROKES),
         ("motif", plan.motifs, limits.MOST_MOTIFS),
+        ("part", plan.parts, limits.MOST_PARTS),
     ):
         limits.check_count("brushes" if kind == "brush" else f"{kind}s", len(things), most)
         for thing in things:
@@ -71,8 +72,6 @@ def _check_limits(plan: Plan) -> None:
     for cake in plan.cakes:
         for stripe in cake.stripes:
             limits.check_count(f"paints on top of a stripe of {clipped(cake.name)}", len(stripe.dirt), limits.MOST_DIRT)
-    for placed in plan.motifs:
-        limits.check_name(f"the group of {clipped(placed.name)}", placed.group)
     limits.check_count("places kept", len(plan.reserved), limits.MOST_RESERVED)
     for kept in plan.reserved:
         limits.check_name("the name of a place kept", kept.name)
@@ -140,10 +139,28 @@ def _check_motifs(plan: Plan, strokes: dict[str, int]) -> None:
     for i, overlay in enumerate(plan.overlays):
         _known("chart", overlay.chart, CHARTS, f"overlays[{i}].chart")
     _unique("motifs", plan.motifs)
+    parts = _check_parts(plan)
     for i, placed in enumerate(plan.motifs):
+        if placed.part:
+            _known("part", placed.part, parts, f"motifs[{i}].part")
         _known("chart", placed.chart, CHARTS, f"motifs[{i}].chart")
         for part, stroke in placed.loads:
             _known("stroke", stroke, strokes, f"motifs[{i}].loads.{part}")
+
+
+def _check_parts(plan: Plan) -> dict[str, int]:
+    """Check that parts lie within parts that are there, and none within itself; their ids."""
+    parts = _unique("parts", plan.parts)
+    for i, part in enumerate(plan.parts):
+        where, outer = f"parts[{i}].within", part.within
+        passed = {part.id}
+        while outer:
+            _known("part", outer, parts, where)
+            if outer in passed:
+                raise NoSuchLinkError(where, f"'{part.id}' lies within itself; name another part.")
+            passed.add(outer)
+            outer = plan.parts[parts[outer]].within
+    return parts
 
 
 def _check_leftovers(plan: Plan, strokes: dict[str, int]) -> None:
@@ -154,9 +171,9 @@ def _check_leftovers(plan: Plan, strokes: dict[str, int]) -> None:
             continue
         _known("stroke", before, strokes, where)
         if strokes[before] >= i:
-            raise LeftoverError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
+            raise NoSuchLinkError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
         if plan.strokes[strokes[before]].brush != stroke.brush:
-            raise LeftoverError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
+            raise NoSuchLinkError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
 
 
 def _unique(kind: str, things: Iterable[Named]) -> dict[str, int]:

@@ -17,7 +17,7 @@ from pennello.design.suiting import suiting_loads
 from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.demo import demo_plan
-from pennello.files.plan_schema import PlanFile, from_plan, to_plan
+from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.motif.catalogue import motif
 
 SUFFIX = ".pennello-motif"
@@ -43,7 +43,7 @@ class MotifOfOnesOwn(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, f
     format: Literal["pennello-motif"] = "pennello-motif"
     schema: Literal[2] = 2
     name: Annotated[str, Meta(min_length=1, max_length=80)]
-    parts: PlanFile
+    parts: msgspec.Raw
     picture: Annotated[str, Meta(max_length=MOST_PICTURE)] = ""
 
 
@@ -56,7 +56,7 @@ class MotifHeader(msgspec.Struct):
 def write_own(own: Own, path: Path, picture: bytes = b"") -> None:
     """Write a motif of one's own with its picture, PNG; raises FileProblemError."""
     shown = base64.b64encode(picture).decode() if len(picture) < MOST_PICTURE * 3 // 4 else ""
-    file = MotifOfOnesOwn(name=own.name, parts=from_plan(own.parts), picture=shown)
+    file = MotifOfOnesOwn(name=own.name, parts=msgspec.Raw(plan_bytes(own.parts)), picture=shown)
     write_bytes(msgspec.json.format(msgspec.json.encode(file), indent=1) + b"\n", path)
 
 
@@ -82,7 +82,7 @@ def _read(path: Path) -> tuple[Own, bytes]:
         if msgspec.json.decode(data, type=MotifHeader).schema == 1:
             return _as_own(msgspec.json.decode(data, type=OldFile)), b""
         file = msgspec.json.decode(data, type=MotifOfOnesOwn)
-        own = Own(file.name, to_plan(file.parts))
+        own = Own(file.name, parse_plan(bytes(file.parts), path))
         if not own.parts.motifs:
             raise FileProblemError(path, "there is nothing in it; choose another file.")
         return own, base64.b64decode(file.picture, validate=True)
@@ -107,6 +107,5 @@ def _as_own(old: OldFile) -> Own:
         suiting_loads(plan, kind),
         values=tuple(old.set.items()),
         twin=old.twin,
-        per_load=old.per_load,
     )
     return own_of(replace(plan, motifs=(placed,)), [placed.id], old.name)

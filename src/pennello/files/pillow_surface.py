@@ -46,6 +46,13 @@ class PillowSurface:
         self._size, self._corner, self._scale = size, np.array([left_mm, top_mm]), px_per_mm * _TWICE
         self._page = Image.new("RGB", (size[0] * _TWICE, size[1] * _TWICE), ground)
 
+    def copy(self) -> PillowSurface:
+        """Return the same, to be drawn on further."""
+        other = PillowSurface((1, 1), 0.0, 0.0, 1.0, "#000000")
+        other._size, other._corner, other._scale = self._size, self._corner, self._scale
+        other._page = self._page.copy()
+        return other
+
     @property
     def picture(self) -> Picture:
         """What is drawn, sRGB bytes, shape (rows, columns, 3)."""
@@ -56,14 +63,14 @@ class PillowSurface:
         coat, draw, full = self._coat(ink)
         for shape in shapes:
             draw.polygon(self._at(drawn(shape)), fill=full)
-        self._page.paste(ink.rgb, mask=coat)
+        self._put(ink, coat)
 
     def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
         """Draw lines with round ends as one coat."""
         coat, draw, full = self._coat(ink)
         for path in paths:
             self._line(draw, self._at(drawn(path)), width_mm * self._scale, full, dot=is_dot(path))
-        self._page.paste(ink.rgb, mask=coat)
+        self._put(ink, coat)
 
     def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
         """Draw discs, none so small that it cannot be seen."""
@@ -77,7 +84,7 @@ class PillowSurface:
         coat, draw, full = self._coat(ink)
         width = contour_px(weight, self._scale / _TWICE) * _TWICE
         draw.line(self._at(drawn(path)), fill=full, width=max(1, round(width)), joint="curve")
-        self._page.paste(ink.rgb, mask=coat)
+        self._put(ink, coat)
 
     @contextmanager
     def within(self, shapes: Sequence[CubicPath]) -> Iterator[None]:
@@ -99,6 +106,12 @@ class PillowSurface:
 
     def _at(self, points: Array) -> list[tuple[float, float]]:
         return [(float(x), float(y)) for x, y in (points - self._corner) * self._scale]
+
+    def _put(self, ink: Ink, coat: Image.Image) -> None:
+        """Lay a coat on the page, where there is any of it."""
+        box = coat.getbbox()
+        if box is not None:
+            self._page.paste(ink.rgb, box, coat.crop(box))
 
     def _coat(self, ink: Ink) -> tuple[Image.Image, Any, int]:
         coat = Image.new("L", self._page.size)

@@ -77,10 +77,14 @@ def _table(data: bytes, version: int, path: object) -> PlanFile:
     if version == VERSION:
         return msgspec.json.decode(data, type=PlanFile)
     from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
-    from pennello.files.plan_steps import brought_up  # noqa: PLC0415
+    from pennello.files.plan_steps import Before9, brought_up, without_former  # noqa: PLC0415
 
-    msgspec.json.decode(data, type=PlanFile)  # what is wrong with it is told with its place
-    table = msgspec.json.decode(data)
+    try:
+        table = msgspec.json.decode(data)
+    except msgspec.ValidationError:
+        return msgspec.json.decode(data, type=PlanFile)  # a number that none can be: told with its place
+    msgspec.convert(without_former(table, version), PlanFile)  # what is wrong with it is told with its place
+    msgspec.json.decode(data, type=Before9)
     later = later_than(table, version)
     if later:
         raise FileProblemError(

@@ -1,4 +1,4 @@
-"""The .pennello file, version 8, as it stands on disk: made from what the fields of the core tell of themselves.
+"""The .pennello file, version 9, as it stands on disk: made from what the fields of the core tell of themselves.
 
 A file of an older version is one with none of the keys and values marked as since a later one; where a default has
 changed, `plan_steps` writes the old one in. Tables check structure and types; ranges belong to the records.
@@ -19,6 +19,7 @@ from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
 from pennello.design.marks import MARKS, Glitter, Lines, Mark, Reserved, Stencil
 from pennello.design.ordering import Ordering, Rule
+from pennello.design.part import PlanPart
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.design.soundness import check_plan
@@ -32,7 +33,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 8
+VERSION = 9
 
 
 _PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")
@@ -107,6 +108,7 @@ FORMS: dict[Any, FileForm] = {
     Reserved: FileForm("ReservedFile", "A round place that is kept for what comes later. Since 4."),
     Measures: FileForm("MeasuresFile", "The person that charts are drawn for. Since 4."),
     PlanStroke: FileForm("StrokeFile", "A stroke: brush, load, way over the skin, and the wish.", flat=("stroke",)),
+    PlanPart: FileForm("PartFile", "A part of a design. Since 9."),
     Hand: FileForm("HandFile", "Standard deviations of the hand's slips. Since 4."),
     Rule: FileForm("RuleFile", "A rule of the painter's own between two parts. Since 5."),
     Ordering: FileForm("OrderingFile", "What the painter says about the order of painting. Since 5."),

@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from pennello.caution.rules import DECIDE
+from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
 from pennello.design.words import load_words
 from pennello.files.card_pdf import draw_pickup
@@ -16,7 +17,6 @@ from pennello.load.look import edge_colours
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import part_names
-from pennello.order.pace import StepKind
 from pennello.order.steps import Step
 from pennello.units import LengthUnit, clock, minutes
 

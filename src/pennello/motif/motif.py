@@ -93,11 +93,6 @@ class Motif:
     checks: tuple[Check, ...] = ()
     former: tuple[str, ...] = ()
 
-    @property
-    def per_load(self) -> int:
-        """How many strokes of one part are usually laid from one load: what its hungriest part allows."""
-        return min(part.reload for part in self.parts)
-
     def part(self, key: str) -> Part:
         """Return a part; raises UnknownNameError."""
         found = next((one for one in self.parts if one.key == key), None)

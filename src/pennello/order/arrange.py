@@ -6,30 +6,40 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 
 from pennello.design.ordering import Ordering
+from pennello.design.pace import Pace, StepKind, pace_at
 from pennello.design.plan import Plan
 from pennello.lay.skin_film import Engine
 from pennello.order.bound import lower_bound
 from pennello.order.films import Films, films_of, with_areas
 from pennello.order.improve import Improved, improve
 from pennello.order.job import Lag, PaintJob
-from pennello.order.jobs import Work, work_of
+from pennello.order.jobs import Work, loaded_in, work_of
 from pennello.order.lags import lags_of
-from pennello.order.pace import Pace, StepKind
-from pennello.order.problem import Problem, Timing, lawful, problem_of, time_order
+from pennello.order.problem import Problem, Timing, lawful, make_problem, problem_of, time_order
 from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_order, improved
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
+from pennello.order.units import Units, units_of
 
 Report = Callable[[float, str], None]
 
 _TENTH_S = 0.11
 
-CUES = {
-    "eye": "Close your eyes and keep them closed, please.",
-    "lips": "Close your mouth and hold still, please.",
-    "nostril": "This may tickle your nose for a moment.",
-}
-"""What the painter says before a step near these (common practice)."""
+_LINES = (StepKind.LINE, StepKind.DOTS)
+
+CUES: tuple[tuple[str, tuple[StepKind, ...], str], ...] = (
+    ("eye", (StepKind.GLITTER,), "May I put some glitter near your eye? Keep it closed until I say so, please."),
+    ("eye", _LINES, "I draw a line by your eye now: keep it closed and still, please."),
+    ("eye", (), "Close your eyes and keep them closed, please."),
+    ("lips", _LINES, "Lips a little apart and still, please."),
+    ("lips", (StepKind.GLITTER,), "May I put some glitter near your lips? Press them together, please."),
+    ("lips", (), "May I paint by your mouth? Open it a little and breathe through your nose, please."),
+    ("nostril", (), "This tickles your nose for a moment, and is quick."),
+)
+"""What the painter says before a step: near what, for which kinds of step (none: for all others), in words.
+
+Common practice, no published source.
+"""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -46,10 +56,15 @@ class Design:
         """What is said before each job that lies near eyes, lips or nose."""
         told = {}
         for job in self.work.jobs:
-            kinds = [kind for kind in CUES if kind in job.near]
-            if kinds:
-                told[job.id] = " ".join(CUES[kind] for kind in kinds)
+            words = [_cue(job, near) for near in job.near]
+            if any(words):
+                told[job.id] = " ".join(dict.fromkeys(one for one in words if one))
         return told
+
+
+def _cue(job: PaintJob, near: str) -> str:
+    """Return what is said before a job that lies near something, or nothing."""
+    return next((words for zone, kinds, words in CUES if zone == near and (not kinds or job.kind in kinds)), "")
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -58,6 +73,8 @@ class Arranged:
 
     Attributes
     ----------
+    work
+        The same as it is loaded in this order.
     gap
         How far the order may be from the best there is, as a share; 0 for proven.
     own_total_s
@@ -69,6 +86,7 @@ class Arranged:
     """
 
     design: Design
+    work: Work
     jobs: tuple[PaintJob, ...]
     problem: Problem
     timing: Timing
@@ -111,7 +129,7 @@ def design_of(
     films
         Of the same jobs, from before; without them every job is laid once to see its film.
     """
-    tempo = pace or Pace()
+    tempo = pace_at(plan.ordering.tempo, pace)
     work = work_of(plan, chart, tempo)
     films = films or films_of(work, report, engine)
     work = with_areas(work, films)
@@ -150,24 +168,40 @@ def arrange(
     choice = _chosen(design, wished) if wished is not None else None
     taken = frozenset(choice.parts) if choice is not None else frozenset(job.part for job in design.work.jobs)
     jobs = tuple(job for job in design.work.jobs if job.part in taken)
-    problem = _problem(design, jobs)
     if not jobs:
-        return _told(design, jobs, problem, Timing((), (), 0, 0, 0), 0.0, "nothing to order", 0.0, choice)
-    own = time_order(problem, own_order(problem, jobs, ordering))
-    problem = replace(problem, most_total=own.total) if own.late == 0 else problem
+        return _told(design, jobs, (), Best(Timing((), (), 0, 0, 0), 0, proven=True, by="nothing to order"), choice)
+    units = _units(design, jobs)
+    listed = units.units_in(own_order(_problem(design, jobs), jobs, Ordering()))
+    own = time_order(units.problem, _lawful(units.problem, listed))
+    if ordering.sequence:
+        order = own_order(_problem(design, jobs), jobs, ordering)
+        return _told(design, jobs, order, None, choice)
+    problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
     say = None
     if found is not None:
         tell = found
 
         def say(timing: Timing) -> None:
-            tell(_told(design, jobs, problem, timing, _gap(problem, timing), "restarts", own.total / 10, choice))
+            best = Best(timing, lower_bound(problem), proven=False, by="restarts")
+            tell(_told(design, jobs, units.jobs_in(timing.order), best, choice))
 
-    if ordering.sequence:
-        best, answer = own, Improved(own, lower_bound(problem), proven=False, by="your own order")
-    else:
-        best = first_order(problem, own.order)
-        answer = _improved(problem, best, seconds, improve_s, report, say, seed)
-    return _told(design, jobs, problem, answer.timing, answer.gap, answer.by, own.total / 10, choice)
+    first = first_order(problem, own.order)
+    answer = _improved(problem, first, seconds, improve_s, report, say, seed)
+    best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
+    arranged = _told(design, jobs, units.jobs_in(answer.timing.order), best, choice)
+    mine = _told(design, jobs, units.jobs_in(own.order), replace(best, by="as the plan has it"), choice)
+    worse = (mine.timing.late, mine.timing.cost) < (arranged.timing.late, arranged.timing.cost)
+    return mine if worse else arranged
+
+
+@dataclass(frozen=True, slots=True)
+class Best:
+    """What a search found for the units, and what no order can cost less than."""
+
+    timing: Timing
+    bound: int
+    proven: bool
+    by: str
 
 
 def _improved(
@@ -194,6 +228,25 @@ def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) ->
     """Return the painter's own order by number, or the plan's: what must come first is moved before, no more."""
     at = {name: place for place, name in enumerate(ordering.sequence)}
     wished = sorted(range(len(jobs)), key=lambda number: (at.get(jobs[number].id, len(at)), number))
+    return _lawful(problem, wished)
+
+
+def _problem(design: Design, jobs: Sequence[PaintJob]) -> Problem:
+    pace = design.pace
+    return problem_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, _tail_s(pace))
+
+
+def _units(design: Design, jobs: Sequence[PaintJob]) -> Units:
+    pace = design.pace
+    return units_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, _tail_s(pace))
+
+
+def _tail_s(pace: Pace) -> float:
+    return pace.seconds(StepKind.CHECK, pace.check_s)
+
+
+def _lawful(problem: Problem, wished: Sequence[int]) -> tuple[int, ...]:
+    """Return an order as wished where what must come first is moved before, no more."""
     order: list[int] = []
     left = list(wished)
     while left:
@@ -204,25 +257,20 @@ def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) ->
     return tuple(order)
 
 
-def _problem(design: Design, jobs: Sequence[PaintJob]) -> Problem:
-    pace = design.pace
-    tail = pace.seconds(StepKind.CHECK, pace.check_s) if jobs else 0.0
-    return problem_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, tail)
-
-
 def _chosen(design: Design, target_s: float) -> Choice:
     jobs = design.work.jobs
     part_of = {job.id: job.part for job in jobs}
 
     def timed(parts: frozenset[str]) -> float:
-        taken = [job for job in jobs if job.part in parts]
-        problem = _problem(design, taken)
+        taken = tuple(job for job in jobs if job.part in parts)
         if not taken:
             return 0.0
-        first = first_order(problem, own_order(problem, taken, Ordering()))
-        if first.total / 10 > target_s and problem.count <= MOST_EXACT:  # it may fit after all
-            first = exact_order(problem, first)
-        return first.total / 10
+        units = _units(design, taken)
+        listed = units.units_in(own_order(_problem(design, taken), taken, Ordering()))
+        first = first_order(units.problem, _lawful(units.problem, listed))
+        if first.total / 10 > target_s and units.problem.count <= MOST_EXACT:  # it may fit after all
+            first = exact_order(units.problem, first)
+        return _as_loaded(design, taken, units.jobs_in(first.order))[2].total / 10
 
     needs = [
         (part_of[lag.after], part_of[lag.before])
@@ -234,24 +282,24 @@ def _chosen(design: Design, target_s: float) -> Choice:
     return choose(jobs, target_s, timed, needs)
 
 
-def _gap(problem: Problem, timing: Timing) -> float:
-    bound = lower_bound(problem)
-    return max(0.0, (timing.paid - bound) / timing.paid) if timing.paid else 0.0
+def _as_loaded(
+    design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]
+) -> tuple[Work, tuple[PaintJob, ...], Timing, Problem]:
+    """Return an order of jobs as it is really loaded: the work, its jobs, when they start, and the problem."""
+    work = loaded_in(design.work, [jobs[number].id for number in order], design.pace)
+    anew = {job.id: job for job in work.jobs}
+    taken = tuple(anew[job.id] for job in jobs)
+    problem = _problem(design, taken)
+    return work, taken, time_order(problem, tuple(order)), problem
 
 
 def _told(
-    design: Design,
-    jobs: tuple[PaintJob, ...],
-    problem: Problem,
-    timing: Timing,
-    gap: float,
-    by: str,
-    own_total_s: float,
-    choice: Choice | None,
+    design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int], best: Best | None, choice: Choice | None
 ) -> Arranged:
-    steps = steps_of(jobs, design.lags, timing, design.pace, design.cues)
-    sums = sums_of(steps, jobs, timing)
-    number = {job.id: place for place, job in enumerate(jobs)}
+    """Return all that is told of an order of jobs; `best` is None for one of the painter's own."""
+    work, taken, timing, problem = _as_loaded(design, jobs, order) if jobs else (design.work, (), _NOTHING, _NONE)
+    steps = steps_of(taken, design.lags, timing, design.pace, design.cues)
+    number = {job.id: place for place, job in enumerate(taken)}
     late = tuple(
         lag.words
         for lag in design.lags
@@ -259,13 +307,38 @@ def _told(
         and lag.after in number
         and timing.starts[number[lag.after]] / 10
         - timing.starts[number[lag.before]] / 10
-        - jobs[number[lag.before]].pull_s
+        - taken[number[lag.before]].pull_s
         > lag.most_s + 0.05
     )
-    stops = stop_points(steps, jobs)
+    bound = best.bound if best is not None else lower_bound(_units(design, jobs).problem) if jobs else 0
+    gap = max(0.0, (timing.paid - bound) / timing.paid) if timing.paid else 0.0
     return Arranged(
-        design, jobs, problem, timing, steps, sums, stops, round(gap, 4), by, own_total_s, late, choice, design.lags
+        design=design,
+        work=work,
+        jobs=taken,
+        problem=problem,
+        timing=timing,
+        steps=steps,
+        sums=sums_of(steps, taken),
+        stops=stop_points(steps, taken),
+        gap=round(gap, 4),
+        by=best.by if best is not None else "your own order",
+        own_total_s=_listed_s(design, jobs),
+        missed=late,
+        choice=choice,
+        lags=design.lags,
     )
+
+
+def _listed_s(design: Design, jobs: tuple[PaintJob, ...]) -> float:
+    """Return how long the plan's own order takes, s."""
+    if not jobs:
+        return 0.0
+    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, Ordering()))[2].total / 10
+
+
+_NOTHING = Timing((), (), 0, 0, 0)
+_NONE = make_problem([], [], [[]])
 
 
 def moved(arranged: Arranged, name: str, to: int) -> tuple[str, ...] | str:
@@ -294,11 +367,8 @@ def _reason(lag: Lag) -> str:
 
 def in_order(design: Design, order: Sequence[str], choice: Choice | None = None) -> Arranged:
     """Return the steps of a given order of jobs, as it is; ids that are not there are left out."""
-    known = {job.id: job for job in design.work.jobs}
+    known = {job.id for job in design.work.jobs}
     wanted = [name for name in order if name in known]
     jobs = tuple(job for job in design.work.jobs if job.id in wanted)
-    problem = _problem(design, jobs)
     numbers = {job.id: number for number, job in enumerate(jobs)}
-    timing = time_order(problem, [numbers[name] for name in wanted]) if jobs else Timing((), (), 0, 0, 0)
-    own = time_order(problem, own_order(problem, jobs, Ordering())).total / 10 if jobs else 0.0
-    return _told(design, jobs, problem, timing, _gap(problem, timing), "your own order", own, choice)
+    return _told(design, jobs, [numbers[name] for name in wanted], None, choice)

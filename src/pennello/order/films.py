@@ -13,25 +13,30 @@ from numpy.typing import NDArray
 
 from pennello.aim.wish import edge_lab
 from pennello.chart.chart import drawn
+from pennello.colour.basis import FULL, small_basis
 from pennello.colour.lab import hex_to_lab
 from pennello.design.marks import Glitter, Lines, Mark
+from pennello.design.pace import StepKind
 from pennello.design.plan import Plan, skin_spectrum
-from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.scene import BANDS, Carrying, ReadyPull, lay_in_order, pulls
 from pennello.design.touch import shape_of
+from pennello.kept import kept
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.channels import SOLIDS
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
-from pennello.lay.skin_film import Engine
+from pennello.lay.skin_film import Engine, bare_skin
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, Work
-from pennello.order.pace import StepKind
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
 
 PX_PER_MM = 1.0
+TOUCHED = 0.02
+"""From this share of a pixel on two jobs may touch there (a default)."""
+
 COVERED = 0.3
 """From this share of a pixel on it counts as painted (a default)."""
 
@@ -50,7 +55,7 @@ OVERLAP_MM2 = 4.0
 
 @dataclass(frozen=True, slots=True, eq=False)
 class JobFilm:
-    """Where a job's paint lies on its chart's canvas.
+    """Where a job's paint lies, on whole mm of its chart.
 
     Attributes
     ----------
@@ -58,16 +63,30 @@ class JobFilm:
         Thickness, um, shape (rows, columns); 0 where there is none.
     water_um
         Its water, as much as creamy paint of that thickness has, um, shape (rows, columns).
+    touched
+        Where any of it lies, shape (rows, columns).
+    left, top
+        Where the first pixel begins, mm.
     """
 
-    canvas: Canvas
     um: Array
     water_um: Array
+    touched: NDArray[np.bool_]
+    left: int
+    top: int
 
     @property
     def area_cm2(self) -> float:
         """Painted area, cm2."""
-        return float((self.um > 0).sum()) / self.canvas.px_per_mm**2 / 100
+        return float((self.um > 0).sum()) / PX_PER_MM**2 / 100
+
+    def within(self, other: JobFilm) -> tuple[slice, slice] | None:
+        """Return which rows and columns lie in another film's rectangle, or None."""
+        rows = (max(self.top, other.top), min(self.top + len(self.um), other.top + len(other.um)))
+        columns = (max(self.left, other.left), min(self.left + self.um.shape[1], other.left + other.um.shape[1]))
+        if rows[0] >= rows[1] or columns[0] >= columns[1]:
+            return None
+        return slice(rows[0] - self.top, rows[1] - self.top), slice(columns[0] - self.left, columns[1] - self.left)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -76,6 +95,7 @@ class Films:
 
     by_job: dict[str, JobFilm]
     colours: dict[str, Array]
+    charts: dict[str, str]
 
     def lightness(self, name: str) -> float:
         """Return how light a job's load is: its mean L*."""
@@ -91,60 +111,89 @@ class Films:
     def overlap_mm2(self, one: str, other: str) -> float:
         """Return the area that two jobs share, mm2."""
         both = self._both(one, other)
-        if both is None:
-            return 0.0
-        return float(both.sum()) / self.by_job[one].canvas.px_per_mm ** 2
+        return float((both[0] & both[1]).sum()) / PX_PER_MM**2 if both is not None else 0.0
 
     def meet(self, one: str, other: str) -> bool:
         """Return whether two jobs share enough skin to wait for each other."""
         return self.overlap_mm2(one, other) >= OVERLAP_MM2
 
+    def touch(self, one: str, other: str) -> bool:
+        """Return whether two jobs touch at all: which of them lies over the other is seen."""
+        first, second = self.by_job.get(one), self.by_job.get(other)
+        if first is None or second is None or self.charts[one] != self.charts[other]:
+            return False
+        mine, its = first.within(second), second.within(first)
+        return mine is not None and its is not None and bool((first.touched[mine] & second.touched[its]).any())
+
     def under_um(self, lower: str, upper: str) -> float:
         """Return how thick the lower film is under the upper one, um: its 80th percentile there."""
-        both = self._both(lower, upper)
-        if both is None or not both.any():
-            return 0.0
-        return float(np.percentile(self.by_job[lower].um[both], THICK_SHARE))
+        um = self._under(lower, upper)[0]
+        return float(np.percentile(um, THICK_SHARE)) if um.size else 0.0
 
     def time_to(self, wet: float, name: str, upper: str, rate_um_s: float) -> float:
         """Return after how long a film has only a wetness left under another job, s: in four fifths of that place.
 
         Where they do not meet it is what the whole film needs.
         """
-        lower = self.by_job.get(name)
-        if lower is None:
+        if name not in self.by_job:
             return 0.0
-        both = self._both(name, upper)
-        place = both if both is not None and both.any() else lower.um > 0
-        needed = np.maximum(lower.water_um[place] - wet * lower.um[place], 0.0) / rate_um_s
+        um, water = self._under(name, upper)
+        if not um.size:
+            film = self.by_job[name]
+            um, water = film.um[film.um > 0], film.water_um[film.um > 0]
+        needed = np.maximum(water - wet * um, 0.0) / rate_um_s
         return float(np.percentile(needed, THICK_SHARE)) if needed.size else 0.0
+
+    def _under(self, lower: str, upper: str) -> tuple[Array, Array]:
+        """Return thickness and water of a film where another one lies over it, um, flat."""
+        both = self._both(lower, upper)
+        if both is None:
+            return np.zeros(0), np.zeros(0)
+        film = self.by_job[lower]
+        place = film.within(self.by_job[upper])
+        assert place is not None
+        there = both[0] & both[1]
+        return film.um[place][there], film.water_um[place][there]
 
     def thick_um(self, name: str) -> float:
         """Return how thick a job's film is, um: its 80th percentile."""
         um = self.by_job[name].um if name in self.by_job else np.zeros((1, 1))
         return float(np.percentile(um[um > 0], THICK_SHARE)) if (um > 0).any() else 0.0
 
-    def _both(self, one: str, other: str) -> NDArray[np.bool_] | None:
+    def _both(self, one: str, other: str) -> tuple[NDArray[np.bool_], NDArray[np.bool_]] | None:
+        """Return where each of two jobs is painted, in the rectangle that both share; None where there is none."""
         first, second = self.by_job.get(one), self.by_job.get(other)
-        if first is None or second is None or first.canvas is not second.canvas:
+        if first is None or second is None or self.charts[one] != self.charts[other]:
             return None
-        return (first.um > 0) & (second.um > 0)
+        mine, its = first.within(second), second.within(first)
+        return None if mine is None or its is None else (first.um[mine] > 0, second.um[its] > 0)
 
 
 def _each_alone(laid: Plan, mine: Sequence[PaintJob], doer: Engine, report: Report) -> dict[str, JobFilm]:
     """Return the films of a chart's jobs, each laid on bare skin."""
     found: dict[str, JobFilm] = {}
-    canvas = skin_canvas(laid, PX_PER_MM)
-    ready = {one.stroke: one for one in pulls(laid, canvas.px_per_mm)}
+    ready = {one.stroke: one for one in pulls(laid, PX_PER_MM)}
     for number, job in enumerate(mine):
         report(number / len(mine), f"how thick {job.name} lies")
-        film = fresh_film(laid, canvas)
-        keys = [(ready[name], 0.0) for name in job.strokes]
-        lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
-        covered = (film.cover > COVERED) | (film.dry_um > 0)
-        um, water = (film.wet[..., SOLIDS] + film.dry_um) * covered, film.water_um() * covered
-        found[job.id] = JobFilm(canvas, np.asarray(um, np.float32), np.asarray(water, np.float32))
+        found[job.id] = _alone(tuple(ready[name] for name in job.strokes), laid.dry_after_s, doer)
     return found
+
+
+@kept
+def _alone(strokes: tuple[ReadyPull, ...], dry_after_s: float, doer: Engine) -> JobFilm:
+    """Return what strokes lay on bare skin, on a canvas of their own; kept as long as nothing of them changes."""
+    lefts, tops = [one.canvas.left_mm for one in strokes], [one.canvas.top_mm for one in strokes]
+    left, top = math.floor(min(lefts)), math.floor(min(tops))
+    right = max(one.canvas.left_mm + one.canvas.columns / one.canvas.px_per_mm for one in strokes)
+    bottom = max(one.canvas.top_mm + one.canvas.rows / one.canvas.px_per_mm for one in strokes)
+    canvas = Canvas(left, top, math.ceil(right - left) + 1, math.ceil(bottom - top) + 1, PX_PER_MM)
+    film = bare_skin(canvas, small_basis(BANDS), np.ones(len(FULL.weights)))
+    lay_in_order(film, [(one, 0.0) for one in strokes], Carrying(), doer, evaporation_um_s(dry_after_s))
+    solids = film.wet[..., SOLIDS] + film.dry_um
+    covered = (film.cover > COVERED) | (film.dry_um > 0)
+    um, water = solids * covered, film.water_um() * covered
+    touched = (film.cover > TOUCHED) | (film.dry_um > 0)
+    return JobFilm(np.asarray(um, np.float32), np.asarray(water, np.float32), touched, left, top)
 
 
 def films_of(work: Work, report: Report | None = None, engine: Engine | None = None) -> Films:
@@ -157,20 +206,25 @@ def films_of(work: Work, report: Report | None = None, engine: Engine | None = N
         found |= _each_alone(laid, mine, doer, report or (lambda *_: None))
     for job in work.jobs:
         if not job.strokes:
-            overlay = _overlay(work.plan, job)
-            canvas = found_canvas(found, work, job.chart) or _canvas_round(overlay)
-            mask = overlay_mask(overlay, canvas) * OVERLAY_UM
-            found[job.id] = JobFilm(canvas, mask, mask)
+            found[job.id] = _of_overlay(_overlay(work.plan, job))
     colours = {job.id: _colours(painted, job) for job in work.jobs if job.strokes}
     for job in work.jobs:
         if job.kind in LINE_KINDS and not job.strokes:
             colours[job.id] = np.tile(hex_to_lab(_overlay(work.plan, job).srgb), (BINS, 1))
-    return Films(found, colours)
+    return Films(found, colours, {job.id: job.chart for job in work.jobs})
 
 
-def found_canvas(found: dict[str, JobFilm], work: Work, chart: str) -> Canvas | None:
-    """Return the canvas that a chart's jobs lie on, or None where nothing is painted."""
-    return next((found[job.id].canvas for job in work.jobs if job.chart == chart and job.id in found), None)
+@kept
+def _of_overlay(overlay: Mark) -> JobFilm:
+    """Return where glitter, a stencil or lines lie, as a thin film."""
+    left, top = (
+        math.floor(overlay.x_mm - overlay.width_mm / 2) - 1,
+        math.floor(overlay.y_mm - overlay.height_mm / 2) - 1,
+    )
+    canvas = Canvas(left, top, math.ceil(overlay.width_mm) + 3, math.ceil(overlay.height_mm) + 3, PX_PER_MM)
+    mask = overlay_mask(overlay, canvas) * OVERLAY_UM
+    reach = overlay_mask(overlay, canvas, 1 / PX_PER_MM) if isinstance(overlay, Lines) else mask
+    return JobFilm(mask, mask, reach > 0, left, top)
 
 
 def with_areas(work: Work, films: Films) -> Work:
@@ -179,8 +233,14 @@ def with_areas(work: Work, films: Films) -> Work:
     return replace(work, jobs=jobs)
 
 
-def overlay_mask(overlay: Mark, canvas: Canvas) -> Array:
-    """Return 1 um where glitter is strewn or a stencil lets paint through, shape (rows, columns)."""
+def overlay_mask(overlay: Mark, canvas: Canvas, more_mm: float = 0.0) -> Array:
+    """Return 1 um where glitter is strewn, a stencil lets paint through or lines go, shape (rows, columns).
+
+    Parameters
+    ----------
+    more_mm
+        By how much lines reach farther.
+    """
     x = canvas.left_mm + (np.arange(canvas.columns) + 0.5) / canvas.px_per_mm - overlay.x_mm
     y = canvas.top_mm + (np.arange(canvas.rows) + 0.5) / canvas.px_per_mm - overlay.y_mm
     if isinstance(overlay, Glitter):
@@ -190,7 +250,7 @@ def overlay_mask(overlay: Mark, canvas: Canvas) -> Array:
     within = np.zeros(len(points), bool)
     for outline in overlay.outlines:
         if isinstance(overlay, Lines):
-            within |= _near(points, drawn(outline), overlay.line_mm / 2)
+            within |= _near(points, drawn(outline), overlay.line_mm / 2 + more_mm)
         else:
             within |= shapely.contains_xy(shape_of(outline), points[:, 0], points[:, 1])
     return within.reshape(canvas.rows, canvas.columns).astype(np.float32)
@@ -212,12 +272,6 @@ def _near(points: Array, line: Array, reach_mm: float) -> NDArray[np.bool_]:
 
 def _overlay(plan: Plan, job: PaintJob) -> Mark:
     return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
-
-
-def _canvas_round(overlay: Mark) -> Canvas:
-    """Return a canvas round an overlay that lies on bare skin."""
-    left, top = overlay.x_mm - overlay.width_mm / 2, overlay.y_mm - overlay.height_mm / 2
-    return Canvas(left, top, math.ceil(overlay.width_mm) + 1, math.ceil(overlay.height_mm) + 1, PX_PER_MM)
 
 
 def _colours(painted: dict[str, Plan], job: PaintJob) -> Array:

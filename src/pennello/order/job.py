@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from pennello.design.ordering import Priority
-from pennello.order.pace import StepKind
+from pennello.design.pace import StepKind
 
 BOTH, MIDDLE = "both sides", "middle"
 
@@ -20,10 +20,18 @@ class PaintJob:
     ----------
     id, name
         Key that stays the same as long as the motif is there, and what to call it.
+    piece
+        Id of the motif, overlay or stroke that it is of.
     part
-        Id of the motif, overlay or stroke that it belongs to.
+        What it is left out and weighed with: a part in one go, its part, or the piece itself.
+    unit
+        What it is painted with in one go, nothing in between; its own id where that is nothing else.
+    names
+        All that a rule may call it by: its piece, the parts that this lies in, the kind of its motif.
     strokes
         Ids of its strokes in the painted plan, in order; their starts after its own start, s, in `offsets_s`.
+    stroke_loads
+        The load of each stroke, where they are not all laid with `load`.
     load, brush
         Id of the stroke whose load it is laid with ("" for glitter and stencils), and of the brush.
     tool
@@ -32,20 +40,32 @@ class PaintJob:
         How long it takes from the first touch, loads in between included, s.
     reloads_s
         When within it the brush is loaded anew: starts and ends after its own start, s.
-    load_s, loads
-        How long the load before it takes, s, and how many visits all of its loads are.
+    load_s, again_s
+        How long the load before it takes, s: the first of a brush, or again with the same load.
+    loads
+        How many visits all of its loads are.
     rinses
         How many rinses within its loads there are.
+    sources
+        Cakes and pans that its load is taken from.
+    follows
+        Id of the load whose leftover its own was made to go on with; "" for none.
     goes_on
-        Id of the job whose leftover it goes on with if it comes right after it; "" for none.
-    region
-        "middle", "both sides", or whose side.
+        Whether it needs no load where it stands: the brush still holds enough. Said once an order is found.
+    may_go_on
+        Whether it could do so right after a job of the same load.
+    filled
+        Whether `goes_on` has been looked into.
+    sponge
+        Whether it is laid with a sponge or dauber.
+    region, place
+        "middle", "both sides", or whose side; what the hand goes over to.
     twin
         Id of the job that is its mirror image; "" for none.
     near
         Kinds of zones that it lies near: eye, lips, nostril.
-    reload_every
-        After how many strokes it is loaded anew within it; 0 for never.
+    anew
+        Before which of its strokes, counted from 1, it is loaded anew.
     """
 
     id: str
@@ -53,7 +73,11 @@ class PaintJob:
     kind: StepKind
     part: str
     chart: str
+    piece: str = ""
+    unit: str = ""
+    names: frozenset[str] = frozenset()
     strokes: tuple[str, ...] = ()
+    stroke_loads: tuple[str, ...] = ()
     offsets_s: tuple[float, ...] = ()
     reloads_s: tuple[tuple[float, float], ...] = ()
     load: str = ""
@@ -61,17 +85,24 @@ class PaintJob:
     tool: str = ""
     pull_s: float = 1.0
     load_s: float = 0.0
+    again_s: float = 0.0
     loads: int = 0
     rinses: int = 0
-    goes_on: str = ""
+    sources: frozenset[str] = frozenset()
+    follows: str = ""
+    goes_on: bool = False
+    may_go_on: bool = False
+    filled: bool = False
+    sponge: bool = False
     row: int = 0
     region: str = MIDDLE
+    place: str = ""
     twin: str = ""
     near: tuple[str, ...] = ()
     priority: Priority = Priority.MUST
     worth: float = 1.0
     area_cm2: float = 0.0
-    reload_every: int = 0
+    anew: tuple[int, ...] = ()
 
 
 class Why(Enum):
@@ -81,6 +112,8 @@ class Why(Enum):
     WET = "must still be wet"
     TACKY = "must still be tacky"
     SAME = "lies over the same paint"
+    LOAD = "of one part, with one load"
+    LIES = "lies over it"
     GO = "painted in one go"
     OVER = "however wet it is"
     LAST = "glitter is the last touch"

@@ -10,18 +10,21 @@ from functools import lru_cache
 import numpy as np
 
 from pennello.chart.chart import Chart
+from pennello.design.clock import load_s, pull_s, step_kind
 from pennello.design.marks import Glitter, Lines, Mark, Stencil, is_dot
 from pennello.design.on_chart import chart_of, charts_used, painted_plan, pieces_on
-from pennello.design.ordering import Priority
+from pennello.design.ordering import Priority, RuleKind, Sides
+from pennello.design.pace import Pace, StepKind
+from pennello.design.part import Habit
+from pennello.design.parts import line_of, names_of, pieces_in, unit_of
 from pennello.design.placed import LaidPiece, PlacedMotif
-from pennello.design.plan import Plan, PlanStroke
+from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.reach import edges_of
+from pennello.design.visits import ToLay, filled, share_of, whole_load
 from pennello.kit.applicator import ApplicatorKind
 from pennello.kit.paint import Near
-from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, PaintJob
-from pennello.order.pace import Pace, StepKind
 from pennello.path.cubic import length_mm
 
 SKIN = "skin"
@@ -33,8 +36,13 @@ NEAR_MM = 12.0
 SIDE_MM = 8.0
 """So near to the midline a job is in the middle (a default)."""
 
-_LINERS = (ApplicatorKind.ROUND, ApplicatorKind.LINER)
-_DOT_MM = 1.5
+SPONGES = (
+    ApplicatorKind.BLOCK_SPONGE,
+    ApplicatorKind.PETAL_SPONGE,
+    ApplicatorKind.HALF_CIRCLE_SPONGE,
+    ApplicatorKind.DAUBER,
+)
+"""What bases are laid with: what lies over them need not wait until they are dry."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,14 +53,11 @@ class Work:
     ----------
     painted
         By chart (or "skin") a plan whose strokes are those that are laid.
-    fresh
-        By id of a stroke that goes on with a leftover, the load for when that leftover is not there.
     """
 
     plan: Plan
     jobs: tuple[PaintJob, ...]
     painted: tuple[tuple[str, Plan], ...]
-    fresh: tuple[tuple[str, Recipe], ...] = ()
 
     def job(self, name: str) -> PaintJob:
         """Return a job by id."""
@@ -74,20 +79,41 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
     keys = (chart,) if chart else charts_used(plan)
     if not chart and not plan.motifs:
         return _bench_work(plan, keys, tempo)
-    jobs: list[PaintJob] = []
-    painted, fresh = [], []
-    for key in keys:
-        laid = painted_plan(plan, key)
-        found = _chart_jobs(plan, laid, key, tempo)
-        painted.append((key, laid))
-        fresh += [
-            (stroke.id, replace(plan.stroke(piece.load).recipe, after=""))
-            for stroke, piece in zip(laid.strokes, pieces_on(plan, key), strict=True)
-            if stroke.recipe.after and plan.stroke(piece.load).recipe.pickups
-        ]
-        jobs += found
+    painted = tuple((key, painted_plan(plan, key)) for key in keys)
+    jobs = [job for key, laid in painted for job in _chart_jobs(plan, laid, key, tempo)]
     jobs += [_overlay_job(plan, overlay, tempo) for key in keys for overlay in plan.overlays if overlay.chart == key]
-    return Work(plan, tuple(jobs), tuple(painted), tuple(fresh))
+    return Work(plan, tuple(jobs), painted)
+
+
+def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
+    """Return the work as it is loaded where its jobs come in this order: who goes on, and who is loaded anew."""
+    jobs, painted = {job.id: job for job in work.jobs}, dict(work.painted)
+    ways = {name: {stroke.id: stroke for stroke in laid.strokes} for name, laid in painted.items()}
+    asked = [
+        ToLay(name, load, ways[job.chart][name].stroke, job.chart)
+        for job in (jobs[one] for one in order)
+        for name, load in zip(job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), strict=True)
+    ]
+    recipes = dict(zip((one.id for one in asked), filled(work.plan, asked), strict=True))
+    laid = tuple(
+        (
+            key,
+            replace(
+                one,
+                strokes=tuple(replace(stroke, recipe=recipes.get(stroke.id, stroke.recipe)) for stroke in one.strokes),
+            ),
+        )
+        for key, one in work.painted
+    )
+    by_key = dict(laid)
+    anew = []
+    for job in work.jobs:
+        if job.strokes and job.id in order:
+            goes_on = not recipes[job.strokes[0]].pickups
+            anew.append(_timed(work.plan, by_key[job.chart], replace(job, goes_on=goes_on, filled=True), pace))
+        else:
+            anew.append(job)
+    return Work(work.plan, tuple(anew), laid)
 
 
 # --- strokes on charts ---
@@ -104,41 +130,65 @@ def _in_groups(pieces: Sequence[LaidPiece]) -> dict[tuple[str, int, bool, str], 
 def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
     chart, pieces = chart_of(plan, key), pieces_on(plan, key)
     groups = _in_groups(pieces)
-    owner = {number: group for group, numbers in groups.items() for number in numbers}
-    at = {stroke.id: number for number, stroke in enumerate(laid.strokes)}
+    placed_by_id = {one.id: one for one in plan.motifs}
     jobs = []
     for group, numbers in groups.items():
-        placed = next(one for one in plan.motifs if one.id == group[0])
+        placed = placed_by_id[group[0]]
         strokes = [laid.strokes[number] for number in numbers]
         mine = [pieces[number] for number in numbers]
-        before = at.get(strokes[0].recipe.after)
-        follows = before is not None and groups[owner[before]][-1] == before
-        goes_on = job_id(*owner[before]) if before is not None and follows else ""
         has_twin = (group[0], group[1], not group[2], group[3]) in groups
-        jobs.append(
-            replace(
-                _stroke_job(strokes, plan.stroke(mine[0].load), pace),
-                id=job_id(*group),
-                name=_name(placed, group, len(numbers), chart, has_twin=has_twin),
-                part=placed.id,
-                chart=key,
-                kind=_kind(plan, mine[0].load, strokes, dots=group[3] == "dot"),
-                row=group[1],
-                goes_on=goes_on,
-                region=_region(chart, mine),
-                twin=job_id(group[0], group[1], not group[2], group[3]) if has_twin else "",
-                near=_near(plan, chart, mine),
-                priority=plan.ordering.priority(placed.id, usual_priority(placed)),
-                worth=dict(plan.ordering.worth).get(placed.id, 1.0),
-                reload_every=placed.per_load if placed.per_load < len(numbers) else 0,
-            )
+        job = replace(
+            _stroke_job(plan, strokes, mine[0].load, pace),
+            id=job_id(*group),
+            name=_name(placed, group, len(numbers), chart, has_twin=has_twin),
+            chart=key,
+            kind=_kind(plan, mine[0].load, strokes, dots=group[3] == "dot"),
+            row=group[1],
+            region=_region(chart, mine),
+            twin=job_id(group[0], group[1], not group[2], group[3]) if has_twin else "",
+            near=_near(plan, chart, mine),
         )
+        jobs.append(_in_part(plan, placed, job, twin=group[2]))
     return [_timed(plan, laid, job, pace) for job in jobs]
+
+
+def _in_part(plan: Plan, placed: PlacedMotif, job: PaintJob, *, twin: bool) -> PaintJob:
+    """Return a job with what it belongs to: its part and unit, what rules call it, how much it matters."""
+    part = unit_of(plan, placed)
+    kind = motif(placed.motif) if placed.motif else None
+    names = names_of(plan, placed) | ({kind.group} if kind is not None else set())
+    go = _in_one_go_with(plan, placed, part, names)
+    members = pieces_in(plan, part) or (placed,)
+    usual = Priority.MUST if any(usual_priority(one) is Priority.MUST for one in members) else Priority.NICE
+    regions = plan.ordering.sides is Sides.REGIONS
+    line = line_of(plan, placed.part)
+    of = f"{line[0].name}: " if line and line[0].name != placed.name else ""
+    return replace(
+        job,
+        name=of + job.name,
+        piece=placed.id,
+        part=part,
+        unit=f"{go}{'/twin' if twin else ''}" if go else job.id,
+        names=names,
+        priority=plan.ordering.priority(part, usual),
+        worth=dict(plan.ordering.worth).get(part, 1.0),
+        place=job.region if regions else chart_of(plan, job.chart).name,
+    )
+
+
+def _in_one_go_with(plan: Plan, placed: PlacedMotif, part: str, names: frozenset[str]) -> str:
+    """Return what a piece is painted in one go with: its part, itself, or "" where its rows may wait."""
+    if any(rule.earlier == rule.later in names and rule.kind is RuleKind.DRY for rule in plan.ordering.rules):
+        return ""
+    if any(one.id == part and one.habit is Habit.ONE_GO for one in plan.parts):
+        return part
+    return placed.id if placed.motif and motif(placed.motif).in_one_go else ""
 
 
 def part_names(plan: Plan) -> dict[str, str]:
     """Return what the parts of a design are called, by id; overlays go by their names."""
-    return {stroke.id: stroke.name for stroke in plan.strokes} | {placed.id: placed.name for placed in plan.motifs}
+    strokes = {one.id: one.name for one in plan.strokes}
+    return strokes | {one.id: one.name for one in plan.motifs} | {one.id: one.name for one in plan.parts}
 
 
 def job_id(motif_id: str, row: int, twin: bool, part: str) -> str:  # noqa: FBT001 - a part of the key
@@ -153,15 +203,15 @@ def usual_priority(placed: PlacedMotif) -> Priority:
 
 
 def _name(placed: PlacedMotif, group: tuple[str, int, bool, str], count: int, chart: Chart, *, has_twin: bool) -> str:
-    if not placed.motif:
-        return placed.name
-    part = next(part for part in motif(placed.motif).parts if part.key == group[3])
-    told = f"{count} × {part.name}" if count > 1 else part.name
-    row = f", row {group[1] + 1}" if group[1] else ""
     side = ""
     if has_twin and chart.midline_mm is not None:
         left = (placed.place.x_mm > chart.midline_mm) != group[2]
         side = ", wearer's left" if left else ", wearer's right"
+    if not placed.motif:
+        return placed.name + side
+    part = next(part for part in motif(placed.motif).parts if part.key == group[3])
+    told = f"{count} × {part.name}" if count > 1 else part.name
+    row = f", row {group[1] + 1}" if group[1] else ""
     return f"{placed.name}: {told}{row}{side}"
 
 
@@ -203,13 +253,18 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
     for strokes in groups:
         first = strokes[0]
         job = replace(
-            _stroke_job(strokes, first, pace),
+            _stroke_job(plan, strokes, first.id, pace),
             id=first.id,
             name=first.name if len(strokes) == 1 else f"{first.name} and {len(strokes) - 1} more of its load",
+            piece=first.id,
             part=first.id,
+            unit=first.id,
+            names=frozenset({first.id}),
             chart=SKIN,
             kind=_kind(plan, first.id, strokes, dots=False),
+            stroke_loads=tuple(stroke.id for stroke in strokes),
             region=SKIN,
+            place=SKIN,
             near=() if first.near is Near.SKIN else (first.near.value,),
             priority=plan.ordering.priority(first.id),
             worth=dict(plan.ordering.worth).get(first.id, 1.0),
@@ -222,12 +277,11 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
 # --- what both share ---
 
 
-def _stroke_job(strokes: Sequence[PlanStroke], source: PlanStroke, pace: Pace) -> PaintJob:
+def _stroke_job(plan: Plan, strokes: Sequence[PlanStroke], load: str, pace: Pace) -> PaintJob:
     """Return a job with what it takes to load; its times come with its kind."""
-    load_s, visits, rinses = _load_of(source.recipe if source.recipe.pickups else strokes[0].recipe, pace)
-    again = [stroke for stroke in strokes[1:] if stroke.recipe.pickups]
-    within = [stroke for stroke in strokes for _ in stroke.stroke.reload_mm]
-    more = [_load_of(stroke.recipe if stroke.recipe.pickups else source.recipe, pace) for stroke in (*again, *within)]
+    source, whole = plan.stroke(load), whole_load(plan, load)
+    brush = plan.brush(source.brush)
+    share = sum(share_of(plan, source, stroke.stroke) for stroke in strokes)
     return PaintJob(
         id="",
         name="",
@@ -235,60 +289,73 @@ def _stroke_job(strokes: Sequence[PlanStroke], source: PlanStroke, pace: Pace) -
         part="",
         chart="",
         strokes=tuple(stroke.id for stroke in strokes),
-        load=source.id,
+        load=load,
         brush=source.brush,
-        load_s=load_s,
-        loads=visits + sum(one[1] for one in more),
-        rinses=rinses + sum(one[2] for one in more),
+        load_s=load_s(whole.recipe, pace),
+        again_s=load_s(whole.recipe, pace, again=True),
+        sources=frozenset((*whole.recipe.cakes, *whole.recipe.pan_paints)),
+        follows=source.recipe.after,
+        may_go_on=_may_go_on(source, share, len(strokes)),
+        sponge=brush.kind in SPONGES,
     )
 
 
-def _load_of(recipe: Recipe, pace: Pace) -> tuple[float, int, int]:
-    """Return how long a load takes, s, its visits, and its rinses."""
-    rinses = sum(pickup.before.rinses for pickup in recipe.pickups)
-    visits = len(recipe.pickups)
-    seconds = visits * pace.seconds(StepKind.LOAD, pace.pick_up_s) + rinses * pace.seconds(StepKind.RINSE, pace.rinse_s)
-    return round(seconds, 1), visits, rinses
+def _may_go_on(load: PlanStroke, share: float, count: int) -> bool:
+    """Return whether strokes may go on with what an earlier one of their load left, as far as their habit goes."""
+    match load.reload:
+        case Reload.EACH:
+            return False
+        case Reload.COUNT:
+            return count < load.reload_after
+        case Reload.PALE:
+            return share < 1
+    return True
 
 
 def _timed(plan: Plan, laid: Plan, job: PaintJob, pace: Pace) -> PaintJob:
     """Return a job with its tool's name, the start of each stroke, when it is loaded anew, how long it all takes."""
-    now, offsets = 0.0, []
+    now, offsets, rinses = 0.0, [], 0
+    loads = 0 if job.filled and job.goes_on else 1
     reloads: list[tuple[float, float]] = []
+    anew: list[int] = []
+    brush, own = plan.brush(job.brush), plan.stroke(job.load).recipe
+    strokes = {stroke.id: stroke for stroke in laid.strokes}
     for number, name in enumerate(job.strokes):
-        stroke = laid.stroke(name)
-        load_s = _load_of(stroke.recipe if stroke.recipe.pickups else plan.stroke(job.load).recipe, pace)[0]
+        stroke = strokes[name]
+        recipe = stroke.recipe if stroke.recipe.pickups else own
+        anew_s = load_s(recipe, pace, again=True)
         if number and stroke.recipe.pickups:
-            reloads.append((round(now, 1), round(now + load_s, 1)))
-            now += load_s
+            reloads.append((round(now, 1), round(now + anew_s, 1)))
+            anew.append(number + 1)
+            loads += 1
+            now += anew_s
         offsets.append(round(now, 1))
-        pull_s, way = _pull_s(stroke, job.kind, pace), length_mm(stroke.stroke.path)
+        lasts_s, way = pull_s(stroke, brush, job.kind, pace), length_mm(stroke.stroke.path)
         for place, at_mm in enumerate(stroke.stroke.reload_mm):
-            begins = now + pull_s * min(at_mm / way, 1.0) + place * load_s
-            reloads.append((round(begins, 1), round(begins + load_s, 1)))
-        now += pull_s + len(stroke.stroke.reload_mm) * load_s
+            begins = now + lasts_s * min(at_mm / way, 1.0) + place * anew_s
+            reloads.append((round(begins, 1), round(begins + anew_s, 1)))
+        loads += len(stroke.stroke.reload_mm)
+        now += lasts_s + len(stroke.stroke.reload_mm) * anew_s
+        rinses += sum(pickup.before.rinses for pickup in stroke.recipe.pickups[1:])
+    visits = max(len(whole_load(plan, job.load).recipe.pickups), 1)
     return replace(
         job,
-        tool=plan.brush(job.brush).name,
+        tool=brush.name,
         offsets_s=tuple(offsets),
         reloads_s=tuple(reloads),
+        anew=tuple(anew),
         pull_s=max(round(now, 1), 0.1),
+        loads=loads * visits,
+        rinses=rinses,
     )
 
 
-def _pull_s(stroke: PlanStroke, kind: StepKind, pace: Pace) -> float:
-    if kind is StepKind.DOTS:
-        return pace.seconds(kind, pace.dot_s)
-    speed = pace.line_mm_s if kind is StepKind.LINE else pace.stroke_mm_s
-    return pace.seconds(kind, pace.touch_s + length_mm(stroke.stroke.path) / speed)
-
-
 def _kind(plan: Plan, load: str, strokes: Sequence[PlanStroke], *, dots: bool) -> StepKind:
-    tiny = all(length_mm(stroke.stroke.path) < _DOT_MM for stroke in strokes)
-    fine = plan.brush(plan.stroke(load).brush).kind in _LINERS
-    if dots or (fine and tiny):
+    brush = plan.brush(plan.stroke(load).brush)
+    kinds = {step_kind(brush, stroke.stroke) for stroke in strokes}
+    if dots or kinds == {StepKind.DOTS}:
         return StepKind.DOTS
-    return StepKind.LINE if fine else StepKind.STROKES
+    return StepKind.LINE if StepKind.LINE in kinds else StepKind.STROKES
 
 
 def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
@@ -303,12 +370,17 @@ def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
         id=f"{overlay.chart}/{overlay.name}",
         name=overlay.name,
         kind=kind,
+        piece=overlay.name,
         part=overlay.name,
+        unit=f"{overlay.chart}/{overlay.name}",
+        names=frozenset({overlay.name, kind.value}),
         chart=overlay.chart,
+        place=chart.name,
         pull_s=max(pace.seconds(kind, seconds), 0.1),
         brush=f"liner {overlay.srgb}" if lines else f"{kind.value} {overlay.name}",
         tool=f"liner ({overlay.name})" if lines else f"{kind.value} ({overlay.name})",
-        load_s=pace.seconds(StepKind.LOAD, pace.pick_up_s) if lines else 0.0,
+        load_s=pace.seconds(StepKind.LOAD, pace.dip_s) if lines else 0.0,
+        again_s=pace.seconds(StepKind.LOAD, pace.dip_s) if lines else 0.0,
         loads=1 if lines else 0,
         region=chart.name if chart.midline_mm is None else f"{chart.name}, {side}",
         near=_near_overlay(chart, overlay),

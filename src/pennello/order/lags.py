@@ -4,18 +4,27 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from itertools import chain
+from dataclasses import dataclass
+from itertools import chain, product
 
 from pennello.design.on_chart import chart_of
 from pennello.design.ordering import GlitterWhen, Ordering, RuleKind, Whites
+from pennello.design.pace import StepKind
+from pennello.design.part import Habit
+from pennello.design.parts import habit_of
+from pennello.design.plan import Plan
 from pennello.lay.drying import DRY, TACKY, evaporation_um_s
 from pennello.motif.catalogue import motif
 from pennello.motif.roles import Wet
 from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import SKIN, Work
-from pennello.order.pace import StepKind
 from pennello.units import about_seconds_text
+
+HOLDS_GLITTER = 0.5
+"""Glitter is held by what covers at least so much of it, against what covers most; the last of these (a default)."""
+
+_BY_THE_NOSE = (StepKind.STROKES, StepKind.LINE, StepKind.DOTS)
 
 LIGHT_L, DARK_L = 75.0, 35.0
 """Line work lighter than the one is white, darker than the other is black, in L* (defaults)."""
@@ -27,20 +36,53 @@ def lags_of(work: Work, films: Films) -> tuple[Lag, ...]:
     No set of them asks for two jobs to come before each other: what would is left out, own rules last of all.
     """
     plan = work.plan
-    rate = evaporation_um_s(plan.dry_after_s)
-    found: list[Lag] = []
-    order = _Order([job.id for job in work.jobs])
+    habits = {placed.id: habit_of(plan, placed) for placed in plan.motifs}
+    case = _Case(work, films, evaporation_um_s(plan.dry_after_s), plan.ordering, habits)
+    unit = {job.id: job.unit for job in work.jobs}
+    order = _Order(list(dict.fromkeys(unit.values())))
+    found: dict[tuple[str, str, float, float], Lag] = {}
     for lag in chain(
-        _own(work, films, rate, plan.ordering),
-        _leftovers(work),
-        _overlaps(work, films, rate, plan.ordering, order),
-        _whites(work, films, plan.ordering),
-        _nose(work, plan.ordering, order),
+        _own(case), _leftovers(work), _overlaps(case, unit, order), _whites(case), _nose(case, unit, order)
     ):
-        if not order.add(lag.before, lag.after):
-            continue
-        found.append(lag)
-    return tuple(found)
+        one, other = unit[lag.before], unit[lag.after]
+        if one == other:  # painted in one go: what lies below comes first as the plan has it, and nothing waits
+            if lag.why in (Why.GO, Why.LOAD, Why.LIES):
+                found.setdefault((lag.before, lag.after, 0.0, math.inf), lag)
+        elif order.add(one, other):
+            found.setdefault((lag.before, lag.after, lag.least_s, lag.most_s), lag)
+    return tuple(found.values())
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Case:
+    """What lags are made from: jobs, films, how fast paint dries, what the painter says."""
+
+    work: Work
+    films: Films
+    rate_um_s: float
+    ordering: Ordering
+    habits: dict[str, Habit]
+
+    def dry(self, lower: PaintJob, upper: PaintJob) -> float:
+        """After how long a film is dry under another job, s, rounded up to a tenth."""
+        return math.ceil(self.films.time_to(DRY, lower.id, upper.id, self.rate_um_s) * 10) / 10
+
+    def tacky(self, lower: PaintJob, upper: PaintJob) -> float:
+        """After how long it is tacky, s."""
+        return self.films.time_to(TACKY, lower.id, upper.id, self.rate_um_s)
+
+    def habit(self, job: PaintJob) -> Habit:
+        """How the part of a job is painted."""
+        return self.habits.get(job.piece, Habit.USUAL)
+
+    def rule(self, one: PaintJob, other: PaintJob) -> RuleKind | None:
+        """The painter's own rule between two jobs, whichever way, the last one that was made."""
+        found = None
+        for rule in self.ordering.rules:
+            pairs = ((one, other), (other, one))
+            if any(rule.earlier in first.names and rule.later in second.names for first, second in pairs):
+                found = rule.kind
+        return found
 
 
 class _Order:
@@ -64,60 +106,81 @@ class _Order:
         return True
 
 
-def _in_one_go(work: Work) -> set[str]:
-    return {one.id for one in work.plan.motifs if one.motif and motif(one.motif).in_one_go}
-
-
-def _overlaps(work: Work, films: Films, rate: float, ordering: Ordering, order: _Order) -> Iterator[Lag]:
-    """What lies over another job's paint waits until that is dry; a pulled white comes while it is wet.
+def _overlaps(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]:
+    """What lies over another job's paint, however little, comes after it; where it is enough it waits.
 
     Where a rule of the painter's own turns two round, the one that now lies below dries instead.
     """
-    jobs = work.jobs
-    kinds = {frozenset((rule.earlier, rule.later)): rule.kind for rule in ordering.rules}
-    pulled = _pulled_parts(work)
-    in_one_go = _in_one_go(work)
+    jobs, films = case.work.jobs, case.films
+    pulled = _pulled_parts(case.work)
     for number, upper in enumerate(jobs):
-        below = [lower for lower in jobs[:number] if lower.chart == upper.chart and films.meet(lower.id, upper.id)]
+        below = [lower for lower in jobs[:number] if films.touch(lower.id, upper.id)]
         if upper.kind is StepKind.GLITTER:
-            yield from _glitter(work, upper, below, films, rate, ordering)
+            yield from _glitter(case, upper, below)
             continue
         for lower in (one for one in below if one.kind is not StepKind.GLITTER):
-            one, other = (upper, lower) if order.has(upper.id, lower.id) else (lower, upper)
-            own = kinds.get(frozenset((one.part, other.part)))
-            if own is None and one.part == other.part and one.part in in_one_go:
+            turned = order.has(unit[upper.id], unit[lower.id])
+            one, other = (upper, lower) if turned else (lower, upper)
+            if one.unit == other.unit:
                 words = f"{other.name} goes straight over {one.name}: it is painted in one go"
                 yield Lag(one.id, other.id, 0.0, math.inf, Why.GO, words)
-            else:
-                yield from _over(one, other, films, rate, own, pulled)
+            elif not (one.piece == other.piece and one.twin == other.id):  # twin halves never wait for each other
+                yield _over(case, one, other, pulled)
 
 
-def _over(
-    lower: PaintJob,
-    upper: PaintJob,
-    films: Films,
-    rate: float,
-    own: RuleKind | None,
-    pulled: frozenset[tuple[str, str]],
-) -> Iterator[Lag]:
-    um = films.under_um(lower.id, upper.id)
-    if own is RuleKind.WET:
-        return
-    if own is None and films.alike(lower.id, upper.id):
-        words = f"{upper.name} goes over {lower.name}, in the same paint"
-        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.SAME, words)
-        return
+def _over(case: _Case, lower: PaintJob, upper: PaintJob, pulled: frozenset[tuple[str, str]]) -> Lag:
+    """Return what lies between a job and one that goes over it."""
+    own, habit = case.rule(lower, upper), case.habit(upper)
+    if (free := _lies_free(case, lower, upper, own, habit)) is not None:
+        return free
+    if own is None:
+        if habit in (Habit.WET, Habit.TACKY):
+            return _while_wet(case, lower, upper, tacky=habit is Habit.TACKY)
+        if lower.piece == upper.piece and _is(upper, pulled) and not _is(lower, pulled):
+            return _while_wet(case, lower, upper, tacky=False)
+        if lower.sponge and upper.kind is StepKind.STROKES and habit is not Habit.DRY:
+            least = math.ceil(case.tacky(lower, upper) * 10) / 10
+            told = about_seconds_text(least)
+            words = f"{lower.name} sets for {told}, until it is tacky, before {upper.name} goes over it"
+            return Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
+    least, um = case.dry(lower, upper), case.films.under_um(lower.id, upper.id)
+    words = f"{lower.name} ({um:.0f} µm) dries for {about_seconds_text(least)} before {upper.name} goes over it"
+    return Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
+
+
+def _lies_free(case: _Case, lower: PaintJob, upper: PaintJob, own: RuleKind | None, habit: Habit) -> Lag | None:
+    """Return a lag without a wait, where none is needed: by a rule, for too small a place, in one paint or load."""
+    films, names = case.films, f"{upper.name} goes over {lower.name}"
+    why, words = None, ""
     if own is RuleKind.ANY:
-        words = f"{upper.name} goes over {lower.name} however wet it is: your own rule"
-        yield Lag(lower.id, upper.id, 0.0, math.inf, Why.OVER, words)
-    elif lower.part == upper.part and _is(upper, pulled) and not _is(lower, pulled):
-        most = math.floor(films.time_to(TACKY, lower.id, upper.id, rate) * 10) / 10
+        why, words = Why.OVER, f"{names} however wet it is: your own rule"
+    elif own is RuleKind.WET or (own is None and not films.meet(lower.id, upper.id)):
+        why, words = Why.LIES, f"{upper.name} lies over {lower.name}"
+    elif own is None and films.alike(lower.id, upper.id):
+        why, words = Why.SAME, f"{names}, in the same paint"
+    elif own is None and _of_one_load(lower, upper, habit):
+        why, words = Why.LOAD, f"{names}, of one part and one load"
+    return None if why is None else Lag(lower.id, upper.id, 0.0, math.inf, why, words)
+
+
+def _of_one_load(lower: PaintJob, upper: PaintJob, habit: Habit) -> bool:
+    """Return whether two jobs are of one part and load: they never wait unless told to, by a habit or by rows."""
+    if lower.part != upper.part or lower.load != upper.load or habit in (Habit.ROWS, Habit.DRY, Habit.WET, Habit.TACKY):
+        return False
+    rows_dry = lower.piece == upper.piece and lower.row != upper.row and not lower.sponge
+    return not rows_dry
+
+
+def _while_wet(case: _Case, lower: PaintJob, upper: PaintJob, *, tacky: bool) -> Lag:
+    most = math.floor(case.tacky(lower, upper) * 10) / 10
+    if not tacky:
         words = f"{upper.name} is pulled while {lower.name} is wet, within {about_seconds_text(most)}"
-        yield Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
-    else:
-        least = math.ceil(films.time_to(DRY, lower.id, upper.id, rate) * 10) / 10
-        words = f"{lower.name} ({um:.0f} µm) dries for {about_seconds_text(least)} before {upper.name} goes over it"
-        yield Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
+        return Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
+    opens, closes = math.ceil(case.tacky(lower, upper) * 10) / 10, case.dry(lower, upper)
+    words = (
+        f"{upper.name} goes over {lower.name} while it is tacky, {opens:.0f} to {about_seconds_text(closes)} after it"
+    )
+    return Lag(lower.id, upper.id, opens, max(closes, opens), Why.TACKY, words)
 
 
 def _pulled_parts(work: Work) -> frozenset[tuple[str, str]]:
@@ -129,33 +192,36 @@ def _pulled_parts(work: Work) -> frozenset[tuple[str, str]]:
 def _is(job: PaintJob, parts: frozenset[tuple[str, str]]) -> bool:
     """Return whether a job is of one of these parts of motifs."""
     within = job.id.split("/")[1]
-    return any(job.part == name and within.startswith(part) for name, part in parts)
+    return any(job.piece == name and within.startswith(part) for name, part in parts)
 
 
-def _glitter(
-    work: Work, glitter: PaintJob, below: list[PaintJob], films: Films, rate: float, ordering: Ordering
-) -> Iterator[Lag]:
-    """Glitter sticks while the last film under it is tacky; or it is the last touch of its chart."""
-    last = ordering.glitter is GlitterWhen.LAST
+def _glitter(case: _Case, glitter: PaintJob, below: list[PaintJob]) -> Iterator[Lag]:
+    """Glitter sticks while what most of it lies on is tacky; or it is the last touch of its chart."""
+    last = case.ordering.glitter is GlitterWhen.LAST
     below = [job for job in below if job.kind is not StepKind.GLITTER]
-    for lower in work.jobs:
+    for lower in case.work.jobs:
         if last and lower.chart == glitter.chart and lower.kind is not StepKind.GLITTER:
             yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.LAST, "glitter is the last touch")
     if last or not below:
         return
-    for lower in below[:-1]:
-        yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
-    top = below[-1]
-    opens, closes = films.time_to(TACKY, top.id, glitter.id, rate), films.time_to(DRY, top.id, glitter.id, rate)
+    areas = {job.id: case.films.overlap_mm2(job.id, glitter.id) for job in below}
+    most = max(areas.values())
+    held = [job for job in below if areas[job.id] >= HOLDS_GLITTER * most]
+    top = held[-1]
+    for lower in below:
+        if lower is not top:
+            yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
+    opens, closes = case.tacky(top, glitter), case.films.time_to(DRY, top.id, glitter.id, case.rate_um_s)
     words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {about_seconds_text(closes)} after it"
     yield Lag(top.id, glitter.id, math.ceil(opens * 10) / 10, math.floor(closes * 10) / 10, Why.TACKY, words)
 
 
-def _whites(work: Work, films: Films, ordering: Ordering) -> Iterator[Lag]:
+def _whites(case: _Case) -> Iterator[Lag]:
     """White lights before black lines or after them, on one chart."""
+    ordering, films = case.ordering, case.films
     if ordering.whites is Whites.FREE:
         return
-    lines = [job for job in work.jobs if job.kind in LINE_KINDS]
+    lines = [job for job in case.work.jobs if job.kind in LINE_KINDS]
     light = [job for job in lines if films.lightness(job.id) >= LIGHT_L]
     dark = [job for job in lines if films.lightness(job.id) <= DARK_L]
     first, second, why = (light, dark, Why.LIGHT) if ordering.whites is Whites.BEFORE else (dark, light, Why.DARK)
@@ -165,23 +231,29 @@ def _whites(work: Work, films: Films, ordering: Ordering) -> Iterator[Lag]:
                 yield Lag(one.id, other.id, 0.0, math.inf, why, f"{one.name} before {other.name}: {why.value}")
 
 
-def _nose(work: Work, ordering: Ordering, order: _Order) -> Iterator[Lag]:
-    """What is laid by the nose comes after all loaded strokes on the head that need not wait for some of it.
+def _nose(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]:
+    """What is laid by the nose, lines too, comes after all that is painted on the head and need not wait for it.
 
-    Line work, stencils and glitter come late by themselves: they wait for paint to dry.
+    A base that reaches the nose is none of it: all lies over that. Stencils and glitter have their own time.
     """
-    if not ordering.nose_last:
+    if not case.ordering.nose_last:
         return
-    heads = {key for key in {job.chart for job in work.jobs} if key == SKIN or chart_of(work.plan, key).zones}
-    late = [job for job in work.jobs if "nostril" in job.near]
-    for job in work.jobs:
-        if job in late or job.kind is not StepKind.STROKES or job.chart not in heads:
-            continue
-        if any(order.has(other.id, job.id) for other in late):
-            continue
-        for other in late:
-            words = f"{other.name} lies by the nose, which tickles: late and quick"
-            yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
+    painted = [job for job in case.work.jobs if job.kind in _BY_THE_NOSE and _on_head(case.work.plan, job)]
+    late = [job for job in painted if "nostril" in job.near and not job.sponge]
+    units = {unit[job.id] for job in late}
+    before = (job for job in painted if not _waits_for(unit[job.id], units, order))
+    for job, other in product(before, late):
+        words = f"{other.name} lies by the nose, which tickles: late and quick"
+        yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
+
+
+def _on_head(plan: Plan, job: PaintJob) -> bool:
+    return job.chart == SKIN or bool(chart_of(plan, job.chart).zones)
+
+
+def _waits_for(name: str, units: set[str], order: _Order) -> bool:
+    """Return whether a unit is one of these, or has to come after one."""
+    return name in units or any(order.has(one, name) for one in units)
 
 
 def _leftovers(work: Work) -> Iterator[Lag]:
@@ -200,26 +272,25 @@ def _leftovers(work: Work) -> Iterator[Lag]:
             yield Lag(owner[earlier.id].id, owner[later.id].id, round(later.wait_s, 1), math.inf, Why.OWN, words)
 
 
-def _own(work: Work, films: Films, rate: float, ordering: Ordering) -> Iterator[Lag]:
-    """The painter's own rules between parts."""
-    for rule in ordering.rules:
-        if rule.earlier == rule.later:
-            continue  # about rows that lie over each other
-        earlier = [job for job in work.jobs if job.part == rule.earlier]
-        later = [job for job in work.jobs if job.part == rule.later]
+def _own(case: _Case) -> Iterator[Lag]:
+    """The painter's own rules between parts, kinds and pieces; one about the same twice is about what overlaps."""
+    for rule in case.ordering.rules:
+        earlier = [job for job in case.work.jobs if rule.earlier in job.names]
+        later = [job for job in case.work.jobs if rule.later in job.names]
         for one in earlier:
             for other in later:
-                yield from _ruled(one, other, rule.kind, films, rate)
+                if one is not other and rule.earlier != rule.later:
+                    yield from _ruled(case, one, other, rule.kind)
 
 
-def _ruled(one: PaintJob, other: PaintJob, kind: RuleKind, films: Films, rate: float) -> Iterator[Lag]:
+def _ruled(case: _Case, one: PaintJob, other: PaintJob, kind: RuleKind) -> Iterator[Lag]:
     if kind is RuleKind.AFTER:
         yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
     elif kind is RuleKind.DRY:
-        least = math.ceil(films.time_to(DRY, one.id, other.id, rate) * 10) / 10
+        least = case.dry(one, other)
         words = f"{one.name} dries for {about_seconds_text(least)} before {other.name}: your own rule"
         yield Lag(one.id, other.id, least, math.inf, Why.OWN, words)
     elif kind is RuleKind.WET:
-        most = math.floor(films.time_to(TACKY, one.id, other.id, rate) * 10) / 10
+        most = math.floor(case.tacky(one, other) * 10) / 10
         words = f"{other.name} while {one.name} is wet, within {about_seconds_text(most)}: your own rule"
         yield Lag(one.id, other.id, 0.0, most, Why.OWN, words)

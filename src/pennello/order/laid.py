@@ -18,25 +18,16 @@ class LaidOut:
 
 
 def laid_out(arranged: Arranged, chart: str) -> LaidOut:
-    """Return the strokes of a chart ("skin" for a plan without motifs) in the order of painting.
-
-    A stroke that would go on with a leftover that is no longer in the brush is loaded anew.
-    """
-    work = arranged.design.work
-    painted = dict(work.painted)[chart]
-    fresh = dict(work.fresh)
+    """Return the strokes of a chart ("skin" for a plan without motifs) in the order of painting, as they are loaded."""
+    painted = dict(arranged.work.painted)[chart]
+    ways = {stroke.id: stroke for stroke in painted.strokes}
     strokes, starts, owners = [], [], []
-    last = ""
     for number in arranged.timing.order:
         job = arranged.jobs[number]
         begins = arranged.timing.starts[number] / 10
-        for name, offset in zip(job.strokes, job.offsets_s, strict=True):
-            if job.chart == chart:
-                stroke = painted.stroke(name)
-                if stroke.recipe.after and stroke.recipe.after != last and name in fresh:
-                    stroke = replace(stroke, recipe=fresh[name])
-                strokes.append(stroke)
+        if job.chart == chart:
+            for name, offset in zip(job.strokes, job.offsets_s, strict=True):
+                strokes.append(ways[name])
                 starts.append(begins + offset)
                 owners.append(job.id)
-            last = name
     return LaidOut(replace(painted, strokes=tuple(strokes)), tuple(starts), tuple(owners))

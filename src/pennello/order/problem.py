@@ -8,12 +8,12 @@ before and lags between jobs this is the single-machine problem 1 | s_ij, min an
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from pennello.design.ordering import Sides
+from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
-from pennello.order.pace import Pace, StepKind
 
 NEVER = 10**9
 LATE_COST = 1000
@@ -227,24 +227,39 @@ def setups(before: PaintJob | None, job: PaintJob, pace: Pace, cues: Mapping[str
     """Return what the hand does between two jobs: change or rinse the brush, load, go over, say something.
 
     A brush that is put down goes into the rinse pot and comes back clean; that is part of the change (common practice).
+    One that goes to the same paint again is not rinsed, and nothing is said twice in a row.
     """
     found = []
-    if before is not None and before.region != job.region:
-        found.append(Setup(StepKind.MOVE, pace.seconds(StepKind.MOVE, pace.move_s), f"over to {job.region}"))
-    if job.brush and (before is None or before.brush != job.brush):
-        found.append(Setup(StepKind.CHANGE, pace.seconds(StepKind.CHANGE, pace.change_s), "brush"))
-    elif before is not None and job.load and before.load != job.load:
-        found.append(Setup(StepKind.RINSE, pace.seconds(StepKind.RINSE, pace.rinse_s), "rinse"))
-    if job.load_s and not goes_on(before, job):
-        found.append(Setup(StepKind.LOAD, job.load_s, "load"))
-    if job.id in cues and (before is None or not set(job.near) <= set(before.near)):
+    if before is not None and before.place != job.place:
+        found.append(Setup(StepKind.MOVE, pace.seconds(StepKind.MOVE, pace.move_s), f"over to {job.place}"))
+    found += _tool(before, job, pace)
+    if job.id in cues and (before is None or cues.get(before.id) != cues[job.id]):
         found.append(Setup(StepKind.CUE, pace.seconds(StepKind.CUE, pace.cue_s), cues[job.id]))
     return tuple(found)
 
 
+def _tool(before: PaintJob | None, job: PaintJob, pace: Pace) -> Iterator[Setup]:
+    """What is done with the brush: changed, rinsed, loaded."""
+    held = before if before is not None and before.brush == job.brush else None
+    same = held is not None and held.load == job.load
+    if job.brush and held is None:
+        yield Setup(StepKind.CHANGE, pace.seconds(StepKind.CHANGE, pace.change_s), "brush")
+    elif held is not None and not same and held.sources != job.sources and held.load != job.follows:
+        yield Setup(StepKind.RINSE, pace.seconds(StepKind.RINSE, pace.rinse_s), "rinse")
+    if job.load_s and not goes_on(before, job):
+        yield Setup(StepKind.LOAD, job.again_s if same else job.load_s, "load")
+
+
 def goes_on(before: PaintJob | None, job: PaintJob) -> bool:
-    """Return whether a job needs no load of its own: it goes on with what the one before left."""
-    return before is not None and bool(job.goes_on) and job.goes_on == before.id
+    """Return whether a job needs no load of its own: it goes on with what the one before left.
+
+    Before an order is found it is what may be; then it is what is.
+    """
+    if job.filled:
+        return job.goes_on
+    if before is None or before.brush != job.brush or before.chart != job.chart:
+        return False
+    return before.load == job.load and job.may_go_on
 
 
 def problem_of(
@@ -262,7 +277,7 @@ def problem_of(
         [0 if one is job else sum(tenths(part.seconds) for part in setups(one, job, pace, cues)) for job in jobs]
         for one in rows
     ]
-    dislike = [[_disliked(one, job, sides) for job in jobs] for one in rows]
+    dislike = [[disliked(one, job, sides) for job in jobs] for one in rows]
     told = [
         (
             number[lag.before],
@@ -277,7 +292,7 @@ def problem_of(
     return make_problem([job.id for job in jobs], lasts, setup, told, dislike, tenths(tail_s))
 
 
-def _disliked(one: PaintJob | None, job: PaintJob, sides: Sides) -> int:
+def disliked(one: PaintJob | None, job: PaintJob, sides: Sides) -> int:
     """Return what the painter would pay not to go from one job to another."""
     if one is None or sides is Sides.FREE:
         return 0

@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
+from pennello.design.pace import Pace, StepKind
 from pennello.errors import PennelloError
 from pennello.order.job import Lag
-from pennello.order.pace import Pace, StepKind
 from pennello.order.steps import Step
 
 

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from pennello.design.ordering import Priority
+from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
-from pennello.order.pace import Pace, StepKind
-from pennello.order.problem import Setup, Timing, goes_on, setups
+from pennello.order.problem import Setup, Timing, setups
 
 CHECK_ID = "check"
 _LEAST_S = 0.05
+WHERE = ("painting", "loading", "waiting", "changing", "words and looks")
+_WHERE = {
+    StepKind.WAIT: "waiting",
+    StepKind.LOAD: "loading",
+    StepKind.RINSE: "loading",
+    StepKind.CHANGE: "changing",
+    StepKind.MOVE: "changing",
+    StepKind.CUE: "words and looks",
+    StepKind.CHECK: "words and looks",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +59,7 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Sums:
-    """What an order comes to."""
+    """What an order comes to, and where its time goes: seconds of painting, loading, waiting, changing, words."""
 
     total_s: float
     busy_s: float
@@ -56,6 +67,7 @@ class Sums:
     loads: int
     rinses: int
     changes: int
+    where: tuple[tuple[str, float], ...] = ()
 
 
 def steps_of(
@@ -133,34 +145,29 @@ def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None)
 
 
 def _lay_words(job: PaintJob) -> str:
-    if not job.reload_every:
+    if not job.anew:
         return f"{job.name}."
-    return f"{job.name}. Load again after {'each' if job.reload_every == 1 else f'every {job.reload_every}'}."
+    return f"{job.name}. Load again before {', '.join(str(number) for number in job.anew)}."
 
 
-def sums_of(steps: Sequence[Step], jobs: Sequence[PaintJob], timing: Timing) -> Sums:
+def sums_of(steps: Sequence[Step], jobs: Sequence[PaintJob]) -> Sums:
     """Return what the steps of an order come to; loads within a group of strokes are counted too."""
-    total = steps[-1].end_s if steps else 0.0
-    waiting = sum(step.seconds for step in steps if step.kind is StepKind.WAIT)
-    loads = rinses = 0
-    before: PaintJob | None = None
-    for number in timing.order:
-        job = jobs[number]
-        rinses += job.rinses
-        loads += job.loads
-        if goes_on(before, job):
-            first = sum(1 for step in steps if step.id == f"load:{job.id}")
-            loads -= 0 if first else _first_visits(job)
-        before = job
-    rinses += sum(step.kind is StepKind.RINSE for step in steps)
-    changes = sum(step.kind is StepKind.CHANGE for step in steps)
-    return Sums(round(total, 1), round(total - waiting, 1), round(waiting, 1), loads, rinses, changes)
-
-
-def _first_visits(job: PaintJob) -> int:
-    """Return how many visits the load before a job is."""
-    again = (len(job.strokes) - 1) // job.reload_every if job.reload_every else 0
-    return max(1, round(job.loads / (again + 1)))
+    spent = dict.fromkeys(WHERE, 0.0)
+    for step in steps:
+        within = sum(end - start for start, end in step.reloads_s)
+        spent[_WHERE.get(step.kind, "painting")] += step.seconds - within
+        spent["loading"] += within
+    kinds = Counter(step.kind for step in steps)
+    total, waiting = steps[-1].end_s if steps else 0.0, spent["waiting"]
+    return Sums(
+        round(total, 1),
+        round(total - waiting, 1),
+        round(waiting, 1),
+        sum(job.loads for job in jobs),
+        sum(job.rinses for job in jobs) + kinds[StepKind.RINSE],
+        kinds[StepKind.CHANGE],
+        tuple((name, round(seconds, 1)) for name, seconds in spent.items()),
+    )
 
 
 @dataclass(frozen=True, slots=True)

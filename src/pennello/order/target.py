@@ -12,8 +12,8 @@ from functools import cache
 from itertools import combinations
 
 from pennello.design.ordering import Priority
+from pennello.design.pace import StepKind
 from pennello.order.job import PaintJob
-from pennello.order.pace import StepKind
 
 MOST_TRIED = 10
 SKIP_SHARE = 0.5

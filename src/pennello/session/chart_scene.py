@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from functools import lru_cache
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +14,7 @@ from pennello.chart.chart import Chart
 from pennello.design.clock import turns
 from pennello.design.marks import Mark
 from pennello.design.on_chart import painted_plan, until
+from pennello.design.parts import together_with
 from pennello.design.plan import Plan
 from pennello.design.scene import MOST_SHOWN_PIXELS, Check, go_on
 from pennello.design.surface import Ink, draw_contours, draw_mark, draw_skin, skin_outlines
@@ -20,6 +22,9 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
 from pennello.session.skin_scene import SkinScene
+
+if TYPE_CHECKING:
+    from pennello.files.pillow_surface import PillowSurface
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
@@ -107,7 +112,7 @@ def lift(plan: Plan, key: str, name: str, check: Check = go_on) -> Lifted | None
     chosen = next((one for one in plan.motifs if one.id == name), None)
     if chosen is None:
         return None
-    group = frozenset(one.id for one in plan.motifs if one.id == name or (chosen.group and one.group == chosen.group))
+    group = together_with(plan, name)
     taken = tuple(replace(one, twin=False) for one in plan.motifs if one.id in group)
     left = tuple(one for one in plan.motifs if one.id not in group)
     alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key, check=check)
@@ -144,14 +149,8 @@ def chart_picture(
     surround
         What lies round the chart, "#rrggbb".
     """
-    from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
-
-    left, top, right, bottom = (
-        round(edge) + margin for edge, margin in zip(chart.bounds_mm, (-6, -6, 6, 6), strict=True)
-    )
-    size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
-    surface, skin = PillowSurface(size, left, top, px_per_mm, surround), Ink(*skin_srgb)
-    draw_skin(surface, chart, skin)
+    skin = Ink(*skin_srgb)
+    surface = _bare(chart, skin, px_per_mm, surround).copy()
     with surface.within(skin_outlines(chart)):
         if painted is not None:
             canvas = painted.canvas
@@ -161,3 +160,17 @@ def chart_picture(
     draw_contours(surface, chart, skin)
     picture = surface.picture
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
+
+
+@lru_cache(maxsize=1)
+def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSurface:
+    """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
+    from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
+
+    left, top, right, bottom = (
+        round(edge) + margin for edge, margin in zip(chart.bounds_mm, (-6, -6, 6, 6), strict=True)
+    )
+    size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
+    surface = PillowSurface(size, left, top, px_per_mm, surround)
+    draw_skin(surface, chart, skin)
+    return surface

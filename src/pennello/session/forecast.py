@@ -57,7 +57,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
     """Return the stroke at 5 px/mm (less for a huge one) with the verdict."""
     from pennello.aim.faults import find_faults, with_sound_mends  # noqa: PLC0415
     from pennello.aim.verdict import judge  # noqa: PLC0415 - not needed before the first window is there
-    from pennello.design.rims import from_one_load  # noqa: PLC0415
+    from pennello.design.visits import from_one_load  # noqa: PLC0415
     from pennello.kit import catalogue  # noqa: PLC0415
     from pennello.load.scatter import scatter_band  # noqa: PLC0415
 

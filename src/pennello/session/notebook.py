@@ -7,8 +7,8 @@ from pathlib import Path
 
 import platformdirs
 
+from pennello.design.pace import Pace, StepKind, own_pace
 from pennello.disk import exists, make_private_folder, tighten
-from pennello.order.pace import Pace, StepKind, own_pace
 from pennello.order.run import Took, defaults_of
 from pennello.order.steps import Step
 from pennello.session.kit import kit_path

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections import deque
+from collections.abc import Callable, Iterator, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,12 +14,13 @@ from numpy.typing import NDArray
 from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
-from pennello.design.scene import Carrying, ReadyPull, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.scene import THREADS, Carrying, ReadyPull, fresh_film, lay_in_order, pulls, skin_canvas
 from pennello.design.surface import draw_mark
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design
+from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN
 from pennello.order.laid import laid_out
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
@@ -93,50 +96,90 @@ def sequence(
     arranged: Arranged, chart: str, px_per_mm: float, engine: Engine | None = None, surround: str = SURROUND
 ) -> Iterator[Moment]:
     """Yield the design on a chart ("skin" for a plan without motifs) after each job of an order that lies on it."""
-    doer = engine or best()
     plan = arranged.design.work.plan
-    overlays: list[Mark] = []
-    film: SkinFilm | None = None
-    ready: tuple[ReadyPull, ...] = ()
-    starts: tuple[float, ...] = ()
-    owners: tuple[str, ...] = ()
-    rate = evaporation_um_s(plan.dry_after_s)
-    if chart in dict(arranged.design.work.painted):
-        out = laid_out(arranged, chart)
-        if out.plan.strokes:
-            canvas = skin_canvas(out.plan, px_per_mm)
-            film, ready = fresh_film(out.plan, canvas), pulls(out.plan, canvas.px_per_mm)
-            starts, owners = out.starts_s, out.jobs
-    carrying, number = Carrying(), 0
+    laying = _Laying(arranged, chart, px_per_mm, engine or best())
+    with ThreadPoolExecutor(THREADS) as pool:
+        drawn: deque[tuple[int, str, float, Future[Picture]]] = deque()
+        for number, (job, ends_s) in enumerate(jobs_on(arranged, chart), 1):
+            laying.lay(job)
+            page = pool.submit(_page, plan, chart, laying.painted, laying.marks, px_per_mm, surround)
+            drawn.append((number, job.id, ends_s, page))
+            while len(drawn) > THREADS:  # pages are drawn while the next strokes are laid
+                yield _moment(drawn.popleft())
+        while drawn:
+            yield _moment(drawn.popleft())
+
+
+def jobs_on(arranged: Arranged, chart: str) -> Iterator[tuple[PaintJob, float]]:
+    """Yield the jobs on a chart in the order of painting, and when each ends, s."""
     for place in arranged.timing.order:
         job = arranged.jobs[place]
-        if job.chart != chart:
-            continue
-        keys = [(one, at) for one, at, owner in zip(ready, starts, owners, strict=True) if owner == job.id]
-        if keys and film is not None:
-            lay_in_order(film, keys, carrying, doer, rate)
-        overlays += [one for one in plan.overlays if not job.strokes and (one.name, one.chart) == (job.part, chart)]
-        number += 1
-        ends = arranged.timing.starts[place] / 10 + job.pull_s
-        yield Moment(number, job.id, ends, _page(plan, chart, film, overlays, doer, px_per_mm, surround))
+        if job.chart == chart:
+            yield job, arranged.timing.starts[place] / 10 + job.pull_s
+
+
+class _Laying:
+    """Lays the jobs of an order on one chart, one after another."""
+
+    def __init__(self, arranged: Arranged, chart: str, px_per_mm: float, engine: Engine) -> None:
+        self._plan, self._chart, self._engine = arranged.design.work.plan, chart, engine
+        self._rate = evaporation_um_s(self._plan.dry_after_s)
+        self._film: SkinFilm | None = None
+        self._keys: dict[str, list[tuple[ReadyPull, float]]] = {}
+        self._carrying = Carrying()
+        self.marks: tuple[Mark, ...] = ()
+        self.strokes = 0
+        out = laid_out(arranged, chart) if chart in dict(arranged.work.painted) else None
+        if out is not None and out.plan.strokes:
+            canvas = skin_canvas(out.plan, px_per_mm)
+            self._film = fresh_film(out.plan, canvas)
+            for one, at, job in zip(pulls(out.plan, canvas.px_per_mm), out.starts_s, out.jobs, strict=True):
+                self._keys.setdefault(job, []).append((one, at))
+
+    def lay(self, job: PaintJob) -> None:
+        """Lay what a job lays."""
+        keys = self._keys.get(job.id, [])
+        if keys and self._film is not None:
+            lay_in_order(self._film, keys, self._carrying, self._engine, self._rate)
+            self.strokes += len(keys)
+        if not job.strokes:
+            over = (one for one in self._plan.overlays if (one.name, one.chart) == (job.part, self._chart))
+            self.marks = (*self.marks, *over)
+
+    @property
+    def painted(self) -> Painted | None:
+        """What is painted so far, as a picture of its own."""
+        film = self._film
+        if film is None:
+            return None
+        return Painted(self._plan, self._chart, film.canvas, _rgba(film, self._engine), self.strokes)
+
+
+def painted_at(
+    arranged: Arranged, chart: str, px_per_mm: float, at_s: float = math.inf, engine: Engine | None = None
+) -> tuple[Painted | None, tuple[Mark, ...]]:
+    """Return what is painted on a chart at a moment of an order, s: all jobs that end by then; and what lies over it."""
+    laying = _Laying(arranged, chart, px_per_mm, engine or best())
+    for job, ends_s in jobs_on(arranged, chart):
+        if ends_s <= at_s:
+            laying.lay(job)
+    return laying.painted, laying.marks
+
+
+def _moment(drawn: tuple[int, str, float, Future[Picture]]) -> Moment:
+    number, job, at_s, page = drawn
+    return Moment(number, job, at_s, page.result())
 
 
 def _page(
-    plan: Plan,
-    chart: str,
-    film: SkinFilm | None,
-    overlays: list[Mark],
-    engine: Engine,
-    px_per_mm: float,
-    surround: str,
+    plan: Plan, chart: str, painted: Painted | None, marks: Sequence[Mark], px_per_mm: float, surround: str
 ) -> Picture:
     """Return the chart, or the bare patch of skin, with what lies on it."""
     if chart == SKIN:
-        assert film is not None
-        return engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
-    painted = None if film is None else Painted(plan, chart, film.canvas, _rgba(film, engine), 0)
+        assert painted is not None
+        return np.ascontiguousarray(painted.rgba[..., :3])
     skin = skin_bytes(plan.skin)
-    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, overlays, surround=surround)
+    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, marks, surround=surround)
 
 
 def file_stem(job: str) -> str:

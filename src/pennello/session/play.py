@@ -233,7 +233,7 @@ def alone(plan: Plan, name: str) -> Plan:
 def _beats(plan: Plan) -> tuple[Beat, ...]:
     found, now = [], 0.0
     for stroke in plan.strokes:
-        takes = seconds(stroke)[1]
+        takes = seconds(stroke, plan.brush(stroke.brush))[1]
         found.append(Beat(stroke.id, stroke.name, now, now + takes))
         now += takes + REST_S
     return tuple(found)

@@ -20,12 +20,12 @@ from msgspec import Meta
 
 from pennello.caution.person import is_personal
 from pennello.chart.catalogue import CHARTS
+from pennello.design.pace import Pace, StepKind
 from pennello.disk import PRIVATE, make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.limits import MOST_NAME
 from pennello.order.job import Lag, Why
-from pennello.order.pace import Pace, StepKind
 from pennello.order.run import Run, Took, pause, shifted
 from pennello.order.steps import Step
 from pennello.session.owner import TOKEN_SIGNS, Owner

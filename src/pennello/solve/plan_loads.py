@@ -20,7 +20,7 @@ from pennello.aim.quick import Forecast
 from pennello.colour.basis import small_basis
 from pennello.design.edits import with_cake, with_stroke
 from pennello.design.plan import Plan, PlanStroke
-from pennello.design.rims import MOST_FROM_ONE_LOAD, from_one_load
+from pennello.design.visits import MOST_FROM_ONE_LOAD, from_one_load
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kept import kept
 from pennello.kit.applicator import GradientAxis

@@ -12,8 +12,8 @@ from typing import Any
 import msgspec
 
 from pennello.caution.person import is_personal
+from pennello.design.pace import Record, StepKind, parted
 from pennello.errors import FileProblemError, PennelloError, clipped
-from pennello.order.pace import Record, StepKind, parted
 from pennello.store.database import BUSY_MS, DATABASE_ERRORS, companions, database_problem, open_database, rows
 
 STEPS: tuple[str, ...] = (

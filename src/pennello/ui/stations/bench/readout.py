@@ -23,7 +23,7 @@ from pennello.aim.verdict import Verdict
 from pennello.aim.wish import Stop, Wanted
 from pennello.design.edits import with_stroke
 from pennello.design.problems import problems_of
-from pennello.design.rims import MOST_FROM_ONE_LOAD
+from pennello.design.visits import MOST_FROM_ONE_LOAD
 from pennello.design.wishing import with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis

@@ -22,13 +22,13 @@ from pennello.chart.chart import Point
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
-    grouped,
     mirrored_twin,
     repeated,
     says_of,
     snapped,
     without_motif,
 )
+from pennello.design.part_edits import put_in, with_new_part
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
@@ -45,7 +45,6 @@ from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
 ALONG = Quantity("How many, the first included?", 2, 60, 1, 0)
-PER_LOAD = Quantity("Strokes of one part from one load", 1, 40, 1, 0, " from a load")
 _LENGTHS = "mm"
 
 
@@ -107,12 +106,6 @@ class MotifPanel(QFrame):
         self.twin = QCheckBox("its mirror image too, live")
         self.twin.setToolTip("Painted with it across the midline, and follows it")
         self.twin.toggled.connect(lambda on: model.edit_motif("Mirror image", lambda one: replace(one, twin=on)))
-        self.per_load = NumberField(PER_LOAD)
-        self.per_load.edited.connect(
-            lambda value: model.edit_motif(
-                "Strokes from a load", lambda one: replace(one, per_load=round(value)), "per"
-            )
-        )
         self.one_sided = QCheckBox("differs left and right on purpose")
         self.one_sided.setToolTip("No mirror image of it is missed")
         self.one_sided.toggled.connect(
@@ -120,7 +113,6 @@ class MotifPanel(QFrame):
         )
         column.addWidget(self.twin)
         column.addWidget(self.one_sided)
-        column.addWidget(self.per_load)
         column.addLayout(self._deeds())
         self.odd = Label("")
         self.odd.setWordWrap(True)
@@ -138,7 +130,7 @@ class MotifPanel(QFrame):
             ("Mirror copy", "Its mirror image as a motif of its own", self._mirror),
             ("Break apart", "Its strokes one by one, to move each", self._break),
             ("Keep ...", "As a motif of your own, for other plans", self.kept.emit),
-            ("Group with ...", "Moves together with another one", self._offer_groups),
+            ("Part ...", "Moves together with another one", self._offer_groups),
             ("Take away", "Off the chart; undo brings it back", self._remove),
         )
         for number, (words, hint, act) in enumerate(deeds):
@@ -195,21 +187,26 @@ class MotifPanel(QFrame):
 
     def _offer_groups(self) -> None:
         menu, chosen = passing_menu(self), self._model.chosen
-        for other in self._model.motifs:
-            if chosen is not None and other.id != chosen.id:
-                menu.addAction(menu_words(other.name)).triggered.connect(
-                    lambda _=False, name=other.id: self.group_with(name)
-                )
-        if chosen is not None and chosen.group:
-            menu.addSeparator()
-            menu.addAction("on its own").triggered.connect(lambda _=False: self.group_with(""))
-        self._popup(menu, "Group with ...")
+        for part in self._model.plan.parts:
+            if chosen is not None and part.id != chosen.part:
+                menu.addAction(menu_words(part.name)).triggered.connect(lambda _=False, name=part.id: self.put_in(name))
+        menu.addSeparator()
+        menu.addAction("A new part").triggered.connect(lambda _=False: self.new_part())
+        if chosen is not None and chosen.part:
+            menu.addAction("Of no part").triggered.connect(lambda _=False: self.put_in(""))
+        self._popup(menu, "Part ...")
 
-    def group_with(self, other: str) -> None:
-        """Let the motif move together with another one, or with "" on its own."""
+    def put_in(self, part: str) -> None:
+        """Let the piece belong to a part, or with "" to none."""
         chosen = self._model.chosen
         if chosen is not None:
-            self._model.edit("Group motifs", lambda plan: grouped(plan, chosen.id, other))
+            self._model.edit("Into a part", lambda plan: put_in(plan, [chosen.id], part))
+
+    def new_part(self) -> None:
+        """Make a part of the piece."""
+        chosen = self._model.chosen
+        if chosen is not None:
+            self._model.edit("New part", lambda plan: with_new_part(plan, chosen.name, [chosen.id])[0])
 
     def _mirror(self) -> None:
         self._whole("Mirror copy", lambda plan, name: mirrored_twin(plan, name)[0])
@@ -225,7 +222,7 @@ class MotifPanel(QFrame):
     def refresh(self) -> None:
         """Follow the model."""
         chosen = self._model.chosen
-        for widget in (self.says, self._numbers, self.twin, self.one_sided, self.per_load, *self.named.values()):
+        for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.idle.setVisible(chosen is None)
         if chosen is None:
@@ -262,7 +259,6 @@ class MotifPanel(QFrame):
         for tick, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
             with QSignalBlocker(tick):
                 tick.setChecked(on)
-        self.per_load.show_amount(chosen.per_load)
 
     def _edges(self, chosen: PlacedMotif) -> tuple[str, ...]:
         """Say how much of a base's edges is hidden under what is painted after it."""

@@ -22,6 +22,8 @@ from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
 from pennello.design.on_chart import moved_in_order, painted_plan, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
+from pennello.design.parts import line_of, together_with
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.motif.catalogue import motif
@@ -223,20 +225,24 @@ class ChartStation(QWidget, Station):
     # --- own motifs ---
 
     def keep_motif(self) -> None:
-        """Ask for a name and keep what is in the hand, with all of its group, for other plans."""
+        """Ask for a name and keep what is in the hand, with all of its part, for other plans."""
         chosen = self.model.chosen
         if chosen is not None:
-            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=chosen.group or chosen.name)
+            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=self._part_name(chosen))
             if fine and name.strip():
                 self.keep_as(name)
 
+    def _part_name(self, chosen: PlacedMotif) -> str:
+        line = line_of(self.model.plan, chosen.part)
+        return line[0].name if line else chosen.name
+
     def keep_as(self, name: str) -> None:
-        """Keep what is in the hand, with all of its group and the loads of it, under a name."""
+        """Keep what is in the hand, with all of its part and the loads of it, under a name."""
         chosen = self.model.chosen
         if chosen is None:
             return
         plan = self.model.document.committed
-        together = [one.id for one in plan.motifs if one.id == chosen.id or (one.group and one.group == chosen.group)]
+        together = [one.id for one in plan.motifs if one.id in together_with(plan, chosen.id)]
         try:
             own = own_of(plan, together, name)
             path = keep(own, png_of(laid(own_plan(plan, own), "own", own.name)))

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 
+from pennello.design.pace import StepKind
 from pennello.order.arrange import Arranged
-from pennello.order.pace import StepKind
 from pennello.order.steps import Step
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note

@@ -10,12 +10,12 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from pennello.design.on_chart import charts_used
 from pennello.design.ordering import Ordering
+from pennello.design.pace import Pace
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import Reason, reasons
 from pennello.order.films import Films
-from pennello.order.pace import Pace
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.session.notebook import pace_of

@@ -162,9 +162,7 @@ class StepPanel(QFrame):
         self.name.setText(job.name)
         lines = [f"{clock(step.start_s)} to {clock(step.end_s)}, {step.seconds:.0f} s with the {job.tool}"]
         if job.loads:
-            lines.append(
-                f"{counted(job.loads, 'visit')} to the paint" + (", " + _again(job) if job.reload_every else "")
-            )
+            lines.append(f"{counted(job.loads, 'visit')} to the paint" + _again(job))
         waits = [lag.words for lag in view.lags if lag.after == job.id and lag.words and self._tells(lag)]
         lines += [f"· {words}" for words in waits[:4]]
         lines += [f"→ {one.words}" for one in self._model.why if one.job == job.id]
@@ -229,7 +227,7 @@ class StepPanel(QFrame):
 
 
 def _again(job: PaintJob) -> str:
-    return "after every stroke" if job.reload_every == 1 else f"after every {job.reload_every}"
+    return f", again before stroke {', '.join(map(str, job.anew))}" if job.anew else ""
 
 
 def _sums(view: Arranged) -> str:

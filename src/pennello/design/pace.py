@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from enum import Enum
 from statistics import median
 
-from pennello.design.clock import HAND_MM_S, PICK_UP_S
 from pennello.errors import OutOfRangeError
 
 
@@ -35,6 +34,17 @@ class StepKind(Enum):
 
 _PAINTS = {StepKind.STROKES, StepKind.LINE, StepKind.DOTS, StepKind.GLITTER, StepKind.STENCIL}
 
+
+class Tempo(Enum):
+    """How fast a painter works: at an event, or teaching."""
+
+    EVENT = "at an event"
+    TEACHING = "teaching"
+
+
+TEACHING_LOAD_S = 40.0
+"""The first load of a brush where it is taught: wet, work until creamy (common practice, no published source), s."""
+
 LEAST_RECORDS = 3
 """So many recorded steps of a kind it takes before their median replaces a default (a default)."""
 
@@ -52,16 +62,20 @@ class Record:
 
 @dataclass(frozen=True, slots=True)
 class Pace:
-    """Seconds of the hand (defaults), and how the painter's own times compare with them.
+    """Seconds of the hand at an event (defaults, common practice), and how the painter's own times compare with them.
 
     Attributes
     ----------
     stroke_mm_s, line_mm_s
-        How fast loaded strokes and line work are pulled, mm/s.
-    touch_s, dot_s
-        Setting down and lifting one stroke; one dot.
-    pick_up_s, rinse_s, change_s
-        One visit to a cake or pan; rinsing a brush; putting one down, into the rinse pot, and taking up another.
+        How fast the faster corner of a loaded stroke and line work are pulled, mm/s.
+    touch_s, dot_s, press_s, pat_s
+        Setting down and lifting one stroke; one dot; one pressed petal; one pat.
+    first_load_s, again_s
+        The first load of a brush: wet, work until creamy; loading it anew on the same cake.
+    dip_s, tip_dip_s
+        A dip into one colour, and a wetted tip into another.
+    rinse_s, wipe_s, blot_s, change_s
+        Rinsing a brush, wiping, blotting it; putting one down, into the rinse pot, and taking up another.
     move_s
         Going over to another part of the body or the other side.
     glitter_s, glitter_s_per_cm2, stencil_s, stencil_s_per_cm2
@@ -72,12 +86,19 @@ class Pace:
         By kind of step, the median of the painter's own times against these, with how many there are.
     """
 
-    stroke_mm_s: float = HAND_MM_S
-    line_mm_s: float = 30.0
-    touch_s: float = 0.5
-    dot_s: float = 0.8
-    pick_up_s: float = PICK_UP_S
+    stroke_mm_s: float = 25.0
+    line_mm_s: float = 40.0
+    touch_s: float = 0.6
+    dot_s: float = 0.5
+    press_s: float = 1.2
+    pat_s: float = 0.4
+    first_load_s: float = 12.0
+    again_s: float = 4.0
+    dip_s: float = 1.5
+    tip_dip_s: float = 5.0
     rinse_s: float = 6.0
+    wipe_s: float = 2.0
+    blot_s: float = 1.0
     change_s: float = 3.0
     move_s: float = 1.0
     glitter_s: float = 3.0
@@ -105,11 +126,24 @@ class Pace:
         return round(self.own(kind)[0] * default_s, 1)
 
 
+def pace_at(tempo: Tempo, pace: Pace | None = None) -> Pace:
+    """Return a pace at a tempo: teaching, each first load takes 40 s."""
+    given = pace or Pace()
+    return replace(given, first_load_s=TEACHING_LOAD_S) if tempo is Tempo.TEACHING else given
+
+
 _SECONDS = (
     "touch_s",
     "dot_s",
-    "pick_up_s",
+    "press_s",
+    "pat_s",
+    "first_load_s",
+    "again_s",
+    "dip_s",
+    "tip_dip_s",
     "rinse_s",
+    "wipe_s",
+    "blot_s",
     "change_s",
     "move_s",
     "glitter_s",
