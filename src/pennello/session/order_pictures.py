@@ -158,7 +158,7 @@ class _Laying:
 def painted_at(
     arranged: Arranged, chart: str, px_per_mm: float, at_s: float = math.inf, engine: Engine | None = None
 ) -> tuple[Painted | None, tuple[Mark, ...]]:
-    """Return what is painted on a chart at a moment of an order, s: all jobs that end by then; and what lies over it."""
+    """Return what is painted on a chart at a moment of an order, s: all that ends by then; and what lies over it."""
     laying = _Laying(arranged, chart, px_per_mm, engine or best())
     for job, ends_s in jobs_on(arranged, chart):
         if ends_s <= at_s:
