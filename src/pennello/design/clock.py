@@ -63,13 +63,17 @@ def pull_s(stroke: PlanStroke, brush: Applicator, kind: StepKind, pace: Pace) ->
     return pace.seconds(kind, pace.press_s if far < PRESS_MM else pace.touch_s + far / pace.stroke_mm_s)
 
 
-def load_s(recipe: Recipe, pace: Pace, *, again: bool = False) -> float:
-    """Return how long a load takes, s: the first of a brush, or `again` with the same one."""
-    seconds = sum(_visit_s(number, pickup, pace, again) for number, pickup in enumerate(recipe.pickups))
+def load_s(recipe: Recipe, brush: Applicator, pace: Pace, *, again: bool = False) -> float:
+    """Return how long a load takes, s: the first of a brush, or `again` with the same one.
+
+    A round or liner that takes one colour from a pan is dipped, wetted first; what meets stripes is worked into them.
+    """
+    fine = brush.kind in LINERS
+    seconds = sum(_visit_s(number, pickup, pace, again, fine) for number, pickup in enumerate(recipe.pickups))
     return pace.seconds(StepKind.LOAD, seconds) if recipe.pickups else 0.0
 
 
-def _visit_s(number: int, pickup: PickUp, pace: Pace, again: bool) -> float:  # noqa: FBT001 - a part of the question
+def _visit_s(number: int, pickup: PickUp, pace: Pace, again: bool, fine: bool) -> float:  # noqa: FBT001 - of the question
     before = 0.0
     if number:  # what comes before the first is a step of its own
         before = pickup.before.rinses * pace.rinse_s
@@ -79,6 +83,8 @@ def _visit_s(number: int, pickup: PickUp, pace: Pace, again: bool) -> float:  # 
         before = pace.blot_s
     if pickup.way is Way.DIP:
         return before + (pace.tip_dip_s if number else pace.dip_s)
+    if fine and pickup.pan:
+        return before + (pace.dip_s if number or again else pace.tip_dip_s)
     return before + (pace.again_s if number or again else pace.first_load_s)
 
 
@@ -88,8 +94,8 @@ def seconds(
     """Return how long a stroke's loads take, waiting included, and how long its pull takes, s."""
     given = pace or Pace()
     kind = step_kind(brush, stroke.stroke)
-    within = len(stroke.stroke.reload_mm) * load_s(stroke.recipe, given, again=True)
-    return stroke.wait_s + load_s(stroke.recipe, given, again=again) + within, pull_s(stroke, brush, kind, given)
+    within = len(stroke.stroke.reload_mm) * load_s(stroke.recipe, brush, given, again=True)
+    return stroke.wait_s + load_s(stroke.recipe, brush, given, again=again) + within, pull_s(stroke, brush, kind, given)
 
 
 def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:

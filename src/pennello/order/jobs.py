@@ -291,8 +291,8 @@ def _stroke_job(plan: Plan, strokes: Sequence[PlanStroke], load: str, pace: Pace
         strokes=tuple(stroke.id for stroke in strokes),
         load=load,
         brush=source.brush,
-        load_s=load_s(whole.recipe, pace),
-        again_s=load_s(whole.recipe, pace, again=True),
+        load_s=load_s(whole.recipe, brush, pace),
+        again_s=load_s(whole.recipe, brush, pace, again=True),
         sources=frozenset((*whole.recipe.cakes, *whole.recipe.pan_paints)),
         follows=source.recipe.after,
         may_go_on=_may_go_on(source, share, len(strokes)),
@@ -323,7 +323,7 @@ def _timed(plan: Plan, laid: Plan, job: PaintJob, pace: Pace) -> PaintJob:
     for number, name in enumerate(job.strokes):
         stroke = strokes[name]
         recipe = stroke.recipe if stroke.recipe.pickups else own
-        anew_s = load_s(recipe, pace, again=True)
+        anew_s = load_s(recipe, brush, pace, again=True)
         if number and stroke.recipe.pickups:
             reloads.append((round(now, 1), round(now + anew_s, 1)))
             anew.append(number + 1)

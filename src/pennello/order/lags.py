@@ -156,6 +156,8 @@ def _lies_free(case: _Case, lower: PaintJob, upper: PaintJob, own: RuleKind | No
         why, words = Why.OVER, f"{names} however wet it is: your own rule"
     elif own is RuleKind.WET or (own is None and not films.meet(lower.id, upper.id)):
         why, words = Why.LIES, f"{upper.name} lies over {lower.name}"
+    elif own is None and upper.kind is StepKind.DOTS and habit is Habit.USUAL:
+        why, words = Why.LIES, f"{upper.name} is set down on {lower.name}, not dragged: it need not wait"
     elif own is None and films.alike(lower.id, upper.id):
         why, words = Why.SAME, f"{names}, in the same paint"
     elif own is None and _of_one_load(lower, upper, habit):
@@ -164,11 +166,9 @@ def _lies_free(case: _Case, lower: PaintJob, upper: PaintJob, own: RuleKind | No
 
 
 def _of_one_load(lower: PaintJob, upper: PaintJob, habit: Habit) -> bool:
-    """Return whether two jobs are of one part and load: they never wait unless told to, by a habit or by rows."""
-    if lower.part != upper.part or lower.load != upper.load or habit in (Habit.ROWS, Habit.DRY, Habit.WET, Habit.TACKY):
-        return False
-    rows_dry = lower.piece == upper.piece and lower.row != upper.row and not lower.sponge
-    return not rows_dry
+    """Return whether two jobs are of one part and load: they never wait unless told to."""
+    told = habit in (Habit.ROWS, Habit.DRY, Habit.WET, Habit.TACKY)
+    return lower.part == upper.part and lower.load == upper.load and not told
 
 
 def _while_wet(case: _Case, lower: PaintJob, upper: PaintJob, *, tacky: bool) -> Lag:

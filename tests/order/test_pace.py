@@ -1,0 +1,118 @@
+"""Minutes of common designs at an event, against what painters need: common practice, no published source.
+
+All without rules of their own, by the default pace; the designs are made from shipped motifs.
+"""
+
+from dataclasses import replace
+
+import pytest
+
+from pennello.design.clock import load_s, ways
+from pennello.design.load_edits import with_habit
+from pennello.design.on_chart import with_motif, with_new_motif
+from pennello.design.pace import Pace, StepKind, Tempo, pace_at
+from pennello.design.plan import Reload
+from pennello.files.demo import demo_plan
+from pennello.kit import catalogue
+from pennello.lay.engine import kernel
+from pennello.load.recipe import PickUp, Recipe, Way
+from pennello.motif.catalogue import motif
+from pennello.motif.place import Place
+from pennello.order.arrange import arrange, design_of
+from pennello.solve.suiting import with_loads_for
+
+
+def design(*puts):
+    """A plan of its own of motifs on a face, each with loads that suit it."""
+    plan = replace(demo_plan(), strokes=(), motifs=(), overlays=(), parts=())
+    for key, place, values, twin in puts:
+        plan = with_loads_for(plan, motif(key), None)
+        plan, _ = with_new_motif(plan, key, "face", place)
+        plan = with_motif(plan, replace(plan.motifs[-1], values=tuple(values.items()), twin=twin))
+    return plan
+
+
+def minutes(plan):
+    return arrange(design_of(plan, "face", engine=kernel()), 0.0).sums
+
+
+SNOW = [("snow-figure", Place(x, y), {}, False) for x in (-42, 42) for y in (-60, 30)]
+
+
+@pytest.mark.parametrize(
+    ("puts", "least", "most"),
+    [
+        ([("rose-inside-out", Place(30, 20), {}, False), ("two-leaves", Place(30, 62, 180), {}, False)], 45, 75),
+        ([("base", Place(0, -20), {"wide_mm": 110, "passes": 4}, False)], 35, 60),
+        (
+            [
+                ("base", Place(0, 45), {"wide_mm": 50, "passes": 2}, False),
+                ("aimed-stripes", Place(0, -50), {}, True),
+                ("whisker-set", Place(0, 30), {}, True),
+            ],
+            100,
+            210,
+        ),
+        (SNOW, 110, 240),
+    ],
+    ids=["rose with two leaves", "sponge base of half a face", "stripes, muzzle, whiskers", "four snow figures"],
+)
+def test_a_design_takes_as_long_as_painters_need(puts, least, most):
+    sums = minutes(design(*puts))
+    assert least <= sums.total_s <= most
+    assert sums.waiting_s <= 0.2 * sums.total_s
+
+
+def test_a_flower_of_a_dip_takes_twelve_to_twenty_five_seconds():
+    """Five pressed petals from one dip into pink with a tip of white."""
+    dip = Recipe((_dip("mallow-magenta", (0.0, 1.0)), _dip("foam-white", (0.0, 0.3))))
+    plan = design(("press-ring", Place(30, 20), {}, False))
+    petal = dict(plan.motifs[0].loads)["petal"]
+    loaded = replace(plan.stroke(petal), recipe=dip, reload=Reload.NEVER)
+    plan = replace(
+        plan,
+        strokes=tuple(loaded if one.id == petal else one for one in plan.strokes),
+        motifs=(replace(plan.motifs[0], loads=tuple(one for one in plan.motifs[0].loads if one[0] == "petal")),),
+    )
+    sums = minutes(plan)
+    look = Pace().seconds(StepKind.CHECK, Pace().check_s)
+    assert sums.loads == 2
+    assert 12 <= sums.total_s - look <= 25
+
+
+def _dip(paint, part):
+    return PickUp(pan=(_portion(paint),), way=Way.DIP, part=part)
+
+
+def _portion(paint):
+    source = next(one for one in demo_plan().strokes if one.recipe.pan_paints)
+    return replace(source.recipe.pickups[0].pan[0], paint=paint)
+
+
+def test_loads_take_what_the_hand_does():
+    """First loads, loads again, dips: the marked defaults; teaching, the first load takes 40 s."""
+    brush, liner = catalogue.brushes()["flat-3-4"], catalogue.brushes()["liner-1"]
+    cake, pan = Recipe((PickUp("dahlia-wrist"),)), Recipe((PickUp(pan=(_portion("foam-white"),)),))
+    pace = Pace()
+    assert (load_s(cake, brush, pace), load_s(cake, brush, pace, again=True)) == (12.0, 4.0)
+    assert (load_s(pan, liner, pace), load_s(pan, liner, pace, again=True)) == (5.0, 1.5)
+    assert load_s(Recipe((_dip("foam-white", (0.0, 1.0)),)), brush, pace) == 1.5
+    assert load_s(cake, brush, pace_at(Tempo.TEACHING)) == 40.0
+    assert load_s(Recipe((), after="x"), brush, pace) == 0.0
+
+
+def test_the_way_is_that_of_the_faster_corner(demo):
+    """A chisel that stays across a straight line: both corners go as far as the line; a turning one goes farther."""
+    for stroke in demo.strokes:
+        brush = demo.brush(stroke.brush)
+        far, pats = ways(stroke.stroke, brush, stroke.recipe.axis(brush))
+        assert far > 0 or pats > 0
+
+
+def test_teaching_takes_longer_by_its_first_loads():
+    plan = design(("press-ring", Place(30, 20), {}, False))
+    plan = with_habit(plan, {one.id for one in plan.strokes}, Reload.NEVER)
+    taught = replace(plan, ordering=replace(plan.ordering, tempo=Tempo.TEACHING))
+    event, slow = minutes(plan), minutes(taught)
+    worked = sum(1 for one in plan.strokes if one.recipe.cakes)
+    assert slow.total_s - event.total_s == pytest.approx(28 * worked, abs=0.3)
