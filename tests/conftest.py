@@ -77,7 +77,7 @@ def _no_qt_left(app):
 def demo() -> Plan:
     """The demo's eight bench strokes, with nothing on its charts."""
     whole = demo_plan()
-    return replace(whole, strokes=whole.strokes[:8], motifs=(), overlays=())
+    return replace(whole, strokes=whole.strokes[:8], motifs=(), overlays=(), parts=())
 
 
 @pytest.fixture

@@ -18,7 +18,7 @@ SHIPPED = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME
 def demo_file(tmp_path):
     """A copy: what a verb writes over must not be the shipped plan."""
     path = tmp_path / DEMO_NAME
-    write_plan(replace(read_plan(Path(SHIPPED)), motifs=(), overlays=()), path)
+    write_plan(replace(read_plan(Path(SHIPPED)), motifs=(), overlays=(), parts=()), path)
     return path
 
 

@@ -63,19 +63,22 @@ def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot
 
 
 def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
-    assert "strip below" in station.panel.idle.words.text()
-    assert station.panel.idle.buttons == {}
+    parts = station.side.parts
+    assert "strip below" in parts.words.text()
+    assert parts.tree.topLevelItemCount() == 0
     texts = [button.text() for button in station.strip.buttons.values()]
     assert len(set(texts)) == len(texts)
     station.add_motif("bud")
-    assert not station.panel.idle.isVisible()
+    assert not parts.isVisible()
     station.add_motif("petal-ring")
     station.model.choose("")
-    assert station.panel.idle.words.text().startswith("2 motifs, ")
-    assert [button.text() for button in station.panel.idle.buttons.values()] == ["1  Bud", "2  Petal ring"]
-    QTest.mouseClick(station.panel.idle.buttons["bud"], Qt.MouseButton.LeftButton)
+    assert parts.words.text().startswith("2 motifs, ")
+    items = [parts.tree.topLevelItem(at) for at in range(parts.tree.topLevelItemCount())]
+    assert [item.text(0) for item in items] == ["Bud", "Petal ring"]
+    assert all(not item.icon(0).isNull() for item in items)
+    QTest.mouseClick(parts.tree.viewport(), Qt.MouseButton.LeftButton, pos=parts.tree.visualItemRect(items[0]).center())
     assert station.panel.name.text() == "Bud"
-    assert not station.panel.idle.isVisible()
+    assert not parts.isVisible()
 
 
 def test_dragging_previews_and_escape_gives_back(window, station, drag):

@@ -19,7 +19,7 @@ def painted(open_window, qtbot):
     window = open_window(fresh_plan())
     window.go_to("chart")
     chart = window.station("chart")
-    assert "make one on the Bench first" in chart.panel.idle.words.text()
+    assert "make one on the Bench first" in chart.side.parts.words.text()
     window.go_to("bench")
     window.station("bench").first.click()
     open_window.settled(window)

@@ -74,18 +74,21 @@ def load_s(recipe: Recipe, brush: Applicator, pace: Pace, *, again: bool = False
 
 
 def _visit_s(number: int, pickup: PickUp, pace: Pace, again: bool, fine: bool) -> float:  # noqa: FBT001 - of the question
-    before = 0.0
-    if number:  # what comes before the first is a step of its own
-        before = pickup.before.rinses * pace.rinse_s
-    if pickup.before is Before.WIPE and (number or again):
-        before = pace.wipe_s
-    elif pickup.before is Before.BLOT and (number or again):
-        before = pace.blot_s
+    before = _before_s(pickup.before, pace, first=not number, again=again)
     if pickup.way is Way.DIP:
         return before + (pace.tip_dip_s if number else pace.dip_s)
     if fine and pickup.pan:
         return before + (pace.dip_s if number or again else pace.tip_dip_s)
     return before + (pace.again_s if number or again else pace.first_load_s)
+
+
+def _before_s(before: Before, pace: Pace, *, first: bool, again: bool) -> float:
+    """Return how long wiping, blotting or rinsing takes before a pick-up; the first rinse is a step of its own."""
+    if first and not again:
+        return 0.0
+    if before in (Before.WIPE, Before.BLOT):
+        return pace.wipe_s if before is Before.WIPE else pace.blot_s
+    return 0.0 if first else before.rinses * pace.rinse_s
 
 
 def seconds(

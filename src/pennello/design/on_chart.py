@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
-from pennello.design.clock import turns
 from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id
 from pennello.design.part import Habit, PlanPart
@@ -88,12 +87,6 @@ def painted_plan(plan: Plan, key: str) -> Plan:
 def laid_stroke(plan: Plan, asked: ToLay, recipe: Recipe) -> PlanStroke:
     """Return a stroke of a chart as it is laid with a recipe."""
     return replace(plan.stroke(asked.load), id=asked.id, recipe=recipe, stroke=asked.stroke, wait_s=0.0)
-
-
-def until(plan: Plan, at_s: float) -> Plan:
-    """Return a painted plan with only what is laid by a time, s."""
-    laid = {turn.stroke for turn in turns(plan) if turn.start_s <= at_s}
-    return replace(plan, strokes=tuple(stroke for stroke in plan.strokes if stroke.id in laid))
 
 
 def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:

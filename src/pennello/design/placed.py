@@ -72,6 +72,10 @@ class PlacedMotif:
         """Stroke by part."""
         return dict(self.loads)
 
+    def with_loads(self, loads: Mapping[str, str]) -> PlacedMotif:
+        """Return the motif with other loads of some of its parts."""
+        return replace(self, loads=tuple({**dict(self.loads), **loads}.items()))
+
     def with_value(self, key: str, value: float) -> PlacedMotif:
         """Return the motif with another number."""
         return replace(self, values=tuple({**dict(self.values), key: value}.items()))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from pennello.design.ordering import Ordering
@@ -30,11 +30,17 @@ def reasons(arranged: Arranged) -> tuple[Reason, ...]:
         job = jobs[number]
         last = order[place - 1] if place else -1
         words = _in_window(arranged, number, ends)
-        if not words and own_before[number] != last:
+        if not words and own_before[number] != last and not _goes_on_so(jobs, order, place):
             words = _moved(arranged, number, jobs[last] if place else None, ends)
         if words:
             found.append(Reason(job.id, f"{job.name} now: {words}"))
     return tuple(found)
+
+
+def _goes_on_so(jobs: Sequence[PaintJob], order: Sequence[int], place: int) -> bool:
+    """Return whether a job goes on with one load as the two before it do: that is told once."""
+    loads = [jobs[number].load for number in order[max(place - 2, 0) : place + 1]]
+    return len(loads) == 3 and loads[0] == loads[1] == loads[2] != ""
 
 
 def _in_window(arranged: Arranged, number: int, ends: Mapping[str, float]) -> str:

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from pennello.chart.chart import Chart
 from pennello.design.clock import turns
 from pennello.design.marks import Mark
-from pennello.design.on_chart import painted_plan, until
+from pennello.design.on_chart import painted_plan
 from pennello.design.parts import together_with
 from pennello.design.plan import Plan
 from pennello.design.scene import MOST_SHOWN_PIXELS, Check, go_on
@@ -21,6 +21,7 @@ from pennello.design.surface import Ink, draw_contours, draw_mark, draw_skin, sk
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
+from pennello.order.laid import LaidOut
 from pennello.session.skin_scene import SkinScene
 
 if TYPE_CHECKING:
@@ -66,6 +67,7 @@ class ChartScene:
         engine: Engine | None = None,
         at_s: float | None = None,
         check: Check = go_on,
+        order: LaidOut | None = None,
     ) -> Painted | None:
         """Return a chart's motifs as painted, or None where there are none.
 
@@ -75,16 +77,21 @@ class ChartScene:
             Only what is laid by then, s, with how wet it is; without it everything, at its end.
         check
             Called after each stroke; what it raises ends the work.
+        order
+            Its strokes in the order of painting, with their times; without it as the plan lists them.
         """
-        every = painted_plan(plan, key)
-        ends_s = turns(every)[-1].end_s if every.strokes else 0.0
-        laid = every if at_s is None else until(every, at_s)
-        if not laid.strokes:
+        every = painted_plan(plan, key) if order is None else order.plan
+        told = turns(every)
+        times = tuple(turn.start_s for turn in told) if order is None else order.starts_s
+        ends_s = (times[-1] + told[-1].end_s - told[-1].start_s) if every.strokes else 0.0
+        count = len(times) if at_s is None else sum(start <= at_s for start in times)
+        if not count:
             return None
+        laid = replace(every, strokes=every.strokes[:count])
         if self._scene is None or self._scene[0] != key:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
-        view = scene.show(laid, 0, engine, check)
+        view = scene.show(laid, 0, engine, check, times[:count])
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, covered_bytes(film)])

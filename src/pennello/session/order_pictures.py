@@ -14,15 +14,25 @@ from numpy.typing import NDArray
 from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
-from pennello.design.scene import THREADS, Carrying, ReadyPull, fresh_film, lay_in_order, pulls, skin_canvas
+from pennello.design.scene import (
+    THREADS,
+    Carrying,
+    Check,
+    ReadyPull,
+    fresh_film,
+    go_on,
+    lay_in_order,
+    pulls,
+    skin_canvas,
+)
 from pennello.design.surface import draw_mark
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
-from pennello.order.arrange import Arranged, Design
+from pennello.order.arrange import Arranged, Design, arrange, design_of
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN
-from pennello.order.laid import laid_out
+from pennello.order.laid import LaidOut, laid_out
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
 Picture = NDArray[np.uint8]
@@ -80,6 +90,18 @@ def _cropped(rgba: Picture) -> Picture:
         return rgba[:1, :1]
     top, left = max(rows.min() - _MARGIN, 0), max(columns.min() - _MARGIN, 0)
     return np.ascontiguousarray(rgba[top : rows.max() + _MARGIN, left : columns.max() + _MARGIN])
+
+
+def order_found(plan: Plan, chart: str, check: Check = go_on) -> LaidOut | None:
+    """Return the strokes of a chart in a good order, found at once, with their times; None where none lie on it.
+
+    Parameters
+    ----------
+    check
+        Called now and then; what it raises ends the work.
+    """
+    design = design_of(plan, chart, report=lambda *_: check())
+    return laid_out(arrange(design, 0.0), chart) if dict(design.work.painted).get(chart) else None
 
 
 @dataclass(frozen=True, slots=True, eq=False)

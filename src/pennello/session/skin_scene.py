@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -61,7 +62,14 @@ class SkinScene:
         self._picture: Picture | None = None
         self.laid = 0
 
-    def show(self, plan: Plan, focus: int = 0, engine: Engine | None = None, check: Check = go_on) -> SceneView:
+    def show(
+        self,
+        plan: Plan,
+        focus: int = 0,
+        engine: Engine | None = None,
+        check: Check = go_on,
+        times: Sequence[float] | None = None,
+    ) -> SceneView:
         """Return the plan's strokes on the skin.
 
         Parameters
@@ -70,11 +78,13 @@ class SkinScene:
             Number of the stroke that is being edited: the film before it is kept.
         check
             Called after each stroke; what it raises ends the work, and nothing half painted is kept.
+        times
+            When each is laid, s; without it one after another by the clock.
         """
         doer = engine or best()
         canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels)
         ready = pulls(plan, canvas.px_per_mm)
-        times = starts(plan)
+        times = starts(plan) if times is None else times
         keys = list(zip(ready, times, strict=True))
         ground = (plan.skin, plan.dry_after_s)
         if canvas != self._canvas or ground != self._skin or doer is not self._engine:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -10,6 +11,7 @@ from pennello.chart.chart import Chart
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.on_chart import chart_of, painted_plan, with_motif
+from pennello.design.part_edits import without_seen
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
@@ -18,7 +20,8 @@ from pennello.finding import Finding
 from pennello.motif.place import Place
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
-from pennello.session.jobs import Jobs
+from pennello.session.jobs import Job, Jobs
+from pennello.session.order_pictures import order_found
 from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
@@ -60,6 +63,8 @@ class ChartModel(QObject):
         self._painted_places: dict[str, Place] = {}
         self.at_s: float | None = None
         self.wished = False
+        self.listed = False
+        self.hidden: frozenset[str] = frozenset()
         self._chosen = ""
         self._jobs = Jobs()
         self._scene = ChartScene()
@@ -197,11 +202,12 @@ class ChartModel(QObject):
     # --- painting ---
 
     def _paint(self) -> None:
-        plan, key, at_s = self.plan, self.key, self.at_s
+        plan, key, at_s = without_seen(self.plan, self.hidden), self.key, self.at_s
         try:
             shown = as_wished(plan) if self.wished else plan
             strokes = painted_plan(shown, key).strokes
-            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, key, at_s)
+            said = (plan.ordering, plan.parts, self.listed, key, at_s)
+            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
         except PennelloError as error:
             self.failed.emit(str(error))
             return
@@ -211,12 +217,27 @@ class ChartModel(QObject):
             return
         self._asked = asked
         places = {one.id: one.place for one in plan.motifs}
-        scene = self._scene
-        self._newest.run(
-            lambda job: (scene.paint(shown, key, at_s=at_s, check=job.check), odd_on(plan, key), _edges(plan, key)),
-            finished=lambda found: self._take(found, places),
-            failed=self.failed.emit,
-        )
+        scene, found = self._scene, not (self.listed or self.wished)
+
+        def work(job: Job[Any]) -> tuple[Painted | None, tuple[Finding, ...], Edges]:
+            order = order_found(shown, key, job.check) if found else None
+            painted = scene.paint(shown, key, at_s=at_s, check=job.check, order=order)
+            return painted, odd_on(plan, key), _edges(plan, key)
+
+        self._newest.run(work, finished=lambda one: self._take(one, places), failed=self.failed.emit)
+
+    def hide(self, names: frozenset[str]) -> None:
+        """Leave parts and pieces out of the picture, for a look at the rest."""
+        if names != self.hidden:
+            self.hidden = names
+            self.shown.emit()
+            self._settle.start()
+
+    def show_listed(self, *, on: bool) -> None:
+        """Show it painted as the plan lists it, in the place of the order found."""
+        if on != self.listed:
+            self.listed = on
+            self._settle.start()
 
     def _take(self, found: tuple[Painted | None, tuple[Finding, ...], Edges], places: dict[str, Place]) -> None:
         self.painted, self.odd, self.edges = found

@@ -1,4 +1,4 @@
-"""At the right of the chart: the motif in the hand, its arithmetic in words, its numbers, its loads, what it can do."""
+"""At the right of the chart: parts, loads, or what is in the hand: its arithmetic, its numbers, what it can do."""
 
 from __future__ import annotations
 
@@ -11,9 +11,12 @@ from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QGridLayout,
+    QHBoxLayout,
     QMenu,
     QPushButton,
     QScrollArea,
+    QStackedWidget,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -34,8 +37,10 @@ from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
 from pennello.motif.catalogue import motif
-from pennello.ui.stations.chart.idle import IdlePage
+from pennello.ui.bench_model import BenchModel
+from pennello.ui.stations.chart.loads_page import LoadsPage
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.parts_page import PartsPage
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice, fill
@@ -65,11 +70,9 @@ class MotifPanel(QFrame):
         self._guard = WheelGuard(self)
         self._of = ""
         self.unit = LengthUnit.MM
-        self.setObjectName("mat")
         self.setAccessibleName("The motif in the hand")
-        self.setFixedWidth(300)
         column = QVBoxLayout(self)
-        column.setContentsMargins(12, 8, 12, 8)
+        column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
         self.name = Label("")
         self.name.setObjectName("station")
@@ -87,9 +90,7 @@ class MotifPanel(QFrame):
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._numbers = scroll
-        self.idle = IdlePage(model)
         column.addWidget(scroll, 1)
-        column.addWidget(self.idle, 1)
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
         self.ticks: dict[str, QCheckBox] = {}
@@ -224,10 +225,8 @@ class MotifPanel(QFrame):
         chosen = self._model.chosen
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
-        self.idle.setVisible(chosen is None)
         if chosen is None:
             self.name.setText("No motif in the hand")
-            self.idle.refresh()
             self._of = ""
             return
         self.name.setText(chosen.name)
@@ -326,3 +325,53 @@ class MotifPanel(QFrame):
         lines = [f"{number}  {one.text}" for number, one in enumerate(self._model.odd, 1)]
         self.odd.setText("\n".join(lines[:4]))
         self.odd.setVisible(bool(lines))
+
+
+class SidePanel(QFrame):
+    """Three pages: the parts of the design, its loads, the piece in the hand."""
+
+    def __init__(self, model: ChartModel, bench: BenchModel) -> None:
+        super().__init__()
+        self._model = model
+        self.setObjectName("mat")
+        self.setFixedWidth(312)
+        guard = WheelGuard(self)
+        self.parts = PartsPage(model, guard)
+        self.loads = LoadsPage(model, bench, guard)
+        self.hand = MotifPanel(model)
+        self.pages = QStackedWidget()
+        self.switches: list[QToolButton] = []
+        head = QHBoxLayout()
+        head.setSpacing(2)
+        named = (("Parts", self.parts), ("Loads", self.loads), ("In the hand", self.hand))
+        for number, (words, page) in enumerate(named):
+            self.pages.addWidget(page)
+            button = QToolButton()
+            button.setText(words)
+            button.setCheckable(True)
+            button.setProperty("segment", True)
+            button.clicked.connect(lambda _=False, at=number: self.show_page(at))
+            head.addWidget(button)
+            self.switches.append(button)
+        head.addStretch(1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(12, 8, 12, 8)
+        column.setSpacing(6)
+        column.addLayout(head)
+        column.addWidget(self.pages, 1)
+        model.chosen_anew.connect(lambda: self.show_page(2 if model.chosen_id else 0))
+        model.shown.connect(self.refresh)
+        self.show_page(0)
+
+    def show_page(self, number: int) -> None:
+        """Show the parts (0), the loads (1) or what is in the hand (2)."""
+        self.pages.setCurrentIndex(number)
+        for at, button in enumerate(self.switches):
+            button.setChecked(at == number)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Follow the model; a page that is not shown waits."""
+        page = self.pages.currentWidget()
+        if isinstance(page, PartsPage | LoadsPage):
+            page.refresh()

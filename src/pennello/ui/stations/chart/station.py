@@ -39,7 +39,7 @@ from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import Beads, MotifRow
-from pennello.ui.stations.chart.panel import MotifPanel
+from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -68,7 +68,8 @@ class ChartStation(QWidget, Station):
         card = QFrame()
         card.setObjectName("mat")
         self.board = ChartBoard(model, card)
-        self.panel = MotifPanel(model)
+        self.side = SidePanel(model, bench)
+        self.panel = self.side.hand
         self.gallery = Gallery("motifs", self)
         self.strip, self.beads = MotifRow(self.gallery), Beads(model)
         self.strip.picked.connect(self.add_motif)
@@ -89,7 +90,7 @@ class ChartStation(QWidget, Station):
         row.setContentsMargins(10, 4, 10, 10)
         row.setSpacing(8)
         row.addWidget(card, 1)
-        row.addWidget(self.panel)
+        row.addWidget(self.side)
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
         self.refresh()
@@ -207,7 +208,12 @@ class ChartStation(QWidget, Station):
         self.wish.setCheckable(True)
         self.wish.setToolTip("What you wish in the place of what is predicted: hold it against it, on and off")
         self.wish.toggled.connect(lambda on: self.model.show_wish(on=on))
-        for widget in (self.playing, self.when_words, self.when, self.wet, self.wish):
+        self.listed = QToolButton()
+        self.listed.setText("As listed")
+        self.listed.setCheckable(True)
+        self.listed.setToolTip("Painted as the parts are listed, in the place of the order that Pennello finds")
+        self.listed.toggled.connect(lambda on: self.model.show_listed(on=on))
+        for widget in (self.playing, self.when_words, self.when, self.wet, self.listed, self.wish):
             row.addWidget(widget)
         return row
 

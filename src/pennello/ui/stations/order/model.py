@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from pennello.design.on_chart import charts_used
 from pennello.design.ordering import Ordering
 from pennello.design.pace import Pace
+from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
@@ -60,6 +61,7 @@ class OrderModel(QObject):
         self.after: dict[str, Picture] = {}
         self.chosen = ""
         self.pace = Pace()
+        self.short = False
         self.busy = False
         self.seconds, self.improve_s = RESTARTS_S, IMPROVE_S
         self._asked: object = None
@@ -112,6 +114,11 @@ class OrderModel(QObject):
         except PennelloError as error:
             self.failed.emit(str(error))
         self._asked = None
+        self.refresh()
+
+    def show_short(self, *, on: bool) -> None:
+        """Order the short form, for when the queue is long, or all of it."""
+        self.short = on
         self.refresh()
 
     def leave(self) -> None:
@@ -187,7 +194,7 @@ class OrderModel(QObject):
     # --- work ---
 
     def _work(self) -> None:
-        plan = self.document.committed
+        plan = short_form(self.document.committed) if self.short else self.document.committed
         asked = (plan, self.chart, self.pace)
         if asked == self._asked:
             self.shown.emit()

@@ -22,6 +22,7 @@ from pennello.order.arrange import Arranged
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import part_names
 from pennello.ui.stations.order.model import OrderModel
+from pennello.ui.stations.order.where_bar import WhereBar
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
@@ -50,9 +51,12 @@ class StepPanel(QFrame):
         self.total, self.sums, self.name, self.says = Label(""), Label(""), Label(""), Label("")
         self.total.setObjectName("headline")
         self.name.setObjectName("station")
+        self.where = WhereBar()
         for label in (self.total, self.sums, self.name, self.says):
             label.setWordWrap(True)
             column.addWidget(label)
+            if label is self.total:
+                column.addWidget(self.where)
         self._build_part(column, guard)
         self._build_foot(column)
         model.shown.connect(self.refresh)
@@ -127,6 +131,8 @@ class StepPanel(QFrame):
         else:
             self.total.setText(f"{clock(view.sums.total_s)} min in all")
             self.sums.setText(_sums(view))
+            self.where.show_parts(view.sums.where)
+        self.where.setVisible(view is not None and bool(view.jobs))
         job = self._job(view)
         for widget in (self.name, self.says, self._part):
             widget.setVisible(job is not None)
@@ -234,7 +240,6 @@ def _sums(view: Arranged) -> str:
     sums = view.sums
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     lines = [
-        f"{sums.busy_s:.0f} s of work, {sums.waiting_s:.0f} s of waiting",
         f"{', '.join(counts)} of tool (predicted)",
     ]
     if view.by == "your own order":

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 from pennello.chart.catalogue import CHARTS
 from pennello.design.on_chart import charts_used
 from pennello.design.ordering import GlitterWhen, Sides, Whites
+from pennello.design.pace import Tempo
 from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
 from pennello.session.exports import order_pictures, order_sheet, order_steps
@@ -136,6 +137,13 @@ class OrderStation(QWidget, Station):
             button.clicked.connect(lambda _=False, value=seconds: self._set_target(value))
             head.addWidget(button)
             self.times[words] = button
+        self.short = QToolButton()
+        self.short.setText("Short")
+        self.short.setProperty("segment", True)
+        self.short.setCheckable(True)
+        self.short.setToolTip("The short form, for when the queue is long: without the parts that it leaves out")
+        self.short.toggled.connect(lambda on: self.model.show_short(on=on))
+        head.addWidget(self.short)
         head.addStretch(1)
         self.schools = menu_button("Schools", "Where painters differ, as you have it")
         self.schools.menu().aboutToShow.connect(self.list_schools)
@@ -191,6 +199,7 @@ class OrderStation(QWidget, Station):
             ("Both sides", "sides", Sides),
             ("White lights", "whites", Whites),
             ("Glitter", "glitter", GlitterWhen),
+            ("How fast", "tempo", Tempo),
         ):
             inner = menu.addMenu(words)
             group = QActionGroup(inner)

@@ -1,0 +1,160 @@
+"""At the right of the chart: the shelf of loaded brushes, the edge of each, when it is loaded anew."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QSignalBlocker, QSize
+from PySide6.QtGui import QIcon
+from PySide6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.design.load_edits import followers, used_by, with_copy_of, with_habit, without_load, words_of
+from pennello.design.on_chart import pieces_on
+from pennello.design.plan import MOST_PER_LOAD, Plan, PlanStroke, Reload
+from pennello.design.visits import lasting
+from pennello.errors import PennelloError
+from pennello.motif.motif import counted
+from pennello.ui.bench_model import BenchModel
+from pennello.ui.stations.chart.edge_icons import edge_icon
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.choice import choice
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label
+
+AFTER = Quantity("Strokes from one load", 1, MOST_PER_LOAD, 1, 0, " strokes")
+TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
+_ICON = QSize(84, 22)
+
+
+class LoadsPage(QWidget):
+    """Loads of the plan; the one that is chosen lays the piece in the hand, or is changed."""
+
+    def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
+        super().__init__()
+        self._model, self._bench = model, bench
+        self._listed: object = None
+        words = Label(TOLD)
+        words.setWordWrap(True)
+        self.list = QListWidget()
+        self.list.setIconSize(_ICON)
+        self.list.setAccessibleName("Loads of the plan")
+        self.list.currentRowChanged.connect(lambda _: self._show())
+        self.says = Label("")
+        self.says.setWordWrap(True)
+        self.reload: QComboBox = choice("When it is loaded anew", guard)
+        for habit in Reload:
+            self.reload.addItem(habit.value, habit)
+        self.after = NumberField(AFTER)
+        self.reload.activated.connect(lambda at: self._set(self.reload.itemData(at), round(self.after.amount)))
+        self.after.edited.connect(lambda value: self._set(Reload.COUNT, round(value)))
+        self.lay, self.more, self.gone = QPushButton("Lay with it"), QPushButton("Copy"), QPushButton("Take out")
+        self.lay.setToolTip("Lay the piece in the hand with this load")
+        self.more.setToolTip("A load like it, to be changed on the Bench")
+        self.gone.setToolTip("Take it out of the plan; nothing may be laid with it")
+        self.lay.clicked.connect(self.lay_chosen)
+        self.more.clicked.connect(self.copy)
+        self.gone.clicked.connect(self.remove)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addWidget(words)
+        column.addWidget(self.list, 1)
+        column.addWidget(self.says)
+        row, foot = QHBoxLayout(), QHBoxLayout()
+        row.addWidget(self.reload, 1)
+        row.addWidget(self.after)
+        for button in (self.lay, self.more, self.gone):
+            button.setProperty("chip", True)
+            foot.addWidget(button)
+        column.addLayout(row)
+        column.addLayout(foot)
+
+    @property
+    def load(self) -> str:
+        """The load that is chosen, or nothing."""
+        strokes, row = self._model.plan.strokes, self.list.currentRow()
+        return strokes[row].id if 0 <= row < len(strokes) else ""
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        plan = self._model.plan
+        looks = (plan.strokes, plan.cakes, plan.paints, plan.brushes, plan.motifs)
+        if looks != self._listed:
+            self._listed, kept = looks, self.list.currentRow()
+            with QSignalBlocker(self.list):
+                self.list.clear()
+                for load in plan.strokes:
+                    item = QListWidgetItem(QIcon(edge_icon(plan, load.id, _ICON)), _words(plan, load))
+                    item.setToolTip(f"{plan.brush(load.brush).name}, {words_of(load.reload, load.reload_after)}")
+                    self.list.addItem(item)
+                self.list.setCurrentRow(min(max(kept, 0), len(plan.strokes) - 1))
+        self._show()
+
+    def _show(self) -> None:
+        plan, name = self._model.plan, self.load
+        for widget in (self.reload, self.after, self.lay, self.more, self.gone):
+            widget.setEnabled(bool(name))
+        if not name:
+            self.says.setText("No load yet: make a stroke on the Bench.")
+            return
+        load = plan.stroke(name)
+        self.says.setText(_told(plan, load, self._model.key))
+        with QSignalBlocker(self.reload):
+            self.reload.setCurrentIndex(self.reload.findData(load.reload))
+        self.after.setVisible(load.reload is Reload.COUNT)
+        self.after.show_amount(load.reload_after)
+        self.lay.setEnabled(self._model.chosen is not None)
+        self.gone.setEnabled(not used_by(plan, name) and not followers(plan, name))
+
+    def _set(self, habit: Reload, count: int) -> None:
+        name = self.load
+        self._model.edit("When to reload", lambda plan: with_habit(plan, {name}, habit, count), f"reload {name}")
+
+    def lay_chosen(self) -> None:
+        """Lay the piece in the hand with the load that is chosen, all of it."""
+        name = self.load
+        self._model.edit_motif("Load of a piece", lambda one: one.with_loads({role: name for role, _ in one.loads}))
+
+    def copy(self) -> None:
+        """Make a load like it, and put it on the Bench."""
+        made: list[str] = []
+
+        def change(plan: Plan) -> Plan:
+            plan, new = with_copy_of(plan, self.load)
+            made.append(new)
+            return plan
+
+        self._model.edit("Copy a load", change)
+        if made:
+            self._bench.choose(made[-1])
+
+    def remove(self) -> None:
+        """Take it out of the plan."""
+        name = self.load
+        self._model.edit("Take a load out", lambda plan: without_load(plan, name))
+
+
+def _words(plan: Plan, load: PlanStroke) -> str:
+    used = len(used_by(plan, load.id))
+    return f"{load.name}\n{counted(used, 'piece') if used else 'not used'}"
+
+
+def _told(plan: Plan, load: PlanStroke, chart: str) -> str:
+    """Say how it is used here, and how long it lasts."""
+    here = [piece.stroke for piece in pieces_on(plan, chart) if piece.load == load.id]
+    try:
+        counts = sorted({lasting(plan, load.id, stroke) for stroke in here[:12]}) if here else []
+    except PennelloError:
+        counts = []
+    words = f"{plan.brush(load.brush).name}: {counted(len(here), 'stroke')} on this chart"
+    if not counts:
+        return f"{words}."
+    low, high = counts[0], counts[-1]
+    lasts = f"{low}" if low == high else f"{low} to {high}"
+    return f"{words}; one load lasts for {lasts} of them (predicted)."

@@ -1,0 +1,397 @@
+"""At the right of the chart: the parts of the design in the order of painting, and how each is painted.
+
+Parts and pieces are dragged to another place in the order, or into a part; a tick leaves one out for a look.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, Signal
+from PySide6.QtGui import QDropEvent, QIcon, QPixmap
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QCheckBox,
+    QComboBox,
+    QGridLayout,
+    QInputDialog,
+    QMenu,
+    QPushButton,
+    QTreeWidget,
+    QTreeWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.chart.catalogue import CHARTS
+from pennello.design.on_chart import pieces_on
+from pennello.design.ordering import Priority
+from pennello.design.part import Habit, PlanPart
+from pennello.design.part_edits import (
+    copied,
+    mirrored_part,
+    painted_before,
+    part_in,
+    put_in,
+    recoloured,
+    twinned,
+    with_new_part,
+    with_part,
+    without_part,
+)
+from pennello.design.parts import listed, pieces_in
+from pennello.design.placed import PlacedMotif
+from pennello.design.plan import Plan
+from pennello.motif.motif import counted
+from pennello.ui.stations.chart.edge_icons import edge_icon
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.choice import choice
+from pennello.ui.widgets.menus import passing_menu
+from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.plain import Label, menu_words
+
+EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours."
+FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."
+TAKE = "Click one to take it in the hand. Drag to paint it earlier or later; take its tick away to look at the rest."
+
+WORTH = Quantity("How much the part adds to the look", 0.1, 10, 0.5, 1, " × worth")
+_ID = Qt.ItemDataRole.UserRole
+_ICON = QSize(34, 14)
+
+
+class PartTree(QTreeWidget):
+    """Parts and pieces in the order of painting.
+
+    Signals
+    -------
+    dropped(str, str, str)
+        What was dragged; before what it shall come ("" for last); into which part ("" for none).
+    """
+
+    dropped = Signal(str, str, str)
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setHeaderHidden(True)
+        self.setIndentation(14)
+        self.setIconSize(_ICON)
+        self.setAccessibleName("Parts of the design in the order of painting: Ctrl and arrows move")
+        self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """Say where it fell; the plan moves it, and the tree follows."""
+        item, target = self.currentItem(), self.itemAt(event.position().toPoint())
+        event.setDropAction(Qt.DropAction.IgnoreAction)
+        event.accept()
+        if item is not None and target is not item:
+            self.dropped.emit(name_of(item), *self._fell(target, event.position().toPoint()))
+
+    def _fell(self, target: QTreeWidgetItem | None, at: QPoint) -> tuple[str, str]:
+        """Return what it fell before, and into which part."""
+        if target is None:
+            return "", ""
+        within = part_of(target)
+        where = self.dropIndicatorPosition()
+        onto = QAbstractItemView.DropIndicatorPosition.OnItem
+        if where == onto and target.data(0, _ID + 1):
+            return "", name_of(target)
+        if where == QAbstractItemView.DropIndicatorPosition.BelowItem:
+            below = self.itemBelow(target)
+            return (name_of(below), part_of(below)) if below is not None else ("", within)
+        return name_of(target), within
+
+
+def name_of(item: QTreeWidgetItem) -> str:
+    """Return the id of what an item shows."""
+    return str(item.data(0, _ID))
+
+
+def part_of(item: QTreeWidgetItem) -> str:
+    """Return the part that an item lies in, "" for none."""
+    outer = item.parent()
+    return name_of(outer) if outer is not None else ""
+
+
+class PartsPage(QWidget):
+    """The list of parts, and what can be said of the one that is chosen."""
+
+    def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
+        super().__init__()
+        self._model = model
+        self._listed: object = None
+        self.part = ""
+        self.words = Label("")
+        self.words.setWordWrap(True)
+        self.tree = PartTree(self)
+        self.tree.dropped.connect(self.move_to)
+        self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
+        self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
+        self.tree.itemChanged.connect(lambda *_: self._ticked())
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addWidget(self.words)
+        column.addWidget(self.tree, 1)
+        self._said = QWidget()
+        column.addWidget(self._said)
+        self._build_said(guard)
+        self.new = QPushButton("New part ...")
+        self.new.setProperty("chip", True)
+        self.new.setToolTip("A part that holds what you put into it")
+        self.new.clicked.connect(self.ask_new)
+        column.addWidget(self.new)
+
+    def _build_said(self, guard: WheelGuard) -> None:
+        """Put in what is said of a part."""
+        grid = QGridLayout(self._said)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setVerticalSpacing(4)
+        self.title = Label("")
+        self.title.setWordWrap(True)
+        self.habit: QComboBox = choice("How the part is painted", guard)
+        for habit in Habit:
+            self.habit.addItem(habit.value, habit)
+        self.priority: QComboBox = choice("Whether the part may be left out", guard)
+        for priority in Priority:
+            self.priority.addItem(priority.value, priority)
+        self.worth = NumberField(WORTH)
+        self.one_sided, self.short = QCheckBox("differs left and right"), QCheckBox("in the short form")
+        self.one_sided.setToolTip("On purpose: no mirror image of it is missed")
+        self.short.setToolTip("Painted also when the queue is long")
+        self.habit.activated.connect(lambda at: self._change("How it is painted", habit=self.habit.itemData(at)))
+        self.priority.activated.connect(lambda at: self._weigh(priority=self.priority.itemData(at)))
+        self.worth.edited.connect(lambda value: self._weigh(worth=value))
+        self.one_sided.toggled.connect(lambda on: self._change("On purpose", one_sided=on))
+        self.short.toggled.connect(lambda on: self._change("Short form", long_only=not on))
+        self.more = QPushButton("More ...")
+        self.more.setProperty("chip", True)
+        self.more.setToolTip("Rename, copy, mirror, paint it with other loads, take it away")
+        self.more.clicked.connect(self._offer)
+        grid.addWidget(self.title, 0, 0)
+        grid.addWidget(self.more, 0, 1)
+        grid.addWidget(self.habit, 1, 0, 1, 2)
+        grid.addWidget(self.priority, 2, 0)
+        grid.addWidget(self.worth, 2, 1)
+        grid.addWidget(self.one_sided, 3, 0)
+        grid.addWidget(self.short, 3, 1)
+
+    # --- following ---
+
+    def refresh(self) -> None:
+        """Follow the model."""
+        plan, motifs = self._model.plan, self._model.motifs
+        strokes = len(pieces_on(plan, self._model.key))
+        told = f"{counted(len(motifs), 'motif')}, {counted(strokes, 'stroke')} on this chart. {TAKE}"
+        self.words.setText(told if motifs else EMPTY if plan.strokes else FIRST)
+        if not any(one.id == self.part for one in plan.parts):
+            self.part = ""
+        looks = (plan.motifs, plan.parts, plan.strokes, plan.cakes, plan.paints, self._model.key, self._model.hidden)
+        if looks != self._listed:
+            self._listed = looks
+            self._fill(plan)
+        self._show_said(plan)
+
+    def _fill(self, plan: Plan) -> None:
+        """Build the tree: parts with something on this chart, or with nothing at all, and this chart's pieces."""
+        with QSignalBlocker(self.tree):
+            self.tree.clear()
+            at: list[QTreeWidgetItem] = []
+            for deep, one in listed(plan):
+                if not self._is_here(plan, one):
+                    continue
+                item = self._item(plan, one)
+                del at[deep:]
+                if at:
+                    at[-1].addChild(item)
+                else:
+                    self.tree.addTopLevelItem(item)
+                at.append(item)
+                if one.id == self.part:
+                    self.tree.setCurrentItem(item)
+            self.tree.expandAll()
+
+    def _is_here(self, plan: Plan, one: PlanPart | PlacedMotif) -> bool:
+        if isinstance(one, PlacedMotif):
+            return one.chart == self._model.key
+        pieces = pieces_in(plan, one.id)
+        return not pieces or any(piece.chart == self._model.key for piece in pieces)
+
+    def _item(self, plan: Plan, one: PlanPart | PlacedMotif) -> QTreeWidgetItem:
+        item = QTreeWidgetItem([_words(one)])
+        is_part = isinstance(one, PlanPart)
+        item.setData(0, _ID, one.id)
+        item.setData(0, _ID + 1, is_part)
+        item.setToolTip(0, _tip(plan, one))
+        item.setCheckState(0, Qt.CheckState.Unchecked if one.id in self._model.hidden else Qt.CheckState.Checked)
+        loads = [load for piece in ((one,) if isinstance(one, PlacedMotif) else ()) for _, load in piece.loads]
+        if loads:
+            item.setIcon(0, QIcon(edge_icon(plan, loads[0], _ICON)))
+        elif is_part:
+            item.setIcon(0, QIcon(QPixmap()))
+            font = item.font(0)
+            font.setBold(True)
+            item.setFont(0, font)
+        flags = item.flags() | Qt.ItemFlag.ItemIsDragEnabled
+        item.setFlags(flags | Qt.ItemFlag.ItemIsDropEnabled if is_part else flags & ~Qt.ItemFlag.ItemIsDropEnabled)
+        return item
+
+    def _show_said(self, plan: Plan) -> None:
+        self._said.setVisible(bool(self.part))
+        if not self.part:
+            return
+        part = part_in(plan, self.part)
+        pieces = pieces_in(plan, part.id)
+        self.title.setText(f"{part.name}: {counted(len(pieces), 'piece')}")
+        with QSignalBlocker(self.habit), QSignalBlocker(self.priority):
+            self.habit.setCurrentIndex(self.habit.findData(part.habit))
+            self.priority.setCurrentIndex(self.priority.findData(plan.ordering.priority(part.id)))
+        self.worth.show_amount(dict(plan.ordering.worth).get(part.id, 1.0))
+        for tick, on in ((self.one_sided, part.one_sided), (self.short, not part.long_only)):
+            with QSignalBlocker(tick):
+                tick.setChecked(on)
+
+    # --- choosing ---
+
+    def _current(self, item: QTreeWidgetItem | None) -> None:
+        self.part = name_of(item) if item is not None and item.data(0, _ID + 1) else ""
+        self._show_said(self._model.plan)
+
+    def _clicked(self, item: QTreeWidgetItem) -> None:
+        if not item.data(0, _ID + 1):
+            self._model.choose(name_of(item))
+
+    def _ticked(self) -> None:
+        off = Qt.CheckState.Unchecked
+        self._model.hide(frozenset(name_of(one) for one in self._items() if one.checkState(0) == off))
+
+    def _items(self) -> list[QTreeWidgetItem]:
+        found, open_ = [], [self.tree.topLevelItem(at) for at in range(self.tree.topLevelItemCount())]
+        while open_:
+            item = open_.pop()
+            if item is not None:
+                found.append(item)
+                open_ += [item.child(at) for at in range(item.childCount())]
+        return found
+
+    # --- edits ---
+
+    def move_to(self, name: str, before: str, part: str) -> None:
+        """Paint a part or piece just before another one ("" for last), as one of a part ("" for none)."""
+
+        def change(plan: Plan) -> Plan:
+            if any(one.id == name for one in plan.parts):
+                if part != name:
+                    plan = with_part(plan, replace(part_in(plan, name), within=part))
+            else:
+                plan = put_in(plan, [name], part)
+            return painted_before(plan, name, before) if before and before != name else plan
+
+        self._model.edit("Order of painting", change)
+
+    def _change(self, label: str, **changes: object) -> None:
+        if self.part:
+            name = self.part
+            self._model.edit(label, lambda plan: with_part(plan, replace(part_in(plan, name), **changes)))  # type: ignore[arg-type]
+
+    def _weigh(self, priority: Priority | None = None, worth: float | None = None) -> None:
+        name = self.part
+
+        def change(plan: Plan) -> Plan:
+            ordering = plan.ordering
+            if priority is not None:
+                ordering = ordering.with_priority(name, priority)
+            if worth is not None:
+                ordering = ordering.with_worth(name, worth)
+            return replace(plan, ordering=ordering)
+
+        if name:
+            self._model.edit("What may be left out", change, f"weigh {name}")
+
+    def ask_new(self) -> None:
+        """Ask for a name and make a part of what is in the hand, or an empty one."""
+        name, fine = QInputDialog.getText(self, "New part", "What you call it", text="")
+        if fine and name.strip():
+            self.make(name)
+
+    def make(self, name: str) -> None:
+        """Make a part of this name, of what is in the hand, within the part that is chosen."""
+        chosen, within = self._model.chosen_id, self.part
+        pieces = [chosen] if chosen else []
+        self._model.edit("New part", lambda plan: with_new_part(plan, name, pieces, within)[0])
+
+    def _offer(self) -> None:
+        menu = passing_menu(self)
+        for words, deed in self._deeds():
+            menu.addAction(words).triggered.connect(lambda _=False, act=deed: act())
+        self._offer_loads(menu)
+        menu.exec(self.more.mapToGlobal(QPoint(0, self.more.height())))
+
+    def _deeds(self) -> list[tuple[str, Callable[[], object]]]:
+        name = self.part
+        charts = [key for key in CHARTS if key != self._model.key]
+        return [
+            ("Rename ...", self.ask_name),
+            ("Paint it earlier", lambda: self.step(-1)),
+            ("Paint it later", lambda: self.step(1)),
+            ("Its mirror image too", lambda: self._edit("Mirror image", lambda p: twinned(p, name, on=True))),
+            ("No mirror image", lambda: self._edit("No mirror image", lambda p: twinned(p, name, on=False))),
+            ("Turn it round the midline", lambda: self._edit("Mirror a part", lambda p: mirrored_part(p, name))),
+            ("Copy it", lambda: self._edit("Copy a part", lambda p: copied(p, name)[0])),
+            (
+                f"Copy it to the {CHARTS[charts[0]][0].lower()}",
+                lambda: self._edit("Copy a part", lambda p: copied(p, name, charts[0])[0]),
+            ),
+            ("Let its pieces go", lambda: self._edit("Let a part go", lambda p: without_part(p, name))),
+            ("Take it away, all of it", lambda: self._edit("Take a part away", self._without)),
+        ]
+
+    def _without(self, plan: Plan) -> Plan:
+        return without_part(plan, self.part, pieces=True)
+
+    def _offer_loads(self, menu: QMenu) -> None:
+        """Offer another load for each that the part is laid with."""
+        plan, name = self._model.plan, self.part
+        for load in dict.fromkeys(load for one in pieces_in(plan, name) for _, load in one.loads):
+            inner = menu.addMenu(menu_words(f"Lay it with another load than {plan.stroke(load).name}"))
+            for other in plan.strokes:
+                if other.id != load:
+                    inner.addAction(menu_words(other.name)).triggered.connect(
+                        lambda _=False, new={load: other.id}: self._edit(
+                            "Recolour a part", lambda p: recoloured(p, name, new)
+                        )
+                    )
+
+    def _edit(self, label: str, change: Callable[[Plan], Plan]) -> None:
+        self._model.edit(label, change)
+
+    def ask_name(self) -> None:
+        """Ask what the part is called."""
+        part = part_in(self._model.plan, self.part)
+        name, fine = QInputDialog.getText(self, "Rename a part", "What you call it", text=part.name)
+        if fine and name.strip():
+            self._change("Rename a part", name=name.strip())
+
+    def step(self, way: int) -> None:
+        """Paint the part one place earlier (-1) or later (1) among its like."""
+        plan, name = self._model.plan, self.part
+        depths = list(listed(plan))
+        deep = next(depth for depth, one in depths if one.id == name)
+        like = [one.id for depth, one in depths if depth == deep and self._is_here(plan, one)]
+        at = like.index(name) + (way if way < 0 else 2)
+        if 0 <= at <= len(like):
+            before = like[at] if at < len(like) else ""
+            self._model.edit("Order of painting", lambda p: painted_before(p, name, before))
+
+
+def _words(one: PlanPart | PlacedMotif) -> str:
+    if isinstance(one, PlacedMotif):
+        return f"{one.name}{', both sides' if one.twin else ''}"
+    return one.name if one.habit is Habit.USUAL else f"{one.name}, {one.habit.value}"
+
+
+def _tip(plan: Plan, one: PlanPart | PlacedMotif) -> str:
+    if isinstance(one, PlacedMotif):
+        return "laid with " + ", ".join(dict.fromkeys(plan.stroke(load).name for _, load in one.loads))
+    return f"{counted(len(pieces_in(plan, one.id)), 'piece')}, painted {one.habit.value}"

@@ -1,0 +1,162 @@
+"""Parts and loads at the right of the Chart, the time's bar and the short form of the Order, through the window."""
+
+from dataclasses import replace
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QDropEvent
+from PySide6.QtWidgets import QInputDialog
+
+from pennello.design.ordering import Priority
+from pennello.design.part import Habit
+from pennello.design.part_edits import recoloured
+from pennello.design.plan import Reload
+from pennello.ui.stations.chart.parts_page import name_of
+
+
+@pytest.fixture
+def station(window, qtbot):
+    """The Chart with two motifs on the face, nothing in the hand."""
+    window.go_to("chart")
+    found = window.station("chart")
+    qtbot.waitUntil(found.isVisible)
+    for kind, place in (("petal-ring", (30.0, -70.0)), ("two-leaves", (-40.0, 40.0))):
+        found.add_motif(kind)
+        found.panel.put_on(place)
+    found.model.choose("")
+    return found
+
+
+def plan_of(window):
+    return window.document.committed
+
+
+def items(page):
+    return {name_of(one): one for one in page._items()}
+
+
+def drop(page, name, onto, where):
+    """Drop a part or piece on, above or below another one, as a hand does."""
+    tree, at = page.tree, items(page)
+    tree.setCurrentItem(at[name])
+    rect = tree.visualItemRect(at[onto])
+    y = {"on": rect.center().y(), "above": rect.top() + 1, "below": rect.bottom() - 1}[where]
+    data = tree.mimeData([at[name]])
+    point = QPointF(rect.center().x(), y)
+    event = QDropEvent(point, Qt.DropAction.MoveAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    kinds = tree.DropIndicatorPosition
+    wanted = {"on": kinds.OnItem, "above": kinds.AboveItem, "below": kinds.BelowItem}[where]
+    tree.dropIndicatorPosition = lambda: wanted
+    tree.dropEvent(event)
+
+
+def test_a_part_is_made_named_and_filled_by_dragging(window, station, monkeypatch):
+    page = station.side.parts
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("The flower", True))
+    page.new.click()
+    assert [one.name for one in plan_of(window).parts] == ["The flower"]
+    drop(page, "petal-ring", "the-flower", "on")
+    drop(page, "two-leaves", "the-flower", "on")
+    assert {one.part for one in plan_of(window).motifs} == {"the-flower"}
+    drop(page, "two-leaves", "petal-ring", "above")
+    assert [one.id for one in plan_of(window).motifs] == ["two-leaves", "petal-ring"]
+    page.tree.setCurrentItem(items(page)["the-flower"])
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("Rose", True))
+    page.ask_name()
+    assert plan_of(window).parts[0].name == "Rose"
+    window.undo()
+    assert plan_of(window).parts[0].name == "The flower"
+    page.move_to("petal-ring", "", "")
+    assert plan_of(window).motifs[-1].part == ""
+
+
+def test_what_is_said_of_a_part_is_kept_and_can_be_undone(window, station):
+    page = station.side.parts
+    station.model.choose("petal-ring")
+    station.side.show_page(0)
+    page.make("Ring")
+    page.tree.setCurrentItem(items(page)["ring"])
+    page.habit.activated.emit(page.habit.findData(Habit.ONE_GO))
+    page.priority.activated.emit(page.priority.findData(Priority.NICE))
+    page.worth.setValue(2.5)
+    page.one_sided.click()
+    page.short.click()
+    part = plan_of(window).parts[0]
+    assert (part.habit, part.one_sided, part.long_only) == (Habit.ONE_GO, True, True)
+    assert plan_of(window).ordering.priority("ring") is Priority.NICE
+    assert dict(plan_of(window).ordering.worth) == {"ring": 2.5}
+    assert "in one go" in items(page)["ring"].text(0)
+    for words, deed in page._deeds()[3:7]:
+        assert words
+        deed()
+    assert len(plan_of(window).parts) == 2
+    other = next(one.id for one in plan_of(window).strokes if one.id not in plan_of(window).motifs[0].load_of.values())
+    load = plan_of(window).motifs[0].loads[0][1]
+    page.tree.setCurrentItem(items(page)["ring"])
+    page._edit("Recolour a part", lambda plan: recoloured(plan, "ring", {load: other}))
+    assert other in plan_of(window).motifs[0].load_of.values()
+    page.tree.setCurrentItem(items(page)["ring"])
+    page._deeds()[-1][1]()
+    assert [one.id for one in plan_of(window).parts] == ["ring-2"]
+    while window.document.undo_label:
+        window.undo()
+    assert plan_of(window).parts == ()
+
+
+def test_a_tick_leaves_a_piece_out_for_a_look(window, station, qtbot):
+    page = station.side.parts
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
+    whole = station.model.painted.strokes
+    items(page)["petal-ring"].setCheckState(0, Qt.CheckState.Unchecked)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes < whole)
+    assert len(plan_of(window).motifs) == 2, "only for a look"
+    items(page)["petal-ring"].setCheckState(0, Qt.CheckState.Checked)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes == whole)
+    station.listed.click()
+    qtbot.waitUntil(lambda: not station.model.busy)
+    assert station.model.painted.strokes == whole
+
+
+def test_loads_stand_on_a_shelf_with_their_habit(window, station):
+    station.side.switches[1].click()
+    page = station.side.loads
+    assert page.list.count() == len(plan_of(window).strokes)
+    assert not page.list.item(0).icon().isNull()
+    name = plan_of(window).motifs[0].loads[0][1]
+    page.list.setCurrentRow([one.id for one in plan_of(window).strokes].index(name))
+    assert "one load lasts for" in page.says.text()
+    assert not page.gone.isEnabled()
+    page.reload.activated.emit(page.reload.findData(Reload.COUNT))
+    page.after.setValue(3)
+    load = plan_of(window).stroke(name)
+    assert (load.reload, load.reload_after) == (Reload.COUNT, 3)
+    page.more.click()
+    assert len(plan_of(window).strokes) == page.list.count()
+    copy = next(one for one in plan_of(window).strokes if one.id not in (name,) and one.id.startswith(name))
+    page.list.setCurrentRow([one.id for one in plan_of(window).strokes].index(copy.id))
+    assert page.gone.isEnabled()
+    station.model.choose("petal-ring")
+    station.side.show_page(1)
+    page.lay.click()
+    assert set(plan_of(window).motifs[0].load_of.values()) == {copy.id}
+    assert not page.gone.isEnabled()
+    window.undo()
+    page.gone.click()
+    assert copy.id not in [one.id for one in plan_of(window).strokes]
+
+
+def test_the_short_form_takes_less_time_and_a_bar_says_where_it_goes(window, station, qtbot):
+    page = station.side.parts
+    page.make("Leaves")
+    page.move_to("two-leaves", "", "leaves")
+    window.document.edit(
+        "Short", replace(plan_of(window), parts=tuple(replace(one, long_only=True) for one in plan_of(window).parts))
+    )
+    window.go_to("order")
+    order = window.station("order")
+    qtbot.waitUntil(lambda: order.model.arranged is not None and order.model.rests, timeout=60_000)
+    whole = order.model.arranged.sums.total_s
+    assert "painting" in order.panel.where.accessibleDescription()
+    order.short.click()
+    qtbot.waitUntil(lambda: order.model.rests and order.model.arranged.sums.total_s < whole, timeout=60_000)
+    assert all(job.piece != "two-leaves" for job in order.model.arranged.jobs)
