@@ -11,6 +11,7 @@ from pennello.chart.chart import drawn
 from pennello.colour.difference import ciede2000
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
+from pennello.design.clock import turns
 from pennello.design.edits import StillNeededError, with_paint, without_stroke
 from pennello.design.fresh import fresh_plan
 from pennello.design.layers import (
@@ -39,7 +40,6 @@ from pennello.design.on_chart import (
     says_of,
     scaled,
     snapped,
-    until,
     with_motif,
     with_new_motif,
 )
@@ -374,11 +374,12 @@ def test_an_own_motif_of_free_strokes_comes_back_with_its_loads_or_in_other_colo
 def test_only_what_is_laid_by_a_time(demo):
     plan, _ = with_ring(demo, 0, -60)
     laid = painted_plan(plan, "face")
-    assert len(until(laid, 0.0).strokes) == 0
-    assert 0 < len(until(laid, 14.0).strokes) < 5
-    painted = ChartScene(1.0).paint(plan, "face", REFERENCE, 14.0)
-    assert painted.strokes < 5
-    assert painted.ends_s > 14
+    starts = [turn.start_s for turn in turns(laid)]
+    at_s = (starts[1] + starts[2]) / 2
+    painted = ChartScene(1.0).paint(plan, "face", REFERENCE, at_s)
+    assert painted.strokes == 2
+    assert painted.ends_s > at_s
+    assert ChartScene(1.0).paint(plan, "face", REFERENCE, 0.0) is None
     assert painted.wetness.max() > 0.5
 
 

@@ -55,7 +55,8 @@ def test_every_design_gets_an_order_that_keeps_all_constraints(whole_demo, kerne
     for one in (first, better):
         check(one)
         assert sorted(one.order) == sorted(job.id for job in design.work.jobs)
-        if not one.missed:
+        listed = in_order(design, [job.id for job in design.work.jobs])
+        if not one.missed and not listed.missed:
             assert one.sums.total_s <= one.own_total_s + 0.05
     assert better.timing.cost <= first.timing.cost
     painted = [name for job in better.jobs for name in job.strokes]

@@ -185,6 +185,7 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
         "Both sides",
         "White lights",
         "Glitter",
+        "How fast",
         "The nose comes late",
         "Your own rules",
     ]

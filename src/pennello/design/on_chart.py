@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -79,7 +80,11 @@ def painted_plan(plan: Plan, key: str) -> Plan:
     pieces = pieces_on(plan, key)
     if len(pieces) > MOST_STROKES:
         raise OutOfRangeError("number of strokes on a chart", len(pieces), f"at most {MOST_STROKES}")
-    asked = [ToLay(f"{piece.motif}.{number}", piece.load, piece.stroke) for number, piece in enumerate(pieces)]
+    counts: Counter[str] = Counter()
+    asked = []
+    for piece in pieces:  # counted within each motif, so that another order of painting changes no name
+        asked.append(ToLay(f"{piece.motif}.{counts[piece.motif]}", piece.load, piece.stroke))
+        counts[piece.motif] += 1
     strokes = [laid_stroke(plan, one, recipe) for one, recipe in zip(asked, filled(plan, asked), strict=True)]
     return replace(plan, strokes=tuple(strokes), motifs=())
 

@@ -40,20 +40,26 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
 
     A stroke that one load does not bring to its end counts as one: it is loaded anew within it, or runs pale.
     """
-    source = replace(plan.stroke(load), recipe=whole_load(plan, load).recipe)
+    held = plan.stroke(load)
+    source = held if held.recipe.pickups else replace(held, recipe=whole_load(plan, load).recipe)
     framed = own_frame(stroke)
-    brush, names = plan.brush(source.brush), source.recipe.cakes
-    wished = {stop.paint for stop in (*source.wanted.stops, *(source.wanted.end or ())) if stop.paint}
-    used = tuple(one for one in plan.paints if one.id in wished | paints_of(plan, source.recipe))
-    return _lasting(
-        replace(
-            source, id="", name="", recipe=replace(source.recipe, after=""), stroke=framed[0] if framed else stroke
-        ),
-        brush,
-        tuple(one for one in plan.cakes if one.id in names),
-        used,
-        plan.skin,
-    )
+    own, brush = framed[0] if framed else stroke, plan.brush(source.brush)
+    cakes = tuple(one for one in plan.cakes if one.id in source.recipe.cakes)
+    rests_on = (held, brush, *cakes, plan.paints, plan.skin)
+    key = (tuple(map(id, rests_on)), own)
+    if key not in _KNOWN:
+        while len(_KNOWN) >= MOST_KNOWN:
+            _KNOWN.pop(next(iter(_KNOWN)), None)
+        wished = {stop.paint for stop in (*source.wanted.stops, *(source.wanted.end or ())) if stop.paint}
+        used = tuple(one for one in plan.paints if one.id in wished | paints_of(plan, source.recipe))
+        bare = replace(source, id="", name="", recipe=replace(source.recipe, after=""), stroke=own)
+        _KNOWN[key] = rests_on, _lasting(bare, brush, cakes, used, plan.skin)
+    return _KNOWN[key][1]
+
+
+MOST_KNOWN = 4000
+_KNOWN: dict[object, tuple[object, int]] = {}
+"""What was asked before, by the very objects that it rests on: hashing a plan's cakes takes a millisecond."""
 
 
 def whole_load(plan: Plan, name: str) -> PlanStroke:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
+from typing import NamedTuple
 
 from pennello.design.ordering import Ordering
 from pennello.design.pace import Pace, StepKind, pace_at
@@ -15,7 +16,7 @@ from pennello.order.improve import Improved, improve
 from pennello.order.job import Lag, PaintJob
 from pennello.order.jobs import Work, loaded_in, work_of
 from pennello.order.lags import lags_of
-from pennello.order.problem import Problem, Timing, lawful, make_problem, problem_of, time_order
+from pennello.order.problem import Problem, Timing, lawful, make_problem, problem_along, time_order
 from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_order, improved
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
@@ -166,16 +167,17 @@ def arrange(
     ordering = design.work.plan.ordering
     wished = ordering.target_s if target_s is None else replace(ordering, target_s=target_s).target_s
     choice = _chosen(design, wished) if wished is not None else None
-    taken = frozenset(choice.parts) if choice is not None else frozenset(job.part for job in design.work.jobs)
-    jobs = tuple(job for job in design.work.jobs if job.part in taken)
+    parts = frozenset(choice.parts) if choice is not None else frozenset(job.part for job in design.work.jobs)
+    jobs = tuple(job for job in design.work.jobs if job.part in parts)
     if not jobs:
-        return _told(design, jobs, (), Best(Timing((), (), 0, 0, 0), 0, proven=True, by="nothing to order"), choice)
+        nothing = _Loaded(design.work, (), _NOTHING, _NONE)
+        return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by="nothing to order"), choice, 0.0)
     units = _units(design, jobs)
     listed = units.units_in(own_order(_problem(design, jobs), jobs, Ordering()))
     own = time_order(units.problem, _lawful(units.problem, listed))
     if ordering.sequence:
         order = own_order(_problem(design, jobs), jobs, ordering)
-        return _told(design, jobs, order, None, choice)
+        return _told(design, jobs, _as_loaded(design, jobs, order), None, choice)
     problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
     say = None
     if found is not None:
@@ -183,15 +185,28 @@ def arrange(
 
         def say(timing: Timing) -> None:
             best = Best(timing, lower_bound(problem), proven=False, by="restarts")
-            tell(_told(design, jobs, units.jobs_in(timing.order), best, choice))
+            tell(_told(design, jobs, _as_loaded(design, jobs, units.jobs_in(timing.order)), best, choice))
 
     first = first_order(problem, own.order)
     answer = _improved(problem, first, seconds, improve_s, report, say, seed)
     best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
-    arranged = _told(design, jobs, units.jobs_in(answer.timing.order), best, choice)
-    mine = _told(design, jobs, units.jobs_in(own.order), replace(best, by="as the plan has it"), choice)
-    worse = (mine.timing.late, mine.timing.cost) < (arranged.timing.late, arranged.timing.cost)
-    return mine if worse else arranged
+    tried = [
+        (replace(best, by=by), _as_loaded(design, jobs, units.jobs_in(order)))
+        for by, order in (
+            (best.by, answer.timing.order),
+            ("list scheduling", first.order),
+            ("as the plan has it", own.order),
+        )
+    ]
+    listed_s = tried[-1][1].timing
+    best, loaded = min(tried, key=lambda one: _worth(one[1].timing, listed_s))  # as it is really loaded
+    return _told(design, jobs, loaded, best, choice, listed_s.total / 10)
+
+
+def _worth(timing: Timing, listed: Timing) -> tuple[int, int, int]:
+    """Return what orders are told apart by: windows that are missed, longer than the plan's own, all that it costs."""
+    over = max(0, timing.total - listed.total) if listed.late == 0 else 0
+    return timing.late, over, timing.cost
 
 
 @dataclass(frozen=True, slots=True)
@@ -231,9 +246,10 @@ def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) ->
     return _lawful(problem, wished)
 
 
-def _problem(design: Design, jobs: Sequence[PaintJob]) -> Problem:
-    pace = design.pace
-    return problem_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, _tail_s(pace))
+def _problem(design: Design, jobs: Sequence[PaintJob], order: Sequence[int] = ()) -> Problem:
+    """Return the problem of jobs along one order; without one it says what must come before what."""
+    pace, sides = design.pace, design.work.plan.ordering.sides
+    return problem_along(jobs, design.lags, pace, design.cues, sides, _tail_s(pace), order)
 
 
 def _units(design: Design, jobs: Sequence[PaintJob]) -> Units:
@@ -270,7 +286,7 @@ def _chosen(design: Design, target_s: float) -> Choice:
         first = first_order(units.problem, _lawful(units.problem, listed))
         if first.total / 10 > target_s and units.problem.count <= MOST_EXACT:  # it may fit after all
             first = exact_order(units.problem, first)
-        return _as_loaded(design, taken, units.jobs_in(first.order))[2].total / 10
+        return _as_loaded(design, taken, units.jobs_in(first.order)).timing.total / 10
 
     needs = [
         (part_of[lag.after], part_of[lag.before])
@@ -282,22 +298,33 @@ def _chosen(design: Design, target_s: float) -> Choice:
     return choose(jobs, target_s, timed, needs)
 
 
-def _as_loaded(
-    design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]
-) -> tuple[Work, tuple[PaintJob, ...], Timing, Problem]:
-    """Return an order of jobs as it is really loaded: the work, its jobs, when they start, and the problem."""
+class _Loaded(NamedTuple):
+    """An order of jobs as it is really loaded: the work, its jobs, when they start, and the problem."""
+
+    work: Work
+    jobs: tuple[PaintJob, ...]
+    timing: Timing
+    problem: Problem
+
+
+def _as_loaded(design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]) -> _Loaded:
     work = loaded_in(design.work, [jobs[number].id for number in order], design.pace)
     anew = {job.id: job for job in work.jobs}
     taken = tuple(anew[job.id] for job in jobs)
-    problem = _problem(design, taken)
-    return work, taken, time_order(problem, tuple(order)), problem
+    problem = _problem(design, taken, order)
+    return _Loaded(work, taken, time_order(problem, tuple(order)), problem)
 
 
 def _told(
-    design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int], best: Best | None, choice: Choice | None
+    design: Design,
+    jobs: tuple[PaintJob, ...],
+    loaded: _Loaded,
+    best: Best | None,
+    choice: Choice | None,
+    own_total_s: float | None = None,
 ) -> Arranged:
     """Return all that is told of an order of jobs; `best` is None for one of the painter's own."""
-    work, taken, timing, problem = _as_loaded(design, jobs, order) if jobs else (design.work, (), _NOTHING, _NONE)
+    work, taken, timing, problem = loaded
     steps = steps_of(taken, design.lags, timing, design.pace, design.cues)
     number = {job.id: place for place, job in enumerate(taken)}
     late = tuple(
@@ -323,7 +350,7 @@ def _told(
         stops=stop_points(steps, taken),
         gap=round(gap, 4),
         by=best.by if best is not None else "your own order",
-        own_total_s=_listed_s(design, jobs),
+        own_total_s=_listed_s(design, jobs) if own_total_s is None else own_total_s,
         missed=late,
         choice=choice,
         lags=design.lags,
@@ -334,7 +361,7 @@ def _listed_s(design: Design, jobs: tuple[PaintJob, ...]) -> float:
     """Return how long the plan's own order takes, s."""
     if not jobs:
         return 0.0
-    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, Ordering()))[2].total / 10
+    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, Ordering())).timing.total / 10
 
 
 _NOTHING = Timing((), (), 0, 0, 0)
@@ -371,4 +398,7 @@ def in_order(design: Design, order: Sequence[str], choice: Choice | None = None)
     wanted = [name for name in order if name in known]
     jobs = tuple(job for job in design.work.jobs if job.id in wanted)
     numbers = {job.id: number for number, job in enumerate(jobs)}
-    return _told(design, jobs, [numbers[name] for name in wanted], None, choice)
+    loaded = _Loaded(design.work, (), _NOTHING, _NONE)
+    if jobs:
+        loaded = _as_loaded(design, jobs, [numbers[name] for name in wanted])
+    return _told(design, jobs, loaded, None, choice)

@@ -18,8 +18,9 @@ from pennello.colour.lab import hex_to_lab
 from pennello.design.marks import Glitter, Lines, Mark
 from pennello.design.pace import StepKind
 from pennello.design.plan import Plan, skin_spectrum
-from pennello.design.scene import BANDS, Carrying, ReadyPull, lay_in_order, pulls
+from pennello.design.scene import BANDS, Carrying, ReadyPull, pulls
 from pennello.design.touch import shape_of
+from pennello.design.visits import whole_load
 from pennello.kept import kept
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
@@ -27,8 +28,9 @@ from pennello.lay.channels import SOLIDS
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Engine, bare_skin
+from pennello.load.edge import load
 from pennello.order.job import PaintJob
-from pennello.order.jobs import SKIN, Work
+from pennello.order.jobs import Work
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
@@ -188,7 +190,9 @@ def _alone(strokes: tuple[ReadyPull, ...], dry_after_s: float, doer: Engine) -> 
     bottom = max(one.canvas.top_mm + one.canvas.rows / one.canvas.px_per_mm for one in strokes)
     canvas = Canvas(left, top, math.ceil(right - left) + 1, math.ceil(bottom - top) + 1, PX_PER_MM)
     film = bare_skin(canvas, small_basis(BANDS), np.ones(len(FULL.weights)))
-    lay_in_order(film, [(one, 0.0) for one in strokes], Carrying(), doer, evaporation_um_s(dry_after_s))
+    carrying, rate = Carrying(), evaporation_um_s(dry_after_s)
+    for one in strokes:
+        carrying.lay(film, one, 0.0, doer, rate)
     solids = film.wet[..., SOLIDS] + film.dry_um
     covered = (film.cover > COVERED) | (film.dry_um > 0)
     um, water = solids * covered, film.water_um() * covered
@@ -199,7 +203,6 @@ def _alone(strokes: tuple[ReadyPull, ...], dry_after_s: float, doer: Engine) -> 
 def films_of(work: Work, report: Report | None = None, engine: Engine | None = None) -> Films:
     """Return the films of all jobs of a plan, each laid on bare skin; and how light their loads are."""
     found: dict[str, JobFilm] = {}
-    painted = dict(work.painted)
     doer = engine or best()
     for key, laid in work.painted:
         mine = [job for job in work.jobs if job.chart == key and job.strokes]
@@ -207,7 +210,8 @@ def films_of(work: Work, report: Report | None = None, engine: Engine | None = N
     for job in work.jobs:
         if not job.strokes:
             found[job.id] = _of_overlay(_overlay(work.plan, job))
-    colours = {job.id: _colours(painted, job) for job in work.jobs if job.strokes}
+    by_load = _colours_by_load(work)
+    colours = {job.id: by_load[job.load] for job in work.jobs if job.strokes}
     for job in work.jobs:
         if job.kind in LINE_KINDS and not job.strokes:
             colours[job.id] = np.tile(hex_to_lab(_overlay(work.plan, job).srgb), (BINS, 1))
@@ -274,10 +278,14 @@ def _overlay(plan: Plan, job: PaintJob) -> Mark:
     return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
 
 
-def _colours(painted: dict[str, Plan], job: PaintJob) -> Array:
-    laid = painted[job.chart if job.chart in painted else SKIN]
-    paints = laid.paints_by_id
-    return edge_lab(laid.edge(job.strokes[0]), paints, skin_spectrum(laid.skin))
+def _colours_by_load(work: Work) -> dict[str, Array]:
+    """Return the colours across each load that something is laid with, as L*, a*, b*, shape (64, 3)."""
+    plan, found = work.plan, {}
+    for name in dict.fromkeys(job.load for job in work.jobs if job.strokes):
+        whole = whole_load(plan, name)
+        edge = load(replace(whole.recipe, after=""), plan.cakes_by_id, plan.brush(whole.brush))
+        found[name] = edge_lab(edge, plan.paints_by_id, skin_spectrum(plan.skin))
+    return found
 
 
 LINE_KINDS = (StepKind.LINE, StepKind.DOTS)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -87,33 +87,28 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
 
 def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
     """Return the work as it is loaded where its jobs come in this order: who goes on, and who is loaded anew."""
-    jobs, painted = {job.id: job for job in work.jobs}, dict(work.painted)
-    ways = {name: {stroke.id: stroke for stroke in laid.strokes} for name, laid in painted.items()}
+    jobs = {job.id: job for job in work.jobs}
+    ways = {stroke.id: stroke for _, one in work.painted for stroke in one.strokes}
     asked = [
-        ToLay(name, load, ways[job.chart][name].stroke, job.chart)
+        ToLay(name, load, ways[name].stroke, job.chart)
         for job in (jobs[one] for one in order)
         for name, load in zip(job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), strict=True)
     ]
-    recipes = dict(zip((one.id for one in asked), filled(work.plan, asked), strict=True))
-    laid = tuple(
-        (
-            key,
-            replace(
-                one,
-                strokes=tuple(replace(stroke, recipe=recipes.get(stroke.id, stroke.recipe)) for stroke in one.strokes),
-            ),
-        )
-        for key, one in work.painted
+    found = zip(asked, filled(work.plan, asked), strict=True)
+    laid = ways | {one.id: replace(ways[one.id], recipe=recipe) for one, recipe in found}
+    ordered = set(order)
+    return Work(
+        work.plan,
+        tuple(_filled(work.plan, laid, job, pace) if job.id in ordered and job.strokes else job for job in work.jobs),
+        tuple(
+            (key, replace(one, strokes=tuple(laid[stroke.id] for stroke in one.strokes))) for key, one in work.painted
+        ),
     )
-    by_key = dict(laid)
-    anew = []
-    for job in work.jobs:
-        if job.strokes and job.id in order:
-            goes_on = not recipes[job.strokes[0]].pickups
-            anew.append(_timed(work.plan, by_key[job.chart], replace(job, goes_on=goes_on, filled=True), pace))
-        else:
-            anew.append(job)
-    return Work(work.plan, tuple(anew), laid)
+
+
+def _filled(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace) -> PaintJob:
+    goes_on = not strokes[job.strokes[0]].recipe.pickups
+    return _timed(plan, strokes, replace(job, goes_on=goes_on, filled=True), pace)
 
 
 # --- strokes on charts ---
@@ -149,7 +144,8 @@ def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
             near=_near(plan, chart, mine),
         )
         jobs.append(_in_part(plan, placed, job, twin=group[2]))
-    return [_timed(plan, laid, job, pace) for job in jobs]
+    by_id = {stroke.id: stroke for stroke in laid.strokes}
+    return [_timed(plan, by_id, job, pace) for job in jobs]
 
 
 def _in_part(plan: Plan, placed: PlacedMotif, job: PaintJob, *, twin: bool) -> PaintJob:
@@ -269,7 +265,7 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
             priority=plan.ordering.priority(first.id),
             worth=dict(plan.ordering.worth).get(first.id, 1.0),
         )
-        jobs.append(_timed(plan, plan, job, pace))
+        jobs.append(_timed(plan, {stroke.id: stroke for stroke in strokes}, job, pace))
     jobs += [_overlay_job(plan, overlay, pace) for key in keys for overlay in plan.overlays if overlay.chart == key]
     return Work(plan, tuple(jobs), ((SKIN, plan),) if plan.strokes else ())
 
@@ -312,14 +308,13 @@ def _may_go_on(load: PlanStroke, share: float, count: int) -> bool:
     return True
 
 
-def _timed(plan: Plan, laid: Plan, job: PaintJob, pace: Pace) -> PaintJob:
+def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace) -> PaintJob:
     """Return a job with its tool's name, the start of each stroke, when it is loaded anew, how long it all takes."""
     now, offsets, rinses = 0.0, [], 0
     loads = 0 if job.filled and job.goes_on else 1
     reloads: list[tuple[float, float]] = []
     anew: list[int] = []
     brush, own = plan.brush(job.brush), plan.stroke(job.load).recipe
-    strokes = {stroke.id: stroke for stroke in laid.strokes}
     for number, name in enumerate(job.strokes):
         stroke = strokes[name]
         recipe = stroke.recipe if stroke.recipe.pickups else own

@@ -262,22 +262,29 @@ def goes_on(before: PaintJob | None, job: PaintJob) -> bool:
     return before.load == job.load and job.may_go_on
 
 
-def problem_of(
+def problem_along(
     jobs: Sequence[PaintJob],
     lags: Iterable[Lag],
     pace: Pace,
     cues: Mapping[str, str],
     sides: Sides,
-    tail_s: float = 0.0,
+    tail_s: float,
+    order: Sequence[int],
 ) -> Problem:
-    """Return the problem of some jobs; lags about others are left out."""
+    """Return the problem of some jobs where only one order is asked for: setups of that order alone are worked out.
+
+    With an empty order it says what must come before what, and no seconds between jobs. Lags about others are left out.
+    """
+    count = len(jobs)
     number = {job.id: place for place, job in enumerate(jobs)}
-    rows: list[PaintJob | None] = [*jobs, None]
-    setup = [
-        [0 if one is job else sum(tenths(part.seconds) for part in setups(one, job, pace, cues)) for job in jobs]
-        for one in rows
-    ]
-    dislike = [[disliked(one, job, sides) for job in jobs] for one in rows]
+    setup = [[0] * count for _ in range(count + 1)]
+    dislike = [[0] * count for _ in range(count + 1)]
+    last = START
+    for job in order:
+        before = None if last == START else jobs[last]
+        setup[last][job] = sum(tenths(part.seconds) for part in setups(before, jobs[job], pace, cues))
+        dislike[last][job] = disliked(before, jobs[job], sides)
+        last = job
     told = [
         (
             number[lag.before],

@@ -46,7 +46,15 @@ def units_of(
     told = [_between(spans[lag.before], spans[lag.after], lag, lasts) for lag in lags if _apart(lag, spans)]
     firsts = [jobs[group[0]] for group in members]
     befores: list[PaintJob | None] = [*(jobs[group[-1]] for group in members), None]
-    setup = _table(befores, firsts, lambda one, job: _setup(one, job, pace, cues))
+    known: dict[object, int] = {}
+
+    def setup_s(one: PaintJob | None, job: PaintJob) -> int:
+        key = (_as_before(one, cues), _as_after(job, cues))
+        if key not in known:
+            known[key] = _setup(one, job, pace, cues)
+        return known[key]
+
+    setup = _table(befores, firsts, setup_s)
     dislike = _table(befores, firsts, lambda one, job: disliked(one, job, sides))
     names = [job.unit for job in firsts]
     return Units(tuple(jobs), members, make_problem(names, lasts, setup, told, dislike, tenths(tail_s)))
@@ -59,6 +67,17 @@ def _table(
     return [
         [0 if row == column else cost(one, job) for column, job in enumerate(firsts)] for row, one in enumerate(befores)
     ]
+
+
+def _as_before(job: PaintJob | None, cues: Mapping[str, str]) -> object:
+    """Return all of a job that counts for what is done after it: many jobs are alike in it."""
+    return None if job is None else (job.place, job.brush, job.load, job.sources, job.chart, cues.get(job.id))
+
+
+def _as_after(job: PaintJob, cues: Mapping[str, str]) -> object:
+    """Return all of a job that counts for what is done before it."""
+    taken = (job.load_s, job.again_s, job.may_go_on, job.follows, job.filled, job.goes_on)
+    return (job.place, job.brush, job.load, job.sources, job.chart, cues.get(job.id), taken)
 
 
 class _Span(NamedTuple):

@@ -92,7 +92,7 @@ def _cropped(rgba: Picture) -> Picture:
     return np.ascontiguousarray(rgba[top : rows.max() + _MARGIN, left : columns.max() + _MARGIN])
 
 
-def order_found(plan: Plan, chart: str, check: Check = go_on) -> LaidOut | None:
+def order_found(plan: Plan, chart: str, check: Check = go_on, engine: Engine | None = None) -> LaidOut | None:
     """Return the strokes of a chart in a good order, found at once, with their times; None where none lie on it.
 
     Parameters
@@ -100,7 +100,7 @@ def order_found(plan: Plan, chart: str, check: Check = go_on) -> LaidOut | None:
     check
         Called now and then; what it raises ends the work.
     """
-    design = design_of(plan, chart, report=lambda *_: check())
+    design = design_of(plan, chart, report=lambda *_: check(), engine=engine)
     return laid_out(arrange(design, 0.0), chart) if dict(design.work.painted).get(chart) else None
 
 

@@ -32,7 +32,7 @@ TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces th
 _ICON = QSize(84, 22)
 
 
-class LoadsPage(QWidget):
+class LoadShelf(QWidget):
     """Loads of the plan; the one that is chosen lays the piece in the hand, or is changed."""
 
     def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:

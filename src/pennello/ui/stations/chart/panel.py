@@ -38,7 +38,7 @@ from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
 from pennello.motif.catalogue import motif
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.stations.chart.loads_page import LoadsPage
+from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.parts_page import PartsPage
 from pennello.ui.widgets.asking import ask_amount
@@ -337,7 +337,7 @@ class SidePanel(QFrame):
         self.setFixedWidth(312)
         guard = WheelGuard(self)
         self.parts = PartsPage(model, guard)
-        self.loads = LoadsPage(model, bench, guard)
+        self.loads = LoadShelf(model, bench, guard)
         self.hand = MotifPanel(model)
         self.pages = QStackedWidget()
         self.switches: list[QToolButton] = []
@@ -373,5 +373,5 @@ class SidePanel(QFrame):
     def refresh(self) -> None:
         """Follow the model; a page that is not shown waits."""
         page = self.pages.currentWidget()
-        if isinstance(page, PartsPage | LoadsPage):
+        if isinstance(page, PartsPage | LoadShelf):
             page.refresh()

@@ -137,13 +137,6 @@ class OrderStation(QWidget, Station):
             button.clicked.connect(lambda _=False, value=seconds: self._set_target(value))
             head.addWidget(button)
             self.times[words] = button
-        self.short = QToolButton()
-        self.short.setText("Short")
-        self.short.setProperty("segment", True)
-        self.short.setCheckable(True)
-        self.short.setToolTip("The short form, for when the queue is long: without the parts that it leaves out")
-        self.short.toggled.connect(lambda on: self.model.show_short(on=on))
-        head.addWidget(self.short)
         head.addStretch(1)
         self.schools = menu_button("Schools", "Where painters differ, as you have it")
         self.schools.menu().aboutToShow.connect(self.list_schools)
@@ -170,6 +163,12 @@ class OrderStation(QWidget, Station):
 
     def _foot(self) -> QHBoxLayout:
         foot = QHBoxLayout()
+        self.short = QToolButton()
+        self.short.setText("Short")
+        self.short.setProperty("segment", True)
+        self.short.setCheckable(True)
+        self.short.setToolTip("The short form, for when the queue is long: without the parts that it leaves out")
+        self.short.toggled.connect(lambda on: self.model.show_short(on=on))
         foot.addWidget(self.words, 1)
         foot.addWidget(self.bar, 1)
         self.stop = QPushButton("Stop looking")
@@ -181,6 +180,7 @@ class OrderStation(QWidget, Station):
         self.fit.clicked.connect(self.show_all)
         for thing in (self.stop, self.automatic, self.schools, self.paper):
             foot.addWidget(thing)
+        foot.addWidget(self.short)
         foot.addWidget(self.fit)
         return foot
 
