@@ -1,8 +1,10 @@
 """Plans on disk: round trip, the published schema, bad files, all-or-nothing writing."""
 
 import errno
+import itertools
 import json
 import os
+import re
 import stat
 from dataclasses import replace
 from pathlib import Path
@@ -14,7 +16,8 @@ from hypothesis import strategies as st
 
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
-from pennello.design.plan import Plan, PlanStroke, Skin
+from pennello.design.part import Habit
+from pennello.design.plan import Plan, PlanStroke, Reload, Skin
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
@@ -255,3 +258,87 @@ def test_all_that_a_hand_can_do_is_kept():
     )
     held = replace(plan, strokes=(replace(stroke, stroke=way), *plan.strokes[1:]))
     assert parse_plan(plan_bytes(held), "x") == held
+
+
+OLD = Path(__file__).parent / "v8-saltmarsh.pennello"
+
+
+def older(**changes):
+    """The sample of version 8 with other pieces, loads or rules."""
+    table = json.loads(OLD.read_text())
+    table["ordering"] = changes.pop("ordering", {})
+    for motif, more in changes.pop("motifs", {}).items():
+        next(one for one in table["motifs"] if one["id"] == motif).update(more)
+    assert not changes
+    return parse_plan(json.dumps(table).encode(), "x")
+
+
+def test_groups_become_parts_with_the_same_strokes_in_the_same_places():
+    grouped = {name: {"group": "Lantern face"} for name in ("peak-crown", "scale-field", "petal-ring")}
+    plan, before = older(motifs=grouped), json.loads(OLD.read_text())
+    assert [(one.id, one.name) for one in plan.parts] == [("lantern-face", "Lantern face")]
+    assert [one.part for one in plan.motifs[:3]] == ["lantern-face"] * 3
+    assert [(one.id, one.place.x_mm, one.place.y_mm) for one in plan.motifs] == [
+        (one["id"], one["place"]["x_mm"], one["place"]["y_mm"]) for one in before["motifs"]
+    ]
+    assert len(plan.strokes) == len(before["strokes"])
+
+
+def test_a_group_painted_however_wet_it_is_becomes_a_part_in_one_go():
+    three = ("peak-crown", "scale-field", "petal-ring")
+    grouped = {name: {"group": "face"} for name in three}
+    rules = [{"earlier": one, "later": other, "kind": "any"} for one, other in itertools.combinations(three, 2)]
+    other = {"earlier": "peak-crown", "later": "wave", "kind": "dry"}
+    plan = older(motifs=grouped, ordering={"rules": [*rules, other]})
+    assert plan.parts[0].habit is Habit.ONE_GO
+    assert [(rule.earlier, rule.later) for rule in plan.ordering.rules] == [("peak-crown", "wave")]
+    some = older(motifs=grouped, ordering={"rules": rules[:1]})
+    assert some.parts[0].habit is Habit.USUAL
+    assert len(some.ordering.rules) == 1
+
+
+def test_priorities_and_worth_of_pieces_become_those_of_their_part():
+    grouped = {name: {"group": "face"} for name in ("peak-crown", "scale-field")}
+    ordering = {
+        "priorities": {"peak-crown": "skip", "scale-field": "nice", "wave": "nice"},
+        "worth": {"peak-crown": 3.0},
+    }
+    plan = older(motifs=grouped, ordering=ordering)
+    assert {name: one.value for name, one in plan.ordering.priorities} == {"face": "nice", "wave": "nice"}
+    assert dict(plan.ordering.worth) == {"face": 3.0}
+
+
+def test_strokes_from_one_load_become_a_habit_of_the_load():
+    """One stroke from a load was the default of a single stroke that nobody chose: it runs pale first."""
+    plan = older(motifs={"feather": {"per_load": 5}, "leaf-spray": {"per_load": 4}})
+    habits = {one.id: (one.reload, one.reload_after) for one in plan.strokes}
+    used = {load for one in plan.motifs for _, load in one.loads}
+    assert habits["reed-line"][0] is Reload.COUNT
+    assert {habits[name][0] for name in habits if name not in used} == {Reload.PALE}
+    free = json.loads(OLD.read_text())
+    way = {"path": {"points_mm": [[0, 0], [5, 0], [10, 0], [15, 0]]}}
+    free["motifs"] = [{"id": "one", "motif": "", "loads": {"stroke": "dahlia-petal"}, "per_load": 1, "way": way}]
+    alone = parse_plan(json.dumps(free).encode(), "x")
+    assert alone.stroke("dahlia-petal").reload is Reload.PALE
+
+
+@pytest.mark.parametrize(
+    ("changes", "told"),
+    [
+        ({"per_load": 0}, "motifs[0].per_load"),
+        ({"per_load": "x"}, "motifs[0].per_load"),
+        ({"group": 3}, "motifs[0].group"),
+        ({"part": "x"}, "came with schema 9"),
+        ({"groups": "x"}, "motifs[0]"),
+    ],
+)
+def test_former_keys_are_checked_in_files_that_have_them(changes, told):
+    with pytest.raises(FileProblemError, match=re.escape(told)):
+        older(motifs={"peak-crown": changes})
+
+
+def test_former_keys_are_unknown_in_newer_files():
+    table = json.loads(plan_bytes(demo_plan()))
+    table["motifs"][0]["group"] = "x"
+    with pytest.raises(FileProblemError, match="unknown field 'group'"):
+        parse_plan(json.dumps(table).encode(), "x")

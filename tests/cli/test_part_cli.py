@@ -1,0 +1,134 @@
+"""part, piece add, load --reload and render in the order found on the command line."""
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from pennello.design.part import Habit
+from pennello.design.plan import Reload
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import read_plan, write_plan
+
+
+@pytest.fixture
+def plan(tmp_path):
+    path = tmp_path / "plan.pennello"
+    write_plan(demo_plan(), path)
+    return path
+
+
+def test_parts_are_made_filled_moved_and_taken_away(ask, plan):
+    made = ask("part", plan, "add", "Crown & rose", "--piece", "peak-crown", "--json")
+    assert made["part"] == "crown-rose"
+    ask("part", plan, "put", "crown-rose", "--piece", "petal-ring")
+    ask("part", plan, "put", "crown-rose", "--in", "lantern-face")
+    told = {one["id"]: one for one in ask("part", plan, "list", "--json")["parts"]}
+    assert told["crown-rose"]["pieces"] == ["peak-crown", "petal-ring"]
+    assert told["crown-rose"]["within"] == "lantern-face"
+    assert told["lantern-face"]["loads"][0]["reload"] == "when it runs pale"
+    ask("part", plan, "move", "crown-rose")
+    assert [one.id for one in read_plan(plan).motifs][-2:] == ["peak-crown", "petal-ring"]
+    ask("part", plan, "move", "crown-rose", "--before", "wave")
+    assert "Crown & rose" in ask("part", plan)
+    ask("part", plan, "remove", "crown-rose")
+    assert "crown-rose" not in [one.id for one in read_plan(plan).parts]
+    ask("part", plan, "remove", "lantern-face", "--pieces-too")
+    assert "peak-crown" not in [one.id for one in read_plan(plan).motifs]
+
+
+def test_what_is_said_of_parts_is_kept(ask, plan):
+    name = "wrist-flower"
+    ask("part", plan, "habit", name, "--habit", "one-go")
+    ask("part", plan, "rename", name, "--name", "Dahlia")
+    ask("part", plan, "twin", name, "--off")
+    ask("part", plan, "one-sided", name)
+    ask("part", plan, "short", name)
+    ask("part", plan, "weigh", name, "--priority", "nice", "--worth", "2")
+    kept = read_plan(plan)
+    part = kept.parts_by_id[name]
+    assert (part.habit, part.name, part.one_sided, part.long_only) == (Habit.ONE_GO, "Dahlia", True, True)
+    assert dict(kept.ordering.worth)[name] == 2
+    assert "one go" in ask("part", plan)
+    whole = ask("order", plan, "--chart", "hand", "--seconds", 0, "--json")
+    short = ask("order", plan, "--chart", "hand", "--seconds", 0, "--short", "--json")
+    assert short["total_s"] < whole["total_s"]
+    assert sum(whole["where_s"].values()) == pytest.approx(whole["total_s"], abs=0.3)
+    slow = ask("order", plan, "--chart", "hand", "--seconds", 0, "--tempo", "teaching", "--json")
+    assert slow["total_s"] > whole["total_s"] + 25
+
+
+def test_copies_mirrors_and_other_loads(ask, plan):
+    ask("part", plan, "copy", "lantern-face", "--x-mm", "3")
+    assert len(read_plan(plan).motifs) == 12
+    ask("part", plan, "mirror", "lantern-face-2")
+    ask("part", plan, "recolour", "lantern-face-2", "--load", "shell-scale=poppy-petal")
+    copied = [one for one in read_plan(plan).motifs if one.part == "lantern-face-2"]
+    assert {load for one in copied for _, load in one.loads} == {"poppy-petal", "lantern-peak"}
+    ask("part", plan, "copy", "lantern-face", "--chart", "cheek-left")
+    assert read_plan(plan).motifs[-1].chart == "cheek-left"
+
+
+@pytest.mark.parametrize(
+    ("words", "told"),
+    [
+        (("add",), "needs a name"),
+        (("habit", "wrist-flower"), "needs --habit"),
+        (("weigh", "wrist-flower"), "--priority or --worth"),
+        (("put", "wrist-flower"), "needs --within"),
+        (("recolour", "wrist-flower", "--load", "x"), "OLD=NEW"),
+        (("habit", "no-such", "--habit", "dry"), "there is no part 'no-such'"),
+        (("move", "wave", "--before", "no-such"), "no-such"),
+        (("add", "X", "--piece", "no-such"), "no-such"),
+        (("mirror", "tide-on-the-arm"), "no midline"),
+    ],
+)
+def test_what_cannot_be_done_is_said(ask, plan, words, told):
+    before = plan.read_bytes()
+    assert told in ask("part", plan, *words, code=2)
+    assert plan.read_bytes() == before
+
+
+def test_a_stroke_is_pulled_on_a_chart(ask, plan):
+    words = ("--load", "dahlia-petal", "--points", "0,0 10,-12 24,-4", "--hold", "heel", "--name", "Brow petal")
+    assert "Added brow-petal" in ask("piece", plan, "add", *words, "--part", "lantern-face", "--twin", "yes")
+    made = next(one for one in read_plan(plan).motifs if one.id == "brow-petal")
+    assert (made.part, made.twin, made.load_of) == ("lantern-face", True, {"stroke": "dahlia-petal"})
+    assert made.way.path.points_mm[-1] == (24, -4)
+    ask("piece", plan, "brow-petal", "--part", "")
+    assert next(one for one in read_plan(plan).motifs if one.id == "brow-petal").part == ""
+    for bad, told in (
+        (("--load", "dahlia-petal"), "--points"),
+        (("--load", "dahlia-petal", "--points", "0;0"), "X,Y in mm"),
+        (("--load", "no-such", "--points", "0,0 1,1"), "no-such"),
+    ):
+        assert told in ask("piece", plan, "add", *bad, code=2)
+
+
+def test_loads_are_edited_copied_and_taken_out(ask, plan):
+    ask("load", plan, "dahlia-petal", "--reload", "3", "--name", "Pink")
+    load = read_plan(plan).stroke("dahlia-petal")
+    assert (load.reload, load.reload_after, load.name) == (Reload.COUNT, 3, "Pink")
+    words = ("--add", "Other pink", "--offset-mm", "4", "--passes", "9", "--flip", "yes", "--brush", "flat-1")
+    ask("load", plan, "dahlia-petal", *words)
+    new = read_plan(plan).stroke("other-pink")
+    first = new.recipe.pickups[0]
+    assert (first.offset_mm, first.passes, first.flip, new.brush) == (4, 9, True, "flat-1")
+    assert "in use" in ask("load", plan, "dahlia-petal", "--remove", code=2)
+    assert "Took out" in ask("load", plan, "other-pink", "--remove")
+    assert "pale, each, never" in ask("load", plan, "dahlia-petal", "--reload", "often", code=2)
+    assert "not taken from a cake" in ask("load", plan, "reed-line", "--offset-mm", "4", code=2)
+
+
+def test_a_chart_is_painted_in_the_order_found_or_as_listed(ask, plan, tmp_path):
+    """The end of the order is the last picture of the sequence, to the pixel."""
+    found, listed = tmp_path / "found.png", tmp_path / "listed.png"
+    common = ("--px-per-mm", "1.5", "--seconds", "0", "--chart", "forearm")
+    ask("render", plan, *common, "--png", found)
+    ask("render", plan, *common, "--png", listed, "--as-listed")
+    last = ask("sequence", plan, *common, "--out", tmp_path / "steps", "--json")["pictures"][-1]
+    with Image.open(found) as one, Image.open(last["file"]) as other, Image.open(listed) as third:
+        whole = np.asarray(one)
+        assert np.array_equal(whole, np.asarray(other))
+        assert whole.shape == np.asarray(third).shape
+    early = ask("render", plan, *common, "--png", tmp_path / "early.png", "--at", "40", "--json")
+    assert 0 < early["strokes"] < ask("render", plan, *common, "--png", found, "--json")["strokes"]
