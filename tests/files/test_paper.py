@@ -26,8 +26,9 @@ from pennello.files.steps_out import steps_csv, steps_ics, write_steps
 from pennello.files.tiles import OVERLAP_MM, TILE_MM, TOP_MM, bounds_of, marked, tiles_of
 from pennello.lay import engine
 from pennello.order.arrange import arrange, design_of
+from pennello.order.stages import loads_used, stages
 from pennello.path.cubic import line
-from pennello.session.order_pictures import file_stem, sequence, thumbnails
+from pennello.session.order_pictures import _crop, file_stem, sequence, sheet_pictures, thumbnails
 
 EVENING = Path(__file__).parent / "v7-saltmarsh.pennello"
 POINTS_PER_MM = 72 / 25.4
@@ -49,7 +50,7 @@ def lines_of(page):
 
 def test_the_sheet_is_at_true_scale_in_its_own_coordinates(hand, tmp_path):
     plan = hand.design.work.plan
-    pages = write_sheet(hand, cautions(plan, Person(), "hand"), tmp_path / "s.pdf")
+    pages = write_sheet(hand, cautions(plan, Person(), "hand"), tmp_path / "s.pdf", tiles=True)
     reader = PdfReader(tmp_path / "s.pdf")
     assert len(reader.pages) == pages
     for page in reader.pages:
@@ -69,7 +70,7 @@ def test_line_work_lies_on_the_sheet_where_and_as_wide_as_it_is(hand, tmp_path):
     way = line((-20.0, 10.0), (15.0, 22.0))
     plan = with_layer(hand.design.work.plan, replace(work_lines("edge", (way,), "hand"), line_mm=3.0))
     arranged = arrange(design_of(plan, "hand", engine=engine.kernel()), 0.0)
-    write_sheet(arranged, (), tmp_path / "s.pdf")
+    write_sheet(arranged, (), tmp_path / "s.pdf", tiles=True)
     page = PdfReader(tmp_path / "s.pdf").pages[-1].get_contents().get_data().decode("latin-1")
     curve = r"([\d.]+) w[^m]*?(-?[\d.]+) (-?[\d.]+) m (?:-?[\d.]+ ){4}(-?[\d.]+) (-?[\d.]+) c"
     wide = [[float(value) for value in found] for found in re.findall(curve, page)]
@@ -83,7 +84,8 @@ def test_line_work_lies_on_the_sheet_where_and_as_wide_as_it_is(hand, tmp_path):
 def test_the_sheet_says_steps_kit_and_cautions(hand, tmp_path):
     write_sheet(hand, cautions(hand.design.work.plan, Person(), "hand"), tmp_path / "s.pdf")
     text = "\n".join(page.extract_text() for page in PdfReader(tmp_path / "s.pdf").pages)
-    for words in ("Steps", "Dahlia Wrist", "Round 4", "Never blow on a face", DECIDE, "Wait until"):
+    told = ("One after another", "Dahlia Wrist", "Round 4", "Never blow on a face", DECIDE, "outside", "in all")
+    for words in told:
         assert words in text
     assert "ask first" in text
     assert any("Flat 3/4 in" in line for line in kit_list(hand))
@@ -103,10 +105,10 @@ def test_tiles_cover_all_and_share_their_edges():
 
 def test_all_of_a_plan_has_a_chart_on_many_pages(tmp_path):
     arranged = arrange(design_of(demo_plan(), engine=engine.kernel()), 0.0)
-    assert write_sheet(arranged, (), tmp_path / "s.pdf") >= 9
+    assert write_sheet(arranged, (), tmp_path / "s.pdf", tiles=True) >= 9
     plan = demo_plan()
     bench = replace(plan, strokes=plan.strokes[:3], motifs=(), overlays=())
-    assert write_sheet(arrange(design_of(bench, engine=engine.kernel()), 0.0), (), tmp_path / "b.pdf") >= 4
+    assert write_sheet(arrange(design_of(bench, engine=engine.kernel()), 0.0), (), tmp_path / "b.pdf") <= 3
 
 
 def test_steps_as_a_table_and_a_calendar(hand, tmp_path):
@@ -136,3 +138,39 @@ def test_pictures_after_each_step_grow(hand):
     assert set(shots) == set(hand.order)
     assert all(shot[..., 3].max() == 255 for shot in shots.values())
     assert file_stem("a/b c/../d") == "a-b-c----d"
+
+
+def test_a_design_is_told_on_three_pages_with_its_pictures(tmp_path):
+    """The whole as painted, loads as cakes with the brush on them, each part as a picture with a sentence."""
+    arranged = arrange(design_of(demo_plan(), "face", engine=engine.kernel()), 0.0)
+    pictures = sheet_pictures(arranged, 2.0, engine.kernel())
+    told = stages(arranged)
+    assert list(pictures.whole) == ["face"]
+    assert len(pictures.stages) == len(told) >= 3
+    assert all(shown is not None for shown in pictures.stages)
+    pages = write_sheet(arranged, cautions(demo_plan(), Person(), "face"), tmp_path / "s.pdf", pictures=pictures)
+    reader = PdfReader(tmp_path / "s.pdf")
+    assert pages == len(reader.pages) <= 3
+    first = reader.pages[0]
+    assert len(first.images) >= 1 + 2 * 2, "the face, and for each load its cake and its edge"
+    text = first.extract_text()
+    for load in loads_used(arranged):
+        assert demo_plan().stroke(load).name in text
+    rest = "\n".join(page.extract_text() for page in reader.pages[1:])
+    for stage in told:
+        assert stage.name in rest
+        assert stage.words
+    assert sum(len(stage.jobs) for stage in told) == len(arranged.jobs)
+
+
+def test_what_a_part_lays_is_strong_and_the_rest_is_faint():
+    before = np.full((60, 60, 3), 120, np.uint8)
+    after = before.copy()
+    after[20:40, 20:40] = (200, 30, 30)
+    found = _crop(before, after, 1.0)
+    assert found is not None
+    picture, wide, tall = found
+    assert (wide, tall) == (picture.shape[1], picture.shape[0])
+    assert tuple(picture[picture.shape[0] // 2, picture.shape[1] // 2]) == (200, 30, 30)
+    assert picture[0, 0, 0] > 200
+    assert _crop(before, before, 1.0) is None

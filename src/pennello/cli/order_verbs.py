@@ -288,20 +288,22 @@ def sheet_arguments(parser: ArgumentParser) -> None:
     """Say what `sheet` takes."""
     plan_argument(parser)
     parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+    parser.add_argument("--tiles", action="store_true", help="outlines at true scale too, cut into pages")
     timed_arguments(parser)
     _person(parser)
 
 
-@verb("sheet", "the sheet for the chair as a PDF at true scale", sheet_arguments)
+@verb("sheet", "the sheet for the chair as a PDF: the whole, then part by part", sheet_arguments)
 def sheet_verb(args: Namespace) -> int:
     """Write the sheet for the chair."""
     from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
+    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
     plan = read_plan(args.plan)
     arranged = arranged_of(plan, args)
     told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
-    pages = write_sheet(arranged, told, args.pdf)
-    print(f"Wrote {args.pdf}: {counted(pages, 'page')} at true scale.")
+    pages = write_sheet(arranged, told, args.pdf, pictures=sheet_pictures(arranged), tiles=args.tiles)
+    print(f"Wrote {args.pdf}: {counted(pages, 'page')}.")
     return 0
 
 

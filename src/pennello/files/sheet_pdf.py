@@ -1,37 +1,55 @@
-"""The sheet for the chair: what it comes to, cautions, kit, load cards, steps, the stroke chart at true scale."""
+"""The sheet for the chair: the whole as painted, the loads, the parts as pictures, cautions; outlines if asked."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from itertools import pairwise
 from pathlib import Path
 
 from pennello.caution.rules import DECIDE
-from pennello.design.pace import StepKind
-from pennello.design.plan import Plan
-from pennello.design.words import load_words
-from pennello.files.card_pdf import draw_pickup
+from pennello.design.load_edits import words_of
+from pennello.design.plan import Plan, PlanStroke
+from pennello.design.words import source_words
+from pennello.files.card_pdf import cake_strips
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page, rows_of, write_pages
 from pennello.files.tiles import bounds_of, draw_tile, marked, tiles_of
 from pennello.finding import Finding
+from pennello.load.edge import LoadedEdge, boundaries
 from pennello.load.look import edge_colours
 from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import part_names
-from pennello.order.steps import Step
-from pennello.units import LengthUnit, clock, minutes
+from pennello.order.stages import SheetPictures, Stage, loads_used, stages, when_words
+from pennello.units import minutes
 
 Draw = Callable[[Page], None]
 
 _WIDE = PAGE_WIDTH_MM - 2 * MARGIN_MM
-_BOTTOM = PAGE_HEIGHT_MM - 34.0
-_ROW = 6.4
-_CARD_MM = 118.0
+_BOTTOM = PAGE_HEIGHT_MM - 32.0
+_COLUMN, _GAP = (_WIDE - 6.0) / 2, 6.0
+_WHOLE_MM = (100.0, 118.0)
+_PICTURE_MM, _STAGE_MM = 40.0, 79.0
+_LOAD_MM, _STRIP_MM = 21.0, 44.0
+_LINE = 3.9
 
 
 def write_sheet(
-    arranged: Arranged, told: Sequence[Finding], path: Path, unit: LengthUnit = LengthUnit.MM, *, maker: str = ""
+    arranged: Arranged,
+    told: Sequence[Finding],
+    path: Path,
+    *,
+    maker: str = "",
+    pictures: SheetPictures | None = None,
+    tiles: bool = False,
 ) -> int:
     """Write the sheet of an order as a PDF (A4) and return how many pages it has.
+
+    Parameters
+    ----------
+    pictures
+        Of the design and its stages; without them there are words alone.
+    tiles
+        Whether outlines at true scale follow, cut into pages.
 
     Raises
     ------
@@ -39,8 +57,15 @@ def write_sheet(
         If it cannot be written; a file that was there is untouched.
     """
     plan = arranged.design.work.plan
-    draws: list[Draw] = [*_first_pages(arranged, told), *_load_pages(arranged, unit), *_step_pages(arranged)]
-    for chart in dict.fromkeys(job.chart for job in arranged.jobs):
+    loads = loads_used(arranged)
+    first = _fits(_LOAD_MM, 18.0 + _WHOLE_MM[1] + 22.0)
+    draws: list[Draw] = [lambda page: _draw_first(page, arranged, pictures, loads[:first])]
+    rest = [_load_cell(arranged, loads, number) for number in range(first, len(loads))]
+    cells = [_stage_cell(one, pictures) for one in stages(arranged)]
+    draws += _columns(rest, _LOAD_MM, "Loads") + _columns(cells, _STAGE_MM, "One after another")
+    lines = [("head", "Cautions"), *(("text", _caution(one)) for one in told), ("quiet", DECIDE)]
+    draws = _with_flow(draws, lines, len(cells))
+    for chart in dict.fromkeys(job.chart for job in arranged.jobs) if tiles else ():
         strokes = marked(arranged, chart)
         draws += [
             lambda page, chart=chart, strokes=strokes, tile=tile: draw_tile(page, plan, chart, strokes, tile)  # type: ignore[misc]
@@ -50,40 +75,215 @@ def write_sheet(
     return len(draws)
 
 
+def _caution(one: Finding) -> str:
+    return f"{one.level.value}: {one.text} {one.reason}"
+
+
+def _fits(tall_mm: float, top_mm: float) -> int:
+    """Return how many cells of two columns have room below a place."""
+    return 2 * int((_BOTTOM - top_mm) / tall_mm)
+
+
 # --- the first page ---
 
 
-def _first_pages(arranged: Arranged, told: Sequence[Finding]) -> list[Draw]:
-    """Return pages with what it comes to, the kit, and the cautions; as many as it takes."""
-    plan, sums = arranged.design.work.plan, arranged.sums
+def _draw_first(page: Page, arranged: Arranged, pictures: SheetPictures | None, loads: Sequence[str]) -> None:
+    """Draw the whole: the design as painted, minutes, kit, what to say, the loads."""
+    plan = arranged.design.work.plan
+    page.text(MARGIN_MM, 18, plan.title, 20, bold=True)
+    page.text(MARGIN_MM, 24, " · ".join(part for part in (plan.place, plan.skin.name) if part), 9, quiet=True)
+    _draw_whole(page, pictures, 28.0)
+    _draw_facts(page, arranged, MARGIN_MM + _WHOLE_MM[0] + 6.0, 32.0)
+    top = 28.0 + _WHOLE_MM[1] + 8.0
+    page.text(MARGIN_MM, top, "Loads, in the order of painting", 12, bold=True)
+    for number in range(len(loads)):
+        x = MARGIN_MM + (number % 2) * (_COLUMN + _GAP)
+        _load_cell(arranged, loads_used(arranged), number)(page, x, top + 5.0 + number // 2 * _LOAD_MM)
+
+
+def _draw_whole(page: Page, pictures: SheetPictures | None, top: float) -> None:
+    """Draw the charts side by side within a box."""
+    shown = list(pictures.whole.values())[:4] if pictures is not None else []
+    columns = 1 if len(shown) < 2 else 2
+    rows = max(1, -(-len(shown) // columns))
+    wide, tall = _WHOLE_MM[0] / columns, _WHOLE_MM[1] / rows
+    for number, picture in enumerate(shown):
+        scale = min((wide - 2) / picture.shape[1], (tall - 2) / picture.shape[0])
+        x, y = MARGIN_MM + number % columns * wide, top + number // columns * tall
+        page.picture(x, y, picture.shape[1] * scale, picture.shape[0] * scale, picture)
+
+
+def _draw_facts(page: Page, arranged: Arranged, x: float, y: float) -> None:
+    """Draw minutes with where they go, what is needed, what is said."""
+    sums, wide = arranged.sums, MARGIN_MM + _WIDE - x
+    page.text(x, y, f"{minutes(sums.total_s)} in all", 15, bold=True)
+    y = _draw_where(page, sums.where, x, y + 3.0, wide)
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
-    lines: list[tuple[str, str]] = [
-        ("big", plan.title),
-        ("quiet", " · ".join(part for part in (plan.place, plan.skin.name) if part)),
-        (
-            "text",
-            f"{minutes(sums.total_s)} in all: {minutes(sums.busy_s)} of work, {minutes(sums.waiting_s)} of waiting.",
-        ),
-        (
-            "text",
-            f"{', '.join(counts)} of tool. Times are predicted.",
-        ),
-    ]
+    lines = [f"{', '.join(counts)} of tool. Times are predicted."]
     if arranged.choice is not None:
-        lines += [("text", words) for words in arranged.choice.words(part_names(plan))]
-    lines += [("text", f"Complete as it is after {minutes(stop.at_s)}.") for stop in arranged.stops[:-1]]
-    lines.append(("head", "Kit"))
-    lines += [("text", line) for line in kit_list(arranged)]
-    lines.append(("head", "Cautions"))
-    lines += [("text", f"{one.level.value}: {one.text} {one.reason}") for one in told]
-    lines.append(("quiet", DECIDE))
-    return _flowed(lines)
+        lines += arranged.choice.words(part_names(arranged.design.work.plan))
+    lines += [f"Complete as it is after {minutes(stop.at_s)}." for stop in arranged.stops[-3:-1]]
+    lines += kit_list(arranged)
+    said = [words for job in arranged.jobs if (words := arranged.design.cues.get(job.id))]
+    lines += [f"Say: {words}" for words in dict.fromkeys(said)]
+    for line in lines:
+        if y + rows_of(line, wide, 8.5) * 4.1 > 28.0 + _WHOLE_MM[1]:
+            break
+        y = page.paragraph(x, y, line, wide, 8.5) + 0.8
 
 
-def _flowed(lines: Sequence[tuple[str, str]]) -> list[Draw]:
+def _draw_where(page: Page, parts: Sequence[tuple[str, float]], x: float, y: float, wide: float) -> float:
+    """Draw where the time goes as a hatched bar with its words; return the y below."""
+    total, at = sum(seconds for _, seconds in parts) or 1.0, x
+    for number, (_, seconds) in enumerate(parts):
+        long = wide * seconds / total
+        _hatched(page, at, y, long, 4.0, number)
+        page.frame(at, y, long, 4.0, 0.3)
+        at += long
+    told = ", ".join(f"{name} {seconds:.0f} s" for name, seconds in parts if seconds >= 0.5)
+    return page.paragraph(x, y + 8.0, told, wide, 8, quiet=True) + 1.0
+
+
+def _hatched(page: Page, x: float, y: float, wide: float, tall: float, kind: int) -> None:
+    """Fill a rectangle by lines: none, leaning right, leaning left, upright, level; for grey prints."""
+    with page.clipped(x, y, wide, tall):
+        if kind % 5 in (1, 2):
+            lean = tall if kind % 5 == 1 else -tall
+            for at in range(int((wide + 2 * tall) / 1.5) + 1):
+                left = x - tall + at * 1.5
+                page.line(left, y + tall, left + lean, y, 0.15)
+        elif kind % 5 == 3:
+            for at in range(int(wide / 1.5) + 1):
+                page.line(x + at * 1.5, y, x + at * 1.5, y + tall, 0.2)
+        elif kind % 5 == 4:
+            for at in range(int(tall / 1.5) + 1):
+                page.line(x, y + at * 1.5, x + wide, y + at * 1.5, 0.2)
+
+
+def kit_list(arranged: Arranged) -> tuple[str, ...]:
+    """Return what has to be at hand, each in a line: brushes and sponges, cakes, pans, and what lies over the paint."""
+    plan = arranged.design.work.plan
+    loads = [plan.stroke(job.load) for job in arranged.jobs if job.load]
+    brushes = dict.fromkeys(plan.brush(stroke.brush).name for stroke in loads)
+    cakes = dict.fromkeys(plan.cake(name).name for stroke in loads for name in stroke.recipe.cakes)
+    pans = dict.fromkeys(plan.paint(name).name for stroke in loads for name in stroke.recipe.pan_paints)
+    over = [job.name for job in arranged.jobs if not job.load]
+    things = {"Brushes and sponges": brushes, "Cakes": cakes, "Pans": pans, "Over the paint": over}
+    lines = tuple(f"{words}: {', '.join(names)}." for words, names in things.items() if names)
+    return (*lines, "Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
+
+
+# --- loads ---
+
+
+def _load_cell(arranged: Arranged, loads: Sequence[str], number: int) -> Callable[[Page, float, float], None]:
+    """Return what draws a load at a place: its cake with the brush on it, its edge, in words."""
+    plan = arranged.design.work.plan
+    stroke = plan.stroke(loads[number])
+
+    def draw(page: Page, x: float, y: float) -> None:
+        page.text(x, y + 4.0, str(number + 1), 13, bold=True)
+        page.text(x + 7.0, y + 3.2, stroke.name, 9.5, bold=True)
+        if stroke.recipe.pickups and stroke.recipe.pickups[0].cake:
+            _draw_cake(page, plan, stroke, x + 7.0, y + 5.6)
+        _draw_edge(page, plan.edge(stroke.id), plan, x + 7.0, y + 11.4)
+        words = [plan.brush(stroke.brush).name, *(source_words(plan, one) for one in stroke.recipe.pickups[:2])]
+        words.append(f"again {words_of(stroke.reload, stroke.reload_after)}")
+        wide, at = _COLUMN - _STRIP_MM - 12.0, y + 7.4
+        for line in words:
+            if at < y + _LOAD_MM - 2:
+                at = page.paragraph(x + 7.0 + _STRIP_MM + 4.0, at, line, wide, 7)
+
+    return draw
+
+
+def _draw_cake(page: Page, plan: Plan, stroke: PlanStroke, x: float, y: float) -> None:
+    """Draw a cake from above, as wide as there is room, with the brush on it."""
+    pickup = stroke.recipe.pickups[0]
+    cake, brush = plan.cake(pickup.cake), plan.brush(stroke.brush)
+    left = min(0.0, pickup.offset_mm)
+    scale = _STRIP_MM / (max(cake.width_mm, pickup.offset_mm + brush.width_mm) - left)
+    start = x - left * scale
+    page.strips(start, y, cake.width_mm * scale, 4.4, cake_strips(cake, plan))
+    page.frame(start, y, cake.width_mm * scale, 4.4, 0.3)
+    page.frame(start + pickup.offset_mm * scale, y + 1.2, brush.width_mm * scale, 2.0, 1.1)
+
+
+def _draw_edge(page: Page, edge: LoadedEdge, plan: Plan, x: float, y: float) -> None:
+    """Draw the loaded edge, A at the left, each paint hatched in its own way."""
+    page.strips(x, y, _STRIP_MM, 5.0, edge_colours(edge, plan.paints_by_id))
+    ends = [0.0, *(one.at_mm / edge.width_mm for one in boundaries(edge)), 1.0]
+    for number, (start, end) in enumerate(pairwise(ends)):
+        _hatched(page, x + start * _STRIP_MM, y, (end - start) * _STRIP_MM, 5.0, number)
+    page.frame(x, y, _STRIP_MM, 5.0, 0.3)
+    page.text(x - 2.6, y + 3.8, "A", 7, quiet=True)
+    page.text(x + _STRIP_MM + 0.6, y + 3.8, "B", 7, quiet=True)
+
+
+# --- part by part ---
+
+
+def _stage_cell(stage: Stage, pictures: SheetPictures | None) -> Callable[[Page, float, float], None]:
+    """Return what draws a part at a place: its number and name, its picture, what to do."""
+    shown = pictures.stages[stage.number - 1] if pictures is not None else None
+
+    def draw(page: Page, x: float, y: float) -> None:
+        page.text(x, y + 4.0, str(stage.number), 14, bold=True)
+        page.text(x + 9.0, y + 3.4, stage.name, 10.5, bold=True)
+        page.text(x + 9.0, y + 7.2, when_words(stage), 8, quiet=True)
+        top = y + 9.5
+        if shown is not None:
+            picture, wide, tall = shown
+            scale = min(_COLUMN / wide, _PICTURE_MM / tall)
+            page.picture(x, top, wide * scale, tall * scale, picture)
+        at = top + _PICTURE_MM + 4.0
+        for line in stage.words:
+            if at + rows_of(line, _COLUMN, 8.5) * _LINE > y + _STAGE_MM:
+                break
+            at = page.paragraph(x, at, line, _COLUMN, 8.5)
+
+    return draw
+
+
+def _columns(cells: Sequence[Callable[[Page, float, float], None]], tall_mm: float, head: str) -> list[Draw]:
+    """Return pages of cells in two columns, read row by row."""
+    fits = _fits(tall_mm, 24.0)
+    pages = [cells[at : at + fits] for at in range(0, len(cells), fits)]
+
+    def drawn(ones: Sequence[Callable[[Page, float, float], None]]) -> Draw:
+        def draw(page: Page) -> None:
+            page.text(MARGIN_MM, 16, head, 12, bold=True)
+            for number, cell in enumerate(ones):
+                cell(page, MARGIN_MM + number % 2 * (_COLUMN + _GAP), 21.0 + number // 2 * tall_mm)
+
+        return draw
+
+    return [drawn(ones) for ones in pages]
+
+
+# --- words ---
+
+
+def _with_flow(draws: list[Draw], lines: Sequence[tuple[str, str]], cells: int) -> list[Draw]:
+    """Return pages with words after them: below the last cells where they have room, else on pages of their own."""
+    last = cells % _fits(_STAGE_MM, 24.0) or min(cells, _fits(_STAGE_MM, 24.0))
+    top = 21.0 + -(-last // 2) * _STAGE_MM + 6.0
+    flowed = _flowed(lines, top) if cells else []
+    if len(flowed) != 1:
+        return [*draws, *_flowed(lines)]
+    before, words = draws[-1], flowed[0]
+
+    def both(page: Page) -> None:
+        before(page)
+        words(page)
+
+    return [*draws[:-1], both]
+
+
+def _flowed(lines: Sequence[tuple[str, str]], top: float = 18.0) -> list[Draw]:
     """Return pages that the lines flow over; a line is measured as it is written."""
     pages: list[list[tuple[float, str, str]]] = [[]]
-    y = 18.0
+    y = top
     for style, words in lines:
         size, gap = {"big": (20, 4.0), "head": (12, 4.0), "quiet": (9, 1.0), "text": (10, 0.6)}[style]
         tall = rows_of(words, _WIDE, size) * size * 0.48 + gap
@@ -102,78 +302,3 @@ def _draw_flow(page: Page, rows: Sequence[tuple[float, str, str]]) -> None:
             page.text(MARGIN_MM, y, words, 20 if style == "big" else 12, bold=True)
         else:
             page.paragraph(MARGIN_MM, y, words, _WIDE, 9 if style == "quiet" else 10, quiet=style == "quiet")
-
-
-def kit_list(arranged: Arranged) -> tuple[str, ...]:
-    """Return what has to be at hand, each in a line: brushes and sponges, cakes, pans, and what lies over the paint."""
-    plan = arranged.design.work.plan
-    loads = [plan.stroke(job.load) for job in arranged.jobs if job.load]
-    brushes = dict.fromkeys(plan.brush(stroke.brush).name for stroke in loads)
-    cakes = dict.fromkeys(plan.cake(name).name for stroke in loads for name in stroke.recipe.cakes)
-    pans = dict.fromkeys(plan.paint(name).name for stroke in loads for name in stroke.recipe.pan_paints)
-    over = [job.name for job in arranged.jobs if not job.load]
-    things = {"Brushes and sponges": brushes, "Cakes": cakes, "Pans": pans, "Over the paint": over}
-    lines = tuple(f"{words}: {', '.join(names)}." for words, names in things.items() if names)
-    return (*lines, "Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
-
-
-# --- load cards ---
-
-
-def _load_pages(arranged: Arranged, unit: LengthUnit) -> list[Draw]:
-    """Return pages with a card for every load that is used, two a page."""
-    names = list(dict.fromkeys(job.load for job in arranged.jobs if job.load))
-    pairs = [names[at : at + 2] for at in range(0, len(names), 2)]
-    return [lambda page, pair=pair: _draw_cards(page, arranged, pair, unit) for pair in pairs]  # type: ignore[misc]
-
-
-def _draw_cards(page: Page, arranged: Arranged, names: Sequence[str], unit: LengthUnit) -> None:
-    plan = arranged.design.work.plan
-    for number, name in enumerate(names):
-        _draw_card(page, plan, name, 18.0 + number * _CARD_MM, unit)
-
-
-def _draw_card(page: Page, plan: Plan, name: str, y: float, unit: LengthUnit) -> None:
-    stroke = plan.stroke(name)
-    page.text(MARGIN_MM, y, stroke.name, 15, bold=True)
-    page.text(MARGIN_MM, y + 5, f"{plan.brush(stroke.brush).name}, edge {stroke.rim.value} is the rim", 9, quiet=True)
-    y += 12
-    for line in load_words(plan, stroke, unit)[:4]:
-        y = page.paragraph(MARGIN_MM, y, line, _WIDE, 9.5)
-    for pickup in stroke.recipe.pickups[-2:]:
-        y = draw_pickup(page, plan, stroke, pickup, y + 3)
-    edge = plan.edge(name)
-    wide = min(edge.width_mm, 80.0)
-    page.text(MARGIN_MM, y + 6, "The loaded edge, A to B", 9, quiet=True)
-    page.strips(MARGIN_MM, y + 8, wide, 7, edge_colours(edge, plan.paints_by_id))
-    page.ruler(MARGIN_MM, y + 15, wide)
-
-
-# --- steps ---
-
-
-def _step_pages(arranged: Arranged) -> list[Draw]:
-    numbers = {arranged.jobs[place].id: number for number, place in enumerate(arranged.timing.order, 1)}
-    rows = [(numbers.get(step.id), step) for step in arranged.steps]
-    fits = int((_BOTTOM - 34) / _ROW)
-    parts = [rows[at : at + fits] for at in range(0, len(rows), fits)]
-    return [
-        lambda page, part=part, number=number: _draw_steps(page, part, number, len(parts))  # type: ignore[misc]
-        for number, part in enumerate(parts, 1)
-    ]
-
-
-def _draw_steps(page: Page, rows: Sequence[tuple[int | None, Step]], number: int, of: int) -> None:
-    page.text(MARGIN_MM, 18, f"Steps{f', {number} of {of}' if of > 1 else ''}", 15, bold=True)
-    for x, words in ((0, "step"), (12, "at"), (30, "takes"), (48, "what to do")):
-        page.text(MARGIN_MM + x, 25, words, 8.5, quiet=True)
-    y = 31.0
-    for place, step in rows:
-        if place is not None:
-            page.text(MARGIN_MM, y, str(place), 10.5, bold=True)
-        page.text(MARGIN_MM + 12, y, clock(step.start_s), 9.5)
-        page.text(MARGIN_MM + 30, y, f"{step.seconds:.0f} s", 9.5)
-        words = step.words if len(step.words) <= 88 else f"{step.words[:86]} ..."
-        page.text(MARGIN_MM + 48, y, words, 9.5, bold=place is not None, quiet=step.kind is StepKind.WAIT)
-        page.line(MARGIN_MM, y + 1.9, MARGIN_MM + _WIDE, y + 1.9, 0.15)
-        y += _ROW

@@ -58,17 +58,20 @@ def cake_label(plan: Plan, cake: Cake | None, unit: LengthUnit, path: Path) -> W
     return work
 
 
-def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path) -> Work:
+def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path, *, tiles: bool = False) -> Work:
     """Return the work of writing the sheet for the chair as PDF; it raises FileProblemError."""
 
     def work(job: Job[Any]) -> None:
         from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
         from pennello.caution.rules import cautions  # noqa: PLC0415
         from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
         told = cautions(plan, Person(), chart)
-        job.report(0.3, "drawing it")
-        write_sheet(arranged, told, path)
+        job.report(0.2, "painting it")
+        pictures = sheet_pictures(arranged)
+        job.report(0.8, "drawing it")
+        write_sheet(arranged, told, path, pictures=pictures, tiles=tiles)
 
     return work
 

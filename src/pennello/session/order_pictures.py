@@ -33,12 +33,15 @@ from pennello.order.arrange import Arranged, Design, arrange, design_of
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN
 from pennello.order.laid import LaidOut, laid_out
+from pennello.order.stages import SheetPictures, stages
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
 Picture = NDArray[np.uint8]
 Report = Callable[[float, str], None]
 
 THUMB_PX_PER_MM = 2.0
+SHEET_PX_PER_MM = 4.0
+_CHANGED, _FAINT, _AROUND_MM = 3, 0.35, 7.0
 _MARGIN = 4
 _EDGE_MM, _MOST_PX = 3.0, 400
 
@@ -202,6 +205,44 @@ def _page(
         return np.ascontiguousarray(painted.rgba[..., :3])
     skin = skin_bytes(plan.skin)
     return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, marks, surround=surround)
+
+
+def sheet_pictures(
+    arranged: Arranged, px_per_mm: float = SHEET_PX_PER_MM, engine: Engine | None = None
+) -> SheetPictures:
+    """Return the pictures of a sheet, from the same film as `sequence`."""
+    doer, told = engine or best(), stages(arranged)
+    plan = arranged.design.work.plan
+    found: list[tuple[Picture, float, float] | None] = [None] * len(told)
+    whole: dict[str, Picture] = {}
+    for chart in dict.fromkeys(stage.chart for stage in told):
+        laying = _Laying(arranged, chart, px_per_mm, doer)
+        bare = _Laying(arranged, chart, px_per_mm, doer).painted
+        before = _page(plan, chart, bare, (), px_per_mm, "#FFFFFF")
+        for place, stage in enumerate(told):
+            if stage.chart != chart:
+                continue
+            for name in stage.jobs:
+                laying.lay(arranged.job(name))
+            after = _page(plan, chart, laying.painted, laying.marks, px_per_mm, "#FFFFFF")
+            found[place] = _crop(before, after, px_per_mm)
+            before = after
+        whole[chart] = before
+    return SheetPictures(whole, tuple(found))
+
+
+def _crop(before: Picture, after: Picture, px_per_mm: float) -> tuple[Picture, float, float] | None:
+    """Return where a picture has changed, the rest of it faint, and its size, mm; None where nothing has."""
+    new = np.abs(after.astype(np.int16) - before).max(axis=2) > _CHANGED
+    rows, columns = np.nonzero(new)
+    if not len(rows):
+        return None
+    margin = round(_AROUND_MM * px_per_mm)
+    top, left = max(int(rows.min()) - margin, 0), max(int(columns.min()) - margin, 0)
+    part = (slice(top, int(rows.max()) + margin), slice(left, int(columns.max()) + margin))
+    faint = 255 - (255 - after[part].astype(np.float32)) * _FAINT
+    picture = np.where(new[part][..., None], after[part], faint).astype(np.uint8)
+    return picture, picture.shape[1] / px_per_mm, picture.shape[0] / px_per_mm
 
 
 def file_stem(job: str) -> str:

@@ -142,7 +142,8 @@ class OrderStation(QWidget, Station):
         self.schools.menu().aboutToShow.connect(self.list_schools)
         self.paper = menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
         for words, act in (
-            ("Sheet at true scale (PDF) ...", self.ask_sheet),
+            ("Sheet for the chair (PDF) ...", self.ask_sheet),
+            ("Sheet with outlines at true scale (PDF) ...", lambda: self.ask_sheet(tiles=True)),
             ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
             ("Steps as a calendar (ICS) ...", lambda: self.ask_steps(".ics")),
             ("Pictures after each step (PNG) ...", self.ask_pictures),
@@ -241,12 +242,12 @@ class OrderStation(QWidget, Station):
 
     # --- paper ---
 
-    def ask_sheet(self) -> None:
+    def ask_sheet(self, *, tiles: bool = False) -> None:
         """Ask where and write the sheet for the chair."""
         arranged, plan, chart = self.model.arranged, self.model.document.committed, self.model.chart
         path = self._target("sheet", ".pdf") if arranged is not None else None
         if arranged is not None and path is not None:
-            self._exporter.write(str(path), order_sheet(arranged, plan, chart, path))
+            self._exporter.write(str(path), order_sheet(arranged, plan, chart, path, tiles=tiles))
 
     def ask_steps(self, ending: str) -> None:
         """Ask where and write the steps as a table or a calendar."""
