@@ -90,7 +90,10 @@ def test_a_bad_word_gets_one_sentence(ask, plan, words, sentence):
 
 
 def test_paper_and_pictures(ask, plan, tmp_path):
-    assert "true scale" in ask("sheet", plan, "--chart", "hand", "--pdf", tmp_path / "s.pdf", "--age", "adult")
+    words = ("sheet", plan, "--chart", "hand", "--pdf", tmp_path / "s.pdf", "--age", "adult")
+    few = ask(*words)
+    assert "2 pages" in few or "3 pages" in few
+    assert ask(*words, "--tiles") != few
     told = ask("sequence", plan, "--chart", "hand", "--out", tmp_path / "pics", "--px-per-mm", 1, "--json")
     assert [Path(one["file"]).exists() for one in told["pictures"]] == [True, True]
     assert "0.5 to 16" in ask("sequence", plan, "--out", tmp_path / "p", "--px-per-mm", 99, code=2)

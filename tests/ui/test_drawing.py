@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
-from pennello.design.surface import draw_contours, draw_skin
+from pennello.design.surface import draw_contours, draw_features, draw_skin
 from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
@@ -37,6 +37,7 @@ def test_charts_fill_their_area_and_stay_sharp(qapp, key, zoom):
     def draw(painter):
         surface = surface_of(painter, view)
         draw_skin(surface, made, ink_of(SKIN))
+        draw_features(surface, made, ink_of(SKIN))
         draw_contours(surface, made, ink_of(SKIN))
 
     picture = painted(400, 300, draw)

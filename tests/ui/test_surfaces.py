@@ -13,15 +13,25 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
 from pennello.design.marks import Glitter, Lines, Stencil
 from pennello.design.on_chart import chart_of
-from pennello.design.plan import Skin, skin_bytes
-from pennello.design.surface import Ink, contour_ink, draw_contours, draw_mark, draw_skin, skin_outlines
+from pennello.design.plan import Plan, Skin, skin_bytes
+from pennello.design.surface import (
+    CONTOUR_WEIGHT,
+    Ink,
+    contour_ink,
+    draw_contours,
+    draw_features,
+    draw_mark,
+    draw_skin,
+    skin_outlines,
+)
 from pennello.design.touch import skin_shape
 from pennello.files.demo import demo_plan
 from pennello.files.page import write_page
 from pennello.files.page_surface import PageSurface
+from pennello.lay.canvas import Canvas
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import line
-from pennello.session.chart_scene import ChartScene, chart_picture
+from pennello.session.chart_scene import ChartScene, Painted, chart_picture
 from pennello.ui.widgets.qt_surface import QtSurface
 
 PX_PER_MM = 3.0
@@ -45,6 +55,7 @@ def in_window(made, skin, marks):
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     surface = QtSurface(painter, QTransform(PX_PER_MM, 0, 0, PX_PER_MM, -left * PX_PER_MM, -top * PX_PER_MM), PX_PER_MM)
     draw_skin(surface, made, Ink(*skin))
+    draw_features(surface, made, Ink(*skin))
     with surface.within(skin_outlines(made)):
         for mark in marks:
             draw_mark(surface, mark)
@@ -108,6 +119,7 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
 
     def draw(page):
         surface = PageSurface(page, shift)
+        draw_features(surface, made, Ink(255, 255, 255))
         draw_contours(surface, made, Ink(255, 255, 255))
         with surface.within(skin_outlines(made)):
             for mark in MARKS:
@@ -122,3 +134,17 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
         pt = (x * 72 / 25.4, (297 - y) * 72 / 25.4)
         for value in pt:
             assert any(abs(float(number) - value) < 0.02 for number in numbers)
+
+
+def test_paint_lies_over_brows_and_lips_and_under_nothing_but_the_outline():
+    """Lines within the skin are drawn under what covers them; where the skin ends nothing covers the line."""
+    made = chart("face", Measures())
+    x, y = next(line for line in made.lines if line.weight < CONTOUR_WEIGHT).path.points_mm[0]
+    rgba = np.zeros((40, 40, 4), np.uint8)
+    rgba[...] = (200, 30, 30, 255)
+    patch = Painted(Plan(), "face", Canvas(x - 5, y - 5, 40, 40, 4.0), rgba, 1)
+    picture = chart_picture(made, patch, (198, 156, 123), PX_PER_MM)
+    left, top = round(made.bounds_mm[0]) - 6, round(made.bounds_mm[1]) - 6
+    row, column = round((y - top) * PX_PER_MM), round((x - left) * PX_PER_MM)
+    seen = picture[row - 3 : row + 4, column - 3 : column + 4].astype(int)
+    assert np.abs(seen - (200, 30, 30)).max() <= 2

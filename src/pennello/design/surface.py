@@ -83,10 +83,18 @@ def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
         surface.fill((outline,), skin)
 
 
-def draw_contours(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
-    """Draw the lines of a chart, in inks that read on the skin."""
+def draw_features(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
+    """Draw brows, lashes, lips and whatever lies within the skin, in inks that read on it: paint covers them."""
     for line in chart.lines:
-        surface.contour(line.path, line.weight, contour_ink(line.weight, skin))
+        if line.weight < CONTOUR_WEIGHT:
+            surface.contour(line.path, line.weight, contour_ink(line.weight, skin))
+
+
+def draw_contours(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
+    """Draw where the skin ends: nothing covers that."""
+    for line in chart.lines:
+        if line.weight >= CONTOUR_WEIGHT:
+            surface.contour(line.path, line.weight, contour_ink(line.weight, skin))
 
 
 def contour_ink(weight: float, skin: Ink) -> Ink:

@@ -127,12 +127,21 @@ def _runs(attempt: Attempt) -> tuple[LoadRun, ...]:
 
 @dataclass(frozen=True, slots=True)
 class ToLay:
-    """A stroke that is to be laid: its id, the load of the plan that it is laid with, its way, and where it lies."""
+    """A stroke that is to be laid.
+
+    Attributes
+    ----------
+    load
+        The load of the plan that it is laid with.
+    share
+        How much of one load it takes, 0 to 1; None to be worked out.
+    """
 
     id: str
     load: str
     stroke: Stroke
     chart: str = ""
+    share: float | None = None
 
 
 @dataclass(slots=True)
@@ -205,7 +214,7 @@ class Filling:
         return held.spent + self._share(load, asked) <= 1 + _SLACK
 
     def _share(self, load: PlanStroke, asked: ToLay) -> float:
-        return share_of(self._plan, load, asked.stroke)
+        return share_of(self._plan, load, asked.stroke) if asked.share is None else asked.share
 
 
 def share_of(plan: Plan, load: PlanStroke, stroke: Stroke) -> float:

@@ -32,6 +32,8 @@ class PaintJob:
         Ids of its strokes in the painted plan, in order; their starts after its own start, s, in `offsets_s`.
     stroke_loads
         The load of each stroke, where they are not all laid with `load`.
+    shares, pulls_s
+        How much of one load each stroke takes, and how long it is pulled, s.
     load, brush
         Id of the stroke whose load it is laid with ("" for glitter and stencils), and of the brush.
     tool
@@ -78,6 +80,8 @@ class PaintJob:
     names: frozenset[str] = frozenset()
     strokes: tuple[str, ...] = ()
     stroke_loads: tuple[str, ...] = ()
+    shares: tuple[float, ...] = ()
+    pulls_s: tuple[float, ...] = ()
     offsets_s: tuple[float, ...] = ()
     reloads_s: tuple[tuple[float, float], ...] = ()
     load: str = ""

@@ -90,9 +90,11 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
     jobs = {job.id: job for job in work.jobs}
     ways = {stroke.id: stroke for _, one in work.painted for stroke in one.strokes}
     asked = [
-        ToLay(name, load, ways[name].stroke, job.chart)
+        ToLay(name, load, ways[name].stroke, job.chart, share)
         for job in (jobs[one] for one in order)
-        for name, load in zip(job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), strict=True)
+        for name, load, share in zip(
+            job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), job.shares, strict=True
+        )
     ]
     found = zip(asked, filled(work.plan, asked), strict=True)
     laid = ways | {one.id: replace(ways[one.id], recipe=recipe) for one, recipe in found}
@@ -259,6 +261,7 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
             chart=SKIN,
             kind=_kind(plan, first.id, strokes, dots=False),
             stroke_loads=tuple(stroke.id for stroke in strokes),
+            shares=tuple(share_of(plan, stroke, stroke.stroke) for stroke in strokes),
             region=SKIN,
             place=SKIN,
             near=() if first.near is Near.SKIN else (first.near.value,),
@@ -277,7 +280,7 @@ def _stroke_job(plan: Plan, strokes: Sequence[PlanStroke], load: str, pace: Pace
     """Return a job with what it takes to load; its times come with its kind."""
     source, whole = plan.stroke(load), whole_load(plan, load)
     brush = plan.brush(source.brush)
-    share = sum(share_of(plan, source, stroke.stroke) for stroke in strokes)
+    shares = tuple(share_of(plan, source, stroke.stroke) for stroke in strokes)
     return PaintJob(
         id="",
         name="",
@@ -291,7 +294,8 @@ def _stroke_job(plan: Plan, strokes: Sequence[PlanStroke], load: str, pace: Pace
         again_s=load_s(whole.recipe, brush, pace, again=True),
         sources=frozenset((*whole.recipe.cakes, *whole.recipe.pan_paints)),
         follows=source.recipe.after,
-        may_go_on=_may_go_on(source, share, len(strokes)),
+        shares=shares,
+        may_go_on=_may_go_on(source, sum(shares), len(strokes)),
         sponge=brush.kind in SPONGES,
     )
 
@@ -314,6 +318,7 @@ def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: P
     loads = 0 if job.filled and job.goes_on else 1
     reloads: list[tuple[float, float]] = []
     anew: list[int] = []
+    pulls: list[float] = []
     brush, own = plan.brush(job.brush), plan.stroke(job.load).recipe
     for number, name in enumerate(job.strokes):
         stroke = strokes[name]
@@ -325,7 +330,9 @@ def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: P
             loads += 1
             now += anew_s
         offsets.append(round(now, 1))
-        lasts_s, way = pull_s(stroke, brush, job.kind, pace), length_mm(stroke.stroke.path)
+        lasts_s = job.pulls_s[number] if job.pulls_s else pull_s(stroke, brush, job.kind, pace)
+        pulls.append(lasts_s)
+        way = length_mm(stroke.stroke.path) if stroke.stroke.reload_mm else 1.0
         for place, at_mm in enumerate(stroke.stroke.reload_mm):
             begins = now + lasts_s * min(at_mm / way, 1.0) + place * anew_s
             reloads.append((round(begins, 1), round(begins + anew_s, 1)))
@@ -336,6 +343,7 @@ def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: P
     return replace(
         job,
         tool=brush.name,
+        pulls_s=tuple(pulls),
         offsets_s=tuple(offsets),
         reloads_s=tuple(reloads),
         anew=tuple(anew),

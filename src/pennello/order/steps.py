@@ -78,6 +78,7 @@ def steps_of(
     for lag in lags:
         waits_for.setdefault(lag.after, []).append(lag.before)
     found: list[Step] = []
+    there = {job.id for job in jobs}
     now, before = 0.0, None
     for number in timing.order:
         job = jobs[number]
@@ -93,7 +94,7 @@ def steps_of(
             found.append(_setup_step(part, job, now, before))
             now += part.seconds
         now = start
-        needs = tuple(name for name in waits_for.get(job.id, ()) if any(one.id == name for one in jobs))
+        needs = tuple(name for name in waits_for.get(job.id, ()) if name in there)
         again = tuple((round(start + one, 1), round(start + other, 1)) for one, other in job.reloads_s)
         lays = Step(job.id, job.kind, job.name, start, start + job.pull_s, needs, job.id, _lay_words(job), again)
         found.append(lays)

@@ -17,7 +17,7 @@ from pennello.design.on_chart import painted_plan
 from pennello.design.parts import together_with
 from pennello.design.plan import Plan
 from pennello.design.scene import MOST_SHOWN_PIXELS, Check, go_on
-from pennello.design.surface import Ink, draw_contours, draw_mark, draw_skin, skin_outlines
+from pennello.design.surface import Ink, draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
@@ -180,4 +180,5 @@ def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSur
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     surface = PillowSurface(size, left, top, px_per_mm, surround)
     draw_skin(surface, chart, skin)
+    draw_features(surface, chart, skin)
     return surface

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
-from pennello.design.surface import draw_contours, draw_mark, draw_skin, skin_outlines
+from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.motif.place import SCALE, Place
 from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.layers import LayerHandles
@@ -325,6 +325,7 @@ class ChartBoard(Surface):
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
                 surface = surface_of(painter, view)
                 draw_skin(surface, model.chart, ink_of(skin))
+                draw_features(surface, model.chart, ink_of(skin))
                 with surface.within(skin_outlines(model.chart)):
                     self._draw_paint(painter, view)
                 draw_contours(surface, model.chart, ink_of(skin))

@@ -13,7 +13,7 @@ from pennello.design.edits import loaded_itself
 from pennello.design.marks import Glitter, Mark, paths_of
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
-from pennello.design.surface import draw_contours, draw_mark, draw_skin
+from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import PaintJob
@@ -186,6 +186,7 @@ class PlacePicture(CardPicture):
         view, skin = view_of(chart, area), QColor(theme().well)
         surface = surface_of(painter, view)
         draw_skin(surface, chart, ink_of(skin))
+        draw_features(surface, chart, ink_of(skin))
         draw_contours(surface, chart, ink_of(skin))
         painter.save()
         painter.setTransform(view.transform, combine=True)
