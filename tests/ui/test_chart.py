@@ -186,7 +186,7 @@ def test_odd_things_are_pinned_and_told(window, station, qtbot):
     small(station)
     station.panel.put_on(station.model.chart.landmark("pupil, wearer's left"))
     rested(qtbot, station)
-    assert "eye opening" in station.panel.odd.text()
+    assert "eye opening" in station.side.odd.words
     station.board.set_zoom(2.0)
     assert not station.grab().isNull()
 
@@ -372,7 +372,7 @@ def test_lines_are_drawn_by_hand_and_changed(window, station, qtbot, tmp_path, m
     QTest.mouseClick(board, left, pos=board.view.to_px(*eye).toPoint())
     rested(qtbot, station)
     assert any("which stays clear" in odd.text for odd in station.model.odd)
-    assert "which stays clear" in station.panel.odd.text()
+    assert "which stays clear" in station.side.odd.words
     station.layers.drawing.emit(lines()[0].name)
     station.model.show_chart("hand")
     assert not board.pen.on

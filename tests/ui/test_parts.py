@@ -160,3 +160,16 @@ def test_the_short_form_takes_less_time_and_a_bar_says_where_it_goes(window, sta
     order.short.click()
     qtbot.waitUntil(lambda: order.model.rests and order.model.arranged.sums.total_s < whole, timeout=60_000)
     assert all(job.piece != "two-leaves" for job in order.model.arranged.jobs)
+
+
+def test_what_is_odd_is_told_on_every_page_and_leads_there(window, station, qtbot):
+    station.model.choose("petal-ring")
+    station.panel.put_on((36.0, -20.0))
+    station.model.choose("")
+    qtbot.waitUntil(lambda: not station.model.busy and bool(station.model.odd))
+    assert station.side.odd.isVisible()
+    row = next(row for row, one in enumerate(station.model.odd) if one.piece == "petal-ring")
+    assert station.side.odd.item(row).text().startswith(f"{row + 1}  ")
+    station.side.odd.itemClicked.emit(station.side.odd.item(row))
+    assert station.model.chosen_id == "petal-ring"
+    assert station.side.odd.isVisible()

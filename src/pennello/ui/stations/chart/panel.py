@@ -40,6 +40,7 @@ from pennello.motif.catalogue import motif
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.odd_list import OddList
 from pennello.ui.stations.chart.parts_page import PartsPage
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.card_row import empty_grid
@@ -97,12 +98,11 @@ class MotifPanel(QFrame):
         self._build_foot(column)
         model.chosen_anew.connect(self.refresh)
         model.shown.connect(self.refresh)
-        model.painted_anew.connect(self._show_odd)
         model.painted_anew.connect(self.refresh)
         self.refresh()
 
     def _build_foot(self, column: QVBoxLayout) -> None:
-        """Put in what goes for every motif, what can be done with it, and what is odd."""
+        """Put in what goes for every motif, and what can be done with it."""
         model = self._model
         self.twin = QCheckBox("its mirror image too, live")
         self.twin.setToolTip("Painted with it across the midline, and follows it")
@@ -115,10 +115,6 @@ class MotifPanel(QFrame):
         column.addWidget(self.twin)
         column.addWidget(self.one_sided)
         column.addLayout(self._deeds())
-        self.odd = Label("")
-        self.odd.setWordWrap(True)
-        self.odd.setObjectName("note")
-        column.addWidget(self.odd)
 
     def _deeds(self) -> QGridLayout:
         grid = QGridLayout()
@@ -321,11 +317,6 @@ class MotifPanel(QFrame):
 
         self._model.edit_motif("Load of a motif", make)
 
-    def _show_odd(self) -> None:
-        lines = [f"{number}  {one.text}" for number, one in enumerate(self._model.odd, 1)]
-        self.odd.setText("\n".join(lines[:4]))
-        self.odd.setVisible(bool(lines))
-
 
 class SidePanel(QFrame):
     """Three pages: the parts of the design, its loads, the piece in the hand."""
@@ -359,6 +350,8 @@ class SidePanel(QFrame):
         column.setSpacing(6)
         column.addLayout(head)
         column.addWidget(self.pages, 1)
+        self.odd = OddList(model)
+        column.addWidget(self.odd)
         model.chosen_anew.connect(lambda: self.show_page(2 if model.chosen_id else 0))
         model.shown.connect(self.refresh)
         self.show_page(0)
