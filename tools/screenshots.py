@@ -100,7 +100,11 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
     station = there(window, "chart")
     if theme == "lamp":
         station.model.show_chart("forearm")
-    station.model.choose(station.model.motifs[1].id)
+        station.model.choose(station.model.motifs[1].id)
+    else:
+        station.model.choose("")
+        tree = station.side.parts.tree
+        tree.setCurrentItem(tree.topLevelItem(0))
     for _ in range(100):
         wait(window, 300)
         if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):

@@ -126,8 +126,8 @@ def test_loads_stand_on_a_shelf_with_their_habit(window, station):
     page.list.setCurrentRow([one.id for one in plan_of(window).strokes].index(name))
     assert "one load lasts for" in page.says.text()
     assert not page.gone.isEnabled()
-    page.reload.activated.emit(page.reload.findData(Reload.COUNT))
-    page.after.setValue(3)
+    page.reload.habit.activated.emit(page.reload.habit.findData(Reload.COUNT))
+    page.reload.after.setValue(3)
     load = plan_of(window).stroke(name)
     assert (load.reload, load.reload_after) == (Reload.COUNT, 3)
     page.more.click()
@@ -173,3 +173,17 @@ def test_what_is_odd_is_told_on_every_page_and_leads_there(window, station, qtbo
     station.side.odd.itemClicked.emit(station.side.odd.item(row))
     assert station.model.chosen_id == "petal-ring"
     assert station.side.odd.isVisible()
+
+
+def test_the_bench_says_when_a_load_is_made_anew(window):
+    row = window.station("bench").load
+    name = window.model.stroke.id
+    row.reload.habit.activated.emit(row.reload.habit.findData(Reload.NEVER))
+    assert plan_of(window).stroke(name).reload is Reload.NEVER
+    assert not row.reload.after.isVisibleTo(row.reload)
+    row.reload.habit.activated.emit(row.reload.habit.findData(Reload.COUNT))
+    row.reload.after.setValue(4)
+    assert plan_of(window).stroke(name).reload_after == 4
+    window.undo()
+    window.undo()
+    assert plan_of(window).stroke(name).reload is Reload.PALE

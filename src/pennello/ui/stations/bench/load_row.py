@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFontMetricsF, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
+    QBoxLayout,
     QComboBox,
     QFrame,
     QGridLayout,
@@ -16,12 +17,14 @@ from PySide6.QtWidgets import (
     QScrollArea,
     QSizePolicy,
     QToolButton,
+    QVBoxLayout,
     QWidget,
 )
 
 from pennello.design.edits import with_moved_pickup, with_new_pickup, with_stroke, without_pickup
+from pennello.design.load_edits import with_habit
 from pennello.design.load_kinds import LoadKind, axis_words, goes_on_with, kinds_for
-from pennello.design.plan import Plan, PlanStroke
+from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.words import passes_words, source_words
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import LoadedEdge, stages
@@ -37,6 +40,7 @@ from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, tip
+from pennello.ui.widgets.reload_choice import ReloadChoice
 
 CARD_PX = QSize(196, 52)
 PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
@@ -206,12 +210,19 @@ class LoadRow(QFrame):
         self.kinds.setToolTipsVisible(True)
         self.kinds.aboutToShow.connect(self.list_kinds)
         self.add.setMenu(self.kinds)
+        self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
+        self.reload.habit.setMinimumWidth(142)
+        self.reload.changed.connect(self._set_reload)
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 8, 4)
         row.setSpacing(6)
         row.addWidget(self._begin(brush))
         row.addWidget(self._scroller(), 1)
-        row.addWidget(self.add)
+        more = QVBoxLayout()
+        more.setSpacing(0)
+        more.addWidget(self.add)
+        more.addWidget(self.reload)
+        row.addLayout(more)
         row.addLayout(self._rarer(guard))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
@@ -298,6 +309,9 @@ class LoadRow(QFrame):
         after = self.after.itemData(index)
         self._edit_recipe("Begin with", lambda s: replace(s, recipe=replace(s.recipe, after=after)))
 
+    def _set_reload(self, habit: Reload, count: int) -> None:
+        self._model.edit("When to reload", lambda plan, stroke: with_habit(plan, {stroke.id}, habit, count), "reload")
+
     def _edit_recipe(self, label: str, make: object) -> None:
         self._model.edit(label, lambda plan, stroke: with_stroke(plan, make(stroke)))  # type: ignore[operator]
 
@@ -360,6 +374,7 @@ class LoadRow(QFrame):
         names: list[tuple[str, object]] = [("a clean brush", "")]
         names += [(f"what {plan.stroke(name).name} left", name) for name in goes_on_with(plan, stroke)]
         fill(self.after, names, stroke.recipe.after)
+        self.reload.show_habit(stroke.reload, stroke.reload_after)
         self._show_rarer(stroke)
 
     def _keep(self, count: int) -> None:

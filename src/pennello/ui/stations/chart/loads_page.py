@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QSignalBlocker, QSize
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import (
-    QComboBox,
+    QBoxLayout,
     QHBoxLayout,
     QListWidget,
     QListWidgetItem,
@@ -16,18 +16,17 @@ from PySide6.QtWidgets import (
 
 from pennello.design.load_edits import followers, used_by, with_copy_of, with_habit, without_load, words_of
 from pennello.design.on_chart import pieces_on
-from pennello.design.plan import MOST_PER_LOAD, Plan, PlanStroke, Reload
+from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.visits import lasting
 from pennello.errors import PennelloError
 from pennello.motif.motif import counted
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.reload_choice import ReloadChoice
 
-AFTER = Quantity("Strokes from one load", 1, MOST_PER_LOAD, 1, 0, " strokes")
 TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
 _ICON = QSize(84, 22)
 
@@ -47,12 +46,8 @@ class LoadShelf(QWidget):
         self.list.currentRowChanged.connect(lambda _: self._show())
         self.says = Label("")
         self.says.setWordWrap(True)
-        self.reload: QComboBox = choice("When it is loaded anew", guard)
-        for habit in Reload:
-            self.reload.addItem(habit.value, habit)
-        self.after = NumberField(AFTER)
-        self.reload.activated.connect(lambda at: self._set(self.reload.itemData(at), round(self.after.amount)))
-        self.after.edited.connect(lambda value: self._set(Reload.COUNT, round(value)))
+        self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
+        self.reload.changed.connect(self._set)
         self.lay, self.more, self.gone = QPushButton("Lay with it"), QPushButton("Copy"), QPushButton("Take out")
         self.lay.setToolTip("Lay the piece in the hand with this load")
         self.more.setToolTip("A load like it, to be changed on the Bench")
@@ -66,13 +61,11 @@ class LoadShelf(QWidget):
         column.addWidget(words)
         column.addWidget(self.list, 1)
         column.addWidget(self.says)
-        row, foot = QHBoxLayout(), QHBoxLayout()
-        row.addWidget(self.reload, 1)
-        row.addWidget(self.after)
+        foot = QHBoxLayout()
         for button in (self.lay, self.more, self.gone):
             button.setProperty("chip", True)
             foot.addWidget(button)
-        column.addLayout(row)
+        column.addWidget(self.reload)
         column.addLayout(foot)
 
     @property
@@ -98,17 +91,14 @@ class LoadShelf(QWidget):
 
     def _show(self) -> None:
         plan, name = self._model.plan, self.load
-        for widget in (self.reload, self.after, self.lay, self.more, self.gone):
+        for widget in (self.reload, self.lay, self.more, self.gone):
             widget.setEnabled(bool(name))
         if not name:
             self.says.setText("No load yet: make a stroke on the Bench.")
             return
         load = plan.stroke(name)
         self.says.setText(_told(plan, load, self._model.key))
-        with QSignalBlocker(self.reload):
-            self.reload.setCurrentIndex(self.reload.findData(load.reload))
-        self.after.setVisible(load.reload is Reload.COUNT)
-        self.after.show_amount(load.reload_after)
+        self.reload.show_habit(load.reload, load.reload_after)
         self.lay.setEnabled(self._model.chosen is not None)
         self.gone.setEnabled(not used_by(plan, name) and not followers(plan, name))
 
