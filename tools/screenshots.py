@@ -82,7 +82,7 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
 def show_door(window: MainWindow, name: str) -> None:
     """Show one of the read-out's pages, searched to its end."""
     there(window, "bench").show_page(name)
-    page = there(window, "bench").door(name)
+    page = there(window, "bench").page_of(name)
     if name == "design":
         page.again.click()
     for _ in range(40):
@@ -152,15 +152,15 @@ def shoot_order(folder: Path) -> None:
     station.model.choose(station.model.arranged.order[2] if station.model.arranged else "")
     QApplication.processEvents()
     window.grab().save(str(folder / "order.png"))
-    station.door.ask()
-    page = station.door.page
+    station.controller.ask()
+    page = station.controller.page
     if page is not None:
         page.answers["age"].setCurrentIndex(2)
         page.answers["allergy"].setCurrentIndex(1)
         QApplication.processEvents()
         page.grab().save(str(folder / "cautions.png"))
         page.go.click()
-    run = station.door.window
+    run = station.controller.window
     if run is not None:
         run.showNormal()
         run.resize(1280, 800)

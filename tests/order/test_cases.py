@@ -8,11 +8,11 @@ import numpy as np
 import pytest
 
 from pennello.design.on_chart import chart_of
-from pennello.design.part import Habit
+from pennello.design.part import Habit, PlanPart
 from pennello.design.plan import skin_bytes
 from pennello.files.plan_json import read_plan
 from pennello.lay.engine import kernel
-from pennello.order.arrange import arrange, design_of
+from pennello.order.arrange import arrange, design_of, in_order
 from pennello.order.job import Why
 from pennello.order.laid import laid_out
 from pennello.session.chart_scene import chart_picture
@@ -104,3 +104,30 @@ def test_every_order_keeps_parts_in_one_go_whole():
     arranged = arrange(design_of(whole, engine=kernel()), 0.0)
     units = [arranged.job(name).unit for name in arranged.order]
     assert len([key for key, _ in itertools.groupby(units)]) == len(set(units))
+
+
+def test_no_order_of_units_is_shorter_than_is_said(whole_demo):
+    """Brute force over all lawful orders of units, each loaded as it is really loaded: none is below the bound told."""
+    plan = replace(whole_demo, motifs=tuple(one for one in whole_demo.motifs if one.chart in ("hand", "forearm")))
+    parts = (PlanPart("hand", "Hand", habit=Habit.ONE_GO), PlanPart("arm", "Arm"))
+    put = {"hand": "hand", "forearm": "arm"}
+    plan = replace(
+        plan, parts=parts, motifs=tuple(replace(one, part=put[one.chart]) for one in plan.motifs), overlays=()
+    )
+    design = design_of(plan, engine=kernel())
+    found = arrange(design, 0.1)
+    units: dict[str, list[str]] = {}
+    for job in design.work.jobs:
+        units.setdefault(job.unit, []).append(job.id)
+    assert 4 <= len(units) <= 9
+    firsts = {(lag.before, lag.after) for lag in design.lags}
+    totals = []
+    for order in itertools.permutations(units.values()):
+        names = [name for unit in order for name in unit]
+        at = {name: place for place, name in enumerate(names)}
+        if all(at[one] < at[other] for one, other in firsts):
+            one = in_order(design, names)
+            if not one.missed:
+                totals.append(one.sums.total_s)
+    assert found.sums.total_s * (1 - found.gap) - 0.2 <= min(totals)
+    assert found.sums.total_s <= found.own_total_s + 0.05

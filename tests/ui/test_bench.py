@@ -268,8 +268,8 @@ def test_the_wish_is_dragged_turned_and_taken_from_the_load(window, drag):
     assert window.model.stroke.wanted.stops[0].to_u > before.stops[0].to_u
     QTest.keyClick(readout._bounds[0], KEYS.Key_Up)
     assert window.model.stroke.wanted.stops[0].blend_mm == pytest.approx(before.stops[0].blend_mm + 0.5)
-    readout.doors["wish"].click()
-    wish = window.station("bench").door("wish")
+    readout.page_buttons["wish"].click()
+    wish = window.station("bench").page_of("wish")
     wish.named["Turn round"].click()
     assert window.model.stroke.wanted.stops[0].paint == before.stops[-1].paint
     wish.named["This load"].click()

@@ -35,7 +35,7 @@ def small(station):
 
 
 def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot, drag):
-    QTest.mouseClick(station.strip.buttons["shell-flower"], Qt.MouseButton.LeftButton)
+    QTest.mouseClick(station.row.buttons["shell-flower"], Qt.MouseButton.LeftButton)
     station.panel.fields["heel_mm"].setValue(4)
     rested(qtbot, station)
     assert station.model.painted.strokes == 10
@@ -66,7 +66,7 @@ def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
     parts = station.side.parts
     assert "strip below" in parts.words.text()
     assert parts.tree.topLevelItemCount() == 0
-    texts = [button.text() for button in station.strip.buttons.values()]
+    texts = [button.text() for button in station.row.buttons.values()]
     assert len(set(texts)) == len(texts)
     station.add_motif("bud")
     assert not parts.isVisible()
@@ -251,8 +251,8 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     small(station)
     monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("My flower", True))
     station.panel.named["Keep ..."].click()
-    assert list(station.strip.own) == ["My flower"]
-    station.strip.own["My flower"].click()
+    assert list(station.row.own) == ["My flower"]
+    station.row.own["My flower"].click()
     placed = committed(window)[-1]
     assert placed.name == "My flower"
     assert dict(placed.values)["radius_mm"] == 8
@@ -270,10 +270,10 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     station.said.connect(said.append)
     station.keep_as("petals")
     assert "Kept as" in said[-1]
-    assert list(station.strip.own) == ["My flower", "petals"], "free strokes are kept too, with all of their part"
+    assert list(station.row.own) == ["My flower", "petals"], "free strokes are kept too, with all of their part"
     strokes = len([one for one in committed(window) if one.part == committed(window)[-1].part])
     before = len(committed(window))
-    station.strip.own["petals"].click()
+    station.row.own["petals"].click()
     assert len(committed(window)) == before + strokes
 
 

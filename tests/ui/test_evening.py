@@ -25,7 +25,7 @@ def painted(open_window, qtbot):
     open_window.settled(window)
     window.go_to("chart")
     for key, place in (("shell-flower", (30.0, -75.0)), ("two-leaves", (25.0, -62.0))):
-        QTest.mouseClick(chart.strip.buttons[key], Qt.MouseButton.LeftButton)
+        QTest.mouseClick(chart.row.buttons[key], Qt.MouseButton.LeftButton)
         chart.panel.put_on(place)
         chart.panel.twin.click()
     chart.model.choose("shell-flower")
@@ -57,18 +57,18 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a, **k: (str(tmp_path / "own.pennello"), ""))
     assert window.save()
     window.station("order").run.click()
-    page = window.station("order").door.page
+    page = window.station("order").controller.page
     qtbot.waitUntil(page.isVisible)
     page.go.click()
-    qtbot.waitUntil(lambda: window.station("order").door.window is not None)
-    run = window.station("order").door.window
+    qtbot.waitUntil(lambda: window.station("order").controller.window is not None)
+    run = window.station("order").controller.window
     cards = 0
     while not run.run.over:
         QTest.keyClick(run, KEYS.Key_Space)
         cards += 1
     assert cards == len(model.arranged.steps)
     QTest.keyClick(run, KEYS.Key_Space)
-    qtbot.waitUntil(lambda: not window.station("order").door.path.exists())
+    qtbot.waitUntil(lambda: not window.station("order").controller.path.exists())
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()

@@ -30,7 +30,7 @@ def hand(window):
 def test_pressure_keys_are_put_dragged_stepped_and_taken_out(window, hand, drag):
     area = hand._area
     QTest.mouseDClick(
-        hand.strip, Qt.MouseButton.LeftButton, pos=QPoint(round(area.center().x()), round(area.top() + 10))
+        hand.along, Qt.MouseButton.LeftButton, pos=QPoint(round(area.center().x()), round(area.top() + 10))
     )
     assert len(way(window).pressures) == 3
     assert way(window).pressures[1].at == pytest.approx(0.5, abs=0.02)
@@ -63,7 +63,7 @@ def test_the_strip_shows_and_changes_what_the_hand_does(window, hand, drag, key,
     hand.shown.activated.emit(hand.shown.currentIndex())
     area = hand._area
     place = QPoint(round(area.center().x()), round(area.top() + (40 if key == "to" else 12)))
-    QTest.mouseDClick(hand.strip, Qt.MouseButton.LeftButton, pos=place)
+    QTest.mouseDClick(hand.along, Qt.MouseButton.LeftButton, pos=place)
     assert len(read(way(window))) == 3
     middle = read(way(window))[1]
     drag(hand._keys[1], 0, 25)

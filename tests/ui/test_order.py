@@ -107,14 +107,14 @@ def test_line_work_is_a_step_with_its_picture(window, station, qtbot):
     assert np.median(picture[..., 0]) < 220  # on skin
     station.model.choose(lights)
     assert not station.grab().isNull()
-    station.door.begin(Person())
-    run = station.door.window
+    station.controller.begin(Person())
+    run = station.controller.window
     while run.run.step.job != lights:
         run.do_done()
     card = run.load.grab().toImage().convertToFormat(QImage.Format.Format_RGB888)
     colours = {card.pixelColor(x, y).name() for x in range(0, card.width(), 2) for y in range(0, card.height(), 2)}
     assert "#f6f5f0" in colours
-    station.door.close()
+    station.controller.close()
 
 
 def test_by_keyboard(window, station, qtbot):
@@ -242,18 +242,18 @@ class Hand:
 @pytest.fixture
 def running(station, qtbot):
     hand = Hand()
-    station.door.clock = hand
+    station.controller.clock = hand
     station.run.click()
-    qtbot.waitUntil(station.door.page.isVisible)
-    page = station.door.page
+    qtbot.waitUntil(station.controller.page.isVisible)
+    page = station.controller.page
     page.answers["allergy"].setCurrentIndex(1)
     page.answers["skin"].setCurrentIndex(3)
     assert not page.go.isEnabled()
     page.answers["skin"].setCurrentIndex(1)
     assert page.go.isEnabled()
     page.go.click()
-    qtbot.waitUntil(lambda: station.door.window is not None and station.door.window.isVisible())
-    return station.door.window, hand
+    qtbot.waitUntil(lambda: station.controller.window is not None and station.controller.window.isVisible())
+    return station.controller.window, hand
 
 
 def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, running, qtbot):
@@ -287,10 +287,10 @@ def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, run
         hand.now += 3
         QTest.keyClick(run, KEYS.Key_Return)
     assert run.what.text() == "Show the mirror."
-    assert station.door.path.exists()
+    assert station.controller.path.exists()
     QTest.mouseClick(run.buttons["Done"], LEFT)
-    assert station.door.window is None
-    qtbot.waitUntil(lambda: not station.door.path.exists())
+    assert station.controller.window is None
+    qtbot.waitUntil(lambda: not station.controller.path.exists())
     book = Notebook(notebook_path())
     (note,) = book.runs()
     book.close()
@@ -317,20 +317,20 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     for _ in range(3):
         hand.now += 5
         run.do_done()
-    station.door.close()  # as a shut window does; the file stays
-    assert len(kept_run(0.0, 0.0, station.door.path).run.took) == 3
+    station.controller.close()  # as a shut window does; the file stays
+    assert len(kept_run(0.0, 0.0, station.controller.path).run.took) == 3
     window.files.autosave.owner.release()  # as a kill does
     other = open_window(read_plan(EVENING))
     other.tidy()
     qtbot.waitUntil(lambda: "3 of" in other.banner.words.text())
     other.banner.buttons[0].click()
-    again = other.station("order").door.window
+    again = other.station("order").controller.window
     qtbot.waitUntil(again.isVisible)
     assert len(again.run.took) == 3
     assert again.run.paused
     rested(qtbot, other.station("order"))
     assert again.load.arranged is not None
-    assert not station.door.path.exists()
+    assert not station.controller.path.exists()
     QTest.keyClick(again, KEYS.Key_Escape)
     assert again.asks
     QTest.keyClick(again, KEYS.Key_Space)
@@ -338,11 +338,11 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
     assert (again.asks, len(again.run.took)) == (False, 3)
     QTest.keyClick(again, KEYS.Key_Escape)
     QTest.mouseClick(again.buttons["End it"], LEFT)
-    assert other.station("order").door.window is None
+    assert other.station("order").controller.window is None
     qtbot.waitUntil(lambda: "notebook" in other.banner.words.text())
     with Notebook(notebook_path()) as book:
         assert book.runs()[0].cautions
-    assert not other.station("order").door.path.exists()
+    assert not other.station("order").controller.path.exists()
     rested(qtbot, other.station("order"))
 
 
@@ -358,6 +358,6 @@ def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
     plain.station("order").model.improve_s = 0.2
     rested(qtbot, plain.station("order"))
     assert len(plain.station("order").model.arranged.jobs) == 3
-    plain.station("order").door.begin(Person())
-    assert not plain.station("order").door.window.grab().isNull()
+    plain.station("order").controller.begin(Person())
+    assert not plain.station("order").controller.window.grab().isNull()
     plain.go_to("chart")

@@ -187,3 +187,12 @@ def test_the_bench_says_when_a_load_is_made_anew(window):
     window.undo()
     window.undo()
     assert plan_of(window).stroke(name).reload is Reload.PALE
+
+
+def test_a_part_is_kept_for_other_plans(window, station):
+    page = station.side.parts
+    page.make("Leaves")
+    page.move_to("two-leaves", "", "leaves")
+    page.tree.setCurrentItem(items(page)["leaves"])
+    next(deed for words, deed in page._deeds() if words.startswith("Keep it"))()
+    assert list(station.row.own) == ["Leaves"]

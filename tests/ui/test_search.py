@@ -28,8 +28,8 @@ def door(window, qtbot):
 
     def go(name, stroke="dahlia-petal"):
         window.model.choose(stroke)
-        QTest.mouseClick(window.station("bench").readout.doors[name], Qt.MouseButton.LeftButton)
-        page = window.station("bench").door(name)
+        QTest.mouseClick(window.station("bench").readout.page_buttons[name], Qt.MouseButton.LeftButton)
+        page = window.station("bench").page_of(name)
         qtbot.waitUntil(page.isVisible)
         return page
 
@@ -311,10 +311,10 @@ def test_a_colourway_can_be_asked_for(window, qtbot):
     assert changed == [before.strokes[0].id]
 
 
-def test_empty_plans_have_no_doors(open_window, demo):
+def test_empty_plans_have_no_pages(open_window, demo):
     window = open_window(replace(demo, strokes=()))
     assert not window.station("bench").strokes.whole.isEnabled()
-    assert not any(button.isEnabled() for button in window.station("bench").readout.doors.values())
+    assert not any(button.isEnabled() for button in window.station("bench").readout.page_buttons.values())
 
 
 def test_a_search_that_breaks_gives_a_sentence(window, door, qtbot):

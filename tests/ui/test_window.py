@@ -187,15 +187,15 @@ def look():
     if not station.model.rests or station.model.arranged is None:
         return
     poll.stop()
-    station.door.begin(Person())
+    station.controller.begin(Person())
     QTimer.singleShot(500, ran)
 def ran():
-    run = station.door.window
+    run = station.controller.window
     QTest.keyClick(run, Qt.Key.Key_Space)
     image = run.screen().grabWindow(run.winId()).toImage()
     colours = {image.pixelColor(x, y).name() for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
     print(QGuiApplication.platformName(), image.width(), len(colours), len(run.run.took))
-    station.door.close()
+    station.controller.close()
     window.close()
     app.quit()
 poll = QTimer()

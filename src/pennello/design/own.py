@@ -10,6 +10,7 @@ import numpy as np
 from pennello.design.edits import free_id, loaded_itself, with_brush, with_cake, with_paints, with_stroke
 from pennello.design.on_chart import MOST_STROKES, chart_of, prints_of
 from pennello.design.part_edits import with_new_part
+from pennello.design.parts import line_of
 from pennello.design.placed import PlacedMotif, pieces_of
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import edge_of, like_brush
@@ -40,7 +41,7 @@ class Own:
 
 
 def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
-    """Return motifs and free strokes of a plan, about their common middle, as a motif of one's own.
+    """Return pieces of a plan, and all of the parts that are named, about their common middle, as one's own motif.
 
     Raises
     ------
@@ -49,7 +50,8 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
     OutOfRangeError
         If there are more than 200.
     """
-    chosen = [one for one in plan.motifs if one.id in set(names)]
+    wanted = set(names)
+    chosen = [one for one in plan.motifs if one.id in wanted or wanted & {part.id for part in line_of(plan, one.part)}]
     if not chosen:
         raise NothingChosenError("Nothing on the chart is chosen; take a motif or a stroke in the hand first.")
     if len(chosen) > MOST_THINGS:

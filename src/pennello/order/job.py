@@ -116,7 +116,7 @@ class Why(Enum):
     WET = "must still be wet"
     TACKY = "must still be tacky"
     SAME = "lies over the same paint"
-    LOAD = "of one part, with one load"
+    LOAD = "of one load"
     LIES = "lies over it"
     GO = "painted in one go"
     OVER = "however wet it is"

@@ -161,14 +161,14 @@ def _lies_free(case: _Case, lower: PaintJob, upper: PaintJob, own: RuleKind | No
     elif own is None and films.alike(lower.id, upper.id):
         why, words = Why.SAME, f"{names}, in the same paint"
     elif own is None and _of_one_load(lower, upper, habit):
-        why, words = Why.LOAD, f"{names}, of one part and one load"
+        why, words = Why.LOAD, f"{names}, of one load"
     return None if why is None else Lag(lower.id, upper.id, 0.0, math.inf, why, words)
 
 
 def _of_one_load(lower: PaintJob, upper: PaintJob, habit: Habit) -> bool:
-    """Return whether two jobs are of one part and load: they never wait unless told to."""
+    """Return whether two jobs are of one load: they never wait for each other unless told to (common practice)."""
     told = habit in (Habit.ROWS, Habit.DRY, Habit.WET, Habit.TACKY)
-    return lower.part == upper.part and lower.load == upper.load and not told
+    return bool(upper.load) and lower.load == upper.load and not told
 
 
 def _while_wet(case: _Case, lower: PaintJob, upper: PaintJob, *, tacky: bool) -> Lag:

@@ -76,20 +76,20 @@ class HandPage(QFrame):
         row = QHBoxLayout(self)
         row.setContentsMargins(12, 8, 12, 8)
         row.setSpacing(16)
-        self.strip = Surface(self)
+        self.along = Surface(self)
         self.curve = CURVES["pressure"]
-        self.strip.setAccessibleName("What the hand does along the stroke: double click puts a key")
-        self.strip.draw = self._draw
-        self.strip.resized.connect(self._place)
-        self.strip.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
+        self.along.setAccessibleName("What the hand does along the stroke: double click puts a key")
+        self.along.draw = self._draw
+        self.along.resized.connect(self._place)
+        self.along.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
         self._keys: list[Handle] = []
         self._flips: list[Handle] = []
-        self.strip.setMinimumHeight(78)
+        self.along.setMinimumHeight(78)
         self.holds = HoldChooser(model)
         left = QVBoxLayout()
         left.setSpacing(2)
         left.addWidget(self.holds)
-        left.addWidget(self.strip, 1)
+        left.addWidget(self.along, 1)
         row.addLayout(left, 6)
         row.addLayout(self._fields(), 5)
 
@@ -298,7 +298,7 @@ class HandPage(QFrame):
 
     @property
     def _area(self) -> QRectF:
-        return QRectF(self.strip.rect()).adjusted(_LEFT, _TOP, -40, -_FOOT)
+        return QRectF(self.along.rect()).adjusted(_LEFT, _TOP, -40, -_FOOT)
 
     def _shown_keys(self) -> tuple[Key, ...]:
         stroke = self._model.stroke
@@ -363,7 +363,7 @@ class HandPage(QFrame):
             merge=lambda: f"key {index}",
             typed=typed,
         )
-        return Handle(self.strip, "dot", held.work(model), Qt.CursorShape.SizeAllCursor)
+        return Handle(self.along, "dot", held.work(model), Qt.CursorShape.SizeAllCursor)
 
     def _flip_handle(self, index: int) -> Handle:
         model = self._model
@@ -394,7 +394,7 @@ class HandPage(QFrame):
             merge=lambda: f"flip {index}",
             typed=lambda _: model.edit("Take a flip out", stroke_change(gone)),
         )
-        return Handle(self.strip, "flip", held.work(model), Qt.CursorShape.SizeHorCursor)
+        return Handle(self.along, "flip", held.work(model), Qt.CursorShape.SizeHorCursor)
 
     def _place(self) -> None:
         stroke = self._model.stroke
@@ -437,7 +437,7 @@ class HandPage(QFrame):
         self.holds.refresh(way)
         self._refresh_more(way)
         self._place()
-        self.strip.update()
+        self.along.update()
 
     def _refresh_more(self, way: Stroke) -> None:
         for words in ("Pats overlap by", "and turn by"):

@@ -97,7 +97,7 @@ class MendChip(QPushButton):
         self.tried.emit(False)
 
 
-DOORS = (
+PAGES = (
     ("wish", "Wish ...", "What this stroke should look like"),
     ("find", "Find a load", "Which cake, where on it, which brush: the loads at hand, nearest first"),
     ("design", "Design a cake", "Which cake to make for it, or one for several strokes"),
@@ -106,12 +106,12 @@ DOORS = (
 
 
 class Readout(QFrame):
-    """Ribbons, curve, verdict, mends, and the doors to the searches.
+    """Ribbons, curve, verdict, mends, and the buttons of the searches.
 
     Signals
     -------
     page_wanted(str)
-        A page of DOORS.
+        A page of PAGES.
     """
 
     page_wanted = Signal(str)
@@ -159,18 +159,18 @@ class Readout(QFrame):
         return box
 
     def _build_pages(self) -> QVBoxLayout:
-        """Return the doors to the pages that search."""
+        """Return the buttons of the pages that search."""
         column = QVBoxLayout()
         column.setSpacing(4)
-        self.doors: dict[str, QPushButton] = {}
-        for page, words, hint in DOORS:
-            door = QPushButton(words)
-            door.setProperty("chip", True)
-            door.setToolTip(hint)
-            door.clicked.connect(lambda _=False, name=page: self.page_wanted.emit(name))
-            door.setMinimumWidth(104)
-            column.addWidget(door)
-            self.doors[page] = door
+        self.page_buttons: dict[str, QPushButton] = {}
+        for page, words, hint in PAGES:
+            button = QPushButton(words)
+            button.setProperty("chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(lambda _=False, name=page: self.page_wanted.emit(name))
+            button.setMinimumWidth(104)
+            column.addWidget(button)
+            self.page_buttons[page] = button
         column.addStretch(1)
         return column
 
@@ -247,8 +247,8 @@ class Readout(QFrame):
         outcome = self._model.outcome
         self.surface.update()
         self._place()
-        for door in self.doors.values():
-            door.setEnabled(outcome is not None)
+        for button in self.page_buttons.values():
+            button.setEnabled(outcome is not None)
         if outcome is None:
             self._clear()
             return

@@ -50,7 +50,7 @@ class BenchStation(QWidget, Station):
         mats.addWidget(self.skin, 620)
         self.cake.setMinimumWidth(264)
         self.edge.setMinimumWidth(206)
-        self._doors: dict[str, ReadoutPage] = {}
+        self._page_by_name: dict[str, ReadoutPage] = {}
         self.below = self._pages()
         bench = QWidget()
         column = QVBoxLayout(bench)
@@ -162,25 +162,25 @@ class BenchStation(QWidget, Station):
 
     def _refresh_door(self) -> None:
         page = self.below.currentWidget()
-        for door in self._doors.values():
-            if door is page and self.model.stroke:
-                door.refresh()
+        for shown in self._page_by_name.values():
+            if shown is page and self.model.stroke:
+                shown.refresh()
 
-    def door(self, name: str) -> ReadoutPage:
-        """Return a page of the read-out's doors, made when it is first wanted."""
-        if name not in self._doors:
+    def page_of(self, name: str) -> ReadoutPage:
+        """Return a page of the read-out's pages, made when it is first wanted."""
+        if name not in self._page_by_name:
             page = make_page(name, self.model)
             page.left.connect(lambda: self.show_page(""))
-            self._doors[name] = page
+            self._page_by_name[name] = page
             self.below.addWidget(page)
-        return self._doors[name]
+        return self._page_by_name[name]
 
     def show_page(self, name: str) -> None:
-        """Show a page of the read-out's doors below the mats, or with "" the read-out itself."""
+        """Show a page of the read-out's pages below the mats, or with "" the read-out itself."""
         self.cake.make.setChecked(False)
         self.skin.lead.setChecked(False)
-        page = self.door(name) if name else None
-        for other in self._doors.values():
+        page = self.page_of(name) if name else None
+        for other in self._page_by_name.values():
             if other is not page:
                 other.stop()
         self.below.setCurrentWidget(page or self.readout)

@@ -88,7 +88,7 @@ def _short(motif: Motif) -> str:
 
 
 class MotifRow(QWidget):
-    """The door to the catalogue, and all motifs in a row as they are laid; a click puts one on the chart.
+    """The button of the catalogue, and all motifs in a row as they are laid; a click puts one on the chart.
 
     Signals
     -------
@@ -105,11 +105,11 @@ class MotifRow(QWidget):
         outer = QHBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.setSpacing(6)
-        self.door = QPushButton("Motifs ...")
-        self.door.setToolTip("The catalogue: all motifs as they are laid, to be searched and played")
-        self.door.setProperty("main", True)
-        self.door.clicked.connect(lambda _=False: self.catalogue_wanted.emit())
-        outer.addWidget(self.door)
+        self.catalogue_button = QPushButton("Motifs ...")
+        self.catalogue_button.setToolTip("The catalogue: all motifs as they are laid, to be searched and played")
+        self.catalogue_button.setProperty("main", True)
+        self.catalogue_button.clicked.connect(lambda _=False: self.catalogue_wanted.emit())
+        outer.addWidget(self.catalogue_button)
         inner = QWidget()
         row = QHBoxLayout(inner)
         row.setContentsMargins(0, 0, 0, 0)

@@ -115,7 +115,15 @@ def part_of(item: QTreeWidgetItem) -> str:
 
 
 class PartsPage(QWidget):
-    """The list of parts, and what can be said of the one that is chosen."""
+    """The list of parts, and what can be said of the one that is chosen.
+
+    Signals
+    -------
+    kept(str)
+        A part shall be kept as a motif of one's own.
+    """
+
+    kept = Signal(str)
 
     def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
         super().__init__()
@@ -343,6 +351,7 @@ class PartsPage(QWidget):
                 f"Copy it to the {CHARTS[charts[0]][0].lower()}",
                 lambda: self._edit("Copy a part", lambda p: copied(p, name, charts[0])[0]),
             ),
+            ("Keep it for other plans", lambda: self.kept.emit(name)),
             ("Let its pieces go", lambda: self._edit("Let a part go", lambda p: without_part(p, name))),
             ("Take it away, all of it", lambda: self._edit("Take a part away", self._without)),
         ]

@@ -71,13 +71,14 @@ class ChartStation(QWidget, Station):
         self.side = SidePanel(model, bench)
         self.panel = self.side.hand
         self.gallery = Gallery("motifs", self)
-        self.strip, self.beads = MotifRow(self.gallery), Beads(model)
-        self.strip.picked.connect(self.add_motif)
-        self.strip.own_picked.connect(self.add_own)
-        self.strip.catalogue_wanted.connect(self.show_catalogue)
+        self.row, self.beads = MotifRow(self.gallery), Beads(model)
+        self.row.picked.connect(self.add_motif)
+        self.row.own_picked.connect(self.add_own)
+        self.row.catalogue_wanted.connect(self.show_catalogue)
         self.own = own_motifs()
-        self.strip.show_own(self.own)
+        self.row.show_own(self.own)
         self.panel.kept.connect(self.keep_motif)
+        self.side.parts.kept.connect(self.keep_part)
         self.beads.chosen.connect(model.choose)
         self.beads.moved.connect(self.move_bead)
         inner = QVBoxLayout(card)
@@ -85,7 +86,7 @@ class ChartStation(QWidget, Station):
         inner.addWidget(TwoParts(self._measures(guard), self._buttons()))
         inner.addWidget(self.board, 1)
         inner.addLayout(self._time())
-        inner.addWidget(self.strip)
+        inner.addWidget(self.row)
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 4, 10, 10)
         row.setSpacing(8)
@@ -114,7 +115,7 @@ class ChartStation(QWidget, Station):
 
     def show_theme(self) -> None:
         """Another theme is worn."""
-        self.strip.redraw()
+        self.row.redraw()
 
     def _measures(self, guard: WheelGuard) -> list[QWidget]:
         """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
@@ -248,7 +249,14 @@ class ChartStation(QWidget, Station):
         if chosen is None:
             return
         plan = self.model.document.committed
-        together = [one.id for one in plan.motifs if one.id in together_with(plan, chosen.id)]
+        self._keep([one.id for one in plan.motifs if one.id in together_with(plan, chosen.id)], name)
+
+    def keep_part(self, part: str) -> None:
+        """Keep a part, under its name."""
+        self._keep([part], self.model.plan.parts_by_id[part].name)
+
+    def _keep(self, together: list[str], name: str) -> None:
+        plan = self.model.document.committed
         try:
             own = own_of(plan, together, name)
             path = keep(own, png_of(laid(own_plan(plan, own), "own", own.name)))
@@ -256,7 +264,7 @@ class ChartStation(QWidget, Station):
         except PennelloError as error:
             self.said.emit(str(error))
         self.own = own_motifs()
-        self.strip.show_own(self.own)
+        self.row.show_own(self.own)
 
     def add_own(self, kept: Kept, own_colours: bool = True) -> None:  # noqa: FBT001, FBT002 - a signal's own value
         """Put a motif of one's own on the chart, with the loads that it was kept with or with the plan's."""

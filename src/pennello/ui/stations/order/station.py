@@ -66,8 +66,8 @@ class OrderStation(QWidget, Station):
         self.line = WashingLine(model)
         self.view = LineView(self.line)
         self.panel = StepPanel(model)
-        self.door = RunController(model, self, owner)
-        self.door.said.connect(self.said)
+        self.controller = RunController(model, self, owner)
+        self.controller.said.connect(self.said)
         self.bar = ThinBar()
         self.words = Label("")
         self.words.setObjectName("note")
@@ -107,7 +107,7 @@ class OrderStation(QWidget, Station):
     def take_run(self, kept: KeptRun, path: Path) -> None:
         """Go on with a run at the chair that was cut off."""
         self.model.show_chart(kept.chart)
-        self.door.go_on(kept, path)
+        self.controller.go_on(kept, path)
 
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
@@ -147,7 +147,7 @@ class OrderStation(QWidget, Station):
             ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
             ("Steps as a calendar (ICS) ...", lambda: self.ask_steps(".ics")),
             ("Pictures after each step (PNG) ...", self.ask_pictures),
-            ("Forget what people said", self.door.forget_answers),
+            ("Forget what people said", self.controller.forget_answers),
         ):
             self.paper.menu().addAction(words).triggered.connect(lambda _=False, do=act: do())
         self.automatic = QPushButton("Find an order")
@@ -157,7 +157,7 @@ class OrderStation(QWidget, Station):
         self.run = QPushButton("At the chair")
         self.run.setProperty("main", True)
         self.run.setToolTip("Ask what has to be asked, then one card after another")
-        self.run.clicked.connect(self.door.ask)
+        self.run.clicked.connect(self.controller.ask)
         self.run.setMinimumWidth(118)
         head.addWidget(self.run)
         return head
@@ -187,7 +187,7 @@ class OrderStation(QWidget, Station):
 
     def close_all(self) -> None:
         """Stop timers, work and a run; the window closes and the run stays on disk."""
-        self.door.close()
+        self.controller.close()
         self.model.close()
 
     # --- schools ---
