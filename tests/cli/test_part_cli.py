@@ -1,5 +1,8 @@
 """part, piece add, load --reload and render in the order found on the command line."""
 
+import re
+from pathlib import Path
+
 import numpy as np
 import pytest
 from PIL import Image
@@ -132,3 +135,29 @@ def test_a_chart_is_painted_in_the_order_found_or_as_listed(ask, plan, tmp_path)
         assert whole.shape == np.asarray(third).shape
     early = ask("render", plan, *common, "--png", tmp_path / "early.png", "--at", "40", "--json")
     assert 0 < early["strokes"] < ask("render", plan, *common, "--png", found, "--json")["strokes"]
+
+
+def documented(verb):
+    """Keys of the first level that docs/answers.md names for a verb."""
+    text = (Path(__file__).parents[2] / "docs/answers.md").read_text()
+    part = text.split(f"## `pennello {verb} PLAN")[1].split("## ")[0]
+    rows = re.findall(r"^\| (`[^|]*`) \|", part, re.MULTILINE)
+    return {key for row in rows for key in re.findall(r"`([^`]*)`", row)}
+
+
+def test_answers_are_as_documented(ask, plan, tmp_path):
+    chart = ("--chart", "hand", "--seconds", "0")
+    answers = {
+        "order": ask("order", plan, *chart, "--target", "60", "--reasons", "--json"),
+        "part": ask("part", plan, "--json"),
+        "piece": ask("piece", plan, "--json"),
+        "load": ask("load", plan, "dahlia-petal", "--json"),
+        "render": ask("render", plan, *chart, "--px-per-mm", "1", "--png", tmp_path / "r.png", "--json"),
+        "sequence": ask("sequence", plan, *chart, "--px-per-mm", "1", "--out", tmp_path, "--json"),
+    }
+    for verb, answer in answers.items():
+        assert set(answer) == documented(verb), verb
+    text = (Path(__file__).parents[2] / "docs/answers.md").read_text()
+    for answer, key in ((answers["part"], "parts"), (answers["piece"], "pieces"), (answers["order"], "steps")):
+        for inner in answer[key][0]:
+            assert f"`{inner}`" in text, inner

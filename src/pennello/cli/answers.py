@@ -33,6 +33,8 @@ def load_answer(plan: Plan, stroke: PlanStroke, edge: LoadedEdge) -> Answer:
     band = scatter_band(stroke.recipe, cakes, brush, plan.residue(stroke.id), slips=plan.hand.slips)
     return {
         "stroke": stroke.id,
+        "reload": stroke.reload.value,
+        "reload_after": stroke.reload_after,
         "applicator": {"kind": brush.kind.value, "width_mm": brush.width_mm, "id": brush.id},
         "axis": edge.axis.value,
         "edge_mm": edge.width_mm,

@@ -10,11 +10,11 @@ from pennello.cli.main import write_json
 from pennello.cli.names import chart_key
 from pennello.cli.numbers import number
 from pennello.cli.plan_file import read_plan
-from pennello.design.on_chart import painted_plan
 from pennello.disk import write_bytes
 from pennello.errors import PennelloError
 from pennello.motif.motif import counted
 from pennello.session.catalogue import motif_plan
+from pennello.session.order_pictures import played_plan
 from pennello.session.play import MOST_WRITTEN_PIXELS, Playing, alone, animation
 
 
@@ -44,7 +44,7 @@ def play_verb(args: Namespace) -> int:
     if args.motif:
         shown = motif_plan(plan, args.motif)
     elif args.chart:
-        shown = painted_plan(plan, chart_key(args.chart))
+        shown = played_plan(plan, chart_key(args.chart))
     else:
         shown = alone(plan, args.stroke) if args.stroke else plan
     if not shown.strokes:

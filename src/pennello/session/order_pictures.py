@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.design.marks import Mark
-from pennello.design.on_chart import chart_of
+from pennello.design.on_chart import chart_of, painted_plan
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import (
     THREADS,
@@ -105,6 +105,12 @@ def order_found(plan: Plan, chart: str, check: Check = go_on, engine: Engine | N
     """
     design = design_of(plan, chart, report=lambda *_: check(), engine=engine)
     return laid_out(arrange(design, 0.0), chart) if dict(design.work.painted).get(chart) else None
+
+
+def played_plan(plan: Plan, chart: str) -> Plan:
+    """Return a plan of the strokes of a chart in the order found, to be played one after another."""
+    order = order_found(plan, chart)
+    return painted_plan(plan, chart) if order is None else order.plan
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -17,6 +17,7 @@ from pennello.lay.engine import best
 from pennello.lay.skin_film import Box
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Job
+from pennello.session.order_pictures import order_found
 from pennello.solve.colourways import Colourway, colourways, with_colourway
 from pennello.solve.kit import AtHand
 from pennello.ui.bench_model import BenchModel
@@ -157,7 +158,8 @@ def _painted(plan: Plan, job: Job[Any]) -> Picture:
     """Return the plan's first chart with its motifs, or where there are none its strokes on one skin."""
     if plan.motifs:
         key = plan.motifs[0].chart
-        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check)
+        order = order_found(plan, key, job.check)
+        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check, order=order)
         over = [overlay for overlay in plan.overlays if overlay.chart == key]
         skin = skin_bytes(plan.skin)
         return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, over, surround=theme().mat)

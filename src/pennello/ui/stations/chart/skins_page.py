@@ -15,6 +15,7 @@ from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Jobs
+from pennello.session.order_pictures import order_found
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
@@ -108,7 +109,7 @@ def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None
     for number, ita in enumerate(SKINS_ITA):
         report(number / len(SKINS_ITA), "painting on other skins")
         here = on_skin(plan, ita)
-        painted = ChartScene(_PX_PER_MM).paint(here, key)
+        painted = ChartScene(_PX_PER_MM).paint(here, key, order=order_found(here, key))
         over = [overlay for overlay in plan.overlays if overlay.chart == key]
         skin = skin_bytes(here.skin)
         pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, over, surround=mat))

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.on_chart import moved_in_order, painted_plan, placed_in, with_new_motif, with_other_eyes
+from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
 from pennello.design.placed import PlacedMotif
@@ -31,6 +31,7 @@ from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
+from pennello.session.order_pictures import played_plan
 from pennello.solve.suiting import with_loads_for
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.gallery import Gallery
@@ -294,7 +295,7 @@ class ChartStation(QWidget, Station):
         if not self.model.motifs:
             self.said.emit("There is nothing on this chart to play yet; put a motif on it first.")
             return
-        self.played = PlayPage(self.model.chart.name, lambda: painted_plan(plan, key), self)
+        self.played = PlayPage(self.model.chart.name, lambda: played_plan(plan, key), self)
         self.played.show()
 
     def show_skins(self) -> None:
