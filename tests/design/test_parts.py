@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from pennello.design.holds import hold_of
-from pennello.design.on_chart import broken_apart, pieces_on, with_new_motif
+from pennello.design.on_chart import broken_apart, mirrored_twin, pieces_on, repeated, with_new_motif
+from pennello.design.own import own_of, with_own
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
     PartProblemError,
@@ -89,6 +90,22 @@ def test_pieces_of_a_part_are_painted_together_where_its_first_is(five):
     assert order(painted_before(plan, "c", name)) == ["c", "a", "e", "b", "d"]
     assert order(painted_before(plan, name, "a")) == order(plan), "not before itself"
     assert order(put_in(plan, ["c"], name)) == ["a", "e", "c", "b", "d"]
+
+
+def test_no_piece_gets_the_id_of_a_part(five):
+    """A rule or a command names a part or a piece: `rose` may not be both."""
+    plan, rose = with_new_part(five, "Petal ring", ["a"])
+    assert rose == "petal-ring"
+    plan, piece = with_new_motif(plan, "petal-ring", "face", Place())
+    plan, _ = with_new_part(plan, "Petal ring 2", [piece])
+    plan = broken_apart(plan, piece)
+    plan = repeated(plan, "a", line((0.0, 0.0), (40.0, 0.0)), 3)
+    own = own_of(plan, [rose], "Petal ring 3")
+    plan, _ = with_own(plan, own, "face", Place(5.0, 5.0))
+    plan, _ = mirrored_twin(plan, plan.motifs[0].id)
+    ids = plan.ids_in_design
+    assert len(set(ids)) == len(ids)
+    assert len(own.parts.motifs) == 3, "a part that is named comes whole, and nothing of another"
 
 
 def test_a_part_cannot_lie_within_itself(five):

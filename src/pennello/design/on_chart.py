@@ -157,7 +157,7 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
     chart_of(plan, chart_key)
     if load:
         plan.stroke(load)
-    new_id = free_id(key, [one.id for one in plan.motifs])
+    new_id = free_id(key, plan.ids_in_design)
     loads = tuple((part.key, load) for part in kind.parts) if load else suiting_loads(plan, kind)
     placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
     return with_motif(plan, placed), new_id
@@ -197,7 +197,7 @@ def with_part_of(plan: Plan, placed: PlacedMotif) -> tuple[Plan, str]:
     """Return the plan with a part for what comes of a piece, and its id: the piece's own, or a new one of its name."""
     if placed.part:
         return plan, placed.part
-    new_id = free_id(placed.id, [*(one.id for one in plan.parts), *(one.id for one in plan.motifs)])
+    new_id = free_id(placed.id, plan.ids_in_design)
     habit = Habit.ONE_GO if placed.motif and motif(placed.motif).in_one_go else Habit.USUAL
     return replace(plan, parts=(*plan.parts, PlanPart(new_id, placed.name, habit=habit))), new_id
 
@@ -228,7 +228,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
     midline = chart_of(plan, placed.chart).midline_mm
     if midline is None:
         raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
-    new_id = free_id(name, [one.id for one in plan.motifs])
+    new_id = free_id(name, plan.ids_in_design)
     other = replace(placed, id=new_id, name=fitted(placed.name, ", other side"), twin=False)
     return with_motif(plan, replace(other, place=twin_place(placed.place, midline))), new_id
 
@@ -238,7 +238,7 @@ def broken_apart(plan: Plan, name: str) -> Plan:
     placed = placed_in(plan, name)
     plan, part = with_part_of(plan, placed)
     midline = chart_of(plan, placed.chart).midline_mm
-    taken = [one.id for one in plan.motifs]
+    taken = plan.ids_in_design
     ones = []
     for number, piece in enumerate(pieces_of(placed, prints_of(plan, placed), midline), 1):
         new_id = free_id(f"{placed.id[:50]}-{number}", taken)
@@ -275,7 +275,7 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
     places = np.arange(count) / (count if ring else count - 1) * total
     at = parameter_at(guide, places)
     points, ways = position(guide, at), direction(guide, at)
-    taken = [one.id for one in plan.motifs]
+    taken = plan.ids_in_design
     ones = []
     for number, (point, way) in enumerate(zip(points, ways, strict=True)):
         new_id = name if number == 0 else free_id(name, taken)

@@ -124,7 +124,7 @@ def with_own(
     ids: list[str] = []
     new = []
     for one in own.parts.motifs:
-        new_id = free_id(one.id, [*(other.id for other in plan.motifs), *ids])
+        new_id = free_id(one.id, [*plan.ids_in_design, *ids])
         ids.append(new_id)
         placed = replace(
             one,

@@ -53,7 +53,7 @@ def with_new_part(plan: Plan, name: str, pieces: Collection[str] = (), within: s
     """Return the plan with a new part of these pieces, painted one after another where the first of them is; its id."""
     for piece in pieces:
         placed_in(plan, piece)
-    taken = [*(one.id for one in plan.parts), *(one.id for one in plan.motifs)]
+    taken = plan.ids_in_design
     new_id = free_id(slug(name), taken)
     plan = with_part(plan, PlanPart(new_id, fitted(name.strip()) or new_id, within))
     return put_in(plan, pieces, new_id), new_id
@@ -162,7 +162,7 @@ def copied(plan: Plan, name: str, chart: str = "", by: Place | None = None) -> t
 
 def _new_ids(plan: Plan, names: Sequence[str]) -> dict[str, str]:
     """Return free ids for copies of what has these."""
-    taken = [*(one.id for one in plan.parts), *(one.id for one in plan.motifs)]
+    taken = plan.ids_in_design
     found = {}
     for name in names:
         found[name] = free_id(name, taken)
@@ -219,6 +219,6 @@ def with_new_piece(
     if hold is not None:
         stroke = with_hold(stroke, hold)
     called = name or source.name
-    new_id = free_id(slug(called), [*(one.id for one in plan.parts), *(one.id for one in plan.motifs)])
+    new_id = free_id(slug(called), plan.ids_in_design)
     placed = PlacedMotif(new_id, fitted(called), FREE, ((SINGLE, load),), chart=chart, way=stroke)
     return replace(plan, motifs=(*plan.motifs, placed)), new_id

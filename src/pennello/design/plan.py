@@ -187,6 +187,11 @@ class Plan:
         return {one.id: one for one in self.paints}
 
     @property
+    def ids_in_design(self) -> list[str]:
+        """Ids of all parts and pieces: a rule or a command names one of either, so that no id stands twice."""
+        return [*(one.id for one in self.parts), *(one.id for one in self.motifs)]
+
+    @property
     def parts_by_id(self) -> dict[str, PlanPart]:
         """The parts by id."""
         return {one.id: one for one in self.parts}
