@@ -17,6 +17,7 @@ from pennello.design.part_edits import (
     mirrored_part,
     painted_before,
     part_in,
+    placed_before,
     put_in,
     recoloured,
     short_form,
@@ -90,6 +91,18 @@ def test_pieces_of_a_part_are_painted_together_where_its_first_is(five):
     assert order(painted_before(plan, "c", name)) == ["c", "a", "e", "b", "d"]
     assert order(painted_before(plan, name, "a")) == order(plan), "not before itself"
     assert order(put_in(plan, ["c"], name)) == ["a", "e", "c", "b", "d"]
+
+
+def test_a_piece_comes_last_of_a_part_or_of_all(five):
+    plan, name = with_new_part(five, "Ends", ["a", "e"])
+    assert order(placed_before(plan, "a", "", name)) == ["e", "a", "b", "c", "d"]
+    assert order(placed_before(plan, "a", "", "")) == ["e", "b", "c", "d", "a"]
+    plan, inner = with_new_part(plan, "Middle", ["c"], within=name)
+    inside = placed_before(plan, "d", "c", inner)
+    assert order(inside) == ["a", "e", "d", "c", "b"], "parts stay together"
+    assert order(placed_before(inside, inner, "e", name)) == ["a", "d", "c", "e", "b"]
+    with pytest.raises(PennelloError, match="within itself"):
+        placed_before(plan, name, "", inner)
 
 
 def test_no_piece_gets_the_id_of_a_part(five):

@@ -66,8 +66,22 @@ def test_a_part_is_made_named_and_filled_by_dragging(window, station, monkeypatc
     assert plan_of(window).parts[0].name == "Rose"
     window.undo()
     assert plan_of(window).parts[0].name == "The flower"
-    page.move_to("petal-ring", "", "")
-    assert plan_of(window).motifs[-1].part == ""
+    page.move_to("two-leaves", "", "")
+    assert [(one.id, one.part) for one in plan_of(window).motifs] == [("petal-ring", "the-flower"), ("two-leaves", "")]
+
+
+def test_ctrl_and_the_arrows_move_what_is_current_in_the_list_of_parts(window, station, qtbot):
+    page = station.side.parts
+    before = [one.id for one in plan_of(window).motifs]
+    first = before[0]
+    page.tree.setCurrentItem(items(page)[first])
+    qtbot.keyClick(page.tree, Qt.Key.Key_Down, Qt.KeyboardModifier.ControlModifier)
+    assert [one.id for one in plan_of(window).motifs][:2] == [before[1], first]
+    assert name_of(page.tree.currentItem()) == first, "so that it can be moved on"
+    qtbot.keyClick(page.tree, Qt.Key.Key_Up, Qt.KeyboardModifier.ControlModifier)
+    assert [one.id for one in plan_of(window).motifs] == before
+    qtbot.keyClick(page.tree, Qt.Key.Key_Up, Qt.KeyboardModifier.ControlModifier)
+    assert [one.id for one in plan_of(window).motifs] == before, "it is the first"
 
 
 def test_what_is_said_of_a_part_is_kept_and_can_be_undone(window, station):

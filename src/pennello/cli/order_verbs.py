@@ -8,7 +8,7 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, cautions
@@ -29,6 +29,9 @@ from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step, Sums
 from pennello.units import clock, minutes, parse_number
+
+if TYPE_CHECKING:
+    from pennello.store.notebook import RunNote
 
 Answer = dict[str, Any]
 
@@ -399,6 +402,18 @@ def runs_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
+def _run_told(run: RunNote) -> dict[str, object]:
+    return {
+        "plan": run.plan,
+        "chart": run.chart,
+        "begun": run.begun,
+        "hand_s": run.hand_s,
+        "planned_s": run.planned_s,
+        "finished": run.finished,
+        "steps": len(run.steps),
+    }
+
+
 @verb("runs", "recorded runs, and your own pace from them", runs_arguments)
 def runs_verb(args: Namespace) -> int:
     """List recorded runs, and the pace that they give."""
@@ -411,7 +426,7 @@ def runs_verb(args: Namespace) -> int:
         tighten_private_files,
     )
     from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
-    from pennello.store.notebook import Notebook, RunNote  # noqa: PLC0415
+    from pennello.store.notebook import Notebook  # noqa: PLC0415
 
     path = args.notebook or notebook_path()
     if args.keep_answers is not None:
@@ -435,18 +450,7 @@ def runs_verb(args: Namespace) -> int:
         write_json(
             {
                 "erased": erased,
-                "runs": [
-                    {
-                        "plan": run.plan,
-                        "chart": run.chart,
-                        "begun": run.begun,
-                        "hand_s": run.hand_s,
-                        "planned_s": run.planned_s,
-                        "finished": run.finished,
-                        "steps": len(run.steps),
-                    }
-                    for run in runs
-                ],
+                "runs": [_run_told(run) for run in runs],
                 "pace": [
                     {"kind": kind.value, "factor": factor, "steps": count} for kind, factor, count in pace.factors
                 ],

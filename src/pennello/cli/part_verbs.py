@@ -20,6 +20,7 @@ from pennello.design.part_edits import (
     mirrored_part,
     painted_before,
     part_in,
+    placed_before,
     put_in,
     recoloured,
     twinned,
@@ -52,7 +53,9 @@ def part_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("deed", nargs="?", default="list", choices=("list", *_DEEDS), help="what to do (default: list)")
     parser.add_argument("part", nargs="?", default="", metavar="PART", help="its id; with add its name")
     parser.add_argument("--piece", action="append", default=[], metavar="ID", help="add, put: what belongs to it")
-    parser.add_argument("--in", dest="within", metavar="PART", help="add, put: the part that it is of; '' for none")
+    parser.add_argument(
+        "--in", dest="within", metavar="PART", help="add, put, move: the part that it is of; '' for none"
+    )
     parser.add_argument("--before", default="", metavar="ID", help="move: before this part or piece; without it, last")
     parser.add_argument("--name", help="rename: what it is called")
     parser.add_argument("--off", action="store_true", help="twin, one-sided, short: no longer")
@@ -140,6 +143,12 @@ def _put(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     return with_part(plan, replace(part_in(plan, args.part), within=_needed(args, "within"))), args.part
 
 
+def _move(plan: Plan, args: Namespace) -> tuple[Plan, str]:
+    if args.within is None:
+        return painted_before(plan, args.part, args.before), args.part
+    return placed_before(plan, args.part, args.before, args.within), args.part
+
+
 def _copy(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     by = Place(args.x_mm, args.y_mm) if args.x_mm or args.y_mm else None
     return copied(plan, args.part, args.chart, by)
@@ -178,7 +187,7 @@ _DEEDS: dict[str, Callable[[Plan, Namespace], tuple[Plan, str]]] = {
     "add": _add,
     "put": _put,
     "rename": _changed("name", lambda args: _needed(args, "name")),
-    "move": lambda plan, args: (painted_before(plan, args.part, args.before), args.part),
+    "move": _move,
     "twin": lambda plan, args: (twinned(plan, args.part, on=not args.off), args.part),
     "one-sided": _changed("one_sided", lambda args: not args.off),
     "short": _changed("long_only", lambda args: not args.off),

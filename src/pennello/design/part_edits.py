@@ -100,7 +100,7 @@ def block_of(plan: Plan, name: str) -> tuple[PlacedMotif, ...]:
 def painted_before(plan: Plan, name: str, other: str) -> Plan:
     """Return the plan with a part or piece painted just before another one, "" for last of all.
 
-    One that goes in among the pieces of a part comes to belong to it.
+    What it is a part of stays as it is; `placed_before` changes that too.
     """
     block = block_of(plan, name)
     ids = {one.id for one in block}
@@ -112,6 +112,29 @@ def painted_before(plan: Plan, name: str, other: str) -> Plan:
         return plan
     at = next(number for number, one in enumerate(rest) if one.id in target)
     return replace(plan, motifs=(*rest[:at], *block, *rest[at:]))
+
+
+def placed_before(plan: Plan, name: str, other: str, part: str) -> Plan:
+    """Return the plan with a part or piece as one of a part ("" for none), painted just before another one.
+
+    Parameters
+    ----------
+    other
+        The part or piece that it comes before; "" for the last of `part`, or of the whole plan without one.
+
+    Raises
+    ------
+    PartProblemError
+        If a part would lie within itself.
+    """
+    if any(one.id == name for one in plan.parts):
+        plan = with_part(plan, replace(part_in(plan, name), within=part))
+    else:
+        plan = replace(plan, motifs=tuple(replace(one, part=part) if one.id == name else one for one in plan.motifs))
+    plan = painted_before(plan, name, other)
+    for one in line_of(plan, part):
+        plan = _gathered(plan, one.id)
+    return plan
 
 
 def twinned(plan: Plan, name: str, *, on: bool) -> Plan:

@@ -223,8 +223,7 @@ def sheet_pictures(
     whole: dict[str, Picture] = {}
     for chart in dict.fromkeys(stage.chart for stage in told):
         laying = _Laying(arranged, chart, px_per_mm, doer)
-        bare = _Laying(arranged, chart, px_per_mm, doer).painted
-        before = _page(plan, chart, bare, (), px_per_mm, "#FFFFFF")
+        before = _page(plan, chart, laying.painted, (), px_per_mm, "#FFFFFF")
         for place, stage in enumerate(told):
             if stage.chart != chart:
                 continue

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, Signal
-from PySide6.QtGui import QDropEvent, QIcon, QPixmap
+from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
@@ -31,9 +31,8 @@ from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
     copied,
     mirrored_part,
-    painted_before,
     part_in,
-    put_in,
+    placed_before,
     recoloured,
     twinned,
     with_new_part,
@@ -67,18 +66,30 @@ class PartTree(QTreeWidget):
     -------
     dropped(str, str, str)
         What was dragged; before what it shall come ("" for last); into which part ("" for none).
+    stepped(str, int)
+        What shall be painted one place earlier (-1) or later (1).
     """
 
     dropped = Signal(str, str, str)
+    stepped = Signal(str, int)
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
         self.setHeaderHidden(True)
         self.setIndentation(14)
         self.setIconSize(_ICON)
-        self.setAccessibleName("Parts of the design in the order of painting: Ctrl and arrows move")
+        self.setAccessibleName("Parts of the design in the order of painting: Ctrl with up or down moves")
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Move what is current with Ctrl and up or down."""
+        way = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
+        item = self.currentItem()
+        if item is not None and way and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.stepped.emit(name_of(item), way)
+            return
+        super().keyPressEvent(event)
 
     def dropEvent(self, event: QDropEvent) -> None:
         """Say where it fell; the plan moves it, and the tree follows."""
@@ -134,6 +145,7 @@ class PartsPage(QWidget):
         self.words.setWordWrap(True)
         self.tree = PartTree(self)
         self.tree.dropped.connect(self.move_to)
+        self.tree.stepped.connect(self.step)
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
         self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
         self.tree.itemChanged.connect(lambda *_: self._ticked())
@@ -203,6 +215,8 @@ class PartsPage(QWidget):
 
     def _fill(self, plan: Plan) -> None:
         """Build the tree: parts with something on this chart, or with nothing at all, and this chart's pieces."""
+        current = self.tree.currentItem()
+        kept = self.part or (name_of(current) if current is not None else "")
         with QSignalBlocker(self.tree):
             self.tree.clear()
             at: list[QTreeWidgetItem] = []
@@ -216,7 +230,7 @@ class PartsPage(QWidget):
                 else:
                     self.tree.addTopLevelItem(item)
                 at.append(item)
-                if one.id == self.part:
+                if one.id == kept:
                     self.tree.setCurrentItem(item)
             self.tree.expandAll()
 
@@ -233,11 +247,10 @@ class PartsPage(QWidget):
         item.setData(0, _ID + 1, is_part)
         item.setToolTip(0, _tip(plan, one))
         item.setCheckState(0, Qt.CheckState.Unchecked if one.id in self._model.hidden else Qt.CheckState.Checked)
-        loads = [load for piece in ((one,) if isinstance(one, PlacedMotif) else ()) for _, load in piece.loads]
-        if loads:
-            item.setIcon(0, QIcon(edge_icon(plan, loads[0], _ICON)))
-        elif is_part:
-            item.setIcon(0, QIcon(QPixmap()))
+        if isinstance(one, PlacedMotif):
+            if one.loads:
+                item.setIcon(0, QIcon(edge_icon(plan, one.loads[0][1], _ICON)))
+        else:
             font = item.font(0)
             font.setBold(True)
             item.setFont(0, font)
@@ -287,16 +300,7 @@ class PartsPage(QWidget):
 
     def move_to(self, name: str, before: str, part: str) -> None:
         """Paint a part or piece just before another one ("" for last), as one of a part ("" for none)."""
-
-        def change(plan: Plan) -> Plan:
-            if any(one.id == name for one in plan.parts):
-                if part != name:
-                    plan = with_part(plan, replace(part_in(plan, name), within=part))
-            else:
-                plan = put_in(plan, [name], part)
-            return painted_before(plan, name, before) if before and before != name else plan
-
-        self._model.edit("Order of painting", change)
+        self._model.edit("Order of painting", lambda plan: placed_before(plan, name, before, part))
 
     def _change(self, label: str, **changes: object) -> None:
         if self.part:
@@ -341,8 +345,8 @@ class PartsPage(QWidget):
         charts = [key for key in CHARTS if key != self._model.key]
         return [
             ("Rename ...", self.ask_name),
-            ("Paint it earlier", lambda: self.step(-1)),
-            ("Paint it later", lambda: self.step(1)),
+            ("Paint it earlier", lambda: self.step(name, -1)),
+            ("Paint it later", lambda: self.step(name, 1)),
             ("Its mirror image too", lambda: self._edit("Mirror image", lambda p: twinned(p, name, on=True))),
             ("No mirror image", lambda: self._edit("No mirror image", lambda p: twinned(p, name, on=False))),
             ("Turn it round the midline", lambda: self._edit("Mirror a part", lambda p: mirrored_part(p, name))),
@@ -382,16 +386,20 @@ class PartsPage(QWidget):
         if fine and name.strip():
             self._change("Rename a part", name=name.strip())
 
-    def step(self, way: int) -> None:
-        """Paint the part one place earlier (-1) or later (1) among its like."""
-        plan, name = self._model.plan, self.part
-        depths = list(listed(plan))
-        deep = next(depth for depth, one in depths if one.id == name)
-        like = [one.id for depth, one in depths if depth == deep and self._is_here(plan, one)]
+    def step(self, name: str, way: int) -> None:
+        """Paint a part or piece one place earlier (-1) or later (1) among those of its part."""
+        plan = self._model.plan
+        shown = [one for _, one in listed(plan) if self._is_here(plan, one)]
+        within = next(_within(one) for one in shown if one.id == name)
+        like = [one.id for one in shown if _within(one) == within]
         at = like.index(name) + (way if way < 0 else 2)
         if 0 <= at <= len(like):
-            before = like[at] if at < len(like) else ""
-            self._model.edit("Order of painting", lambda p: painted_before(p, name, before))
+            self.move_to(name, like[at] if at < len(like) else "", within)
+
+
+def _within(one: PlanPart | PlacedMotif) -> str:
+    """Return the part that a part or a piece is one of, "" for none."""
+    return one.within if isinstance(one, PlanPart) else one.part
 
 
 def _words(one: PlanPart | PlacedMotif) -> str:

@@ -125,8 +125,19 @@ class OrderStation(QWidget, Station):
         note.setObjectName("note")
         note.setBuddy(self.target)
         note.setMinimumWidth(note.sizeHint().width())
-        for widget in (title, self.chart, note, self.target):
+        for widget in (title, self.chart, note, self.target, *self._time_buttons()):
             head.addWidget(widget)
+        head.addStretch(1)
+        self.run = QPushButton("At the chair")
+        self.run.setProperty("main", True)
+        self.run.setToolTip("Ask what has to be asked, then one card after another")
+        self.run.clicked.connect(self.controller.ask)
+        self.run.setMinimumWidth(118)
+        head.addWidget(self.run)
+        return head
+
+    def _time_buttons(self) -> list[QToolButton]:
+        """Return the usual times: what fits into one is painted."""
         self.times: dict[str, QToolButton] = {}
         for words, seconds in (("1:30", 90.0), ("2:00", 120.0), ("3:00", 180.0), ("all", 0.0)):
             button = QToolButton()
@@ -135,9 +146,11 @@ class OrderStation(QWidget, Station):
             button.setCheckable(True)
             button.setToolTip(f"What fits into {words} min" if seconds else "Everything, however long it takes")
             button.clicked.connect(lambda _=False, value=seconds: self._set_target(value))
-            head.addWidget(button)
             self.times[words] = button
-        head.addStretch(1)
+        return list(self.times.values())
+
+    def _build_menus(self) -> None:
+        """Make what is opened at the foot: where painters differ, and what comes on paper."""
         self.schools = menu_button("Schools", "Where painters differ, as you have it")
         self.schools.menu().aboutToShow.connect(self.list_schools)
         self.paper = menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
@@ -150,20 +163,14 @@ class OrderStation(QWidget, Station):
             ("Forget what people said", self.controller.forget_answers),
         ):
             self.paper.menu().addAction(words).triggered.connect(lambda _=False, do=act: do())
+
+    def _foot(self) -> QHBoxLayout:
+        foot = QHBoxLayout()
+        self._build_menus()
         self.automatic = QPushButton("Find an order")
         self.automatic.setProperty("chip", True)
         self.automatic.setToolTip("Forget the order of your own and look for a short one")
         self.automatic.clicked.connect(self.find_order)
-        self.run = QPushButton("At the chair")
-        self.run.setProperty("main", True)
-        self.run.setToolTip("Ask what has to be asked, then one card after another")
-        self.run.clicked.connect(self.controller.ask)
-        self.run.setMinimumWidth(118)
-        head.addWidget(self.run)
-        return head
-
-    def _foot(self) -> QHBoxLayout:
-        foot = QHBoxLayout()
         self.short = QToolButton()
         self.short.setText("Short")
         self.short.setProperty("segment", True)
