@@ -40,7 +40,7 @@ VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench-forgive", "dahlia-petal", "linen", (1280, 800)),
 )
 
-DOORS = {"bench-wish": "wish", "bench-find": "find", "bench-design": "design", "bench-forgive": "forgive"}
+SEARCHES = {"bench-wish": "wish", "bench-find": "find", "bench-design": "design", "bench-forgive": "forgive"}
 
 
 def there(window: MainWindow, key: str) -> Any:
@@ -70,8 +70,8 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
         wait(window, 300)
     if name == "bench-whole":
         show_whole(window)
-    if name in DOORS:
-        show_door(window, DOORS[name])
+    if name in SEARCHES:
+        show_search(window, SEARCHES[name])
     QApplication.processEvents()
     window.grab().save(str(folder / f"{name}.png"))
     while window.document.undo_label:  # a plan with changes would ask before it closes
@@ -79,7 +79,7 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
     window.close()
 
 
-def show_door(window: MainWindow, name: str) -> None:
+def show_search(window: MainWindow, name: str) -> None:
     """Show one of the read-out's pages, searched to its end."""
     there(window, "bench").show_page(name)
     page = there(window, "bench").page_of(name)

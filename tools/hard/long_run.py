@@ -72,10 +72,10 @@ def edit(folder: Path, count: int) -> dict[str, float]:
     _wait(app, 2.0)
     at_pages = memory_mb()
     for _ in range(PAGES):
-        there(window, "order").door.ask()
+        there(window, "order").controller.ask()
         _wait(app, 0.05)
-        if there(window, "order").door.page is not None:
-            there(window, "order").door.page.reject()
+        if there(window, "order").controller.page is not None:
+            there(window, "order").controller.page.reject()
         _wait(app, 0.05)
     window.go_to("bench")
     _wait(app, 1.0)
