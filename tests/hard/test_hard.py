@@ -12,6 +12,7 @@ from hard.__main__ import plans
 from hard.damage import damage, wrong
 from hard.faults import FAULTS, NotPossibleHereError
 from hard.kills import kills
+from hard.long_run import MOST_HANDLES_MORE
 from hard.tally import Tally, table
 from pennello.errors import PennelloError
 
@@ -61,6 +62,21 @@ def test_a_monkey_at_the_window_breaks_nothing(tmp_path, seed):
     assert seen["events"] >= 100
     assert seen["exceptions"] == {}, seen["traces"]
     assert seen["broken"] == []
+
+
+def test_the_long_run_goes_through_all_stations(tmp_path):
+    """A short one: that it still finds what it steers, and leaves no handles open."""
+    ended = subprocess.run(
+        [sys.executable, "-X", "faulthandler", "-m", "hard.long_run", str(tmp_path), "30"],
+        env={**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")},
+        check=False,
+        capture_output=True,
+        timeout=110,
+    )
+    assert ended.returncode == 0, ended.stderr[-2000:]
+    told = json.loads((tmp_path / "long.json").read_text())
+    assert told["edits"] == 30
+    assert told["handles_more"] <= MOST_HANDLES_MORE
 
 
 def test_the_harness_itself_can_fail(tmp_path):

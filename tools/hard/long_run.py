@@ -5,12 +5,15 @@ from __future__ import annotations
 import json
 import sys
 import time
+from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 from PySide6.QtWidgets import QApplication
 
 from hard.monkey import memory_mb, private_folders
+from pennello.design.placed import PlacedMotif
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
 from pennello.session.document import Document
@@ -26,6 +29,10 @@ PAGES = 15
 def there(window: MainWindow, key: str) -> Any:
     """Return a station with all that it has."""
     return window.station(key)
+
+
+def _at(placed: PlacedMotif, x_mm: float) -> PlacedMotif:
+    return replace(placed, place=replace(placed.place, x_mm=x_mm))
 
 
 def _wait(app: QApplication, seconds: float) -> None:
@@ -65,7 +72,7 @@ def edit(folder: Path, count: int) -> dict[str, float]:
     for number in range(count - count // 2):
         if number % 50 == 0 and model.motifs:
             model.choose(model.motifs[(number // 50) % len(model.motifs)].id)
-        model.place("Move", x_mm=float(number % 60 - 30))
+        model.edit_motif("Move", partial(_at, x_mm=float(number % 60 - 30)))
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
         peak = max(peak, memory_mb())
     window.go_to("order")
