@@ -9,7 +9,7 @@ from enum import Enum
 from pathlib import Path
 from typing import Any
 
-from pennello.design.marks import Glitter, Lines, Reserved, Stencil
+from pennello.design.marks import Gem, Glitter, Reserved, Stencil
 from pennello.files.plan_schema import FORMS, VERSION
 from pennello.finding import Code, Level
 from pennello.record import Told, told_of
@@ -17,7 +17,7 @@ from pennello.record import Told, told_of
 PAGE = Path(__file__).parents[1] / "docs" / "format.md"
 FINDINGS = PAGE.with_name("findings.md")
 _FLAT = {kind: form.flat for kind, form in FORMS.items()}
-_KINDS = {kind.__name__: kind for kind in [*FORMS, Glitter, Stencil, Lines, Reserved] if isinstance(kind, type)}
+_KINDS = {kind.__name__: kind for kind in [*FORMS, Glitter, Stencil, Gem, Reserved] if isinstance(kind, type)}
 _MARK = re.compile(r"(<!-- table (\w+) -->\n).*?(<!-- end -->)", re.DOTALL)
 
 

@@ -45,49 +45,71 @@ def test_motifs_are_listed_made_and_written(ask, tmp_path, demo_file):
 
 
 def test_lines_are_added_by_points_or_from_a_drawing(ask, demo_file, tmp_path):
-    words = ("--add", "lines", "--points", "-30,-60 0,-70 30,-60", "--points", "0,-50", "--line-mm", "2.5")
-    told = ask("layer", demo_file, "edge", *words, "--colour", "#ffffff", "--json")["layers"]
-    assert told == [
-        {
-            "name": "edge",
-            "kind": "lines",
-            "chart": "face",
-            "at_mm": [0.0, -60.0],
-            "width_mm": 60.0,
-            "amount": 1.0,
-            "srgb": "#ffffff",
-            "lines": 2,
-            "line_mm": 2.5,
-        }
-    ]
+    words = ("--points", "-30,-60 0,-70 30,-60", "--points", "0,-50", "--line-mm", "2.5", "--name", "edge")
+    told = ask("piece", demo_file, "add", *words, "--colour", "#ffffff", "--taper", "thick to tip", "--json")["pieces"]
+    (edge,) = told
+    assert (edge["id"], edge["x_mm"], edge["y_mm"], edge["lines"]) == ("edge", 0.0, -60.0, 2)
+    plan = read_plan(demo_file)
+    load = plan.stroke(edge["loads"]["stroke"])
+    assert plan.paint(load.recipe.pan_paints[0]).srgb == "#ffffff"
+    assert plan.motifs[0].way.pressures[0].value > plan.motifs[0].way.pressures[1].value
     ask("motif", "petal-ring", "--svg", tmp_path / "ring.svg")
-    ask(
-        "layer",
-        demo_file,
-        "ring",
-        "--add",
-        "lines",
-        "--svg",
-        tmp_path / "ring.svg",
-        "--chart",
-        "hand",
-        "--at",
-        "middle",
-    )
-    assert len(read_plan(demo_file).overlays[1].outlines) == 5
-    assert "edge" in ask("contrast", demo_file)
-    ask("layer", demo_file, "stray", "--add", "lines", "--points", "0,20 400,20", "--chart", "leg")
+    ring = ("--svg", tmp_path / "ring.svg", "--chart", "hand", "--load", load.id, "--name", "ring")
+    ask("piece", demo_file, "add", *ring)
+    assert len(read_plan(demo_file).motifs[1].ways) == 5
+    assert load.id in ask("contrast", demo_file)
+    ask("piece", demo_file, "add", "--points", "0,20 400,20", "--load", load.id, "--chart", "leg", "--name", "stray")
     assert "leg, stray" in ask("check", demo_file, code=1)  # a chart with lines alone is looked at too
     assert "line" in ask("order", demo_file, "--chart", "face")
     ask("render", demo_file, "--chart", "face", "--png", tmp_path / "f.png")
     row = np.asarray(Image.open(tmp_path / "f.png")).reshape(-1, 3)
-    assert (row.min(axis=1) >= 254).any()
+    assert (row.min(axis=1) >= 240).sum() > 50
     for wrong, sentence in (
-        (("x", "--add", "lines"), "no line"),
-        (("x", "--add", "lines", "--points", "1,2 3"), "one point is a dot"),
-        (("edge", "--line-mm", "99"), "0.2 to 30 mm"),
+        (("--colour", "#ffffff"), "--points"),
+        (("--points", "1,2 3", "--colour", "#ffffff"), "X,Y in mm"),
+        (("--points", "1,2", "--colour", "#ffffff", "--line-mm", "99"), "0.3 to 8 mm"),
+        (("--points", "1,2", "--colour", "white"), "six hexadecimal digits"),
+        (("--points", "1,2"), "--load LOAD"),
     ):
-        assert sentence in ask("layer", demo_file, *wrong, code=2)
+        assert sentence in ask("piece", demo_file, "add", *wrong, code=2)
+
+
+def test_gems_and_stencils_are_turned(ask, demo_file, tmp_path):
+    (tmp_path / "s.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H10V6H0Z"/></svg>')
+    ask(
+        "layer",
+        demo_file,
+        "bar",
+        "--add",
+        "stencil",
+        "--svg",
+        tmp_path / "s.svg",
+        "--at",
+        "forehead",
+        "--turn-deg",
+        "90",
+    )
+    ask("layer", demo_file, "dust", "--add", "glitter", "--at", "chin")
+    gem = ("--add", "gem", "--at", "forehead", "--gem", "drop", "--width-mm", "8")
+    told = ask("layer", demo_file, "shine", *gem, "--json")["layers"]
+    assert [(one["kind"], one.get("turn_deg"), one.get("shape")) for one in told] == [
+        ("stencil", 90.0, None),
+        ("glitter", None, None),
+        ("gem", 0.0, "drop"),
+    ]
+    assert told[2]["width_mm"] == 8
+    for words, sentence in (
+        (("dust", "--turn-deg", "20"), "only stencils and gems are turned"),
+        (("shine", "--turn-deg", "2000"), "-360 to 360 degrees"),
+        (("shine", "--amount", "2"), "one gem"),
+    ):
+        assert sentence in ask("layer", demo_file, *words, code=2)
+    ask("layer", demo_file, "shine", "--width-mm", "90")
+    assert read_plan(demo_file).overlays[2].width_mm == 25
+    order = ask("order", demo_file, "--chart", "face", "--json")
+    kinds = [one["kind"] for one in order["steps"] if one["kind"] in ("stencil", "gem")]
+    assert kinds == ["stencil", "gem"], "a gem is stuck on what lies below it"
+    assert "gems" in [one["code"] for one in ask("cautions", demo_file, "--json")["cautions"]]
 
 
 @pytest.mark.parametrize(
@@ -197,7 +219,7 @@ def test_layers_contrast_and_the_wish(ask, demo_file, tmp_path):
     assert "--svg" in ask("layer", demo_file, "x", "--add", "stencil", code=2)
     assert "place" in ask("layer", demo_file)
     found = ask("contrast", demo_file, "--skin", 60, "--json")["readings"]
-    assert len(found) == 13
+    assert len(found) == 14
     assert all(1 <= one["rim"] <= 21 for one in found)
     assert "rim" in ask("contrast", demo_file)
     ask("motif", "bud", "--plan", demo_file, "--load", "beetle-scale")

@@ -62,7 +62,7 @@ def test_what_is_said_of_parts_is_kept(ask, plan):
 
 def test_copies_mirrors_and_other_loads(ask, plan):
     ask("part", plan, "copy", "lantern-face", "--x-mm", "3")
-    assert len(read_plan(plan).motifs) == 12
+    assert len(read_plan(plan).motifs) == 13
     ask("part", plan, "mirror", "lantern-face-2")
     ask("part", plan, "recolour", "lantern-face-2", "--load", "shell-scale=poppy-petal")
     copied = [one for one in read_plan(plan).motifs if one.part == "lantern-face-2"]

@@ -14,7 +14,7 @@ DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
 
 def test_render_at_times_skins_and_threads(ask, tmp_path):
     first = ask("render", DEMO, "--png", tmp_path / "a.png", "--px-per-mm", "1.5", "--json")
-    assert len(first["strokes"]) == 13
+    assert len(first["strokes"]) == 14
     assert first["engine"] == "kernel"
     with Image.open(tmp_path / "a.png") as picture:
         assert picture.size == (first["width_px"], first["height_px"])
@@ -48,10 +48,10 @@ def test_families_are_listed_and_added(ask, tmp_path):
 
 def test_svg_out_and_in(ask, tmp_path):
     drawing, out = tmp_path / "x.svg", tmp_path / "out.pennello"
-    assert "13 paths" in ask("svg", "export", DEMO, drawing)
+    assert "14 paths" in ask("svg", "export", DEMO, drawing)
     ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "4", "--out", out)
     plan = read_plan(out)
     assert len(plan.stroke("dahlia-petal").stroke.path.points_mm) == len(
         plan.stroke("kelp-swoosh").stroke.path.points_mm
     )
-    assert "1 to 13" in ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "99", "--out", out, code=2)
+    assert "1 to 14" in ask("svg", "import", DEMO, "dahlia-petal", drawing, "--number", "99", "--out", out, code=2)

@@ -111,8 +111,8 @@ def test_loads_and_colourways(ask, tmp_path):
     out = tmp_path / "out.pennello"
     found = ask("loads", DEMO, "--json", "--apply", "--out", out, "--seconds", "1")
     assert found["loads"] <= found["before"]
-    assert sum(len(one["strokes"]) for one in found["served"]) == 13
-    assert len(read_plan(out).strokes) == 13
+    assert sum(len(one["strokes"]) for one in found["served"]) == 14
+    assert len(read_plan(out).strokes) == 14
     assert "instead of" in ask("loads", DEMO, "--seconds", "1")
     ways = ask("colourways", DEMO, "--json", "--kit", "--take", "1", "--out", out)["colourways"]
     assert read_plan(out).stroke("dahlia-petal").recipe.cakes == (ways[0]["cakes"]["dahlia-wrist"],)

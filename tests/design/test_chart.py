@@ -303,7 +303,8 @@ def test_overlays_are_kept_seeded_and_drawn(demo):
     assert (((strewn[:, 0] / 20) ** 2 + ((strewn[:, 1] + 40) / 15) ** 2) <= 1 + 1e-9).all()
     assert (grains(replace(glitter, seed=2)) != strewn).any()
     face = chart_of(demo, "face")
-    plain, over = (chart_picture(face, None, (180, 140, 110), 2.0, o) for o in ((), plan.overlays))
+    painted = ChartScene(2.0).paint(plan, "face", REFERENCE)
+    plain, over = (chart_picture(face, one, (180, 140, 110), 2.0) for one in (None, painted))
     red = [int((picture[..., 0].astype(int) - picture[..., 1] > 120).sum()) for picture in (plain, over)]
     assert red[1] > red[0]
     for bad in ({"grains_cm2": 900.0}, {"seed": -1}, {"width_mm": 0.0}, {"srgb": "red"}):

@@ -9,7 +9,7 @@ import pytest
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.design.chart_checks import odd_on
 from pennello.design.layers import with_layer
-from pennello.design.marks import Glitter, Lines, Reserved
+from pennello.design.marks import Gem, GemShape, Glitter, Reserved
 from pennello.design.on_chart import chart_of, pieces_on, with_other_eyes
 from pennello.design.placed import PlacedMotif
 from pennello.design.problems import problems_of_order
@@ -84,11 +84,18 @@ def test_the_part_that_touches_lies_on_its_own_side(demo):
         assert one.difference(both.buffer(0.3)).area < 0.5
 
 
-def test_a_layer_covers_its_lines_and_its_oval():
+def test_a_layer_covers_its_oval_or_its_outline():
     oval = Glitter("dust", 0.0, 0.0, 20.0, 10.0, "#ffffff", grains_cm2=5.0)
     assert layer_shape(oval).area == pytest.approx(math.pi * 10 * 5, rel=0.01)
-    drawn = Lines("drawn", 0.0, 0.0, 20.0, 10.0, outlines=(line((-10.0, 0.0), (10.0, 0.0)),), line_mm=2.0)
-    assert layer_shape(drawn).area == pytest.approx(20 * 2 + math.pi, rel=0.02)
+    gem = Gem("shine", 3.0, -4.0, 8.0, 8.0)
+    assert layer_shape(gem).area == pytest.approx(math.pi * 16, rel=0.01)
+    star = layer_shape(replace(gem, shape=GemShape.STAR, turn_deg=20.0))
+    assert star.area == pytest.approx(5 * 4 * 0.45 * 4 * math.sin(math.pi / 5), rel=0.01)  # ten triangles
+    tip = (3.0 + 4 * math.sin(math.radians(20)), -4.0 - 4 * math.cos(math.radians(20)))
+    assert math.dist(star.exterior.coords[0], tip) < 0.01
+    drop = layer_shape(replace(gem, shape=GemShape.DROP))
+    assert drop.bounds[1::2] == pytest.approx((-10.0, 0.0), abs=0.1)
+    assert drop.bounds[2] + drop.bounds[0] == pytest.approx(6.0)
 
 
 def test_beyond_is_what_is_more_than_a_share(demo):

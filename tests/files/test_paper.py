@@ -11,11 +11,11 @@ import numpy as np
 import pytest
 from icalendar import Calendar
 from pypdf import PdfReader
+from shapely import Polygon
 
 from pennello.caution.person import Person
 from pennello.caution.rules import DECIDE, cautions
-from pennello.design.layers import lines_of as work_lines
-from pennello.design.layers import with_layer
+from pennello.design.line_work import press_for, with_line_load, with_line_work
 from pennello.design.on_chart import chart_of
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
@@ -68,17 +68,21 @@ def test_the_sheet_is_at_true_scale_in_its_own_coordinates(hand, tmp_path):
 
 def test_line_work_lies_on_the_sheet_where_and_as_wide_as_it_is(hand, tmp_path):
     way = line((-20.0, 10.0), (15.0, 22.0))
-    plan = with_layer(hand.design.work.plan, replace(work_lines("edge", (way,), "hand"), line_mm=3.0))
+    plan, load = with_line_load(hand.design.work.plan, "#f6f5f0", 3.0)
+    press = press_for(plan.brush(plan.stroke(load).brush), 3.0)
+    plan, name = with_line_work(plan, load, (way,), "hand", "edge", press=press)
     arranged = arrange(design_of(plan, "hand", engine=engine.kernel()), 0.0)
+    number = arranged.order.index(f"{name}/stroke1") + 1
+    (drawn,) = [one for one in marked(arranged, "hand") if one.number == number]
+    assert Polygon(drawn.outline).area == pytest.approx(3.0 * 37.0, rel=0.01)  # 35 by 12 mm: 37 mm long
+    assert drawn.middle[0] == pytest.approx((-20.0, 10.0), abs=0.1)
+    assert drawn.middle[-1] == pytest.approx((15.0, 22.0), abs=0.7)
     write_sheet(arranged, (), tmp_path / "s.pdf", tiles=True)
     page = PdfReader(tmp_path / "s.pdf").pages[-1].get_contents().get_data().decode("latin-1")
-    curve = r"([\d.]+) w[^m]*?(-?[\d.]+) (-?[\d.]+) m (?:-?[\d.]+ ){4}(-?[\d.]+) (-?[\d.]+) c"
-    wide = [[float(value) for value in found] for found in re.findall(curve, page)]
-    (drawn,) = [found for found in wide if found[0] == pytest.approx(3.0 * POINTS_PER_MM, abs=0.01)]
     left, top, _, _ = bounds_of(plan, "hand", marked(arranged, "hand"))
-    start, end = (np.array(drawn[at : at + 2]) / POINTS_PER_MM for at in (1, 3))
-    assert start == pytest.approx((-20.0 + MARGIN_MM - left, PAGE_HEIGHT_MM - (10.0 + TOP_MM - top)), abs=0.1)
-    assert end - start == pytest.approx((35.0, -12.0), abs=0.1)
+    start = np.array([-20.0 + MARGIN_MM - left, PAGE_HEIGHT_MM - (10.0 + TOP_MM - top)])
+    points = np.array([[float(x), float(y)] for x, y in re.findall(r"(-?[\d.]+) (-?[\d.]+) m\b", page)])
+    assert np.linalg.norm(points / POINTS_PER_MM - start, axis=1).min() < 0.1
 
 
 def test_the_sheet_says_steps_kit_and_cautions(hand, tmp_path):

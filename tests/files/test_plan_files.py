@@ -10,12 +10,14 @@ from dataclasses import replace
 from pathlib import Path
 
 import msgspec
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
+from pennello.design.ordering import Priority
 from pennello.design.part import Habit
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin
 from pennello.errors import FileProblemError
@@ -24,6 +26,7 @@ from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_pl
 from pennello.files.plan_schema import VERSION, json_schema
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
+from pennello.kit.contact import contact_width_mm
 from pennello.kit.paint import Finish, Paint
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.load.recipe import Before, PickUp, Recipe, Wetness
@@ -278,10 +281,71 @@ def test_groups_become_parts_with_the_same_strokes_in_the_same_places():
     plan, before = older(motifs=grouped), json.loads(OLD.read_text())
     assert [(one.id, one.name) for one in plan.parts] == [("lantern-face", "Lantern face")]
     assert [one.part for one in plan.motifs[:3]] == ["lantern-face"] * 3
-    assert [(one.id, one.place.x_mm, one.place.y_mm) for one in plan.motifs] == [
+    assert [(one.id, one.place.x_mm, one.place.y_mm) for one in plan.motifs if not one.more] == [
         (one["id"], one["place"]["x_mm"], one["place"]["y_mm"]) for one in before["motifs"]
     ]
-    assert len(plan.strokes) == len(before["strokes"])
+    assert len(plan.strokes) == len(before["strokes"]) + 1  # and a load for lines
+
+
+BEFORE_10 = Path(__file__).parent / "v9-saltmarsh.pennello"
+
+
+def with_lines(layers=(), **ordering):
+    """The sample of version 9 with other layers of lines, and the layers as they were."""
+    table = json.loads(BEFORE_10.read_text())
+    (old,) = (one for one in table["overlays"] if one["kind"] == "lines")
+    table["overlays"] += [{**old, **changes} for changes in layers]
+    table["ordering"].update(ordering)
+    return parse_plan(json.dumps(table).encode(), "x"), [one for one in table["overlays"] if one["kind"] == "lines"]
+
+
+def test_layers_of_lines_become_pieces_with_loads_of_their_colour_and_width():
+    dark = {"name": "dark dots", "srgb": "#102030", "line_mm": 0.7, "amount": 0.5, "x_mm": 12.0}
+    plan, before = with_lines([dark, {"name": "foam lights", "line_mm": 1.8}])
+    pieces = [one for one in plan.motifs if one.more]
+    assert [one.name for one in pieces] == ["foam lights", "dark dots", "foam lights"]
+    assert len({one.id for one in pieces}) == 3
+    for piece, layer in zip(pieces, before, strict=True):
+        load = plan.stroke(piece.load_of["stroke"])
+        (paint,) = load.recipe.pan_paints
+        brush = plan.brush(load.brush)
+        assert plan.paint(paint).srgb == layer["srgb"]
+        assert float(contact_width_mm(brush, piece.way.pressure)) == pytest.approx(layer["line_mm"])
+        at = np.array([piece.place.x_mm, piece.place.y_mm])
+        for way, outline in zip(piece.ways, layer["outlines"], strict=True):
+            there = np.array(outline["points_mm"]) + np.array([layer["x_mm"], layer["y_mm"]])
+            assert np.array(way.path.points_mm) + at == pytest.approx(there, abs=0.3)
+    assert pieces[0].loads == pieces[2].loads  # one paint, one width: one load
+    full, thin = (plan.edge(one.load_of["stroke"]) for one in pieces[:2])
+    assert thin.total_mm3 / thin.width_mm < 0.62 * full.total_mm3 / full.width_mm
+    assert parse_plan(plan_bytes(plan), "x") == plan
+
+
+def test_what_an_order_says_of_a_layer_it_says_of_the_piece():
+    rule = {"earlier": "foam lights", "later": "feather", "kind": "after"}
+    said = {"rules": [rule], "priorities": {"foam lights": "must"}, "sequence": ["cheek-left/foam lights", "x"]}
+    plan, _ = with_lines(**said)
+    assert plan.ordering.rules[0].earlier == "foam-lights"
+    assert dict(plan.ordering.priorities) == {"foam-lights": Priority.MUST}
+    assert plan.ordering.sequence == ("foam-lights/stroke1", "x")
+
+
+@pytest.mark.parametrize(
+    ("changes", "version", "told"),
+    [
+        ({"line_mm": 99}, 9, "overlays[1].line_mm"),
+        ({"srgb": "white"}, 9, "overlays[1].srgb"),
+        ({"outlines": [{"points_mm": [[0, 0]]}]}, 9, "overlays[1].outlines[0].points_mm"),
+        ({}, 5, "came with schema"),
+        ({}, 10, "overlays[0]: this table contains unknown field"),
+    ],
+)
+def test_bad_lines_of_an_old_file_are_told_with_their_place(changes, version, told):
+    table = json.loads(BEFORE_10.read_text())
+    table["overlays"][1].update(changes)
+    table["schema"] = version
+    with pytest.raises(FileProblemError, match=re.escape(told)):
+        parse_plan(json.dumps(table).encode(), "x")
 
 
 def test_a_group_painted_however_wet_it_is_becomes_a_part_in_one_go():

@@ -90,9 +90,9 @@ def test_the_end_of_the_order_is_the_last_picture_of_the_sequence(number):
     last = None
     for moment in sequence(arranged, "face", 2.0, kernel()):
         last = moment
-    painted, marks = painted_at(arranged, "face", 2.0, engine=kernel())
+    painted = painted_at(arranged, "face", 2.0, engine=kernel())
 
-    whole = chart_picture(chart_of(plan, "face"), painted, skin_bytes(plan.skin), 2.0, marks)
+    whole = chart_picture(chart_of(plan, "face"), painted, skin_bytes(plan.skin), 2.0)
     assert np.array_equal(whole, last.picture)
 
 

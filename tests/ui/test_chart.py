@@ -2,13 +2,14 @@
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, QPointF, QRect, Qt
+from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QInputDialog
 
 from pennello.chart.measures import Age, usual
-from pennello.design.marks import is_dot, paths_of
+from pennello.design.line_work import Taper, is_dot, is_line_work
+from pennello.design.marks import GemShape
 
 KEYS = Qt.Key
 
@@ -327,56 +328,106 @@ def test_layers_are_moved_and_sized_by_their_handles(window, station, drag, qtbo
     rested(qtbot, station)
 
 
-def test_lines_are_drawn_by_hand_and_changed(window, station, qtbot, tmp_path, monkeypatch):
+def pulled(station, *points):
+    """Draw a line on the board with the mouse, mm on the chart; one point is a tap."""
     board, left = station.board, Qt.MouseButton.LeftButton
+    at = [board.view.to_px(*point).toPoint() for point in points]
+    QTest.mousePress(board, left, pos=at[0])
+    for one in at[1:]:
+        QTest.mouseMove(board, one)
+    assert not board.grab().isNull()
+    QTest.mouseRelease(board, left, pos=at[-1])
+
+
+def test_lines_are_drawn_by_hand_with_a_load(window, station, qtbot):
+    board, document = station.board, window.document
 
     def lines():
-        return [one for one in window.document.committed.overlays if one.word == "lines"]
+        return [one for one in document.committed.motifs if is_line_work(document.committed, one)]
 
-    station.layers.list_all()
-    named = {action.text(): action for action in station.layers.menu().actions()}
-    named["Draw lines and dots"].trigger()
+    def listed():
+        station.layers.list_all()
+        return {action.text(): action for action in station.layers.menu().actions()}
+
+    listed()["Draw lines and dots"].trigger()
     assert board.pen.on
-    start = board.view.to_px(-30, -60).toPoint()
-    QTest.mousePress(board, left, pos=start)
-    for step in range(1, 8):
-        QTest.mouseMove(board, start + QPoint(12 * step, (-1) ** step * 4))
-    assert not board.grab().isNull()
-    QTest.mouseRelease(board, left, pos=start + QPoint(84, 0))
-    QTest.mouseClick(board, left, pos=board.view.to_px(0, -75).toPoint())
-    (layer,) = lines()
-    assert len(layer.outlines) == 2
-    assert [is_dot(path) for path in paths_of(layer)] == [False, True]
-    assert paths_of(layer)[0].points_mm[0] == pytest.approx((-30, -60), abs=1.0)
+    pulled(station, *((x, -60 + (x % 4)) for x in range(-30, 12, 6)))
+    pulled(station, (0, -75))
+    (piece,) = lines()
+    first = [piece.place.stroke(way).path for way in piece.ways]
+    assert [is_dot(path) for path in first] == [False, True]
+    assert first[0].points_mm[0] == pytest.approx((-30, -60), abs=2.5)
     window.undo()
-    assert len(lines()[0].outlines) == 1
+    assert len(lines()[0].ways) == 1
     window.redo()
     QTest.keyClick(board, KEYS.Key_Escape)
     assert not board.pen.on
-    monkeypatch.setattr("pennello.ui.stations.chart.layers.ask_amount", lambda *a: 3.0)
-    station.layers._ask_width(layer)
-    station.layers.change(lines()[0], srgb="#102030")
-    station.layers.mirror(lines()[0], station.model.chart.midline_mm)
-    one, other = lines()
-    assert (other.line_mm, other.srgb, other.x_mm) == (3.0, "#102030", pytest.approx(-one.x_mm))
+    station.model.choose(piece.id)
+    tapers = {action.text(): action for action in listed()["Lines are"].menu().actions()}
+    tapers[Taper.TO_TIP.value].trigger()
+    listed()[f"Draw on: {piece.name}"].trigger()
+    pulled(station, (20, -40), (30, -42), (40, -40))
+    (piece,) = lines()
+    assert len(piece.ways) == 3
+    assert piece.ways[2].pressures[0].value > piece.ways[2].pressures[1].value
+    loads = {action.text(): action for action in listed()["Draw with"].menu().actions()}
+    before = len(document.committed.strokes)
+    loads["Poppy Red, a new load"].trigger()
+    pulled(station, (20, 60), (40, 60))
+    red = document.committed.stroke(lines()[-1].load_of["stroke"])
+    assert red.recipe.pan_paints == ("poppy-red",)
+    assert len(document.committed.strokes) == before + 1
+    loads = {action.text(): action for action in listed()["Draw with"].menu().actions()}
+    loads[red.name].trigger()
+    assert board.pen.load == red.id
+    station.layers.drawing.emit(red.id, "")
+    station.model.show_chart("hand")
+    assert not board.pen.on
+    rested(qtbot, station)
+
+
+def test_lines_come_from_a_drawing_and_are_looked_at(window, station, qtbot, tmp_path):
+    board = station.board
     (tmp_path / "edge.svg").write_text(
         '<svg xmlns="http://www.w3.org/2000/svg"><path d="M 0 -60 C 10 -70 20 -70 30 -60"/></svg>'
     )
     station.layers.add_lines(tmp_path / "edge.svg")
-    assert paths_of(lines()[-1])[0].points_mm[0] == pytest.approx((0, -60), abs=0.01)
+    svg = committed(window)[-1]
+    assert svg.place.stroke(svg.way).path.points_mm[0] == pytest.approx((0, -60), abs=0.01)
     (tmp_path / "bad.svg").write_text("<svg/>")
     station.layers.add_lines(tmp_path / "bad.svg")
     assert "bad.svg" in window.banner.words.text() or "path" in window.banner.words.text()
     eye = next(zone for zone in station.model.chart.zones if zone.kind == "eye").polygon.mean(axis=0)
     board.draw_by_hand()
-    QTest.mouseClick(board, left, pos=board.view.to_px(*eye).toPoint())
+    pulled(station, eye)
     rested(qtbot, station)
     assert any("which stays clear" in odd.text for odd in station.model.odd)
-    assert "which stays clear" in station.side.odd.words
-    station.layers.drawing.emit(lines()[0].name)
-    station.model.show_chart("hand")
-    assert not board.pen.on
+
+
+def test_gems_and_stencils_are_turned_and_grains_are_seen_as_they_fell(window, station, qtbot, tmp_path, monkeypatch):
+    document = window.document
+    (tmp_path / "s.svg").write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H16V6H0Z"/></svg>')
+    forehead = station.model.chart.landmark("forehead")
+    station.layers.add_stencil(tmp_path / "s.svg")
+    station.layers.add_gem(forehead)
+    station.layers.add_glitter(forehead)
     rested(qtbot, station)
+    stencil, gem, glitter = document.committed.overlays
+    painted = station.model.painted
+    assert [one.mark for one in painted.marks] == [stencil, gem, glitter]
+    shown = painted.marks[2].shows
+    assert 0 < shown.mean() < 0.5, "most grains fall from bare skin"
+    assert painted.to_draw(stencil) is None, "it is paint of the film"
+    monkeypatch.setattr("pennello.ui.stations.chart.layers.ask_amount", lambda *a: 30.0)
+    station.layers._ask_turn(gem)
+    station.layers.change(document.committed.overlays[1], shape=GemShape.STAR)
+    turned = document.committed.overlays[1]
+    assert (turned.turn_deg, turned.shape) == (30.0, GemShape.STAR)
+    assert painted.to_draw(turned).mark == turned, "what was changed since is drawn as it is"
+    station.layers.mirror(turned, station.model.chart.midline_mm)
+    assert document.committed.overlays[3].turn_deg == -30.0
+    rested(qtbot, station)
+    assert not station.grab().isNull()
 
 
 def test_the_wish_is_held_against_the_prediction(window, station, qtbot):

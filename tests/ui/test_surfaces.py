@@ -11,7 +11,8 @@ from PySide6.QtGui import QColor, QImage, QPainter, QTransform
 from pennello.aim.contrast import contrast_ratio
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
-from pennello.design.marks import Glitter, Lines, Stencil
+from pennello.design.laid_marks import SeenMark
+from pennello.design.marks import Gem, GemShape, Glitter, Stencil, paths_of
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.design.surface import (
@@ -30,7 +31,6 @@ from pennello.files.page import write_page
 from pennello.files.page_surface import PageSurface
 from pennello.lay.canvas import Canvas
 from pennello.lay.families.shapes import smooth
-from pennello.path.cubic import line
 from pennello.session.chart_scene import ChartScene, Painted, chart_picture
 from pennello.ui.widgets.qt_surface import QtSurface
 
@@ -39,7 +39,7 @@ SKINS = {"light": 55.0, "dark": -45.0}
 RING = smooth([(10, 0), (0, 10), (-10, 0), (0, -10), (10, 0)])
 MARKS = (
     Stencil("moon", 0, -30, 20, 20, "#2050c0", cover=0.6, outlines=(RING,)),
-    Lines("edge", 0, 20, 50, 20, "#f4f3ee", outlines=(line((-25, 0), (25, 8)), line((0, -9), (0, -9))), line_mm=2.0),
+    Gem("shine", 0, 20, 14, 14, "#f4f3ee", shape=GemShape.STAR),
     Glitter("dust", 5, -60, 24, 14, "#ffe9a0", seed=4),
 )
 
@@ -70,8 +70,10 @@ def in_window(made, skin, marks):
 def test_window_and_picture_are_one_drawing(qapp, key, ita):
     """Both smooth their edges their own way: they may differ there, by no more than a part of a line's width."""
     made, skin = chart(key, Measures()), skin_bytes(Skin(ita))
-    marks = tuple(replace(mark, chart=key) for mark in MARKS)
-    shown, written = in_window(made, skin, marks), chart_picture(made, None, skin, PX_PER_MM, marks).astype(int)
+    marks = tuple(replace(mark, chart=key) for mark in MARKS[1:])  # a stencil is paint of the film
+    nothing = np.zeros((1, 1, 4), np.uint8)
+    bare = Painted(Plan(), key, Canvas(0, 0, 1, 1, 1.0), nothing, 0, marks=tuple(map(SeenMark, marks)))
+    shown, written = in_window(made, skin, marks), chart_picture(made, bare, skin, PX_PER_MM).astype(int)
     apart = np.abs(shown - written).max(axis=2)
     assert apart.mean() < 2.5
     assert (apart > 60).mean() < 0.012
@@ -100,10 +102,8 @@ def test_nothing_is_drawn_where_there_is_no_skin():
     plan = replace(demo, motifs=(beyond,), overlays=(dust,))
     painted = ChartScene().paint(plan, "face")
     assert painted is not None
-    pictures = [
-        chart_picture(face, paint, (198, 156, 123), PX_PER_MM, marks).astype(int)
-        for paint, marks in ((None, ()), (painted, plan.overlays))
-    ]
+    assert [one.mark for one in painted.marks] == [dust]
+    pictures = [chart_picture(face, one, (198, 156, 123), PX_PER_MM).astype(int) for one in (None, painted)]
     rows, columns = np.nonzero(np.abs(pictures[0] - pictures[1]).max(axis=2) > 8)
     assert len(rows) > 500
     corner = np.round([face.bounds_mm[0], face.bounds_mm[1]]) - 6
@@ -129,8 +129,8 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
     words = PdfReader(tmp_path / "face.pdf").pages[0].get_contents().get_data().decode("latin-1").split()
     numbers = {word for word in words if word.replace(".", "").replace("-", "").isdigit()}
     assert "W" in words and "n" in words  # clipped to the skin
-    for path in (made.skin, *(mark_path for mark_path in MARKS[1].outlines[:1])):
-        x, y = np.array(path.points_mm[0]) + shift + ((0, 20) if path is not made.skin else (0, 0))
+    for path in (made.skin, paths_of(MARKS[0])[0], paths_of(MARKS[1])[0]):
+        x, y = np.array(path.points_mm[0]) + shift
         pt = (x * 72 / 25.4, (297 - y) * 72 / 25.4)
         for value in pt:
             assert any(abs(float(number) - value) < 0.02 for number in numbers)

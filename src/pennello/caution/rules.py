@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.design.chart_checks import odd_on
-from pennello.design.marks import Glitter
+from pennello.design.marks import Gem, Glitter
 from pennello.design.odd import NEAR_MM, ZONE_NEAR
 from pennello.design.on_chart import chart_of, charts_used
 from pennello.design.plan import Plan
@@ -115,19 +115,25 @@ def _label(what: str, place: str, about: str) -> Finding:
 
 
 def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Finding]:
-    strewn = [one for one in plan.overlays if isinstance(one, Glitter) and one.chart in charts]
-    for one in strewn:
+    loose = [one for one in plan.overlays if isinstance(one, Glitter | Gem) and one.chart in charts]
+    for one in loose:
         for zone in chart_of(plan, one.chart).zones:
             if zone.kind in ZONE_NEAR and layer_shape(one).distance(zone_shape(zone)) <= NEAR_MM:
                 place = "the lips" if zone.kind == "lips" else "an eye"
                 yield _told(
                     Code.GLITTER_NEAR,
                     f"{one.name} comes within {NEAR_MM:.0f} mm of {place}; move it or leave it out.",
-                    "Glitter never goes to the lash line or on lips.",
+                    "Neither glitter nor gems go to the lash line or on lips.",
                     one.name,
                 )
                 break
-    if strewn:
+    if any(isinstance(one, Gem) for one in loose):
+        yield _told(
+            Code.GEMS,
+            "Ask before gems, and stick them on only with what their label names for skin.",
+            "Glue can irritate skin, and small children put small parts into the mouth.",
+        )
+    if any(isinstance(one, Glitter) for one in loose):
         yield _told(
             Code.GLITTER,
             "Ask before glitter, and use cosmetic-grade glitter only.",

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from argparse import ArgumentParser, Namespace
-from collections.abc import Sequence
 from dataclasses import asdict, replace
 from pathlib import Path
 from typing import Any
@@ -21,7 +20,6 @@ from pennello.design.as_wished import as_wished
 from pennello.design.counts import usual_counts
 from pennello.design.findings import findings_by_chart
 from pennello.design.load_edits import reloading
-from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of, says_of, with_new_motif, with_other_eyes
 from pennello.design.own import NothingChosenError, own_of, with_own
 from pennello.design.plan import MOST_PER_LOAD, Plan, Skin, skin_bytes
@@ -312,14 +310,13 @@ def render_chart(args: Namespace) -> int:
         plan = replace(plan, skin=Skin(args.skin))
     drawn = chart_of(plan, args.chart)
     doer = engine.REFERENCE if args.reference else engine.kernel()
-    over: Sequence[Mark] = [overlay for overlay in plan.overlays if overlay.chart == args.chart]
     if args.as_listed or args.wish:
         shown = as_wished(plan) if args.wish else plan
         painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at)
     else:
         at_s = math.inf if args.at is None else args.at
-        painted, over = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
-    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, over, mirrored=args.mirror)
+        painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
+    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, mirrored=args.mirror)
     write_png(picture, args.png, args.px_per_mm)
     answer = {
         "chart": args.chart,

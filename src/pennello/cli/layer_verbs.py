@@ -1,4 +1,4 @@
-"""The verbs about what lies over the paint, and how it reads: layer, contrast."""
+"""The verbs about glitter, stencils, gems and places kept, and how loads read: layer, contrast."""
 
 from __future__ import annotations
 
@@ -17,38 +17,36 @@ from pennello.design.layers import (
     Layer,
     amount_of,
     every_layer,
-    hand_drawn,
     layer_named,
-    lines_of,
     moved_layer,
     sized_layer,
     stencil_of,
+    turned_layer,
     with_amount,
     with_layer,
     without_layer,
 )
-from pennello.design.marks import Glitter, Lines, Reserved
+from pennello.design.marks import Gem, GemShape, Glitter, Reserved, Stencil
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA, readings
 from pennello.errors import OutOfRangeError
 from pennello.files.svg import read_svg
-from pennello.units import parse_number
 
 
 def layer_arguments(parser: ArgumentParser) -> None:
     """Say what `layer` takes."""
     plan_argument(parser)
     parser.add_argument("name", nargs="?", help="what to add, change or take away; without it they are listed")
-    parser.add_argument("--add", choices=("lines", "glitter", "stencil", "place"), help="add one of that name")
-    parser.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil, or lines, to add")
+    parser.add_argument("--add", choices=("glitter", "stencil", "gem", "place"), help="add one of that name")
+    parser.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil to add")
     parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
     parser.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
     parser.add_argument("--x-mm", type=length_mm, metavar="MM", help="or where, from the chart's origin to the right")
     parser.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
     parser.add_argument("--width-mm", type=length_mm, metavar="MM", help="its width")
-    parser.add_argument("--points", action="append", metavar="'X,Y X,Y ...'", help="a line, mm; one point is a dot")
-    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help="width of lines, 0.2 to 30")
+    parser.add_argument("--turn-deg", type=number, metavar="DEG", help="a stencil or gem turned about its middle")
+    parser.add_argument("--gem", choices=[one.value for one in GemShape], help="shape of a gem")
     parser.add_argument("--amount", type=number, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
     parser.add_argument("--colour", metavar="HEX")
     parser.add_argument("--remove", action="store_true", help="take it away")
@@ -56,9 +54,9 @@ def layer_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("layer", "lines, glitter, stencils, places kept free: list, add, change", layer_arguments)
+@verb("layer", "glitter, stencils, gems, places kept free: list, add, change", layer_arguments)
 def layer_verb(args: Namespace) -> int:
-    """List what lies over the paint, or add, change or take away one of it."""
+    """List glitter, stencils, gems and places kept, or add, change or take away one of them."""
     plan = read_plan(args.plan)
     if args.name is not None:
         plan = _changed(plan, args)
@@ -82,13 +80,15 @@ def _changed(plan: Plan, args: Namespace) -> Plan:
         layer = moved_layer(layer, *at)
     if args.width_mm is not None:
         layer = sized_layer(layer, args.width_mm / 2)
+    if args.turn_deg is not None:
+        layer = turned_layer(layer, args.turn_deg)
+    if args.gem is not None and isinstance(layer, Gem):
+        layer = replace(layer, shape=GemShape(args.gem))
     if not isinstance(layer, Reserved):
         if args.amount is not None:
             layer = with_amount(layer, args.amount)
         if args.colour is not None:
             layer = replace(layer, srgb=args.colour)
-        if args.line_mm is not None and isinstance(layer, Lines):
-            layer = replace(layer, line_mm=args.line_mm)
     return with_layer(plan, layer, old)
 
 
@@ -99,24 +99,11 @@ def _new(plan: Plan, args: Namespace) -> Layer:
         return Reserved(args.name, 0.0, 0.0, chart=args.chart)
     if args.add == Glitter.word:
         return Glitter(args.name, 0.0, 0.0, chart=args.chart, seed=len(plan.overlays) + 1)
-    if args.add == Lines.word:
-        lines = read_svg(args.svg, dots=True) if args.svg else ()
-        lines += tuple(hand_drawn(_points(text)) for text in args.points or ())
-        return lines_of(args.name, lines, args.chart)
+    if args.add == Gem.word:
+        return Gem(args.name, 0.0, 0.0, 6.0, 6.0, chart=args.chart)
     if args.svg is None:
         raise OutOfRangeError("--add stencil", "no outlines", "--svg FILE with closed outlines")
     return stencil_of(args.name, tuple(read_svg(args.svg)), (0.0, 0.0), args.chart)
-
-
-def _points(text: str) -> list[Point]:
-    """Return the points of a line typed as "x,y x,y ..."."""
-    try:
-        points = [(parse_number(x), parse_number(y)) for x, y in (pair.split(",") for pair in text.split())]
-    except ValueError:
-        points = []
-    if not points:
-        raise OutOfRangeError("--points", text, 'mm as "x,y x,y ..."; one point is a dot')
-    return points
 
 
 def _point(plan: Plan, args: Namespace, old: Layer | None) -> Point | None:
@@ -134,8 +121,9 @@ def _told(layer: Layer) -> dict[str, Any]:
     if isinstance(layer, Reserved):
         return {"kind": "place", **told, "width_mm": 2 * layer.radius_mm}
     look = {"width_mm": layer.width_mm, "amount": amount_of(layer), "srgb": layer.srgb}
-    lines = {"lines": len(layer.outlines), "line_mm": layer.line_mm} if isinstance(layer, Lines) else {}
-    return {"kind": layer.word, **told, **look, **lines}
+    turned = {"turn_deg": layer.turn_deg} if isinstance(layer, Stencil | Gem) else {}
+    shape = {"shape": layer.shape.value} if isinstance(layer, Gem) else {}
+    return {"kind": layer.word, **told, **look, **turned, **shape}
 
 
 def contrast_arguments(parser: ArgumentParser) -> None:

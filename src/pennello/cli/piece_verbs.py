@@ -12,13 +12,16 @@ from pennello.cli.chart_verbs import numbers
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
-from pennello.design.layers import hand_drawn
+from pennello.design.clock import LINERS
+from pennello.design.line_work import USUAL_LINE_MM, Taper, hand_drawn, press_for, with_line_load, with_line_work
 from pennello.design.on_chart import with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
+from pennello.path.cubic import CubicPath
 from pennello.units import parse_number
 
 _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
@@ -28,8 +31,17 @@ def piece_arguments(parser: ArgumentParser) -> None:
     """Say what `piece` takes."""
     plan_argument(parser)
     parser.add_argument("id", nargs="?", metavar="ID", help="what lies on a chart, or 'add'; without it: list")
-    parser.add_argument("--points", metavar="X,Y ...", help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'")
+    parser.add_argument(
+        "--points",
+        action="append",
+        metavar="'X,Y X,Y ...'",
+        help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot",
+    )
+    parser.add_argument("--svg", type=Path, metavar="FILE", help="add: lines and dots of an SVG file, 1 unit = 1 mm")
     parser.add_argument("--hold", choices=("upright", "heel", "rim", "push", "square"), help="add: how it is held")
+    parser.add_argument("--colour", metavar="HEX", help="add: lines in this paint, with a load of it")
+    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help="add: how wide lines are, 0.3 to 8")
+    parser.add_argument("--taper", choices=[one.value for one in Taper], help="add: where lines are thick")
     parser.add_argument("--chart", default="face", metavar="NAME", help="add: on this chart (default: face)")
     parser.add_argument("--part", metavar="PART", help="the part of the design that it belongs to; '' for none")
     parser.add_argument("--name", help="what it is called")
@@ -79,14 +91,33 @@ class NoWayError(PennelloError):
 
 
 def _added(plan: Plan, args: Namespace) -> tuple[Plan, str]:
-    """Return the plan with one stroke more on a chart, and its id."""
-    if len(args.load) != 1 or not args.points:
-        raise NoWayError("'add' needs --load LOAD and --points, as in: --load white-petal --points '0,0 10,-12 24,-4'.")
-    hold = Hold[args.hold.upper()] if args.hold else None
-    plan, name = with_new_piece(plan, args.load[0], hand_drawn(_points(args.points)), args.chart, hold, args.name or "")
+    """Return the plan with a stroke, or line work, more on a chart, and its id."""
+    lines = tuple(read_svg(args.svg, dots=True)) if args.svg else ()
+    lines += tuple(hand_drawn(_points(text)) for text in args.points or ())
+    if not lines or (len(args.load) != 1) == (args.colour is None):
+        raise NoWayError(
+            "'add' needs --points (or --svg) and --load LOAD or for lines --colour HEX, as in: --load white-petal "
+            "--points '0,0 10,-12 24,-4'."
+        )
+    plan, name = _drawn(plan, args, lines)
     if args.twin:
         plan = with_motif(plan, replace(_placed(plan, name), twin=args.twin == "yes"))
     return (put_in(plan, [name], args.part) if args.part else plan), name
+
+
+def _drawn(plan: Plan, args: Namespace, lines: tuple[CubicPath, ...]) -> tuple[Plan, str]:
+    """Return the plan with a stroke of a flat brush, or with lines of a round or liner as one piece, and its id."""
+    if args.colour is not None:
+        plan, load = with_line_load(plan, args.colour, args.line_mm or USUAL_LINE_MM)
+    else:
+        load = args.load[0]
+    brush = plan.brush(plan.stroke(load).brush)
+    if brush.kind not in LINERS and len(lines) == 1:
+        hold = Hold[args.hold.upper()] if args.hold else None
+        return with_new_piece(plan, load, lines[0], args.chart, hold, args.name or "")
+    press = None if args.line_mm is None else press_for(brush, args.line_mm)
+    taper = Taper(args.taper) if args.taper else Taper.EVEN
+    return with_line_work(plan, load, lines, args.chart, args.name or plan.stroke(load).name, taper, press)
 
 
 def _points(text: str) -> list[tuple[float, float]]:
@@ -140,4 +171,5 @@ def _told(placed: PlacedMotif) -> dict[str, Any]:
         "part": placed.part,
         "loads": placed.load_of,
         "set": dict(placed.values),
+        **({"lines": len(placed.ways)} if placed.more else {}),
     }

@@ -61,7 +61,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
         found += _sizes(plan, placed)
         found += _nowhere(placed, mine, pieces, chart)
         found += _reserved(plan, placed, mine)
-    return (*found, *odd_layers(plan, key, chart))
+    return (*found, *odd_layers(plan, key, chart, [(one, laid[one.id]) for one in here]))
 
 
 def _kind(placed: PlacedMotif) -> Motif | None:

@@ -1,9 +1,7 @@
-"""Edits of what lies over the paint or is kept free: glitter, stencils, reserved places."""
+"""Edits of what else comes to lie on a chart or is kept free: glitter, stencils, gems, reserved places."""
 
 from __future__ import annotations
 
-import math
-from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -11,10 +9,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Point
-from pennello.design.marks import RADIUS_MM, SIZE_MM, Glitter, Lines, Mark, Reserved, Stencil, paths_of
+from pennello.design.marks import GEM_MM, RADIUS_MM, SIZE_MM, Gem, Glitter, Mark, Reserved, Stencil
 from pennello.design.plan import Plan
-from pennello.errors import PennelloError, UnknownNameError
-from pennello.lay.families.shapes import smooth
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath
 
@@ -23,11 +20,6 @@ OneLayer = TypeVar("OneLayer", bound=Layer)
 
 LIGHT = "#f4f3ee"
 """The paint of a new stencil (a default)."""
-
-LEAST_STEP_MM = 2.0
-"""Points of a drawn line that lie nearer are left out (a default)."""
-
-MOST_POINTS = 600
 
 
 class EmptyStencilError(PennelloError):
@@ -84,11 +76,12 @@ def sized_layer(layer: Layer, half_mm: float) -> Layer:
     """Return a layer with another half width or radius, mm; heights and outlines go with it."""
     if isinstance(layer, Reserved):
         return replace(layer, radius_mm=round(min(max(half_mm, RADIUS_MM[0]), RADIUS_MM[1]), 2))
-    width = min(max(2 * half_mm, SIZE_MM[0]), SIZE_MM[1])
+    least, most = GEM_MM if isinstance(layer, Gem) else SIZE_MM
+    width = min(max(2 * half_mm, least), most)
     factor = width / layer.width_mm
     height = min(max(layer.height_mm * factor, SIZE_MM[0]), SIZE_MM[1])
     sized = replace(layer, width_mm=round(width, 2), height_mm=round(height, 2))
-    if isinstance(sized, Glitter):
+    if not isinstance(sized, Stencil):
         return sized
     outlines = tuple(
         CubicPath(tuple((x * factor, y * factor) for x, y in outline.points_mm)) for outline in sized.outlines
@@ -115,40 +108,46 @@ def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str
     return Stencil(name[:60], at[0], at[1], wide, tall, LIGHT, chart, outlines=about)
 
 
-def lines_of(name: str, lines: tuple[CubicPath, ...], chart: str, srgb: str = LIGHT, line_mm: float = 1.5) -> Lines:
-    """Return line work where its lines lie on a chart: one colour, one width, full cover.
-
-    Raises
-    ------
-    EmptyStencilError
-        If there is no line.
-    """
-    if not lines:
-        raise EmptyStencilError(f"{name} has no line; draw one and save it as a path.")
-    (x, y), (wide, tall), about = _about(lines)
-    return Lines(name[:60], x, y, wide, tall, srgb, chart, outlines=about, line_mm=line_mm)
-
-
 def amount_of(mark: Mark) -> float:
-    """Return how much there is of a mark: grains a cm2, or its cover in [0.05, 1]."""
+    """Return how much there is of a mark: grains a cm2, its cover in [0.05, 1], or one gem."""
+    if isinstance(mark, Gem):
+        return 1.0
     return mark.grains_cm2 if isinstance(mark, Glitter) else mark.cover
 
 
 def with_amount(mark: Mark, amount: float) -> Mark:
-    """Return a mark with another amount: grains a cm2, or its cover."""
+    """Return a mark with another amount: grains a cm2, or its cover.
+
+    Raises
+    ------
+    OutOfRangeError
+        For a gem, of which there is one, or an amount that cannot be.
+    """
+    if isinstance(mark, Gem):
+        raise OutOfRangeError(f"amount of {mark.name}", amount, "none: it is one gem")
     return replace(mark, grains_cm2=amount) if isinstance(mark, Glitter) else replace(mark, cover=amount)
 
 
-def with_line(layer: Lines, line: CubicPath) -> Lines:
-    """Return line work with a line more, given where it lies on the chart."""
-    again = lines_of(layer.name, (*paths_of(layer), line), layer.chart, layer.srgb, layer.line_mm)
-    return replace(again, cover=layer.cover)
+def turned_layer(layer: Layer, turn_deg: float) -> Layer:
+    """Return a stencil or gem turned about its middle, degrees.
+
+    Raises
+    ------
+    OutOfRangeError
+        For what has no direction.
+    """
+    if not isinstance(layer, Stencil | Gem):
+        raise OutOfRangeError(f"turn of {layer.name}", turn_deg, "none: only stencils and gems are turned")
+    return replace(layer, turn_deg=round(turn_deg, 1))
 
 
 def mirrored_layer(layer: Mark, midline_mm: float, name: str) -> Mark:
     """Return a mark's mirror image across a vertical line, under another name."""
     there = replace(layer, name=name, x_mm=round(2 * midline_mm - layer.x_mm, 2))
     if isinstance(there, Glitter):
+        return there
+    there = replace(there, turn_deg=-there.turn_deg)
+    if isinstance(there, Gem):
         return there
     outlines = tuple(CubicPath(tuple((-x, y) for x, y in path.points_mm)) for path in there.outlines)
     return replace(there, outlines=outlines)
@@ -159,25 +158,6 @@ def free_name(plan: Plan, word: str) -> str:
     taken = {one.name for one in every_layer(plan)}
     numbered = (fitted(word, f" {n}") for n in range(1, len(taken) + 2))
     return next(name for name in numbered if name not in taken)
-
-
-def hand_drawn(points: Sequence[Point], least_mm: float = LEAST_STEP_MM) -> CubicPath:
-    """Return a smooth line through points of a hand, those too near to the one before left out; one point is a dot.
-
-    Parameters
-    ----------
-    points
-        Where the hand was, mm; 1 or more.
-    """
-    kept = [points[0]]
-    for point in points[1:]:
-        if math.dist(point, kept[-1]) >= least_mm:
-            kept.append(point)
-    if len(kept) > 1 and points[-1] != kept[-1] and math.dist(points[-1], kept[-1]) > least_mm / 4:
-        kept.append(points[-1])
-    if len(kept) == 1:
-        return CubicPath((kept[0],) * 4)
-    return smooth([(round(x, 2), round(y, 2)) for x, y in kept[:MOST_POINTS]])
 
 
 def _about(paths: tuple[CubicPath, ...]) -> tuple[Point, tuple[float, float], tuple[CubicPath, ...]]:

@@ -1,13 +1,14 @@
-"""What lies over the paint, or is kept free of it: glitter, stencils, lines and dots, reserved places.
+"""What else comes to lie on a chart, or is kept free of paint: glitter, stencils, gems, reserved places.
 
-All but the reserved place are simple pictures, not films: glitter is so many grains a cm2, a stencil or line work one
-flat colour of a coverage.
+All have their time in the order: glitter sticks to what is tacky then, a stencil is sponged into the film, a gem is
+stuck on. `laid_marks` lays them.
 """
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from enum import Enum
 from functools import lru_cache
 from typing import Annotated, Any, ClassVar, Literal
 
@@ -15,20 +16,21 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.srgb import parse_hex
+from pennello.errors import OutOfRangeError
+from pennello.lay.families.shapes import arc, straight
 from pennello.limits import MOST_OUTLINES
-from pennello.motif.place import FARTHEST_MM
+from pennello.motif.place import FARTHEST_MM, Place
 from pennello.path.cubic import CubicPath
 from pennello.record import Told, check
 
-LINE_MM = (0.2, 30.0)
 GRAINS_CM2 = (1.0, 400.0)
 COVER = (0.05, 1.0)
 SIZE_MM = (1.0, 500.0)
 RADIUS_MM = (1.0, 200.0)
 MOST_SEED = 2**31 - 1
 _FAR = (-FARTHEST_MM, FARTHEST_MM)
-DOT_MM = 0.5
-"""A line shorter than this is a dot."""
+TURN_DEG = (-360.0, 360.0)
+GEM_MM = (1.0, 25.0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +42,7 @@ class _Mark:
     y_mm: Annotated[float, Told("down", "mm", within=_FAR, called="the place of {name}", in_file=0.0)]
     width_mm: Annotated[
         float,
-        Told("of the oval, or what outlines or lines take up", "mm", within=SIZE_MM, called="size of {name}"),
+        Told("of the oval, of a gem, or what outlines take up", "mm", within=SIZE_MM, called="size of {name}"),
     ] = 30.0
     height_mm: Annotated[float, Told("the same down", "mm", within=SIZE_MM, called="size of {name}")] = 20.0
     srgb: Annotated[str, Told("colour of the grains, or of the paint", text="colour")] = "#f5e6a8"
@@ -71,23 +73,33 @@ class Stencil(_Mark):
     outlines: Annotated[
         tuple[CubicPath, ...], Told("closed outlines about its middle", "mm", count=(0, MOST_OUTLINES))
     ] = ()
+    turn_deg: Annotated[float, Told("turned about its middle", "degrees", within=TURN_DEG, since=10)] = 0.0
+
+
+class GemShape(Enum):
+    """What outline a gem has."""
+
+    ROUND = "round"
+    DROP = "drop"
+    STAR = "star"
 
 
 @dataclass(frozen=True, slots=True)
-class Lines(_Mark):
-    """Lines and dots about their middle, mm, of one width, 0.2 to 30 mm; a line of no length is a dot."""
+class Gem(_Mark):
+    """A gem stuck on with what its label says, as wide as `width_mm`, 1 to 25 mm; a drop or star points up at 0."""
 
-    word: ClassVar[Literal["lines"]] = "lines"
-    cover: Annotated[float, Told("how much it covers", within=COVER, called="amount of {name}", key="amount")] = 1.0
-    outlines: Annotated[
-        tuple[CubicPath, ...],
-        Told("lines about its middle; one of no length is a dot", "mm", count=(0, MOST_OUTLINES)),
-    ] = ()
-    line_mm: Annotated[float, Told("their width", "mm", within=LINE_MM, called="width of {name}", since=6)] = 1.5
+    word: ClassVar[Literal["gem"]] = "gem"
+    shape: Annotated[GemShape, Told("`round`, `drop`, `star`", key="gem", since=10)] = GemShape.ROUND
+    turn_deg: Annotated[float, Told("turned about its middle", "degrees", within=TURN_DEG, since=10)] = 0.0
+
+    def __post_init__(self) -> None:
+        super(Gem, self).__post_init__()
+        if not GEM_MM[0] <= self.width_mm <= GEM_MM[1]:
+            raise OutOfRangeError(f"width of the gem {self.name}", self.width_mm, "1 to 25 mm", "width_mm")
 
 
-Mark = Glitter | Stencil | Lines
-MARKS: tuple[type[Mark], ...] = (Glitter, Stencil, Lines)
+Mark = Glitter | Stencil | Gem
+MARKS: tuple[type[Mark], ...] = (Glitter, Stencil, Gem)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,16 +120,36 @@ class Reserved:
         check(self)
 
 
-def paths_of(mark: Stencil | Lines) -> tuple[CubicPath, ...]:
-    """Return a stencil's outlines, or lines, where they lie on the chart, mm."""
-    x, y = mark.x_mm, mark.y_mm
-    return tuple(CubicPath(tuple((a + x, b + y) for a, b in path.points_mm)) for path in mark.outlines)
+def paths_of(mark: Stencil | Gem) -> tuple[CubicPath, ...]:
+    """Return a stencil's outlines, or a gem's, where they lie on the chart, mm."""
+    outlines = mark.outlines if isinstance(mark, Stencil) else (gem_outline(mark),)
+    place = Place(mark.x_mm, mark.y_mm, mark.turn_deg)
+    return tuple(
+        CubicPath(tuple((float(x), float(y)) for x, y in place.points(np.array(path.points_mm)))) for path in outlines
+    )
 
 
-def is_dot(path: CubicPath) -> bool:
-    """Return whether a line is a dot: no longer than half a millimetre across."""
-    points = np.array(path.points_mm)
-    return bool(np.ptp(points, axis=0).max() < DOT_MM)
+def gem_outline(gem: Gem) -> CubicPath:
+    """Return a gem's outline about its middle, mm."""
+    return _gem_outline(gem.shape, gem.width_mm / 2)
+
+
+@lru_cache(maxsize=64)
+def _gem_outline(shape: GemShape, radius: float) -> CubicPath:
+    if shape is GemShape.STAR:
+        turns = [math.pi * n / 5 - math.pi / 2 for n in range(11)]
+        sizes = [radius if n % 2 == 0 else 0.45 * radius for n in range(11)]
+        return straight(
+            [(size * math.cos(turn), size * math.sin(turn)) for turn, size in zip(turns, sizes, strict=True)]
+        )
+    ring = arc(radius, -90.0, 270.0)
+    if shape is GemShape.ROUND:
+        return ring
+    points = np.array(ring.points_mm)
+    up = points[:, 1] < 0  # narrow towards the point, which lies farther out
+    points[up, 0] *= 1 + 0.7 * points[up, 1] / radius
+    points[up, 1] *= 1.5
+    return CubicPath(tuple((float(x), float(y)) for x, y in points))
 
 
 @lru_cache(maxsize=64)

@@ -21,6 +21,7 @@ class StepKind(Enum):
     DOTS = "dots"
     GLITTER = "glitter"
     STENCIL = "stencil"
+    GEM = "gem"
     MOVE = "go over"
     WAIT = "wait"
     CUE = "cue"
@@ -32,7 +33,7 @@ class StepKind(Enum):
         return self in _PAINTS
 
 
-_PAINTS = {StepKind.STROKES, StepKind.LINE, StepKind.DOTS, StepKind.GLITTER, StepKind.STENCIL}
+_PAINTS = {StepKind.STROKES, StepKind.LINE, StepKind.DOTS, StepKind.GLITTER, StepKind.STENCIL, StepKind.GEM}
 
 
 class Tempo(Enum):
@@ -80,6 +81,8 @@ class Pace:
         Going over to another part of the body or the other side.
     glitter_s, glitter_s_per_cm2, stencil_s, stencil_s_per_cm2
         Glitter and stencils: fetching, and by area.
+    gem_s
+        Sticking one gem on.
     cue_s, check_s
         Telling what comes next; a look at the whole.
     factors
@@ -105,6 +108,7 @@ class Pace:
     glitter_s_per_cm2: float = 0.5
     stencil_s: float = 4.0
     stencil_s_per_cm2: float = 0.8
+    gem_s: float = 3.0
     cue_s: float = 2.0
     check_s: float = 4.0
     factors: tuple[tuple[StepKind, float, int], ...] = ()
@@ -150,6 +154,7 @@ _SECONDS = (
     "glitter_s_per_cm2",
     "stencil_s",
     "stencil_s_per_cm2",
+    "gem_s",
     "cue_s",
     "check_s",
 )

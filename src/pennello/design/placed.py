@@ -10,6 +10,7 @@ from typing import Annotated
 from pennello.aim.attempt import Side
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.stroke import Stroke
+from pennello.limits import MOST_OUTLINES
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Made, Piece
 from pennello.motif.place import Place
@@ -24,7 +25,7 @@ FREE = ""
 
 @dataclass(frozen=True, slots=True)
 class PlacedMotif:
-    """A motif on a chart, or with `motif` left empty one stroke with its own `way`."""
+    """A motif on a chart, or with `motif` left empty strokes with ways of their own, of one load."""
 
     id: Annotated[str, Told("key within a plan", text="id")]
     name: Annotated[str, Told("the name shown", text="name", in_file="", default="the id")]
@@ -53,12 +54,23 @@ class PlacedMotif:
     way: Annotated[
         Stroke | None, Told("the way of a single stroke: the keys of a stroke's way", default="left out")
     ] = None
+    more: Annotated[
+        tuple[Stroke, ...],
+        Told(
+            "further strokes of it, with the same load, as line work and dots have them",
+            since=10,
+            count=(0, MOST_OUTLINES),
+            called="further strokes of {name}",
+        ),
+    ] = ()
     one_sided: Annotated[bool, Told("it differs left and right on purpose: no mirror image is missed", since=8)] = False
 
     def __post_init__(self) -> None:
         check(self)
         if (self.motif == FREE) != (self.way is not None):
             raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
+        if self.more and self.way is None:
+            raise OutOfRangeError(f"further strokes of {self.name}", self.motif, "none for a motif")
         if self.motif != FREE:
             made = motif(self.motif)
             made.values(dict(self.values))
@@ -66,6 +78,11 @@ class PlacedMotif:
             for part, _ in self.loads:
                 if part not in known:
                     raise UnknownNameError("part", part, known, self.name)
+
+    @property
+    def ways(self) -> tuple[Stroke, ...]:
+        """The strokes of what is no motif, in the order of painting."""
+        return () if self.way is None else (self.way, *self.more)
 
     @property
     def load_of(self) -> Mapping[str, str]:
@@ -84,7 +101,7 @@ class PlacedMotif:
 def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a placed motif comes to in its own mm; prints are widths of the brushes by part."""
     if placed.way is not None:
-        return Made((Piece(SINGLE, placed.way),))
+        return Made(tuple(Piece(SINGLE, way) for way in placed.ways))
     return _made(placed.motif, placed.values, prints)
 
 

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from pennello.aim.attempt import Side
 from pennello.aim.contrast import READS, contrast_ratio
@@ -14,8 +12,7 @@ from pennello.aim.wish import edge_lab
 from pennello.colour.basis import FULL
 from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
-from pennello.colour.srgb import decode, encode, parse_hex
-from pennello.design.marks import Lines
+from pennello.colour.srgb import encode
 from pennello.design.plan import Plan, Skin, skin_spectrum
 from pennello.kit.contact import BINS
 
@@ -25,10 +22,7 @@ SKINS_ITA = (62.0, 45.0, 25.0, 0.0, -40.0)
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """Contrast ratios of one stroke on one skin: rim and heel against the skin, and against each other.
-
-    Line work over the paint has one colour: rim and heel are the same, and it goes by the layer's name.
-    """
+    """Contrast ratios of one load on one skin: rim and heel against the skin, and against each other."""
 
     stroke: str
     ita_deg: float
@@ -43,7 +37,7 @@ class Reading:
 
 
 def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading, ...]:
-    """Return how each stroke's load reads on each skin: an even coat of what the edge holds; then line work."""
+    """Return how each stroke's load reads on each skin: an even coat of what the edge holds."""
     paints = plan.paints_by_id
     found = []
     for ita in skins:
@@ -65,15 +59,7 @@ def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading,
                     contrast_ratio(rim, heel),
                 )
             )
-        found += [_line(mark, ita, bare) for mark in plan.overlays if isinstance(mark, Lines)]
     return tuple(found)
-
-
-def _line(lines: Lines, ita_deg: float, bare: NDArray[np.floating[Any]]) -> Reading:
-    """Return how line work of a coverage reads: its light and the skin's, by area."""
-    light = lines.cover * decode(parse_hex(lines.srgb)) + (1 - lines.cover) * decode(bare)
-    ratio = contrast_ratio(np.clip(encode(light), 0, 1), bare)
-    return Reading(lines.name, ita_deg, ratio, ratio, 1.0)
 
 
 def on_skin(plan: Plan, ita_deg: float) -> Plan:

@@ -13,6 +13,8 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
+from pennello.design.laid_marks import ReadyMark, SeenMark, Strewn, canvas_of, lay_mark, seen_of
+from pennello.design.marks import Mark
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.errors import OutOfRangeError
 from pennello.kept import kept
@@ -62,6 +64,10 @@ class ReadyPull:
     canvas: Canvas
     pulling: Pulling
     goes_on: str
+
+
+Ready = ReadyPull | ReadyMark
+"""What comes onto a film: a stroke, or a mark."""
 
 
 def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[ReadyPull, ...]:
@@ -123,8 +129,13 @@ def _ready(
     return ReadyPull(stroke.id, slim, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
 
 
-def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) -> Canvas:
+def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS, marks: Sequence[Mark] = ()) -> Canvas:
     """Return the patch of skin that all strokes reach, at this resolution or what keeps it within so many pixels.
+
+    Parameters
+    ----------
+    marks
+        What else comes onto it.
 
     Raises
     ------
@@ -134,9 +145,8 @@ def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS) ->
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
     axes = plan.axes
-    corners = [_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag) for one in plan.strokes] or [
-        np.array([[0.0, 0.0], [40.0, 30.0]])
-    ]
+    corners = [_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag) for one in plan.strokes]
+    corners = [*corners, *(_corners_of(one) for one in marks)] or [_NOTHING]
     low, high = np.min([one[0] for one in corners], axis=0), np.max([one[1] for one in corners], axis=0)
     wide, tall = (float(size) for size in high - low)
     px = min(px_per_mm, math.sqrt(most_pixels / (wide * tall)))
@@ -154,6 +164,11 @@ def _corners(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float)
     return np.array([reach.min(axis=0) - margin, reach.max(axis=0) + margin])
 
 
+def _corners_of(mark: Mark) -> Array:
+    reach = canvas_of(mark, 1.0)
+    return np.array([[reach.left_mm, reach.top_mm], [reach.left_mm + reach.columns, reach.top_mm + reach.rows]])
+
+
 def starts(plan: Plan) -> tuple[float, ...]:
     """Return when each stroke is laid, s."""
     return tuple(turn.start_s for turn in turns(plan))
@@ -169,13 +184,18 @@ def go_on() -> None:
 
 
 class Carrying:
-    """What brushes carry from stroke to stroke: paint that was taken up wet."""
+    """What brushes carry from stroke to stroke, paint that was taken up wet; and how glitter fell."""
 
     def __init__(self) -> None:
         self._held: dict[str, Array] = {}
+        self._strewn: dict[str, Strewn | None] = {}
 
-    def lay(self, film: SkinFilm, one: ReadyPull, at_s: float, engine: Engine, rate_um_s: float | None = None) -> Box:
-        """Pull a stroke over the film, in place; return the pixels that may have changed."""
+    def lay(self, film: SkinFilm, one: Ready, at_s: float, engine: Engine, rate_um_s: float | None = None) -> Box:
+        """Pull a stroke over the film or bring a mark onto it, in place; return the pixels that may have changed."""
+        if isinstance(one, ReadyMark):
+            rate = evaporation_um_s() if rate_um_s is None else rate_um_s
+            box, self._strewn[one.stroke] = lay_mark(film, one, at_s, engine, rate)
+            return box
         pulling = one.pulling
         if one.goes_on in self._held:
             pulling = Pulling(
@@ -189,13 +209,30 @@ class Carrying:
     def copy(self) -> Carrying:
         """Return the same, to go on from."""
         other = Carrying()
-        other._held = dict(self._held)
+        other._held, other._strewn = dict(self._held), dict(self._strewn)
         return other
+
+    def seen(self, film: SkinFilm, one: ReadyMark) -> SeenMark:
+        """Return how a mark that was laid on a film is seen now."""
+        return seen_of(film, one, self._strewn.get(one.stroke))
+
+
+def in_time(
+    strokes: Sequence[tuple[ReadyPull, float]], marks: Sequence[tuple[ReadyMark, float]]
+) -> list[tuple[Ready, float]]:
+    """Return strokes, in their order, with marks among them as their times have it."""
+    found: list[tuple[Ready, float]] = []
+    waiting = sorted(marks, key=lambda one: one[1])
+    for stroke in strokes:
+        while waiting and waiting[0][1] < stroke[1]:
+            found.append(waiting.pop(0))
+        found.append(stroke)
+    return [*found, *waiting]
 
 
 def lay_in_order(
     film: SkinFilm,
-    keys: Sequence[tuple[ReadyPull, float]],
+    keys: Sequence[tuple[Ready, float]],
     carrying: Carrying,
     engine: Engine,
     rate_um_s: float,
@@ -240,7 +277,7 @@ def lay_in_order(
     return dirty
 
 
-def _befores(canvas: Canvas, ones: Sequence[ReadyPull]) -> list[list[int]]:
+def _befores(canvas: Canvas, ones: Sequence[Ready]) -> list[list[int]]:
     """Return for each stroke the earlier ones that must be there first: they share pixels or paint in the brush."""
     boxes = [box_of(one.canvas, canvas)[0] for one in ones]
     return [

@@ -7,7 +7,7 @@ from typing import Protocol
 
 from pennello import limits
 from pennello.chart.catalogue import CHARTS
-from pennello.design.marks import Glitter
+from pennello.design.marks import Stencil
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError, clipped
 
@@ -79,7 +79,7 @@ def _check_limits(plan: Plan) -> None:
     limits.check_count("layers over the paint", len(plan.overlays), limits.MOST_OVERLAYS)
     for overlay in plan.overlays:
         limits.check_name("the name of a layer", overlay.name)
-        count = 0 if isinstance(overlay, Glitter) else len(overlay.outlines)
+        count = len(overlay.outlines) if isinstance(overlay, Stencil) else 0
         limits.check_count(f"outlines of {clipped(overlay.name)}", count, limits.MOST_OUTLINES)
     _check_ordering(plan)
 

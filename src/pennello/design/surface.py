@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from contextlib import AbstractContextManager
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Protocol
 
 import numpy as np
@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart
 from pennello.colour.srgb import parse_hex
-from pennello.design.marks import Glitter, Lines, Mark, grains, paths_of
+from pennello.design.marks import GEM_MM, Gem, Glitter, Mark, grains, paths_of
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
@@ -30,6 +30,7 @@ _DARK_SKIN = 0.28
 _INNER, _LEAST, _MOST = 150, 60, 200
 """How strong inner lines are: of 255 for each weight, at least and at most (defaults)."""
 
+_LEAST_SHOWN = 0.02
 _PX, _PX_A_WEIGHT, _MM_A_WEIGHT = 0.9, 0.9, 0.25
 
 
@@ -53,9 +54,6 @@ class DrawingSurface(Protocol):
 
     def fill(self, shapes: Sequence[CubicPath], ink: Ink) -> None:
         """Fill closed outlines as one coat: no darker where they meet."""
-
-    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
-        """Draw lines with round ends as one coat; a line of no length is a dot."""
 
     def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
         """Draw discs: x, y and radius, mm, shape (n, 3)."""
@@ -106,15 +104,32 @@ def contour_ink(weight: float, skin: Ink) -> Ink:
     return Ink(*(_DARK if light > _DARK_SKIN else _PALE), cover)
 
 
-def draw_mark(surface: DrawingSurface, mark: Mark) -> None:
-    """Draw glitter's grains, a stencil's shapes, or lines."""
+def draw_mark(surface: DrawingSurface, mark: Mark, shows: Array | None = None) -> None:
+    """Draw glitter's grains, a stencil's shapes, or a gem.
+
+    Parameters
+    ----------
+    shows
+        How much of each grain shows, in [0, 1], shape (n,); without it all of them.
+    """
     if isinstance(mark, Glitter):
         found = grains(mark)
-        surface.discs(found[:, :3], [grain_ink(mark, brightness) for brightness in found[:, 3].tolist()])
-    elif isinstance(mark, Lines):
-        surface.lines(paths_of(mark), mark.line_mm, _ink(mark.srgb, mark.cover))
+        shown = np.ones(len(found)) if shows is None else shows
+        there = np.flatnonzero(shown > _LEAST_SHOWN)
+        inks = [grain_ink(mark, found[one, 3], float(shown[one])) for one in there.tolist()]
+        surface.discs(found[there, :3], inks)
+    elif isinstance(mark, Gem):
+        _draw_gem(surface, mark)
     else:
         surface.fill(paths_of(mark), _ink(mark.srgb, mark.cover))
+
+
+def _draw_gem(surface: DrawingSurface, gem: Gem) -> None:
+    """Draw a gem: its shape, a lighter facet within it, and a light at the upper left."""
+    surface.fill(paths_of(gem), _ink(gem.srgb, 1.0))
+    surface.fill(paths_of(replace(gem, width_mm=max(0.62 * gem.width_mm, GEM_MM[0]))), Ink(255, 255, 255, 0.35))
+    light = (gem.x_mm - 0.14 * gem.width_mm, gem.y_mm - 0.14 * gem.width_mm, 0.09 * gem.width_mm)
+    surface.discs(np.array([light]), [Ink(255, 255, 255)])
 
 
 def _ink(srgb: str, cover: float) -> Ink:
@@ -122,7 +137,7 @@ def _ink(srgb: str, cover: float) -> Ink:
     return Ink(red, green, blue, cover)
 
 
-def grain_ink(glitter: Glitter, brightness: float) -> Ink:
-    """Return a grain's colour: the glitter's, darker or brighter as the grain lies."""
+def grain_ink(glitter: Glitter, brightness: float, shows: float = 1.0) -> Ink:
+    """Return a grain's colour: the glitter's, darker or brighter as the grain lies, and how much of it shows."""
     red, green, blue = (min(round(255 * float(value) * brightness), 255) for value in parse_hex(glitter.srgb))
-    return Ink(red, green, blue)
+    return Ink(red, green, blue, shows)

@@ -17,7 +17,7 @@ from shapely import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart, Zone, drawn
-from pennello.design.marks import Glitter, Lines, Mark, is_dot, paths_of
+from pennello.design.marks import Glitter, Mark, paths_of
 from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -81,21 +81,13 @@ def _skin(skin: CubicPath, filled: tuple[CubicPath, ...]) -> BaseGeometry:
 
 @lru_cache(maxsize=256)
 def layer_shape(layer: Mark) -> BaseGeometry:
-    """Return the area that glitter, a stencil or lines cover, mm."""
+    """Return the area that glitter, a stencil or a gem covers, mm."""
     if isinstance(layer, Glitter):
         disc = shapely.Point(0, 0).buffer(1, quad_segs=24)
         sized = shapely.affinity.scale(disc, layer.width_mm / 2, layer.height_mm / 2, origin=(0, 0))
         return shapely.affinity.translate(sized, layer.x_mm, layer.y_mm)
-    paths = paths_of(layer)
-    shapes = [_thick(path, layer.line_mm) if isinstance(layer, Lines) else shape_of(path) for path in paths]
-    union: BaseGeometry = shapely.union_all(shapes)
+    union: BaseGeometry = shapely.union_all([shape_of(path) for path in paths_of(layer)])
     return union
-
-
-def _thick(path: CubicPath, width_mm: float) -> BaseGeometry:
-    points = drawn(path)
-    line = shapely.Point(points[0]) if is_dot(path) else shapely.LineString(points)
-    return line.buffer(width_mm / 2, quad_segs=8)
 
 
 def _sound(shape: BaseGeometry) -> BaseGeometry:

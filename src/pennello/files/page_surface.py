@@ -9,7 +9,6 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.design.marks import is_dot
 from pennello.design.surface import Ink
 from pennello.files.page import Page
 from pennello.path.cubic import CubicPath
@@ -31,15 +30,6 @@ class PageSurface:
         """Fill closed outlines."""
         for shape in shapes:
             self._page.shape(self._at(shape), _shaded(ink))
-
-    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
-        """Draw lines with round ends."""
-        for path in paths:
-            if is_dot(path):
-                x, y = self._at(path)[0].tolist()
-                self._page.disc(x, y, width_mm / 2, _shaded(ink))
-            else:
-                self._page.cubic(self._at(path), max(width_mm * _PT_PER_MM, _LEAST_PT), _shaded(ink))
 
     def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
         """Draw discs."""

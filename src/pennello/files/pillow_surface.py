@@ -11,7 +11,6 @@ from numpy.typing import NDArray
 from PIL import Image, ImageDraw
 
 from pennello.chart.chart import drawn
-from pennello.design.marks import is_dot
 from pennello.design.surface import Ink, contour_px
 from pennello.path.cubic import CubicPath
 
@@ -65,19 +64,12 @@ class PillowSurface:
             draw.polygon(self._at(drawn(shape)), fill=full)
         self._put(ink, coat)
 
-    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
-        """Draw lines with round ends as one coat."""
-        coat, draw, full = self._coat(ink)
-        for path in paths:
-            self._line(draw, self._at(drawn(path)), width_mm * self._scale, full, dot=is_dot(path))
-        self._put(ink, coat)
-
     def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
         """Draw discs, none so small that it cannot be seen."""
-        draw = ImageDraw.Draw(self._page)
+        draw = ImageDraw.Draw(self._page, "RGBA")
         for (x, y), radius, ink in zip(self._at(discs[:, :2]), discs[:, 2].tolist(), inks, strict=True):
             size = max(radius * self._scale, _LEAST_GRAIN_PX)
-            draw.ellipse((x - size, y - size, x + size, y + size), fill=ink.rgb)
+            draw.ellipse((x - size, y - size, x + size, y + size), fill=(*ink.rgb, round(255 * ink.cover)))
 
     def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:
         """Draw a line of the chart."""
@@ -116,10 +108,3 @@ class PillowSurface:
     def _coat(self, ink: Ink) -> tuple[Image.Image, Any, int]:
         coat = Image.new("L", self._page.size)
         return coat, ImageDraw.Draw(coat), round(255 * ink.cover)
-
-    @staticmethod
-    def _line(draw: Any, points: list[tuple[float, float]], width: float, full: int, *, dot: bool) -> None:
-        for x, y in points[:1] if dot else (points[0], points[-1]):
-            draw.ellipse((x - width / 2, y - width / 2, x + width / 2, y + width / 2), fill=full)
-        if not dot:
-            draw.line(points, fill=full, width=max(1, round(width)), joint="curve")

@@ -77,15 +77,16 @@ def _table(data: bytes, version: int, path: object) -> PlanFile:
     if version == VERSION:
         return msgspec.json.decode(data, type=PlanFile)
     from pennello.files.plan_since import later_than  # noqa: PLC0415 - only for files of older versions
-    from pennello.files.plan_steps import Before9, brought_up, without_former  # noqa: PLC0415
+    from pennello.files.plan_steps import Former, brought_up, former_later, without_former  # noqa: PLC0415
 
     try:
         table = msgspec.json.decode(data)
     except msgspec.ValidationError:
         return msgspec.json.decode(data, type=PlanFile)  # a number that none can be: told with its place
-    msgspec.convert(without_former(table, version), PlanFile)  # what is wrong with it is told with its place
-    msgspec.json.decode(data, type=Before9)
-    later = later_than(table, version)
+    slim = without_former(table, version)
+    msgspec.convert(slim, PlanFile)  # what is wrong with it is told with its place
+    msgspec.json.decode(data, type=Former)
+    later = later_than(slim, version) or former_later(table, version)
     if later:
         raise FileProblemError(
             path, f"the file says schema {version}, but {later}; write the newer schema number, or take that key out."

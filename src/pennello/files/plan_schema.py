@@ -1,4 +1,4 @@
-"""The .pennello file, version 9, as it stands on disk: made from what the fields of the core tell of themselves.
+"""The .pennello file, version 10, as it stands on disk: made from what the fields of the core tell of themselves.
 
 A file of an older version is one with none of the keys and values marked as since a later one; where a default has
 changed, `plan_steps` writes the old one in. Tables check structure and types; ranges belong to the records.
@@ -17,7 +17,7 @@ from pennello import limits
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
-from pennello.design.marks import MARKS, Glitter, Lines, Mark, Reserved, Stencil
+from pennello.design.marks import MARKS, Gem, GemShape, Glitter, Mark, Reserved, Stencil
 from pennello.design.ordering import Ordering, Rule
 from pennello.design.part import PlanPart
 from pennello.design.placed import PlacedMotif
@@ -33,7 +33,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 9
+VERSION = 10
 
 
 _PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")
@@ -43,10 +43,10 @@ _SIZE = {"minimum": 1, "maximum": 500}
 
 
 class OverlayFile(Strict, kw_only=True):
-    """Glitter over an oval, a sponge through a stencil's outlines, or lines. Since 4; lines since 6."""
+    """Glitter over an oval, a sponge through a stencil's outlines, or a gem. Since 4; gems since 10."""
 
     name: Annotated[str, Meta(max_length=limits.MOST_NAME)] = ""
-    kind: Annotated[Literal["glitter", "stencil", "lines"], Meta(extra={"values": {"lines": 6}})] = "glitter"
+    kind: Annotated[Literal["glitter", "stencil", "gem"], Meta(extra={"values": {"gem": 10}})] = "glitter"
     x_mm: float = 0.0
     y_mm: float = 0.0
     width_mm: Annotated[float, Meta(extra_json_schema=_SIZE)] = 30.0
@@ -56,21 +56,25 @@ class OverlayFile(Strict, kw_only=True):
     chart: Annotated[str, Meta(min_length=1, max_length=limits.MOST_ID)] = "face"
     seed: int = 1
     outlines: Annotated[list[PathFile], Meta(max_length=limits.MOST_OUTLINES)] = msgspec.field(default_factory=list)
-    line_mm: Annotated[float, Meta(extra={"since": 6}, extra_json_schema={"minimum": 0.2, "maximum": 30})] = 1.5
+    turn_deg: Annotated[float, Meta(extra={"since": 10}, extra_json_schema={"minimum": -360, "maximum": 360})] = 0.0
+    gem: Annotated[GemShape, Meta(extra={"since": 10})] = GemShape.ROUND
 
 
 def _mark(file: OverlayFile) -> Mark:
     made = next(kind for kind in MARKS if kind.word == file.kind)
     outlines = tuple(read_record(CubicPath, one, f"outlines[{number}]") for number, one in enumerate(file.outlines))
     amount = {"grains_cm2" if made is Glitter else "cover": file.amount, "outlines": outlines}
-    given = {**msgspec.structs.asdict(file), **amount}
+    given = {**msgspec.structs.asdict(file), **amount, "shape": file.gem}
     return made(**{one.name: given[one.name] for one in fields(made)})
 
 
 def _mark_file(mark: Mark) -> OverlayFile:
     given = {one.name: getattr(mark, one.name) for one in fields(mark)}
-    given["amount"] = given.pop("grains_cm2") if isinstance(mark, Glitter) else given.pop("cover")
-    if isinstance(mark, Lines | Stencil):
+    if isinstance(mark, Gem):
+        given["gem"] = given.pop("shape")
+    else:
+        given["amount"] = given.pop("grains_cm2") if isinstance(mark, Glitter) else given.pop("cover")
+    if isinstance(mark, Stencil):
         given["outlines"] = [write_record(path) for path in mark.outlines]
     return OverlayFile(kind=mark.word, **given)
 

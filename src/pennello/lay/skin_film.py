@@ -123,7 +123,7 @@ class SkinFilm:
         inside = (slice(box.top, box.bottom), slice(box.left, box.right))
         px = self.canvas.px_per_mm
         corner = (self.canvas.left_mm + box.left / px, self.canvas.top_mm + box.top / px)
-        canvas = Canvas(*corner, box.bottom - box.top, box.right - box.left, px)
+        canvas = Canvas(*corner, box.right - box.left, box.bottom - box.top, px)
         return SkinFilm(canvas, self.basis, *(values[inside] for values in self.arrays))
 
     @property

@@ -55,6 +55,15 @@ def stippled(solids: Array, swept: Array, track: Track, canvas: Canvas) -> Array
     return np.asarray(weight)
 
 
+def spotted(canvas: Canvas, share: float) -> Array:
+    """Return what a tapped sponge covers of each pixel, a share in (0, 1] in all, shape (rows, columns)."""
+    if share >= 1:
+        return np.ones((canvas.rows, canvas.columns))
+    spots = 0.5 * _octave(canvas, GRAINS_MM[1], SEED + 2) + 0.5 * _octave(canvas, GRAINS_MM[1] / 2, SEED + 3)
+    order = spots.ravel().argsort().argsort().reshape(spots.shape) / max(spots.size - 1, 1)  # even: a share is a share
+    return _threshold(share - order)
+
+
 def thinned(change: Array, weight: Array, volume: Array) -> Array:
     """Return what a stroke lays with the texture in it, of the same volume.
 

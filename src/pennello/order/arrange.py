@@ -29,6 +29,7 @@ _TENTH_S = 0.11
 _LINES = (StepKind.LINE, StepKind.DOTS)
 
 CUES: tuple[tuple[str, tuple[StepKind, ...], str], ...] = (
+    ("eye", (StepKind.GEM,), "May I put a gem near your eye? Keep it closed until I say so, please."),
     ("eye", (StepKind.GLITTER,), "May I put some glitter near your eye? Keep it closed until I say so, please."),
     ("eye", _LINES, "I draw a line by your eye now: keep it closed and still, please."),
     ("eye", (), "Close your eyes and keep them closed, please."),

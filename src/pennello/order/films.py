@@ -12,17 +12,15 @@ import shapely
 from numpy.typing import NDArray
 
 from pennello.aim.wish import edge_lab
-from pennello.chart.chart import drawn
 from pennello.colour.basis import FULL, small_basis
-from pennello.colour.lab import hex_to_lab
-from pennello.design.marks import Glitter, Lines, Mark
+from pennello.design.laid_marks import canvas_of
+from pennello.design.marks import Mark
 from pennello.design.pace import StepKind
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.scene import BANDS, Carrying, ReadyPull, pulls
-from pennello.design.touch import shape_of
+from pennello.design.touch import layer_shape
 from pennello.design.visits import whole_load
 from pennello.kept import kept
-from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.channels import SOLIDS
 from pennello.lay.drying import evaporation_um_s
@@ -30,7 +28,7 @@ from pennello.lay.engine import best
 from pennello.lay.skin_film import Engine, bare_skin
 from pennello.load.edge import load
 from pennello.order.job import PaintJob
-from pennello.order.jobs import Work
+from pennello.order.jobs import Work, mark_of
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
@@ -49,7 +47,7 @@ PLAIN_DE = 3.0
 """Loads within so much of one colour are one plain paint (a default)."""
 
 OVERLAY_UM = 6.0
-"""How thick lines and stencils that are simple pictures count, um, when they dry (a default)."""
+"""How thick a stencil counts, um, when it dries (a default)."""
 
 OVERLAP_MM2 = 4.0
 """Jobs that share less than this do not wait for each other (a default)."""
@@ -209,26 +207,20 @@ def films_of(work: Work, report: Report | None = None, engine: Engine | None = N
         found |= _each_alone(laid, mine, doer, report or (lambda *_: None))
     for job in work.jobs:
         if not job.strokes:
-            found[job.id] = _of_overlay(_overlay(work.plan, job))
+            mark = mark_of(work.plan, job)
+            if mark is not None:
+                found[job.id] = _of_overlay(mark)
     by_load = _colours_by_load(work)
     colours = {job.id: by_load[job.load] for job in work.jobs if job.strokes}
-    for job in work.jobs:
-        if job.kind in LINE_KINDS and not job.strokes:
-            colours[job.id] = np.tile(hex_to_lab(_overlay(work.plan, job).srgb), (BINS, 1))
     return Films(found, colours, {job.id: job.chart for job in work.jobs})
 
 
 @kept
 def _of_overlay(overlay: Mark) -> JobFilm:
-    """Return where glitter, a stencil or lines lie, as a thin film."""
-    left, top = (
-        math.floor(overlay.x_mm - overlay.width_mm / 2) - 1,
-        math.floor(overlay.y_mm - overlay.height_mm / 2) - 1,
-    )
-    canvas = Canvas(left, top, math.ceil(overlay.width_mm) + 3, math.ceil(overlay.height_mm) + 3, PX_PER_MM)
+    """Return where glitter, a stencil or a gem lies, as a thin film."""
+    canvas = canvas_of(overlay, PX_PER_MM)
     mask = overlay_mask(overlay, canvas) * OVERLAY_UM
-    reach = overlay_mask(overlay, canvas, 1 / PX_PER_MM) if isinstance(overlay, Lines) else mask
-    return JobFilm(mask, mask, reach > 0, left, top)
+    return JobFilm(mask, mask, mask > 0, round(canvas.left_mm), round(canvas.top_mm))
 
 
 def with_areas(work: Work, films: Films) -> Work:
@@ -237,45 +229,13 @@ def with_areas(work: Work, films: Films) -> Work:
     return replace(work, jobs=jobs)
 
 
-def overlay_mask(overlay: Mark, canvas: Canvas, more_mm: float = 0.0) -> Array:
-    """Return 1 um where glitter is strewn, a stencil lets paint through or lines go, shape (rows, columns).
-
-    Parameters
-    ----------
-    more_mm
-        By how much lines reach farther.
-    """
-    x = canvas.left_mm + (np.arange(canvas.columns) + 0.5) / canvas.px_per_mm - overlay.x_mm
-    y = canvas.top_mm + (np.arange(canvas.rows) + 0.5) / canvas.px_per_mm - overlay.y_mm
-    if isinstance(overlay, Glitter):
-        oval = (2 * x[None] / overlay.width_mm) ** 2 + (2 * y[:, None] / overlay.height_mm) ** 2
-        return np.asarray(oval <= 1.0, np.float32)
+def overlay_mask(overlay: Mark, canvas: Canvas) -> Array:
+    """Return 1 um where glitter is strewn, a stencil lets paint through or a gem lies, shape (rows, columns)."""
+    x = canvas.left_mm + (np.arange(canvas.columns) + 0.5) / canvas.px_per_mm
+    y = canvas.top_mm + (np.arange(canvas.rows) + 0.5) / canvas.px_per_mm
     points = np.stack(np.meshgrid(x, y), axis=-1).reshape(-1, 2)
-    within = np.zeros(len(points), bool)
-    for outline in overlay.outlines:
-        if isinstance(overlay, Lines):
-            within |= _near(points, drawn(outline), overlay.line_mm / 2 + more_mm)
-        else:
-            within |= shapely.contains_xy(shape_of(outline), points[:, 0], points[:, 1])
-    return within.reshape(canvas.rows, canvas.columns).astype(np.float32)
-
-
-def _near(points: Array, line: Array, reach_mm: float) -> NDArray[np.bool_]:
-    """Return which points lie within a reach of a line, mm, shapes (n, 2) and (m, 2)."""
-    low, high = line.min(axis=0) - reach_mm, line.max(axis=0) + reach_mm
-    close = np.flatnonzero(np.all((points >= low) & (points <= high), axis=1))
-    found = np.zeros(len(points), bool)
-    start, way = line[:-1], np.diff(line, axis=0)
-    length = np.maximum((way**2).sum(axis=1), 1e-12)
-    for at in close.tolist():
-        along = np.clip(((points[at] - start) * way).sum(axis=1) / length, 0, 1)
-        away = np.hypot(*(start + along[:, None] * way - points[at]).T)
-        found[at] = bool(away.min() <= reach_mm)
-    return found
-
-
-def _overlay(plan: Plan, job: PaintJob) -> Mark:
-    return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
+    within = shapely.contains_xy(layer_shape(overlay), points[:, 0], points[:, 1])
+    return np.asarray(within, np.float32).reshape(canvas.rows, canvas.columns)
 
 
 def _colours_by_load(work: Work) -> dict[str, Array]:

@@ -1,4 +1,4 @@
-"""From a plan to the jobs of the hand: strokes that go together, glitter and stencils, with how long each takes."""
+"""From a plan to the jobs of the hand: strokes that go together, glitter, stencils, gems; how long each takes."""
 
 from __future__ import annotations
 
@@ -11,7 +11,8 @@ import numpy as np
 
 from pennello.chart.chart import Chart
 from pennello.design.clock import load_s, pull_s, step_kind
-from pennello.design.marks import Glitter, Lines, Mark, Stencil, is_dot
+from pennello.design.line_work import is_line_work
+from pennello.design.marks import Glitter, Mark, Stencil
 from pennello.design.on_chart import chart_of, charts_used, painted_plan, pieces_on
 from pennello.design.ordering import Priority, RuleKind, Sides
 from pennello.design.pace import Pace, StepKind
@@ -157,7 +158,7 @@ def _in_part(plan: Plan, placed: PlacedMotif, job: PaintJob, *, twin: bool) -> P
     names = names_of(plan, placed) | ({kind.group} if kind is not None else set())
     go = _in_one_go_with(plan, placed, part, names)
     members = pieces_in(plan, part) or (placed,)
-    usual = Priority.MUST if any(usual_priority(one) is Priority.MUST for one in members) else Priority.NICE
+    usual = Priority.MUST if any(usual_priority(plan, one) is Priority.MUST for one in members) else Priority.NICE
     regions = plan.ordering.sides is Sides.REGIONS
     line = line_of(plan, placed.part)
     of = f"{line[0].name}: " if line and line[0].name != placed.name else ""
@@ -194,9 +195,9 @@ def job_id(motif_id: str, row: int, twin: bool, part: str) -> str:  # noqa: FBT0
     return f"{motif_id}/{part}{row + 1}{'/twin' if twin else ''}"
 
 
-def usual_priority(placed: PlacedMotif) -> Priority:
+def usual_priority(plan: Plan, placed: PlacedMotif) -> Priority:
     """Return what may be left out first where the painter says nothing: line work and leaves (a default)."""
-    group = motif(placed.motif).group if placed.motif else ""
+    group = motif(placed.motif).group if placed.motif else "lines" if is_line_work(plan, placed) else ""
     return Priority.NICE if group in ("lines", "leaves") else Priority.MUST
 
 
@@ -330,7 +331,8 @@ def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: P
             loads += 1
             now += anew_s
         offsets.append(round(now, 1))
-        lasts_s = job.pulls_s[number] if job.pulls_s else pull_s(stroke, brush, job.kind, pace)
+        kind = step_kind(brush, stroke.stroke) if job.kind is StepKind.LINE else job.kind  # dots among lines
+        lasts_s = job.pulls_s[number] if job.pulls_s else pull_s(stroke, brush, kind, pace)
         pulls.append(lasts_s)
         way = length_mm(stroke.stroke.path) if stroke.stroke.reload_mm else 1.0
         for place, at_mm in enumerate(stroke.stroke.reload_mm):
@@ -361,9 +363,15 @@ def _kind(plan: Plan, load: str, strokes: Sequence[PlanStroke], *, dots: bool) -
     return StepKind.LINE if StepKind.LINE in kinds else StepKind.STROKES
 
 
+def mark_of(plan: Plan, job: PaintJob) -> Mark | None:
+    """Return the glitter, stencil or gem that a job brings, or None for strokes."""
+    if job.strokes:
+        return None
+    return next(one for one in plan.overlays if (one.name, one.chart) == (job.part, job.chart))
+
+
 def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
     kind, seconds = _overlay_time(overlay, pace)
-    lines = isinstance(overlay, Lines)
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
     chart = chart_of(plan, overlay.chart)
     side = MIDDLE
@@ -380,11 +388,8 @@ def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
         chart=overlay.chart,
         place=chart.name,
         pull_s=max(pace.seconds(kind, seconds), 0.1),
-        brush=f"liner {overlay.srgb}" if lines else f"{kind.value} {overlay.name}",
-        tool=f"liner ({overlay.name})" if lines else f"{kind.value} ({overlay.name})",
-        load_s=pace.seconds(StepKind.LOAD, pace.dip_s) if lines else 0.0,
-        again_s=pace.seconds(StepKind.LOAD, pace.dip_s) if lines else 0.0,
-        loads=1 if lines else 0,
+        brush=f"{kind.value} {overlay.name}",
+        tool=f"{kind.value} ({overlay.name})",
         region=chart.name if chart.midline_mm is None else f"{chart.name}, {side}",
         near=_near_overlay(chart, overlay),
         priority=plan.ordering.priority(overlay.name, Priority.NICE),
@@ -394,16 +399,13 @@ def _overlay_job(plan: Plan, overlay: Mark, pace: Pace) -> PaintJob:
 
 
 def _overlay_time(overlay: Mark, pace: Pace) -> tuple[StepKind, float]:
-    """Return what kind of step glitter, a stencil or line work is, and how long it takes by the defaults, s."""
+    """Return what kind of step glitter, a stencil or a gem is, and how long it takes by the defaults, s."""
     area = math.pi / 4 * overlay.width_mm * overlay.height_mm / 100
     if isinstance(overlay, Glitter):
         return StepKind.GLITTER, pace.glitter_s + pace.glitter_s_per_cm2 * area
     if isinstance(overlay, Stencil):
         return StepKind.STENCIL, pace.stencil_s + pace.stencil_s_per_cm2 * area
-    dots = sum(is_dot(path) for path in overlay.outlines)
-    ways = [length_mm(path) for path in overlay.outlines if not is_dot(path)]
-    seconds = dots * pace.dot_s + sum(pace.touch_s + way / pace.line_mm_s for way in ways)
-    return (StepKind.LINE if ways else StepKind.DOTS), seconds
+    return StepKind.GEM, pace.gem_s
 
 
 def _near_overlay(chart: Chart, overlay: Mark) -> tuple[str, ...]:

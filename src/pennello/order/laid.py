@@ -4,30 +4,45 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from pennello.design.marks import Mark
 from pennello.design.plan import Plan
 from pennello.order.arrange import Arranged
+from pennello.order.jobs import mark_of
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class LaidOut:
-    """A plan whose strokes come in the order of painting, with the start of each, s, and the job it is of."""
+    """A plan whose strokes come in the order of painting, with the start of each, s, and the job it is of.
+
+    Attributes
+    ----------
+    marks
+        Glitter, stencils and gems with the start of each, s.
+    """
 
     plan: Plan
     starts_s: tuple[float, ...]
     jobs: tuple[str, ...]
+    marks: tuple[tuple[Mark, float], ...] = ()
 
 
 def laid_out(arranged: Arranged, chart: str) -> LaidOut:
-    """Return the strokes of a chart ("skin" for a plan without motifs) in the order of painting, as they are loaded."""
-    painted = dict(arranged.work.painted)[chart]
+    """Return what comes onto a chart ("skin" for a plan without motifs) in the order of painting, as it is loaded."""
+    plan = arranged.work.plan
+    painted = dict(arranged.work.painted).get(chart, replace(plan, strokes=(), motifs=()))
     ways = {stroke.id: stroke for stroke in painted.strokes}
     strokes, starts, owners = [], [], []
+    marks: list[tuple[Mark, float]] = []
     for number in arranged.timing.order:
         job = arranged.jobs[number]
         begins = arranged.timing.starts[number] / 10
-        if job.chart == chart:
-            for name, offset in zip(job.strokes, job.offsets_s, strict=True):
-                strokes.append(ways[name])
-                starts.append(begins + offset)
-                owners.append(job.id)
-    return LaidOut(replace(painted, strokes=tuple(strokes)), tuple(starts), tuple(owners))
+        if job.chart != chart:
+            continue
+        mark = mark_of(plan, job)
+        if mark is not None:
+            marks.append((mark, begins))
+        for name, offset in zip(job.strokes, job.offsets_s, strict=True):
+            strokes.append(ways[name])
+            starts.append(begins + offset)
+            owners.append(job.id)
+    return LaidOut(replace(painted, strokes=tuple(strokes)), tuple(starts), tuple(owners), tuple(marks))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -12,12 +13,21 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart
 from pennello.design.clock import turns
-from pennello.design.marks import Mark
+from pennello.design.laid_marks import SeenMark
+from pennello.design.marks import Mark, Stencil
 from pennello.design.on_chart import painted_plan
 from pennello.design.parts import together_with
 from pennello.design.plan import Plan
 from pennello.design.scene import MOST_SHOWN_PIXELS, Check, go_on
-from pennello.design.surface import Ink, draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
+from pennello.design.surface import (
+    DrawingSurface,
+    Ink,
+    draw_contours,
+    draw_features,
+    draw_mark,
+    draw_skin,
+    skin_outlines,
+)
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
@@ -51,6 +61,21 @@ class Painted:
     strokes: int
     ends_s: float = 0.0
     wetness: Array | None = None
+    marks: tuple[SeenMark, ...] = ()
+
+    def knows(self, mark: Mark) -> bool:
+        """Return whether a mark as it is now was painted with it, or is to come later."""
+        return mark.chart == self.chart and mark in self.plan.overlays
+
+    def to_draw(self, mark: Mark) -> SeenMark | None:
+        """Return how a mark is drawn over the picture; None for what is in it, or comes later.
+
+        What was changed since is drawn as it is.
+        """
+        if not self.knows(mark):
+            return SeenMark(mark)
+        seen = next((one for one in self.marks if one.mark == mark), None)
+        return None if isinstance(mark, Stencil) else seen
 
 
 class ChartScene:
@@ -80,23 +105,41 @@ class ChartScene:
         order
             Its strokes in the order of painting, with their times; without it as the plan lists them.
         """
-        every = painted_plan(plan, key) if order is None else order.plan
-        told = turns(every)
-        times = tuple(turn.start_s for turn in told) if order is None else order.starts_s
-        ends_s = (times[-1] + told[-1].end_s - told[-1].start_s) if every.strokes else 0.0
-        count = len(times) if at_s is None else sum(start <= at_s for start in times)
-        if not count:
+        due = _due(plan, key, order, math.inf if at_s is None else at_s)
+        if not due.plan.strokes and not due.marks:
             return None
-        laid = replace(every, strokes=every.strokes[:count])
         if self._scene is None or self._scene[0] != key:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
-        view = scene.show(laid, 0, engine, check, times[:count])
+        view = scene.show(due.plan, 0, engine, check, due.starts_s, due.marks, held=order is None)
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, covered_bytes(film)])
-        wet = scene.wetness(ends_s if at_s is None else at_s, plan.dry_after_s)
-        return Painted(plan, key, view.canvas, rgba, len(laid.strokes), ends_s, wet)
+        wet = scene.wetness(due.ends_s if at_s is None else at_s, plan.dry_after_s)
+        return Painted(plan, key, view.canvas, rgba, len(due.plan.strokes), due.ends_s, wet, scene.seen())
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Due:
+    """What is on a chart by a time: strokes and marks with their times, and when all that is planned has ended, s."""
+
+    plan: Plan
+    starts_s: tuple[float, ...]
+    marks: tuple[tuple[Mark, float], ...]
+    ends_s: float
+
+
+def _due(plan: Plan, key: str, order: LaidOut | None, by_s: float) -> _Due:
+    """Return what is laid by a time, s; where nobody looked for an order, glitter and stencils come after all else."""
+    every = painted_plan(plan, key) if order is None else order.plan
+    told = turns(every)
+    times = tuple(turn.start_s for turn in told) if order is None else order.starts_s
+    ends_s = times[-1] + told[-1].end_s - told[-1].start_s if told else 0.0
+    marks = tuple((one, ends_s) for one in plan.overlays if one.chart == key) if order is None else order.marks
+    count = sum(start <= by_s for start in times)
+    due = tuple(one for one in marks if one[1] <= by_s)
+    laid = replace(every, strokes=every.strokes[:count])
+    return _Due(laid, times[:count], due, max([ends_s, *(start for _, start in marks)]))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -140,7 +183,6 @@ def chart_picture(
     painted: Painted | None,
     skin_srgb: tuple[int, int, int],
     px_per_mm: float,
-    marks: Sequence[Mark] = (),
     *,
     mirrored: bool = False,
     surround: str = SURROUND,
@@ -149,8 +191,6 @@ def chart_picture(
 
     Parameters
     ----------
-    marks
-        Glitter, stencils and lines over the paint.
     mirrored
         As the painter sees herself in a mirror.
     surround
@@ -162,11 +202,17 @@ def chart_picture(
         if painted is not None:
             canvas = painted.canvas
             surface.paint(painted.rgba, canvas.left_mm, canvas.top_mm, canvas.px_per_mm)
-        for mark in marks:
-            draw_mark(surface, mark)
+            draw_seen(surface, painted.marks)
     draw_contours(surface, chart, skin)
     picture = surface.picture
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
+
+
+def draw_seen(surface: DrawingSurface, marks: Sequence[SeenMark]) -> None:
+    """Draw glitter and gems as they are seen; stencils are paint of the film."""
+    for one in marks:
+        if not isinstance(one.mark, Stencil):
+            draw_mark(surface, one.mark, one.shows)
 
 
 @lru_cache(maxsize=1)

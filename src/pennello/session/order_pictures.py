@@ -4,21 +4,23 @@ from __future__ import annotations
 
 import math
 from collections import deque
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.design.laid_marks import ReadyMark, ready_mark
 from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of, painted_plan
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import (
+    BANDS,
     THREADS,
     Carrying,
     Check,
-    ReadyPull,
+    Ready,
     fresh_film,
     go_on,
     lay_in_order,
@@ -31,7 +33,7 @@ from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.order.arrange import Arranged, Design, arrange, design_of
 from pennello.order.job import PaintJob
-from pennello.order.jobs import SKIN
+from pennello.order.jobs import SKIN, mark_of
 from pennello.order.laid import LaidOut, laid_out
 from pennello.order.stages import SheetPictures, stages
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
@@ -61,13 +63,12 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
             lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))
             found[job.id] = _cropped(_rgba(film, doer))
     plan = design.work.plan
-    over = {f"{one.chart}/{one.name}": one for one in plan.overlays}
-    found |= {job.id: mark_thumbnail(plan, over[job.id]) for job in design.work.jobs if job.id in over}
-    return found
+    marks = ((job.id, mark_of(plan, job)) for job in design.work.jobs)
+    return found | {name: mark_thumbnail(plan, mark) for name, mark in marks if mark is not None}
 
 
 def mark_thumbnail(plan: Plan, mark: Mark) -> Picture:
-    """Return glitter, a stencil or lines on the plan's skin, sRGB bytes with what is bare, shape (rows, columns, 4)."""
+    """Return glitter, a stencil or a gem on the plan's skin, sRGB bytes with what is bare, shape (rows, columns, 4)."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - not at the start
 
     edge = _EDGE_MM
@@ -104,7 +105,7 @@ def order_found(plan: Plan, chart: str, check: Check = go_on, engine: Engine | N
         Called now and then; what it raises ends the work.
     """
     design = design_of(plan, chart, report=lambda *_: check(), engine=engine)
-    return laid_out(arrange(design, 0.0), chart) if dict(design.work.painted).get(chart) else None
+    return laid_out(arrange(design, 0.0), chart) if design.work.jobs else None
 
 
 def played_plan(plan: Plan, chart: str) -> Plan:
@@ -133,7 +134,7 @@ def sequence(
         drawn: deque[tuple[int, str, float, Future[Picture]]] = deque()
         for number, (job, ends_s) in enumerate(jobs_on(arranged, chart), 1):
             laying.lay(job)
-            page = pool.submit(_page, plan, chart, laying.painted, laying.marks, px_per_mm, surround)
+            page = pool.submit(_page, plan, chart, laying.painted, px_per_mm, surround)
             drawn.append((number, job.id, ends_s, page))
             while len(drawn) > THREADS:  # pages are drawn while the next strokes are laid
                 yield _moment(drawn.popleft())
@@ -156,26 +157,28 @@ class _Laying:
         self._plan, self._chart, self._engine = arranged.design.work.plan, chart, engine
         self._rate = evaporation_um_s(self._plan.dry_after_s)
         self._film: SkinFilm | None = None
-        self._keys: dict[str, list[tuple[ReadyPull, float]]] = {}
+        self._keys: dict[str, list[tuple[Ready, float]]] = {}
         self._carrying = Carrying()
-        self.marks: tuple[Mark, ...] = ()
+        self._marks: tuple[ReadyMark, ...] = ()
         self.strokes = 0
-        out = laid_out(arranged, chart) if chart in dict(arranged.work.painted) else None
-        if out is not None and out.plan.strokes:
-            canvas = skin_canvas(out.plan, px_per_mm)
-            self._film = fresh_film(out.plan, canvas)
-            for one, at, job in zip(pulls(out.plan, canvas.px_per_mm), out.starts_s, out.jobs, strict=True):
-                self._keys.setdefault(job, []).append((one, at))
+        out = laid_out(arranged, chart)
+        if not out.plan.strokes and not out.marks:
+            return
+        canvas = skin_canvas(out.plan, px_per_mm, marks=[mark for mark, _ in out.marks])
+        self._film = fresh_film(out.plan, canvas)
+        for one, at, job in zip(pulls(out.plan, canvas.px_per_mm), out.starts_s, out.jobs, strict=True):
+            self._keys.setdefault(job, []).append((one, at))
+        for mark, at in out.marks:
+            ready = ready_mark(self._plan, mark, canvas.px_per_mm, BANDS)
+            self._keys.setdefault(f"{mark.chart}/{mark.name}", []).append((ready, at))
 
     def lay(self, job: PaintJob) -> None:
         """Lay what a job lays."""
         keys = self._keys.get(job.id, [])
         if keys and self._film is not None:
             lay_in_order(self._film, keys, self._carrying, self._engine, self._rate)
-            self.strokes += len(keys)
-        if not job.strokes:
-            over = (one for one in self._plan.overlays if (one.name, one.chart) == (job.part, self._chart))
-            self.marks = (*self.marks, *over)
+            self.strokes += len(job.strokes)
+            self._marks += tuple(one for one, _ in keys if isinstance(one, ReadyMark))
 
     @property
     def painted(self) -> Painted | None:
@@ -183,18 +186,20 @@ class _Laying:
         film = self._film
         if film is None:
             return None
-        return Painted(self._plan, self._chart, film.canvas, _rgba(film, self._engine), self.strokes)
+        seen = tuple(self._carrying.seen(film, one) for one in self._marks)
+        rgba = _rgba(film, self._engine)
+        return Painted(self._plan, self._chart, film.canvas, rgba, self.strokes, marks=seen)
 
 
 def painted_at(
     arranged: Arranged, chart: str, px_per_mm: float, at_s: float = math.inf, engine: Engine | None = None
-) -> tuple[Painted | None, tuple[Mark, ...]]:
-    """Return what is painted on a chart at a moment of an order, s: all that ends by then; and what lies over it."""
+) -> Painted | None:
+    """Return what is painted on a chart at a moment of an order, s: all that ends by then."""
     laying = _Laying(arranged, chart, px_per_mm, engine or best())
     for job, ends_s in jobs_on(arranged, chart):
         if ends_s <= at_s:
             laying.lay(job)
-    return laying.painted, laying.marks
+    return laying.painted
 
 
 def _moment(drawn: tuple[int, str, float, Future[Picture]]) -> Moment:
@@ -202,15 +207,13 @@ def _moment(drawn: tuple[int, str, float, Future[Picture]]) -> Moment:
     return Moment(number, job, at_s, page.result())
 
 
-def _page(
-    plan: Plan, chart: str, painted: Painted | None, marks: Sequence[Mark], px_per_mm: float, surround: str
-) -> Picture:
+def _page(plan: Plan, chart: str, painted: Painted | None, px_per_mm: float, surround: str) -> Picture:
     """Return the chart, or the bare patch of skin, with what lies on it."""
     if chart == SKIN:
         assert painted is not None
         return np.ascontiguousarray(painted.rgba[..., :3])
     skin = skin_bytes(plan.skin)
-    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, marks, surround=surround)
+    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, surround=surround)
 
 
 def sheet_pictures(
@@ -223,13 +226,13 @@ def sheet_pictures(
     whole: dict[str, Picture] = {}
     for chart in dict.fromkeys(stage.chart for stage in told):
         laying = _Laying(arranged, chart, px_per_mm, doer)
-        before = _page(plan, chart, laying.painted, (), px_per_mm, "#FFFFFF")
+        before = _page(plan, chart, laying.painted, px_per_mm, "#FFFFFF")
         for place, stage in enumerate(told):
             if stage.chart != chart:
                 continue
             for name in stage.jobs:
                 laying.lay(arranged.job(name))
-            after = _page(plan, chart, laying.painted, laying.marks, px_per_mm, "#FFFFFF")
+            after = _page(plan, chart, laying.painted, px_per_mm, "#FFFFFF")
             found[place] = _crop(before, after, px_per_mm)
             before = after
         whole[chart] = before

@@ -11,14 +11,18 @@ from numpy.typing import NDArray
 
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import picture_lab
+from pennello.design.laid_marks import ReadyMark, SeenMark, ready_mark
+from pennello.design.marks import Mark
 from pennello.design.plan import Plan
 from pennello.design.scene import (
+    BANDS,
     MOST_SHOWN_PIXELS,
     Carrying,
     Check,
-    ReadyPull,
+    Ready,
     fresh_film,
     go_on,
+    in_time,
     lay_in_order,
     pulls,
     skin_canvas,
@@ -31,7 +35,7 @@ from pennello.lay.skin_film import Box, Engine, SkinFilm
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
-_Key = tuple[ReadyPull, float]
+_Key = tuple[Ready, float]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -57,7 +61,7 @@ class SkinScene:
         self._skin: object = None
         self._engine: Engine | None = None
         self._base: tuple[list[_Key], SkinFilm, Carrying] | None = None
-        self._all: tuple[list[_Key], SkinFilm] | None = None
+        self._all: tuple[list[_Key], SkinFilm, Carrying] | None = None
         self._dirty: Box | None = None
         self._picture: Picture | None = None
         self.laid = 0
@@ -69,6 +73,9 @@ class SkinScene:
         engine: Engine | None = None,
         check: Check = go_on,
         times: Sequence[float] | None = None,
+        marks: Sequence[tuple[Mark, float]] = (),
+        *,
+        held: bool = False,
     ) -> SceneView:
         """Return the plan's strokes on the skin.
 
@@ -80,12 +87,17 @@ class SkinScene:
             Called after each stroke; what it raises ends the work, and nothing half painted is kept.
         times
             When each is laid, s; without it one after another by the clock.
+        marks
+            Glitter, stencils and gems, with the time of each, s.
+        held
+            Whether glitter stays wherever it falls: nobody looked for its time.
         """
         doer = engine or best()
-        canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels)
+        canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels, [mark for mark, _ in marks])
         ready = pulls(plan, canvas.px_per_mm)
+        brought = [(ready_mark(plan, mark, canvas.px_per_mm, BANDS, held=held), at) for mark, at in marks]
         times = starts(plan) if times is None else times
-        keys = list(zip(ready, times, strict=True))
+        keys = in_time(list(zip(ready, times, strict=True)), brought)
         ground = (plan.skin, plan.dry_after_s)
         if canvas != self._canvas or ground != self._skin or doer is not self._engine:
             self._canvas, self._skin, self._engine, self._base, self._all = canvas, ground, doer, None, None
@@ -119,6 +131,13 @@ class SkinScene:
         one, other = (picture_lab(picture[covered]) for picture in seen)
         return float(ciede2000(one, other).mean()) if len(one) else 0.0
 
+    def seen(self) -> tuple[SeenMark, ...]:
+        """Return the marks that lie there, in the order of painting, and how each is seen under what came later."""
+        if self._all is None:
+            return ()
+        keys, film, carrying = self._all
+        return tuple(carrying.seen(film, one) for one, _ in keys if isinstance(one, ReadyMark))
+
     def film(self) -> SkinFilm | None:
         """Return the film with everything."""
         return self._all[1] if self._all else None
@@ -150,9 +169,10 @@ class SkinScene:
             self._all = None
             _give_back(base, film, changed)
         rest = keys[len(base_keys) :]
-        self._dirty = lay_in_order(film, rest, carrying.copy(), engine, rate, check)
+        on = carrying.copy()
+        self._dirty = lay_in_order(film, rest, on, engine, rate, check)
         self.laid += len(rest)
-        self._all = (keys, film)
+        self._all = (keys, film, on)
         return self._dirty.joined(changed) if self._dirty else changed
 
     def _show(self, film: SkinFilm, changed: Box, engine: Engine) -> None:

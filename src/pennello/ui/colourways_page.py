@@ -160,8 +160,7 @@ def _painted(plan: Plan, job: Job[Any]) -> Picture:
         key = plan.motifs[0].chart
         order = order_found(plan, key, job.check)
         painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check, order=order)
-        over = [overlay for overlay in plan.overlays if overlay.chart == key]
         skin = skin_bytes(plan.skin)
-        return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, over, surround=theme().mat)
+        return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, surround=theme().mat)
     film = paint_all(plan, _PICTURE_PX_PER_MM, best())
     return best().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))

@@ -10,9 +10,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPainterPathStroker, QPen, QTransform
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QTransform
 
-from pennello.design.marks import is_dot
 from pennello.design.surface import Ink, contour_px
 from pennello.path.cubic import CubicPath
 
@@ -46,11 +45,6 @@ class QtSurface:
         """Fill closed outlines as one coat."""
         with self._placed() as painter:
             painter.fillPath(_joined(map(outline_of, shapes)), colour_of(ink))
-
-    def lines(self, paths: Sequence[CubicPath], width_mm: float, ink: Ink) -> None:
-        """Draw lines with round ends as one coat."""
-        with self._placed() as painter:
-            painter.fillPath(_joined(_thick(path, width_mm) for path in paths).simplified(), colour_of(ink))
 
     def discs(self, discs: Array, inks: Sequence[Ink]) -> None:
         """Draw discs."""
@@ -98,16 +92,3 @@ def _joined(paths: Iterator[QPainterPath] | map[QPainterPath]) -> QPainterPath:
     for path in paths:
         coat.addPath(path)
     return coat
-
-
-def _thick(path: CubicPath, width_mm: float) -> QPainterPath:
-    """Return a line as wide as it is, with round ends; a dot is a disc."""
-    if is_dot(path):
-        disc = QPainterPath()
-        disc.addEllipse(QPointF(*path.points_mm[0]), width_mm / 2, width_mm / 2)
-        return disc
-    pen = QPainterPathStroker()
-    pen.setWidth(width_mm)
-    pen.setCapStyle(Qt.PenCapStyle.RoundCap)
-    pen.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-    return pen.createStroke(outline_of(path)).simplified()

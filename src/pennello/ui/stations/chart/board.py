@@ -10,6 +10,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
+from pennello.design.laid_marks import SeenMark
+from pennello.design.line_work import Taper
 from pennello.design.on_chart import moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
@@ -265,15 +267,19 @@ class ChartBoard(Surface):
         else:
             super().keyPressEvent(event)
 
-    def draw_by_hand(self, name: str = "", *, on: bool = True) -> None:
-        """Draw lines by hand from now on, those of a name or new ones; or no more."""
+    def draw_by_hand(self, load: str = "", piece: str = "", *, on: bool = True) -> None:
+        """Draw lines by hand from now on, with a load, on with a piece or as a new one; or no more."""
         if on:
-            self.pen.begin(name)
+            self.pen.begin(load, piece)
             self.setFocus()
         else:
             self.pen.end()
         self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
         self.update()
+
+    def draw_tapered(self, taper: Taper) -> None:
+        """Draw lines thick and thin so from now on."""
+        self.pen.taper = taper
 
     # --- drawing ---
 
@@ -342,9 +348,13 @@ class ChartBoard(Surface):
             draw_painted(painter, self._image[1], painted, view)
             if self.wet and self._wet is not None:
                 draw_painted(painter, self._wet, painted, view)
+        surface = surface_of(painter, view)
         for mark in self.model.plan.overlays:
-            if mark.chart == self.model.key:
-                draw_mark(surface_of(painter, view), mark)
+            if mark.chart != self.model.key:
+                continue
+            seen = SeenMark(mark) if painted is None else painted.to_draw(mark)
+            if seen is not None:
+                draw_mark(surface, mark, seen.shows)
 
     def _shown(self) -> Painted | None:
         """Return what lies still: all that is painted, or what the hand left lying."""

@@ -1,4 +1,4 @@
-"""What lies over the paint or is kept free: a menu that adds and takes away, and handles that move and size it."""
+"""Line work, glitter, stencils, gems, places kept free: a menu that adds and takes away, and handles for them."""
 
 from __future__ import annotations
 
@@ -17,19 +17,29 @@ from pennello.design.layers import (
     free_name,
     half_mm,
     layers_on,
-    lines_of,
     mirrored_layer,
     moved_layer,
     sized_layer,
     stencil_of,
+    turned_layer,
     with_amount,
     with_layer,
     without_layer,
 )
-from pennello.design.marks import COVER, GRAINS_CM2, LINE_MM, Glitter, Lines, Mark, Reserved
+from pennello.design.line_work import (
+    USUAL_LINE_MM,
+    Taper,
+    is_line_work,
+    line_loads,
+    with_line_load,
+    with_line_work,
+    with_usual_line_load,
+)
+from pennello.design.marks import COVER, GRAINS_CM2, TURN_DEG, Gem, GemShape, Glitter, Mark, Reserved, Stencil
+from pennello.design.placed import SINGLE
+from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
-from pennello.path.cubic import CubicPath
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.chart_drawing import ChartView
@@ -42,7 +52,8 @@ from pennello.units import LengthUnit, length_text
 
 GRAINS = Quantity("Grains", *GRAINS_CM2, 5, 0, " a cm\u00b2")
 COVERS = Quantity("How much it covers", *COVER, 0.05, 2)
-WIDTH = Quantity("Width of the lines", *LINE_MM, 0.1, 1, length=True)
+TURN = Quantity("Turned by", *TURN_DEG, 5, 0, "°")
+GEM_SRGB = "#9fd8e6"
 
 
 class LayersButton(QToolButton):
@@ -50,18 +61,22 @@ class LayersButton(QToolButton):
 
     Signals
     -------
-    drawing(str)
-        Lines shall be drawn by hand: on with those of a name, or new ones.
+    drawing(str, str)
+        Lines shall be drawn by hand: with a load, on with a piece or as a new one.
+    tapering(object)
+        Lines shall be thick and thin so.
     """
 
-    drawing = Signal(str)
+    drawing = Signal(str, str)
+    tapering = Signal(object)
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
         self._model = model
         self.unit = LengthUnit.MM
-        self.setText("Over it")
-        self.setToolTip("Lines, highlights, dots, glitter, stencils, and places kept for what comes later")
+        self.taper = Taper.EVEN
+        self.setText("Lines, glitter")
+        self.setToolTip("Lines, highlights, dots, glitter, stencils, gems, and places kept for what comes later")
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self)
         menu.aboutToShow.connect(self.list_all)
@@ -71,23 +86,30 @@ class LayersButton(QToolButton):
         """List what can be done."""
         menu, model = self.menu(), self._model
         empty_menu(menu)
-        menu.addAction("Draw lines and dots", lambda: self.drawing.emit(""))
-        menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
-        glitter, kept = menu.addMenu("Glitter at"), menu.addMenu("Keep a place at")
+        self._list_drawing(menu)
+        glitter, kept, gems = menu.addMenu("Glitter at"), menu.addMenu("Keep a place at"), menu.addMenu("Gem at")
         for name, point in model.chart.landmarks:
             glitter.addAction(name).triggered.connect(lambda _=False, at=point: self.add_glitter(at))
+            gems.addAction(name).triggered.connect(lambda _=False, at=point: self.add_gem(at))
             kept.addAction(name).triggered.connect(lambda _=False, at=point, of=name: self._ask_reserved(of, at))
         menu.addAction("Stencil from SVG ...", lambda: self._ask_paths("A stencil's outlines", self.add_stencil))
         menu.addSeparator()
         for layer in layers_on(model.plan, model.key):
             words = f"place for {layer.name}" if isinstance(layer, Reserved) else layer.name
             inner = menu.addMenu(menu_words(words))
-            if isinstance(layer, Lines):
-                self._list_lines(inner, layer)
-            if not isinstance(layer, Reserved):
+            if isinstance(layer, Stencil | Gem):
+                inner.addAction("Turn ...").triggered.connect(lambda _=False, of=layer: self._ask_turn(of))
+            if isinstance(layer, Gem):
+                self._list_shapes(inner, layer)
+            if isinstance(layer, Glitter | Stencil):
                 many = "Grains a cm\u00b2 ..." if isinstance(layer, Glitter) else "Cover ..."
                 inner.addAction(many).triggered.connect(lambda _=False, of=layer: self._ask_amount(of))
+            if not isinstance(layer, Reserved):
                 inner.addAction("Colour ...").triggered.connect(lambda _=False, of=layer: self._ask_colour(of))
+                midline = model.chart.midline_mm
+                if midline is not None:
+                    mirror = inner.addAction("Mirror copy")
+                    mirror.triggered.connect(lambda _=False, of=layer, at=midline: self.mirror(of, at))
             inner.addAction("Take away").triggered.connect(lambda _=False, of=layer: self.remove(of))
 
     def add_glitter(self, at: Point) -> None:
@@ -96,17 +118,57 @@ class LayersButton(QToolButton):
         seed = len(layers_on(self._model.plan, self._model.key)) + 1
         self._add("Glitter", Glitter(name, at[0], at[1], chart=self._model.key, seed=seed))
 
-    def _list_lines(self, menu: QMenu, layer: Lines) -> None:
-        """List what goes for line work alone."""
-        menu.addAction("Draw on", lambda: self.drawing.emit(layer.name))
-        menu.addAction("Width ...", lambda: self._ask_width(layer))
-        paints = menu.addMenu("In the paint")
-        for paint in self._model.plan.paints:
-            action = paints.addAction(menu_words(paint.name))
-            action.triggered.connect(lambda _=False, srgb=paint.srgb: self.change(layer, srgb=srgb))
-        midline = self._model.chart.midline_mm
-        if midline is not None:
-            menu.addAction("Mirror copy", lambda: self.mirror(layer, midline))
+    def add_gem(self, at: Point) -> None:
+        """Stick a gem on at a point."""
+        self._add("Gem", Gem(free_name(self._model.plan, "gem"), at[0], at[1], 6.0, 6.0, GEM_SRGB, self._model.key))
+
+    def _list_drawing(self, menu: QMenu) -> None:
+        """List what lines can be drawn with, and how."""
+        plan = self._model.plan
+        menu.addAction("Draw lines and dots", lambda: self.drawing.emit("", ""))
+        chosen = self._model.chosen
+        if chosen is not None and is_line_work(plan, chosen):
+            on = (chosen.load_of[SINGLE], chosen.id)
+            menu.addAction(f"Draw on: {menu_words(chosen.name)}", lambda: self.drawing.emit(*on))
+        loads = menu.addMenu("Draw with")
+        for load in line_loads(plan):
+            with_it = loads.addAction(menu_words(load.name))
+            with_it.triggered.connect(lambda _=False, name=load.id: self.drawing.emit(name, ""))
+        loads.addSeparator()
+        for paint in plan.paints:
+            anew = loads.addAction(f"{menu_words(paint.name)}, a new load")
+            anew.triggered.connect(lambda _=False, srgb=paint.srgb: self.draw_in(srgb))
+        tapers = menu.addMenu("Lines are")
+        for taper in Taper:
+            action = tapers.addAction(taper.value)
+            action.triggered.connect(lambda _=False, which=taper: self.draw_so(which))
+            action.setCheckable(True)
+            action.setChecked(taper is self.taper)
+        menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
+
+    def draw_in(self, srgb: str, line_mm: float = USUAL_LINE_MM) -> None:
+        """Draw lines in a colour: with a load of it, made where there is none."""
+        found: list[str] = []
+
+        def make(plan: Plan) -> Plan:
+            plan, load = with_line_load(plan, srgb, line_mm)
+            found.append(load)
+            return plan
+
+        self._model.edit("Load for lines", make)
+        if found:
+            self.drawing.emit(found[-1], "")
+
+    def draw_so(self, taper: Taper) -> None:
+        """Draw lines thick and thin so from now on."""
+        self.taper = taper
+        self.tapering.emit(taper)
+
+    def _list_shapes(self, menu: QMenu, gem: Gem) -> None:
+        shapes = menu.addMenu("Shape")
+        for shape in GemShape:
+            action = shapes.addAction(shape.value)
+            action.triggered.connect(lambda _=False, which=shape: self.change(gem, shape=which))
 
     def mirror(self, layer: Mark, midline_mm: float) -> None:
         """Put a layer's mirror image on the other side."""
@@ -120,7 +182,7 @@ class LayersButton(QToolButton):
         """Take one away."""
         self._model.edit("Take it away", lambda plan: without_layer(plan, layer))
 
-    def change(self, layer: Mark, **changes: float | str) -> None:
+    def change(self, layer: Mark, **changes: object) -> None:
         """Give a layer another amount or colour."""
         self._model.edit("Another look of it", lambda plan: with_layer(plan, replace(layer, **changes), layer))  # type: ignore[arg-type]
 
@@ -129,10 +191,10 @@ class LayersButton(QToolButton):
         if value is not None:
             self._model.edit("Another look of it", lambda plan: with_layer(plan, with_amount(layer, value), layer))
 
-    def _ask_width(self, layer: Lines) -> None:
-        value = ask_amount(self, layer.name, WIDTH, layer.line_mm, self.unit)
+    def _ask_turn(self, layer: Stencil | Gem) -> None:
+        value = ask_amount(self, layer.name, TURN, layer.turn_deg)
         if value is not None:
-            self.change(layer, line_mm=value)
+            self._model.edit("Turn it", lambda plan: with_layer(plan, turned_layer(layer, value), layer))
 
     def _ask_colour(self, layer: Mark) -> None:
         colour = QColorDialog.getColor(QColor(layer.srgb), self, f"Colour of {layer.name}")
@@ -157,21 +219,22 @@ class LayersButton(QToolButton):
         """Put the closed outlines of an SVG file on the chart, in its middle, in a light paint."""
         left, top, right, bottom = self._model.chart.bounds_mm
         middle = ((left + right) / 2, (top + bottom) / 2)
-        self._add_read("A stencil", path, lambda found: stencil_of(path.stem, found, middle, self._model.key))
-
-    def add_lines(self, path: Path) -> None:
-        """Put the lines of an SVG file where they lie on the chart, 1 unit = 1 mm."""
-        self._add_read("Lines", path, lambda found: lines_of(path.stem, found, self._model.key), dots=True)
-
-    def _add_read(
-        self, label: str, path: Path, make: Callable[[tuple[CubicPath, ...]], Mark], *, dots: bool = False
-    ) -> None:
         try:
-            layer = make(tuple(read_svg(path, dots=dots)))
+            layer = stencil_of(path.stem, tuple(read_svg(path)), middle, self._model.key)
         except PennelloError as error:
             self._model.failed.emit(str(error))
             return
-        self._add(label, layer)
+        self._add("A stencil", layer)
+
+    def add_lines(self, path: Path) -> None:
+        """Put the lines of an SVG file where they lie on the chart, 1 unit = 1 mm, with the usual load for lines."""
+
+        def make(plan: Plan) -> Plan:
+            plan, load = with_usual_line_load(plan)
+            lines = read_svg(path, dots=True)
+            return with_line_work(plan, load, lines, self._model.key, path.stem, self.taper)[0]
+
+        self._model.edit("Lines", make)
 
 
 class LayerHandles:

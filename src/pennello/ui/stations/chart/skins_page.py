@@ -110,7 +110,6 @@ def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None
         report(number / len(SKINS_ITA), "painting on other skins")
         here = on_skin(plan, ita)
         painted = ChartScene(_PX_PER_MM).paint(here, key, order=order_found(here, key))
-        over = [overlay for overlay in plan.overlays if overlay.chart == key]
         skin = skin_bytes(here.skin)
-        pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, over, surround=mat))
+        pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, surround=mat))
     return tuple(pictures), readings(plan)

@@ -171,6 +171,7 @@ class ChartStation(QWidget, Station):
         self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
+        self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
             (self.skins, "The same on very light to dark skin, with contrast ratios", self.show_skins),

@@ -17,7 +17,7 @@ from pennello.design.surface import draw_contours, draw_features, draw_mark, dra
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import PaintJob
-from pennello.order.jobs import SKIN
+from pennello.order.jobs import SKIN, mark_of
 from pennello.order.run import Run
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
@@ -48,12 +48,11 @@ class CardPicture(QWidget):
 
     @property
     def mark(self) -> Mark | None:
-        """The glitter or stencil of the step on the card."""
+        """The glitter, stencil or gem of the step on the card."""
         job = self.job
-        if self.arranged is None or job is None or job.strokes:
+        if self.arranged is None or job is None:
             return None
-        over = self.arranged.design.work.plan.overlays
-        return next((one for one in over if (one.name, one.chart) == (job.part, job.chart)), None)
+        return mark_of(self.arranged.design.work.plan, job)
 
     def _begin(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -205,7 +204,7 @@ class PlacePicture(CardPicture):
             pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine)
             pen.setCosmetic(True)
             painter.setPen(pen)
-            if not isinstance(self.mark, Glitter):  # where the lines go, or the stencil
+            if not isinstance(self.mark, Glitter):  # where the stencil or the gem goes
                 pen.setStyle(Qt.PenStyle.SolidLine)
                 painter.setPen(pen)
                 for path in paths_of(self.mark):
