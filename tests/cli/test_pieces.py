@@ -47,6 +47,16 @@ def test_a_piece_is_listed_changed_and_taken_away(ask, plan_file):
     assert first.id not in [one.id for one in read_plan(plan_file).motifs]
 
 
+def test_a_piece_has_other_numbers_in_the_short_form(ask, plan_file):
+    ask("piece", plan_file, "scale-field", "--short", "rows=1")
+    placed = next(one for one in read_plan(plan_file).motifs if one.id == "scale-field")
+    assert (dict(placed.short), dict(placed.values)["rows"]) == ({"rows": 1.0}, 3.0)
+    minutes = [ask("order", plan_file, "--chart", "face", *short, "--json")["total_s"] for short in ((), ("--short",))]
+    assert minutes[1] < minutes[0]
+    ask("piece", plan_file, "scale-field", "--short", "rows=3")
+    assert not next(one for one in read_plan(plan_file).motifs if one.id == "scale-field").short, "as usual"
+
+
 def test_wrong_pieces_get_one_sentence(ask, plan_file):
     first = demo_plan().motifs[0].id
     assert "there is no piece 'x'" in ask("piece", plan_file, "x", code=2)

@@ -10,15 +10,18 @@ import pytest
 from pennello.design.clock import load_s, ways
 from pennello.design.load_edits import with_habit
 from pennello.design.on_chart import with_motif, with_new_motif
+from pennello.design.ordering import Ordering
 from pennello.design.pace import Pace, StepKind, Tempo, pace_at
+from pennello.design.part_edits import with_new_piece
 from pennello.design.plan import Reload
 from pennello.files.demo import demo_plan
 from pennello.kit import catalogue
 from pennello.lay.engine import kernel
-from pennello.load.recipe import PickUp, Recipe, Way
+from pennello.load.recipe import Face, PickUp, Recipe, Way
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of
+from pennello.path.cubic import line
 from pennello.solve.suiting import with_loads_for
 
 
@@ -116,3 +119,19 @@ def test_teaching_takes_longer_by_its_first_loads():
     event, slow = minutes(plan), minutes(taught)
     worked = sum(1 for one in plan.strokes if one.recipe.cakes)
     assert slow.total_s - event.total_s == pytest.approx(28 * worked, abs=0.3)
+
+
+def test_a_sponge_that_is_turned_over_takes_a_second_and_is_no_change_of_tool():
+    """1 s, and no rinse (common practice, no published source); its front keeps what it holds."""
+    plan = replace(demo_plan(), motifs=(), overlays=(), parts=())
+    front = plan.stroke("lantern-cheek")
+    back = replace(front, id="back", recipe=replace(front.recipe, lays=Face.BACK))
+    plan = replace(plan, strokes=(*plan.strokes, back))
+    for load, x in ((front.id, -30.0), (back.id, 30.0), (front.id, -30.0)):
+        plan, _ = with_new_piece(plan, load, line((x, 0.0), (x + 1.0, 0.0)))
+    plan = replace(plan, ordering=Ordering(sequence=tuple(f"{one.id}/stroke1" for one in plan.motifs)))
+    arranged = arrange(design_of(plan, "face", engine=kernel()), 0.0)
+    turns = [step for step in arranged.steps if step.words == "Turn the sponge over."]
+    assert [step.seconds for step in turns] == [1.0, 1.0]
+    assert arranged.sums.changes == 1
+    assert not any(step.kind is StepKind.RINSE for step in arranged.steps)

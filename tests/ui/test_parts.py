@@ -176,6 +176,25 @@ def test_the_short_form_takes_less_time_and_a_bar_says_where_it_goes(window, sta
     assert all(job.piece != "two-leaves" for job in order.model.arranged.jobs)
 
 
+def test_numbers_of_the_short_form_are_shown_and_set(window, station, qtbot):
+    station.model.choose("petal-ring")
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    whole = station.model.painted.strokes
+    panel = station.side.hand
+    usual = panel.fields["petals"].value()
+    panel.short.click()
+    panel.fields["petals"].setValue(usual - 2)
+    panel.fields["petals"].editingFinished.emit()
+    placed = next(one for one in plan_of(window).motifs if one.id == "petal-ring")
+    assert dict(placed.short) == {"petals": usual - 2}
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes < whole, timeout=60_000)
+    panel.short.click()
+    assert panel.fields["petals"].value() == usual
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes == whole, timeout=60_000)
+    window.undo()
+    assert not next(one for one in plan_of(window).motifs if one.id == "petal-ring").short
+
+
 def test_what_is_odd_is_told_on_every_page_and_leads_there(window, station, qtbot):
     station.model.choose("petal-ring")
     station.panel.put_on((36.0, -20.0))

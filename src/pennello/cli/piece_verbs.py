@@ -51,6 +51,9 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--scale", type=number, metavar="N")
     parser.add_argument("--twin", choices=("yes", "no"), help="its mirror image across the midline, too")
     parser.add_argument("--one-sided", choices=("yes", "no"), help="it differs left and right on purpose")
+    parser.add_argument(
+        "--short", action="append", default=[], metavar="KEY=VALUE", help="another number in the short form"
+    )
     parser.add_argument("--set", action="append", default=[], metavar="KEY=VALUE", help="a number of the motif")
     parser.add_argument(
         "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
@@ -144,6 +147,8 @@ def _changed(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     changes |= {"name": args.name} if args.name is not None else {}
     if args.set:
         changes["values"] = tuple({**dict(placed.values), **numbers(args.set)}.items())
+    for key, value in numbers(args.short).items():
+        placed = placed.with_short(key, value)
     if args.load:
         changes["loads"] = tuple({**placed.load_of, **_loads(plan, args.load)}.items())
     return replace(placed, **changes)
@@ -171,5 +176,6 @@ def _told(placed: PlacedMotif) -> dict[str, Any]:
         "part": placed.part,
         "loads": placed.load_of,
         "set": dict(placed.values),
+        "short_set": dict(placed.short),
         **({"lines": len(placed.ways)} if placed.more else {}),
     }

@@ -77,6 +77,8 @@ class Pace:
         A dip into one colour, and a wetted tip into another.
     rinse_s, wipe_s, blot_s, change_s
         Rinsing a brush, wiping, blotting it; putting one down, into the rinse pot, and taking up another.
+    turn_s
+        Turning a sponge over.
     move_s
         Going over to another part of the body or the other side.
     glitter_s, glitter_s_per_cm2, stencil_s, stencil_s_per_cm2
@@ -103,6 +105,7 @@ class Pace:
     wipe_s: float = 2.0
     blot_s: float = 1.0
     change_s: float = 3.0
+    turn_s: float = 1.0
     move_s: float = 1.0
     glitter_s: float = 3.0
     glitter_s_per_cm2: float = 0.5
@@ -149,6 +152,7 @@ _SECONDS = (
     "wipe_s",
     "blot_s",
     "change_s",
+    "turn_s",
     "move_s",
     "glitter_s",
     "glitter_s_per_cm2",

@@ -220,8 +220,9 @@ def without_seen(plan: Plan, hidden: Collection[str]) -> Plan:
 
 
 def short_form(plan: Plan) -> Plan:
-    """Return the plan without the parts that are left out when the queue is long."""
-    return without_seen(plan, {one.id for one in plan.parts if one.long_only})
+    """Return the plan as it is when the queue is long: without some parts, with fewer petals and the like."""
+    left = without_seen(plan, {one.id for one in plan.parts if one.long_only})
+    return replace(left, motifs=tuple(one.in_short for one in left.motifs))
 
 
 def with_new_piece(

@@ -21,7 +21,8 @@ def line_of(plan: Plan, name: str) -> tuple[PlanPart, ...]:
 
 def pieces_in(plan: Plan, name: str) -> tuple[PlacedMotif, ...]:
     """Return the pieces of a part and of all parts within it, in the order of painting."""
-    return tuple(one for one in plan.motifs if any(part.id == name for part in line_of(plan, one.part)))
+    within = {part.id for part in plan.parts if any(outer.id == name for outer in line_of(plan, part.id))}
+    return tuple(one for one in plan.motifs if one.part in within)
 
 
 def together_with(plan: Plan, name: str) -> frozenset[str]:

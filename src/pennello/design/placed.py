@@ -64,6 +64,10 @@ class PlacedMotif:
         ),
     ] = ()
     one_sided: Annotated[bool, Told("it differs left and right on purpose: no mirror image is missed", since=8)] = False
+    short: Annotated[
+        tuple[tuple[str, float], ...],
+        Told("numbers that are otherwise in the short form, for when the queue is long", key="short_set", since=10),
+    ] = ()
 
     def __post_init__(self) -> None:
         check(self)
@@ -73,6 +77,7 @@ class PlacedMotif:
             raise OutOfRangeError(f"further strokes of {self.name}", self.motif, "none for a motif")
         if self.motif != FREE:
             made = motif(self.motif)
+            made.values({**dict(self.values), **dict(self.short)})
             made.values(dict(self.values))
             known = [part.key for part in made.parts]
             for part, _ in self.loads:
@@ -96,6 +101,19 @@ class PlacedMotif:
     def with_value(self, key: str, value: float) -> PlacedMotif:
         """Return the motif with another number."""
         return replace(self, values=tuple({**dict(self.values), key: value}.items()))
+
+    def with_short(self, key: str, value: float) -> PlacedMotif:
+        """Return the motif with another number in its short form; one that is as usual is not kept."""
+        usual = motif(self.motif).values(dict(self.values)).get(key)
+        kept = {one: other for one, other in self.short if one != key}
+        return replace(self, short=tuple(kept.items()) if value == usual else (*kept.items(), (key, value)))
+
+    @property
+    def in_short(self) -> PlacedMotif:
+        """The motif as it is in the short form."""
+        return (
+            self if not self.short else replace(self, values=tuple({**dict(self.values), **dict(self.short)}.items()))
+        )
 
 
 def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:

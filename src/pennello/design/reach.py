@@ -12,8 +12,9 @@ from pennello.design.on_chart import pieces_on
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.touch import hidden_share, swept
+from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.laying import pull
-from pennello.lay.track import Track
+from pennello.lay.stroke import Stroke
 
 Array = NDArray[np.floating[Any]]
 
@@ -23,16 +24,15 @@ BASE = "base"
 _STATIONS = 60
 
 
-def track_of(plan: Plan, piece: LaidPiece) -> Track:
-    """Return the way of a stroke's edge over the chart."""
-    source = plan.stroke(piece.load)
-    brush = plan.brush(source.brush)
-    return pull(piece.stroke, brush, plan.axis(source.id)).track
-
-
 def edges_of(plan: Plan, piece: LaidPiece) -> Array:
     """Return edges A and B of a stroke's ribbon, shape (2, n, 2), mm."""
-    track = track_of(plan, piece)
+    source = plan.stroke(piece.load)
+    return edges_along(piece.stroke, plan.brush(source.brush), plan.axis(source.id))
+
+
+def edges_along(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Array:
+    """Return edges A and B of the ribbon of a stroke of a brush, shape (2, n, 2), mm."""
+    track = pull(stroke, brush, axis).track
     every = max(1, len(track.s_mm) // _STATIONS)
     return track.points(np.arange(0, len(track.s_mm), every), np.array([0.0, 1.0])).swapaxes(0, 1)
 

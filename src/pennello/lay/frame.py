@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -41,6 +42,7 @@ class Frame:
         return replace(track, centre=track.centre @ turned + (self.x_mm, self.y_mm), edge=edge)
 
 
+@lru_cache(maxsize=4096)
 def own_frame(stroke: Stroke) -> tuple[Stroke, Frame] | None:
     """Return a stroke in its own frame, and where that lies; None for pats, whose rows lie as they lie."""
     if stroke.pats is not None:

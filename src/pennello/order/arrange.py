@@ -165,20 +165,14 @@ def arrange(
     OutOfRangeError
         If the target is not 5 s to ten hours.
     """
-    ordering = design.work.plan.ordering
-    wished = ordering.target_s if target_s is None else replace(ordering, target_s=target_s).target_s
-    choice = _chosen(design, wished) if wished is not None else None
-    parts = frozenset(choice.parts) if choice is not None else frozenset(job.part for job in design.work.jobs)
-    jobs = tuple(job for job in design.work.jobs if job.part in parts)
+    choice, jobs = _taken(design, target_s)
     if not jobs:
-        nothing = _Loaded(design.work, (), _NOTHING, _NONE)
+        nothing = Loaded(design.work, (), _NOTHING, _NONE)
         return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by="nothing to order"), choice, 0.0)
+    if design.work.plan.ordering.sequence:
+        return _told(design, jobs, _sequenced(design, jobs), None, choice)
     units = _units(design, jobs)
-    listed = units.units_in(own_order(_problem(design, jobs), jobs, Ordering()))
-    own = time_order(units.problem, _lawful(units.problem, listed))
-    if ordering.sequence:
-        order = own_order(_problem(design, jobs), jobs, ordering)
-        return _told(design, jobs, _as_loaded(design, jobs, order), None, choice)
+    own = _listed(design, jobs, units)
     problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
     say = None
     if found is not None:
@@ -191,17 +185,55 @@ def arrange(
     first = first_order(problem, own.order)
     answer = _improved(problem, first, seconds, improve_s, report, say, seed)
     best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
-    tried = [
-        (replace(best, by=by), _as_loaded(design, jobs, units.jobs_in(order)))
-        for by, order in (
-            (best.by, answer.timing.order),
-            ("list scheduling", first.order),
-            ("as the plan has it", own.order),
-        )
-    ]
-    listed_s = tried[-1][1].timing
-    best, loaded = min(tried, key=lambda one: _worth(one[1].timing, listed_s))  # as it is really loaded
-    return _told(design, jobs, loaded, best, choice, listed_s.total / 10)
+    named = ((best.by, answer.timing), ("list scheduling", first), ("as the plan has it", own))
+    by, loaded, listed_s = _best_loaded(design, jobs, units, named)
+    return _told(design, jobs, loaded, replace(best, by=by), choice, listed_s)
+
+
+def at_once(design: Design) -> Loaded:
+    """Return the order that `arrange` finds without restarts, and nothing of what it tells of it: for a picture."""
+    _, jobs = _taken(design, None)
+    if not jobs:
+        return Loaded(design.work, (), _NOTHING, _NONE)
+    if design.work.plan.ordering.sequence:
+        return _sequenced(design, jobs)
+    units = _units(design, jobs)
+    own = _listed(design, jobs, units)
+    problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
+    first = first_order(problem, own.order)
+    best = exact_order(problem, first) if problem.count <= MOST_EXACT else first
+    return _best_loaded(design, jobs, units, (("", best), ("", first), ("", own)))[1]
+
+
+def _taken(design: Design, target_s: float | None) -> tuple[Choice | None, tuple[PaintJob, ...]]:
+    """Return what is left out for the sake of a target, and the jobs that are painted."""
+    ordering = design.work.plan.ordering
+    wished = ordering.target_s if target_s is None else replace(ordering, target_s=target_s).target_s
+    if wished is None:
+        return None, design.work.jobs
+    choice = _chosen(design, wished)
+    return choice, tuple(job for job in design.work.jobs if job.part in choice.parts)
+
+
+def _sequenced(design: Design, jobs: tuple[PaintJob, ...]) -> Loaded:
+    """Return the painter's own order as it is loaded."""
+    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, design.work.plan.ordering))
+
+
+def _listed(design: Design, jobs: Sequence[PaintJob], units: Units) -> Timing:
+    """Return the units as the plan lists them, what must come first moved before."""
+    listed = units.units_in(own_order(_problem(design, jobs), jobs, Ordering()))
+    return time_order(units.problem, _lawful(units.problem, listed))
+
+
+def _best_loaded(
+    design: Design, jobs: tuple[PaintJob, ...], units: Units, named: Sequence[tuple[str, Timing]]
+) -> tuple[str, Loaded, float]:
+    """Return which of some orders is the best as it is really loaded, it, and how long the last of them takes, s."""
+    tried = {timing.order: _as_loaded(design, jobs, units.jobs_in(timing.order)) for _, timing in named}
+    listed = tried[named[-1][1].order].timing
+    by, timing = min(named, key=lambda one: _worth(tried[one[1].order].timing, listed))
+    return by, tried[timing.order], listed.total / 10
 
 
 def _worth(timing: Timing, listed: Timing) -> tuple[int, int, int]:
@@ -265,10 +297,12 @@ def _tail_s(pace: Pace) -> float:
 def _lawful(problem: Problem, wished: Sequence[int]) -> tuple[int, ...]:
     """Return an order as wished where what must come first is moved before, no more."""
     order: list[int] = []
+    done: set[int] = set()
     left = list(wished)
     while left:
-        job = next(one for one in left if all(first in order for first, _, _ in problem.before[one]))
+        job = next(one for one in left if all(first in done for first, _, _ in problem.before[one]))
         order.append(job)
+        done.add(job)
         left.remove(job)
     assert lawful(problem, order)
     return tuple(order)
@@ -299,7 +333,7 @@ def _chosen(design: Design, target_s: float) -> Choice:
     return choose(jobs, target_s, timed, needs)
 
 
-class _Loaded(NamedTuple):
+class Loaded(NamedTuple):
     """An order of jobs as it is really loaded: the work, its jobs, when they start, and the problem."""
 
     work: Work
@@ -308,18 +342,18 @@ class _Loaded(NamedTuple):
     problem: Problem
 
 
-def _as_loaded(design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]) -> _Loaded:
+def _as_loaded(design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]) -> Loaded:
     work = loaded_in(design.work, [jobs[number].id for number in order], design.pace)
     anew = {job.id: job for job in work.jobs}
     taken = tuple(anew[job.id] for job in jobs)
     problem = _problem(design, taken, order)
-    return _Loaded(work, taken, time_order(problem, tuple(order)), problem)
+    return Loaded(work, taken, time_order(problem, tuple(order)), problem)
 
 
 def _told(
     design: Design,
     jobs: tuple[PaintJob, ...],
-    loaded: _Loaded,
+    loaded: Loaded,
     best: Best | None,
     choice: Choice | None,
     own_total_s: float | None = None,
@@ -399,7 +433,7 @@ def in_order(design: Design, order: Sequence[str], choice: Choice | None = None)
     wanted = [name for name in order if name in known]
     jobs = tuple(job for job in design.work.jobs if job.id in wanted)
     numbers = {job.id: number for number, job in enumerate(jobs)}
-    loaded = _Loaded(design.work, (), _NOTHING, _NONE)
+    loaded = Loaded(design.work, (), _NOTHING, _NONE)
     if jobs:
         loaded = _as_loaded(design, jobs, [numbers[name] for name in wanted])
     return _told(design, jobs, loaded, None, choice)

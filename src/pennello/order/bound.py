@@ -34,16 +34,19 @@ def lower_bound(problem: Problem) -> int:
 def _ways(problem: Problem) -> Costs:
     """Return what it costs to come from one job (row, 0 the start) straight to another (column less one)."""
     count = problem.count
+    setup, dislike = (np.array(table, np.int64).reshape(count + 1, count) for table in (problem.setup, problem.dislike))
+    lags, after = np.zeros((count, count), np.int64), np.zeros((count, count), bool)
+    for job, row in enumerate(problem.before):
+        for one, least, _ in row:
+            lags[one, job] = least
+    for job, later in enumerate(problem.after):
+        after[job, list(later)] = True
+    between = after.astype(np.float32) @ after.astype(np.float32) > 0
     costs = np.full((count + 1, count + 1), NEVER, np.int64)
-    apart = [frozenset[int]().union(*(problem.after[later] for later in after)) for after in problem.after]
-    for job in range(count):
-        first = {one: least for one, least, _ in problem.before[job]}
-        if not first:
-            costs[0, job + 1] = problem.setup[START][job] + problem.dislike[START][job]
-        for one in range(count):
-            if one == job or one in problem.after[job] or job in apart[one]:
-                continue  # the other way round, or with something between them
-            costs[one + 1, job + 1] = max(problem.setup[one][job], first.get(one, 0)) + problem.dislike[one][job]
+    straight = ~(np.eye(count, dtype=bool) | after.T | between)  # not the other way round, with nothing between them
+    costs[1:, 1:] = np.where(straight, np.maximum(setup[:-1], lags) + dislike[:-1], NEVER)
+    free = np.array([not row for row in problem.before], bool)
+    costs[0, 1:] = np.where(free, setup[START] + dislike[START], NEVER)
     return costs
 
 
@@ -123,8 +126,11 @@ def critical_path(problem: Problem) -> int:
 
 def least_setups(problem: Problem) -> list[int]:
     """Return for each job the shortest way to come to it from any other, or from the start."""
-    rows = range(START, problem.count)
-    return [min((problem.setup[one][job] for one in rows if one != job), default=0) for job in range(problem.count)]
+    if not problem.count:
+        return []
+    setup = np.array(problem.setup, np.int64)
+    setup[range(problem.count), range(problem.count)] = NEVER
+    return [int(least) for least in setup.min(axis=0)]
 
 
 def heads(problem: Problem) -> list[int]:

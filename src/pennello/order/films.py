@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -96,6 +96,7 @@ class Films:
     by_job: dict[str, JobFilm]
     colours: dict[str, Array]
     charts: dict[str, str]
+    _alike: dict[tuple[int, int], bool] = field(default_factory=dict)
 
     def lightness(self, name: str) -> float:
         """Return how light a job's load is: its mean L*."""
@@ -105,68 +106,111 @@ class Films:
         """Return whether two jobs are laid in the same plain colour: wet or dry, nothing muddies."""
         if one not in self.colours or other not in self.colours:
             return False
-        both = np.concatenate([self.colours[one], self.colours[other]])
-        return bool(np.linalg.norm(both - both.mean(axis=0), axis=1).max() < PLAIN_DE)
+        first, second = self.colours[one], self.colours[other]
+        pair = (id(first), id(second))  # jobs of one load have one array
+        if pair not in self._alike:
+            both = np.concatenate([first, second])
+            self._alike[pair] = bool(np.linalg.norm(both - both.mean(axis=0), axis=1).max() < PLAIN_DE)
+        return self._alike[pair]
 
     def overlap_mm2(self, one: str, other: str) -> float:
         """Return the area that two jobs share, mm2."""
-        both = self._both(one, other)
-        return float((both[0] & both[1]).sum()) / PX_PER_MM**2 if both is not None else 0.0
+        pair = self._pair(one, other)
+        return pair.shared_mm2 if pair is not None else 0.0
 
     def meet(self, one: str, other: str) -> bool:
         """Return whether two jobs share enough skin to wait for each other."""
         return self.overlap_mm2(one, other) >= OVERLAP_MM2
 
+    def near(self) -> dict[str, frozenset[str]]:
+        """Return for each job those whose rectangle on the same chart meets its own."""
+        names = list(self.by_job)
+        films = [self.by_job[name] for name in names]
+        left, top = np.array([one.left for one in films]), np.array([one.top for one in films])
+        right = left + [one.um.shape[1] for one in films]
+        bottom = top + [len(one.um) for one in films]
+        charts = np.unique([self.charts[name] for name in names], return_inverse=True)[1] if names else left
+        across = (left[:, None] < right[None]) & (left[None] < right[:, None])
+        down = (top[:, None] < bottom[None]) & (top[None] < bottom[:, None])
+        meets = across & down & (charts[:, None] == charts)
+        found = (frozenset(names[at] for at in np.flatnonzero(row)) for row in meets)
+        return dict(zip(names, found, strict=True))
+
     def touch(self, one: str, other: str) -> bool:
         """Return whether two jobs touch at all: which of them lies over the other is seen."""
-        first, second = self.by_job.get(one), self.by_job.get(other)
-        if first is None or second is None or self.charts[one] != self.charts[other]:
-            return False
-        mine, its = first.within(second), second.within(first)
-        return mine is not None and its is not None and bool((first.touched[mine] & second.touched[its]).any())
+        pair = self._pair(one, other)
+        return pair is not None and pair.touch
 
     def under_um(self, lower: str, upper: str) -> float:
         """Return how thick the lower film is under the upper one, um: its 80th percentile there."""
-        um = self._under(lower, upper)[0]
-        return float(np.percentile(um, THICK_SHARE)) if um.size else 0.0
+        pair = self._pair(lower, upper)
+        return pair.under_um if pair is not None else 0.0
 
     def time_to(self, wet: float, name: str, upper: str, rate_um_s: float) -> float:
         """Return after how long a film has only a wetness left under another job, s: in four fifths of that place.
 
         Where they do not meet it is what the whole film needs.
         """
-        if name not in self.by_job:
+        film = self.by_job.get(name)
+        if film is None:
             return 0.0
-        um, water = self._under(name, upper)
-        if not um.size:
-            film = self.by_job[name]
+        pair = self._pair(name, upper)
+        if pair is None or not pair.um.size:
             um, water = film.um[film.um > 0], film.water_um[film.um > 0]
-        needed = np.maximum(water - wet * um, 0.0) / rate_um_s
-        return float(np.percentile(needed, THICK_SHARE)) if needed.size else 0.0
-
-    def _under(self, lower: str, upper: str) -> tuple[Array, Array]:
-        """Return thickness and water of a film where another one lies over it, um, flat."""
-        both = self._both(lower, upper)
-        if both is None:
-            return np.zeros(0), np.zeros(0)
-        film = self.by_job[lower]
-        place = film.within(self.by_job[upper])
-        assert place is not None
-        there = both[0] & both[1]
-        return film.um[place][there], film.water_um[place][there]
+        else:
+            um, water = pair.um, pair.water_um
+        if not um.size:
+            return 0.0
+        return percentile(np.maximum(water - wet * um, 0.0) / rate_um_s, THICK_SHARE)
 
     def thick_um(self, name: str) -> float:
         """Return how thick a job's film is, um: its 80th percentile."""
         um = self.by_job[name].um if name in self.by_job else np.zeros((1, 1))
-        return float(np.percentile(um[um > 0], THICK_SHARE)) if (um > 0).any() else 0.0
+        return percentile(um[um > 0], THICK_SHARE) if (um > 0).any() else 0.0
 
-    def _both(self, one: str, other: str) -> tuple[NDArray[np.bool_], NDArray[np.bool_]] | None:
-        """Return where each of two jobs is painted, in the rectangle that both share; None where there is none."""
+    def _pair(self, one: str, other: str) -> _Pair | None:
+        """Return what a film and another one share; None where they lie apart."""
         first, second = self.by_job.get(one), self.by_job.get(other)
         if first is None or second is None or self.charts[one] != self.charts[other]:
             return None
-        mine, its = first.within(second), second.within(first)
-        return None if mine is None or its is None else (first.um[mine] > 0, second.um[its] > 0)
+        return _pair_of(first, second)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Pair:
+    """A film where another one lies: whether they touch, how much they share, its thickness and water there."""
+
+    touch: bool
+    shared_mm2: float
+    under_um: float
+    um: Array
+    water_um: Array
+
+
+@kept
+def _pair_of(first: JobFilm, second: JobFilm) -> _Pair | None:
+    """Return what one film is where another one lies; kept, since films stay the same while nothing of them changes."""
+    mine, its = first.within(second), second.within(first)
+    if mine is None or its is None:
+        return None
+    there = (first.um[mine] > 0) & (second.um[its] > 0)
+    um = first.um[mine][there]
+    touch = bool((first.touched[mine] & second.touched[its]).any())
+    thick = percentile(um, THICK_SHARE) if um.size else 0.0
+    return _Pair(touch, float(there.sum()) / PX_PER_MM**2, thick, um, first.water_um[mine][there])
+
+
+def percentile(values: Array, share: float) -> float:
+    """Return a percentile of one or more values, in between evenly, as NumPy has it by default.
+
+    >>> percentile(np.array([3.0, 1.0, 2.0]), 75.0)
+    2.5
+    """
+    place = (len(values) - 1) * share / 100
+    low = math.floor(place)
+    parted = np.partition(values, (low, min(low + 1, len(values) - 1)))
+    first = float(parted[low])
+    return first if place == low else first + (place - low) * (float(parted[low + 1]) - first)
 
 
 def _each_alone(laid: Plan, mine: Sequence[PaintJob], doer: Engine, report: Report) -> dict[str, JobFilm]:

@@ -8,6 +8,7 @@ from enum import Enum
 
 from pennello.design.ordering import Priority
 from pennello.design.pace import StepKind
+from pennello.load.recipe import Face
 
 BOTH, MIDDLE = "both sides", "middle"
 
@@ -60,6 +61,8 @@ class PaintJob:
         Whether `goes_on` has been looked into.
     sponge
         Whether it is laid with a sponge or dauber.
+    face
+        Which face of a sponge that has two lays it.
     region, place
         "middle", "both sides", or whose side; what the hand goes over to.
     twin
@@ -98,6 +101,7 @@ class PaintJob:
     may_go_on: bool = False
     filled: bool = False
     sponge: bool = False
+    face: Face | None = None
     row: int = 0
     region: str = MIDDLE
     place: str = ""

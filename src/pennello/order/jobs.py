@@ -9,7 +9,9 @@ from functools import lru_cache
 
 import numpy as np
 
+from pennello.chart.catalogue import chart
 from pennello.chart.chart import Chart
+from pennello.chart.measures import Measures
 from pennello.design.clock import load_s, pull_s, step_kind
 from pennello.design.line_work import is_line_work
 from pennello.design.marks import Glitter, Mark, Stencil
@@ -20,10 +22,11 @@ from pennello.design.part import Habit
 from pennello.design.parts import line_of, names_of, pieces_in, unit_of
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Reload
-from pennello.design.reach import edges_of
+from pennello.design.reach import edges_along
 from pennello.design.visits import ToLay, filled, share_of, whole_load
-from pennello.kit.applicator import ApplicatorKind
+from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.paint import Near
+from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, PaintJob
 from pennello.path.cubic import length_mm
@@ -129,6 +132,7 @@ def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
     chart, pieces = chart_of(plan, key), pieces_on(plan, key)
     groups = _in_groups(pieces)
     placed_by_id = {one.id: one for one in plan.motifs}
+    priorities: dict[str, Priority] = {}
     jobs = []
     for group, numbers in groups.items():
         placed = placed_by_id[group[0]]
@@ -146,19 +150,34 @@ def _chart_jobs(plan: Plan, laid: Plan, key: str, pace: Pace) -> list[PaintJob]:
             twin=job_id(group[0], group[1], not group[2], group[3]) if has_twin else "",
             near=_near(plan, chart, mine),
         )
-        jobs.append(_in_part(plan, placed, job, twin=group[2]))
+        jobs.append(_in_part(plan, placed, job, priorities, twin=group[2]))
     by_id = {stroke.id: stroke for stroke in laid.strokes}
     return [_timed(plan, by_id, job, pace) for job in jobs]
 
 
-def _in_part(plan: Plan, placed: PlacedMotif, job: PaintJob, *, twin: bool) -> PaintJob:
-    """Return a job with what it belongs to: its part and unit, what rules call it, how much it matters."""
+def _usual_of(plan: Plan, part: str, placed: PlacedMotif) -> Priority:
+    """Return how much a part matters where the painter says nothing: as much as the piece that matters most."""
+    members = pieces_in(plan, part) or (placed,)
+    must = any(usual_priority(plan, one) is Priority.MUST for one in members)
+    return Priority.MUST if must else Priority.NICE
+
+
+def _in_part(
+    plan: Plan, placed: PlacedMotif, job: PaintJob, priorities: dict[str, Priority], *, twin: bool
+) -> PaintJob:
+    """Return a job with what it belongs to: its part and unit, what rules call it, how much it matters.
+
+    Parameters
+    ----------
+    priorities
+        Usual priorities of parts that are known already; more are added.
+    """
     part = unit_of(plan, placed)
     kind = motif(placed.motif) if placed.motif else None
     names = names_of(plan, placed) | ({kind.group} if kind is not None else set())
     go = _in_one_go_with(plan, placed, part, names)
-    members = pieces_in(plan, part) or (placed,)
-    usual = Priority.MUST if any(usual_priority(plan, one) is Priority.MUST for one in members) else Priority.NICE
+    usual = priorities.get(part) or _usual_of(plan, part, placed)
+    priorities[part] = usual
     regions = plan.ordering.sides is Sides.REGIONS
     line = line_of(plan, placed.part)
     of = f"{line[0].name}: " if line and line[0].name != placed.name else ""
@@ -228,9 +247,18 @@ def _near(plan: Plan, chart: Chart, pieces: Sequence[LaidPiece]) -> tuple[str, .
     """Return the kinds of zones within 12 mm of the strokes."""
     if not chart.zones:
         return ()
-    points = np.concatenate([edges_of(plan, piece).reshape(-1, 2) for piece in pieces])
+    source = plan.stroke(pieces[0].load)
+    strokes = tuple(piece.stroke for piece in pieces)
+    return _near_zones(strokes, plan.brush(source.brush), plan.axis(source.id), chart.key, plan.measures)
+
+
+@lru_cache(maxsize=2048)
+def _near_zones(
+    strokes: tuple[Stroke, ...], brush: Applicator, axis: GradientAxis, chart_key: str, measures: Measures
+) -> tuple[str, ...]:
+    points = np.concatenate([edges_along(stroke, brush, axis).reshape(-1, 2) for stroke in strokes])
     found = []
-    for zone in chart.zones:
+    for zone in chart(chart_key, measures).zones:
         low, high = zone.polygon.min(axis=0) - NEAR_MM, zone.polygon.max(axis=0) + NEAR_MM
         close = points[np.all((points > low) & (points < high), axis=1)]
         if len(close) and float(np.linalg.norm(close[:, None] - zone.polygon[None], axis=2).min()) < NEAR_MM:
@@ -298,6 +326,7 @@ def _stroke_job(plan: Plan, strokes: Sequence[PlanStroke], load: str, pace: Pace
         shares=shares,
         may_go_on=_may_go_on(source, sum(shares), len(strokes)),
         sponge=brush.kind in SPONGES,
+        face=source.recipe.lays if brush.kind.two_faced else None,
     )
 
 

@@ -19,6 +19,7 @@ from pennello.motif.roles import Wet
 from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import SKIN, Work
+from pennello.order.problem import bits
 from pennello.units import about_seconds_text
 
 HOLDS_GLITTER = 0.5
@@ -86,23 +87,27 @@ class _Case:
 
 
 class _Order:
-    """Which jobs come before which, so far."""
+    """Which jobs come before which, so far: for each the ones after and before it, as the bits of a number."""
 
     def __init__(self, names: list[str]) -> None:
-        self._after: dict[str, set[str]] = {name: set() for name in names}
+        self._at = {name: place for place, name in enumerate(names)}
+        self._after, self._before = [0] * len(names), [0] * len(names)
 
     def has(self, before: str, after: str) -> bool:
         """Return whether one already comes before another."""
-        return after in self._after[before]
+        return bool(self._after[self._at[before]] >> self._at[after] & 1)
 
     def add(self, before: str, after: str) -> bool:
         """Take that one comes before another; return False if it would have to come after it."""
-        if before == after or before in self._after[after]:
+        one, other = self._at[before], self._at[after]
+        if one == other or self._after[other] >> one & 1:
             return False
-        gained = {after} | self._after[after]
-        for name in self._after:
-            if name == before or before in self._after[name]:
-                self._after[name] |= gained
+        if not self._after[one] >> other & 1:
+            later, earlier = self._after[other] | 1 << other, self._before[one] | 1 << one
+            for place in bits(earlier):
+                self._after[place] |= later
+            for place in bits(later):
+                self._before[place] |= earlier
         return True
 
 
@@ -113,8 +118,9 @@ def _overlaps(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]
     """
     jobs, films = case.work.jobs, case.films
     pulled = _pulled_parts(case.work)
+    near = films.near()
     for number, upper in enumerate(jobs):
-        below = [lower for lower in jobs[:number] if films.touch(lower.id, upper.id)]
+        below = [lower for lower in jobs[:number] if lower.id in near[upper.id] and films.touch(lower.id, upper.id)]
         if upper.kind is StepKind.GLITTER:
             yield from _glitter(case, upper, below)
             continue

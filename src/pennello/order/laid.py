@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from pennello.design.marks import Mark
 from pennello.design.plan import Plan
-from pennello.order.arrange import Arranged
+from pennello.order.arrange import Arranged, Loaded
 from pennello.order.jobs import mark_of
 
 
@@ -26,7 +26,7 @@ class LaidOut:
     marks: tuple[tuple[Mark, float], ...] = ()
 
 
-def laid_out(arranged: Arranged, chart: str) -> LaidOut:
+def laid_out(arranged: Arranged | Loaded, chart: str) -> LaidOut:
     """Return what comes onto a chart ("skin" for a plan without motifs) in the order of painting, as it is loaded."""
     plan = arranged.work.plan
     painted = dict(arranged.work.painted).get(chart, replace(plan, strokes=(), motifs=()))

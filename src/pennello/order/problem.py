@@ -24,6 +24,9 @@ SIDES_COST = 30
 
 START = -1
 
+TURN = "turn"
+"""What is done with a sponge whose other face lays."""
+
 
 @dataclass(frozen=True, slots=True)
 class Problem:
@@ -93,15 +96,28 @@ def make_problem(
 def closure(before: Sequence[Sequence[tuple[int, int, int]]]) -> tuple[frozenset[int], ...]:
     """Return for each job all that must come after it, through others too."""
     count = len(before)
-    after: list[set[int]] = [set() for _ in range(count)]
+    after = [0] * count  # as the bits of a number
     for other, row in enumerate(before):
         for one, _, _ in row:
-            after[one].add(other)
+            after[one] |= 1 << other
     for middle in range(count):
+        reached = after[middle]
         for one in range(count):
-            if middle in after[one]:
-                after[one] |= after[middle]
-    return tuple(frozenset(names) for names in after)
+            if after[one] >> middle & 1:
+                after[one] |= reached
+    return tuple(frozenset(bits(found)) for found in after)
+
+
+def bits(number: int) -> Iterator[int]:
+    """Yield the places of the bits of a number that are set.
+
+    >>> list(bits(0b1010))
+    [1, 3]
+    """
+    while number:
+        lowest = number & -number
+        yield lowest.bit_length() - 1
+        number ^= lowest
 
 
 @dataclass(frozen=True, slots=True)
@@ -244,6 +260,8 @@ def _tool(before: PaintJob | None, job: PaintJob, pace: Pace) -> Iterator[Setup]
     same = held is not None and held.load == job.load
     if job.brush and held is None:
         yield Setup(StepKind.CHANGE, pace.seconds(StepKind.CHANGE, pace.change_s), "brush")
+    elif held is not None and held.face is not job.face:
+        yield Setup(StepKind.CHANGE, pace.seconds(StepKind.CHANGE, pace.turn_s), TURN)
     elif held is not None and not same and held.sources != job.sources and held.load != job.follows:
         yield Setup(StepKind.RINSE, pace.seconds(StepKind.RINSE, pace.rinse_s), "rinse")
     if job.load_s and not goes_on(before, job):
@@ -277,13 +295,14 @@ def problem_along(
     """
     count = len(jobs)
     number = {job.id: place for place, job in enumerate(jobs)}
-    setup = [[0] * count for _ in range(count + 1)]
-    dislike = [[0] * count for _ in range(count + 1)]
+    nothing = (0,) * count
+    setup, dislike = [nothing] * (count + 1), [nothing] * (count + 1)
     last = START
     for job in order:
         before = None if last == START else jobs[last]
-        setup[last][job] = sum(tenths(part.seconds) for part in setups(before, jobs[job], pace, cues))
-        dislike[last][job] = disliked(before, jobs[job], sides)
+        takes = sum(tenths(part.seconds) for part in setups(before, jobs[job], pace, cues))
+        setup[last] = (*nothing[:job], takes, *nothing[job + 1 :])
+        dislike[last] = (*nothing[:job], disliked(before, jobs[job], sides), *nothing[job + 1 :])
         last = job
     told = [
         (

@@ -43,12 +43,12 @@ def first_order(problem: Problem, own: Sequence[int] = ()) -> Timing:
 def _listed(problem: Problem, rests: Sequence[int], weight_setup: float, weight_tail: float) -> list[int]:
     """Return an order by taking, each time, the job that can start soonest, less what hangs on it."""
     setup, lasts, before = problem.setup, problem.lasts, problem.before
-    left = set(range(problem.count))
+    waits, opens = [len(row) for row in before], _opened(problem)
+    ready = [job for job, count in enumerate(waits) if not count]
     ends = [0] * problem.count
     order: list[int] = []
     now, last = 0, START
-    while left:
-        ready = [job for job in left if all(one not in left for one, _, _ in before[job])]
+    while ready:
         best, best_key, best_start = -1, 0.0, 0
         for job in sorted(ready):
             start = now + setup[last][job]
@@ -61,10 +61,23 @@ def _listed(problem: Problem, rests: Sequence[int], weight_setup: float, weight_
             if best < 0 or key < best_key:
                 best, best_key, best_start = job, key, start
         order.append(best)
-        left.discard(best)
+        ready.remove(best)
+        for job in opens[best]:
+            waits[job] -= 1
+            if not waits[job]:
+                ready.append(job)
         ends[best] = now = best_start + lasts[best]
         last = best
     return order
+
+
+def _opened(problem: Problem) -> list[list[int]]:
+    """Return for each job those that must come after it, each as often as it is told."""
+    found: list[list[int]] = [[] for _ in problem.before]
+    for job, row in enumerate(problem.before):
+        for one, _, _ in row:
+            found[one].append(job)
+    return found
 
 
 # --- all orders ---

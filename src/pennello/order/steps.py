@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from pennello.design.ordering import Priority
 from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
-from pennello.order.problem import Setup, Timing, setups
+from pennello.order.problem import TURN, Setup, Timing, setups
 
 CHECK_ID = "check"
 _LEAST_S = 0.05
@@ -142,7 +142,8 @@ def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None)
         StepKind.MOVE: f"Go {part.words}.",
     }
     kind = part.kind
-    return Step(f"{names[kind]}:{job.id}", kind, part.words, now, now + part.seconds, (), job.id, words[kind])
+    told = "Turn the sponge over." if part.words == TURN else words[kind]
+    return Step(f"{names[kind]}:{job.id}", kind, part.words, now, now + part.seconds, (), job.id, told)
 
 
 def _lay_words(job: PaintJob) -> str:
@@ -166,7 +167,7 @@ def sums_of(steps: Sequence[Step], jobs: Sequence[PaintJob]) -> Sums:
         round(waiting, 1),
         sum(job.loads for job in jobs),
         sum(job.rinses for job in jobs) + kinds[StepKind.RINSE],
-        kinds[StepKind.CHANGE],
+        sum(step.kind is StepKind.CHANGE and step.name != TURN for step in steps),
         tuple((name, round(seconds, 1)) for name, seconds in spent.items()),
     )
 

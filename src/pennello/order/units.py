@@ -46,38 +46,56 @@ def units_of(
     told = [_between(spans[lag.before], spans[lag.after], lag, lasts) for lag in lags if _apart(lag, spans)]
     firsts = [jobs[group[0]] for group in members]
     befores: list[PaintJob | None] = [*(jobs[group[-1]] for group in members), None]
-    known: dict[object, int] = {}
-
-    def setup_s(one: PaintJob | None, job: PaintJob) -> int:
-        key = (_as_before(one, cues), _as_after(job, cues))
-        if key not in known:
-            known[key] = _setup(one, job, pace, cues)
-        return known[key]
-
-    setup = _table(befores, firsts, setup_s)
-    dislike = _table(befores, firsts, lambda one, job: disliked(one, job, sides))
+    setup = _table(befores, firsts, lambda one, job: _setup(one, job, pace, cues), _alike(cues))
+    dislike = _table(befores, firsts, lambda one, job: disliked(one, job, sides), _alike_in_place)
     names = [job.unit for job in firsts]
     return Units(tuple(jobs), members, make_problem(names, lasts, setup, told, dislike, tenths(tail_s)))
 
 
 def _table(
-    befores: Sequence[PaintJob | None], firsts: Sequence[PaintJob], cost: Callable[[PaintJob | None, PaintJob], int]
+    befores: Sequence[PaintJob | None],
+    firsts: Sequence[PaintJob],
+    cost: Callable[[PaintJob | None, PaintJob], int],
+    alike: Callable[[PaintJob], object],
 ) -> list[list[int]]:
-    """Return a cost from each unit to each other one, and from the very start (the last row)."""
-    return [
-        [0 if row == column else cost(one, job) for column, job in enumerate(firsts)] for row, one in enumerate(befores)
-    ]
+    """Return a cost from each unit to each other one, and from the very start (the last row).
+
+    Parameters
+    ----------
+    alike
+        All of a job that counts for its costs: many jobs are alike in it, and a cost is worked out once.
+    """
+    kinds = [alike(job) for job in firsts]
+    rows: dict[object, list[int]] = {}
+    found = []
+    for number, one in enumerate(befores):
+        kind = None if one is None else alike(one)
+        if kind not in rows:
+            known: dict[object, int] = {}
+            for after, job in zip(kinds, firsts, strict=True):
+                if after not in known:
+                    known[after] = cost(one, job)
+            rows[kind] = [known[after] for after in kinds]
+        row = list(rows[kind])
+        if one is not None:
+            row[number] = 0
+        found.append(row)
+    return found
 
 
-def _as_before(job: PaintJob | None, cues: Mapping[str, str]) -> object:
-    """Return all of a job that counts for what is done after it: many jobs are alike in it."""
-    return None if job is None else (job.place, job.brush, job.load, job.sources, job.chart, cues.get(job.id))
+def _alike(cues: Mapping[str, str]) -> Callable[[PaintJob], object]:
+    """Return what tells all of a job that counts for what is done before and after it."""
+
+    def kind(job: PaintJob) -> object:
+        taken = (job.load_s, job.again_s, job.may_go_on, job.follows, job.filled, job.goes_on)
+        return (job.place, job.brush, job.load, job.sources, job.face, job.chart, cues.get(job.id), taken)
+
+    return kind
 
 
-def _as_after(job: PaintJob, cues: Mapping[str, str]) -> object:
-    """Return all of a job that counts for what is done before it."""
-    taken = (job.load_s, job.again_s, job.may_go_on, job.follows, job.filled, job.goes_on)
-    return (job.place, job.brush, job.load, job.sources, job.chart, cues.get(job.id), taken)
+def _alike_in_place(job: PaintJob) -> object:
+    """Return all of a job that counts for a switch that the painter would rather not make."""
+    return (job.region, job.twin, job.id) if job.twin else (job.region, "", "")
 
 
 class _Span(NamedTuple):

@@ -31,7 +31,7 @@ from pennello.design.surface import draw_mark
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
-from pennello.order.arrange import Arranged, Design, arrange, design_of
+from pennello.order.arrange import Arranged, Design, at_once, design_of
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.laid import LaidOut, laid_out
@@ -105,7 +105,7 @@ def order_found(plan: Plan, chart: str, check: Check = go_on, engine: Engine | N
         Called now and then; what it raises ends the work.
     """
     design = design_of(plan, chart, report=lambda *_: check(), engine=engine)
-    return laid_out(arrange(design, 0.0), chart) if design.work.jobs else None
+    return laid_out(at_once(design), chart) if design.work.jobs else None
 
 
 def played_plan(plan: Plan, chart: str) -> Plan:

@@ -69,7 +69,7 @@ class SkinScene:
     def show(
         self,
         plan: Plan,
-        focus: int = 0,
+        focus: int | None = 0,
         engine: Engine | None = None,
         check: Check = go_on,
         times: Sequence[float] | None = None,
@@ -82,7 +82,7 @@ class SkinScene:
         Parameters
         ----------
         focus
-            Number of the stroke that is being edited: the film before it is kept.
+            Number of the stroke that is being edited: the film before it is kept. None: where it differs from before.
         check
             Called after each stroke; what it raises ends the work, and nothing half painted is kept.
         times
@@ -101,6 +101,8 @@ class SkinScene:
         ground = (plan.skin, plan.dry_after_s)
         if canvas != self._canvas or ground != self._skin or doer is not self._engine:
             self._canvas, self._skin, self._engine, self._base, self._all = canvas, ground, doer, None, None
+        if focus is None:
+            focus = _common(self._all[0], keys) if self._all else 0
         changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas, check)
         assert self._all is not None
         self._show(self._all[1], changed, doer)

@@ -11,7 +11,7 @@ from pennello.chart.chart import Chart
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.on_chart import chart_of, painted_plan, with_motif
-from pennello.design.part_edits import without_seen
+from pennello.design.part_edits import short_form, without_seen
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
@@ -63,7 +63,7 @@ class ChartModel(QObject):
         self._painted_places: dict[str, Place] = {}
         self.at_s: float | None = None
         self.wished = False
-        self.listed = False
+        self.listed = self.short = False
         self.hidden: frozenset[str] = frozenset()
         self._chosen = ""
         self._jobs = Jobs()
@@ -144,6 +144,13 @@ class ChartModel(QObject):
             self.wished = on
             self._settle.start()
 
+    def show_short(self, *, on: bool) -> None:
+        """Show the design in its short form, and let numbers be those of it."""
+        if on != self.short:
+            self.short = on
+            self.shown.emit()
+            self._settle.start()
+
     def enter(self) -> None:
         """The station is shown."""
         self.open = True
@@ -203,6 +210,7 @@ class ChartModel(QObject):
 
     def _paint(self) -> None:
         plan, key, at_s = without_seen(self.plan, self.hidden), self.key, self.at_s
+        plan = short_form(plan) if self.short else plan
         try:
             shown = as_wished(plan) if self.wished else plan
             strokes = painted_plan(shown, key).strokes

@@ -81,6 +81,10 @@ class MotifPanel(QFrame):
         self.says.setWordWrap(True)
         column.addWidget(self.name)
         column.addWidget(self.says)
+        self.short = QCheckBox("numbers of the short form")
+        self.short.setToolTip("Fewer petals, no lights: what is painted when the queue is long; the chart shows it too")
+        self.short.toggled.connect(lambda on: model.show_short(on=on))
+        column.addWidget(self.short)
         self._inner = QWidget()
         self.grid = QGridLayout(self._inner)
         self.grid.setContentsMargins(0, 0, 0, 0)
@@ -221,6 +225,9 @@ class MotifPanel(QFrame):
         chosen = self._model.chosen
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
+        self.short.setVisible(chosen is not None and bool(chosen.motif))
+        with QSignalBlocker(self.short):
+            self.short.setChecked(self._model.short)
         if chosen is None:
             self.name.setText("No motif in the hand")
             self._of = ""
@@ -230,11 +237,12 @@ class MotifPanel(QFrame):
         if kind != self._of:
             self._of = kind
             self._build(chosen)
+        shown = chosen.in_short if self._model.short else chosen
         try:
-            self.says.setText("\n".join((*says_of(self._model.plan, chosen), *self._edges(chosen))))
+            self.says.setText("\n".join((*says_of(self._model.plan, shown), *self._edges(chosen))))
         except PennelloError as error:
             self.says.setText(str(error))
-        values = motif(chosen.motif).values(dict(chosen.values)) if chosen.motif else {}
+        values = motif(chosen.motif).values(dict(shown.values)) if chosen.motif else {}
         if not values.keys() >= {*self.fields, *self.ticks}:  # built for what was chosen before
             self._build(chosen)
         for key, field in self.fields.items():
@@ -309,7 +317,10 @@ class MotifPanel(QFrame):
         self.grid.setColumnStretch(0, 1)
 
     def _set(self, key: str, value: float) -> None:
-        self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
+        if self._model.short:
+            self._model.edit_motif("A number of the short form", lambda one: one.with_short(key, value), f"short {key}")
+        else:
+            self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
 
     def _load(self, part: str, stroke: str) -> None:
         def make(one: PlacedMotif) -> PlacedMotif:
