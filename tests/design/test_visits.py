@@ -34,8 +34,8 @@ from pennello.path.cubic import line
 WAY = line((0, 0), (30, 0))
 
 
-def strokes(demo, load, count, chart="face"):
-    return [ToLay(f"{load}.{n}", load, replace(demo.stroke(load).stroke, path=WAY), chart) for n in range(count)]
+def strokes(demo, load, count):
+    return [ToLay(f"{load}.{n}", load, replace(demo.stroke(load).stroke, path=WAY)) for n in range(count)]
 
 
 def anew(demo, asked):
@@ -72,13 +72,12 @@ def test_habits(demo):
     assert anew(with_habit(demo, {load}, Reload.NEVER), strokes(demo, load, 30)) == [True] + [False] * 29
 
 
-def test_another_brush_another_load_and_another_chart_begin_anew(demo):
+def test_another_brush_and_another_load_begin_anew(demo):
     scale, peak = strokes(demo, "beetle-scale", 2), strokes(demo, "plume-eye", 1)
     assert anew(demo, [scale[0], peak[0], scale[1]]) == [True, True, True]
     same_brush = replace(demo.stroke("beetle-scale"), id="other")
     plan = replace(demo, strokes=(*demo.strokes, same_brush))
     assert anew(plan, [scale[0], *strokes(plan, "other", 1), scale[1]]) == [True, True, True]
-    assert anew(demo, [scale[0], replace(scale[1], chart="forearm")]) == [True, True]
     assert anew(demo, scale) == [True, False]
 
 

@@ -14,13 +14,16 @@ from pennello.design.ordering import Ordering
 from pennello.design.pace import Pace, StepKind, Tempo, pace_at
 from pennello.design.part_edits import with_new_piece
 from pennello.design.plan import Reload
+from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
 from pennello.files.demo import demo_plan
 from pennello.kit import catalogue
+from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import kernel
 from pennello.load.recipe import Face, PickUp, Recipe, Way
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of
+from pennello.order.laid import laid_out
 from pennello.path.cubic import line
 from pennello.solve.suiting import with_loads_for
 
@@ -135,3 +138,29 @@ def test_a_sponge_that_is_turned_over_takes_a_second_and_is_no_change_of_tool():
     assert [step.seconds for step in turns] == [1.0, 1.0]
     assert arranged.sums.changes == 1
     assert not any(step.kind is StepKind.RINSE for step in arranged.steps)
+
+
+def test_a_load_goes_on_from_one_chart_to_the_next_and_no_paint_is_made_or_lost():
+    """The film of a stroke on the hand after one on the face is that of the second of two on one chart."""
+    plan = replace(demo_plan(), motifs=(), overlays=(), parts=())
+    plan = with_habit(plan, {"dahlia-petal"}, Reload.NEVER)
+    way = line((0.0, 0.0), (24.0, -4.0))
+    films = []
+    for first in ("face", "hand"):
+        two = plan
+        for chart in (first, "hand"):
+            two, _ = with_new_piece(two, "dahlia-petal", way, chart)
+        if first == "hand":  # apart, so that they do not mix
+            two = with_motif(two, replace(two.motifs[0], place=Place(0.0, -40.0)))
+        two = replace(two, ordering=Ordering(sequence=tuple(f"{one.id}/stroke1" for one in two.motifs)))
+        arranged = arrange(design_of(two, "", engine=kernel()), 0.0)
+        assert sum(job.loads for job in arranged.jobs) == 1
+        out = laid_out(arranged, "hand")
+        assert [one.id for one in out.elsewhere] == ([] if first == "hand" else ["dahlia-wrist-outer-petal.0"])
+        last = pulls(out.plan, 4.0, elsewhere=out.elsewhere)[-1]
+        film = fresh_film(out.plan, skin_canvas(out.plan, 4.0))
+        lay_in_order(film, [(last, 0.0)], Carrying(), kernel(), evaporation_um_s())
+        films.append(film.volume_mm3())
+    assert films[0] == pytest.approx(films[1], rel=1e-6)
+    alone = arrange(design_of(two, "hand", engine=kernel()), 0.0)
+    assert not laid_out(alone, "hand").elsewhere

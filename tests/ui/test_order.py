@@ -155,7 +155,7 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
     station.times["1:30"].click()
     rested(qtbot, station)
     assert station.model.arranged.choice.left_out == ("leaf-spray",)
-    assert "Left out for the time" in station.panel.why.text()
+    assert "Left out for the time" in station.panel.why.words
     station.times["all"].click()
     rested(qtbot, station)
     assert window.document.committed.ordering.target_s is None

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QInputDialog
 
+from pennello.chart.catalogue import CHARTS
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit
 from pennello.design.part_edits import recoloured
@@ -174,6 +175,28 @@ def test_the_short_form_takes_less_time_and_a_bar_says_where_it_goes(window, sta
     order.short.click()
     qtbot.waitUntil(lambda: order.model.rests and order.model.arranged.sums.total_s < whole, timeout=60_000)
     assert all(job.piece != "two-leaves" for job in order.model.arranged.jobs)
+
+
+def test_a_part_has_a_picture_and_goes_to_any_chart(window, station, qtbot):
+    page = station.side.parts
+    page.make("Leaves")
+    page.move_to("two-leaves", "", "leaves")
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not items(page)["leaves"].icon(0).isNull())
+    picture = items(page)["leaves"].icon(0).pixmap(80, 60).toImage()
+    greens = [
+        colour
+        for x in range(0, picture.width(), 2)
+        for y in range(0, picture.height(), 2)
+        if (colour := picture.pixelColor(x, y)).green() > colour.red() + 30
+    ]
+    assert len(greens) > 40, "leaves are green"
+    page.tree.setCurrentItem(items(page)["leaves"])
+    page.more.click()
+    charts = next(action.menu() for action in page.deeds().actions() if action.text() == "Copy it to")
+    assert len(charts.actions()) == len(CHARTS) - 1
+    next(action for action in charts.actions() if action.text() == CHARTS["leg"][0]).trigger()
+    assert [one.chart for one in plan_of(window).motifs] == ["face", "face", "leg"]
 
 
 def test_numbers_of_the_short_form_are_shown_and_set(window, station, qtbot):

@@ -70,13 +70,22 @@ Ready = ReadyPull | ReadyMark
 """What comes onto a film: a stroke, or a mark."""
 
 
-def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[ReadyPull, ...]:
-    """Return all strokes of a plan ready to be pulled, in order."""
+def pulls(
+    plan: Plan, px_per_mm: float, bands: int = BANDS, elsewhere: Sequence[PlanStroke] = ()
+) -> tuple[ReadyPull, ...]:
+    """Return all strokes of a plan ready to be pulled, in order.
+
+    Parameters
+    ----------
+    elsewhere
+        Strokes laid on another chart before, whose leftovers these go on with.
+    """
     cakes = plan.cakes_by_id
     left: dict[tuple[str, Face], LoadedEdge] = {}
-    needed, faces = _leftovers_needed(plan), {one.id: one.recipe.lays for one in plan.strokes}
+    every = (*elsewhere, *plan.strokes)
+    needed, faces = _leftovers_needed(every), {one.id: one.recipe.lays for one in every}
     result = []
-    for stroke in plan.strokes:
+    for number, stroke in enumerate(every):
         brush, recipe = plan.brush(stroke.brush), stroke.recipe
         used = tuple(cakes[name] for name in recipe.cakes)
         residue = left.get((recipe.after, recipe.lays))
@@ -86,14 +95,15 @@ def pulls(plan: Plan, px_per_mm: float, bands: int = BANDS) -> tuple[ReadyPull, 
                 still = left.get((recipe.after, face))
                 other = face is not recipe.lays
                 left[stroke.id, face] = load(replace(recipe, lays=face), cakes, brush, still) if other else last
-        result.append(ready if faces.get(recipe.after, recipe.lays) is recipe.lays else replace(ready, goes_on=""))
+        if number >= len(elsewhere):
+            result.append(ready if faces.get(recipe.after, recipe.lays) is recipe.lays else replace(ready, goes_on=""))
     return tuple(result)
 
 
-def _leftovers_needed(plan: Plan) -> set[tuple[str, Face]]:
+def _leftovers_needed(strokes: Sequence[PlanStroke]) -> set[tuple[str, Face]]:
     """Return of which strokes the leftover is gone on with, and on which face: those before them too."""
     needed: set[tuple[str, Face]] = set()
-    for stroke in reversed(plan.strokes):
+    for stroke in reversed(strokes):
         if stroke.recipe.after:
             needed |= {(stroke.recipe.after, face) for face in Face if (stroke.id, face) in needed}
             needed.add((stroke.recipe.after, stroke.recipe.lays))

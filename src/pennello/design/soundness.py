@@ -138,8 +138,10 @@ def _check_motifs(plan: Plan, strokes: dict[str, int]) -> None:
         _known("chart", kept.chart, CHARTS, f"reserved[{i}].chart")
     for i, overlay in enumerate(plan.overlays):
         _known("chart", overlay.chart, CHARTS, f"overlays[{i}].chart")
-    _unique("motifs", plan.motifs)
-    parts = _check_parts(plan)
+    pieces, parts = _unique("motifs", plan.motifs), _check_parts(plan)
+    for i, made in enumerate(plan.parts):
+        if made.id in pieces:
+            raise DoubleNameError(f"parts[{i}].id", made.id)
     for i, placed in enumerate(plan.motifs):
         if placed.part:
             _known("part", placed.part, parts, f"motifs[{i}].part")

@@ -140,7 +140,6 @@ class ToLay:
     id: str
     load: str
     stroke: Stroke
-    chart: str = ""
     share: float | None = None
 
 
@@ -156,21 +155,21 @@ class _InHand:
 class Filling:
     """Goes along strokes in the order of painting and says what each is loaded with, or that it goes on.
 
-    A brush that is put down goes into the rinse pot and comes back clean. A sponge that is turned over keeps both
-    faces. A load that goes on with the leftover of another one finds it where that was laid last with this brush;
-    else it is loaded as that one is.
+    A brush that is put down goes into the rinse pot and comes back clean; one that stays in the hand goes on from one
+    chart to the next. A sponge that is turned over keeps both faces. A load that goes on with the leftover of another
+    one finds it where that was laid last with this brush; else it is loaded as that one is.
     """
 
     def __init__(self, plan: Plan) -> None:
         self._plan = plan
-        self._brush, self._last, self._chart = "", "", ""
+        self._brush, self._last = "", ""
         self._faces: dict[Face, _InHand] = {}
 
     def next(self, asked: ToLay) -> Recipe:
         """Return the recipe of the stroke that comes next; `after` in it names a stroke that was asked before."""
         load = self._plan.stroke(asked.load)
-        if (load.brush, asked.chart) != (self._brush, self._chart):
-            self._brush, self._chart, self._last = load.brush, asked.chart, ""
+        if load.brush != self._brush:
+            self._brush, self._last = load.brush, ""
             self._faces = {}
         held = self._faces.get(load.recipe.lays)
         recipe = self._goes_on(load, held, asked) if self._last else None

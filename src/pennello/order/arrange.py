@@ -81,8 +81,8 @@ class Arranged:
         How far the order may be from the best there is, as a share; 0 for proven.
     own_total_s
         What the plan's own order would take, s.
-    missed
-        Lags whose window cannot be met: each a sentence.
+    missed_lags
+        Lags whose window cannot be met.
     choice
         What a target time left out, or None without a target.
     """
@@ -98,9 +98,14 @@ class Arranged:
     gap: float
     by: str
     own_total_s: float
-    missed: tuple[str, ...] = ()
+    missed_lags: tuple[Lag, ...] = ()
     choice: Choice | None = None
     lags: tuple[Lag, ...] = field(default=())
+
+    @property
+    def missed(self) -> tuple[str, ...]:
+        """What cannot be met, in words."""
+        return tuple(lag.words for lag in self.missed_lags)
 
     @property
     def order(self) -> tuple[str, ...]:
@@ -363,7 +368,7 @@ def _told(
     steps = steps_of(taken, design.lags, timing, design.pace, design.cues)
     number = {job.id: place for place, job in enumerate(taken)}
     late = tuple(
-        lag.words
+        lag
         for lag in design.lags
         if lag.before in number
         and lag.after in number
@@ -386,7 +391,7 @@ def _told(
         gap=round(gap, 4),
         by=best.by if best is not None else "your own order",
         own_total_s=_listed_s(design, jobs) if own_total_s is None else own_total_s,
-        missed=late,
+        missed_lags=late,
         choice=choice,
         lags=design.lags,
     )

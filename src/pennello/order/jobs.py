@@ -94,7 +94,7 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
     jobs = {job.id: job for job in work.jobs}
     ways = {stroke.id: stroke for _, one in work.painted for stroke in one.strokes}
     asked = [
-        ToLay(name, load, ways[name].stroke, job.chart, share)
+        ToLay(name, load, ways[name].stroke, share)
         for job in (jobs[one] for one in order)
         for name, load, share in zip(
             job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), job.shares, strict=True

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from pennello.design.marks import Mark
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, PlanStroke
 from pennello.order.arrange import Arranged, Loaded
 from pennello.order.jobs import mark_of
 
@@ -18,12 +19,15 @@ class LaidOut:
     ----------
     marks
         Glitter, stencils and gems with the start of each, s.
+    elsewhere
+        Strokes of other charts whose leftovers are gone on with here, in the order of painting.
     """
 
     plan: Plan
     starts_s: tuple[float, ...]
     jobs: tuple[str, ...]
     marks: tuple[tuple[Mark, float], ...] = ()
+    elsewhere: tuple[PlanStroke, ...] = ()
 
 
 def laid_out(arranged: Arranged | Loaded, chart: str) -> LaidOut:
@@ -45,4 +49,19 @@ def laid_out(arranged: Arranged | Loaded, chart: str) -> LaidOut:
             strokes.append(ways[name])
             starts.append(begins + offset)
             owners.append(job.id)
-    return LaidOut(replace(painted, strokes=tuple(strokes)), tuple(starts), tuple(owners), tuple(marks))
+    there = _elsewhere(arranged, strokes)
+    return LaidOut(replace(painted, strokes=tuple(strokes)), tuple(starts), tuple(owners), tuple(marks), there)
+
+
+def _elsewhere(arranged: Arranged | Loaded, strokes: Sequence[PlanStroke]) -> tuple[PlanStroke, ...]:
+    """Return the strokes of other charts that these go on with, and those that they went on with."""
+    here = {stroke.id for stroke in strokes}
+    others = {one.id: one for _, plan in arranged.work.painted for one in plan.strokes if one.id not in here}
+    needed: set[str] = set()
+    for stroke in strokes:
+        name = stroke.recipe.after
+        while name in others and name not in needed:
+            needed.add(name)
+            name = others[name].recipe.after
+    order = [name for at in arranged.timing.order for name in arranged.jobs[at].strokes]
+    return tuple(others[name] for name in order if name in needed)

@@ -275,7 +275,7 @@ def goes_on(before: PaintJob | None, job: PaintJob) -> bool:
     """
     if job.filled:
         return job.goes_on
-    if before is None or before.brush != job.brush or before.chart != job.chart:
+    if before is None or before.brush != job.brush:
         return False
     return before.load == job.load and job.may_go_on
 

@@ -111,7 +111,8 @@ class ChartScene:
         if self._scene is None or self._scene[0] != key:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
-        view = scene.show(due.plan, None, engine, check, due.starts_s, due.marks, held=order is None)
+        there = () if order is None else order.elsewhere
+        view = scene.show(due.plan, None, engine, check, due.starts_s, due.marks, held=order is None, elsewhere=there)
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, covered_bytes(film)])

@@ -166,11 +166,12 @@ class _Laying:
             return
         canvas = skin_canvas(out.plan, px_per_mm, marks=[mark for mark, _ in out.marks])
         self._film = fresh_film(out.plan, canvas)
-        for one, at, job in zip(pulls(out.plan, canvas.px_per_mm), out.starts_s, out.jobs, strict=True):
+        ready = pulls(out.plan, canvas.px_per_mm, elsewhere=out.elsewhere)
+        for one, at, job in zip(ready, out.starts_s, out.jobs, strict=True):
             self._keys.setdefault(job, []).append((one, at))
         for mark, at in out.marks:
-            ready = ready_mark(self._plan, mark, canvas.px_per_mm, BANDS)
-            self._keys.setdefault(f"{mark.chart}/{mark.name}", []).append((ready, at))
+            strewn = ready_mark(self._plan, mark, canvas.px_per_mm, BANDS)
+            self._keys.setdefault(f"{mark.chart}/{mark.name}", []).append((strewn, at))
 
     def lay(self, job: PaintJob) -> None:
         """Lay what a job lays."""

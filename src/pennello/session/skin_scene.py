@@ -13,7 +13,7 @@ from pennello.colour.difference import ciede2000
 from pennello.colour.lab import picture_lab
 from pennello.design.laid_marks import ReadyMark, SeenMark, ready_mark
 from pennello.design.marks import Mark
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, PlanStroke
 from pennello.design.scene import (
     BANDS,
     MOST_SHOWN_PIXELS,
@@ -76,6 +76,7 @@ class SkinScene:
         marks: Sequence[tuple[Mark, float]] = (),
         *,
         held: bool = False,
+        elsewhere: Sequence[PlanStroke] = (),
     ) -> SceneView:
         """Return the plan's strokes on the skin.
 
@@ -91,10 +92,12 @@ class SkinScene:
             Glitter, stencils and gems, with the time of each, s.
         held
             Whether glitter stays wherever it falls: nobody looked for its time.
+        elsewhere
+            Strokes of other charts whose leftovers are gone on with.
         """
         doer = engine or best()
         canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels, [mark for mark, _ in marks])
-        ready = pulls(plan, canvas.px_per_mm)
+        ready = pulls(plan, canvas.px_per_mm, elsewhere=elsewhere)
         brought = [(ready_mark(plan, mark, canvas.px_per_mm, BANDS, held=held), at) for mark, at in marks]
         times = starts(plan) if times is None else times
         keys = in_time(list(zip(ready, times, strict=True)), brought)

@@ -45,6 +45,7 @@ from pennello.design.plan import Plan
 from pennello.motif.motif import counted
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.stations.chart.part_pictures import part_picture
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -56,7 +57,7 @@ TAKE = "Click one to take it in the hand. Drag to paint it earlier or later; tak
 
 WORTH = Quantity("How much the part adds to the look", 0.1, 10, 0.5, 1, " × worth")
 _ID = Qt.ItemDataRole.UserRole
-_ICON = QSize(34, 14)
+_ICON, _PICTURE = QSize(34, 14), QSize(40, 30)
 
 
 class PartTree(QTreeWidget):
@@ -77,7 +78,7 @@ class PartTree(QTreeWidget):
         super().__init__(parent)
         self.setHeaderHidden(True)
         self.setIndentation(14)
-        self.setIconSize(_ICON)
+        self.setIconSize(_PICTURE)
         self.setAccessibleName("Parts of the design in the order of painting: Ctrl with up or down moves")
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
@@ -149,6 +150,7 @@ class PartsPage(QWidget):
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
         self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
         self.tree.itemChanged.connect(lambda *_: self._ticked())
+        model.painted_anew.connect(self.show_pictures)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
@@ -233,6 +235,23 @@ class PartsPage(QWidget):
                 if one.id == kept:
                     self.tree.setCurrentItem(item)
             self.tree.expandAll()
+        self.show_pictures()
+
+    def show_pictures(self) -> None:
+        """Show each part as it is painted on this chart."""
+        painted, plan = self._model.painted, self._model.plan
+        if painted is None or painted.chart != self._model.key:
+            return
+        with QSignalBlocker(self.tree):
+            for item in self._items():
+                if item.data(0, _ID + 1):
+                    pieces = {one.id for one in pieces_in(plan, name_of(item))}
+                    picture = part_picture(painted, plan, pieces, _PICTURE)
+                    icon = QIcon()
+                    if picture is not None:
+                        for mode in (QIcon.Mode.Normal, QIcon.Mode.Selected):  # no veil over what is judged by eye
+                            icon.addPixmap(picture, mode)
+                    item.setIcon(0, icon)
 
     def _is_here(self, plan: Plan, one: PlanPart | PlacedMotif) -> bool:
         if isinstance(one, PlacedMotif):
@@ -334,15 +353,19 @@ class PartsPage(QWidget):
         self._model.edit("New part", lambda plan: with_new_part(plan, name, pieces, within)[0])
 
     def _offer(self) -> None:
+        self.deeds().popup(self.more.mapToGlobal(QPoint(0, self.more.height())))
+
+    def deeds(self) -> QMenu:
+        """Return all that can be done with the part, to be chosen from."""
         menu = passing_menu(self)
         for words, deed in self._deeds():
             menu.addAction(words).triggered.connect(lambda _=False, act=deed: act())
+        self._offer_charts(menu)
         self._offer_loads(menu)
-        menu.exec(self.more.mapToGlobal(QPoint(0, self.more.height())))
+        return menu
 
     def _deeds(self) -> list[tuple[str, Callable[[], object]]]:
         name = self.part
-        charts = [key for key in CHARTS if key != self._model.key]
         return [
             ("Rename ...", self.ask_name),
             ("Paint it earlier", lambda: self.step(name, -1)),
@@ -351,10 +374,6 @@ class PartsPage(QWidget):
             ("No mirror image", lambda: self._edit("No mirror image", lambda p: twinned(p, name, on=False))),
             ("Turn it round the midline", lambda: self._edit("Mirror a part", lambda p: mirrored_part(p, name))),
             ("Copy it", lambda: self._edit("Copy a part", lambda p: copied(p, name)[0])),
-            (
-                f"Copy it to the {CHARTS[charts[0]][0].lower()}",
-                lambda: self._edit("Copy a part", lambda p: copied(p, name, charts[0])[0]),
-            ),
             ("Keep it for other plans", lambda: self.kept.emit(name)),
             ("Let its pieces go", lambda: self._edit("Let a part go", lambda p: without_part(p, name))),
             ("Take it away, all of it", lambda: self._edit("Take a part away", self._without)),
@@ -362,6 +381,15 @@ class PartsPage(QWidget):
 
     def _without(self, plan: Plan) -> Plan:
         return without_part(plan, self.part, pieces=True)
+
+    def _offer_charts(self, menu: QMenu) -> None:
+        """Offer all other charts for a copy."""
+        name, inner = self.part, menu.addMenu("Copy it to")
+        for key, (words, _) in CHARTS.items():
+            if key != self._model.key:
+                inner.addAction(menu_words(words)).triggered.connect(
+                    lambda _=False, to=key: self._edit("Copy a part", lambda p: copied(p, name, to)[0])
+                )
 
     def _offer_loads(self, menu: QMenu) -> None:
         """Offer another load for each that the part is laid with."""

@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -27,6 +26,7 @@ from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.told_list import ToldList
 from pennello.units import clock
 
 _AFTER = QSize(280, 240)
@@ -101,17 +101,9 @@ class StepPanel(QFrame):
 
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in the reasons, and the design after the step."""
-        self.why = Label("")
-        self.why.setWordWrap(True)
-        inner = QWidget()
-        held = QVBoxLayout(inner)
-        held.setContentsMargins(0, 0, 0, 0)
-        held.addWidget(self.why)
-        held.addStretch(1)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(inner)
-        column.addWidget(scroll, 1)
+        self.why = ToldList("Why the order is so: Enter goes to the step that it is about")
+        self.why.gone.connect(self._model.choose)
+        column.addWidget(self.why, 1)
         self.after = Label("")
         self.after.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.after.setAccessibleName("The design after this step")
@@ -140,7 +132,7 @@ class StepPanel(QFrame):
             chip.setVisible(False)
         if job is not None and view is not None:
             self._show_job(view, job)
-        self.why.setText(_whole(view, self._model) if view is not None else "")
+        self.why.show_told(_whole(view, self._model) if view is not None else ())
         self._show_after(job)
 
     def _show_after(self, job: PaintJob | None) -> None:
@@ -257,11 +249,11 @@ def _sums(view: Arranged) -> str:
     return "\n".join(lines)
 
 
-def _whole(view: Arranged, model: OrderModel) -> str:
-    """Say what cannot be met, what is left out, where one may stop, and why the steps stand as they do."""
-    lines = [f"Cannot be met: {words}." for words in view.missed]
+def _whole(view: Arranged, model: OrderModel) -> list[tuple[str, str, str]]:
+    """Return what cannot be met, what is left out, where one may stop, why steps stand as they do, with their steps."""
+    there = "click to go to the step"
+    lines = [(f"Cannot be met: {lag.words}.", lag.after, there) for lag in view.missed_lags]
     if view.choice is not None:
-        lines += view.choice.words(part_names(model.plan))
-    lines += [f"Complete as it is after {clock(stop.at_s)}." for stop in view.stops[:-1]]
-    lines += [f"{reason.words}." for reason in model.why if reason.job in view.order]
-    return "\n\n".join(lines)
+        lines += [(words, "", "") for words in view.choice.words(part_names(model.plan))]
+    lines += [(f"Complete as it is after {clock(stop.at_s)}.", stop.after, there) for stop in view.stops[:-1]]
+    return lines + [(f"{one.words}.", one.job, there) for one in model.why if one.job in view.order]
