@@ -1,20 +1,25 @@
 """Plans that showed faults, as painters made them: what waited, broke in two, or had no order."""
 
 import itertools
+import random
 from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from pennello.design.on_chart import chart_of
 from pennello.design.part import Habit, PlanPart
 from pennello.design.plan import skin_bytes
 from pennello.files.plan_json import read_plan
 from pennello.lay.engine import kernel
-from pennello.order.arrange import arrange, design_of, in_order
+from pennello.order.arrange import _is_shortest, arrange, design_of, in_order
 from pennello.order.job import Why
 from pennello.order.laid import laid_out
+from pennello.order.problem import make_problem, time_order
+from pennello.order.search import exact_order, first_order
 from pennello.session.chart_scene import chart_picture
 from pennello.session.order_pictures import painted_at, sequence
 
@@ -131,3 +136,16 @@ def test_no_order_of_units_is_shorter_than_is_said(whole_demo):
                 totals.append(one.sums.total_s)
     assert found.sums.total_s * (1 - found.gap) - 0.2 <= min(totals)
     assert found.sums.total_s <= found.own_total_s + 0.05
+
+
+@given(st.integers(0, 400))
+@settings(max_examples=25, deadline=None)
+def test_none_is_shorter_is_said_only_where_none_is(seed):
+    """Brute force over all orders of five jobs: switches that are not liked may cost time, and then it is not said."""
+    rng = random.Random(seed)
+    setup = [[rng.randrange(5, 60) for _ in range(5)] for _ in range(6)]
+    dislike = [[rng.choice([0, 0, 30]) for _ in range(5)] for _ in range(6)]
+    made = make_problem(list("abcde"), [rng.randrange(10, 90) for _ in range(5)], setup, (), dislike)
+    found = exact_order(made, first_order(made))
+    shortest = min(time_order(made, order).total for order in itertools.permutations(range(5)))
+    assert _is_shortest(made, found.total) == (found.total == shortest)

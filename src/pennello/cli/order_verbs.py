@@ -181,8 +181,8 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
     counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     print(f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {', '.join(counts)} of tool.")
     print(_where(sums))
-    near = f"At most {arranged.gap:.1%} above the best there is" if arranged.gap else "No order is shorter"
-    print(f"As the plan has it {minutes(arranged.own_total_s)}. {near} ({arranged.by}). Times are predicted.")
+    listed = minutes(arranged.own_total_s)
+    print(f"As the plan has it {listed}. {arranged.how_good} ({arranged.by}). Times are predicted.")
     for sentence in arranged.missed:
         print(f"cannot be met: {sentence}")
     for sentence in arranged.choice.words() if arranged.choice is not None else ():

@@ -85,6 +85,8 @@ class Arranged:
         Lags whose window cannot be met.
     choice
         What a target time left out, or None without a target.
+    shortest
+        Whether it is proved that none is shorter, switches that the painter would rather not make included.
     """
 
     design: Design
@@ -101,6 +103,14 @@ class Arranged:
     missed_lags: tuple[Lag, ...] = ()
     choice: Choice | None = None
     lags: tuple[Lag, ...] = field(default=())
+    shortest: bool = False
+
+    @property
+    def how_good(self) -> str:
+        """What is proved of the order: a sentence without its stop."""
+        if self.gap:
+            return f"At most {self.gap:.1%} above the best there is"
+        return "No order is shorter" if self.shortest else "None is better: a shorter one goes over to and fro"
 
     @property
     def missed(self) -> tuple[str, ...]:
@@ -378,7 +388,8 @@ def _told(
         > lag.most_s + 0.05
     )
     bound = best.bound if best is not None else lower_bound(_units(design, jobs).problem) if jobs else 0
-    gap = max(0.0, (timing.paid - bound) / timing.paid) if timing.paid else 0.0
+    gap = round(max(0.0, (timing.paid - bound) / timing.paid) if timing.paid else 0.0, 4)
+    shortest = gap == 0 and (not jobs or _is_shortest(_units(design, jobs).problem, timing.total))
     return Arranged(
         design=design,
         work=work,
@@ -388,13 +399,22 @@ def _told(
         steps=steps,
         sums=sums_of(steps, taken),
         stops=stop_points(steps, taken),
-        gap=round(gap, 4),
+        gap=gap,
         by=best.by if best is not None else "your own order",
         own_total_s=_listed_s(design, jobs) if own_total_s is None else own_total_s,
         missed_lags=late,
         choice=choice,
         lags=design.lags,
+        shortest=shortest,
     )
+
+
+def _is_shortest(problem: Problem, total: int) -> bool:
+    """Return whether it is proved that no order takes less, switches that are not liked left out of it."""
+    plain = replace(problem, dislike=((0,) * problem.count,) * (problem.count + 1))
+    if problem.count <= MOST_EXACT and plain.dislike != problem.dislike:
+        return total <= exact_order(plain, first_order(plain)).total
+    return plain.dislike == problem.dislike or total <= lower_bound(plain)
 
 
 def _listed_s(design: Design, jobs: tuple[PaintJob, ...]) -> float:

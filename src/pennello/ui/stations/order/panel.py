@@ -236,10 +236,8 @@ def _sums(view: Arranged) -> str:
     ]
     if view.by == "your own order":
         lines.append("in your own order")
-    elif view.gap == 0:
-        lines.append("no order is shorter")
     else:
-        lines.append(f"at most {view.gap:.0%} longer than the best there is")
+        lines.append(f"{view.how_good[0].lower()}{view.how_good[1:]}")
     if view.missed:
         lines.append("some of it cannot be met, see below")
     own = [f"{kind.value} ({count})" for kind, _, count in view.design.pace.factors]
