@@ -100,6 +100,8 @@ def forget_kept() -> None:
 def weight_of(value: Any) -> int:
     """Return about how much memory a value takes, bytes: its arrays, wherever in it they are.
 
+    Fields that a dataclass names in `KEPT_ELSEWHERE` are kept, and weighed, as the results that they are.
+
     >>> weight_of((np.zeros(1000), np.zeros(1000)))
     16400
     """
@@ -119,5 +121,6 @@ def _arrays(value: Any, seen: set[int], depth: int) -> int:
     elif isinstance(value, dict):
         parts = value.values()
     elif dataclasses.is_dataclass(value):
-        parts = [getattr(value, field.name) for field in dataclasses.fields(value)]
+        elsewhere = getattr(value, "KEPT_ELSEWHERE", ())
+        parts = [getattr(value, field.name) for field in dataclasses.fields(value) if field.name not in elsewhere]
     return sum(_arrays(part, seen, depth + 1) for part in parts)

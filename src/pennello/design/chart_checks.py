@@ -89,21 +89,30 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
         return set()
     shapes = {one.id: laid[one.id] for one in here if not laid[one.id].is_empty}
     images = {name: mirrored(shape, chart.midline_mm) for name, shape in shapes.items()}
+    boxed = _boxed(images)
     off = {name for name, shape in shapes.items() if not alike(shape, images[name])}
-    paired = {name for name in off if _has_image(name, shapes[name], images)}
+    paired = {name for name in off if _has_image(name, shapes[name], boxed)}
     twins = {one.id for one in here if one.twin}
     meant = {one.id for one in here if one.one_sided}
     return off - paired - twins - meant if paired or twins else set()
 
 
-def _has_image(name: str, shape: BaseGeometry, images: dict[str, BaseGeometry]) -> bool:
-    others = (image for other, image in images.items() if other != name)
-    return any(_near(shape, image) and alike(shape, image) for image in others)
+Box = tuple[float, float, float, float]
 
 
-def _near(one: BaseGeometry, other: BaseGeometry) -> bool:
-    """Return whether the boxes of two shapes meet: a look that costs nothing."""
-    (left, top, right, bottom), (low, up, high, down) = one.bounds, other.bounds
+def _boxed(shapes: dict[str, BaseGeometry]) -> dict[str, tuple[BaseGeometry, Box]]:
+    return {name: (shape, shape.bounds) for name, shape in shapes.items()}
+
+
+def _has_image(name: str, shape: BaseGeometry, images: dict[str, tuple[BaseGeometry, Box]]) -> bool:
+    box = shape.bounds
+    others = (image for other, (image, its) in images.items() if other != name and _near(box, its))
+    return any(alike(shape, image) for image in others)
+
+
+def _near(one: Box, other: Box) -> bool:
+    """Return whether two boxes meet: a look that costs nothing."""
+    (left, top, right, bottom), (low, up, high, down) = one, other
     return bool(left <= high and low <= right and top <= down and up <= bottom)
 
 

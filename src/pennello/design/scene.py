@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Sequence
 from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -57,6 +57,8 @@ class ReadyPull:
     goes_on
         Whether it goes on with what an earlier stroke left in the brush, and with what that took up.
     """
+
+    KEPT_ELSEWHERE: ClassVar[tuple[str, ...]] = ("track", "motion")
 
     stroke: str
     track: Track
@@ -121,7 +123,7 @@ def _ready(
     bands: int,
 ) -> tuple[ReadyPull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
-    way = pull(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
+    track, motion = _moving(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
     by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
@@ -131,12 +133,18 @@ def _ready(
         contents=contents,
         keeps=np.broadcast_to(keeps, (len(runs), BINS)),
         carried=np.zeros((BINS, count(bands))),
-        drops_across=drops_across(way.track.width_mm / BINS, px_per_mm),
+        drops_across=drops_across(track.width_mm / BINS, px_per_mm),
     )
-    motion = motion_of(way.track, way.stretches)
-    canvas = canvas_for(way.track, px_per_mm)
+    canvas = canvas_for(track, px_per_mm)
+    return ReadyPull(stroke.id, track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+
+
+@kept
+def _moving(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> tuple[Track, Motion]:
+    """Return how a brush goes along a stroke, at any resolution."""
+    way = pull(stroke, brush, axis, drag)
     slim = replace(way.track, travel_mm=np.asarray(way.track.travel_mm, np.float32))
-    return ReadyPull(stroke.id, slim, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+    return slim, motion_of(way.track, way.stretches)
 
 
 def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS, marks: Sequence[Mark] = ()) -> Canvas:

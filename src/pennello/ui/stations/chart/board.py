@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.design.laid_marks import SeenMark
 from pennello.design.line_work import Taper
-from pennello.design.on_chart import moved_group, pieces_on, scaled
-from pennello.design.placed import PlacedMotif
+from pennello.design.on_chart import moved_group, pieces_on, prints_of, scaled
+from pennello.design.placed import PlacedMotif, pieces_of
 from pennello.design.plan import skin_bytes
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.motif.place import SCALE, Place
@@ -67,6 +67,7 @@ class ChartBoard(Surface):
         self._carried: tuple[Lifted, QImage] | None = None
         self._wet: QImage | None = None
         self._ground: tuple[object, QPixmap] | None = None
+        self._pinned: tuple[object, QPixmap] | None = None
         self.wet = False
         self.setAccessibleName("The chart: click a motif to take it, drag its handles")
         self.setMinimumSize(360, 300)
@@ -295,14 +296,29 @@ class ChartBoard(Surface):
         self._draw_chosen(painter, view)
         if chart.landmarks and (self.near or self.grip.dragging):
             draw_landmarks(painter, chart, view, self.near)
-        for number, odd in enumerate(self.model.odd, 1):
-            draw_pin(painter, view.to_px(odd.x_mm, odd.y_mm), number)
+        painter.drawPixmap(0, 0, self._pins(view))
         if chart.midline_mm is None:
             corner = QRectF(6, self.height() - 21, 240, 16)
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
         self.pen.draw(painter, self.width())
+
+    def _pins(self, view: ChartView) -> QPixmap:
+        """Return the pins where something is odd as one picture, made anew only when one of them is another one."""
+        key = (self.model.odd, view, self.size(), theme(), self.devicePixelRatioF())
+        if self._pinned is None or self._pinned[0] != key:
+            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
+            if pixmap.isNull():
+                return pixmap
+            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
+            pixmap.fill(Qt.GlobalColor.transparent)
+            with painting(pixmap) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                for number, odd in enumerate(self.model.odd, 1):
+                    draw_pin(painter, view.to_px(odd.x_mm, odd.y_mm), number)
+            self._pinned = (key, pixmap)
+        return self._pinned[1]
 
     def _still(self, view: ChartView) -> QPixmap:
         """Return skin, paint and lines as one picture, made anew only when one of them is another one."""
@@ -382,6 +398,7 @@ class ChartBoard(Surface):
         chosen = self.model.chosen
         if chosen is None:
             return
+        prints, midline = prints_of(self.model.plan, chosen), self.model.chart.midline_mm
         painter.save()
         painter.setTransform(view.transform, combine=True)
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -389,9 +406,8 @@ class ChartBoard(Surface):
             pen = QPen(colour, weight)
             pen.setCosmetic(True)
             painter.setPen(pen)
-            for piece in pieces_on(self.model.plan, self.model.key):
-                if piece.motif == chosen.id:
-                    painter.drawPath(outline_of(piece.stroke.path))
+            for piece in pieces_of(chosen, prints, midline):
+                painter.drawPath(outline_of(piece.stroke.path))
         painter.restore()
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QColor, QPainter, QPen, QPixmap
 
@@ -12,6 +14,18 @@ from pennello.load.look import edge_colours
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import strip_image
 from pennello.ui.widgets.painting import painting
+
+
+def edge_icons(plan: Plan, size: QSize) -> Callable[[str], QPixmap]:
+    """Return what gives the picture of each load of a plan, made once for as long as it is kept."""
+    made: dict[str, QPixmap] = {}
+
+    def icon(load: str) -> QPixmap:
+        if load not in made:
+            made[load] = edge_icon(plan, load, size)
+        return made[load]
+
+    return icon
 
 
 def edge_icon(plan: Plan, load: str, size: QSize) -> QPixmap:

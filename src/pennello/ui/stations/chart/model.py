@@ -26,7 +26,8 @@ from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
 
-SETTLE_MS = 120
+SETTLE_MS, AT_ONCE_MS = 120, 10
+"""How long the hand rests before the chart is painted anew: while it drags, and once something is changed, ms."""
 
 PlanChange = Callable[[Plan], Plan]
 """Makes another plan of the committed one."""
@@ -40,7 +41,7 @@ class ChartModel(QObject):
     shown
         The plan, the chart or the motif in the hand is another one.
     painted_anew
-        Another picture is there.
+        Another picture is there, or what is odd about it.
     chosen_anew
         Another motif is in the hand.
     failed(str)
@@ -170,7 +171,7 @@ class ChartModel(QObject):
         if not self.open:
             return
         self.shown.emit()
-        self._settle.start()
+        self._settle.start(AT_ONCE_MS if self.plan is self.document.committed else SETTLE_MS)
 
     def close(self) -> None:
         """Stop timers and work; the window closes."""
@@ -227,12 +228,12 @@ class ChartModel(QObject):
         places = {one.id: one.place for one in plan.motifs}
         scene, found = self._scene, not (self.listed or self.wished)
 
-        def work(job: Job[Any]) -> tuple[Painted | None, tuple[Finding, ...], Edges]:
+        def work(job: Job[Any]) -> tuple[tuple[Finding, ...], Edges]:
             order = order_found(shown, key, job.check) if found else None
-            painted = scene.paint(shown, key, at_s=at_s, check=job.check, order=order)
-            return painted, odd_on(plan, key), _edges(plan, key)
+            job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
+            return odd_on(plan, key), _edges(plan, key)
 
-        self._newest.run(work, finished=lambda one: self._take(one, places), failed=self.failed.emit)
+        self._newest.run(work, finished=self._take, failed=self.failed.emit, found=lambda one: self._show(one, places))
 
     def hide(self, names: frozenset[str]) -> None:
         """Leave parts and pieces out of the picture, for a look at the rest."""
@@ -247,9 +248,13 @@ class ChartModel(QObject):
             self.listed = on
             self._settle.start()
 
-    def _take(self, found: tuple[Painted | None, tuple[Finding, ...], Edges], places: dict[str, Place]) -> None:
-        self.painted, self.odd, self.edges = found
-        self._painted_places = places
+    def _show(self, painted: Painted | None, places: dict[str, Place]) -> None:
+        """Show a picture as soon as it is there; what is odd about it comes after."""
+        self.painted, self._painted_places = painted, places
+        self.painted_anew.emit()
+
+    def _take(self, found: tuple[tuple[Finding, ...], Edges]) -> None:
+        self.odd, self.edges = found
         self.painted_anew.emit()
         self._lift()
 

@@ -191,7 +191,15 @@ class Beads(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Order of painting: arrows choose, Ctrl and arrows move")
         self.setToolTip("The order of painting: drag a bead to another place")
-        model.shown.connect(self.update)
+        self._drawn: object = None
+        model.shown.connect(self._follow)
+
+    def _follow(self) -> None:
+        """Draw the beads anew where they are others: not for each step of a drag."""
+        beads = ([one.id for one in self._model.motifs], self._model.chosen_id)
+        if beads != self._drawn:
+            self._drawn = beads
+            self.update()
 
     def place_of(self, number: int) -> QPointF:
         """Return where a bead lies."""

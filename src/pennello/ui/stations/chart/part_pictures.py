@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Sequence
 
 import numpy as np
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtGui import QColor, QPixmap
 
-from pennello.design.on_chart import pieces_on
+from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan, skin_bytes
 from pennello.session.chart_scene import Painted
 from pennello.ui.widgets.paint import to_image
@@ -18,9 +18,9 @@ _FINE = 2
 """Pictures are made so many times finer than they are shown: for screens with small pixels."""
 
 
-def part_picture(painted: Painted, plan: Plan, pieces: Collection[str], size: QSize) -> QPixmap | None:
-    """Return what is painted where some pieces lie, on their skin; None where the picture has nothing of them."""
-    strokes = [one for one in pieces_on(plan, painted.chart) if one.motif in pieces and not one.twin]
+def part_picture(painted: Painted, plan: Plan, pieces: Sequence[LaidPiece], size: QSize) -> QPixmap | None:
+    """Return what is painted where some strokes lie, on their skin; None where the picture has nothing of them."""
+    strokes = [one for one in pieces if not one.twin]
     if not strokes:
         return None
     points = np.concatenate([np.array(one.stroke.path.points_mm) for one in strokes])

@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, Signal
-from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent
+from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
@@ -40,10 +40,10 @@ from pennello.design.part_edits import (
     without_part,
 )
 from pennello.design.parts import listed, pieces_in
-from pennello.design.placed import PlacedMotif
+from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.motif.motif import counted
-from pennello.ui.stations.chart.edge_icons import edge_icon
+from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
 from pennello.ui.widgets.choice import choice
@@ -205,11 +205,12 @@ class PartsPage(QWidget):
         """Follow the model."""
         plan, motifs = self._model.plan, self._model.motifs
         strokes = len(pieces_on(plan, self._model.key))
-        told = f"{counted(len(motifs), 'motif')}, {counted(strokes, 'stroke')} on this chart. {TAKE}"
-        self.words.setText(told if motifs else EMPTY if plan.strokes else FIRST)
+        words = f"{counted(len(motifs), 'motif')}, {counted(strokes, 'stroke')} on this chart. {TAKE}"
+        self.words.setText(words if motifs else EMPTY if plan.strokes else FIRST)
         if not any(one.id == self.part for one in plan.parts):
             self.part = ""
-        looks = (plan.motifs, plan.parts, plan.strokes, plan.cakes, plan.paints, self._model.key, self._model.hidden)
+        told = tuple((one.id, one.name, one.part, one.twin, one.loads, one.chart) for one in plan.motifs)
+        looks = (told, plan.parts, plan.strokes, plan.cakes, plan.paints, self._model.key, self._model.hidden)
         if looks != self._listed:
             self._listed = looks
             self._fill(plan)
@@ -219,13 +220,14 @@ class PartsPage(QWidget):
         """Build the tree: parts with something on this chart, or with nothing at all, and this chart's pieces."""
         current = self.tree.currentItem()
         kept = self.part or (name_of(current) if current is not None else "")
+        icons = edge_icons(plan, _ICON)
         with QSignalBlocker(self.tree):
             self.tree.clear()
             at: list[QTreeWidgetItem] = []
             for deep, one in listed(plan):
                 if not self._is_here(plan, one):
                     continue
-                item = self._item(plan, one)
+                item = self._item(plan, one, icons)
                 del at[deep:]
                 if at:
                     at[-1].addChild(item)
@@ -242,10 +244,13 @@ class PartsPage(QWidget):
         painted, plan = self._model.painted, self._model.plan
         if painted is None or painted.chart != self._model.key:
             return
+        laid: dict[str, list[LaidPiece]] = {}
+        for piece in pieces_on(plan, self._model.key):
+            laid.setdefault(piece.motif, []).append(piece)
         with QSignalBlocker(self.tree):
             for item in self._items():
                 if item.data(0, _ID + 1):
-                    pieces = {one.id for one in pieces_in(plan, name_of(item))}
+                    pieces = [one for placed in pieces_in(plan, name_of(item)) for one in laid.get(placed.id, ())]
                     picture = part_picture(painted, plan, pieces, _PICTURE)
                     icon = QIcon()
                     if picture is not None:
@@ -259,7 +264,7 @@ class PartsPage(QWidget):
         pieces = pieces_in(plan, one.id)
         return not pieces or any(piece.chart == self._model.key for piece in pieces)
 
-    def _item(self, plan: Plan, one: PlanPart | PlacedMotif) -> QTreeWidgetItem:
+    def _item(self, plan: Plan, one: PlanPart | PlacedMotif, icons: Callable[[str], QPixmap]) -> QTreeWidgetItem:
         item = QTreeWidgetItem([_words(one)])
         is_part = isinstance(one, PlanPart)
         item.setData(0, _ID, one.id)
@@ -268,7 +273,7 @@ class PartsPage(QWidget):
         item.setCheckState(0, Qt.CheckState.Unchecked if one.id in self._model.hidden else Qt.CheckState.Checked)
         if isinstance(one, PlacedMotif):
             if one.loads:
-                item.setIcon(0, QIcon(edge_icon(plan, one.loads[0][1], _ICON)))
+                item.setIcon(0, QIcon(icons(one.loads[0][1])))
         else:
             font = item.font(0)
             font.setBold(True)
