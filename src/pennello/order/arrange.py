@@ -14,9 +14,9 @@ from pennello.order.bound import lower_bound
 from pennello.order.films import Films, films_of, with_areas
 from pennello.order.improve import Improved, improve
 from pennello.order.job import Lag, PaintJob
-from pennello.order.jobs import Work, loaded_in, work_of
+from pennello.order.jobs import Known, Work, loaded_in, work_of
 from pennello.order.lags import lags_of
-from pennello.order.problem import Problem, Timing, lawful, make_problem, problem_along, time_order
+from pennello.order.problem import Problem, Timing, along, lawful, make_problem, problem_of, time_order
 from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_order, improved
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
@@ -184,10 +184,11 @@ def arrange(
     if not jobs:
         nothing = Loaded(design.work, (), _NOTHING, _NONE)
         return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by="nothing to order"), choice, 0.0)
+    loading = _Loading(design, jobs)
     if design.work.plan.ordering.sequence:
-        return _told(design, jobs, _sequenced(design, jobs), None, choice)
+        return _told(design, jobs, loading.sequenced(), None, choice)
     units = _units(design, jobs)
-    own = _listed(design, jobs, units)
+    own = loading.listed(units)
     problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
     say = None
     if found is not None:
@@ -195,13 +196,13 @@ def arrange(
 
         def say(timing: Timing) -> None:
             best = Best(timing, lower_bound(problem), proven=False, by="restarts")
-            tell(_told(design, jobs, _as_loaded(design, jobs, units.jobs_in(timing.order)), best, choice))
+            tell(_told(design, jobs, loading.of(units.jobs_in(timing.order)), best, choice))
 
     first = first_order(problem, own.order)
     answer = _improved(problem, first, seconds, improve_s, report, say, seed)
     best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
     named = ((best.by, answer.timing), ("list scheduling", first), ("as the plan has it", own))
-    by, loaded, listed_s = _best_loaded(design, jobs, units, named)
+    by, loaded, listed_s = loading.best(units, named)
     return _told(design, jobs, loaded, replace(best, by=by), choice, listed_s)
 
 
@@ -210,14 +211,15 @@ def at_once(design: Design) -> Loaded:
     _, jobs = _taken(design, None)
     if not jobs:
         return Loaded(design.work, (), _NOTHING, _NONE)
+    loading = _Loading(design, jobs)
     if design.work.plan.ordering.sequence:
-        return _sequenced(design, jobs)
+        return loading.sequenced()
     units = _units(design, jobs)
-    own = _listed(design, jobs, units)
+    own = loading.listed(units)
     problem = replace(units.problem, most_total=own.total) if own.late == 0 else units.problem
     first = first_order(problem, own.order)
     best = exact_order(problem, first) if problem.count <= MOST_EXACT else first
-    return _best_loaded(design, jobs, units, (("", best), ("", first), ("", own)))[1]
+    return loading.best(units, (("", best), ("", first), ("", own)))[1]
 
 
 def _taken(design: Design, target_s: float | None) -> tuple[Choice | None, tuple[PaintJob, ...]]:
@@ -228,27 +230,6 @@ def _taken(design: Design, target_s: float | None) -> tuple[Choice | None, tuple
         return None, design.work.jobs
     choice = _chosen(design, wished)
     return choice, tuple(job for job in design.work.jobs if job.part in choice.parts)
-
-
-def _sequenced(design: Design, jobs: tuple[PaintJob, ...]) -> Loaded:
-    """Return the painter's own order as it is loaded."""
-    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, design.work.plan.ordering))
-
-
-def _listed(design: Design, jobs: Sequence[PaintJob], units: Units) -> Timing:
-    """Return the units as the plan lists them, what must come first moved before."""
-    listed = units.units_in(own_order(_problem(design, jobs), jobs, Ordering()))
-    return time_order(units.problem, _lawful(units.problem, listed))
-
-
-def _best_loaded(
-    design: Design, jobs: tuple[PaintJob, ...], units: Units, named: Sequence[tuple[str, Timing]]
-) -> tuple[str, Loaded, float]:
-    """Return which of some orders is the best as it is really loaded, it, and how long the last of them takes, s."""
-    tried = {timing.order: _as_loaded(design, jobs, units.jobs_in(timing.order)) for _, timing in named}
-    listed = tried[named[-1][1].order].timing
-    by, timing = min(named, key=lambda one: _worth(tried[one[1].order].timing, listed))
-    return by, tried[timing.order], listed.total / 10
 
 
 def _worth(timing: Timing, listed: Timing) -> tuple[int, int, int]:
@@ -294,12 +275,6 @@ def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) ->
     return _lawful(problem, wished)
 
 
-def _problem(design: Design, jobs: Sequence[PaintJob], order: Sequence[int] = ()) -> Problem:
-    """Return the problem of jobs along one order; without one it says what must come before what."""
-    pace, sides = design.pace, design.work.plan.ordering.sides
-    return problem_along(jobs, design.lags, pace, design.cues, sides, _tail_s(pace), order)
-
-
 def _units(design: Design, jobs: Sequence[PaintJob]) -> Units:
     pace = design.pace
     return units_of(jobs, design.lags, pace, design.cues, design.work.plan.ordering.sides, _tail_s(pace))
@@ -331,12 +306,11 @@ def _chosen(design: Design, target_s: float) -> Choice:
         taken = tuple(job for job in jobs if job.part in parts)
         if not taken:
             return 0.0
-        units = _units(design, taken)
-        listed = units.units_in(own_order(_problem(design, taken), taken, Ordering()))
-        first = first_order(units.problem, _lawful(units.problem, listed))
+        units, loading = _units(design, taken), _Loading(design, taken)
+        first = first_order(units.problem, loading.listed(units).order)
         if first.total / 10 > target_s and units.problem.count <= MOST_EXACT:  # it may fit after all
             first = exact_order(units.problem, first)
-        return _as_loaded(design, taken, units.jobs_in(first.order)).timing.total / 10
+        return loading.of(units.jobs_in(first.order)).timing.total / 10
 
     needs = [
         (part_of[lag.after], part_of[lag.before])
@@ -357,12 +331,43 @@ class Loaded(NamedTuple):
     problem: Problem
 
 
-def _as_loaded(design: Design, jobs: tuple[PaintJob, ...], order: Sequence[int]) -> Loaded:
-    work = loaded_in(design.work, [jobs[number].id for number in order], design.pace)
-    anew = {job.id: job for job in work.jobs}
-    taken = tuple(anew[job.id] for job in jobs)
-    problem = _problem(design, taken, order)
-    return Loaded(work, taken, time_order(problem, tuple(order)), problem)
+class _Loading:
+    """Some jobs of a design, to be timed in one order after another as they are really loaded."""
+
+    def __init__(self, design: Design, jobs: tuple[PaintJob, ...]) -> None:
+        self._design, self._jobs = design, jobs
+        self._problem = problem_of(jobs, design.lags, _tail_s(design.pace))
+        self._cues, self._sides = design.cues, design.work.plan.ordering.sides
+        self._known: Known = {}
+
+    def of(self, order: Sequence[int]) -> Loaded:
+        """Return an order, by number, as it is loaded."""
+        pace = self._design.pace
+        work = loaded_in(self._design.work, [self._jobs[number].id for number in order], pace, self._known)
+        anew = {job.id: job for job in work.jobs}
+        taken = tuple(anew[job.id] for job in self._jobs)
+        problem = along(self._problem, taken, pace, self._cues, self._sides, order)
+        return Loaded(work, taken, time_order(problem, tuple(order)), problem)
+
+    def sequenced(self) -> Loaded:
+        """Return the painter's own order as it is loaded."""
+        return self.of(own_order(self._problem, self._jobs, self._design.work.plan.ordering))
+
+    def as_listed(self) -> Loaded:
+        """Return the plan's order as it is loaded, what must come first moved before."""
+        return self.of(own_order(self._problem, self._jobs, Ordering()))
+
+    def listed(self, units: Units) -> Timing:
+        """Return the units as the plan lists them, what must come first moved before."""
+        listed = units.units_in(own_order(self._problem, self._jobs, Ordering()))
+        return time_order(units.problem, _lawful(units.problem, listed))
+
+    def best(self, units: Units, named: Sequence[tuple[str, Timing]]) -> tuple[str, Loaded, float]:
+        """Return which of some orders is the best as it is loaded, it, and how long the last of them takes, s."""
+        tried = {timing.order: self.of(units.jobs_in(timing.order)) for _, timing in named}
+        listed = tried[named[-1][1].order].timing
+        by, timing = min(named, key=lambda one: _worth(tried[one[1].order].timing, listed))
+        return by, tried[timing.order], listed.total / 10
 
 
 def _told(
@@ -421,7 +426,7 @@ def _listed_s(design: Design, jobs: tuple[PaintJob, ...]) -> float:
     """Return how long the plan's own order takes, s."""
     if not jobs:
         return 0.0
-    return _as_loaded(design, jobs, own_order(_problem(design, jobs), jobs, Ordering())).timing.total / 10
+    return _Loading(design, jobs).as_listed().timing.total / 10
 
 
 _NOTHING = Timing((), (), 0, 0, 0)
@@ -460,5 +465,5 @@ def in_order(design: Design, order: Sequence[str], choice: Choice | None = None)
     numbers = {job.id: number for number, job in enumerate(jobs)}
     loaded = Loaded(design.work, (), _NOTHING, _NONE)
     if jobs:
-        loaded = _as_loaded(design, jobs, [numbers[name] for name in wanted])
+        loaded = _Loading(design, jobs).of([numbers[name] for name in wanted])
     return _told(design, jobs, loaded, None, choice)

@@ -89,8 +89,19 @@ def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
     return Work(plan, tuple(jobs), painted)
 
 
-def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
-    """Return the work as it is loaded where its jobs come in this order: who goes on, and who is loaded anew."""
+Known = dict[tuple[str, tuple[bool, ...]], PaintJob]
+"""Jobs as they are loaded, by their id and which of their strokes are loaded anew."""
+
+
+def loaded_in(work: Work, order: Sequence[str], pace: Pace, known: Known | None = None) -> Work:
+    """Return the work as it is loaded where its jobs come in this order: who goes on, and who is loaded anew.
+
+    Parameters
+    ----------
+    known
+        Jobs of the same work from other orders; more are added.
+    """
+    seen = {} if known is None else known
     jobs = {job.id: job for job in work.jobs}
     ways = {stroke.id: stroke for _, one in work.painted for stroke in one.strokes}
     asked = [
@@ -105,16 +116,20 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace) -> Work:
     ordered = set(order)
     return Work(
         work.plan,
-        tuple(_filled(work.plan, laid, job, pace) if job.id in ordered and job.strokes else job for job in work.jobs),
+        tuple(
+            _filled(work.plan, laid, job, pace, seen) if job.id in ordered and job.strokes else job for job in work.jobs
+        ),
         tuple(
             (key, replace(one, strokes=tuple(laid[stroke.id] for stroke in one.strokes))) for key, one in work.painted
         ),
     )
 
 
-def _filled(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace) -> PaintJob:
-    goes_on = not strokes[job.strokes[0]].recipe.pickups
-    return _timed(plan, strokes, replace(job, goes_on=goes_on, filled=True), pace)
+def _filled(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace, known: Known) -> PaintJob:
+    anew = tuple(bool(strokes[name].recipe.pickups) for name in job.strokes)
+    if (job.id, anew) not in known:
+        known[job.id, anew] = _timed(plan, strokes, replace(job, goes_on=not anew[0], filled=True), pace)
+    return known[job.id, anew]
 
 
 # --- strokes on charts ---

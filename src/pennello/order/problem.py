@@ -9,7 +9,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+
+import numpy as np
 
 from pennello.design.ordering import Sides
 from pennello.design.pace import Pace, StepKind
@@ -95,17 +97,13 @@ def make_problem(
 
 def closure(before: Sequence[Sequence[tuple[int, int, int]]]) -> tuple[frozenset[int], ...]:
     """Return for each job all that must come after it, through others too."""
-    count = len(before)
-    after = [0] * count  # as the bits of a number
+    after = np.zeros((len(before), len(before)), bool)
     for other, row in enumerate(before):
         for one, _, _ in row:
-            after[one] |= 1 << other
-    for middle in range(count):
-        reached = after[middle]
-        for one in range(count):
-            if after[one] >> middle & 1:
-                after[one] |= reached
-    return tuple(frozenset(bits(found)) for found in after)
+            after[one, other] = True
+    for middle in range(len(before)):
+        after[after[:, middle]] |= after[middle]
+    return tuple(frozenset(np.flatnonzero(row).tolist()) for row in after)
 
 
 def bits(number: int) -> Iterator[int]:
@@ -280,30 +278,10 @@ def goes_on(before: PaintJob | None, job: PaintJob) -> bool:
     return before.load == job.load and job.may_go_on
 
 
-def problem_along(
-    jobs: Sequence[PaintJob],
-    lags: Iterable[Lag],
-    pace: Pace,
-    cues: Mapping[str, str],
-    sides: Sides,
-    tail_s: float,
-    order: Sequence[int],
-) -> Problem:
-    """Return the problem of some jobs where only one order is asked for: setups of that order alone are worked out.
-
-    With an empty order it says what must come before what, and no seconds between jobs. Lags about others are left out.
-    """
+def problem_of(jobs: Sequence[PaintJob], lags: Iterable[Lag], tail_s: float) -> Problem:
+    """Return what must come before what among some jobs, without seconds between them; other lags are left out."""
     count = len(jobs)
     number = {job.id: place for place, job in enumerate(jobs)}
-    nothing = (0,) * count
-    setup, dislike = [nothing] * (count + 1), [nothing] * (count + 1)
-    last = START
-    for job in order:
-        before = None if last == START else jobs[last]
-        takes = sum(tenths(part.seconds) for part in setups(before, jobs[job], pace, cues))
-        setup[last] = (*nothing[:job], takes, *nothing[job + 1 :])
-        dislike[last] = (*nothing[:job], disliked(before, jobs[job], sides), *nothing[job + 1 :])
-        last = job
     told = [
         (
             number[lag.before],
@@ -315,7 +293,25 @@ def problem_along(
         if lag.before in number and lag.after in number
     ]
     lasts = [tenths(job.pull_s) for job in jobs]
-    return make_problem([job.id for job in jobs], lasts, setup, told, dislike, tenths(tail_s))
+    nothing = [(0,) * count] * (count + 1)
+    return make_problem([job.id for job in jobs], lasts, nothing, told, nothing, tenths(tail_s))
+
+
+def along(
+    problem: Problem, jobs: Sequence[PaintJob], pace: Pace, cues: Mapping[str, str], sides: Sides, order: Sequence[int]
+) -> Problem:
+    """Return the problem of jobs as they are loaded in one order: what the hand does along that alone is worked out."""
+    nothing = (0,) * len(jobs)
+    setup, dislike = [nothing] * (len(jobs) + 1), [nothing] * (len(jobs) + 1)
+    last = START
+    for job in order:
+        before = None if last == START else jobs[last]
+        takes = sum(tenths(part.seconds) for part in setups(before, jobs[job], pace, cues))
+        setup[last] = (*nothing[:job], takes, *nothing[job + 1 :])
+        dislike[last] = (*nothing[:job], disliked(before, jobs[job], sides), *nothing[job + 1 :])
+        last = job
+    lasts = tuple(tenths(job.pull_s) for job in jobs)
+    return replace(problem, lasts=lasts, setup=tuple(setup), dislike=tuple(dislike))
 
 
 def disliked(one: PaintJob | None, job: PaintJob, sides: Sides) -> int:

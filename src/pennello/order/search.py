@@ -21,6 +21,9 @@ Report = Callable[[float, str], None]
 Clock = Callable[[], float]
 
 _LOOKS = 40
+_RULES = ((1.0, 0.0), (1.0, 0.3), (1.0, 1.0), (0.3, 1.0), (2.0, 0.1))
+_MANY = 60
+"""Weights of setups and of what hangs on a job; where there are more jobs the first three have to do."""
 
 
 def better(one: Timing, other: Timing | None) -> bool:
@@ -32,7 +35,7 @@ def first_order(problem: Problem, own: Sequence[int] = ()) -> Timing:
     """Return the best of a few priority rules, and of the painter's own order if it is given: within milliseconds."""
     rests = tails(problem)
     best: Timing | None = time_order(problem, own) if own else None
-    for weight_setup, weight_tail in ((1.0, 0.0), (1.0, 0.3), (0.3, 1.0), (1.0, 1.0), (2.0, 0.1)):
+    for weight_setup, weight_tail in _RULES if problem.count <= _MANY else _RULES[:3]:
         found = time_order(problem, _listed(problem, rests, weight_setup, weight_tail))
         if better(found, best):
             best = found

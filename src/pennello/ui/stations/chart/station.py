@@ -95,6 +95,7 @@ class ChartStation(QWidget, Station):
         row.addWidget(self.side)
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
+        model.painted_anew.connect(self._show_gallery)
         self.refresh()
 
     @classmethod
@@ -400,10 +401,13 @@ class ChartStation(QWidget, Station):
 
     # --- following ---
 
+    def _show_gallery(self) -> None:
+        """Draw the motifs in the plan's colours, once the chart is painted: that comes first."""
+        if self.isVisible() and not self.model.busy:
+            self.gallery.show_plan(self.model.document.committed)
+
     def refresh(self) -> None:
         """Follow the model."""
-        if self.isVisible():
-            self.gallery.show_plan(self.model.document.committed)
         measures = self.model.plan.measures
         with QSignalBlocker(self.eyes):
             self.eyes.setEnabled(self.model.key in OTHER_EYES)
