@@ -47,6 +47,17 @@ def test_a_piece_is_listed_changed_and_taken_away(ask, plan_file):
     assert first.id not in [one.id for one in read_plan(plan_file).motifs]
 
 
+def test_a_stroke_is_pulled_as_a_hand_does(ask, plan_file):
+    way = "0,0,0.3,10 10,-8 20,-12,0.8 flip 30,-8 40,0"
+    ask("piece", plan_file, "add", "--load", "dahlia-petal", "--hold", "square", "--points", way)
+    made = read_plan(plan_file).motifs[-1].way
+    assert (made.pressures[0].value, made.pressures[-1].value) == (0.3, 0.8)
+    assert made.nib.angle_deg == 100.0
+    assert len(made.flips_mm) == 1
+    for wrong in ("0,0,0.5,10,3", "0", "flip", "0,0,x"):
+        ask("piece", plan_file, "add", "--load", "dahlia-petal", "--points", wrong, code=2)
+
+
 def test_a_piece_has_other_numbers_in_the_short_form(ask, plan_file):
     ask("piece", plan_file, "scale-field", "--short", "rows=1")
     placed = next(one for one in read_plan(plan_file).motifs if one.id == "scale-field")

@@ -18,6 +18,7 @@ from pennello.design.on_chart import with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.pulled import Sample, pulled_stroke, with_pulled
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
@@ -35,7 +36,8 @@ def piece_arguments(parser: ArgumentParser) -> None:
         "--points",
         action="append",
         metavar="'X,Y X,Y ...'",
-        help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot",
+        help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot. "
+        "As a hand pulls it: X,Y,PRESSURE,TURN, 0.05 to 1 and degrees of the chisel, 'flip' where it is flipped",
     )
     parser.add_argument("--svg", type=Path, metavar="FILE", help="add: lines and dots of an SVG file, 1 unit = 1 mm")
     parser.add_argument("--hold", choices=("upright", "heel", "rim", "push", "square"), help="add: how it is held")
@@ -96,7 +98,7 @@ class NoWayError(PennelloError):
 def _added(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     """Return the plan with a stroke, or line work, more on a chart, and its id."""
     lines = tuple(read_svg(args.svg, dots=True)) if args.svg else ()
-    lines += tuple(hand_drawn(_points(text)) for text in args.points or ())
+    lines += tuple(hand_drawn([(one.x_mm, one.y_mm) for one in _samples(text)]) for text in args.points or ())
     if not lines or (len(args.load) != 1) == (args.colour is None):
         raise NoWayError(
             "'add' needs --points (or --svg) and --load LOAD or for lines --colour HEX, as in: --load white-petal "
@@ -117,20 +119,40 @@ def _drawn(plan: Plan, args: Namespace, lines: tuple[CubicPath, ...]) -> tuple[P
     brush = plan.brush(plan.stroke(load).brush)
     if brush.kind not in LINERS and len(lines) == 1:
         hold = Hold[args.hold.upper()] if args.hold else None
+        hand = _samples(args.points[0]) if args.points else []
+        if any(one != Sample(one.x_mm, one.y_mm) for one in hand):
+            stroke = pulled_stroke(plan.stroke(load).stroke, hand, hold)
+            return with_pulled(plan, load, stroke, args.chart, name=args.name or "")
         return with_new_piece(plan, load, lines[0], args.chart, hold, args.name or "")
     press = None if args.line_mm is None else press_for(brush, args.line_mm)
     taper = Taper(args.taper) if args.taper else Taper.EVEN
     return with_line_work(plan, load, lines, args.chart, args.name or plan.stroke(load).name, taper, press)
 
 
-def _points(text: str) -> list[tuple[float, float]]:
-    found = []
-    for pair in text.split():
-        x, comma, y = pair.partition(",")
-        if not comma:
-            raise OutOfRangeError("--points", pair, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
-        found.append((parse_number(x), parse_number(y)))
-    return found
+def _samples(text: str) -> list[Sample]:
+    """Return where a hand was, from "X,Y X,Y,PRESSURE,TURN flip X,Y ..."."""
+    found: list[Sample] = []
+    here = Sample(0.0, 0.0)
+    for word in text.split():
+        here = replace(here, flipped=not here.flipped) if word == "flip" else _touched(word, here)
+        if word != "flip":
+            found.append(here)
+    if not found:
+        raise OutOfRangeError("--points", text, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
+    first = next((one.pressure for one in found if one.pressure is not None), None)
+    return [replace(one, pressure=first) if one.pressure is None else one for one in found]
+
+
+def _touched(word: str, before: Sample) -> Sample:
+    """Return a place from "X,Y", "X,Y,PRESSURE" or "X,Y,PRESSURE,TURN"; what is not said is as before."""
+    parts = word.split(",")
+    if not 2 <= len(parts) <= 4 or not all(parts):
+        wanted = "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'; or X,Y,PRESSURE,TURN, or 'flip'"
+        raise OutOfRangeError("--points", word, wanted)
+    numbers_ = [parse_number(part) for part in parts]
+    pressure = numbers_[2] if len(numbers_) > 2 else before.pressure
+    turn = numbers_[3] if len(numbers_) > 3 else before.turn_deg
+    return replace(before, x_mm=numbers_[0], y_mm=numbers_[1], pressure=pressure, turn_deg=turn)
 
 
 def _placed(plan: Plan, name: str) -> PlacedMotif:

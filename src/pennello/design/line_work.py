@@ -231,7 +231,7 @@ def with_line_work(
     strokes = [line_stroke(one, taper, _press(source, press)) for one in lines]
     new_id = free_id(slug(name), plan.ids_in_design)
     placed = PlacedMotif(new_id, fitted(name), FREE, ((SINGLE, load),), chart=chart, way=strokes[0])
-    return with_motif(plan, _about_middle(placed, strokes)), new_id
+    return with_motif(plan, about_middle(placed, strokes)), new_id
 
 
 def with_lines_on(
@@ -252,7 +252,7 @@ def with_lines_on(
     source = plan.stroke(placed.load_of[SINGLE])
     there = [placed.place.stroke(way) for way in placed.ways]
     drawn = [line_stroke(one, taper, _press(source, press)) for one in lines]
-    return with_motif(plan, _about_middle(replace(placed, place=Place()), [*there, *drawn]))
+    return with_motif(plan, about_middle(replace(placed, place=Place()), [*there, *drawn]))
 
 
 def _press(source: PlanStroke, press: float | None) -> float:
@@ -262,7 +262,7 @@ def _press(source: PlanStroke, press: float | None) -> float:
     return max(key.value for key in way.pressures) if way.pressures else way.pressure
 
 
-def _about_middle(placed: PlacedMotif, strokes: Sequence[Stroke]) -> PlacedMotif:
+def about_middle(placed: PlacedMotif, strokes: Sequence[Stroke]) -> PlacedMotif:
     """Return a piece of these strokes with its place in their middle, where the hand takes it."""
     if len(strokes) > MOST_OUTLINES:
         raise OutOfRangeError(f"number of lines of {placed.name}", len(strokes), f"at most {MOST_OUTLINES}")

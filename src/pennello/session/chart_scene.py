@@ -85,6 +85,11 @@ class ChartScene:
         self._px_per_mm, self._most_pixels = px_per_mm, most_pixels
         self._scene: tuple[str, SkinScene] | None = None  # of the chart that was painted last: films are large
 
+    @property
+    def film(self) -> SkinFilm | None:
+        """The film of the chart that was painted last; it is this scene's own."""
+        return None if self._scene is None else self._scene[1].film()
+
     def paint(
         self,
         plan: Plan,

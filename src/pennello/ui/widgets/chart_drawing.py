@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 from pennello.chart.chart import Chart
 from pennello.design.marks import Reserved
 from pennello.design.surface import Ink
+from pennello.lay.canvas import Canvas
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted
@@ -58,10 +59,9 @@ def painted_image(painted: Painted) -> QImage:
 
 
 def draw_painted(
-    painter: QPainter, image: QImage, painted: Painted, view: ChartView, moved: QTransform | None = None
+    painter: QPainter, image: QImage, canvas: Canvas, view: ChartView, moved: QTransform | None = None
 ) -> None:
-    """Draw the picture where it lies, or moved from there."""
-    canvas = painted.canvas
+    """Draw a picture of what is painted where it lies, or moved from there."""
     painter.save()
     painter.setTransform((moved or QTransform()) * view.transform, combine=True)
     size = QRectF(canvas.left_mm, canvas.top_mm, canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)

@@ -6,8 +6,8 @@ import math
 from dataclasses import replace
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QWheelEvent
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QTabletEvent, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from pennello.design.laid_marks import SeenMark
@@ -16,11 +16,14 @@ from pennello.design.on_chart import moved_group, pieces_on, prints_of, scaled
 from pennello.design.placed import PlacedMotif, pieces_of
 from pennello.design.plan import skin_bytes
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
+from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
 from pennello.session.chart_scene import Lifted, Painted
 from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
+from pennello.ui.stations.chart.pen import Pen, touch_of
+from pennello.ui.stations.chart.stroke_pen import StrokePen
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import (
     ChartView,
@@ -77,7 +80,7 @@ class ChartBoard(Surface):
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
         self.over = LayerHandles(model, self, lambda: self.view)
-        self.pen = LinePen(model, lambda: self.view)
+        self.pen, self.puller = LinePen(model, lambda: self.view), StrokePen(model, lambda: self.view)
         self.resized.connect(self.place_handles)
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self.refresh)
@@ -96,8 +99,8 @@ class ChartBoard(Surface):
 
     def refresh(self) -> None:
         """Follow the model."""
-        if self.pen.left:
-            self.draw_by_hand(on=False)
+        if self.drawing is not None and self.drawing.left:
+            self.put_down()
         self.place_handles()
         self.update()
 
@@ -107,8 +110,11 @@ class ChartBoard(Surface):
         self.refresh()
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        """Zoom with Ctrl."""
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+        """Zoom with Ctrl; or turn the chisel of the brush in the hand."""
+        pen = self.drawing
+        if pen is not None and pen.wheel(event.angleDelta().y() / 120):
+            self.update()
+        elif event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             self.set_zoom(self.zoom * (1.15 if event.angleDelta().y() > 0 else 1 / 1.15))
 
     # --- handles ---
@@ -224,9 +230,10 @@ class ChartBoard(Surface):
     # --- taking ---
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Take the motif that lies there, the last painted first; or begin a line."""
-        if self.pen.on and event.button() == Qt.MouseButton.LeftButton:
-            self.pen.press(event.position())
+        """Take the motif that lies there, the last painted first; or set a pen or brush down."""
+        if self.drawing is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.drawing.press(touch_of(event))
+            self.update()
         elif event.button() == Qt.MouseButton.LeftButton:
             self.model.choose(self.motif_at(event.position()))
         self.setFocus()
@@ -243,9 +250,9 @@ class ChartBoard(Surface):
         return found
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Name the landmark that is near; or pull a line."""
-        if self.pen.on:
-            self.pen.move(event.position())
+        """Name the landmark that is near; or go on with the pen or brush."""
+        if self.drawing is not None:
+            self.drawing.move(touch_of(event))
             self.update()
             return
         x, y = self.view.to_mm(event.position())
@@ -256,26 +263,64 @@ class ChartBoard(Surface):
             self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        """Lift a line off."""
-        if self.pen.on and event.button() == Qt.MouseButton.LeftButton:
-            self.pen.release()
+        """Lift the pen or brush off."""
+        if self.drawing is not None and event.button() == Qt.MouseButton.LeftButton:
+            self.drawing.release()
         super().mouseReleaseEvent(event)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Esc ends the drawing of lines."""
-        if self.pen.on and event.key() == Qt.Key.Key_Escape:
-            self.draw_by_hand(on=False)
+        """Keys of the pen or brush in the hand; Esc puts it down."""
+        pen = self.drawing
+        if pen is not None and pen.key(event):
+            self.update()
+        elif pen is not None and event.key() == Qt.Key.Key_Escape:
+            self.put_down()
         else:
             super().keyPressEvent(event)
 
-    def draw_by_hand(self, load: str = "", piece: str = "", *, on: bool = True) -> None:
-        """Draw lines by hand from now on, with a load, on with a piece or as a new one; or no more."""
-        if on:
-            self.pen.begin(load, piece)
-            self.setFocus()
-        else:
-            self.pen.end()
-        self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
+    def tabletEvent(self, event: QTabletEvent) -> None:
+        """A pen tablet does what a mouse does, with its pressure and tilt; without a pen in the hand it is a mouse."""
+        pen = self.drawing
+        if pen is None:
+            event.ignore()
+            return
+        event.accept()
+        match event.type():
+            case QEvent.Type.TabletPress:
+                pen.press(touch_of(event))
+            case QEvent.Type.TabletMove:
+                pen.move(touch_of(event))
+            case QEvent.Type.TabletRelease:
+                pen.release()
+        self.update()
+
+    @property
+    def drawing(self) -> Pen | None:
+        """What draws by hand, if anything does."""
+        return next((pen for pen in (self.pen, self.puller) if pen.on), None)
+
+    def draw_by_hand(self, load: str = "", piece: str = "") -> None:
+        """Draw lines by hand from now on, with a load, on with a piece or as a new one."""
+        self.put_down()
+        self.pen.begin(load, piece)
+        self._take_up()
+
+    def pull_by_hand(self, load: str, hold: Hold | None = None, part: str = "") -> None:
+        """Pull strokes by hand from now on, with a load in a hold, as pieces of a part."""
+        self.put_down()
+        self.puller.begin(load, hold, part)
+        self._take_up()
+
+    def _take_up(self) -> None:
+        self.setFocus()
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.update()
+
+    def put_down(self) -> None:
+        """Draw no more."""
+        for pen in (self.pen, self.puller):
+            pen.end()
+        self.setCursor(Qt.CursorShape.ArrowCursor)
         self.update()
 
     def draw_tapered(self, taper: Taper) -> None:
@@ -302,7 +347,8 @@ class ChartBoard(Surface):
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
-        self.pen.draw(painter, self.width())
+        if self.drawing is not None:
+            self.drawing.draw(painter, self.width())
 
     def _pins(self, view: ChartView) -> QPixmap:
         """Return the pins where something is odd as one picture, made anew only when one of them is another one."""
@@ -361,9 +407,9 @@ class ChartBoard(Surface):
             if self._image is None or self._image[0] is not painted:
                 self._image = (painted, painted_image(painted))
                 self._wet = wet_image(painted)
-            draw_painted(painter, self._image[1], painted, view)
+            draw_painted(painter, self._image[1], painted.canvas, view)
             if self.wet and self._wet is not None:
-                draw_painted(painter, self._wet, painted, view)
+                draw_painted(painter, self._wet, painted.canvas, view)
         surface = surface_of(painter, view)
         for mark in self.model.plan.overlays:
             if mark.chart != self.model.key:
@@ -387,10 +433,10 @@ class ChartBoard(Surface):
         image, moved = self._carried[1], carry_transform(lifted.place, chosen.place)
         surface = surface_of(painter, view)
         with surface.within(skin_outlines(self.model.chart)):
-            draw_painted(painter, image, lifted.alone, view, moved)
+            draw_painted(painter, image, lifted.alone.canvas, view, moved)
             midline = self.model.chart.midline_mm
             if lifted.twin and midline is not None:
-                draw_painted(painter, image, lifted.alone, view, moved * mirror_transform(midline))
+                draw_painted(painter, image, lifted.alone.canvas, view, moved * mirror_transform(midline))
         draw_contours(surface, self.model.chart, ink_of(self.skin))
 
     def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:

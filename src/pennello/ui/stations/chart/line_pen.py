@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point
@@ -19,49 +19,40 @@ from pennello.design.line_work import (
 )
 from pennello.design.plan import Plan
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.theme.tokens import theme
+from pennello.ui.stations.chart.pen import HandTouch, Pen
 from pennello.ui.widgets.chart_drawing import ChartView
-from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.qt_surface import outline_of
 
 _HINT = "a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."
-_WIDE = 640
 
 
-class LinePen:
-    """What the hand draws while it is on, with a load; one piece takes all the lines of one sitting."""
+class LinePen(Pen):
+    """Draws line work with a load; one piece takes all the lines of one sitting."""
 
     def __init__(self, model: ChartModel, view: Callable[[], ChartView]) -> None:
-        self._model, self._view = model, view
+        super().__init__(model, view)
         self._points: list[Point] = []
         self.load = self.piece = ""
         self.taper = Taper.EVEN
-        self.on = False
-        self._key = ""
 
     def begin(self, load: str = "", piece: str = "") -> None:
         """Draw from now on with a load, or the plan's usual one: on with a piece, or a new one."""
-        self._model.choose("")
-        self.load, self.piece = load, piece
-        self.on, self._points, self._key = True, [], self._model.key
-
-    @property
-    def left(self) -> bool:
-        """Whether it is on, but another chart or a motif was taken."""
-        return self.on and (self._model.key != self._key or self._model.chosen is not None)
+        self.start()
+        self.load, self.piece, self._points = load, piece, []
 
     def end(self) -> None:
         """Draw no more."""
-        self.on, self._points = False, []
+        super().end()
+        self._points = []
 
-    def press(self, at: QPointF) -> None:
+    def press(self, touch: HandTouch) -> None:
         """Set down."""
-        self._points = [self._view().to_mm(at)]
+        self._points = [self._view().to_mm(touch.at)]
 
-    def move(self, at: QPointF) -> None:
+    def move(self, touch: HandTouch) -> None:
         """Pull on."""
         if self._points:
-            self._points.append(self._view().to_mm(at))
+            self._points.append(self._view().to_mm(touch.at))
 
     def release(self) -> None:
         """Lift: the line is there."""
@@ -82,13 +73,8 @@ class LinePen:
         """Draw what is being drawn, and how it ends."""
         if not self.on:
             return
-        inks = theme()
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
-        hint = QRectF((width - _WIDE) / 2, 2, _WIDE, 22)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(inks.mat))
-        painter.drawRoundedRect(hint, 6, 6)
-        draw_note(painter, hint, f"Drawing with {plan.stroke(self.load).name}: {_HINT}")
+        self.draw_hint(painter, width, f"Drawing with {plan.stroke(self.load).name}: {_HINT}")
         self._draw_fresh(painter, plan)
 
     def _draw_fresh(self, painter: QPainter, plan: Plan) -> None:

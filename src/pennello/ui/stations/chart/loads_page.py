@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QSignalBlocker, QSize
+from collections.abc import Callable
+
+from PySide6.QtCore import QSignalBlocker, QSize, Signal
 from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import (
     QBoxLayout,
@@ -14,30 +16,43 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.design.holds import FIVE, hold_of
 from pennello.design.load_edits import followers, used_by, with_copy_of, with_habit, without_load, words_of
 from pennello.design.on_chart import pieces_on
 from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.visits import lasting
 from pennello.errors import PennelloError
+from pennello.lay.families.hold import Hold
 from pennello.motif.motif import counted
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.reload_choice import ReloadChoice
 
 TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
-_ICON = QSize(84, 22)
+_ICON, _HOLD = QSize(84, 22), QSize(48, 30)
 
 
 class LoadShelf(QWidget):
-    """Loads of the plan; the one that is chosen lays the piece in the hand, or is changed."""
+    """Loads of the plan; the one that is chosen is pulled with, lays the piece in the hand, or is changed.
+
+    Signals
+    -------
+    pulled(str, object)
+        Strokes shall be pulled with a load in a hold.
+    """
+
+    pulled = Signal(str, object)
 
     def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
         super().__init__()
         self._model, self._bench = model, bench
         self._listed: object = None
+        self._holds: dict[str, Hold] = {}
+        self.is_pulling: Callable[[], bool] = lambda: False
         words = Label(TOLD)
         words.setWordWrap(True)
         self.list = QListWidget()
@@ -46,9 +61,16 @@ class LoadShelf(QWidget):
         self.list.currentRowChanged.connect(lambda _: self._show())
         self.says = Label("")
         self.says.setWordWrap(True)
+        self.says.setMinimumHeight(2 * self.says.fontMetrics().lineSpacing())
         self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
         self.reload.changed.connect(self._set)
         self.lay, self.more, self.gone = QPushButton("Lay with it"), QPushButton("Copy"), QPushButton("Take out")
+        self.holds = HoldButtons(_HOLD, words=False)
+        self.holds.chosen.connect(self._hold)
+        self.pull = QPushButton("Pull with it")
+        self.pull.setProperty("main", True)
+        self.pull.setToolTip("Pull strokes on the chart with this load, held as the picture shows")
+        self.pull.clicked.connect(lambda _=False: self.pulled.emit(self.load, self.hold))
         self.lay.setToolTip("Lay the piece in the hand with this load")
         self.more.setToolTip("A load like it, to be changed on the Bench")
         self.gone.setToolTip("Take it out of the plan; nothing may be laid with it")
@@ -66,6 +88,8 @@ class LoadShelf(QWidget):
             button.setProperty("chip", True)
             foot.addWidget(button)
         column.addWidget(self.reload)
+        column.addWidget(self.holds)
+        column.addWidget(self.pull)
         column.addLayout(foot)
 
     @property
@@ -73,6 +97,19 @@ class LoadShelf(QWidget):
         """The load that is chosen, or nothing."""
         strokes, row = self._model.plan.strokes, self.list.currentRow()
         return strokes[row].id if 0 <= row < len(strokes) else ""
+
+    @property
+    def hold(self) -> Hold | None:
+        """How the chosen load is held: as last time, or as its trial stroke is; None for a touch."""
+        if not self.load:
+            return None
+        trial = hold_of(self._model.plan.stroke(self.load).stroke)
+        return self._holds.get(self.load, trial if trial in FIVE else None)
+
+    def _hold(self, hold: Hold) -> None:
+        self._holds[self.load] = hold
+        if self.is_pulling():
+            self.pulled.emit(self.load, hold)
 
     def refresh(self) -> None:
         """Follow the model."""
@@ -91,7 +128,7 @@ class LoadShelf(QWidget):
 
     def _show(self) -> None:
         plan, name = self._model.plan, self.load
-        for widget in (self.reload, self.lay, self.more, self.gone):
+        for widget in (self.reload, self.lay, self.more, self.gone, self.holds, self.pull):
             widget.setEnabled(bool(name))
         if not name:
             self.says.setText("No load yet: make a stroke on the Bench.")
@@ -99,6 +136,8 @@ class LoadShelf(QWidget):
         load = plan.stroke(name)
         self.says.setText(_told(plan, load, self._model.key))
         self.reload.show_habit(load.reload, load.reload_after)
+        self.holds.show_hold(self.hold)
+        self.holds.draw(self._model.document.committed, name)
         self.lay.setEnabled(self._model.chosen is not None)
         self.gone.setEnabled(not used_by(plan, name) and not followers(plan, name))
 

@@ -17,6 +17,7 @@ from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
 from pennello.errors import PennelloError
 from pennello.finding import Finding
+from pennello.lay.skin_film import SkinFilm
 from pennello.motif.place import Place
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
@@ -114,6 +115,12 @@ class ChartModel(QObject):
     def busy(self) -> bool:
         """Whether the picture is behind the plan."""
         return self._newest.busy or self._settle.isActive()
+
+    @property
+    def film(self) -> SkinFilm | None:
+        """What is painted on this chart, as it is at the end; only to be read, and only while nothing is painted."""
+        whole = self.painted is not None and self.painted.chart == self.key and self.at_s is None
+        return self._scene.film if whole else None
 
     def choose(self, name: str) -> None:
         """Take another motif in the hand; "" for none."""

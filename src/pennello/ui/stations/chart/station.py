@@ -26,6 +26,7 @@ from pennello.design.parts import line_of, together_with
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
+from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
@@ -73,6 +74,8 @@ class ChartStation(QWidget, Station):
         self.panel = self.side.hand
         self.gallery = Gallery("motifs", self)
         self.row, self.beads = MotifRow(self.gallery), Beads(model)
+        self.side.loads.pulled.connect(self.pull)
+        self.side.loads.is_pulling = lambda: self.board.puller.on
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
         self.row.catalogue_wanted.connect(self.show_catalogue)
@@ -329,6 +332,10 @@ class ChartStation(QWidget, Station):
         self.model.edit("Put a motif on the chart", lambda _: plan)
         self.model.choose(new_id)
 
+    def pull(self, load: str, hold: Hold | None) -> None:
+        """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
+        self.board.pull_by_hand(load, hold, self.side.parts.part)
+
     def _middle(self) -> Place:
         left, top, right, bottom = self.model.chart.bounds_mm
         return Place((left + right) / 2, (top + bottom) / 2)
@@ -397,6 +404,7 @@ class ChartStation(QWidget, Station):
     def close_all(self) -> None:
         """Stop timers and work; the window closes."""
         self.gallery.close_all()
+        self.side.loads.holds.close_all()
         self.model.close()
 
     # --- following ---

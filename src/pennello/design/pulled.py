@@ -1,0 +1,172 @@
+"""A stroke as a hand pulled it over a chart: its way as few curves, the chisel, pressure and lean as they were."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from shapely import LineString
+
+from pennello.design.edits import free_id, slug
+from pennello.design.holds import FIVE, with_hold
+from pennello.design.line_work import about_middle
+from pennello.design.on_chart import chart_of, with_motif
+from pennello.design.part_edits import put_in
+from pennello.design.placed import FREE, SINGLE, PlacedMotif
+from pennello.design.plan import Plan
+from pennello.lay.families.hold import Hold
+from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
+from pennello.limits import fitted
+from pennello.path.cubic import length_mm
+from pennello.path.fit import fitted_path
+
+Array = NDArray[np.floating[Any]]
+
+OFF_MM = 0.25
+"""No point of a hand lies farther than this from the way that is made of it (a default)."""
+
+MOST_LEAN_DEG = 70.0
+_SAME_DEG, _SAME_PRESS, _SAME_LEAN = 1.0, 0.02, 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """Where the hand was, and how it held the brush there.
+
+    Attributes
+    ----------
+    x_mm, y_mm
+        On the chart.
+    pressure
+        0.05 to 1; None as the load's trial stroke has it.
+    turn_deg
+        How far the chisel was turned from how the hold has it, towards +y.
+    lean_deg
+        How far the brush was laid over, 0 to 70.
+    flipped
+        Whether A and B had changed sides.
+    """
+
+    x_mm: float
+    y_mm: float
+    pressure: float | None = None
+    turn_deg: float = 0.0
+    lean_deg: float = 0.0
+    flipped: bool = False
+
+
+def pulled_stroke(
+    source: Stroke,
+    samples: Sequence[Sample],
+    hold: Hold | None = None,
+    upright_deg: float | None = None,
+    off_mm: float = OFF_MM,
+) -> Stroke:
+    """Return the stroke of a hand.
+
+    Parameters
+    ----------
+    source
+        The load's trial stroke: what the hand does not say is as there.
+    samples
+        1 or more, in their order.
+    hold
+        One of the five holds; as the trial stroke has it without one.
+    upright_deg
+        The chisel keeps this direction on the skin, whatever the hold.
+    """
+    path = fitted_path([(one.x_mm, one.y_mm) for one in samples], off_mm)
+    stroke = replace(source, path=path, flips_mm=(), reload_mm=())
+    if upright_deg is not None:
+        stroke = replace(stroke, nib=Nib(NibMode.FIXED, upright_deg), pats=None)
+    elif hold in FIVE:
+        stroke = with_hold(stroke, hold)
+    at = _places(samples)
+    begins = 180.0 if samples[0].flipped else 0.0
+    stroke = replace(stroke, nib=_turned(stroke.nib, at, np.array([one.turn_deg + begins for one in samples])))
+    pressures = [one.pressure for one in samples]
+    if all(one is not None for one in pressures):
+        stroke = _pressed(stroke, at, np.clip(np.array(pressures, np.float64), *PRESSURE))
+    leans = np.clip([one.lean_deg for one in samples], 0.0, MOST_LEAN_DEG)
+    if float(leans.max()) > _SAME_LEAN:
+        stroke = replace(stroke, leans=_keys(at, leans, _SAME_LEAN))
+    turns = [place for place, (one, other) in enumerate(pairwise(samples), 1) if one.flipped is not other.flipped]
+    total = length_mm(path)
+    return replace(stroke, flips_mm=tuple(round(float(at[place]) * total, 2) for place in turns))
+
+
+def _places(samples: Sequence[Sample]) -> Array:
+    """Return where along the way each sample lies, 0 to 1, rising."""
+    points = np.array([(one.x_mm, one.y_mm) for one in samples])
+    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    return far / far[-1] if far[-1] > 0 else np.linspace(0, 1, len(far))
+
+
+def _turned(nib: Nib, at: Array, turns: Array) -> Nib:
+    """Return a chisel that was turned on the way: evenly where it keeps a direction, by keys where it follows."""
+    first, last = float(turns[0]), float(turns[-1])
+    steady = float(np.abs(turns - first).max()) < _SAME_DEG
+    if nib.mode is NibMode.PIVOTING:
+        return replace(nib, angle_deg=_whole(nib.angle_deg, first), angle_end_deg=_whole(nib.angle_end_deg, last))
+    if nib.mode is NibMode.KEYED:
+        added = (replace(key, value=_whole(key.value, float(np.interp(key.at, at, turns)))) for key in nib.keys)
+        return replace(nib, keys=tuple(added))
+    if steady:
+        return replace(nib, angle_deg=_whole(nib.angle_deg, first))
+    if nib.mode is NibMode.FIXED:
+        return Nib(NibMode.PIVOTING, _whole(nib.angle_deg, first), _whole(nib.angle_deg, last), 0.5)
+    return Nib(NibMode.KEYED, keys=_keys(at, nib.angle_deg + turns, _SAME_DEG))
+
+
+def _whole(angle_deg: float, turn_deg: float) -> float:
+    """Return an angle turned, within what a stroke may say."""
+    turned = angle_deg + turn_deg
+    return round(turned if abs(turned) <= 720 else (turned + 180) % 360 - 180, 1)
+
+
+def _pressed(stroke: Stroke, at: Array, pressures: Array) -> Stroke:
+    if float(np.ptp(pressures)) < _SAME_PRESS:
+        return replace(stroke, pressure=round(float(pressures.mean()), 3), pressures=())
+    return replace(stroke, pressures=_keys(at, pressures, _SAME_PRESS))
+
+
+def _keys(at: Array, values: Array, off: float) -> tuple[Key, ...]:
+    """Return as few keys as say values along the way, none farther off than so much (Douglas and Peucker 1973)."""
+    if len(at) == 1:
+        return (Key(0.0, round(float(values[0]), 3)),)
+    while True:
+        line = LineString(np.stack([at, values / off], axis=1)).simplify(1.0)
+        if len(line.coords) <= MOST_KEYS:
+            return tuple(
+                Key(round(min(max(place, 0.0), 1.0), 4), round(value * off, 3)) for place, value in line.coords
+            )
+        off *= 1.5
+
+
+def with_pulled(plan: Plan, load: str, stroke: Stroke, chart: str, part: str = "", name: str = "") -> tuple[Plan, str]:
+    """Return the plan with a stroke that was pulled on a chart as a piece, last of all, and its id.
+
+    Parameters
+    ----------
+    stroke
+        Where it lies on the chart.
+    part
+        The part that it belongs to, "" for none.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such load, chart or part.
+    """
+    called = name or plan.stroke(load).name
+    chart_of(plan, chart)
+    new_id = free_id(slug(called), plan.ids_in_design)
+    placed = about_middle(
+        PlacedMotif(new_id, fitted(called), FREE, ((SINGLE, load),), chart=chart, way=stroke), [stroke]
+    )
+    plan = with_motif(plan, placed)
+    return (put_in(plan, [new_id], part) if part else plan), new_id

@@ -1,0 +1,134 @@
+"""Points of a hand as few cubic curves: Schneider, An Algorithm for Automatically Fitting Digitized Curves, 1990.
+
+Each run of points gets one cubic with the tangents at its ends, by least squares; its parameters are bettered by
+Newton's method; where it still lies too far off, it is parted at the worst point.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.path.cubic import CubicPath, Point
+
+Array = NDArray[np.floating[Any]]
+
+NEWTON_ROUNDS = 12
+_WORTH_MM = 6.0
+"""A run that lies farther off than so many times the tolerance is parted at once."""
+
+_SAME_MM = 1e-6
+_LOOK = 6
+
+
+def fitted_path(points: Sequence[Point], off_mm: float = 0.2) -> CubicPath:
+    """Return a smooth chain of cubics from the first to the last point that no point is farther from than `off_mm`.
+
+    Parameters
+    ----------
+    points
+        Where the hand was, mm; 1 or more. Points on one spot give a path of no length.
+    off_mm
+        Above 0, mm.
+    """
+    given = np.asarray(points, np.float64).reshape(-1, 2)
+    steps = np.linalg.norm(np.diff(given, axis=0), axis=1)
+    kept = given[np.concatenate([[True], steps > _SAME_MM])]
+    if len(kept) == 1:
+        first = (float(kept[0, 0]), float(kept[0, 1]))
+        return CubicPath((first,) * 4)
+    curves = _fit(kept, _tangent(kept), _tangent(kept[::-1]), off_mm)
+    chain = [curves[0][0]] + [point for curve in curves for point in curve[1:]]
+    return CubicPath(tuple((round(float(x), 4), round(float(y), 4)) for x, y in chain))
+
+
+def _tangent(points: Array) -> Array:
+    """Return the way in which points set out from the first of them: that of a parabola through it and the next few."""
+    near = points[: _LOOK + 1] - points[0]
+    if len(near) < 4:
+        return _unit(near[1])
+    far = np.cumsum(np.linalg.norm(np.diff(near, axis=0), axis=1))
+    ways, *_ = np.linalg.lstsq(np.stack([far, far**2], axis=1), near[1:], rcond=None)
+    return _unit(ways[0])
+
+
+def _unit(way: Array) -> Array:
+    size = float(np.hypot(*way))
+    return way / size if size > 0 else np.array([1.0, 0.0])
+
+
+def _fit(points: Array, start: Array, end: Array, off_mm: float) -> list[Array]:
+    """Return the curves through points with given tangents at both ends, each of shape (4, 2)."""
+    if len(points) == 2:
+        third = float(np.hypot(*(points[1] - points[0]))) / 3
+        return [np.array([points[0], points[0] + start * third, points[1] + end * third, points[1]])]
+    at = _chords(points)
+    curve = _least_squares(points, at, start, end)
+    worst, where = _worst(points, curve, at)
+    if worst < off_mm * _WORTH_MM:
+        for _ in range(NEWTON_ROUNDS):
+            if worst < off_mm:
+                return [curve]
+            at = _nearer(curve, points, at)
+            curve = _least_squares(points, at, start, end)
+            worst, where = _worst(points, curve, at)
+        if worst < off_mm:
+            return [curve]
+    middle = _unit(points[where - 1] - points[where + 1])
+    return [
+        *_fit(points[: where + 1], start, middle, off_mm),
+        *_fit(points[where:], -middle, end, off_mm),
+    ]
+
+
+def _chords(points: Array) -> Array:
+    """Return a parameter for each point by the length of the way to it, from 0 to 1."""
+    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    return np.asarray(far / far[-1])
+
+
+def _weights(at: Array) -> Array:
+    """Return Bernstein's weights of the four points, shape (n, 4)."""
+    left = 1 - at
+    return np.stack([left**3, 3 * at * left**2, 3 * at**2 * left, at**3], axis=1)
+
+
+def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
+    """Return the cubic between the first and last point, along both tangents, that comes nearest to all."""
+    weights = _weights(at)
+    along = np.stack([weights[:, 1, None] * start, weights[:, 2, None] * end], axis=1)  # (n, 2, 2)
+    ends = (weights[:, 0] + weights[:, 1])[:, None] * points[0] + (weights[:, 2] + weights[:, 3])[:, None] * points[-1]
+    rest = points - ends
+    matrix = np.einsum("nik,njk->ij", along, along)
+    right = np.einsum("nik,nk->i", along, rest)
+    size = float(np.hypot(*(points[-1] - points[0])))
+    try:
+        first, last = (float(value) for value in np.linalg.solve(matrix, right))
+    except np.linalg.LinAlgError:
+        first = last = 0.0
+    if first < 1e-6 * size or last < 1e-6 * size:  # Wu and Barsky's choice, where the best one turns back
+        first = last = max(size / 3, _SAME_MM)
+    return np.array([points[0], points[0] + start * first, points[-1] + end * last, points[-1]])
+
+
+def _worst(points: Array, curve: Array, at: Array) -> tuple[float, int]:
+    """Return how far the farthest point within lies from its place on the curve, and its number."""
+    away = np.linalg.norm(_weights(at) @ curve - points, axis=1)
+    where = int(away[1:-1].argmax()) + 1
+    return float(away[where]), where
+
+
+def _nearer(curve: Array, points: Array, at: Array) -> Array:
+    """Return parameters one step of Newton nearer to where each point lies nearest, rising."""
+    first = 3 * np.diff(curve, axis=0)
+    second = 2 * np.diff(first, axis=0)
+    off = _weights(at) @ curve - points
+    left = 1 - at
+    speed = np.stack([left**2, 2 * at * left, at**2], axis=1) @ first
+    bend = np.stack([left, at], axis=1) @ second
+    down = (speed**2).sum(axis=1) + (off * bend).sum(axis=1)
+    step = np.divide((off * speed).sum(axis=1), down, out=np.zeros_like(at), where=np.abs(down) > 1e-12)
+    return np.maximum.accumulate(np.clip(at - step, 0.0, 1.0))

@@ -1,0 +1,81 @@
+"""The film of a chart while a hand pulls a stroke over it: what is there stays, the stroke is laid anew each time."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from pennello.design.on_chart import chart_of
+from pennello.design.plan import Plan
+from pennello.design.scene import Carrying, ReadyPull, fresh_film, pulls
+from pennello.design.visits import whole_load
+from pennello.lay.canvas import Canvas
+from pennello.lay.drying import evaporation_um_s
+from pennello.lay.engine import best
+from pennello.lay.skin_film import Engine, Picture, SkinFilm, box_of
+from pennello.lay.stroke import Stroke
+from pennello.session.chart_scene import covered_bytes
+
+PX_PER_MM = 3.0
+_DRY_S = 1e6
+"""A stroke is pulled over what is dry: the order sees to that."""
+
+_MARGIN_MM = 2.0
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Patch:
+    """What a part of the chart looks like with the stroke on it: sRGB bytes and cover, and where it lies."""
+
+    canvas: Canvas
+    rgba: Picture
+
+
+class PullScene:
+    """A chart as it is painted, for strokes to be pulled over it.
+
+    Parameters
+    ----------
+    film
+        What is painted there, at 3 px/mm, or None for bare skin; it is copied where it is needed.
+    """
+
+    def __init__(self, plan: Plan, chart: str, film: SkinFilm | None, engine: Engine | None = None) -> None:
+        self._plan, self._engine = replace(plan, strokes=plan.strokes, motifs=(), overlays=()), engine or best()
+        self._times = 1
+        left, top, right, bottom = chart_of(plan, chart).bounds_mm
+        px = film.canvas.px_per_mm if film is not None else PX_PER_MM
+        start = [np.floor((edge - _MARGIN_MM) * px) / px for edge in (left, top)]
+        columns, rows = (int((b - a + 2 * _MARGIN_MM) * px) + 2 for a, b in ((left, right), (top, bottom)))
+        canvas = Canvas(float(start[0]), float(start[1]), columns, rows, px)
+        self._film = fresh_film(plan, canvas)
+        if film is not None:
+            box, there = box_of(film.canvas, canvas)
+            part = film.part(box_of(there, film.canvas)[0])
+            for mine, its in zip(self._film.part(box).arrays, part.arrays, strict=True):
+                mine[...] = its
+
+    def keep(self, load: str, stroke: Stroke) -> None:
+        """Lay a stroke for good: what is pulled next lies over it."""
+        ready = self._ready(load, stroke)
+        Carrying().lay(self._film, ready, _DRY_S * self._times, self._engine, evaporation_um_s(self._plan.dry_after_s))
+        self._times += 1
+
+    def _ready(self, load: str, stroke: Stroke) -> ReadyPull:
+        source = whole_load(self._plan, load)
+        recipe = replace(source.recipe, after="")
+        alone = replace(source, id="~pulled", recipe=recipe, stroke=stroke, wait_s=0.0)
+        return pulls(replace(self._plan, strokes=(alone,)), self._film.canvas.px_per_mm)[0]
+
+    def lay(self, load: str, stroke: Stroke) -> Patch | None:
+        """Return what the chart looks like under a stroke of a load; None where it lies beside the chart."""
+        ready = self._ready(load, stroke)
+        box, _ = box_of(ready.canvas, self._film.canvas)
+        if box.empty:
+            return None
+        under = self._film.part(box).copy()
+        Carrying().lay(under, ready, _DRY_S * self._times, self._engine, evaporation_um_s(self._plan.dry_after_s))
+        whole, _ = box_of(under.canvas, under.canvas)
+        picture = self._engine.picture(under, whole)
+        return Patch(under.canvas, np.dstack([picture, covered_bytes(under)]))

@@ -1,0 +1,87 @@
+"""What draws on the chart by hand: a mouse or a pen tablet goes through it while it is on."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QTabletEvent
+
+from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.chart_drawing import ChartView
+from pennello.ui.widgets.paint import draw_note
+
+_WIDE = 700
+
+
+@dataclass(frozen=True, slots=True)
+class HandTouch:
+    """Where the hand is on the surface; a pen's pressure, 0 to 1, or None; how far it leans; whether Shift is held."""
+
+    at: QPointF
+    pressure: float | None = None
+    lean_deg: float = 0.0
+    upright: bool = False
+
+
+def touch_of(event: QMouseEvent | QTabletEvent) -> HandTouch:
+    """Return what a mouse or a pen says."""
+    upright = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+    if isinstance(event, QTabletEvent):
+        lean = math.hypot(event.xTilt(), event.yTilt())
+        return HandTouch(event.position(), event.pressure() or None, lean, upright)
+    return HandTouch(event.position(), upright=upright)
+
+
+class Pen:
+    """Draws while it is on; what it makes is an edit of the plan."""
+
+    def __init__(self, model: ChartModel, view: Callable[[], ChartView]) -> None:
+        self._model, self._view = model, view
+        self.on = False
+        self._key = ""
+
+    def start(self) -> None:
+        """Be on from now, on this chart, with nothing in the hand."""
+        self._model.choose("")
+        self.on, self._key = True, self._model.key
+
+    @property
+    def left(self) -> bool:
+        """Whether it is on, but another chart or a motif was taken."""
+        return self.on and (self._model.key != self._key or self._model.chosen is not None)
+
+    def end(self) -> None:
+        """Draw no more."""
+        self.on = False
+
+    def press(self, touch: HandTouch) -> None:
+        """Set down."""
+
+    def move(self, touch: HandTouch) -> None:
+        """Go on."""
+
+    def release(self) -> None:
+        """Lift."""
+
+    def key(self, event: QKeyEvent) -> bool:
+        """Take a key; return whether it was one of the pen's own."""
+        return False
+
+    def wheel(self, steps: float) -> bool:
+        """Take a turn of the wheel; return whether it was wanted."""
+        return False
+
+    def draw(self, painter: QPainter, width: float) -> None:
+        """Draw what is in the hand, and how it ends."""
+
+    def draw_hint(self, painter: QPainter, width: float, words: str) -> None:
+        """Draw what the hand can do, at the top."""
+        hint = QRectF((width - _WIDE) / 2, 2, _WIDE, 22)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(theme().mat))
+        painter.drawRoundedRect(hint, 6, 6)
+        draw_note(painter, hint, words)

@@ -1,0 +1,177 @@
+"""Strokes pulled on the chart by mouse, keys and a simulated pen; a design of five parts, saved and read again."""
+
+import math
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+from shapely import LineString, Point
+
+from pennello.design.holds import hold_of
+from pennello.files.plan_json import read_plan, write_plan
+from pennello.lay.families.hold import Hold
+from pennello.lay.stroke import NibMode
+from pennello.path.cubic import length_mm, parameter_at, position
+from pennello.ui.simulated_pen import SimulatedPen
+
+LEFT, KEYS = Qt.MouseButton.LeftButton, Qt.Key
+
+
+@pytest.fixture
+def station(window, qtbot):
+    """The Chart with nothing on the face and nothing in the hand."""
+    window.go_to("chart")
+    found = window.station("chart")
+    qtbot.waitUntil(found.isVisible)
+    found.model.choose("")
+    found.side.show_page(1)
+    return found
+
+
+def pieces(window):
+    return window.document.committed.motifs
+
+
+def arch(x, y, wide=40.0, tall=14.0, count=24):
+    return [(x + wide * n / count, y - tall * math.sin(math.pi * n / count)) for n in range(count + 1)]
+
+
+def pull(board, points, on_the_way=None, *, lift=True):
+    at = [board.view.to_px(*point).toPoint() for point in points]
+    QTest.mousePress(board, LEFT, pos=at[0])
+    for number, one in enumerate(at[1:], 1):
+        QTest.mouseMove(board, one)
+        board.repaint()
+        if on_the_way is not None and number == len(at) // 2:
+            on_the_way()
+    if lift:
+        QTest.mouseRelease(board, LEFT, pos=at[-1])
+
+
+def laid_way(placed):
+    path = placed.place.stroke(placed.way).path
+    return LineString(position(path, parameter_at(path, np.linspace(0, length_mm(path), 300))))
+
+
+def test_a_stroke_is_pulled_with_a_load_from_the_shelf(window, station, qtbot):
+    board, shelf = station.board, station.side.loads
+    shelf.list.setCurrentRow(0)
+    shelf.holds.buttons[Hold.HEEL].click()
+    shelf.pull.click()
+    assert board.puller.on
+    drawn = arch(-20, -50)
+    pull(board, drawn, lift=False)
+    assert board.puller.stroke is not None
+    seen = board.grab().toImage()
+    middle = board.view.to_px(0, -60).toPoint()
+    around = [seen.pixelColor(middle + QPoint(x, y)) for x in range(-12, 13, 4) for y in range(-12, 13, 4)]
+    assert any(abs(one.green() - 145) > 40 for one in around), "the stroke is laid under the hand"
+    QTest.mouseRelease(board, LEFT, pos=board.view.to_px(*drawn[-1]).toPoint())
+    (placed,) = pieces(window)
+    assert placed.load_of == {"stroke": shelf.load}
+    assert hold_of(placed.way) is Hold.HEEL
+    way, mm_a_px = laid_way(placed), 1 / board.view.scale
+    assert max(way.distance(Point(point)) for point in drawn) < 0.4 + mm_a_px
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    assert station.model.painted.strokes == 1
+    shelf.list.setCurrentRow(1)
+    shelf.list.setCurrentRow(0)
+    assert shelf.hold is Hold.HEEL, "the last hold of each load is remembered"
+    window.undo()
+    assert not pieces(window)
+    QTest.keyClick(board, KEYS.Key_Escape)
+    assert not board.puller.on
+
+
+def test_wheel_and_keys_turn_flip_and_press_on_the_way(window, station):
+    board = station.board
+    load = station.side.loads.load
+    board.pull_by_hand(load, Hold.SQUARE)
+    QTest.keyClick(board, KEYS.Key_7)
+    pull(board, arch(-20, -50), on_the_way=lambda: QTest.keyClick(board, KEYS.Key_F))
+    flipped = pieces(window)[-1].way
+    assert flipped.pressure == 0.7
+    assert flipped.flips_mm == pytest.approx([length_mm(flipped.path) / 2], abs=4)
+    at = QPointF(board.view.to_px(0, 0))
+    wheel = QWheelEvent(
+        at,
+        QPointF(board.mapToGlobal(at)),
+        QPoint(),
+        QPoint(0, 480),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
+    board.pull_by_hand(load, Hold.SQUARE)
+    QApplication.sendEvent(board, wheel)
+    pull(board, arch(-20, 20))
+    turned = pieces(window)[-1].way
+    assert turned.nib.angle_deg == pytest.approx(110.0)
+    board.pull_by_hand(load, Hold.SQUARE)
+    pull(board, arch(-20, 60), on_the_way=lambda: [QTest.keyClick(board, KEYS.Key_E) for _ in range(4)])
+    assert pieces(window)[-1].way.nib.mode is NibMode.KEYED
+    count = len(pieces(window))
+    pull(board, arch(-20, 0), lift=False)
+    QTest.keyClick(board, KEYS.Key_Escape)
+    assert board.puller.on and board.puller.stroke is None, "Esc gives the stroke back"
+    QTest.mouseRelease(board, LEFT, pos=QPoint(5, 5))
+    assert len(pieces(window)) == count
+
+
+def test_shift_keeps_the_chisel_upright(window, station):
+    board = station.board
+    board.pull_by_hand(station.side.loads.load, Hold.SQUARE)
+    at = [board.view.to_px(*point).toPoint() for point in arch(-20, -50)]
+    QTest.mousePress(board, LEFT, Qt.KeyboardModifier.ShiftModifier, at[0])
+    board.puller.release()
+    assert pieces(window)[-1].way.nib.mode is NibMode.FIXED
+
+
+def test_a_stroke_is_pulled_by_keys_alone(window, station):
+    board = station.board
+    board.pull_by_hand(station.side.loads.load, Hold.UPRIGHT)
+    for key in (*[KEYS.Key_Up] * 6, KEYS.Key_Space, *[KEYS.Key_Right] * 10, *[KEYS.Key_Down] * 5, KEYS.Key_Space):
+        QTest.keyClick(board, key)
+    (placed,) = pieces(window)
+    left, top, right, bottom = station.model.chart.bounds_mm
+    start = ((left + right) / 2, (top + bottom) / 2 - 12)
+    path = placed.place.stroke(placed.way).path
+    assert path.points_mm[0] == pytest.approx(start, abs=0.1)
+    assert path.points_mm[-1] == pytest.approx((start[0] + 20, start[1] + 10), abs=0.1)
+
+
+def test_a_pens_pressure_and_tilt_are_used(window, station):
+    board = station.board
+    board.pull_by_hand(station.side.loads.load, Hold.SQUARE)
+    points = arch(-20, -50)
+    touches = [(board.view.to_px(*one), 0.2 + 0.6 * n / 24, 30.0) for n, one in enumerate(points)]
+    SimulatedPen(board).pull(touches)
+    (placed,) = pieces(window)
+    assert placed.way.pressures[0].value == pytest.approx(0.2, abs=0.05)
+    assert placed.way.pressures[-1].value == pytest.approx(0.8, abs=0.05)
+    assert placed.way.leans[0].value == pytest.approx(30, abs=1)
+    board.put_down()
+    SimulatedPen(board).pull(touches)
+    assert len(pieces(window)) == 1, "without a brush in the hand nothing is pulled"
+
+
+def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, qtbot, tmp_path):
+    board, page = station.board, station.side.parts
+    loads = [one.id for one in window.document.committed.strokes]
+    for number in range(5):
+        page.make(f"Part {number + 1}")
+        part = window.document.committed.parts[-1].id
+        board.pull_by_hand(loads[number % len(loads)], Hold.SQUARE, part)
+        for row in range(2):
+            pull(board, arch(-50 + 20 * number, -60 + 26 * row + 8 * number, wide=18, tall=6, count=8))
+    board.put_down()
+    plan = window.document.committed
+    assert [len([one for one in plan.motifs if one.part == part.id]) for part in plan.parts] == [2] * 5
+    write_plan(plan, tmp_path / "five.pennello")
+    assert read_plan(tmp_path / "five.pennello") == plan
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    assert station.model.painted.strokes == 10
