@@ -85,3 +85,41 @@ def test_every_verb_stands_where_the_table_says(name):
     assert "not known" not in verb.words
     verb.arguments(ArgumentParser())
     assert name in make_parser([name]).format_help()
+
+
+def test_an_outline_a_ground_and_a_fill_are_worked_out(ask, plan_file):
+    words = (
+        "--of",
+        "lantern-face",
+        "--off-mm",
+        "1.5",
+        "--colour",
+        "#182030",
+        "--line-mm",
+        "1.2",
+        "--part",
+        "lantern-face",
+    )
+    told = ask("compute", plan_file, "outline", *words, "--name", "Dark edge", "--json")
+    assert (told["piece"], told["bare"]) == ("dark-edge", 0.0)
+    assert told["strokes"] >= 3
+    assert told["seconds"] > 10
+    load = read_plan(plan_file).motifs[-1].load_of["stroke"]
+    ring = "-20,60 20,60 20,90 -20,90"
+    said = ask(
+        "compute", plan_file, "fill", "--border", ring, "--load", load, "--large", "leaf-flat-1-2", "--name", "Chin"
+    )
+    assert "% of the place stays bare" in said
+    assert float(said.split("\n")[1].split("%")[0]) < 2
+    ground = ask("compute", plan_file, "ground", "--of", "petal-ring", "--margin-mm", "5", "--load", load, "--json")
+    assert ground["bare"] < 0.005
+    assert "dark-edge" in [one["id"] for one in ask("piece", plan_file, "--json")["pieces"]]
+    for wrong, sentence in (
+        (("outline", "--of", "nobody", "--load", load), "part or piece"),
+        (("outline", "--load", load), "one part or piece at least"),
+        (("fill", "--load", load), "a border"),
+        (("fill", "--border", "0,0 1,1", "--load", load), "three points"),
+        (("outline", "--of", "petal-ring"), "--load LOAD, or --colour HEX"),
+        (("outline", "--of", "petal-ring", "--load", load, "--off-mm", "9"), "-5 to 5 mm"),
+    ):
+        assert sentence in ask("compute", plan_file, *wrong, code=2)

@@ -10,7 +10,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from shapely import LineString, Point
 
+from pennello.design.computing import Computing
 from pennello.design.holds import hold_of
+from pennello.design.on_chart import pieces_on
+from pennello.design.touch import swept, together
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import NibMode
@@ -175,3 +178,47 @@ def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, 
     assert read_plan(tmp_path / "five.pennello") == plan
     qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
     assert station.model.painted.strokes == 10
+
+
+def test_an_outline_lives_with_what_it_hugs(window, station, qtbot):
+    board = station.board
+    board.pull_by_hand(station.side.loads.load, Hold.SQUARE)
+    pull(board, arch(-20, -50))
+    board.put_down()
+    stroke = pieces(window)[0]
+    station.model.choose(stroke.id)
+    station.layers.list_all()
+    words = [action.text() for action in station.layers.menu().actions()]
+    assert f"Work out from {stroke.name}" in words
+    station.work_out(Computing.OUTLINE, 1.5)
+    station.model.choose(stroke.id)
+    station.work_out(Computing.GROUND, 6.0)
+    outline, ground = pieces(window)[1:]
+    assert (outline.computed.off_mm, ground.computed.margin_mm) == (1.5, 6.0)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    before = [piece.stroke for piece in pieces_on(window.document.committed, "face") if piece.motif == outline.id]
+    station.model.choose(stroke.id)
+    station.panel.put_on((10.0, -30.0))
+    after = [piece.stroke for piece in pieces_on(window.document.committed, "face") if piece.motif == outline.id]
+    assert before != after
+    station.model.choose(outline.id)
+    assert "worked out" in station.panel.says.text()
+    assert not board.grip.isVisible(), "it lies where it must"
+    window.undo()
+    window.undo()
+    window.undo()
+    assert len(pieces(window)) == 1
+
+
+def test_what_a_drawn_line_encloses_is_filled(window, station, qtbot):
+    board = station.board
+    board.draw_by_hand()
+    ring = [(14 * math.cos(turn / 10), 62 + 10 * math.sin(turn / 10)) for turn in range(64)]
+    pull(board, ring)
+    board.put_down()
+    station.model.choose(pieces(window)[0].id)
+    station.ask_work_out(Computing.FILL)
+    fill = pieces(window)[-1]
+    assert fill.computed.border is not None
+    laid = together([swept(window.document.committed, one) for one in pieces_on(window.document.committed, "face")])
+    assert laid.area > 0.97 * math.pi * 14 * 10

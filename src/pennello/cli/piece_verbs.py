@@ -98,7 +98,7 @@ class NoWayError(PennelloError):
 def _added(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     """Return the plan with a stroke, or line work, more on a chart, and its id."""
     lines = tuple(read_svg(args.svg, dots=True)) if args.svg else ()
-    lines += tuple(hand_drawn([(one.x_mm, one.y_mm) for one in _samples(text)]) for text in args.points or ())
+    lines += tuple(hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(text)]) for text in args.points or ())
     if not lines or (len(args.load) != 1) == (args.colour is None):
         raise NoWayError(
             "'add' needs --points (or --svg) and --load LOAD or for lines --colour HEX, as in: --load white-petal "
@@ -119,7 +119,7 @@ def _drawn(plan: Plan, args: Namespace, lines: tuple[CubicPath, ...]) -> tuple[P
     brush = plan.brush(plan.stroke(load).brush)
     if brush.kind not in LINERS and len(lines) == 1:
         hold = Hold[args.hold.upper()] if args.hold else None
-        hand = _samples(args.points[0]) if args.points else []
+        hand = samples_of(args.points[0]) if args.points else []
         if any(one != Sample(one.x_mm, one.y_mm) for one in hand):
             stroke = pulled_stroke(plan.stroke(load).stroke, hand, hold)
             return with_pulled(plan, load, stroke, args.chart, name=args.name or "")
@@ -129,7 +129,7 @@ def _drawn(plan: Plan, args: Namespace, lines: tuple[CubicPath, ...]) -> tuple[P
     return with_line_work(plan, load, lines, args.chart, args.name or plan.stroke(load).name, taper, press)
 
 
-def _samples(text: str) -> list[Sample]:
+def samples_of(text: str) -> list[Sample]:
     """Return where a hand was, from "X,Y X,Y,PRESSURE,TURN flip X,Y ..."."""
     found: list[Sample] = []
     here = Sample(0.0, 0.0)

@@ -10,6 +10,7 @@ VERBS_AT = {
     "chart": "chart_verbs",
     "check": "verbs",
     "colourways": "solve_verbs",
+    "compute": "compute_verb",
     "contrast": "layer_verbs",
     "design-cake": "solve_verbs",
     "find-load": "solve_verbs",

@@ -11,6 +11,7 @@ from shapely import Point
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
+from pennello.design.computing import LARGE
 from pennello.design.layer_checks import odd_layers
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
@@ -52,7 +53,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
     found: list[Finding] = []
     for placed in here:
         mine = of[placed.id]
-        found += _not_laid(placed)
+        found += _not_laid(placed, mine)
         found += _of_ring(plan, placed)
         found += _without_twin(placed, one_sided)
         found += _over_zones(plan, placed, mine, chart)
@@ -172,10 +173,14 @@ def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
             return
 
 
-def _not_laid(placed: PlacedMotif) -> Iterator[Finding]:
+def _not_laid(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]:
     """Loads for parts that are not there, and parts without a load: either way nothing is laid."""
     kind = _kind(placed)
     parts = [part.key for part in kind.parts] if kind is not None else [SINGLE]
+    parts += [LARGE] if placed.computed is not None and LARGE in placed.load_of else []
+    if placed.computed is not None and not pieces and all(part in placed.load_of for part in parts):
+        text = f"{placed.name} comes to nothing: what it goes round, or its place, is not there; name another part."
+        yield found_at(Code.NO_SUCH_PART, text, placed.id, placed.place.x_mm, placed.place.y_mm)
     for part, _ in placed.loads:
         if part not in parts:
             named = ", ".join(parts)

@@ -279,4 +279,5 @@ def _moved(path: CubicPath, x: float, y: float) -> CubicPath:
 def is_line_work(plan: Plan, placed: PlacedMotif) -> bool:
     """Return whether a piece is lines and dots of a round or a liner."""
     load = placed.load_of.get(SINGLE)
-    return placed.way is not None and load is not None and plan.brush(plan.stroke(load).brush).kind in LINERS
+    own = placed.way is not None or placed.computed is not None
+    return own and load is not None and plan.brush(plan.stroke(load).brush).kind in LINERS

@@ -13,8 +13,10 @@ from numpy.typing import NDArray
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
+from pennello.design.computed import computed_pieces, goes_round, new_computed
+from pennello.design.computing import Computed
 from pennello.design.counts import Counts, counts
-from pennello.design.edits import free_id
+from pennello.design.edits import free_id, slug
 from pennello.design.part import Habit, PlanPart
 from pennello.design.parts import together_with
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
@@ -62,8 +64,42 @@ def pieces_on(plan: Plan, key: str) -> tuple[LaidPiece, ...]:
     found: list[LaidPiece] = []
     for placed in plan.motifs:
         if placed.chart == key:
-            found += pieces_of(placed, prints_of(plan, placed), midline)
+            found += laid_pieces(plan, placed, midline)
     return tuple(found)
+
+
+def laid_pieces(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tuple[LaidPiece, ...]:
+    """Return the strokes of a piece where they lie; those of a computed one are worked out from what it goes round."""
+    if placed.computed is None:
+        return pieces_of(placed, prints_of(plan, placed), midline_mm)
+    return computed_pieces(plan, placed, strokes_around(plan, placed))
+
+
+def strokes_around(plan: Plan, placed: PlacedMotif) -> tuple[LaidPiece, ...]:
+    """Return the strokes of what a computed piece goes round."""
+    midline = chart_of(plan, placed.chart).midline_mm
+    others = (one for one in plan.motifs if goes_round(plan, placed, one))
+    return tuple(piece for one in others for piece in pieces_of(one, prints_of(plan, one), midline))
+
+
+def with_computed(
+    plan: Plan, made: Computed, loads: dict[str, str], chart_key: str, name: str, part: str = ""
+) -> tuple[Plan, str]:
+    """Return the plan with a computed piece, last of all, and its id.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such load, chart, or none of what it goes round.
+    """
+    chart_of(plan, chart_key)
+    known = plan.ids_in_design
+    for wanted in made.of:
+        if wanted not in known:
+            raise UnknownNameError("part or piece", wanted, known)
+    new_id = free_id(slug(name), known)
+    placed = replace(new_computed(plan, fitted(name), new_id, made, loads, chart_key), part=part)
+    return with_motif(plan, placed), new_id
 
 
 @lru_cache(maxsize=16)
@@ -96,13 +132,24 @@ def laid_stroke(plan: Plan, asked: ToLay, recipe: Recipe) -> PlanStroke:
 
 def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
     """Return a motif's arithmetic in words: its own, and how many strokes, loads and seconds it takes."""
-    made = made_of(placed, prints_of(plan, placed))
-    return (*made.says, counts_of(plan, placed).words)
+    says = made_of(placed, prints_of(plan, placed)).says if placed.computed is None else _computed_says(plan, placed)
+    return (*says, counts_of(plan, placed).words)
+
+
+def _computed_says(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
+    """Return how long the strokes of a computed piece are in all."""
+    pieces = laid_pieces(plan, placed, chart_of(plan, placed.chart).midline_mm)
+    far = sum(length_mm(piece.stroke.path) for piece in pieces)
+    assert placed.computed is not None
+    return (f"{placed.computed.kind.value}: {far / 10:.0f} cm in {len(pieces)} strokes, worked out anew each time",)
 
 
 def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
     """Return how many strokes, loads and seconds a motif takes on its chart, its mirror image included."""
-    alone = painted_plan(replace(plan, motifs=(placed,), overlays=(), reserved=()), placed.chart)
+    around = tuple(one for one in plan.motifs if goes_round(plan, placed, one))
+    alone = painted_plan(replace(plan, motifs=(*around, placed), overlays=(), reserved=()), placed.chart)
+    mine = tuple(one for one in alone.strokes if one.id.rpartition(".")[0] == placed.id)
+    alone = replace(alone, strokes=mine) if around else alone
     return counts(alone)
 
 
@@ -240,7 +287,7 @@ def broken_apart(plan: Plan, name: str) -> Plan:
     midline = chart_of(plan, placed.chart).midline_mm
     taken = plan.ids_in_design
     ones = []
-    for number, piece in enumerate(pieces_of(placed, prints_of(plan, placed), midline), 1):
+    for number, piece in enumerate(laid_pieces(plan, placed, midline), 1):
         new_id = free_id(f"{placed.id[:50]}-{number}", taken)
         taken.append(new_id)
         ones.append(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
+from pennello.design.computing import Computed
 from pennello.design.edits import free_id, slug
 from pennello.design.holds import with_hold
 from pennello.design.on_chart import chart_of, placed_in
@@ -177,10 +178,16 @@ def copied(plan: Plan, name: str, chart: str = "", by: Place | None = None) -> t
             part=one.part if outer is None else ids[one.part],
             chart=chart or one.chart,
             place=one.place.then(by or Place()),
+            computed=_of_copies(one.computed, ids),
         )
         for one in block
     ]
     return replace(plan, parts=(*plan.parts, *parts), motifs=(*plan.motifs, *pieces)), ids[name]
+
+
+def _of_copies(made: Computed | None, ids: Mapping[str, str]) -> Computed | None:
+    """Return what a copy is worked out from: copies, where what it goes round was copied with it."""
+    return None if made is None else replace(made, of=tuple(ids.get(name, name) for name in made.of))
 
 
 def _new_ids(plan: Plan, names: Sequence[str]) -> dict[str, str]:

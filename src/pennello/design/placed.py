@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Annotated
 
 from pennello.aim.attempt import Side
+from pennello.design.computing import Computed
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.stroke import Stroke
 from pennello.limits import MOST_OUTLINES
@@ -63,6 +64,9 @@ class PlacedMotif:
             called="further strokes of {name}",
         ),
     ] = ()
+    computed: Annotated[
+        Computed | None, Told("what it is worked out from, in the place of a way", default="left out", since=10)
+    ] = None
     one_sided: Annotated[bool, Told("it differs left and right on purpose: no mirror image is missed", since=8)] = False
     short: Annotated[
         tuple[tuple[str, float], ...],
@@ -71,8 +75,10 @@ class PlacedMotif:
 
     def __post_init__(self) -> None:
         check(self)
-        if (self.motif == FREE) != (self.way is not None):
+        if (self.motif == FREE) != (self.way is not None or self.computed is not None):
             raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
+        if self.computed is not None and self.way is not None:
+            raise OutOfRangeError(f"the way of {self.name}", "two", "either one of its own or one that is worked out")
         if self.more and self.way is None:
             raise OutOfRangeError(f"further strokes of {self.name}", self.motif, "none for a motif")
         if self.motif != FREE:
@@ -118,7 +124,7 @@ class PlacedMotif:
 
 def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a placed motif comes to in its own mm; prints are widths of the brushes by part."""
-    if placed.way is not None:
+    if placed.motif == FREE:
         return Made(tuple(Piece(SINGLE, way) for way in placed.ways))
     return _made(placed.motif, placed.values, prints)
 

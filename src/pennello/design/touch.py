@@ -43,11 +43,11 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
     """Return the area that a stroke touches on its chart, mm; empty where nothing does."""
     source = plan.stroke(piece.load)
     brush = plan.brush(source.brush)
-    return _swept(piece.stroke, brush, plan.axis(source.id))
+    return swept_by(piece.stroke, brush, plan.axis(source.id))
 
 
 @lru_cache(maxsize=_KEPT)
-def _swept(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
+def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     sets = hulls(pull(stroke, brush, axis).track, _PX_PER_MM)
     sets = sets[np.isfinite(sets).all(axis=(1, 2))]
     if not len(sets):

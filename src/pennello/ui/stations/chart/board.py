@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.design.laid_marks import SeenMark
 from pennello.design.line_work import Taper
-from pennello.design.on_chart import moved_group, pieces_on, prints_of, scaled
-from pennello.design.placed import PlacedMotif, pieces_of
+from pennello.design.on_chart import laid_pieces, moved_group, pieces_on, scaled
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.lay.families.hold import Hold
@@ -123,9 +123,10 @@ class ChartBoard(Surface):
         """Lay the handles about the motif in the hand and on what lies over the paint."""
         self.over.place()
         chosen = self.model.chosen
+        taken = chosen is not None and chosen.computed is None  # what is worked out lies where it must
         for handle in (self.grip, self.turn, self.size_grip):
-            handle.setVisible(chosen is not None)
-        if chosen is None:
+            handle.setVisible(taken)
+        if chosen is None or not taken:
             return
         at = self.view.to_px(chosen.place.x_mm, chosen.place.y_mm)
         turn = math.radians((-chosen.place.turn_deg if self.mirror else chosen.place.turn_deg) - 90)
@@ -444,7 +445,7 @@ class ChartBoard(Surface):
         chosen = self.model.chosen
         if chosen is None:
             return
-        prints, midline = prints_of(self.model.plan, chosen), self.model.chart.midline_mm
+        pieces = laid_pieces(self.model.plan, chosen, self.model.chart.midline_mm)
         painter.save()
         painter.setTransform(view.transform, combine=True)
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -452,7 +453,7 @@ class ChartBoard(Surface):
             pen = QPen(colour, weight)
             pen.setCosmetic(True)
             painter.setPen(pen)
-            for piece in pieces_of(chosen, prints, midline):
+            for piece in pieces:
                 painter.drawPath(outline_of(piece.stroke.path))
         painter.restore()
 

@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
+from pennello.design.computing import Computing
 from pennello.design.layers import (
     Layer,
     amount_of,
@@ -54,6 +55,11 @@ GRAINS = Quantity("Grains", *GRAINS_CM2, 5, 0, " a cm\u00b2")
 COVERS = Quantity("How much it covers", *COVER, 0.05, 2)
 TURN = Quantity("Turned by", *TURN_DEG, 5, 0, "°")
 GEM_SRGB = "#9fd8e6"
+WORKED_OUT = (
+    (Computing.OUTLINE, "An outline round it ..."),
+    (Computing.GROUND, "The ground round it ..."),
+    (Computing.FILL, "A fill of what its line encloses"),
+)
 
 
 class LayersButton(QToolButton):
@@ -65,9 +71,12 @@ class LayersButton(QToolButton):
         Lines shall be drawn by hand: with a load, on with a piece or as a new one.
     tapering(object)
         Lines shall be thick and thin so.
+    working_out(object)
+        Something shall be worked out from the piece in the hand.
     """
 
     drawing = Signal(str, str)
+    working_out = Signal(object)
     tapering = Signal(object)
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
@@ -144,6 +153,10 @@ class LayersButton(QToolButton):
             action.triggered.connect(lambda _=False, which=taper: self.draw_so(which))
             action.setCheckable(True)
             action.setChecked(taper is self.taper)
+        if chosen is not None:
+            out = menu.addMenu(f"Work out from {menu_words(chosen.name)}")
+            for kind, words in WORKED_OUT:
+                out.addAction(words).triggered.connect(lambda _=False, of=kind: self.working_out.emit(of))
         menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
 
     def draw_in(self, srgb: str, line_mm: float = USUAL_LINE_MM) -> None:

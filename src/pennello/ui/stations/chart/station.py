@@ -20,10 +20,12 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
+from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing
+from pennello.design.line_work import look_of, with_usual_line_load
+from pennello.design.on_chart import moved_in_order, placed_in, with_computed, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
-from pennello.design.placed import PlacedMotif
+from pennello.design.placed import SINGLE, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
@@ -42,7 +44,7 @@ from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import Beads, MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
-from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.asking import ask_amount, ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -50,6 +52,8 @@ from pennello.ui.widgets.two_parts import TwoParts
 from pennello.units import LengthUnit
 
 HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
+OUTLINE_OFF = Quantity("From the contour to the middle of the line", *OFF_MM, 0.5, 1, length=True)
+GROUND_MARGIN = Quantity("How far it reaches", *MARGIN_MM, 1, 0, length=True)
 FACE = Quantity("From the root of the nose to the chin", *FACE_HEIGHT_MM, 1, 0, length=True)
 
 
@@ -175,6 +179,7 @@ class ChartStation(QWidget, Station):
         self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
+        self.layers.working_out.connect(self.ask_work_out)
         self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
@@ -335,6 +340,39 @@ class ChartStation(QWidget, Station):
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
         self.board.pull_by_hand(load, hold, self.side.parts.part)
+
+    def ask_work_out(self, kind: Computing) -> None:
+        """Ask how far from the piece in the hand, and work out an outline, a ground or a fill."""
+        if kind is Computing.FILL:
+            self.work_out(kind)
+            return
+        quantity, usual = (OUTLINE_OFF, 1.0) if kind is Computing.OUTLINE else (GROUND_MARGIN, 10.0)
+        value = ask_amount(self, kind.value, quantity, usual, self.model.unit)
+        if value is not None:
+            self.work_out(kind, value)
+
+    def work_out(self, kind: Computing, far_mm: float = 1.0) -> None:
+        """Work out an outline of the part in the hand, the ground round it, or the fill of what its line encloses.
+
+        It is drawn with the load for lines that is chosen on the shelf, or the usual one; where a broader one is chosen
+        there, that goes over what is large.
+        """
+        chosen, shelf = self.model.chosen, self.side.loads.load
+        if chosen is None:
+            return
+        border = chosen.place.stroke(chosen.way).path if kind is Computing.FILL and chosen.way is not None else None
+
+        def make(plan: Plan) -> Plan:
+            plan, load = with_usual_line_load(plan, shelf)
+            broad = shelf and plan.brush(plan.stroke(shelf).brush).width_mm > look_of(plan, load)[1]
+            large = {LARGE: shelf} if kind is not Computing.OUTLINE and broad else {}
+            of = () if kind is Computing.FILL else (chosen.part or chosen.id,)
+            off, margin = (far_mm, 10.0) if kind is Computing.OUTLINE else (1.0, far_mm)
+            made = Computed(kind, of, off, margin, border)
+            name = f"{chosen.name}, {kind.value}"
+            return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
+
+        self.model.edit("Work it out", make)
 
     def _middle(self) -> Place:
         left, top, right, bottom = self.model.chart.bounds_mm

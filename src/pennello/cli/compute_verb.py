@@ -1,0 +1,83 @@
+"""The verb about pieces that are worked out from others: compute."""
+
+from __future__ import annotations
+
+from argparse import ArgumentParser, Namespace
+from itertools import pairwise
+from pathlib import Path
+
+from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.main import write_json
+from pennello.cli.numbers import length_mm
+from pennello.cli.piece_verbs import samples_of
+from pennello.cli.plan_file import read_plan, write_plan
+from pennello.design.computed import bare_share
+from pennello.design.computing import LARGE, Computed, Computing
+from pennello.design.line_work import USUAL_LINE_MM, with_line_load
+from pennello.design.on_chart import chart_of, counts_of, laid_pieces, placed_in, says_of, strokes_around, with_computed
+from pennello.design.placed import SINGLE
+from pennello.errors import PennelloError
+from pennello.path.cubic import CubicPath, line
+
+
+class NothingToComputeError(PennelloError):
+    """It is not said what is worked out, or with what."""
+
+
+def compute_arguments(parser: ArgumentParser) -> None:
+    """Say what `compute` takes."""
+    plan_argument(parser)
+    parser.add_argument("kind", choices=[one.value for one in Computing], help="what is worked out")
+    parser.add_argument("--of", action="append", default=[], metavar="ID", help="a part or piece that it goes round")
+    parser.add_argument(
+        "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline: from the contour, -5 to 5"
+    )
+    parser.add_argument("--margin-mm", type=length_mm, default=10.0, metavar="MM", help="ground: how far round")
+    parser.add_argument("--border", metavar="'X,Y X,Y ...'", help="ground, fill: within this closed outline, mm")
+    parser.add_argument("--load", metavar="LOAD", help="the load, or that of the small brush")
+    parser.add_argument("--colour", metavar="HEX", help="or lines in this paint")
+    parser.add_argument("--line-mm", type=length_mm, default=USUAL_LINE_MM, metavar="MM", help="so wide, 0.3 to 8")
+    parser.add_argument("--large", metavar="LOAD", help="ground, fill: the load of the large brush")
+    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
+    parser.add_argument("--part", default="", metavar="PART", help="the part of the design that it belongs to")
+    parser.add_argument("--name", help="what it is called")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+@verb("compute", "an outline of parts, the ground round them, a fill: worked out, living", compute_arguments)
+def compute_verb(args: Namespace) -> int:
+    """Put a computed piece on a chart and say what it takes."""
+    plan = read_plan(args.plan)
+    if (args.load is None) == (args.colour is None):
+        raise NothingToComputeError("Say what it is laid with: --load LOAD, or --colour HEX for lines in that paint.")
+    load = args.load
+    if args.colour is not None:
+        plan, load = with_line_load(plan, args.colour, args.line_mm)
+    border = _border(args.border) if args.border else None
+    made = Computed(Computing(args.kind), tuple(args.of), args.off_mm, args.margin_mm, border)
+    loads = {SINGLE: load, **({LARGE: args.large} if args.large else {})}
+    plan, name = with_computed(plan, made, loads, args.chart, args.name or args.kind, args.part)
+    write_plan(plan, args.out or args.plan)
+    placed = placed_in(plan, name)
+    pieces = laid_pieces(plan, placed, chart_of(plan, args.chart).midline_mm)
+    sums = counts_of(plan, placed)
+    bare = 0.0 if made.kind is Computing.OUTLINE else bare_share(plan, placed, strokes_around(plan, placed))
+    if args.json:
+        told = {"piece": name, "strokes": len(pieces), "loads": sums.loads, "seconds": sums.seconds, "bare": bare}
+        write_json(told)
+        return 0
+    print(f"Added {name}: {'; '.join(says_of(plan, placed))}.")
+    if made.kind is not Computing.OUTLINE:
+        print(f"{bare:.1%} of the place stays bare (predicted).")
+    return 0
+
+
+def _border(text: str) -> CubicPath:
+    """Return a closed outline through points."""
+    points = [(one.x_mm, one.y_mm) for one in samples_of(text)]
+    if len(points) < 3:
+        raise NothingToComputeError("--border needs three points at least, as '0,0 20,0 20,15'.")
+    corners = [*points, points[0]] if points[0] != points[-1] else points
+    sides = [line(one, other).points_mm for one, other in pairwise(corners)]
+    return CubicPath((corners[0], *(point for side in sides for point in side[1:])))

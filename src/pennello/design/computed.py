@@ -1,0 +1,154 @@
+"""Computed pieces, living: an outline that hugs parts, the ground round them, the fill of a place, as strokes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry.base import BaseGeometry
+
+from pennello.chart.catalogue import chart
+from pennello.chart.measures import Measures
+from pennello.design.computing import LARGE, Computed, Computing
+from pennello.design.contours import contour, ground_lines, parted
+from pennello.design.marks import Reserved
+from pennello.design.parts import line_of
+from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif
+from pennello.design.plan import Plan
+from pennello.design.touch import shape_of, skin_shape, swept, swept_by, zone_shape
+from pennello.design.visits import lasting
+from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.kit.contact import contact_width_mm
+from pennello.lay.stroke import Nib, NibMode, Stroke
+from pennello.path.cubic import line
+from pennello.path.fit import fitted_path
+
+Array = NDArray[np.floating[Any]]
+
+FIT_MM = 0.03
+CLEAR_MM, ZONE_MM = 0.05, 0.3
+"""A ground stays so far from the parts that it goes round, and from what stays clear (defaults)."""
+
+_TRIED_MM = 40.0
+_CLEAR_ZONES = ("eye", "nostril", "lips")
+_MOST_STROKES = 400
+
+
+def goes_round(plan: Plan, placed: PlacedMotif, other: PlacedMotif) -> bool:
+    """Return whether a computed piece goes round another one: it is named, or a part that it lies in; on its chart."""
+    of = placed.computed.of if placed.computed is not None else ()
+    named = {other.id, *(part.id for part in line_of(plan, other.part))} & set(of)
+    return bool(named) and other.chart == placed.chart and other.computed is None and other.id != placed.id
+
+
+Ways = tuple[tuple[Stroke, Applicator, GradientAxis], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Drawn:
+    """How a load draws: its role and id, width of its lines, pressure, and how far one load lasts, mm."""
+
+    role: str
+    load: str
+    width_mm: float
+    press: float
+    most_mm: float
+
+
+def computed_pieces(plan: Plan, placed: PlacedMotif, around: tuple[LaidPiece, ...]) -> tuple[LaidPiece, ...]:
+    """Return the strokes of a computed piece; `around` are the strokes of what it goes round."""
+    loads = tuple(_drawn(plan, role, load) for role, load in placed.loads if role in (SINGLE, LARGE))
+    assert placed.computed is not None
+    found = _lines(placed.computed, _ways(plan, around), loads, placed.chart, plan.measures, plan.reserved)
+    return tuple(LaidPiece(placed.id, one.role, 0, one.load, stroke, twin=False) for one, stroke in found)
+
+
+def _ways(plan: Plan, around: tuple[LaidPiece, ...]) -> Ways:
+    return tuple((one.stroke, plan.brush(plan.stroke(one.load).brush), plan.axis(one.load)) for one in around)
+
+
+@lru_cache(maxsize=64)
+def _lines(
+    made: Computed,
+    around: Ways,
+    loads: tuple[_Drawn, ...],
+    key: str,
+    measures: Measures,
+    reserved: tuple[Reserved, ...],
+) -> tuple[tuple[_Drawn, Stroke], ...]:
+    """Return the strokes of a computed piece, each with its load."""
+    by_role = {one.role: one for one in loads}
+    shape = _together(around)
+    if SINGLE not in by_role or (made.kind is not Computing.FILL and shape.is_empty):
+        return ()
+    small, large = by_role[SINGLE], by_role.get(LARGE)
+    if made.kind is Computing.OUTLINE:
+        return tuple((small, one) for one in _strokes(small, contour(shape, made.off_mm)))
+    place = place_of(made, shape, key, measures, reserved)
+    fine, broad, _ = ground_lines(place, small.width_mm, large.width_mm if large is not None else None)
+    found = [(small, one) for one in _strokes(small, fine)]
+    if large is not None:
+        found += [(large, one) for one in _strokes(large, broad)]
+    return tuple(found[:_MOST_STROKES])
+
+
+def _together(around: Ways) -> BaseGeometry:
+    shape: BaseGeometry = shapely.union_all([swept_by(*one) for one in around]) if around else shapely.Polygon()
+    return shape
+
+
+def place_of(
+    made: Computed, shape: BaseGeometry, key: str, measures: Measures, reserved: tuple[Reserved, ...]
+) -> BaseGeometry:
+    """Return what a ground or fill goes over: its border less the parts, what stays clear and what is reserved."""
+    here = chart(key, measures)
+    border = shape_of(made.border) if made.border is not None else shape.buffer(made.margin_mm, quad_segs=12)
+    clear = [zone_shape(zone).buffer(ZONE_MM) for zone in here.zones if zone.kind in _CLEAR_ZONES]
+    kept = [shapely.Point(one.x_mm, one.y_mm).buffer(one.radius_mm + ZONE_MM) for one in reserved if one.chart == key]
+    away = [] if shape.is_empty else [shape.buffer(CLEAR_MM, quad_segs=12)]
+    return border.intersection(skin_shape(here)).difference(shapely.union_all([*clear, *kept, *away]))
+
+
+def bare_share(plan: Plan, placed: PlacedMotif, around: tuple[LaidPiece, ...]) -> float:
+    """Return which share of the place of a ground or fill its strokes leave bare, by what they touch."""
+    assert placed.computed is not None
+    shape = _together(_ways(plan, around))
+    place = place_of(placed.computed, shape, placed.chart, plan.measures, plan.reserved)
+    laid = shapely.union_all([swept(plan, piece) for piece in computed_pieces(plan, placed, around)])
+    return float(place.difference(laid).area / place.area) if place.area > 0 else 0.0
+
+
+def _drawn(plan: Plan, role: str, load: str) -> _Drawn:
+    source = plan.stroke(load)
+    way = source.stroke
+    press = max(key.value for key in way.pressures) if way.pressures else way.pressure
+    lasts = lasting(plan, load, Stroke(line((0.0, 0.0), (_TRIED_MM, 0.0)), _ACROSS, press))
+    width = float(contact_width_mm(plan.brush(source.brush), press))
+    return _Drawn(role, load, width, press, _TRIED_MM * lasts)
+
+
+def _strokes(drawn: _Drawn, lines: list[Array]) -> list[Stroke]:
+    """Return lines as strokes of a load across its way, none longer than one load lasts."""
+    parts = (part for one in lines for part in parted(one, drawn.most_mm))
+    return [_stroke(tuple(map(tuple, part.round(4).tolist())), drawn.press) for part in parts]
+
+
+_ACROSS = Nib(NibMode.FOLLOWING, 90.0)
+
+
+@lru_cache(maxsize=4096)
+def _stroke(points: tuple[tuple[float, float], ...], press: float) -> Stroke:
+    return Stroke(fitted_path(points, FIT_MM), _ACROSS, press)
+
+
+def new_computed(
+    plan: Plan, name: str, new_id: str, made: Computed, loads: dict[str, str], chart_key: str
+) -> PlacedMotif:
+    """Return a computed piece; raises UnknownNameError where there is no such load."""
+    for load in loads.values():
+        plan.stroke(load)
+    return PlacedMotif(new_id, name, "", tuple(loads.items()), chart=chart_key, computed=made)

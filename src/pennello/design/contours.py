@@ -1,0 +1,129 @@
+"""Lines round shapes and over places, by shapely: a contour at a distance, a place gone over ring within ring.
+
+A brush is taken as wide as its contact under the pressure it is led with, and led along the middle of that.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry.base import BaseGeometry
+
+Array = NDArray[np.floating[Any]]
+
+LAP = 0.25
+"""Share of its width by which a ring lies over the one before (a default)."""
+
+LEAST_MM2 = 0.3
+"""A bare spot that is smaller is none."""
+
+_QUADRANT = 12
+_LEAST_MM = 1.5
+_STEP_MM = 0.8
+
+
+def contour(shape: BaseGeometry, off_mm: float) -> list[Array]:
+    """Return closed lines at a distance from a shape's contour, holes too, each of shape (n, 2), its end its start."""
+    return _rings(shape.buffer(off_mm, quad_segs=_QUADRANT))
+
+
+def _rings(shape: BaseGeometry) -> list[Array]:
+    """Return the contours of a shape, evenly sampled."""
+    found = []
+    for part in getattr(shape, "geoms", (shape,)):
+        if part.is_empty or part.geom_type != "Polygon":
+            continue
+        for ring in (part.exterior, *part.interiors):
+            if ring.length >= _LEAST_MM:
+                even = shapely.segmentize(ring.simplify(0.01), _STEP_MM)
+                found.append(np.array(even.coords)[:, :2])
+    return found
+
+
+def parted(line: Array, most_mm: float) -> list[Array]:
+    """Return a line in pieces of even length, none longer than so much; neighbours share their ends."""
+    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(line, axis=0), axis=1))])
+    count = max(1, int(np.ceil(far[-1] / most_mm - 1e-9)))
+    cuts = np.linspace(0, far[-1], count + 1)
+    pieces = []
+    for low, high in pairwise(cuts.tolist()):
+        inner = line[(far > low) & (far < high)]
+        ends = [np.array([np.interp(at, far, line[:, 0]), np.interp(at, far, line[:, 1])]) for at in (low, high)]
+        pieces.append(np.concatenate([ends[0][None], inner, ends[1][None]]))
+    return pieces
+
+
+def gone_over(place: BaseGeometry, width_mm: float) -> tuple[list[Array], BaseGeometry]:
+    """Return lines of a brush that go over a place without leaving it, the outermost first, and what stays bare.
+
+    Rings lie within rings, each over a quarter of the one before; where the last leave a seam, a line closes it.
+    """
+    lines: list[Array] = []
+    half, inwards = width_mm / 2, width_mm / 2
+    while True:
+        inner = place.buffer(-inwards, quad_segs=_QUADRANT)
+        rings = _rings(inner)
+        if not rings:
+            break
+        lines += rings
+        inwards += width_mm * (1 - LAP)
+    lines += _seams(_bare(place, lines, width_mm), place.buffer(-half, quad_segs=_QUADRANT))
+    return lines, _bare(place, lines, width_mm)
+
+
+def _bare(place: BaseGeometry, lines: Sequence[Array], width_mm: float) -> BaseGeometry:
+    """Return what lines of a brush leave bare of a place."""
+    laid = [shapely.LineString(line).buffer(width_mm / 2, quad_segs=_QUADRANT) for line in lines]
+    rest = place.difference(shapely.union_all(laid)) if laid else place
+    kept = [part for part in getattr(rest, "geoms", (rest,)) if part.area >= LEAST_MM2]
+    return shapely.union_all(kept)
+
+
+def _seams(bare: BaseGeometry, reach: BaseGeometry) -> list[Array]:
+    """Return a line along each bare spot, as far as the brush may go there: over the middle of places that are left."""
+    found = []
+    for spot in getattr(bare, "geoms", (bare,)):
+        if spot.is_empty:
+            continue
+        box = np.array(spot.minimum_rotated_rectangle.exterior.coords)[:4]
+        sides = np.linalg.norm(np.diff(box, axis=0), axis=1)
+        first = 0 if sides[0] >= sides[1] else 1
+        ends = (box[first] + box[(first + 3) % 4]) / 2, (box[first + 1] + box[(first + 2) % 4]) / 2
+        line = shapely.LineString(ends).intersection(reach)
+        found += [
+            np.array(shapely.segmentize(part, _STEP_MM).coords)[:, :2]
+            for part in getattr(line, "geoms", (line,))
+            if not part.is_empty and part.geom_type == "LineString" and part.length > 0
+        ]
+    return found
+
+
+def ground_lines(
+    place: BaseGeometry, small_mm: float, large_mm: float | None = None
+) -> tuple[list[Array], list[Array], BaseGeometry]:
+    """Return lines of a small brush and of a large one that go over a place, and what stays bare.
+
+    The small one goes along the contours and wherever the large one does not come; the large one over the rest.
+    """
+    if large_mm is None or large_mm <= small_mm:
+        lines, bare = gone_over(place, small_mm)
+        return lines, [], bare
+    inner = place.buffer(-small_mm * (1 - LAP), quad_segs=_QUADRANT)
+    large, _ = gone_over(inner, large_mm)
+    covered = [shapely.LineString(line).buffer(large_mm / 2, quad_segs=_QUADRANT) for line in large]
+    rest = place.difference(shapely.union_all(covered)) if covered else place
+    small = _rings(place.buffer(-small_mm / 2, quad_segs=_QUADRANT))
+    more = _bare(rest, small, small_mm)
+    reach = place.buffer(-small_mm / 2, quad_segs=_QUADRANT)
+    for spot in getattr(more, "geoms", (more,)):
+        grown = spot.buffer(small_mm * 0.5, quad_segs=_QUADRANT).intersection(place)
+        rings, _ = gone_over(grown, small_mm)
+        small += rings or _seams(spot, reach)
+    laid = [shapely.LineString(line).buffer(large_mm / 2, quad_segs=_QUADRANT) for line in large]
+    bare = _bare(place.difference(shapely.union_all(laid)) if laid else place, small, small_mm)
+    return small, large, bare

@@ -1,0 +1,159 @@
+"""Outlines, grounds and fills that are worked out from other parts, held against shapely's distances and areas."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+import shapely
+from shapely import LineString
+
+from pennello.design.chart_checks import odd_on
+from pennello.design.computed import bare_share, place_of
+from pennello.design.computing import LARGE, Computed, Computing
+from pennello.design.line_work import with_line_load
+from pennello.design.marks import Reserved
+from pennello.design.on_chart import (
+    broken_apart,
+    chart_of,
+    laid_pieces,
+    moved_group,
+    pieces_on,
+    placed_in,
+    says_of,
+    with_computed,
+    with_new_motif,
+)
+from pennello.design.ordering import Ordering
+from pennello.design.part_edits import copied, with_new_part
+from pennello.design.touch import swept, together, zone_shape
+from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.files.demo import demo_plan
+from pennello.files.plan_json import parse_plan, plan_bytes
+from pennello.lay.engine import kernel
+from pennello.lay.families.shapes import arc
+from pennello.motif.place import Place
+from pennello.order.arrange import arrange, design_of
+from pennello.path.cubic import CubicPath, length_mm, parameter_at, position
+
+
+@pytest.fixture(scope="module")
+def two():
+    """A flower and two leaves of one part on the forehead, with loads for lines."""
+    whole = demo_plan()
+    plan = replace(whole, motifs=(), overlays=(), parts=(), reserved=(), ordering=Ordering())
+    plan, flower = with_new_motif(plan, "shell-flower", "face", Place(0.0, -52.0))
+    plan, leaves = with_new_motif(plan, "two-leaves", "face", Place(0.0, -52.0, 20.0))
+    plan, part = with_new_part(plan, "Flower", [flower, leaves])
+    plan, fine = with_line_load(plan, "#182030", 1.2)
+    plan, broad = with_line_load(plan, "#205080", 5.0)
+    return plan, part, fine, broad
+
+
+def way(stroke, every_mm=0.2):
+    far = np.linspace(0, length_mm(stroke.path), max(int(length_mm(stroke.path) / every_mm), 2))
+    return LineString(position(stroke.path, parameter_at(stroke.path, far)))
+
+
+def shape_of_part(plan, part):
+    inside = {one.id for one in plan.motifs if one.part == part}
+    return together([swept(plan, one) for one in pieces_on(plan, "face") if one.motif in inside])
+
+
+def strokes_of(plan, name):
+    return [one.stroke for one in pieces_on(plan, "face") if one.motif == name]
+
+
+@pytest.mark.parametrize("off_mm", [0.0, 1.0, 3.5, -1.5])
+def test_an_outline_hugs_the_contour_and_covers_all_of_it(two, off_mm):
+    plan, part, fine, _ = two
+    plan, name = with_computed(plan, Computed(Computing.OUTLINE, (part,), off_mm), {"stroke": fine}, "face", "edge")
+    shape = shape_of_part(plan, part)
+    wanted = shape.buffer(off_mm, quad_segs=32).boundary
+    lines = [way(stroke) for stroke in strokes_of(plan, name)]
+    worst = max(wanted.distance(shapely.Point(point)) for one in lines for point in one.coords)
+    assert worst < 0.3
+    near = shapely.union_all(lines).buffer(0.3)
+    rest = wanted.difference(near)
+    long_enough = [part for part in getattr(rest, "geoms", (rest,)) if part.length > 1.5]
+    assert not long_enough, "no part of the contour is left out"
+    assert len(plan.motifs) == 3
+
+
+def test_an_outline_is_parted_by_how_long_a_load_lasts_and_says_what_it_takes(two):
+    plan, part, fine, _ = two
+    plan, name = with_computed(plan, Computed(Computing.OUTLINE, (part,)), {"stroke": fine}, "face", "edge")
+    lengths = [length_mm(one.path) for one in strokes_of(plan, name)]
+    assert max(lengths) <= 12 * 40 + 1e-6
+    told = "; ".join(says_of(plan, placed_in(plan, name)))
+    assert f"outline: {sum(lengths) / 10:.0f} cm in {len(lengths)} strokes" in told
+    assert "loads" in told or "load" in told
+    arranged = arrange(design_of(plan, "face", engine=kernel()), 0.0)
+    jobs = [job for job in arranged.jobs if job.piece == name]
+    assert sum(len(job.strokes) for job in jobs) == len(lengths)
+
+
+def test_it_lives(two):
+    plan, part, fine, _ = two
+    made = Computed(Computing.OUTLINE, (part,))
+    plan, name = with_computed(plan, made, {"stroke": fine}, "face", "edge", part)
+    before = together([way(one).buffer(0.1) for one in strokes_of(plan, name)])
+    moved = moved_group(plan, plan.motifs[0].id, Place(7.0, -3.0))
+    after = together([way(one).buffer(0.1) for one in strokes_of(moved, name)])
+    shifted = shapely.affinity.translate(before, 7.0, -3.0)
+    assert after.symmetric_difference(shifted).area < 0.12 * after.area
+    assert parse_plan(plan_bytes(moved), "x") == moved
+    twice, copy = copied(plan, part, by=Place(0.0, 60.0))
+    (outline,) = (one for one in twice.motifs if one.part == copy and one.computed is not None)
+    assert outline.computed.of == (copy,), "the copy goes round the copies"
+    apart = broken_apart(plan, name)
+    assert all(one.computed is None for one in apart.motifs)
+    assert len(apart.motifs) == 2 + len(strokes_of(plan, name))
+
+
+def test_a_ground_leaves_nothing_bare_and_touches_no_part(two):
+    plan, part, fine, broad = two
+    made = Computed(Computing.GROUND, (part,), margin_mm=9.0)
+    plan, name = with_computed(plan, made, {"stroke": fine, LARGE: broad}, "face", "ground")
+    placed = placed_in(plan, name)
+    around = tuple(one for one in pieces_on(plan, "face") if one.motif != name)
+    assert bare_share(plan, placed, around) < 0.005
+    mine = laid_pieces(plan, placed, None)
+    assert {one.part for one in mine} == {"stroke", LARGE}
+    laid = together([swept(plan, one) for one in mine])
+    assert laid.intersection(shape_of_part(plan, part)).area < 0.0005 * laid.area
+
+
+def test_a_fill_covers_its_place_and_nothing_that_stays_clear(two):
+    plan, _, fine, broad = two
+    chart = chart_of(plan, "face")
+    eye = next(zone for zone in chart.zones if zone.kind == "eye")
+    x, y = eye.polygon.mean(axis=0)
+    ring = CubicPath(tuple((float(a + x), float(b + y)) for a, b in arc(24.0, 0.0, 360.0).points_mm))
+    plan = replace(plan, reserved=(Reserved("horn", float(x), float(y) - 20, 4.0),))
+    plan, name = with_computed(plan, Computed(Computing.FILL, border=ring), {"stroke": fine, LARGE: broad}, "face", "f")
+    placed = placed_in(plan, name)
+    assert bare_share(plan, placed, ()) < 0.02
+    laid = together([swept(plan, one) for one in laid_pieces(plan, placed, None)])
+    assert laid.intersection(zone_shape(eye)).area == 0.0
+    assert laid.intersection(shapely.Point(x, y - 20).buffer(3.9)).area == 0.0
+    place = place_of(placed.computed, shapely.Polygon(), "face", plan.measures, plan.reserved)
+    assert laid.difference(place.buffer(0.2)).area < 0.5
+
+
+def test_what_cannot_be_worked_out_is_refused_or_told(two):
+    plan, part, fine, _ = two
+    for bad in (
+        {"kind": Computing.FILL},
+        {"kind": Computing.OUTLINE},
+        {"kind": Computing.OUTLINE, "of": (part,), "off_mm": 9.0},
+    ):
+        with pytest.raises(OutOfRangeError):
+            Computed(**bad)
+    for of, load, chart in ((("nobody",), fine, "face"), ((part,), "nobody", "face"), ((part,), fine, "tail")):
+        with pytest.raises(UnknownNameError):
+            with_computed(plan, Computed(Computing.OUTLINE, of), {"stroke": load}, chart, "edge")
+    lost, name = with_computed(plan, Computed(Computing.OUTLINE, (part,)), {"stroke": fine}, "face", "edge")
+    lost = replace(lost, motifs=tuple(one for one in lost.motifs if one.id == name), parts=())
+    assert any("comes to nothing" in one.text for one in odd_on(lost, "face"))
+    with pytest.raises(OutOfRangeError):
+        replace(placed_in(lost, name), way=plan.strokes[0].stroke)
