@@ -54,6 +54,18 @@ def test_a_stroke_is_pulled_as_a_hand_does(ask, plan_file):
     assert (made.pressures[0].value, made.pressures[-1].value) == (0.3, 0.8)
     assert made.nib.angle_deg == 100.0
     assert len(made.flips_mm) == 1
+    name = read_plan(plan_file).motifs[-1].id
+    ask("piece", plan_file, name, "--point", "0=-3,2", "--press", "0.6", "--hold", "heel")
+    moved = read_plan(plan_file).motifs[-1]
+    assert moved.place.stroke(moved.way).path.points_mm[0] == pytest.approx((-3, 2), abs=1e-3)
+    assert max(key.value for key in moved.way.pressures) == pytest.approx(0.6)
+    for deed, sentence in (
+        ((name, "--point", "99=0,0"), "point of the way"),
+        ((name, "--point", "x"), "N=X,Y"),
+        ((name, "--press", "3"), "0.05 to 1"),
+        (("scale-field", "--press", "0.5"), "a single stroke"),
+    ):
+        assert sentence in ask("piece", plan_file, *deed, code=2)
     for wrong in ("0,0,0.5,10,3", "0", "flip", "0,0,x"):
         ask("piece", plan_file, "add", "--load", "dahlia-petal", "--points", wrong, code=2)
 

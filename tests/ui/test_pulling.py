@@ -13,6 +13,7 @@ from shapely import LineString, Point
 from pennello.design.computing import Computing
 from pennello.design.holds import hold_of
 from pennello.design.on_chart import pieces_on
+from pennello.design.pulled import points_of
 from pennello.design.touch import swept, together
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.lay.families.hold import Hold
@@ -178,6 +179,37 @@ def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, 
     assert read_plan(tmp_path / "five.pennello") == plan
     qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
     assert station.model.painted.strokes == 10
+
+
+def test_a_pulled_stroke_is_edited_on_the_chart(window, station, drag):
+    board, panel = station.board, station.panel
+    board.pull_by_hand(station.side.loads.load, Hold.SQUARE)
+    pull(board, arch(-20, -50))
+    board.put_down()
+    station.model.choose(pieces(window)[0].id)
+    before = points_of(pieces(window)[0])
+    assert len(board.way.points) == len(before) // 3 + 1
+    assert len(board.way.bends) == len(before) - len(board.way.points)
+    drag(board.way.points[0], 20, 10)
+    after = points_of(pieces(window)[0])
+    by = np.array(after[0]) - before[0]
+    assert by == pytest.approx(np.array([20, 10]) / board.view.scale, abs=0.5)
+    assert np.array(after[1]) - before[1] == pytest.approx(by, abs=1e-3), "its bend goes with it"
+    assert after[-1] == pytest.approx(before[-1])
+    QTest.keyClick(board.way.bends[0], KEYS.Key_Right)
+    assert points_of(pieces(window)[0])[1][0] > after[1][0]
+    panel.holds.buttons[Hold.UPRIGHT].click()
+    assert hold_of(pieces(window)[0].way) is Hold.UPRIGHT
+    panel.fields["angle"].setValue(30)
+    assert pieces(window)[0].way.nib.angle_deg == 30
+    panel.fields["press"].setValue(80)
+    assert pieces(window)[0].way.pressure == 0.8
+    assert panel.fields["press"].value() == 80
+    station.model.choose("")
+    assert not board.way.points
+    while window.document.undo_label:
+        window.undo()
+    assert not pieces(window)
 
 
 def test_an_outline_lives_with_what_it_hugs(window, station, qtbot):

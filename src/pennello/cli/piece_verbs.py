@@ -13,12 +13,13 @@ from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.clock import LINERS
+from pennello.design.holds import with_hold
 from pennello.design.line_work import USUAL_LINE_MM, Taper, hand_drawn, press_for, with_line_load, with_line_work
 from pennello.design.on_chart import with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
-from pennello.design.pulled import Sample, pulled_stroke, with_pulled
+from pennello.design.pulled import Sample, points_of, pulled_stroke, with_point_at, with_press, with_pulled, with_way
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
@@ -59,6 +60,10 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--set", action="append", default=[], metavar="KEY=VALUE", help="a number of the motif")
     parser.add_argument(
         "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
+    )
+    parser.add_argument("--point", action="append", default=[], metavar="N=X,Y", help="a point of a stroke's way, mm")
+    parser.add_argument(
+        "--press", type=number, metavar="P", help="pressure of a stroke where it is greatest, 0.05 to 1"
     )
     parser.add_argument("--remove", action="store_true", help="take it off the chart")
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
@@ -169,11 +174,27 @@ def _changed(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     changes |= {"name": args.name} if args.name is not None else {}
     if args.set:
         changes["values"] = tuple({**dict(placed.values), **numbers(args.set)}.items())
+    placed = _pulled(placed, args)
     for key, value in numbers(args.short).items():
         placed = placed.with_short(key, value)
     if args.load:
         changes["loads"] = tuple({**placed.load_of, **_loads(plan, args.load)}.items())
     return replace(placed, **changes)
+
+
+def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
+    """Return a free stroke with points of its way elsewhere, held or pressed another way."""
+    for text in args.point:
+        at, equals, place = text.partition("=")
+        if not (equals and at.isdigit()):
+            raise OutOfRangeError("--point", text, "N=X,Y, as 3=12,-4")
+        here = samples_of(place)[-1]
+        placed = with_point_at(placed, int(at), here.x_mm, here.y_mm)
+    if (args.hold or args.press is not None) and not points_of(placed):
+        raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
+    if args.hold:
+        placed = with_way(placed, lambda way: with_hold(way, Hold[args.hold.upper()]))
+    return placed if args.press is None else with_way(placed, lambda way: with_press(way, args.press))
 
 
 def _loads(plan: Plan, texts: list[str]) -> dict[str, str]:

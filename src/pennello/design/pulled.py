@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
@@ -18,15 +18,16 @@ from pennello.design.on_chart import chart_of, with_motif
 from pennello.design.part_edits import put_in
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan
+from pennello.errors import OutOfRangeError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
 from pennello.limits import fitted
-from pennello.path.cubic import length_mm
+from pennello.path.cubic import CubicPath, length_mm
 from pennello.path.fit import fitted_path
 
 Array = NDArray[np.floating[Any]]
 
-OFF_MM = 0.25
+OFF_MM = 0.3
 """No point of a hand lies farther than this from the way that is made of it (a default)."""
 
 MOST_LEAN_DEG = 70.0
@@ -79,7 +80,7 @@ def pulled_stroke(
     upright_deg
         The chisel keeps this direction on the skin, whatever the hold.
     """
-    path = fitted_path([(one.x_mm, one.y_mm) for one in samples], off_mm)
+    path = fitted_path(_steadied(samples), off_mm)
     stroke = replace(source, path=path, flips_mm=(), reload_mm=())
     if upright_deg is not None:
         stroke = replace(stroke, nib=Nib(NibMode.FIXED, upright_deg), pats=None)
@@ -97,6 +98,15 @@ def pulled_stroke(
     turns = [place for place, (one, other) in enumerate(pairwise(samples), 1) if one.flipped is not other.flipped]
     total = length_mm(path)
     return replace(stroke, flips_mm=tuple(round(float(at[place]) * total, 2) for place in turns))
+
+
+def _steadied(samples: Sequence[Sample]) -> list[tuple[float, float]]:
+    """Return where the hand was without the steps of a screen's pixels: each point nearer to its neighbours."""
+    points = np.array([(one.x_mm, one.y_mm) for one in samples])
+    if len(points) > 4:
+        for _ in range(2):
+            points[1:-1] = (points[:-2] + 2 * points[1:-1] + points[2:]) / 4
+    return [(float(x), float(y)) for x, y in points]
 
 
 def _places(samples: Sequence[Sample]) -> Array:
@@ -170,3 +180,58 @@ def with_pulled(plan: Plan, load: str, stroke: Stroke, chart: str, part: str = "
     )
     plan = with_motif(plan, placed)
     return (put_in(plan, [new_id], part) if part else plan), new_id
+
+
+def points_of(placed: PlacedMotif) -> tuple[tuple[float, float], ...]:
+    """Return the points of a single free stroke's way where they lie on the chart, mm; none for any other piece."""
+    if placed.way is None or placed.more:
+        return ()
+    return placed.place.stroke(placed.way).path.points_mm
+
+
+def with_point_at(placed: PlacedMotif, number: int, x_mm: float, y_mm: float) -> PlacedMotif:
+    """Return a free stroke with a point of its way elsewhere on the chart; its handles go with a point that it passes.
+
+    Parameters
+    ----------
+    number
+        0 for the start, then two handles and an end for each curve.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it has no such point: it is a motif, has several strokes, or not so many.
+    """
+    points = list(points_of(placed))
+    if placed.way is None or not 0 <= number < len(points):
+        wanted = f"0 to {len(points) - 1}" if points else "none: it is no single stroke"
+        raise OutOfRangeError(f"point of the way of {placed.name}", number, wanted)
+    by = (x_mm - points[number][0], y_mm - points[number][1])
+    with_it = [at for at in (number - 1, number, number + 1) if 0 <= at < len(points)] if number % 3 == 0 else [number]
+    for at in with_it:
+        points[at] = (points[at][0] + by[0], points[at][1] + by[1])
+    own = placed.place.inverse().points(np.array(points))
+    path = CubicPath(tuple((round(float(x), 4), round(float(y), 4)) for x, y in own))
+    return replace(placed, way=replace(placed.way, path=path))
+
+
+def with_way(placed: PlacedMotif, change: Callable[[Stroke], Stroke]) -> PlacedMotif:
+    """Return a free stroke held or pressed another way; any other piece as it is."""
+    return placed if placed.way is None or placed.more else replace(placed, way=change(placed.way))
+
+
+def with_press(stroke: Stroke, press: float) -> Stroke:
+    """Return a stroke with its greatest pressure so, 0.05 to 1, all of it in proportion.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it is outside its range.
+    """
+    if not PRESSURE[0] <= press <= PRESSURE[1]:
+        raise OutOfRangeError("pressure", press, f"{PRESSURE[0]:g} to {PRESSURE[1]:g}")
+    if not stroke.pressures:
+        return replace(stroke, pressure=press)
+    most = max(key.value for key in stroke.pressures)
+    keys = (replace(key, value=max(round(key.value * press / most, 3), PRESSURE[0])) for key in stroke.pressures)
+    return replace(stroke, pressures=tuple(keys))

@@ -24,6 +24,7 @@ from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.stations.chart.pen import Pen, touch_of
 from pennello.ui.stations.chart.stroke_pen import StrokePen
+from pennello.ui.stations.chart.way_handles import WayHandles
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import (
     ChartView,
@@ -80,6 +81,7 @@ class ChartBoard(Surface):
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
         self.over = LayerHandles(model, self, lambda: self.view)
+        self.way = WayHandles(model, self, lambda: self.view)
         self.pen, self.puller = LinePen(model, lambda: self.view), StrokePen(model, lambda: self.view)
         self.resized.connect(self.place_handles)
         model.shown.connect(self.refresh)
@@ -122,6 +124,7 @@ class ChartBoard(Surface):
     def place_handles(self) -> None:
         """Lay the handles about the motif in the hand and on what lies over the paint."""
         self.over.place()
+        self.way.place()
         chosen = self.model.chosen
         taken = chosen is not None and chosen.computed is None  # what is worked out lies where it must
         for handle in (self.grip, self.turn, self.size_grip):
@@ -340,6 +343,7 @@ class ChartBoard(Surface):
         if self.guide in dict(chart.frames):
             draw_guide(painter, chart.frame(self.guide), view)
         self._draw_chosen(painter, view)
+        self.way.draw(painter)
         if chart.landmarks and (self.near or self.grip.dragging):
             draw_landmarks(painter, chart, view, self.near)
         painter.drawPixmap(0, 0, self._pins(view))

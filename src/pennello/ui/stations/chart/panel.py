@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from PySide6.QtCore import QSignalBlocker, Qt, Signal
+from PySide6.QtCore import QSignalBlocker, QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.chart import Point
+from pennello.design.holds import Number, hold_of, numbers_of, with_hold
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
@@ -34,8 +35,10 @@ from pennello.design.on_chart import (
 from pennello.design.part_edits import put_in, with_new_part
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.pulled import points_of, with_press, with_way
 from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
+from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.loads_page import LoadShelf
@@ -45,11 +48,14 @@ from pennello.ui.stations.chart.parts_page import PartsPage
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice, fill
+from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
+PRESS = Quantity("Pressure where it is greatest", 5, 100, 5, 0, " %")
+_HOLD = QSize(48, 30)
 ALONG = Quantity("How many, the first included?", 2, 60, 1, 0)
 _LENGTHS = "mm"
 
@@ -95,6 +101,13 @@ class MotifPanel(QFrame):
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._numbers = scroll
+        self.holds = HoldButtons(_HOLD, words=False)
+        self.holds.chosen.connect(
+            lambda hold: model.edit_motif(
+                "Hold it another way", lambda one: with_way(one, lambda w: with_hold(w, hold))
+            )
+        )
+        column.addWidget(self.holds)
         column.addWidget(scroll, 1)
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
@@ -226,6 +239,8 @@ class MotifPanel(QFrame):
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.short.setVisible(chosen is not None and bool(chosen.motif))
+        free = _free_way(chosen)
+        self.holds.setVisible(free is not None)
         with QSignalBlocker(self.short):
             self.short.setChecked(self._model.short)
         if chosen is None:
@@ -233,7 +248,16 @@ class MotifPanel(QFrame):
             self._of = ""
             return
         self.name.setText(chosen.name)
-        kind = f"{chosen.id} {chosen.motif}"
+        if free is not None:
+            self.holds.show_hold(hold_of(free))
+            self.holds.draw(self._model.document.committed, chosen.loads[0][1])
+        self._show_numbers(chosen, free)
+        self._show_sides(chosen)
+
+    def _show_numbers(self, chosen: PlacedMotif, free: Stroke | None) -> None:
+        """Show what a piece comes to, its numbers and loads."""
+        numbers = numbers_of(free) if free is not None else ()
+        kind = f"{chosen.id} {chosen.motif} {[one.key for one in numbers]}"
         if kind != self._of:
             self._of = kind
             self._build(chosen)
@@ -243,6 +267,9 @@ class MotifPanel(QFrame):
         except PennelloError as error:
             self.says.setText(str(error))
         values = motif(chosen.motif).values(dict(shown.values)) if chosen.motif else {}
+        values |= {one.key: one.value for one in numbers}
+        if free is not None:
+            values["press"] = 100 * _press(free)
         if not values.keys() >= {*self.fields, *self.ticks}:  # built for what was chosen before
             self._build(chosen)
         for key, field in self.fields.items():
@@ -254,6 +281,9 @@ class MotifPanel(QFrame):
         items: list[tuple[str, object]] = [(one.name, one.id) for one in self._model.plan.strokes]
         for part, box in self.loads.items():
             fill(box, items, chosen.load_of.get(part))
+
+    def _show_sides(self, chosen: PlacedMotif) -> None:
+        """Show what goes for the other side of the midline."""
         midline = self._model.chart.midline_mm is not None
         self.twin.setEnabled(midline)
         self.one_sided.setEnabled(midline and not chosen.twin)
@@ -280,6 +310,15 @@ class MotifPanel(QFrame):
             for one in kind.parameters:
                 self._add_number(row, one)
                 row += 1
+        if points_of(chosen) and chosen.way is not None:
+            for number in numbers_of(chosen.way):
+                self._add_of_hold(row, number)
+                row += 1
+            press = NumberField(PRESS)
+            press.edited.connect(lambda v: self._way("Pressure", lambda w: with_press(w, v / 100), "press"))
+            self._add(row, "pressure", press)
+            self.fields["press"] = press
+            row += 1
         for part, _ in chosen.loads:
             name = next((p.name for p in motif(chosen.motif).parts if p.key == part), part) if chosen.motif else part
             box = choice(f"Load of the {name}", self._guard)
@@ -307,6 +346,24 @@ class MotifPanel(QFrame):
         self._add(row, one.name, field)
         self.fields[one.key] = field
 
+    def _add_of_hold(self, row: int, one: Number) -> None:
+        """Put a number of the hold of a free stroke into the grid."""
+        length, whole = one.unit == " mm", one.unit in ("°", " ×")
+        unit = "" if length else one.unit
+        field = NumberField(
+            Quantity(one.name, one.low, one.high, 1.0 if whole else 0.5, 0 if whole else 1, unit, length=length)
+        )
+
+        def changed(way: Stroke, value: float) -> Stroke:
+            return next((found.change(value) for found in numbers_of(way) if found.key == one.key), way)
+
+        field.edited.connect(lambda v: self._way("A number of the hold", lambda w: changed(w, v), one.key))
+        self._add(row, one.name, field)
+        self.fields[one.key] = field
+
+    def _way(self, label: str, change: Callable[[Stroke], Stroke], key: str) -> None:
+        self._model.edit_motif(label, lambda one: with_way(one, change), f"way {key}" if key else "")
+
     def _add(self, row: int, words: str, widget: QWidget) -> None:
         label = Label(words)
         label.setObjectName("note")
@@ -327,6 +384,15 @@ class MotifPanel(QFrame):
             return replace(one, loads=tuple((key, stroke if key == part else of) for key, of in one.loads))
 
         self._model.edit_motif("Load of a motif", make)
+
+
+def _free_way(chosen: PlacedMotif | None) -> Stroke | None:
+    """Return the way of a single free stroke, or None for any other piece."""
+    return chosen.way if chosen is not None and points_of(chosen) else None
+
+
+def _press(way: Stroke) -> float:
+    return max(key.value for key in way.pressures) if way.pressures else way.pressure
 
 
 class SidePanel(QFrame):

@@ -443,6 +443,7 @@ class ChartStation(QWidget, Station):
         """Stop timers and work; the window closes."""
         self.gallery.close_all()
         self.side.loads.holds.close_all()
+        self.panel.holds.close_all()
         self.model.close()
 
     # --- following ---
