@@ -406,3 +406,18 @@ def test_former_keys_are_unknown_in_newer_files():
     table["motifs"][0]["group"] = "x"
     with pytest.raises(FileProblemError, match="unknown field 'group'"):
         parse_plan(json.dumps(table).encode(), "x")
+
+
+def test_an_old_file_that_was_full_opens_with_its_lines():
+    """500 pieces and 200 layers of lines, each in a colour and a width of its own."""
+    table = json.loads(BEFORE_10.read_text())
+    (old,) = (one for one in table["overlays"] if one["kind"] == "lines")
+    piece = next(one for one in table["motifs"] if one["id"] == "feather")
+    table["motifs"] = [{**piece, "id": f"p{n}", "part": ""} for n in range(500)]
+    short = {**old, "outlines": old["outlines"][1:2]}
+    table["overlays"] = [
+        {**short, "name": f"line {n}", "srgb": f"#{n:02x}40{255 - n:02x}", "line_mm": 1 + n / 100} for n in range(200)
+    ]
+    plan = parse_plan(json.dumps(table).encode(), "x")
+    assert len(plan.motifs) == 700
+    assert parse_plan(plan_bytes(plan), "x") == plan
