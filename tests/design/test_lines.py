@@ -19,10 +19,12 @@ from pennello.design.line_work import (
     is_line_work,
     line_stroke,
     look_of,
+    places_to_snap,
     press_for,
     with_line_load,
     with_line_work,
     with_lines_on,
+    with_snapped_ends,
     with_usual_line_load,
 )
 from pennello.design.marks import Glitter
@@ -36,6 +38,7 @@ from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit import catalogue
 from pennello.kit.contact import contact_width_mm
 from pennello.lay import engine
+from pennello.lay.laying import pull
 from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of
 from pennello.order.job import Why
@@ -164,6 +167,32 @@ def test_lines_are_thick_where_they_are_told_to_be(bare, taper, thick, thin):
     if taper is Taper.EVEN:
         assert wide(0.1) == pytest.approx(wide(0.9), rel=0.05)
     assert line_stroke(hand_drawn([(1.0, 2.0)]), taper).path.points_mm[0] == (1.0, 2.0)
+
+
+def test_a_row_of_dots_grows_along_its_line(bare):
+    plan, name = drawn(bare, line((0.0, 0.0), (40.0, 0.0)), taper=Taper.DOTS, line_mm=3.0)
+    (piece,) = (one for one in pieces_on(plan, "face") if one.motif == name)
+    shape = swept(plan, piece)
+    dots = sorted(getattr(shape, "geoms", (shape,)), key=lambda one: one.centroid.x)
+    assert shape.bounds[2] - shape.bounds[0] > 36
+    assert piece.stroke.pats is not None
+    assert shape.area < 0.9 * 40 * 3.0
+    assert dots[-1].area >= dots[0].area
+    job = design_of(plan, "face", engine=engine.kernel()).work.job(f"{name}/stroke1")
+    assert job.kind is StepKind.DOTS
+    count = len(pull(piece.stroke, plan.brush(plan.stroke(piece.load).brush), plan.axis(piece.load)).track.s_mm)
+    assert job.pull_s == pytest.approx(count * Pace().dot_s, abs=0.06)
+
+
+def test_a_line_begins_and_ends_on_what_is_near(bare):
+    plan, _ = drawn(bare, line((-20.0, -50.0), (10.0, -50.0)))
+    places = places_to_snap(plan, "face")
+    assert any(np.allclose(place, (10.0, -50.0), atol=0.02) for place in places)
+    points = [(11.0, -49.5), (20.0, -40.0), (33.0, -41.0)]
+    snapped = with_snapped_ends(points, [(10.0, -50.0), (60.0, 0.0)], 2.0)
+    assert snapped == [(10.0, -50.0), (20.0, -40.0), (33.0, -41.0)]
+    assert with_snapped_ends([(1.0, 2.0)], [(1.5, 2.0)], 1.0) == [(1.5, 2.0)]
+    assert with_snapped_ends(points, [], 2.0) == points
 
 
 def test_line_work_waits_for_what_it_goes_over_and_takes_its_time():

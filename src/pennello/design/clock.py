@@ -38,7 +38,7 @@ def step_kind(brush: Applicator, stroke: Stroke) -> StepKind:
     """Return whether a stroke is loaded, a line or a dot."""
     if brush.kind not in LINERS:
         return StepKind.STROKES
-    return StepKind.DOTS if length_mm(stroke.path) < DOT_MM else StepKind.LINE
+    return StepKind.DOTS if stroke.pats is not None or length_mm(stroke.path) < DOT_MM else StepKind.LINE
 
 
 @kept
@@ -54,7 +54,8 @@ def ways(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> tuple[float, 
 def pull_s(stroke: PlanStroke, brush: Applicator, kind: StepKind, pace: Pace) -> float:
     """Return how long a stroke takes from its touch, s, loads within it left out."""
     if kind is StepKind.DOTS:
-        return pace.seconds(kind, pace.dot_s)
+        many = ways(stroke.stroke, brush, stroke.recipe.axis(brush))[1] if stroke.stroke.pats is not None else 1
+        return pace.seconds(kind, pace.dot_s * max(many, 1))
     if kind is StepKind.LINE:
         return pace.seconds(kind, pace.touch_s + length_mm(stroke.stroke.path) / pace.line_mm_s)
     far, pats = ways(stroke.stroke, brush, stroke.recipe.axis(brush))

@@ -35,7 +35,6 @@ CLEAR_MM, ZONE_MM = 0.05, 0.3
 
 _TRIED_MM = 40.0
 _CLEAR_ZONES = ("eye", "nostril", "lips")
-_MOST_STROKES = 400
 
 
 def goes_round(plan: Plan, placed: PlacedMotif, other: PlacedMotif) -> bool:
@@ -93,7 +92,7 @@ def _lines(
     found = [(small, one) for one in _strokes(small, fine)]
     if large is not None:
         found += [(large, one) for one in _strokes(large, broad)]
-    return tuple(found[:_MOST_STROKES])
+    return tuple(found)
 
 
 def _together(around: Ways) -> BaseGeometry:

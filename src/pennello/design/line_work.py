@@ -15,7 +15,7 @@ from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
 from pennello.design.clock import LINERS
 from pennello.design.edits import free_id, slug, with_brush, with_stroke
-from pennello.design.on_chart import chart_of, placed_in, with_motif
+from pennello.design.on_chart import chart_of, pieces_on, placed_in, with_motif
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.wishing import with_load_wished
@@ -26,7 +26,7 @@ from pennello.kit.cake import Portion
 from pennello.kit.contact import contact_width_mm
 from pennello.kit.paint import Paint
 from pennello.lay.families.shapes import ramp, smooth, swell
-from pennello.lay.stroke import PRESSURE, Nib, NibMode, Stroke
+from pennello.lay.stroke import PRESSURE, Nib, NibMode, Pats, Stroke
 from pennello.limits import MOST_OUTLINES, fitted
 from pennello.load.recipe import PickUp, Recipe
 from pennello.motif.grammar import dot
@@ -45,17 +45,18 @@ LEAST_STEP_MM = 2.0
 
 MOST_POINTS = 600
 _ALIKE_DE = 2.0
-_TIP = 0.05
+_TIP, _FIRST_DOT = 0.05, 0.12
 _TRIED = np.linspace(PRESSURE[0], PRESSURE[1], 200)
 
 
 class Taper(Enum):
-    """Where a line is thick: nowhere more than elsewhere, at its start, at its end, or in its middle."""
+    """Where a line is thick: nowhere more than elsewhere, at its start, at its end, in its middle; or dots in a row."""
 
     EVEN = "even"
     TO_TIP = "thick to tip"
     FROM_TIP = "tip to thick"
     MIDDLE = "thick in the middle"
+    DOTS = "a row of dots, growing"
 
 
 class NoLineError(PennelloError):
@@ -104,6 +105,8 @@ def line_stroke(path: CubicPath, taper: Taper = Taper.EVEN, press: float = USUAL
     nib = Nib(NibMode.FOLLOWING, 90.0)
     if taper is Taper.EVEN or press <= _TIP:
         return Stroke(path, nib, press)
+    if taper is Taper.DOTS:
+        return Stroke(path, nib, pressures=ramp(_FIRST_DOT, press), pats=Pats(0.0, 0.0))
     keys = {
         Taper.TO_TIP: ramp(press, _TIP),
         Taper.FROM_TIP: ramp(_TIP, press),
@@ -116,6 +119,23 @@ def press_for(brush: Applicator, line_mm: float) -> float:
     """Return the pressure under which a brush draws a line so wide, mm, as near as it can, 0.05 to 1."""
     widths = contact_width_mm(brush, _TRIED)
     return round(float(np.interp(line_mm, widths, _TRIED)), 3)
+
+
+def with_snapped_ends(points: Sequence[Point], places: Sequence[Point], within_mm: float) -> list[Point]:
+    """Return a line whose start and end lie on the nearest of some places, where one is near enough, mm."""
+    snapped = list(points)
+    for end in {0, len(snapped) - 1}:
+        near = min(places, key=lambda place: math.dist(place, points[end]), default=None)
+        if near is not None and math.dist(near, points[end]) <= within_mm:
+            snapped[end] = near
+    return snapped
+
+
+def places_to_snap(plan: Plan, key: str) -> tuple[Point, ...]:
+    """Return where lines may begin and end on a chart: landmarks, and the ends of all that is painted there."""
+    ends = [piece.stroke.path.points_mm for piece in pieces_on(plan, key)]
+    landmarks = [point for _, point in chart_of(plan, key).landmarks]
+    return tuple(dict.fromkeys([*landmarks, *(points[at] for points in ends for at in (0, -1))]))
 
 
 # --- loads ---

@@ -13,8 +13,10 @@ from pennello.design.line_work import (
     hand_drawn,
     is_dot,
     look_of,
+    places_to_snap,
     with_line_work,
     with_lines_on,
+    with_snapped_ends,
     with_usual_line_load,
 )
 from pennello.design.plan import Plan
@@ -22,6 +24,9 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.pen import HandTouch, Pen
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.qt_surface import outline_of
+
+SNAP_PX = 7
+"""So near a line begins and ends on what is there (a default)."""
 
 _HINT = "a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."
 
@@ -61,7 +66,10 @@ class LinePen(Pen):
             self._model.edit("Draw a line", lambda plan: self._drawn(plan, points))
 
     def _drawn(self, plan: Plan, points: list[Point]) -> Plan:
-        lines = (hand_drawn(points, least_mm=max(6 / self._view().scale, 0.5)),)
+        scale = self._view().scale
+        if len(points) > 1:
+            points = with_snapped_ends(points, places_to_snap(plan, self._model.key), SNAP_PX / scale)
+        lines = (hand_drawn(points, least_mm=max(6 / scale, 0.5)),)
         if any(one.id == self.piece for one in plan.motifs):
             return with_lines_on(plan, self.piece, lines, self.taper)
         plan, self.load = with_usual_line_load(plan, self.load)
