@@ -135,3 +135,34 @@ def test_an_outline_a_ground_and_a_fill_are_worked_out(ask, plan_file):
         (("outline", "--of", "petal-ring", "--load", load, "--off-mm", "9"), "-5 to 5 mm"),
     ):
         assert sentence in ask("compute", plan_file, *wrong, code=2)
+
+
+def test_an_outline_becomes_one_stroke(ask, plan_file):
+    outline = "0,0 20,-6 40,0 40,16 20,10 0,16"
+    told = ask("fill-outline", plan_file, "--outline", outline, "--load", "dahlia-petal", "--json")
+    assert told["found"][0]["overlap"] > 0.85
+    assert not told["needs_two"]
+    assert told["piece"] == ""
+    count = len(read_plan(plan_file).motifs)
+    said = ask("fill-outline", plan_file, "--outline", outline, "--load", "dahlia-petal", "--rim", "20,-8", "--take", 1)
+    assert "shared (predicted)" in said
+    made = read_plan(plan_file).motifs
+    assert len(made) == count + 1
+    assert made[-1].load_of["stroke"] == "dahlia-petal"
+    assert "Say what is to be filled" in ask("fill-outline", plan_file, code=2)
+    assert "1 to" in ask("fill-outline", plan_file, "--outline", outline, "--load", "dahlia-petal", "--take", 9, code=2)
+    assert "it needs two" in ask(
+        "fill-outline", plan_file, "--outline", "0,0 90,0 90,90 0,90", "--load", "dahlia-petal"
+    )
+
+
+def test_a_stroke_takes_the_place_of_the_line_that_it_fills(ask, plan_file):
+    ring = "0,0 20,-6 40,0 40,16 20,10 0,16 0,0"
+    ask("piece", plan_file, "add", "--colour", "#ffffff", "--points", ring, "--name", "Ring")
+    name = read_plan(plan_file).motifs[-1].id
+    count = len(read_plan(plan_file).motifs)
+    ask("fill-outline", plan_file, "--piece", name, "--load", "dahlia-petal", "--take", 1)
+    made = read_plan(plan_file).motifs
+    assert len(made) == count
+    assert name not in [one.id for one in made]
+    assert "no single drawn line" in ask("fill-outline", plan_file, "--piece", made[0].id, code=2)

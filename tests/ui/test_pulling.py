@@ -254,3 +254,33 @@ def test_what_a_drawn_line_encloses_is_filled(window, station, qtbot):
     assert fill.computed.border is not None
     laid = together([swept(window.document.committed, one) for one in pieces_on(window.document.committed, "face")])
     assert laid.area > 0.97 * math.pi * 14 * 10
+
+
+def test_one_stroke_takes_the_place_of_a_drawn_outline(window, station, qtbot):
+    board = station.board
+    board.draw_by_hand()
+    top, bottom = arch(-20, -40, tall=8, count=20), [(x, y + 15) for x, y in arch(-20, -40, tall=8, count=20)]
+    pull(board, [*top, *reversed(bottom), top[0]])
+    board.put_down()
+    drawn = pieces(window)[0]
+    station.model.choose(drawn.id)
+    station.layers.list_all()
+    inner = next(one.menu() for one in station.layers.menu().actions() if one.text().startswith("Work out from"))
+    next(one for one in inner.actions() if one.text().startswith("One stroke")).trigger()
+    page = station.fillings
+    qtbot.waitUntil(lambda: not page.bar.isVisible())
+    assert page.shown[0][0].overlap > 0.85
+    before = page.shown[0][0].stroke.nib.angle_deg
+    page.other_side.click()
+    assert abs(page.shown[0][0].stroke.nib.angle_deg - before) == 180
+    import os
+
+    if os.environ.get("SHOT"):
+        page.grab().save(os.environ["SHOT"])
+    page.takes[0].click()
+    assert [piece.id for piece in pieces(window)] != [drawn.id]
+    (laid,) = pieces(window)
+    assert swept(window.document.committed, pieces_on(window.document.committed, "face")[0]).area > 300
+    assert station.model.chosen == laid
+    window.undo()
+    assert pieces(window) == (drawn,)

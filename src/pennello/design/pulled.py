@@ -14,10 +14,11 @@ from shapely import LineString
 from pennello.design.edits import free_id, slug
 from pennello.design.holds import FIVE, with_hold
 from pennello.design.line_work import about_middle
-from pennello.design.on_chart import chart_of, with_motif
+from pennello.design.on_chart import chart_of, placed_in, with_motif, without_motif
 from pennello.design.part_edits import put_in
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.touch import shape_of
 from pennello.errors import OutOfRangeError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
@@ -187,6 +188,30 @@ def points_of(placed: PlacedMotif) -> tuple[tuple[float, float], ...]:
     if placed.way is None or placed.more:
         return ()
     return placed.place.stroke(placed.way).path.points_mm
+
+
+def outline_of(placed: PlacedMotif) -> tuple[tuple[float, float], ...]:
+    """Return what a single free line encloses on the chart, mm, as points; none where it encloses nothing."""
+    if placed.way is None or placed.more:
+        return ()
+    drawn = shape_of(placed.place.stroke(placed.way).path)
+    if drawn.is_empty or not drawn.area:
+        return ()
+    largest = max(getattr(drawn, "geoms", (drawn,)), key=lambda part: float(part.area))
+    return tuple((float(x), float(y)) for x, y in largest.exterior.coords)
+
+
+def with_stroke_for(plan: Plan, drawn: str, load: str, stroke: Stroke) -> tuple[Plan, str]:
+    """Return the plan with a stroke in the place of a drawn line, in its part and on its chart, and the stroke's id.
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such piece or load.
+    """
+    placed = placed_in(plan, drawn)
+    plan, name = with_pulled(plan, load, stroke, placed.chart, placed.part)
+    return without_motif(plan, drawn), name
 
 
 def with_point_at(placed: PlacedMotif, number: int, x_mm: float, y_mm: float) -> PlacedMotif:

@@ -73,10 +73,13 @@ class LayersButton(QToolButton):
         Lines shall be thick and thin so.
     working_out(object)
         Something shall be worked out from the piece in the hand.
+    filling()
+        One stroke shall be found that fills what the line in the hand encloses.
     """
 
     drawing = Signal(str, str)
     working_out = Signal(object)
+    filling = Signal()
     tapering = Signal(object)
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
@@ -157,6 +160,8 @@ class LayersButton(QToolButton):
             out = menu.addMenu(f"Work out from {menu_words(chosen.name)}")
             for kind, words in WORKED_OUT:
                 out.addAction(words).triggered.connect(lambda _=False, of=kind: self.working_out.emit(of))
+            if chosen.way is not None and not chosen.more:
+                out.addAction("One stroke that fills it ...").triggered.connect(self.filling)
         menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
 
     def draw_in(self, srgb: str, line_mm: float = USUAL_LINE_MM) -> None:

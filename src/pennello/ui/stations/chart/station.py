@@ -27,8 +27,10 @@ from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
 from pennello.design.placed import SINGLE, PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.pulled import with_stroke_for
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
+from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
@@ -180,6 +182,7 @@ class ChartStation(QWidget, Station):
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
         self.layers.working_out.connect(self.ask_work_out)
+        self.layers.filling.connect(self.show_fillings)
         self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
@@ -373,6 +376,31 @@ class ChartStation(QWidget, Station):
             return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
 
         self.model.edit("Work it out", make)
+
+    def show_fillings(self) -> None:
+        """Look for one stroke that fills what the line in the hand encloses, the load on the shelf first."""
+        from pennello.ui.stations.chart.filling_page import FillingPage  # noqa: PLC0415 - only when wanted
+
+        chosen = self.model.chosen
+        if chosen is None:
+            return
+        self.fillings = FillingPage(self.model.document.committed, chosen, self.side.loads.load, self)
+        self.fillings.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.fillings.taken.connect(lambda load, stroke: self.put_for(chosen.id, load, stroke))
+        self.fillings.show()
+
+    def put_for(self, drawn: str, load: str, stroke: Stroke) -> None:
+        """Put a stroke in the place of a drawn line, and take it in the hand."""
+        found: list[str] = []
+
+        def make(plan: Plan) -> Plan:
+            plan, name = with_stroke_for(plan, drawn, load, stroke)
+            found.append(name)
+            return plan
+
+        self.model.edit("One stroke that fills it", make)
+        if found:
+            self.model.choose(found[-1])
 
     def _middle(self) -> Place:
         left, top, right, bottom = self.model.chart.bounds_mm
