@@ -15,7 +15,7 @@ from pennello.design.pulled import outline_of, with_pulled, with_stroke_for
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.solve.fill_outline import (
     ENOUGH,
-    Filling,
+    OneStroke,
     fill_outline,
     loads_to_try,
     needs_two,
@@ -78,7 +78,7 @@ def _outline(plan: Plan, args: Namespace) -> list[tuple[float, float]]:
     return list(points)
 
 
-def _taken(plan: Plan, args: Namespace, found: tuple[Filling, ...]) -> str:
+def _taken(plan: Plan, args: Namespace, found: tuple[OneStroke, ...]) -> str:
     """Put the stroke that was asked for on the chart, write the plan, and return the id of its piece."""
     if args.take is None:
         return ""

@@ -50,7 +50,7 @@ class NoOutlineError(PennelloError):
 
 
 @dataclass(frozen=True, slots=True)
-class Filling:
+class OneStroke:
     """A stroke that fills an outline: with which load, how, how much of both areas is shared, and how to pull it."""
 
     load: str
@@ -65,8 +65,8 @@ def fill_outline(
     loads: Sequence[str],
     rim_at: tuple[float, float] | None = None,
     report: Report = lambda *_: None,
-    found_so_far: Callable[[tuple[Filling, ...]], object] = lambda _: None,
-) -> tuple[Filling, ...]:
+    found_so_far: Callable[[tuple[OneStroke, ...]], object] = lambda _: None,
+) -> tuple[OneStroke, ...]:
     """Return up to three strokes that fill an outline, the best first.
 
     Parameters
@@ -88,7 +88,7 @@ def fill_outline(
         If there is no such load.
     """
     target = _target(outline)
-    found: list[Filling] = []
+    found: list[OneStroke] = []
     for number, name in enumerate(loads):
         report(number / len(loads), f"trying {plan.stroke(name).name}")
         source = plan.stroke(name)
@@ -98,18 +98,18 @@ def fill_outline(
             stroke = stroke if rim_at is None else _rim_towards(stroke, source.rim, rim_at)
             laid = swept_by(stroke, brush, plan.axis(name))
             shared = target.shape.intersection(laid).area / target.shape.union(laid).area
-            found.append(Filling(name, stroke, float(shared), _words(stroke)))
+            found.append(OneStroke(name, stroke, float(shared), _words(stroke)))
         found = _apart(sorted(found, key=lambda one: -one.overlap))
         found_so_far(tuple(found[:MOST_TOLD]))
     return tuple(found[:MOST_TOLD])
 
 
-def needs_two(found: Sequence[Filling]) -> bool:
+def needs_two(found: Sequence[OneStroke]) -> bool:
     """Return whether no single stroke fills the outline well enough."""
     return not found or found[0].overlap < ENOUGH
 
 
-def _apart(best: Sequence[Filling]) -> list[Filling]:
+def _apart(best: Sequence[OneStroke]) -> list[OneStroke]:
     """Return strokes that differ: one for each load and way to hold it."""
     seen: set[object] = set()
     kept = []
@@ -308,7 +308,7 @@ def _rim_towards(stroke: Stroke, rim: Side, rim_at: tuple[float, float]) -> Stro
     return stroke if on_a is (rim is Side.A) else _half_round(stroke)
 
 
-def other_rim(filled: Filling) -> Filling:
+def other_rim(filled: OneStroke) -> OneStroke:
     """Return a stroke with the rim on its other side: it covers the same, with the chisel turned half round."""
     return replace(filled, stroke=_half_round(filled.stroke))
 

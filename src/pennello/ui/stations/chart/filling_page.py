@@ -16,7 +16,7 @@ from pennello.session.pull_scene import PullScene
 from pennello.solve.fill_outline import (
     ENOUGH,
     MOST_TOLD,
-    Filling,
+    OneStroke,
     fill_outline,
     loads_to_try,
     needs_two,
@@ -30,7 +30,7 @@ from pennello.ui.widgets.progress import ThinBar, foot_row
 from pennello.ui.work import Runner
 
 _SPARE_MM = 6.0
-_Shown = tuple[tuple[Filling, Canvas | None, Picture | None], ...]
+_Shown = tuple[tuple[OneStroke, Canvas | None, Picture | None], ...]
 
 
 class FillingPage(QDialog):
@@ -93,7 +93,7 @@ class FillingPage(QDialog):
     def _look(self, job: Job[_Shown], first: str) -> _Shown:
         scene = PullScene(self._plan, self._chart, None)
 
-        def show(found: tuple[Filling, ...]) -> None:
+        def show(found: tuple[OneStroke, ...]) -> None:
             job.found.emit(_laid(scene, found))
 
         found = fill_outline(self._plan, self.outline, loads_to_try(self._plan, (), first), None, job.report, show)
@@ -186,7 +186,7 @@ class FillingPage(QDialog):
         super().closeEvent(event)
 
 
-def _laid(scene: PullScene, found: tuple[Filling, ...]) -> _Shown:
+def _laid(scene: PullScene, found: tuple[OneStroke, ...]) -> _Shown:
     shown = []
     for one in found:
         patch = scene.lay(one.load, one.stroke)
