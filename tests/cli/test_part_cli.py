@@ -71,10 +71,30 @@ def test_copies_mirrors_and_other_loads(ask, plan):
     assert read_plan(plan).motifs[-1].chart == "cheek-left"
 
 
+def test_a_part_is_repeated_along_a_line(ask, plan):
+    before = read_plan(plan)
+    ask("part", plan, "echo", "lantern-face", "--along", "0,0 30,-10 60,0", "--times", 2, "--smaller", "0.8")
+    after = read_plan(plan)
+    count = len([one for one in before.motifs if one.part == "lantern-face"])
+    copies = [one for one in after.motifs if one.part.startswith("lantern-face-")]
+    assert len(copies) == 2 * count
+    assert {round(one.place.scale, 3) for one in copies[:count]} == {
+        round(0.8 * one.place.scale, 3) for one in before.motifs if one.part == "lantern-face"
+    }
+    ask("piece", plan, "add", "--load", "dahlia-petal", "--points", "0,0 20,-4 40,0", "--name", "Stem")
+    ask("part", plan, "echo", copies[0].id, "--guide", "stem", "--times", 1, "--same-side")
+    assert len(read_plan(plan).motifs) == len(after.motifs) + 2
+
+
 @pytest.mark.parametrize(
     ("words", "told"),
     [
         (("add",), "needs a name"),
+        (("echo", "lantern-face"), "--along"),
+        (("echo", "lantern-face", "--guide", "nobody"), "nobody"),
+        (("echo", "lantern-face", "--along", "0,0 9,0", "--times", "0"), "1 to 24"),
+        (("echo", "lantern-face", "--along", "0,0"), "shorter than 1 mm"),
+        (("echo", "lantern-face", "--along", "0,0 9,0", "--smaller", "0.5", "--times", "24"), "size of a motif"),
         (("habit", "wrist-flower"), "needs --habit"),
         (("weigh", "wrist-flower"), "--priority or --worth"),
         (("put", "wrist-flower"), "needs --within"),

@@ -12,6 +12,9 @@ from pennello.design.ordering import Priority
 from pennello.design.part import Habit
 from pennello.design.part_edits import recoloured
 from pennello.design.plan import Reload
+from pennello.design.pulled import with_pulled
+from pennello.lay.stroke import Nib, NibMode, Stroke
+from pennello.path.cubic import line
 from pennello.ui.stations.chart.parts_page import name_of
 
 
@@ -252,3 +255,26 @@ def test_a_part_is_kept_for_other_plans(window, station):
     page.tree.setCurrentItem(items(page)["leaves"])
     next(deed for words, deed in page._deeds() if words.startswith("Keep it"))()
     assert list(station.row.own) == ["Leaves"]
+
+
+def test_a_part_is_repeated_along_a_pulled_stroke(window, station, qtbot, monkeypatch):
+    page = station.side.parts
+    page.make("Ring")
+    page.move_to("petal-ring", "", "ring")
+    page.tree.setCurrentItem(items(page)["ring"])
+    menu = next(one.menu() for one in page.deeds().actions() if one.text() == "The same again along")
+    assert not menu.actions()[0].isEnabled(), "there is no line yet"
+    stroke = Stroke(line((30.0, -70.0), (-30.0, -60.0)), Nib(NibMode.FOLLOWING, 90.0), 0.6)
+    window.document.edit("Pull a stroke", with_pulled(plan_of(window), "dahlia-petal", stroke, "face")[0])
+    guide = plan_of(window).motifs[-1]
+    amounts = iter((2.0, 0.9))
+    monkeypatch.setattr("pennello.ui.stations.chart.parts_page.ask_amount", lambda *_: next(amounts))
+    menu = next(one.menu() for one in page.deeds().actions() if one.text() == "The same again along")
+    sides = menu.actions()[0].menu()
+    sides.actions()[0].trigger()
+    made = [one for one in plan_of(window).motifs if one.part.startswith("ring-")]
+    assert len(made) == 2
+    assert [one.place.mirrored for one in made] == [True, False]
+    assert made[-1].place.scale == pytest.approx(0.81)
+    window.undo()
+    assert plan_of(window).motifs[-1] == guide

@@ -11,8 +11,12 @@ from typing import Any
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm
+from pennello.cli.piece_verbs import samples_of
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.design.echo import USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
+from pennello.design.line_work import hand_drawn
 from pennello.design.load_edits import words_of
+from pennello.design.on_chart import placed_in
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
@@ -65,6 +69,13 @@ def part_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--chart", default="", metavar="NAME", help="copy: onto this chart")
     parser.add_argument("--x-mm", type=length_mm, default=0.0, metavar="MM", help="copy: so far to the right")
     parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="copy: and down")
+    parser.add_argument("--along", metavar="'X,Y X,Y ...'", help="echo: along this line on the chart, from the part")
+    parser.add_argument("--guide", metavar="PIECE", help="echo: or along this drawn line")
+    parser.add_argument("--times", type=int, default=USUAL_TIMES, metavar="N", help="echo: so many copies, 1 to 24")
+    parser.add_argument(
+        "--smaller", type=float, default=USUAL_SMALLER, metavar="F", help="echo: each so large, 0.5 to 1.2"
+    )
+    parser.add_argument("--same-side", action="store_true", help="echo: all on one side of the line, not by turns")
     parser.add_argument("--load", action="append", default=[], metavar="OLD=NEW", help="recolour: one load for another")
     parser.add_argument("--pieces-too", action="store_true", help="remove: all that it holds, too")
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
@@ -154,6 +165,18 @@ def _copy(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     return copied(plan, args.part, args.chart, by)
 
 
+def _echo(plan: Plan, args: Namespace) -> tuple[Plan, str]:
+    if (args.along is None) == (args.guide is None):
+        raise NothingSaidError("'echo' needs --along 'X,Y X,Y ...' or --guide PIECE, a line from the part on.")
+    if args.guide is not None:
+        guide = guide_of(placed_in(plan, args.guide))
+    else:
+        guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along)])
+    by_turns = not args.same_side
+    plan, made = echoed(plan, args.part, guide, args.times, args.smaller, by_turns=by_turns)
+    return plan, made[0]
+
+
 def _weigh(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     part_in(plan, args.part)
     ordering = plan.ordering
@@ -194,6 +217,7 @@ _DEEDS: dict[str, Callable[[Plan, Namespace], tuple[Plan, str]]] = {
     "habit": _changed("habit", lambda args: HABITS[_needed(args, "habit")]),
     "weigh": _weigh,
     "copy": _copy,
+    "echo": _echo,
     "mirror": lambda plan, args: (mirrored_part(plan, args.part), args.part),
     "recolour": _recolour,
     "remove": lambda plan, args: (without_part(plan, args.part, pieces=args.pieces_too), args.part),

@@ -25,7 +25,8 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.catalogue import CHARTS
-from pennello.design.on_chart import pieces_on
+from pennello.design.echo import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
+from pennello.design.on_chart import pieces_on, placed_in
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
@@ -46,6 +47,7 @@ from pennello.motif.motif import counted
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
+from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -55,6 +57,8 @@ EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it 
 FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."
 TAKE = "Click one to take it in the hand. Drag to paint it earlier or later; take its tick away to look at the rest."
 
+ECHOES = Quantity("How often", *TIMES, 1, 0, " ×")
+ECHO_SIZE = Quantity("Each so large beside the one before", *SMALLER, 0.05, 2, " × size")
 WORTH = Quantity("How much the part adds to the look", 0.1, 10, 0.5, 1, " × worth")
 _ID = Qt.ItemDataRole.UserRole
 _ICON, _PICTURE = QSize(34, 14), QSize(40, 30)
@@ -365,6 +369,7 @@ class PartsPage(QWidget):
         menu = passing_menu(self)
         for words, deed in self._deeds():
             menu.addAction(words).triggered.connect(lambda _=False, act=deed: act())
+        self._offer_echoes(menu)
         self._offer_charts(menu)
         self._offer_loads(menu)
         return menu
@@ -386,6 +391,36 @@ class PartsPage(QWidget):
 
     def _without(self, plan: Plan) -> Plan:
         return without_part(plan, self.part, pieces=True)
+
+    def _offer_echoes(self, menu: QMenu) -> None:
+        """Offer the lines of the chart for the same again along them."""
+        inner = menu.addMenu("The same again along")
+        inside = {one.id for one in pieces_in(self._model.plan, self.part)}
+        lines = [one for one in self._model.motifs if one.way is not None and not one.more and one.id not in inside]
+        for one in lines:
+            sides = inner.addMenu(menu_words(one.name))
+            for words, by_turns in (("To the other side by turns ...", True), ("On one side ...", False)):
+                sides.addAction(words).triggered.connect(
+                    lambda _=False, line=one.id, turns=by_turns: self.ask_echo(line, by_turns=turns)
+                )
+        if not lines:
+            inner.addAction("Draw a line or pull a stroke from the part on first").setEnabled(False)
+
+    def ask_echo(self, line: str, *, by_turns: bool) -> None:
+        """Ask how often and how large, and repeat the part along a line."""
+        times = ask_amount(self, "The same again", ECHOES, USUAL_TIMES)
+        smaller = None if times is None else ask_amount(self, "The same again", ECHO_SIZE, USUAL_SMALLER)
+        if times is not None and smaller is not None:
+            self.echo(line, round(times), smaller, by_turns=by_turns)
+
+    def echo(self, line: str, times: int, smaller: float, *, by_turns: bool) -> None:
+        """Repeat the part along a line of the chart."""
+        name = self.part
+
+        def change(plan: Plan) -> Plan:
+            return echoed(plan, name, guide_of(placed_in(plan, line)), times, smaller, by_turns=by_turns)[0]
+
+        self._edit("The same again", change)
 
     def _offer_charts(self, menu: QMenu) -> None:
         """Offer all other charts for a copy."""
