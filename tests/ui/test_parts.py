@@ -135,6 +135,15 @@ def test_a_tick_leaves_a_piece_out_for_a_look(window, station, qtbot):
     assert station.model.painted.strokes == whole
 
 
+def test_ticks_follow_each_other_without_harm(window, station, qtbot):
+    page = station.side.parts
+    states = (Qt.CheckState.Unchecked, Qt.CheckState.Checked)
+    for number in range(60):  # the list is built anew for each: never while its item is still being changed
+        items(page)[("petal-ring", "two-leaves")[number % 2]].setCheckState(0, states[number // 2 % 2])
+        qtbot.wait(1)
+    assert station.model.hidden == frozenset()
+
+
 def test_loads_stand_on_a_shelf_with_their_habit(window, station):
     station.side.switches[1].click()
     page = station.side.loads

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, Signal
+from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
@@ -145,6 +145,7 @@ class PartsPage(QWidget):
         super().__init__()
         self._model = model
         self._listed: object = None
+        self._unticked: frozenset[str] = frozenset()
         self.part = ""
         self.words = Label("")
         self.words.setWordWrap(True)
@@ -154,6 +155,10 @@ class PartsPage(QWidget):
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
         self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
         self.tree.itemChanged.connect(lambda *_: self._ticked())
+        self._soon = QTimer(self)  # the tree may be built anew only once its item is done with being changed
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(0)
+        self._soon.timeout.connect(lambda: self._model.hide(self._unticked))
         model.painted_anew.connect(self.show_pictures)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -313,7 +318,8 @@ class PartsPage(QWidget):
 
     def _ticked(self) -> None:
         off = Qt.CheckState.Unchecked
-        self._model.hide(frozenset(name_of(one) for one in self._items() if one.checkState(0) == off))
+        self._unticked = frozenset(name_of(one) for one in self._items() if one.checkState(0) == off)
+        self._soon.start()
 
     def _items(self) -> list[QTreeWidgetItem]:
         found, open_ = [], [self.tree.topLevelItem(at) for at in range(self.tree.topLevelItemCount())]
