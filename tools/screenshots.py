@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import os
 import sys
 import tempfile
@@ -10,10 +11,12 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
-from PySide6.QtCore import QEventLoop, QTimer
+from PySide6.QtCore import QEventLoop, Qt, QTimer
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
 from pennello.files.demo import demo_plan
+from pennello.lay.families.hold import Hold
 from pennello.lay.warming import warm_up
 from pennello.motif.catalogue import MOTIFS
 from pennello.session.document import Document
@@ -30,7 +33,6 @@ TRAY_VIEWS = (
 )
 VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench", "poppy-petal", "linen", (1280, 800)),
-    ("bench-lamp", "dahlia-petal", "lamp", (1280, 800)),
     ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
     ("bench-make", "moth-wing", "linen", (1280, 800)),
     ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
@@ -110,6 +112,38 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
         if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
             break
     window.grab().save(str(folder / f"{name}.png"))
+    window.close()
+
+
+def shoot_pulling(folder: Path) -> None:
+    """Write a picture of a stroke under the hand, the shelf of loads beside it."""
+    window = MainWindow(Document(demo_plan()), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.go_to("chart")
+    station = there(window, "chart")
+    for _ in range(100):
+        wait(window, 300)
+        if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
+            break
+    board, page = station.board, station.side.loads
+    station.side.show_page(1)
+    page.list.setCurrentRow(4)
+    page.holds.buttons[Hold.SQUARE].click()
+    page.pull.click()
+    way = [(54 - 8 * math.sin(n / 30 * math.pi), -34 + 62 * n / 30) for n in range(28)]
+    at = [board.view.to_px(*point).toPoint() for point in way]
+    QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=at[0])
+    for one in at[1:]:
+        QTest.mouseMove(board, one)
+        board.repaint()
+    wait(window, 600)
+    window.grab().save(str(folder / "pulling.png"))
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at[-1])
+    board.put_down()
+    while window.document.undo_label:
+        window.document.undo()
     window.close()
 
 
@@ -234,6 +268,7 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
         "families": partial(shoot_families, folder),
         "chart": partial(shoot_chart, "chart", "linen", folder),
         "chart-lamp": partial(shoot_chart, "chart-lamp", "lamp", folder),
+        "pulling": partial(shoot_pulling, folder),
         "catalogue": partial(shoot_catalogue, folder),
         "order": partial(shoot_order, folder),
         "colourways": partial(shoot_colourways, folder),

@@ -353,7 +353,7 @@ class ChartBoard(Surface):
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
         if self.drawing is not None:
-            self.drawing.draw(painter, self.width())
+            self.drawing.draw(painter, QRectF(self.rect()))
 
     def _pins(self, view: ChartView) -> QPixmap:
         """Return the pins where something is odd as one picture, made anew only when one of them is another one."""

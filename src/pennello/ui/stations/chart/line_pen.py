@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point
@@ -77,12 +77,12 @@ class LinePen(Pen):
         plan, self.piece = with_line_work(plan, self.load, lines, self._model.key, name, self.taper)
         return plan
 
-    def draw(self, painter: QPainter, width: float) -> None:
+    def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what is being drawn, and how it ends."""
         if not self.on:
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
-        self.draw_hint(painter, width, f"Drawing with {plan.stroke(self.load).name}: {_HINT}")
+        self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {_HINT}")
         self._draw_fresh(painter, plan)
 
     def _draw_fresh(self, painter: QPainter, plan: Plan) -> None:

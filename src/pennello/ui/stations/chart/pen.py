@@ -12,9 +12,9 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QTabletEvent
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
-from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.paint import draw_note, note_font
 
-_WIDE = 700
+_CORNER = 96.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,13 +75,16 @@ class Pen:
         """Take a turn of the wheel; return whether it was wanted."""
         return False
 
-    def draw(self, painter: QPainter, width: float) -> None:
+    def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what is in the hand, and how it ends."""
 
-    def draw_hint(self, painter: QPainter, width: float, words: str) -> None:
-        """Draw what the hand can do, at the top."""
-        hint = QRectF((width - _WIDE) / 2, 2, _WIDE, 22)
+    def draw_hint(self, painter: QPainter, area: QRectF, words: str) -> None:
+        """Write what the hand can do at the foot, between the notes of the corners; nothing of the head is hidden."""
+        painter.setFont(note_font(painter))
+        wide = area.width() - 2 * _CORNER
+        align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
+        hint = painter.boundingRect(QRectF(area.left() + _CORNER, area.top(), wide, area.height() - 4), align, words)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))
-        painter.drawRoundedRect(hint, 6, 6)
-        draw_note(painter, hint, words)
+        painter.drawRoundedRect(hint.adjusted(-6, -1, 6, 1), 6, 6)
+        draw_note(painter, hint, words, align)

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen
 
 from pennello.design.plan import Plan
@@ -24,7 +24,7 @@ from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView, draw_painted
 from pennello.ui.widgets.paint import to_image
 
-_HINT = "press and pull. Q/E or wheel turn, F flips, 1 to 9 press, Shift upright, arrows and Space by keys. Esc ends."
+_HINT = "pull. Q, E, wheel turn; F flips; 1-9 press; Shift upright; arrows, Space by keys; Esc ends."
 STEP_MM = 0.7
 """So far the hand has to go before another point is taken (a default)."""
 
@@ -205,13 +205,13 @@ class StrokePen(Pen):
 
     # --- drawing ---
 
-    def draw(self, painter: QPainter, width: float) -> None:
+    def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what was pulled and is not in the picture yet, the stroke under the hand, and the chisel."""
         if not self.on:
             return
         plan, view = self._model.plan, self._view()
         hold = f", {self.hold.value}" if self.hold is not None else ""
-        self.draw_hint(painter, width, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
+        self.draw_hint(painter, area, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
         painted = self._model.painted
         known = {one.id for one in painted.plan.motifs} if painted is not None else set()
         there = {one.id for one in plan.motifs}
