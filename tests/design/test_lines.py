@@ -12,6 +12,8 @@ from pennello.design.chart_checks import odd_on
 from pennello.design.clock import LINERS
 from pennello.design.layers import free_name
 from pennello.design.line_work import (
+    SWIRL_EYE,
+    SWIRL_TURNS,
     NoLineError,
     Taper,
     hand_drawn,
@@ -21,6 +23,7 @@ from pennello.design.line_work import (
     look_of,
     places_to_snap,
     press_for,
+    swirl,
     with_line_load,
     with_line_work,
     with_lines_on,
@@ -43,7 +46,7 @@ from pennello.motif.place import Place
 from pennello.order.arrange import arrange, design_of
 from pennello.order.job import Why
 from pennello.order.laid import laid_out
-from pennello.path.cubic import length_mm, line
+from pennello.path.cubic import length_mm, line, parameter_at, position
 from pennello.session.order_pictures import painted_at
 
 ARCH = [(-40.0, -62.0), (-20.0, -74.0), (0.0, -78.0), (20.0, -74.0), (40.0, -62.0)]
@@ -182,6 +185,27 @@ def test_a_row_of_dots_grows_along_its_line(bare):
     assert job.kind is StepKind.DOTS
     count = len(pull(piece.stroke, plan.brush(plan.stroke(piece.load).brush), plan.axis(piece.load)).track.s_mm)
     assert job.pull_s == pytest.approx(count * Pace().dot_s, abs=0.06)
+
+
+@pytest.mark.parametrize("bow", [-4.0, 4.0])
+def test_a_swirl_is_pulled_out_by_its_radius(bare, bow):
+    radius, eye = 12.0, SWIRL_EYE * 12.0
+    pulled_out = hand_drawn([(5.0, -3.0), (11.0, -3.0 + bow), (17.0, -3.0)])
+    plan, name = drawn(bare, pulled_out, taper=Taper.SWIRL, line_mm=2.0)
+    (piece,) = (one for one in pieces_on(plan, "face") if one.motif == name)
+    path = piece.stroke.path
+    assert path.points_mm[0] == pytest.approx((17.0, -3.0), abs=0.01)
+    assert math.dist(path.points_mm[-1], (5.0, -3.0)) == pytest.approx(eye, abs=0.01)
+    # length of an Archimedean spiral r = a t: a/2 (t sqrt(1 + t^2) + asinh t), handbook formula, between its ends
+    per_turn = (radius - eye) / (2 * math.pi * SWIRL_TURNS)
+    ends = [per_turn / 2 * (t * math.hypot(1, t) + math.asinh(t)) for t in (eye / per_turn, radius / per_turn)]
+    assert length_mm(path) == pytest.approx(ends[1] - ends[0], rel=0.01)
+    away = position(path, parameter_at(path, np.linspace(0, length_mm(path), 50))) - (5.0, -3.0)
+    turned = np.unwrap(np.arctan2(away[:, 1], away[:, 0]))
+    assert turned[-1] - turned[0] == pytest.approx(math.copysign(2 * math.pi * SWIRL_TURNS, bow), abs=0.05)
+    assert piece.stroke.pressures[0].value > piece.stroke.pressures[-1].value
+    short = hand_drawn([(0.0, 0.0), (1.5, 0.0)], 0.5)
+    assert swirl(short) == short
 
 
 def test_a_line_begins_and_ends_on_what_is_near(bare):

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog
 from pennello.chart.measures import Age, usual
 from pennello.design.line_work import Taper, is_dot, is_line_work
 from pennello.design.marks import GemShape
+from pennello.path.cubic import length_mm
 
 KEYS = Qt.Key
 
@@ -380,6 +381,11 @@ def test_lines_are_drawn_by_hand_with_a_load(window, station, qtbot):
     loads = {action.text(): action for action in listed()["Draw with"].menu().actions()}
     loads[red.name].trigger()
     assert board.pen.load == red.id
+    tapers = {action.text(): action for action in listed()["Lines are"].menu().actions()}
+    tapers[Taper.SWIRL.value].trigger()
+    pulled(station, (-30, 60), (-18, 60))
+    swirled = lines()[-1].place.stroke(lines()[-1].ways[-1]).path
+    assert length_mm(swirled) > 4 * 12, "round about its start"
     station.layers.drawing.emit(red.id, "")
     station.model.show_chart("hand")
     assert not board.pen.on

@@ -46,17 +46,25 @@ LEAST_STEP_MM = 2.0
 MOST_POINTS = 600
 _ALIKE_DE = 2.0
 _TIP, _FIRST_DOT = 0.05, 0.12
+SWIRL_TURNS, SWIRL_EYE = 1.5, 0.12
+"""How often a swirl goes round, and how far from its middle it ends as a share of its radius (defaults)."""
+
+_A_TURN = 12
 _TRIED = np.linspace(PRESSURE[0], PRESSURE[1], 200)
 
 
 class Taper(Enum):
-    """Where a line is thick: nowhere more than elsewhere, at its start, at its end, in its middle; or dots in a row."""
+    """Where a line is thick: nowhere more than elsewhere, at its start, at its end, in its middle; or what a pull sets.
+
+    That is dots in a row, or a swirl about its start whose radius it pulls out.
+    """
 
     EVEN = "even"
     TO_TIP = "thick to tip"
     FROM_TIP = "tip to thick"
     MIDDLE = "thick in the middle"
     DOTS = "a row of dots, growing"
+    SWIRL = "a swirl"
 
 
 class NoLineError(PennelloError):
@@ -91,6 +99,24 @@ def hand_drawn(points: Sequence[Point], least_mm: float = LEAST_STEP_MM) -> Cubi
     return smooth([(round(x, 2), round(y, 2)) for x, y in kept[:MOST_POINTS]])
 
 
+def swirl(path: CubicPath) -> CubicPath:
+    """Return an Archimedean spiral about the start of a pull, from its end inwards, to the side that the pull bows to.
+
+    A pull shorter than 2 mm stays as it is.
+    """
+    points = np.array(path.points_mm)
+    centre, out = points[0], points[-1] - points[0]
+    radius = float(np.hypot(*out))
+    if radius < LEAST_STEP_MM:
+        return path
+    bow = (points - centre) @ np.array([-out[1], out[0]])
+    side = -1.0 if float(bow.sum()) < 0 else 1.0
+    share = np.linspace(1.0, SWIRL_EYE, round(_A_TURN * SWIRL_TURNS) + 1)
+    turned = math.atan2(out[1], out[0]) + side * 2 * math.pi * SWIRL_TURNS * (1 - share) / (1 - SWIRL_EYE)
+    spiral = centre + radius * share[:, None] * np.stack([np.cos(turned), np.sin(turned)], axis=1)
+    return smooth([(round(float(x), 3), round(float(y), 3)) for x, y in spiral])
+
+
 def line_stroke(path: CubicPath, taper: Taper = Taper.EVEN, press: float = USUAL_PRESS) -> Stroke:
     """Return the stroke that a line is drawn with, or the one that sets down a dot.
 
@@ -103,10 +129,12 @@ def line_stroke(path: CubicPath, taper: Taper = Taper.EVEN, press: float = USUAL
         middle = np.array(path.points_mm).mean(axis=0)
         return dot(max(press, 0.1), float(middle[0]), float(middle[1]))
     nib = Nib(NibMode.FOLLOWING, 90.0)
-    if taper is Taper.EVEN or press <= _TIP:
+    if taper is not Taper.SWIRL and (taper is Taper.EVEN or press <= _TIP):
         return Stroke(path, nib, press)
     if taper is Taper.DOTS:
         return Stroke(path, nib, pressures=ramp(_FIRST_DOT, press), pats=Pats(0.0, 0.0))
+    if taper is Taper.SWIRL:
+        return Stroke(swirl(path), nib, pressures=ramp(press, _TIP))
     keys = {
         Taper.TO_TIP: ramp(press, _TIP),
         Taper.FROM_TIP: ramp(_TIP, press),

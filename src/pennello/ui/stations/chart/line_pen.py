@@ -7,13 +7,14 @@ from collections.abc import Callable
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
-from pennello.chart.chart import Point
+from pennello.chart.chart import Point, drawn
 from pennello.design.line_work import (
     Taper,
     hand_drawn,
     is_dot,
     look_of,
     places_to_snap,
+    swirl,
     with_line_work,
     with_lines_on,
     with_snapped_ends,
@@ -28,6 +29,7 @@ from pennello.ui.widgets.qt_surface import outline_of
 SNAP_PX = 7
 """So near a line begins and ends on what is there (a default)."""
 
+_SWIRL_HINT = "a pull is the radius of a swirl, from its middle out. Esc ends; undo takes the last one back."
 _HINT = "a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."
 
 
@@ -82,7 +84,8 @@ class LinePen(Pen):
         if not self.on:
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
-        self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {_HINT}")
+        hint = _SWIRL_HINT if self.taper is Taper.SWIRL else _HINT
+        self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {hint}")
         self._draw_fresh(painter, plan)
 
     def _draw_fresh(self, painter: QPainter, plan: Plan) -> None:
@@ -93,7 +96,10 @@ class LinePen(Pen):
         pen.setCapStyle(Qt.PenCapStyle.RoundCap)
         painter.setPen(pen)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPolyline(QPolygonF([view.to_px(x, y) for x, y in self._points]))
+        here = self._points
+        if self.taper is Taper.SWIRL and len(here) > 1:
+            here = [(float(x), float(y)) for x, y in drawn(swirl(hand_drawn(here)))]
+        painter.drawPolyline(QPolygonF([view.to_px(x, y) for x, y in here]))
         piece = next((one for one in plan.motifs if one.id == self.piece), None)
         painted = self._model.painted
         if piece is None or (painted is not None and piece in painted.plan.motifs):
