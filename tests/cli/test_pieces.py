@@ -151,6 +151,7 @@ def test_an_outline_becomes_one_stroke(ask, plan_file):
     assert made[-1].load_of["stroke"] == "dahlia-petal"
     assert "Say what is to be filled" in ask("fill-outline", plan_file, code=2)
     assert "1 to" in ask("fill-outline", plan_file, "--outline", outline, "--load", "dahlia-petal", "--take", 9, code=2)
+    assert "--rim is x" in ask("fill-outline", plan_file, "--outline", outline, "--rim", "x", code=2)
     assert "it needs two" in ask(
         "fill-outline", plan_file, "--outline", "0,0 90,0 90,90 0,90", "--load", "dahlia-petal"
     )

@@ -103,6 +103,8 @@ def test_what_cannot_be_filled_is_told():
         fill_outline(PLAN, [(0, 0), (10, 0)], [LOAD])
     with pytest.raises(NoOutlineError, match="hardly anything"):
         fill_outline(PLAN, [(0, 0), (10, 0), (20, 0)], [LOAD])
+    with pytest.raises(NoOutlineError, match="draw it smaller"):
+        fill_outline(PLAN, [(0, 0), (3000, 0), (0, 3000)], [LOAD])
     with pytest.raises(UnknownNameError):
         loads_to_try(PLAN, ["nobody"])
     with pytest.raises(OutOfRangeError, match="flat or angle"):

@@ -75,7 +75,7 @@ def compute_verb(args: Namespace) -> int:
 
 def _border(text: str) -> CubicPath:
     """Return a closed outline through points."""
-    points = [(one.x_mm, one.y_mm) for one in samples_of(text)]
+    points = [(one.x_mm, one.y_mm) for one in samples_of(text, "--border")]
     if len(points) < 3:
         raise NothingToComputeError("--border needs three points at least, as '0,0 20,0 20,15'.")
     corners = [*points, points[0]] if points[0] != points[-1] else points

@@ -46,7 +46,7 @@ def fill_verb(args: Namespace) -> int:
     outline = _outline(plan, args)
     rim_at = None
     if args.rim:
-        here = samples_of(args.rim)[0]
+        here = samples_of(args.rim, "--rim")[0]
         rim_at = (here.x_mm, here.y_mm)
     found = fill_outline(plan, outline, loads_to_try(plan, args.load), rim_at)
     taken = _taken(plan, args, found)
@@ -71,7 +71,7 @@ def _outline(plan: Plan, args: Namespace) -> list[tuple[float, float]]:
     if (args.outline is None) == (args.piece is None):
         raise WhichOutlineError("Say what is to be filled: --outline 'X,Y X,Y ...', or --piece ID of a drawn line.")
     if args.outline is not None:
-        return [(one.x_mm, one.y_mm) for one in samples_of(args.outline)]
+        return [(one.x_mm, one.y_mm) for one in samples_of(args.outline, "--outline")]
     points = outline_of(placed_in(plan, args.piece))
     if not points:
         raise WhichOutlineError(f"{args.piece} is no single drawn line; draw one round the place, or say --outline.")

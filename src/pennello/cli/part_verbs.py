@@ -171,7 +171,7 @@ def _echo(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     if args.guide is not None:
         guide = guide_of(placed_in(plan, args.guide))
     else:
-        guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along)])
+        guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along, "--along")])
     by_turns = not args.same_side
     plan, made = echoed(plan, args.part, guide, args.times, args.smaller, by_turns=by_turns)
     return plan, made[0]

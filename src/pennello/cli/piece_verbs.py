@@ -134,26 +134,26 @@ def _drawn(plan: Plan, args: Namespace, lines: tuple[CubicPath, ...]) -> tuple[P
     return with_line_work(plan, load, lines, args.chart, args.name or plan.stroke(load).name, taper, press)
 
 
-def samples_of(text: str) -> list[Sample]:
-    """Return where a hand was, from "X,Y X,Y,PRESSURE,TURN flip X,Y ..."."""
+def samples_of(text: str, said: str = "--points") -> list[Sample]:
+    """Return where a hand was, from "X,Y X,Y,PRESSURE,TURN flip X,Y ...", as an option said it."""
     found: list[Sample] = []
     here = Sample(0.0, 0.0)
     for word in text.split():
-        here = replace(here, flipped=not here.flipped) if word == "flip" else _touched(word, here)
+        here = replace(here, flipped=not here.flipped) if word == "flip" else _touched(word, here, said)
         if word != "flip":
             found.append(here)
     if not found:
-        raise OutOfRangeError("--points", text, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
+        raise OutOfRangeError(said, text, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
     first = next((one.pressure for one in found if one.pressure is not None), None)
     return [replace(one, pressure=first) if one.pressure is None else one for one in found]
 
 
-def _touched(word: str, before: Sample) -> Sample:
+def _touched(word: str, before: Sample, said: str) -> Sample:
     """Return a place from "X,Y", "X,Y,PRESSURE" or "X,Y,PRESSURE,TURN"; what is not said is as before."""
     parts = word.split(",")
     if not 2 <= len(parts) <= 4 or not all(parts):
         wanted = "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'; or X,Y,PRESSURE,TURN, or 'flip'"
-        raise OutOfRangeError("--points", word, wanted)
+        raise OutOfRangeError(said, word, wanted)
     numbers_ = [parse_number(part) for part in parts]
     pressure = numbers_[2] if len(numbers_) > 2 else before.pressure
     turn = numbers_[3] if len(numbers_) > 3 else before.turn_deg

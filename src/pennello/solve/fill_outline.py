@@ -39,7 +39,9 @@ ENOUGH = 0.8
 """A stroke that overlaps less than so much is no answer: two are needed (a default)."""
 
 MOST_TOLD = 3
-LEAST_MM = 3.0
+LEAST_MM, MOST_MM = 3.0, 600.0
+"""An outline smaller or larger across is none that a stroke could fill (defaults)."""
+
 _STATIONS, _CELLS, _STARTS, _POLISHED, _LOOKS = 25, 110, 5, 2, 200
 _HOLDS = ((90, 90), (60, 60), (120, 120), (50, 130), (130, 50), (20, 160), (160, 20), (90, 160), (20, 90))
 """Chisel angles to the main axis at the start and end of a try, degrees."""
@@ -83,7 +85,7 @@ def fill_outline(
     Raises
     ------
     NoOutlineError
-        If it encloses nothing, or less than 3 mm across.
+        If it encloses nothing, or is less than 3 mm or more than 600 mm across.
     UnknownNameError
         If there is no such load.
     """
@@ -149,6 +151,8 @@ def _target(outline: Sequence[tuple[float, float]]) -> _Target:
         raise NoOutlineError("The outline encloses hardly anything; draw it larger, and close it.")
     left, top, right, bottom = shape.bounds
     size = max(right - left, bottom - top)
+    if size > MOST_MM:
+        raise NoOutlineError(f"The outline is {size:.0f} mm across, more than any stroke covers; draw it smaller.")
     step, margin = 2 * size / _CELLS, size / 2
     corner = np.array([left - margin, top - margin])
     counts = [int((high - low + 2 * margin) / step) + 2 for low, high in ((left, right), (top, bottom))]
