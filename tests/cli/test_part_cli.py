@@ -174,6 +174,10 @@ def test_answers_are_as_documented(ask, plan, tmp_path):
         "load": ask("load", plan, "dahlia-petal", "--json"),
         "render": ask("render", plan, *chart, "--px-per-mm", "1", "--png", tmp_path / "r.png", "--json"),
         "sequence": ask("sequence", plan, *chart, "--px-per-mm", "1", "--out", tmp_path, "--json"),
+        "compute": ask("compute", plan, "outline", "--of", "lantern-face", "--colour", "#ffffff", "--json"),
+        "fill-outline": ask(
+            "fill-outline", plan, "--outline", "0,0 30,0 30,14 0,14", "--load", "dahlia-petal", "--json"
+        ),
     }
     for verb, answer in answers.items():
         assert set(answer) == documented(verb), verb
