@@ -24,8 +24,9 @@ from pennello.design.on_chart import (
     with_new_motif,
 )
 from pennello.design.ordering import Ordering
-from pennello.design.part_edits import copied, with_new_part
-from pennello.design.touch import swept, together, zone_shape
+from pennello.design.own import NothingChosenError, own_of, with_own
+from pennello.design.part_edits import copied, mirrored_part, with_new_part
+from pennello.design.touch import shape_of, swept, together, zone_shape
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes
@@ -138,6 +139,34 @@ def test_a_fill_covers_its_place_and_nothing_that_stays_clear(two):
     assert laid.intersection(shapely.Point(x, y - 20).buffer(3.9)).area == 0.0
     place = place_of(placed.computed, shapely.Polygon(), "face", plan.measures, plan.reserved)
     assert laid.difference(place.buffer(0.2)).area < 0.5
+
+
+def test_a_fill_goes_where_its_part_goes(two):
+    plan, part, fine, broad = two
+    ring = arc(14.0, 0.0, 360.0)
+    made = Computed(Computing.FILL, border=CubicPath(tuple((x + 40.0, y - 20.0) for x, y in ring.points_mm)))
+    plan, name = with_computed(plan, made, {"stroke": fine, LARGE: broad}, "face", "cheek", part)
+
+    def middle(changed, piece):
+        return shape_of(placed_in(changed, piece).computed.border).centroid.coords[0]
+
+    assert middle(moved_group(plan, plan.motifs[0].id, Place(7.0, -3.0)), name) == pytest.approx((47, -23), abs=0.01)
+    assert middle(mirrored_part(plan, part), name) == pytest.approx((-40, -20), abs=0.01)
+    twice, copy = copied(plan, part, by=Place(0.0, 60.0))
+    (fill,) = (one.id for one in twice.motifs if one.part == copy and one.computed is not None)
+    assert middle(twice, fill) == pytest.approx((40, 40), abs=0.01)
+
+
+def test_what_is_worked_out_is_kept_with_what_it_goes_round(two):
+    plan, part, fine, _ = two
+    plan, name = with_computed(plan, Computed(Computing.OUTLINE, (part,)), {"stroke": fine}, "face", "edge", part)
+    own = own_of(plan, [part], "Framed")
+    other, ids = with_own(plan, own, "face", Place(0.0, 60.0))
+    (outline,) = (placed_in(other, one) for one in ids if placed_in(other, one).computed is not None)
+    assert set(outline.computed.of) == set(ids) - {outline.id}, "what was put there with it"
+    assert strokes_of(other, outline.id)
+    with pytest.raises(NothingChosenError):
+        own_of(plan, [name], "Edge alone")
 
 
 def test_what_cannot_be_worked_out_is_refused_or_told(two):

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from enum import Enum
 from typing import Annotated
 
+import numpy as np
+
 from pennello.errors import OutOfRangeError
+from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.record import Told, check
 
@@ -52,3 +56,14 @@ class Computed:
             raise OutOfRangeError("what a fill fills", "nothing", "a border")
         if self.kind is not Computing.FILL and not self.of:
             raise OutOfRangeError(f"what the {self.kind.value} goes round", "nothing", "one part or piece at least")
+
+    def moved(self, by: Place) -> Computed:
+        """Return it within a border that lies elsewhere; distances and margins stay as they are."""
+        if self.border is None:
+            return self
+        points = by.points(np.array(self.border.points_mm)).round(6)
+        return replace(self, border=CubicPath(tuple((float(x), float(y)) for x, y in points)))
+
+    def renamed(self, ids: Mapping[str, str]) -> Computed:
+        """Return it going round copies, by id of the old ones, where what it goes round was copied."""
+        return replace(self, of=tuple(ids.get(name, name) for name in self.of))

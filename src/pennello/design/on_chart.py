@@ -19,7 +19,7 @@ from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id, slug
 from pennello.design.part import Habit, PlanPart
 from pennello.design.parts import together_with
-from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of, twin_place
+from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import suiting_loads
 from pennello.design.visits import ToLay, filled
@@ -236,7 +236,7 @@ def moved_group(plan: Plan, name: str, by: Place) -> Plan:
     """Return the plan with a piece, and all of its part, placed once more by a place."""
     placed_in(plan, name)
     together = together_with(plan, name)
-    kept = tuple(replace(one, place=one.place.then(by)) if one.id in together else one for one in plan.motifs)
+    kept = tuple(one.moved(by) if one.id in together else one for one in plan.motifs)
     return replace(plan, motifs=kept)
 
 
@@ -277,7 +277,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
         raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
     new_id = free_id(name, plan.ids_in_design)
     other = replace(placed, id=new_id, name=fitted(placed.name, ", other side"), twin=False)
-    return with_motif(plan, replace(other, place=twin_place(placed.place, midline))), new_id
+    return with_motif(plan, other.mirrored(midline)), new_id
 
 
 def broken_apart(plan: Plan, name: str) -> Plan:

@@ -7,11 +7,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from pennello.design.computed import goes_round
+from pennello.design.computing import Computing
 from pennello.design.edits import free_id, loaded_itself, with_brush, with_cake, with_paints, with_stroke
-from pennello.design.on_chart import MOST_STROKES, chart_of, prints_of
+from pennello.design.on_chart import MOST_STROKES, chart_of, laid_pieces
 from pennello.design.part_edits import with_new_part
 from pennello.design.parts import line_of
-from pennello.design.placed import PlacedMotif, pieces_of
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import edge_of, like_brush
 from pennello.errors import OutOfRangeError, PennelloError
@@ -54,6 +56,9 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
     chosen = [one for one in plan.motifs if one.id in wanted or wanted & {part.id for part in line_of(plan, one.part)}]
     if not chosen:
         raise NothingChosenError("Nothing on the chart is chosen; take a motif or a stroke in the hand first.")
+    chosen = _round_these(plan, chosen)
+    if not chosen:
+        raise NothingChosenError("What is worked out is kept with what it goes round; choose that, or all of its part.")
     if len(chosen) > MOST_THINGS:
         raise OutOfRangeError(f"number of things in {name}", len(chosen), f"1 to {MOST_THINGS}")
     return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
@@ -73,14 +78,25 @@ def _only(plan: Plan, chosen: list[PlacedMotif], title: str) -> Plan:
         cakes=tuple(one for one in plan.cakes if one.id in cakes),
         paints=plan.paints,
         strokes=strokes,
-        motifs=tuple(replace(one, place=one.place.then(away), part="") for one in chosen),
+        motifs=tuple(replace(one.moved(away), part="") for one in chosen),
     )
 
 
+def _round_these(plan: Plan, chosen: Sequence[PlacedMotif]) -> list[PlacedMotif]:
+    """Return pieces with what is worked out going round these alone; what goes round none of them is left out."""
+    found = []
+    for one in chosen:
+        if one.computed is None:
+            found.append(one)
+            continue
+        names = tuple(other.id for other in chosen if goes_round(plan, one, other))
+        if names or one.computed.kind is Computing.FILL:
+            found.append(replace(one, computed=replace(one.computed, of=names)))
+    return found
+
+
 def _middle(plan: Plan, chosen: Sequence[PlacedMotif]) -> tuple[float, float]:
-    paths = [
-        piece.stroke.path for one in chosen for piece in pieces_of(replace(one, twin=False), prints_of(plan, one), None)
-    ]
+    paths = [piece.stroke.path for one in chosen for piece in laid_pieces(plan, replace(one, twin=False), None)]
     points = np.concatenate([np.array(path.points_mm) for path in paths])
     x, y = (points.min(axis=0) + points.max(axis=0)) / 2
     return float(x), float(y)
@@ -121,22 +137,23 @@ def with_own(
         if like is None:
             plan, like = _brought(plan, own.parts, load)
         loads[load.id] = like
-    ids: list[str] = []
-    new = []
+    ids: dict[str, str] = {}
     for one in own.parts.motifs:
-        new_id = free_id(one.id, [*plan.ids_in_design, *ids])
-        ids.append(new_id)
+        ids[one.id] = free_id(one.id, [*plan.ids_in_design, *ids.values()])
+    new = []
+    for one in (piece.moved(place) for piece in own.parts.motifs):
         placed = replace(
             one,
-            id=new_id,
+            id=ids[one.id],
             loads=tuple((part, loads[name]) for part, name in one.loads),
-            place=one.place.then(place),
+            computed=None if one.computed is None else one.computed.renamed(ids),
             chart=chart,
             twin=one.twin if twin is None else twin,
         )
         new.append(placed if len(own.parts.motifs) > 1 else replace(placed, name=own.name))
     plan = replace(plan, motifs=(*plan.motifs, *new))
-    return (with_new_part(plan, own.name, ids)[0] if len(ids) > 1 else plan), tuple(ids)
+    names = tuple(ids.values())
+    return (with_new_part(plan, own.name, names)[0] if len(names) > 1 else plan), names
 
 
 def _most_like(plan: Plan, parts: Plan, load: PlanStroke) -> str | None:

@@ -5,18 +5,17 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
-from pennello.design.computing import Computed
 from pennello.design.edits import free_id, slug
 from pennello.design.holds import with_hold
 from pennello.design.on_chart import chart_of, placed_in
 from pennello.design.part import PlanPart
 from pennello.design.parts import line_of, pieces_in
-from pennello.design.placed import FREE, SINGLE, PlacedMotif, twin_place
+from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.lay.families.hold import Hold
 from pennello.limits import fitted
-from pennello.motif.place import Place
+from pennello.motif.place import HERE, Place
 from pennello.path.cubic import CubicPath
 
 
@@ -152,14 +151,13 @@ def mirrored_part(plan: Plan, name: str) -> Plan:
     PartProblemError
         If a chart of it has no midline.
     """
-    places = {}
+    mirrored = {}
     for one in block_of(plan, name):
         midline = chart_of(plan, one.chart).midline_mm
         if midline is None:
             raise PartProblemError("This chart has no midline to mirror across; use one of the face or of both sides.")
-        places[one.id] = twin_place(one.place, midline)
-    moved = (replace(one, place=places[one.id]) if one.id in places else one for one in plan.motifs)
-    return replace(plan, motifs=tuple(moved))
+        mirrored[one.id] = one.mirrored(midline)
+    return replace(plan, motifs=tuple(mirrored.get(one.id, one) for one in plan.motifs))
 
 
 def copied(plan: Plan, name: str, chart: str = "", by: Place | None = None) -> tuple[Plan, str]:
@@ -177,17 +175,11 @@ def copied(plan: Plan, name: str, chart: str = "", by: Place | None = None) -> t
             id=ids[one.id],
             part=one.part if outer is None else ids[one.part],
             chart=chart or one.chart,
-            place=one.place.then(by or Place()),
-            computed=_of_copies(one.computed, ids),
+            computed=None if one.computed is None else one.computed.renamed(ids),
         )
-        for one in block
+        for one in (piece.moved(by or HERE) for piece in block)
     ]
     return replace(plan, parts=(*plan.parts, *parts), motifs=(*plan.motifs, *pieces)), ids[name]
-
-
-def _of_copies(made: Computed | None, ids: Mapping[str, str]) -> Computed | None:
-    """Return what a copy is worked out from: copies, where what it goes round was copied with it."""
-    return None if made is None else replace(made, of=tuple(ids.get(name, name) for name in made.of))
 
 
 def _new_ids(plan: Plan, names: Sequence[str]) -> dict[str, str]:

@@ -100,6 +100,15 @@ class PlacedMotif:
         """Stroke by part."""
         return dict(self.loads)
 
+    def moved(self, by: Place) -> PlacedMotif:
+        """Return it placed once more by a place: what it is worked out within goes along."""
+        made = None if self.computed is None else self.computed.moved(by)
+        return replace(self, place=self.place.then(by), computed=made)
+
+    def mirrored(self, midline_mm: float) -> PlacedMotif:
+        """Return it as its mirror image across a vertical line, mm."""
+        return self.moved(_across(midline_mm))
+
     def with_loads(self, loads: Mapping[str, str]) -> PlacedMotif:
         """Return the motif with other loads of some of its parts."""
         return replace(self, loads=tuple({**dict(self.loads), **loads}.items()))
@@ -172,4 +181,8 @@ def _at(place: Place, stroke: Stroke) -> Stroke:
 
 def twin_place(place: Place, midline_mm: float) -> Place:
     """Return the place of a mirror image across a vertical line."""
-    return place.then(Place(2 * midline_mm, 0.0, 0.0, 1.0, mirrored=True))
+    return place.then(_across(midline_mm))
+
+
+def _across(midline_mm: float) -> Place:
+    return Place(2 * midline_mm, 0.0, 0.0, 1.0, mirrored=True)
