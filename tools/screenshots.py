@@ -93,12 +93,27 @@ def show_search(window: MainWindow, name: str) -> None:
             break
 
 
-def shoot_chart(name: str, theme: str, folder: Path) -> None:
-    """Write a picture of the Chart."""
+def opened(key: str, theme: str = "linen") -> MainWindow:
+    """Return a window of the demo at a station."""
     window = MainWindow(Document(demo_plan()), Settings(theme=theme))
     window.resize(1280, 800)
     window.show()
-    window.go_to("chart")
+    window.go_to(key)
+    return window
+
+
+def wait_for_chart(window: MainWindow) -> None:
+    """Let the window work until the chart is painted and all motifs have their pictures."""
+    station = there(window, "chart")
+    for _ in range(100):
+        wait(window, 300)
+        if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
+            break
+
+
+def shoot_chart(name: str, theme: str, folder: Path) -> None:
+    """Write a picture of the Chart."""
+    window = opened("chart", theme)
     station = there(window, "chart")
     if theme == "lamp":
         station.model.show_chart("forearm")
@@ -107,25 +122,16 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
         station.model.choose("")
         tree = station.side.parts.tree
         tree.setCurrentItem(tree.topLevelItem(0))
-    for _ in range(100):
-        wait(window, 300)
-        if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
-            break
+    wait_for_chart(window)
     window.grab().save(str(folder / f"{name}.png"))
     window.close()
 
 
 def shoot_pulling(folder: Path) -> None:
     """Write a picture of a stroke under the hand, the shelf of loads beside it."""
-    window = MainWindow(Document(demo_plan()), Settings())
-    window.resize(1280, 800)
-    window.show()
-    window.go_to("chart")
+    window = opened("chart")
     station = there(window, "chart")
-    for _ in range(100):
-        wait(window, 300)
-        if not station.model.busy and len(station.gallery.pictures) == len(MOTIFS):
-            break
+    wait_for_chart(window)
     board, page = station.board, station.side.loads
     station.side.show_page(1)
     page.list.setCurrentRow(4)
@@ -149,17 +155,11 @@ def shoot_pulling(folder: Path) -> None:
 
 def shoot_catalogue(folder: Path) -> None:
     """Write a picture of the catalogue of motifs, one of them played half way."""
-    window = MainWindow(Document(demo_plan()), Settings())
-    window.resize(1280, 800)
-    window.show()
-    window.go_to("chart")
+    window = opened("chart")
     there(window, "chart").show_catalogue()
     page = there(window, "chart").catalogue
     page.resize(1280, 800)
-    for _ in range(100):
-        wait(window, 300)
-        if len(there(window, "chart").gallery.pictures) == len(MOTIFS):
-            break
+    wait_for_chart(window)
     page.motifs.choose("rose-open")
     for _ in range(20):
         wait(window, 300)
@@ -173,10 +173,7 @@ def shoot_catalogue(folder: Path) -> None:
 
 def shoot_order(folder: Path) -> None:
     """Write pictures of the Order, of what is asked before a run, and of a card of the run."""
-    window = MainWindow(Document(demo_plan()), Settings())
-    window.resize(1280, 800)
-    window.show()
-    window.go_to("order")
+    window = opened("order")
     station = there(window, "order")
     for _ in range(60):
         wait(window, 300)
@@ -247,10 +244,7 @@ def shoot_families(folder: Path) -> None:
 
 def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> None:
     """Write one picture of the Tray."""
-    window = MainWindow(Document(demo_plan()), Settings(theme=theme))
-    window.resize(1280, 800)
-    window.show()
-    window.go_to("tray")
+    window = opened("tray", theme)
     there(window, "tray").station.kinds.button(kind).click()
     for item in there(window, "tray").model.items:
         if item.id == chosen:

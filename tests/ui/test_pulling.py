@@ -268,6 +268,7 @@ def test_one_stroke_takes_the_place_of_a_drawn_outline(window, station, qtbot):
     inner = next(one.menu() for one in station.layers.menu().actions() if one.text().startswith("Work out from"))
     next(one for one in inner.actions() if one.text().startswith("One stroke")).trigger()
     page = station.fillings
+    assert not page.other_side.isEnabled(), "only once all is found"
     qtbot.waitUntil(lambda: not page.bar.isVisible())
     assert page.shown[0][0].overlap > 0.85
     before = page.shown[0][0].stroke.nib.angle_deg

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QColor, QImage, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
@@ -10,9 +12,8 @@ from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.pulled import outline_of
 from pennello.lay.canvas import Canvas
-from pennello.lay.skin_film import Picture
 from pennello.session.jobs import Job, Jobs
-from pennello.session.pull_scene import PullScene
+from pennello.session.pull_scene import Patch, PullScene
 from pennello.solve.fill_outline import (
     ENOUGH,
     MOST_TOLD,
@@ -30,7 +31,7 @@ from pennello.ui.widgets.progress import ThinBar, foot_row
 from pennello.ui.work import Runner
 
 _SPARE_MM = 6.0
-_Shown = tuple[tuple[OneStroke, Canvas | None, Picture | None], ...]
+_Laid = tuple[tuple[OneStroke, Patch | None], ...]
 
 
 class FillingPage(QDialog):
@@ -49,7 +50,8 @@ class FillingPage(QDialog):
         self.setWindowTitle(f"One stroke that fills {drawn.name}")
         self.resize(QSize(940, 470))
         self._plan, self._chart, self.outline = plan, drawn.chart, outline_of(drawn)
-        self.shown: _Shown = ()
+        self.shown: list[tuple[OneStroke, Canvas | None, QImage | None]] = []
+        self._scene = PullScene(plan, drawn.chart, None)
         self._jobs = Jobs()
         self._runner = Runner(self._jobs, "fill outline", self)
         column = QVBoxLayout(self)
@@ -66,7 +68,8 @@ class FillingPage(QDialog):
         column.addWidget(self.bar)
         self.other_side = QCheckBox("Rim on the other side")
         self.other_side.setToolTip("The chisel is turned half round: corner A, with the rim, goes along the other side")
-        self.other_side.toggled.connect(self._turn)
+        self.other_side.setEnabled(False)
+        self.other_side.toggled.connect(lambda _: self._turn())
         foot = foot_row(self)
         foot.insertWidget(0, self.other_side)
         column.addLayout(foot)
@@ -90,41 +93,38 @@ class FillingPage(QDialog):
 
     # --- what is looked for, in the background ---
 
-    def _look(self, job: Job[_Shown], first: str) -> _Shown:
-        scene = PullScene(self._plan, self._chart, None)
-
+    def _look(self, job: Job[_Laid], first: str) -> _Laid:
         def show(found: tuple[OneStroke, ...]) -> None:
-            job.found.emit(_laid(scene, found))
+            job.found.emit(self._laid(found))
 
-        found = fill_outline(self._plan, self.outline, loads_to_try(self._plan, (), first), None, job.report, show)
-        return _laid(scene, found)
+        loads = loads_to_try(self._plan, (), first)
+        return self._laid(fill_outline(self._plan, self.outline, loads, None, job.report, show))
+
+    def _laid(self, found: Sequence[OneStroke]) -> _Laid:
+        return tuple((one, self._scene.lay(one.load, one.stroke)) for one in found)
 
     def _turn(self) -> None:
         """Turn every chisel half round."""
-        found = tuple(other_rim(one) for one, *_ in self.shown)
-        if not self._runner.busy:
-            self._show(_laid(PullScene(self._plan, self._chart, None), found))
+        self._show(self._laid([other_rim(one) for one, *_ in self.shown]))
 
     # --- what is shown ---
 
-    def _show(self, shown: _Shown) -> None:
-        self.shown = shown
+    def _show(self, laid: _Laid) -> None:
+        self.shown = [(one, there.canvas, to_image(there.rgba)) if there else (one, None, None) for one, there in laid]
         for number, button in enumerate(self.takes):
-            button.setVisible(number < len(shown))
-            if number < len(shown):
-                one = shown[number][0]
+            button.setVisible(number < len(laid))
+            if number < len(laid):
+                one = laid[number][0]
                 button.setText(f"Take it: {one.overlap:.0%} shared")
                 button.setToolTip(f"{self._plan.stroke(one.load).name}: {one.words}. It takes the drawn line's place.")
         self.surface.update()
 
-    def _end(self, shown: _Shown) -> None:
+    def _end(self, laid: _Laid) -> None:
         self.bar.hide()
-        if self.other_side.isChecked():
-            found = tuple(other_rim(one) for one, *_ in shown)
-            shown = _laid(PullScene(self._plan, self._chart, None), found)
-        self._show(shown)
+        self.other_side.setEnabled(True)
+        self._show(laid)
         said = "Predicted: how much the stroke and what you drew share. "
-        if needs_two([one for one, *_ in shown]):
+        if needs_two([one for one, _ in laid]):
             said += f"No single stroke shares {ENOUGH:.0%} with it: lay two, or draw it as one brush could lay it."
         else:
             said += "The one that you take lies in the place of the drawn line; its handles stay yours."
@@ -171,10 +171,9 @@ class FillingPage(QDialog):
                 painter.drawText(foot, int(Qt.AlignmentFlag.AlignLeft) | int(Qt.TextFlag.TextWordWrap), words)
 
     def _draw_laid(self, painter: QPainter, number: int) -> None:
-        _, canvas, rgba = self.shown[number]
-        if canvas is None or rgba is None:
+        _, canvas, image = self.shown[number]
+        if canvas is None or image is None:
             return
-        image: QImage = to_image(rgba)
         size = (canvas.columns / canvas.px_per_mm, canvas.rows / canvas.px_per_mm)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawImage(QRectF(canvas.left_mm, canvas.top_mm, *size), image)
@@ -184,11 +183,3 @@ class FillingPage(QDialog):
         self._runner.stop()
         self._jobs.leave()
         super().closeEvent(event)
-
-
-def _laid(scene: PullScene, found: tuple[OneStroke, ...]) -> _Shown:
-    shown = []
-    for one in found:
-        patch = scene.lay(one.load, one.stroke)
-        shown.append((one, patch.canvas if patch else None, patch.rgba if patch else None))
-    return tuple(shown)
