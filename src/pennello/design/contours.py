@@ -14,6 +14,8 @@ import shapely
 from numpy.typing import NDArray
 from shapely.geometry.base import BaseGeometry
 
+from pennello.path.cubic import travelled_mm
+
 Array = NDArray[np.floating[Any]]
 
 LAP = 0.25
@@ -47,7 +49,7 @@ def _rings(shape: BaseGeometry) -> list[Array]:
 
 def parted(line: Array, most_mm: float) -> list[Array]:
     """Return a line in pieces of even length, none longer than so much; neighbours share their ends."""
-    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(line, axis=0), axis=1))])
+    far = travelled_mm(line)
     count = max(1, int(np.ceil(far[-1] / most_mm - 1e-9)))
     cuts = np.linspace(0, far[-1], count + 1)
     pieces = []

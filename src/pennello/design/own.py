@@ -141,12 +141,10 @@ def with_own(
     for one in own.parts.motifs:
         ids[one.id] = free_id(one.id, [*plan.ids_in_design, *ids.values()])
     new = []
-    for one in (piece.moved(place) for piece in own.parts.motifs):
+    for one in own.parts.motifs:
         placed = replace(
-            one,
-            id=ids[one.id],
+            one.moved(place).renamed(ids),
             loads=tuple((part, loads[name]) for part, name in one.loads),
-            computed=None if one.computed is None else one.computed.renamed(ids),
             chart=chart,
             twin=one.twin if twin is None else twin,
         )

@@ -171,13 +171,11 @@ def copied(plan: Plan, name: str, chart: str = "", by: Place | None = None) -> t
     parts = [replace(one, id=ids[one.id], within=one.within if one.id == name else ids[one.within]) for one in inner]
     pieces = [
         replace(
-            one,
-            id=ids[one.id],
+            one.moved(by or HERE).renamed(ids),
             part=one.part if outer is None else ids[one.part],
             chart=chart or one.chart,
-            computed=None if one.computed is None else one.computed.renamed(ids),
         )
-        for one in (piece.moved(by or HERE) for piece in block)
+        for one in block
     ]
     return replace(plan, parts=(*plan.parts, *parts), motifs=(*plan.motifs, *pieces)), ids[name]
 

@@ -105,6 +105,11 @@ class PlacedMotif:
         made = None if self.computed is None else self.computed.moved(by)
         return replace(self, place=self.place.then(by), computed=made)
 
+    def renamed(self, ids: Mapping[str, str]) -> PlacedMotif:
+        """Return it as a copy, by new ids of the old ones, going round copies where it is worked out from others."""
+        made = None if self.computed is None else self.computed.renamed(ids)
+        return replace(self, id=ids[self.id], computed=made)
+
     def mirrored(self, midline_mm: float) -> PlacedMotif:
         """Return it as its mirror image across a vertical line, mm."""
         return self.moved(_across(midline_mm))

@@ -23,7 +23,7 @@ from pennello.errors import OutOfRangeError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
 from pennello.limits import fitted
-from pennello.path.cubic import CubicPath, length_mm
+from pennello.path.cubic import CubicPath, length_mm, travelled_mm
 from pennello.path.fit import fitted_path
 
 Array = NDArray[np.floating[Any]]
@@ -113,7 +113,7 @@ def _steadied(samples: Sequence[Sample]) -> list[tuple[float, float]]:
 def _places(samples: Sequence[Sample]) -> Array:
     """Return where along the way each sample lies, 0 to 1, rising."""
     points = np.array([(one.x_mm, one.y_mm) for one in samples])
-    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    far = travelled_mm(points)
     return far / far[-1] if far[-1] > 0 else np.linspace(0, 1, len(far))
 
 

@@ -19,7 +19,7 @@ from pennello.lay.grip import Grip, grip_of
 from pennello.lay.pats import pat_places
 from pennello.lay.stroke import NibMode, Stroke, keyed
 from pennello.load.pickup import bin_centres
-from pennello.path.cubic import direction, length_mm, parameter_at, position
+from pennello.path.cubic import direction, length_mm, parameter_at, position, travelled_mm
 
 Array = NDArray[np.floating[Any]]
 
@@ -198,7 +198,7 @@ def _track(
     press: NDArray[np.bool_],
 ) -> Track:
     return Track(
-        s_mm=_cumulative(middle),
+        s_mm=travelled_mm(middle),
         centre=centre,
         edge=edge,
         widths_mm=grip.width_mm,
@@ -336,10 +336,6 @@ def _bin_travel(centre: Array, edge: Array, width_mm: Array, jump: NDArray[np.bo
     steps = np.hypot(step_x, step_y)
     steps[jump] = 0.0
     return np.concatenate([np.zeros((1, BINS)), np.cumsum(steps, axis=0)])
-
-
-def _cumulative(points: Array) -> Array:
-    return np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
 
 
 def _travel_angle(middle: Array, edge: Array) -> Array:

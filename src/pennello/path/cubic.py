@@ -87,6 +87,17 @@ def line(start: Point, end: Point) -> CubicPath:
     return CubicPath((start, (x0 + third[0], y0 + third[1]), (x1 - third[0], y1 - third[1]), end))
 
 
+def bernstein(at: Array) -> Array:
+    """Return the weights of a cubic's four points at parameters in [0, 1], shape (n, 4) for (n,)."""
+    left = 1 - at
+    return np.stack([left**3, 3 * at * left**2, 3 * at**2 * left, at**3], axis=1)
+
+
+def travelled_mm(points: Array) -> Array:
+    """Return how far it is along points, shape (n, 2), from the first of them to each, mm, shape (n,)."""
+    return np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+
+
 def _controls(path: CubicPath) -> Array:
     points = np.array(path.points_mm, dtype=np.float64)
     return np.stack([points[0:-1:3], points[1::3], points[2::3], points[3::3]], axis=1)

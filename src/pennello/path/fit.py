@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.path.cubic import CubicPath, Point
+from pennello.path.cubic import CubicPath, Point, bernstein, travelled_mm
 
 Array = NDArray[np.floating[Any]]
 
@@ -86,19 +86,13 @@ def _fit(points: Array, start: Array, end: Array, off_mm: float) -> list[Array]:
 
 def _chords(points: Array) -> Array:
     """Return a parameter for each point by the length of the way to it, from 0 to 1."""
-    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    far = travelled_mm(points)
     return np.asarray(far / far[-1])
-
-
-def _weights(at: Array) -> Array:
-    """Return Bernstein's weights of the four points, shape (n, 4)."""
-    left = 1 - at
-    return np.stack([left**3, 3 * at * left**2, 3 * at**2 * left, at**3], axis=1)
 
 
 def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
     """Return the cubic between the first and last point, along both tangents, that comes nearest to all."""
-    weights = _weights(at)
+    weights = bernstein(at)
     along = np.stack([weights[:, 1, None] * start, weights[:, 2, None] * end], axis=1)  # (n, 2, 2)
     ends = (weights[:, 0] + weights[:, 1])[:, None] * points[0] + (weights[:, 2] + weights[:, 3])[:, None] * points[-1]
     rest = points - ends
@@ -116,7 +110,7 @@ def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
 
 def _worst(points: Array, curve: Array, at: Array) -> tuple[float, int]:
     """Return how far the farthest point within lies from its place on the curve, and its number."""
-    away = np.linalg.norm(_weights(at) @ curve - points, axis=1)
+    away = np.linalg.norm(bernstein(at) @ curve - points, axis=1)
     where = int(away[1:-1].argmax()) + 1
     return float(away[where]), where
 
@@ -125,7 +119,7 @@ def _nearer(curve: Array, points: Array, at: Array) -> Array:
     """Return parameters one step of Newton nearer to where each point lies nearest, rising."""
     first = 3 * np.diff(curve, axis=0)
     second = 2 * np.diff(first, axis=0)
-    off = _weights(at) @ curve - points
+    off = bernstein(at) @ curve - points
     left = 1 - at
     speed = np.stack([left**2, 2 * at * left, at**2], axis=1) @ first
     bend = np.stack([left, at], axis=1) @ second

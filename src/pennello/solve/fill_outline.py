@@ -27,7 +27,7 @@ from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact, contact_width_mm
 from pennello.lay.stroke import Nib, NibMode, Stroke
-from pennello.path.cubic import CubicPath
+from pennello.path.cubic import CubicPath, bernstein, travelled_mm
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
@@ -178,8 +178,7 @@ def _axis(target: _Target) -> tuple[Array, float]:
         cut = shapely.LineString([at - across * reach, at + across * reach]).intersection(target.shape)
         middles.append((share, np.array(cut.centroid.coords[0]) if not cut.is_empty else at))
     t = np.array([share for share, _ in middles])
-    weights = np.stack([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3], axis=1)
-    cubic, *_ = np.linalg.lstsq(weights, np.array([point for _, point in middles]), rcond=None)
+    cubic, *_ = np.linalg.lstsq(bernstein(t), np.array([point for _, point in middles]), rcond=None)
     return cubic, math.atan2(way[1], way[0])
 
 
@@ -187,7 +186,7 @@ def _axis(target: _Target) -> tuple[Array, float]:
 
 
 _T = np.linspace(0, 1, _STATIONS)
-_WEIGHTS = np.stack([(1 - _T) ** 3, 3 * _T * (1 - _T) ** 2, 3 * _T**2 * (1 - _T), _T**3], axis=1)
+_WEIGHTS = bernstein(_T)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -214,7 +213,7 @@ def _moments(values: Array, tool: _Tool) -> tuple[Array, Array, Array]:
     A try is the eight numbers of its cubic, the angle of the chisel at both ends, and its pressure.
     """
     centre = _WEIGHTS @ values[:8].reshape(4, 2)
-    far = np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(centre, axis=0), axis=1))])
+    far = travelled_mm(centre)
     share = far / far[-1] if far[-1] > 1e-9 else _T
     angle = values[8] + share * (values[9] - values[8])
     wide, thick = tool.at(float(values[10]))
