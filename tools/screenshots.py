@@ -159,7 +159,10 @@ def shoot_catalogue(folder: Path) -> None:
     there(window, "chart").show_catalogue()
     page = there(window, "chart").catalogue
     page.resize(1280, 800)
-    wait_for_chart(window)
+    for _ in range(100):
+        wait(window, 300)
+        if len(there(window, "chart").gallery.pictures) == len(MOTIFS):
+            break
     page.motifs.choose("rose-open")
     for _ in range(20):
         wait(window, 300)
