@@ -5,12 +5,13 @@ import pytest
 from defusedxml.ElementTree import fromstring
 from fontTools.pens.boundsPen import BoundsPen
 from fontTools.svgLib.path import parse_path
-from shapely import Point
+from shapely import Point, Polygon
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.chart import drawn, mirrored_path
 from pennello.chart.face import PUPILS
 from pennello.chart.measures import Age, Measures, usual
+from pennello.chart.shape import closed, part_of
 from pennello.design.touch import skin_shape, zone_shape
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.files.chart_svg import chart_svg
@@ -80,6 +81,7 @@ def test_svg_has_the_same_bounds_in_another_parser(key):
     root = fromstring(chart_svg(made))
     name = "{http://www.w3.org/2000/svg}"
     paths = [root.find(f"{name}path[@id='skin']"), *root.find(f"{name}g[@id='lines']")]
+    paths += [*root.find(f"{name}g[@id='behind']"), *root.find(f"{name}g[@id='features']")]
     pen = BoundsPen(None)
     for path in paths:
         parse_path(path.get("d"), pen)
@@ -111,7 +113,11 @@ def test_wrong_measures_and_names_get_a_sentence():
     [
         ("cheek-left", "cheek-right"),
         ("forearm", "forearm-right"),
+        ("forearm-outside", "forearm-outside-right"),
+        ("upper-arm", "upper-arm-right"),
         ("hand-left", "hand"),
+        ("palm", "palm-right"),
+        ("foot", "foot-right"),
         ("leg", "leg-right"),
         ("shoulder", "shoulder-right"),
     ],
@@ -135,3 +141,35 @@ def test_thumbs_are_on_the_side_where_they_grow():
     assert hand.landmark("thumb")[0] < hand.landmark("little finger")[0]
     assert arm.landmark("elbow")[0] < arm.landmark("wrist")[0]
     assert arm.landmark("thumb side")[1] < arm.landmark("little finger side")[1]
+
+
+def test_other_sides_turn_as_they_do():
+    """Seen from outside the thumb's side of an arm lies down; a palm shows its thumb on the other side than its back;
+    the big toe of the wearer's left foot, toes down, lies at the picture's left."""
+    outside, back, palm, foot = (chart(key, ADULT) for key in ("forearm-outside", "hand-left", "palm", "foot"))
+    assert outside.landmark("thumb side")[1] > outside.landmark("little finger side")[1]
+    assert np.sign(back.landmark("thumb")[0]) == -np.sign(palm.landmark("thumb")[0])
+    assert foot.landmark("big toe")[0] < foot.landmark("little toe")[0]
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+def test_close_views_show_skin(key):
+    for name, (x, y, width) in chart(key, ADULT).views:
+        assert skin_shape(chart(key, ADULT)).contains(Point(x, y)), name
+        assert 20 < width < 400
+
+
+def test_a_point_named_twice_is_a_corner_and_nothing_loops():
+    """A square of doubled points is the square: its area by the shoelace formula."""
+    corners = [(0.0, 0.0), (40.0, 0.0), (40.0, 30.0), (0.0, 30.0)]
+    path = closed([corner for corner in corners for _ in range(2)])
+    assert Polygon(drawn(path)).area == pytest.approx(1200)
+    assert Polygon(drawn(path)).length == pytest.approx(140)
+
+
+def test_part_of_an_outline_goes_round_its_end():
+    ring = closed([(1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0)])
+    first, second = part_of(ring, 3, 1), part_of(ring, 1, 3)
+    assert first.points_mm[0] == ring.points_mm[9]
+    assert first.points_mm[-1] == second.points_mm[0] == ring.points_mm[3]
+    assert len(first.points_mm) == len(second.points_mm) == 7

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from pennello.chart.catalogue import CHARTS
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
@@ -159,7 +160,7 @@ def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
 
 def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
     assert "forearm" in ask("chart")
-    assert len(ask("chart", "--json")["charts"]) == 14
+    assert len(ask("chart", "--json")["charts"]) == len(CHARTS) == 22
     face = ask("chart", "face", "--age", "child", "--head-mm", "140", "--svg", tmp_path / "f.svg", "--json")
     assert face["landmarks"]["nose bridge"] == [0, 0]
     assert (tmp_path / "f.svg").read_text().startswith("<svg")

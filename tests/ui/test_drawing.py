@@ -2,12 +2,17 @@
 
 import numpy as np
 import pytest
+import shapely
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.chart import drawn
+from pennello.chart.form import skin_light
 from pennello.chart.measures import Measures
-from pennello.design.surface import draw_contours, draw_features, draw_skin
+from pennello.colour.srgb import decode
+from pennello.design.surface import Ink, draw_contours, draw_features, draw_skin, shaded, skin_outlines
+from pennello.design.touch import skin_shape
 from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
 from pennello.motif.catalogue import MOTIFS
@@ -36,7 +41,7 @@ def test_charts_fill_their_area_and_stay_sharp(qapp, key, zoom):
 
     def draw(painter):
         surface = surface_of(painter, view)
-        draw_skin(surface, made, ink_of(SKIN))
+        surface.fill(skin_outlines(made), ink_of(SKIN))
         draw_features(surface, made, ink_of(SKIN))
         draw_contours(surface, made, ink_of(SKIN))
 
@@ -47,6 +52,25 @@ def test_charts_fill_their_area_and_stay_sharp(qapp, key, zoom):
     # a line is as thin at 200 % as at 100 %: it is drawn anew, not blown up
     blocks = np.lib.stride_tricks.sliding_window_view(dark, (6, 6)).all(axis=(2, 3))
     assert not blocks.any()
+
+
+@pytest.mark.parametrize("key", list(CHARTS))
+def test_form_reads_in_light_and_shade_of_the_skins_own_colour(qapp, key):
+    """A neutral shade scales linear light alike in every channel: what is bare keeps its chromaticity."""
+    made = chart(key, Measures())
+    lit = skin_light(made)
+    assert lit.factor.min() > 0.3
+    assert lit.factor.max() < 1.2
+    picture = decode(shaded(lit.factor, Ink(198, 156, 123))[..., :3] / 255)
+    share = picture / picture.sum(axis=2, keepdims=True)
+    skin = decode(np.array((198, 156, 123)) / 255)
+    assert share == pytest.approx(np.broadcast_to(skin / skin.sum(), share.shape), abs=0.02)
+    inside = skin_shape(made).buffer(-0.25 * min(np.ptp(drawn(made.skin), axis=0)))
+    outside = skin_shape(made).buffer(-1.0).difference(skin_shape(made).buffer(-3.0))
+    rows, columns = np.indices(lit.factor.shape)
+    at = [lit.left_mm + columns + 0.5, lit.top_mm + rows + 0.5]
+    within, edge = (lit.factor[shapely.contains_xy(place, *at)] for place in (inside, outside))
+    assert within.mean() > edge.mean() + 0.1  # it turns away at its outline
 
 
 @pytest.mark.parametrize("mirror", [False, True])

@@ -139,7 +139,7 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
 def test_paint_lies_over_brows_and_lips_and_under_nothing_but_the_outline():
     """Lines within the skin are drawn under what covers them; where the skin ends nothing covers the line."""
     made = chart("face", Measures())
-    x, y = next(line for line in made.lines if line.weight < CONTOUR_WEIGHT).path.points_mm[0]
+    x, y = next(line for line in made.lines if 0.4 < line.weight < CONTOUR_WEIGHT).path.points_mm[0]
     rgba = np.zeros((40, 40, 4), np.uint8)
     rgba[...] = (200, 30, 30, 255)
     patch = Painted(Plan(), "face", Canvas(x - 5, y - 5, 40, 40, 4.0), rgba, 1)

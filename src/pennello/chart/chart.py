@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import Enum
 from functools import lru_cache
 from typing import Any
 
@@ -14,6 +15,8 @@ from pennello.path.cubic import CubicPath, position
 
 Array = NDArray[np.floating[Any]]
 Point = tuple[float, float]
+View = tuple[float, float, float]
+"""The middle of what is seen and how wide it is, mm."""
 
 _PER_CURVE = 12
 
@@ -25,6 +28,50 @@ class Line:
     path: CubicPath
     weight: float = 1.0
     filled: bool = False
+
+
+class Feature(Enum):
+    """What an area of the drawing shows."""
+
+    NECK = "neck"
+    HAIR = "hair"
+    BROW = "brow"
+    WHITE = "white of an eye"
+    IRIS = "iris"
+    PUPIL = "pupil"
+    GLINT = "glint"
+    LIP = "lip"
+
+
+EYE = frozenset((Feature.WHITE, Feature.IRIS, Feature.PUPIL, Feature.GLINT))
+"""What is seen of an open eye."""
+
+
+@dataclass(frozen=True, slots=True)
+class FeatureArea:
+    """A closed area that is no bare skin; behind the skin, as hair round a head and a neck are, or on it."""
+
+    outline: CubicPath
+    feature: Feature
+    behind: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Tone:
+    """A soft stroke of shade or light, so that the form of a body reads.
+
+    Attributes
+    ----------
+    dark
+        How much light it takes, in [-1, 1]; less than 0 for a light.
+    width_mm, soft_mm
+        Half of what is dark all over, and how far it fades beyond (one standard deviation).
+    """
+
+    path: CubicPath
+    dark: float
+    width_mm: float
+    soft_mm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,6 +110,10 @@ class Chart:
         x of the line of symmetry, or None where there is none.
     source
         Where its proportions come from.
+    areas, tones
+        Hair, eyes and lips; shades and lights.
+    views
+        Close views: middle and width, mm, by name.
     """
 
     key: str
@@ -74,6 +125,9 @@ class Chart:
     frames: tuple[tuple[str, CubicPath], ...] = ()
     midline_mm: float | None = None
     source: str = ""
+    areas: tuple[FeatureArea, ...] = ()
+    tones: tuple[Tone, ...] = ()
+    views: tuple[tuple[str, View], ...] = ()
 
     def landmark(self, name: str) -> Point:
         """Return a landmark; raises UnknownNameError."""
@@ -97,7 +151,8 @@ class Chart:
     @property
     def bounds_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the drawing, mm."""
-        points = np.concatenate([drawn(line.path) for line in self.lines] + [drawn(self.skin)])
+        outlines = (*(line.path for line in self.lines), self.skin, *(area.outline for area in self.areas))
+        points = np.concatenate([drawn(path) for path in outlines])
         (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
         return float(left), float(top), float(right), float(bottom)
 

@@ -8,9 +8,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
+from pennello.chart import face_form
 from pennello.chart.chart import Chart, Line, Point, Zone, mirrored_path
 from pennello.chart.measures import SOURCE, Measures
-from pennello.chart.shape import both, closed, symmetric
+from pennello.chart.shape import both, closed, part_of, symmetric
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
 
@@ -36,6 +37,9 @@ def face(measures: Measures, *, eyes_closed: bool = False) -> Chart:
         _frames(at),
         0.0,
         SOURCE,
+        face_form.areas(at, eyes_closed=eyes_closed, eye=closed(_eye(at)), lips=_lips(at)),
+        face_form.tones(at),
+        face_form.views(at),
     )
 
 
@@ -52,11 +56,15 @@ def _skin(at: _At) -> CubicPath:
         (0.475, 0.32),
         (0.43, 0.58),
         (0.34, 0.80),
-        (0.20, 0.95),
-        (0.08, 1.0),
+        (0.215, 0.94),
+        (0.11, 0.992),
         (0.0, 1.005),
     )
     return symmetric([at(x, y) for x, y in half])
+
+
+_EAR = 4
+"""Which curve of the outline, from the top, begins at the ear: below it is a contour, above it lies hair."""
 
 
 def _eye(at: _At) -> list[Point]:
@@ -83,36 +91,45 @@ def _nostril(at: _At) -> list[Point]:
 
 def _lines(at: _At) -> tuple[Line, ...]:
     ear = [at(0.49, -0.03), at(0.545, -0.07), at(0.572, 0.03), at(0.548, 0.24), at(0.505, 0.36), at(0.470, 0.34)]
-    brow = [at(0.105, -0.100), at(0.20, -0.165), at(0.285, -0.172), at(0.360, -0.110)]
     crease = [at(0.125, 0.005), at(0.175, -0.050), at(0.235, -0.060), at(0.318, -0.005)]
     wing = [at(0.070, 0.345), at(0.112, 0.385), at(0.108, 0.450), at(0.070, 0.470)]
-    bridge = [at(0.052, -0.03), at(0.040, 0.12), at(0.048, 0.27), at(0.066, 0.37)]
     tip = [at(-0.062, 0.468), at(-0.03, 0.492), at(0.0, 0.498), at(0.03, 0.492), at(0.062, 0.468)]
     mouth = [at(-0.168, 0.652), at(-0.075, 0.648), at(0.0, 0.658), at(0.075, 0.648), at(0.168, 0.652)]
     philtrum = [at(0.018, 0.515), at(0.026, 0.555), at(0.030, 0.580)]
-    cheek = [at(0.215, 0.30), at(0.29, 0.315), at(0.37, 0.27), at(0.42, 0.20)]
-    hair = [at(0.0, -0.58), at(0.17, -0.565), at(0.32, -0.45), at(0.40, -0.28), at(0.425, -0.10), at(0.455, 0.02)]
+    rim = [at(0.515, 0.02), at(0.540, -0.03), at(0.552, 0.04), at(0.536, 0.20), at(0.510, 0.28)]
     return (
         *(replace(one, filled=True) for one in both(ear, 0.9)),
-        Line(_skin(at), 1.0),
-        *both(brow, 0.8),
+        Line(part_of(_skin(at), _EAR, -_EAR), 1.0),
+        Line(part_of(_skin(at), -_EAR, _EAR), 0.2),
         *both(crease, 0.45),
-        *both(bridge, 0.3),
         *both(wing, 0.6),
         Line(smooth(tip), 0.5),
         Line(closed(_lips(at)), 0.7),
         Line(smooth(mouth), 0.6),
         *both(philtrum, 0.25),
-        *both(cheek, 0.22),
-        *both(hair, 0.45),
-        Line(smooth([at(-0.06, 0.80), at(0.0, 0.785), at(0.06, 0.80)]), 0.25),
+        *both(rim, 0.35),
+        *(line for strand in _STRANDS for line in both([at(x, y) for x, y in strand], 0.2)),
     )
+
+
+_STRANDS = (
+    ((0.000, -0.560), (0.012, -0.680), (0.020, -0.800)),
+    ((0.070, -0.565), (0.095, -0.690), (0.115, -0.810)),
+    ((0.140, -0.555), (0.185, -0.670), (0.225, -0.770)),
+    ((0.215, -0.520), (0.270, -0.610), (0.320, -0.690)),
+    ((0.285, -0.470), (0.350, -0.540), (0.400, -0.590)),
+    ((0.345, -0.400), (0.410, -0.450), (0.450, -0.480)),
+    ((0.385, -0.310), (0.445, -0.340), (0.475, -0.345)),
+    ((0.412, -0.210), (0.460, -0.225), (0.488, -0.220)),
+    ((0.430, -0.110), (0.470, -0.120), (0.494, -0.110)),
+)
+"""Strands of hair over its edge."""
 
 
 def _open_eyes(at: _At) -> tuple[Line, ...]:
     eye = closed(_eye(at))
-    iris = closed([at(0.185, 0.035), at(0.215, 0.002), at(0.245, 0.035), at(0.215, 0.069)])
-    return (Line(eye, 0.8), Line(mirrored_path(eye), 0.8), Line(iris, 0.4), Line(mirrored_path(iris), 0.4))
+    lashes = [at(0.118, 0.045), at(0.165, -0.002), at(0.215, -0.018), at(0.270, 0.002), at(0.322, 0.034)]
+    return (Line(eye, 0.35), Line(mirrored_path(eye), 0.35), *both(lashes, 0.85), *both(lashes, 0.85))
 
 
 def _closed_eyes(at: _At) -> tuple[Line, ...]:

@@ -13,12 +13,14 @@ from typing import Any, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.chart.chart import Chart
-from pennello.colour.srgb import parse_hex
+from pennello.chart.chart import Chart, Feature
+from pennello.chart.form import skin_light
+from pennello.colour.srgb import decode, encode, parse_hex
 from pennello.design.marks import GEM_MM, Gem, Glitter, Mark, grains, paths_of
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
 
 CONTOUR_WEIGHT = 0.9
 """From this weight on a line of a chart is a contour: against what is round the skin it has to be dark."""
@@ -61,6 +63,9 @@ class DrawingSurface(Protocol):
     def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:
         """Draw a line of the chart itself, as wide as `contour_px` says."""
 
+    def paint(self, rgba: Picture, left_mm: float, top_mm: float, px_per_mm: float) -> None:
+        """Lay a picture, shape (rows, columns, 4), with its corner at a place, clear where its last channel is 0."""
+
     def within(self, shapes: Sequence[CubicPath]) -> AbstractContextManager[None]:
         """Draw within closed outlines only."""
 
@@ -76,9 +81,63 @@ def skin_outlines(chart: Chart) -> tuple[CubicPath, ...]:
 
 
 def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
-    """Fill what can be painted."""
-    for outline in skin_outlines(chart):
+    """Fill what can be painted, in light and shade, with hair, eyes and lips."""
+    _draw_areas(surface, chart, skin, behind=True)
+    outlines = skin_outlines(chart)
+    for outline in outlines:
         surface.fill((outline,), skin)
+    with surface.within(outlines):
+        if chart.tones:
+            lit = skin_light(chart)
+            surface.paint(shaded(lit.factor, skin), lit.left_mm, lit.top_mm, lit.px_per_mm)
+        _draw_areas(surface, chart, skin, behind=False)
+
+
+def shaded(factor: Array, skin: Ink) -> Picture:
+    """Return a skin under more or less light, sRGB bytes, shape (rows, columns, 4).
+
+    The light is neutral: it scales the reflectance at every wavelength, and so linear sRGB, alike.
+
+    Parameters
+    ----------
+    factor
+        How much light falls on each place against the full light, shape (rows, columns).
+    """
+    linear = decode(np.array(skin.rgb) / 255)
+    colour = encode(np.clip(factor[..., None] * linear, 0, 1))
+    covered = np.full((*factor.shape, 1), 255.0)
+    return np.asarray(np.rint(np.concatenate([colour * 255, covered], axis=2)).astype(np.uint8))
+
+
+def _draw_areas(surface: DrawingSurface, chart: Chart, skin: Ink, *, behind: bool) -> None:
+    for area in chart.areas:
+        if area.behind is behind:
+            surface.fill((area.outline,), area_ink(area.feature, skin))
+
+
+_EYE = {
+    Feature.WHITE: Ink(0xEC, 0xE8, 0xE2),
+    Feature.IRIS: Ink(0x6E, 0x64, 0x58),
+    Feature.PUPIL: Ink(0x22, 0x1E, 0x1C),
+    Feature.GLINT: Ink(0xFA, 0xFA, 0xF8),
+}
+_ON_SKIN = {
+    Feature.NECK: ((0.62, 0.62, 0.62), 1.0),
+    Feature.HAIR: ((0.15, 0.16, 0.17), 1.0),
+    Feature.BROW: ((0.13, 0.14, 0.15), 0.62),
+    Feature.LIP: ((0.74, 0.56, 0.58), 0.8),
+}
+"""Linear light against the skin's own, by red, green, blue, and how much it covers (defaults, by eye)."""
+
+
+def area_ink(feature: Feature, skin: Ink) -> Ink:
+    """Return the ink of hair, an eye or lips on a skin: calm, since colour is the paint's."""
+    if feature in _EYE:
+        return _EYE[feature]
+    light, cover = _ON_SKIN[feature]
+    colour = encode(np.clip(decode(np.array(skin.rgb) / 255) * np.array(light), 0, 1))
+    red, green, blue = (round(255 * float(value)) for value in colour)
+    return Ink(red, green, blue, cover)
 
 
 def draw_features(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable
 from xml.sax.saxutils import quoteattr
 
-from pennello.chart.chart import Chart
+from pennello.chart.chart import Chart, FeatureArea
+from pennello.design.surface import Ink, area_ink
 from pennello.files.words import xml_text
 from pennello.motif.motif import Made
 from pennello.path.cubic import CubicPath
 
 _MARGIN_MM = 5.0
+_SKIN = Ink(0xC6, 0x9C, 0x7B)
 
 
 def path_data(path: CubicPath) -> str:
@@ -27,6 +29,8 @@ def chart_svg(chart: Chart) -> str:
     left, top, right, bottom = chart.bounds_mm
     parts = [f'<path d="{path_data(line.path)}" fill="#c69c7b" stroke="none"/>' for line in chart.lines if line.filled]
     parts.append(f'<path d="{path_data(chart.skin)}" fill="#c69c7b" stroke="none" id="skin"/>')
+    behind, before = ([one for one in chart.areas if one.behind is told] for told in (True, False))
+    parts = [_group("behind", map(_area, behind)), *parts, _group("features", map(_area, before))]
     parts.append(_group("lines", (_stroke(line.path, 0.3 + 0.5 * line.weight) for line in chart.lines)))
     parts.append(_group("zones", (_stroke(zone.outline, 0.2, zone.name) for zone in chart.zones)))
     parts.append(_group("frames", (_stroke(path, 0.2, name) for name, path in chart.frames)))
@@ -51,6 +55,13 @@ def motif_svg(name: str, made: Made) -> str:
 def _stroke(path: CubicPath, width_mm: float, name: str = "") -> str:
     label = f" id={quoteattr(name)}" if name else ""
     return f'<path d="{path_data(path)}" fill="none" stroke="#25211d" stroke-width="{width_mm:.2f}"{label}/>'
+
+
+def _area(area: FeatureArea) -> str:
+    ink = area_ink(area.feature, _SKIN)
+    red, green, blue = ink.rgb
+    fill = f'fill="#{red:02x}{green:02x}{blue:02x}" fill-opacity="{ink.cover:.2f}" stroke="none"'
+    return f'<path d="{path_data(area.outline)}" {fill}/>'
 
 
 def _group(name: str, parts: Iterable[str]) -> str:

@@ -14,6 +14,7 @@ from pennello.files.page import Page
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
 
 _SHADE = 200 / 255
 _PT_PER_MM = 72 / 25.4
@@ -39,6 +40,9 @@ class PageSurface:
     def contour(self, path: CubicPath, weight: float, ink: Ink) -> None:  # noqa: ARG002 - paper is light
         """Draw a line of the chart, in black."""
         self._page.cubic(self._at(path), _CONTOUR_PT + _CONTOUR_PT_A_WEIGHT * weight)
+
+    def paint(self, rgba: Picture, left_mm: float, top_mm: float, px_per_mm: float) -> None:
+        """Lay nothing: paper shows lines alone, and saves ink."""
 
     @contextmanager
     def within(self, shapes: Sequence[CubicPath]) -> Iterator[None]:

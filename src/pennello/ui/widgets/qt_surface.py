@@ -9,13 +9,15 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QTransform
 
 from pennello.design.surface import Ink, contour_px
 from pennello.path.cubic import CubicPath
+from pennello.ui.widgets.paint import to_image
 
 Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
 
 
 @lru_cache(maxsize=512)
@@ -63,12 +65,19 @@ class QtSurface:
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawPath(outline_of(path))
 
+    def paint(self, rgba: Picture, left_mm: float, top_mm: float, px_per_mm: float) -> None:
+        """Lay a picture with its corner at a place."""
+        rows, columns = rgba.shape[:2]
+        area = QRectF(left_mm, top_mm, columns / px_per_mm, rows / px_per_mm)
+        with self._placed() as painter:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(area, to_image(rgba))
+
     @contextmanager
     def within(self, shapes: Sequence[CubicPath]) -> Iterator[None]:
         """Draw within closed outlines only."""
         self._painter.save()
-        clip = self._transform.map(_joined(map(outline_of, shapes)))
-        clip.setFillRule(Qt.FillRule.WindingFill)
+        clip = self._transform.map(_united(tuple(shapes)))
         self._painter.setClipPath(clip, Qt.ClipOperation.IntersectClip)
         try:
             yield
@@ -83,6 +92,15 @@ class QtSurface:
             yield self._painter
         finally:
             self._painter.restore()
+
+
+@lru_cache(maxsize=64)
+def _united(shapes: tuple[CubicPath, ...]) -> QPainterPath:
+    """Return all that lies in one of the shapes at least, whichever way round each was drawn."""
+    union = QPainterPath()
+    for shape in shapes:
+        union = union.united(outline_of(shape))
+    return union
 
 
 def _joined(paths: Iterator[QPainterPath] | map[QPainterPath]) -> QPainterPath:
