@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from pennello.chart.catalogue import CHARTS
+from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.measures import Measures
 from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
@@ -243,3 +244,21 @@ def test_eyes_are_closed_with_all_that_lies_there(ask, tmp_path):
     assert read_plan(out).motifs == before.motifs
     assert "eye" in ask("chart", "hand", "--plan", path, "--eyes", "closed", code=2)
     assert "--eyes" in ask("chart", "face", "--plan", path, code=2)
+
+
+def test_a_close_view_is_written(ask, tmp_path, demo_file):
+    assert "close views: eye, wearer's right" in ask("chart", "face")
+    eye = "eye, wearer's left"
+    x, y, width = ask("chart", "face", "--json")["views"][eye]
+    file = tmp_path / "eye.png"
+    words = ("render", demo_file, "--chart", "face", "--px-per-mm", "2")
+    pictures = []
+    for view in ("", eye):
+        ask(*words, "--view", view, "--png", file)
+        with Image.open(file) as image:
+            pictures.append(np.asarray(image))
+    left, top, _, _ = chart("face", Measures()).bounds_mm
+    row, column = (round(2 * (at - width / 2 - round(edge) + 6)) for at, edge in ((y, top), (x, left)))
+    side = round(2 * width)
+    assert np.array_equal(pictures[1], pictures[0][row : row + side, column : column + side])
+    assert "horn" in ask(*words, "--view", "horn", "--png", file, code=2)

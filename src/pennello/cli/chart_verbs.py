@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
+from pennello.chart.chart import Chart
 from pennello.chart.measures import Age, Measures, usual
 from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
@@ -276,7 +277,11 @@ def chart_verb(args: Namespace) -> int:
         measures = replace(measures, head_breadth_mm=args.head_mm)
     if args.face_mm is not None:
         measures = replace(measures, face_height_mm=args.face_mm)
-    made = chart(chart_key(args.name), measures)
+    return _say_chart(args, chart(chart_key(args.name), measures))
+
+
+def _say_chart(args: Namespace, made: Chart) -> int:
+    """Say what a chart holds, and write it where that is asked."""
     if args.svg:
         write_bytes(chart_svg(made).encode(), args.svg)
     if args.json:
@@ -286,6 +291,7 @@ def chart_verb(args: Namespace) -> int:
                 "bounds_mm": list(made.bounds_mm),
                 "landmarks": {name: list(point) for name, point in made.landmarks},
                 "frames": [name for name, _ in made.frames],
+                "views": {name: list(view) for name, view in made.views},
                 "zones": [zone.name for zone in made.zones],
                 "source": made.source,
             }
@@ -293,6 +299,7 @@ def chart_verb(args: Namespace) -> int:
     else:
         left, top, right, bottom = made.bounds_mm
         print(f"{made.name}: {right - left:.0f} x {bottom - top:.0f} mm, {len(made.landmarks)} landmarks")
+        print(f"close views: {'; '.join(name for name, _ in made.views)}")
         print(made.source)
     return 0
 
@@ -316,7 +323,7 @@ def render_chart(args: Namespace) -> int:
     else:
         at_s = math.inf if args.at is None else args.at
         painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
-    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, mirrored=args.mirror)
+    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, mirrored=args.mirror, view=args.view)
     write_png(picture, args.png, args.px_per_mm)
     answer = {
         "chart": args.chart,

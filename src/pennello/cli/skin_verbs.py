@@ -33,6 +33,7 @@ def render_arguments(parser: ArgumentParser) -> None:
     timed_arguments(parser, "a chart with its motifs instead of the strokes, painted in the order found", None)
     parser.add_argument("--as-listed", action="store_true", help="with --chart: painted in the plan's own order")
     parser.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
+    parser.add_argument("--view", default="", metavar="NAME", help="with --chart: a close view of it, see `chart NAME`")
     parser.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
     parser.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
     json_argument(parser)

@@ -32,6 +32,7 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
 from pennello.order.laid import LaidOut
+from pennello.session.chart_views import WHOLE, frame_of
 from pennello.session.skin_scene import SkinScene
 
 if TYPE_CHECKING:
@@ -48,6 +49,7 @@ SURROUND = "#F7F6F4"
 """What is about a chart: neutral, since paint is judged against it."""
 
 _LEAST_UM = 0.05
+_ROUND_IT_MM = 6
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -192,6 +194,7 @@ def chart_picture(
     *,
     mirrored: bool = False,
     surround: str = SURROUND,
+    view: str = WHOLE,
 ) -> Picture:
     """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
 
@@ -201,7 +204,15 @@ def chart_picture(
         As the painter sees herself in a mirror.
     surround
         What lies round the chart, "#rrggbb".
+    view
+        A close view of the chart in the place of the whole.
+
+    Raises
+    ------
+    UnknownNameError
+        If the chart has no view of that name.
     """
+    crop = None if view == WHOLE else frame_of(chart, view)
     skin = Ink(*skin_srgb)
     surface = _bare(chart, skin, px_per_mm, surround).copy()
     with surface.within(skin_outlines(chart)):
@@ -211,7 +222,24 @@ def chart_picture(
             draw_seen(surface, painted.marks)
     draw_contours(surface, chart, skin)
     picture = surface.picture
+    if crop is not None:
+        picture = _cropped(picture, crop, _corner(chart), px_per_mm)
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
+
+
+def _cropped(
+    picture: Picture, crop: tuple[float, float, float, float], corner: tuple[int, int], px_per_mm: float
+) -> Picture:
+    x, y, width, height = crop
+    left, top = (round(at * px_per_mm) for at in (x - width / 2 - corner[0], y - height / 2 - corner[1]))
+    rows = slice(max(top, 0), top + round(height * px_per_mm))
+    return picture[rows, max(left, 0) : left + round(width * px_per_mm)]
+
+
+def _corner(chart: Chart) -> tuple[int, int]:
+    """Return the upper left corner of a chart's picture, mm."""
+    left, top, _, _ = chart.bounds_mm
+    return round(left) - _ROUND_IT_MM, round(top) - _ROUND_IT_MM
 
 
 def draw_seen(surface: DrawingSurface, marks: Sequence[SeenMark]) -> None:
@@ -226,9 +254,8 @@ def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSur
     """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
 
-    left, top, right, bottom = (
-        round(edge) + margin for edge, margin in zip(chart.bounds_mm, (-6, -6, 6, 6), strict=True)
-    )
+    left, top = _corner(chart)
+    right, bottom = (round(edge) + _ROUND_IT_MM for edge in chart.bounds_mm[2:])
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     surface = PillowSurface(size, left, top, px_per_mm, surround)
     draw_skin(surface, chart, skin)

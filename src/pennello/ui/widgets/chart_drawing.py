@@ -15,6 +15,7 @@ from pennello.lay.canvas import Canvas
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import Painted
+from pennello.session.chart_views import ChartLook, frame_of
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
@@ -46,11 +47,15 @@ class ChartView:
 
 def view_of(chart: Chart, area: QRectF, zoom: float = 1.0, *, mirror: bool = False) -> ChartView:
     """Return a chart in the middle of an area, as large as fits times a zoom."""
-    left, top, right, bottom = chart.bounds_mm
-    scale = zoom * min(area.width() / (right - left + 8), area.height() / (bottom - top + 8))
-    middle_x, middle_y = (left + right) / 2, (top + bottom) / 2
-    across = middle_x * (1 if mirror else -1) * scale
-    return ChartView(scale, area.center().x() + across, area.center().y() - middle_y * scale, mirror)
+    return view_seen(chart, area, ChartLook(zoom=zoom), mirror=mirror)
+
+
+def view_seen(chart: Chart, area: QRectF, seen: ChartLook, *, mirror: bool = False) -> ChartView:
+    """Return a chart in an area as it is looked at."""
+    x, y, width, height = frame_of(chart, seen.view)
+    scale = seen.zoom * min(area.width() / width, area.height() / height)
+    across = (x + seen.right_mm) * (1 if mirror else -1) * scale
+    return ChartView(scale, area.center().x() + across, area.center().y() - (y + seen.down_mm) * scale, mirror)
 
 
 def painted_image(painted: Painted) -> QImage:

@@ -6,7 +6,7 @@ import math
 from dataclasses import replace
 
 import numpy as np
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
+from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QTabletEvent, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
@@ -19,6 +19,8 @@ from pennello.design.surface import draw_contours, draw_features, draw_mark, dra
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
 from pennello.session.chart_scene import Lifted, Painted
+from pennello.session.chart_views import ChartLook, ChartViews
+from pennello.session.settings import state_folder
 from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
@@ -39,7 +41,7 @@ from pennello.ui.widgets.chart_drawing import (
     mirror_transform,
     painted_image,
     surface_of,
-    view_of,
+    view_seen,
     wet_image,
 )
 from pennello.ui.widgets.handle import Handle, HandleWork
@@ -52,20 +54,30 @@ from pennello.ui.widgets.qt_surface import outline_of
 from pennello.units import length_text
 
 SNAP_PX = 7
+_STEP = 1.15
 _TURN_ARM, _SIZE_ARM = 46.0, 34.0
 TURN = Quantity("Turn of the motif", -720, 720, 1, 0, "°")
 SIZE = Quantity("Size of the motif", SCALE[0] * 100, SCALE[1] * 100, 5, 0, " %")
 
 
 class ChartBoard(Surface):
-    """The chart, large."""
+    """The chart, large.
+
+    Signals
+    -------
+    looked
+        It is looked at from elsewhere.
+    """
+
+    looked = Signal()
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
         self.model = model
         self.mirror = False
         self.guide = ""
-        self.zoom = 1.0
+        self.views = ChartViews(state_folder)
+        self._led: QPointF | None = None
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
         self._carried: tuple[Lifted, QImage] | None = None
@@ -92,7 +104,12 @@ class ChartBoard(Surface):
     def view(self) -> ChartView:
         """Where the chart lies."""
         area = QRectF(self.rect()).adjusted(8, 8, -8, -24)
-        return view_of(self.model.chart, area, self.zoom, mirror=self.mirror)
+        return view_seen(self.model.chart, area, self.seen, mirror=self.mirror)
+
+    @property
+    def seen(self) -> ChartLook:
+        """How the chart is looked at: whole or close."""
+        return self.views.of(self.model.chart)
 
     @property
     def skin(self) -> QColor:
@@ -106,18 +123,59 @@ class ChartBoard(Surface):
         self.place_handles()
         self.update()
 
+    def look(self, seen: ChartLook) -> None:
+        """Look at the chart so, and remember it."""
+        if seen != self.seen:
+            self.views.keep(self.model.chart, seen)
+            self.refresh()
+            self.looked.emit()
+
     def set_zoom(self, zoom: float) -> None:
-        """Show it larger or smaller, 50 to 400 %."""
-        self.zoom = min(max(zoom, 0.5), 4.0)
-        self.refresh()
+        """Show it larger or smaller, 50 to 800 % of what fits."""
+        self.look(self.seen.zoomed(zoom / self.seen.zoom))
+
+    def _from_middle(self, at: QPointF) -> tuple[float, float]:
+        """Return a place of the surface from the middle of what is seen, mm."""
+        view = self.view
+        (x, y), (middle_x, middle_y) = view.to_mm(at), view.to_mm(QRectF(self.rect()).adjusted(8, 8, -8, -24).center())
+        return x - middle_x, y - middle_y
 
     def wheelEvent(self, event: QWheelEvent) -> None:
-        """Zoom with Ctrl; or turn the chisel of the brush in the hand."""
+        """Zoom with Ctrl, about the pointer; or turn the chisel of the brush in the hand."""
         pen = self.drawing
         if pen is not None and pen.wheel(event.angleDelta().y() / 120):
             self.update()
         elif event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.set_zoom(self.zoom * (1.15 if event.angleDelta().y() > 0 else 1 / 1.15))
+            factor = _STEP if event.angleDelta().y() > 0 else 1 / _STEP
+            self.look(self.seen.zoomed(factor, *self._from_middle(event.position())))
+
+    def _lead(self, to: QPointF) -> None:
+        """Lead what is seen along with the middle button."""
+        assert self._led is not None
+        way, self._led = to - self._led, to
+        right = way.x() / self.view.scale * (1 if self.mirror else -1)
+        self.look(self.seen.moved(right, -way.y() / self.view.scale))
+
+    def _look_by_key(self, event: QKeyEvent) -> bool:
+        """Zoom by Ctrl with plus, minus and 0, and move what is seen by Ctrl with the arrows."""
+        if not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            return False
+        step_mm, seen = self.width() / self.view.scale / 10, self.seen
+        side = -1 if self.mirror else 1
+        match event.key():
+            case Qt.Key.Key_Plus | Qt.Key.Key_Equal:
+                self.look(seen.zoomed(_STEP))
+            case Qt.Key.Key_Minus:
+                self.look(seen.zoomed(1 / _STEP))
+            case Qt.Key.Key_0:
+                self.look(ChartLook(seen.view))
+            case Qt.Key.Key_Left | Qt.Key.Key_Right:
+                self.look(seen.moved(side * (step_mm if event.key() == Qt.Key.Key_Right else -step_mm), 0))
+            case Qt.Key.Key_Up | Qt.Key.Key_Down:
+                self.look(seen.moved(0, step_mm if event.key() == Qt.Key.Key_Down else -step_mm))
+            case _:
+                return False
+        return True
 
     # --- handles ---
 
@@ -240,6 +298,8 @@ class ChartBoard(Surface):
             self.update()
         elif event.button() == Qt.MouseButton.LeftButton:
             self.model.choose(self.motif_at(event.position()))
+        elif event.button() == Qt.MouseButton.MiddleButton:
+            self._led = event.position()
         self.setFocus()
 
     def motif_at(self, at: QPointF) -> str:
@@ -254,7 +314,10 @@ class ChartBoard(Surface):
         return found
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Name the landmark that is near; or go on with the pen or brush."""
+        """Name the landmark that is near; or go on with the pen or brush, or lead what is seen."""
+        if self._led is not None:
+            self._lead(event.position())
+            return
         if self.drawing is not None:
             self.drawing.move(touch_of(event))
             self.update()
@@ -268,6 +331,7 @@ class ChartBoard(Surface):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """Lift the pen or brush off."""
+        self._led = None
         if self.drawing is not None and event.button() == Qt.MouseButton.LeftButton:
             self.drawing.release()
         super().mouseReleaseEvent(event)
@@ -279,7 +343,7 @@ class ChartBoard(Surface):
             self.update()
         elif pen is not None and event.key() == Qt.Key.Key_Escape:
             self.put_down()
-        else:
+        elif not self._look_by_key(event):
             super().keyPressEvent(event)
 
     def tabletEvent(self, event: QTabletEvent) -> None:

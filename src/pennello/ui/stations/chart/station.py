@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
+from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
 from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing
 from pennello.design.line_work import look_of, with_usual_line_load
@@ -34,6 +35,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
+from pennello.session.chart_views import WHOLE, ChartLook, frame_of
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.session.order_pictures import played_plan
@@ -102,6 +104,7 @@ class ChartStation(QWidget, Station):
         row.setSpacing(8)
         row.addWidget(card, 1)
         row.addWidget(self.side)
+        self.board.looked.connect(self._show_near)
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self._show_gallery)
@@ -122,6 +125,7 @@ class ChartStation(QWidget, Station):
 
     def leave(self) -> None:
         """Another station is shown."""
+        self.board.views.store()
         self.model.leave()
 
     def show_theme(self) -> None:
@@ -136,7 +140,7 @@ class ChartStation(QWidget, Station):
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(154)
+        self.chart.setMinimumWidth(140)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
@@ -151,8 +155,12 @@ class ChartStation(QWidget, Station):
         self.guide: QComboBox = choice("A frame to paint along", guard)
         self.guide.setMinimumWidth(80)
         self.guide.activated.connect(lambda _: self._set_guide())
+        self.near: QComboBox = choice("How near: the whole, or a close view; Ctrl and wheel go nearer", guard)
+        self.near.setMinimumWidth(112)
+        self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
             ("", self.chart),
+            ("", self.near),
             ("", self.age),
             ("head", self.head_mm),
             ("face", self.face_mm),
@@ -403,8 +411,13 @@ class ChartStation(QWidget, Station):
             self.model.choose(found[-1])
 
     def _middle(self) -> Place:
-        left, top, right, bottom = self.model.chart.bounds_mm
-        return Place((left + right) / 2, (top + bottom) / 2)
+        """Return the middle of the skin, or of the close view."""
+        seen, skin = self.board.seen, drawn(self.model.chart.skin)
+        if seen.view != WHOLE or seen.zoom > 1:
+            x, y, _, _ = frame_of(self.model.chart, seen.view)
+            return Place(x + seen.right_mm, y + seen.down_mm)
+        x, y = ((skin.min(axis=0) + skin.max(axis=0)) / 2).tolist()
+        return Place(x, y)
 
     def move_bead(self, name: str, to: int) -> None:
         """Paint a motif at another time: its number among those of this chart."""
@@ -469,6 +482,7 @@ class ChartStation(QWidget, Station):
 
     def close_all(self) -> None:
         """Stop timers and work; the window closes."""
+        self.board.views.store()
         self.gallery.close_all()
         self.side.loads.holds.close_all()
         self.panel.holds.close_all()
@@ -498,3 +512,11 @@ class ChartStation(QWidget, Station):
         wished = self.board.guide if self.board.guide in dict(self.model.chart.frames) else ""
         fill(self.guide, frames, wished)
         self.board.guide = wished
+        self._show_near()
+
+    def _show_near(self) -> None:
+        """Say from how near the chart is looked at."""
+        seen = self.board.seen
+        nearer = "" if seen == ChartLook(seen.view) else f", {seen.zoom:.0%}"
+        views = [("whole", WHOLE), *((name, name) for name, _ in self.model.chart.views)]
+        fill(self.near, [(name + (nearer if view == seen.view else ""), view) for name, view in views], seen.view)
