@@ -8,7 +8,7 @@ RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 DOCS_READY := $(VENV)/.docs-ready
 
-.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue schema docs clean
+.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue designs schema docs clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -54,6 +54,9 @@ screenshots: $(RUN_READY)
 
 catalogue: $(RUN_READY)
 	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/make_catalogue.py
+
+designs: $(RUN_READY)
+	$(BIN)/python tools/make_designs.py
 
 schema: $(RUN_READY)
 	$(BIN)/python -m pennello schema > docs/pennello.schema.json

@@ -9,7 +9,7 @@ from PIL import Image
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
-from pennello.files.demo import DEMO_NAME
+from pennello.files.demo import DEMO_NAME, shipped_design
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
 
@@ -262,3 +262,15 @@ def test_a_close_view_is_written(ask, tmp_path, demo_file):
     side = round(2 * width)
     assert np.array_equal(pictures[1], pictures[0][row : row + side, column : column + side])
     assert "horn" in ask(*words, "--view", "horn", "--png", file, code=2)
+
+
+def test_designs_are_listed_and_written(ask, tmp_path):
+    listed = ask("designs", "--json")["designs"]
+    assert len(listed) == 12
+    assert "moth-mask" in ask("designs")
+    file = tmp_path / "moth.pennello"
+    assert "Moth mask, dusk" in ask("designs", "moth-mask", "--other", "--out", file)
+    assert read_plan(file) == shipped_design("moth-mask").plan(other=True)
+    assert "there already" in ask("designs", "moth-mask", "--out", file, code=2)
+    assert "there is no design" in ask("designs", "horn", code=2)
+    assert "which design" in ask("designs", "--out", file, code=2)

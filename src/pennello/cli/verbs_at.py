@@ -13,6 +13,7 @@ VERBS_AT = {
     "compute": "compute_verb",
     "contrast": "layer_verbs",
     "design-cake": "solve_verbs",
+    "designs": "designs_verb",
     "fill-outline": "fill_verb",
     "find-load": "solve_verbs",
     "forgive": "solve_verbs",

@@ -24,6 +24,9 @@ LAP = 0.25
 LEAST_MM2 = 0.3
 """A bare spot that is smaller is none."""
 
+_BEND = 0.2
+"""Radius of the bend in which a flat brush turns a corner, against its width (a default)."""
+
 _QUADRANT = 12
 _LEAST_MM = 1.5
 _STEP_MM = 0.8
@@ -60,28 +63,50 @@ def parted(line: Array, most_mm: float) -> list[Array]:
     return pieces
 
 
-def gone_over(place: BaseGeometry, width_mm: float) -> tuple[list[Array], BaseGeometry]:
+def gone_over(place: BaseGeometry, width_mm: float, *, flat: bool = False) -> tuple[list[Array], BaseGeometry]:
     """Return lines of a brush that go over a place without leaving it, the outermost first, and what stays bare.
 
     Rings lie within rings, each over a quarter of the one before; where the last leave a seam, a line closes it.
+
+    Parameters
+    ----------
+    flat
+        It is led across its way: it turns corners in a bend, and ends square.
     """
     lines: list[Array] = []
     half, inwards = width_mm / 2, width_mm / 2
     while True:
         inner = place.buffer(-inwards, quad_segs=_QUADRANT)
-        rings = _rings(inner)
+        rings = _rings(_with_bends(inner, _BEND * width_mm) if flat else inner)
         if not rings:
             break
         lines += rings
         inwards += width_mm * (1 - LAP)
-    lines += _seams(_bare(place, lines, width_mm), place.buffer(-half, quad_segs=_QUADRANT))
-    return lines, _bare(place, lines, width_mm)
+    lines += _seams(_bare(place, lines, width_mm, flat=flat), place.buffer(-half, quad_segs=_QUADRANT))
+    return lines, _bare(place, lines, width_mm, flat=flat)
 
 
-def _bare(place: BaseGeometry, lines: Sequence[Array], width_mm: float) -> BaseGeometry:
+def _with_bends(shape: BaseGeometry, radius_mm: float) -> BaseGeometry:
+    """Return a shape with its corners rounded; as it is where nothing would be left of it."""
+    rounded: BaseGeometry = shape.buffer(-radius_mm, quad_segs=_QUADRANT).buffer(radius_mm, quad_segs=_QUADRANT)
+    return shape if rounded.is_empty else rounded
+
+
+def _laid(lines: Sequence[Array], width_mm: float, *, flat: bool) -> BaseGeometry:
+    """Return what lines of a brush cover: a flat one ends square, and closed lines have no ends."""
+    found = []
+    for line in lines:
+        ring = bool(np.allclose(line[0], line[-1]))
+        shape = shapely.LinearRing(line) if ring and len(line) > 3 else shapely.LineString(line)
+        cap = "flat" if flat and not ring else "round"
+        found.append(shape.buffer(width_mm / 2, quad_segs=_QUADRANT, cap_style=cap))
+    union: BaseGeometry = shapely.union_all(found)
+    return union
+
+
+def _bare(place: BaseGeometry, lines: Sequence[Array], width_mm: float, *, flat: bool = False) -> BaseGeometry:
     """Return what lines of a brush leave bare of a place."""
-    laid = [shapely.LineString(line).buffer(width_mm / 2, quad_segs=_QUADRANT) for line in lines]
-    rest = place.difference(shapely.union_all(laid)) if laid else place
+    rest = place.difference(_laid(lines, width_mm, flat=flat)) if lines else place
     kept = [part for part in getattr(rest, "geoms", (rest,)) if part.area >= LEAST_MM2]
     return shapely.union_all(kept)
 
@@ -116,9 +141,8 @@ def ground_lines(
         lines, bare = gone_over(place, small_mm)
         return lines, [], bare
     inner = place.buffer(-small_mm * (1 - LAP), quad_segs=_QUADRANT)
-    large, _ = gone_over(inner, large_mm)
-    covered = [shapely.LineString(line).buffer(large_mm / 2, quad_segs=_QUADRANT) for line in large]
-    rest = place.difference(shapely.union_all(covered)) if covered else place
+    large, _ = gone_over(inner, large_mm, flat=True)
+    rest = place.difference(_laid(large, large_mm, flat=True)) if large else place
     small = _rings(place.buffer(-small_mm / 2, quad_segs=_QUADRANT))
     more = _bare(rest, small, small_mm)
     reach = place.buffer(-small_mm / 2, quad_segs=_QUADRANT)
@@ -126,6 +150,4 @@ def ground_lines(
         grown = spot.buffer(small_mm * 0.5, quad_segs=_QUADRANT).intersection(place)
         rings, _ = gone_over(grown, small_mm)
         small += rings or _seams(spot, reach)
-    laid = [shapely.LineString(line).buffer(large_mm / 2, quad_segs=_QUADRANT) for line in large]
-    bare = _bare(place.difference(shapely.union_all(laid)) if laid else place, small, small_mm)
-    return small, large, bare
+    return small, large, _bare(rest, small, small_mm)

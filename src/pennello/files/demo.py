@@ -1,16 +1,72 @@
-"""The demo plan that ships with Pennello: the Saltmarsh Lantern Walk. All of it is invented."""
+"""The plans that ship with Pennello: the Saltmarsh Lantern Walk and its designs. All of it is invented."""
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from functools import lru_cache
 from importlib.resources import files
+from importlib.resources.abc import Traversable
 
 from pennello.design.plan import Plan
-from pennello.files.plan_json import parse_plan
+from pennello.errors import UnknownNameError
+from pennello.files.plan_json import SUFFIX, parse_plan
 
 DEMO_NAME = "saltmarsh-lantern-walk.pennello"
+OTHER = "-other"
+"""How the name of a file ends that holds a design in its other colours."""
 
 
 def demo_plan() -> Plan:
     """Return the demo plan."""
-    data = (files("pennello.files") / "plans" / DEMO_NAME).read_bytes()
-    return parse_plan(data, DEMO_NAME)
+    return _read(_folder() / DEMO_NAME)
+
+
+@dataclass(frozen=True, slots=True)
+class ShippedDesign:
+    """A whole work that ships with Pennello, and the same in other colours.
+
+    Attributes
+    ----------
+    key
+        Its name in commands.
+    """
+
+    key: str
+    file: str
+
+    def plan(self, *, other: bool = False) -> Plan:
+        """Return the design, in its other colours if so."""
+        name = self.file.replace(SUFFIX, OTHER + SUFFIX) if other else self.file
+        return _kept(name)
+
+
+@lru_cache(maxsize=1)
+def shipped_designs() -> tuple[ShippedDesign, ...]:
+    """Return all designs that ship with Pennello, in the order of their numbers."""
+    names = sorted(one.name for one in (_folder() / "designs").iterdir() if one.name.endswith(SUFFIX))
+    return tuple(
+        ShippedDesign(name.partition("-")[2].removesuffix(SUFFIX), name)
+        for name in names
+        if not name.endswith(OTHER + SUFFIX)
+    )
+
+
+def shipped_design(key: str) -> ShippedDesign:
+    """Return a design by its key; raises UnknownNameError."""
+    for one in shipped_designs():
+        if one.key == key:
+            return one
+    raise UnknownNameError("design", key, [one.key for one in shipped_designs()])
+
+
+@lru_cache(maxsize=64)
+def _kept(name: str) -> Plan:
+    return _read(_folder() / "designs" / name)
+
+
+def _folder() -> Traversable:
+    return files("pennello.files") / "plans"
+
+
+def _read(file: Traversable) -> Plan:
+    return parse_plan(file.read_bytes(), file.name)

@@ -223,7 +223,7 @@ def chart_picture(
     draw_contours(surface, chart, skin)
     picture = surface.picture
     if crop is not None:
-        picture = _cropped(picture, crop, _corner(chart), px_per_mm)
+        picture = _cropped(picture, crop, corner_of(chart), px_per_mm)
     return np.ascontiguousarray(picture[:, ::-1] if mirrored else picture)
 
 
@@ -236,7 +236,7 @@ def _cropped(
     return picture[rows, max(left, 0) : left + round(width * px_per_mm)]
 
 
-def _corner(chart: Chart) -> tuple[int, int]:
+def corner_of(chart: Chart) -> tuple[int, int]:
     """Return the upper left corner of a chart's picture, mm."""
     left, top, _, _ = chart.bounds_mm
     return round(left) - _ROUND_IT_MM, round(top) - _ROUND_IT_MM
@@ -254,7 +254,7 @@ def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSur
     """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
 
-    left, top = _corner(chart)
+    left, top = corner_of(chart)
     right, bottom = (round(edge) + _ROUND_IT_MM for edge in chart.bounds_mm[2:])
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     surface = PillowSurface(size, left, top, px_per_mm, surround)

@@ -9,6 +9,7 @@ from PySide6.QtCore import QLockFile, QObject, QTimer, Signal
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.fresh import fresh_plan
+from pennello.design.plan import Plan
 from pennello.disk import NO_FILE, exists
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
@@ -120,9 +121,14 @@ class PlanFiles(QObject):
 
     def open_demo(self) -> None:
         """Open the demo plan."""
-        if self.may_leave():
-            self._hold(None)
-            self.guarded(lambda: self.document.replace(demo_plan()))
+        self.open_shipped(demo_plan())
+
+    def open_shipped(self, plan: Plan) -> bool:
+        """Open a plan that ships with Pennello; it has no file until it is saved."""
+        if not self.may_leave():
+            return False
+        self._hold(None)
+        return self.guarded(lambda: self.document.replace(plan))
 
     def ask_open(self) -> None:
         """Ask for a plan and open it."""

@@ -8,7 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QSize
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.design.plan import Plan
 from pennello.disk import exists
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
@@ -49,6 +50,7 @@ if TYPE_CHECKING:
 ACTIONS: tuple[Action, ...] = (
     Action("new_plan", "New plan", "Ctrl+N", "plan"),
     Action("ask_open", "Open ...", "Ctrl+O", "plan"),
+    Action("show_designs", "Designs ...", "Ctrl+D", "plan"),
     Action("open_demo", "Saltmarsh Lantern Walk (demo)", "", "plan"),
     Action("save", "Save", "Ctrl+S", "save"),
     Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
@@ -259,6 +261,23 @@ class MainWindow(QMainWindow):
             self._help = HelpPage(self, ACTIONS)
         self._help.show()
         self._help.raise_()
+
+    def show_designs(self) -> None:
+        """Show the designs that ship with Pennello, to open one."""
+        from pennello.ui.designs_page import DesignsPage  # noqa: PLC0415 - only when wanted
+
+        self.designs = DesignsPage(self)
+        self.designs.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.designs.chosen.connect(self.open_design)
+        self.designs.show()
+
+    def open_design(self, plan: Plan) -> None:
+        """Open a design as a plan of its own, and show where it lies."""
+        if self.files.open_shipped(plan):
+            key = next(one.key for one in STATIONS if one.takes_designs)
+            station: Any = self.station(key)
+            station.show_design(plan)
+            self.go_to(key)
 
     def _show_state(self) -> None:
         name = self.document.path.name if self.document.path else "not saved yet"

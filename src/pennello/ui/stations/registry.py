@@ -24,6 +24,8 @@ class StationRow:
         Whether the stroke at work is not predicted while it is shown.
     takes_runs
         Whether a run at the chair that was cut off goes on there.
+    takes_designs
+        Whether a design that is opened from the page of designs is shown there.
     """
 
     key: str
@@ -32,6 +34,7 @@ class StationRow:
     place: str
     rests_bench: bool = False
     takes_runs: bool = False
+    takes_designs: bool = False
 
     @property
     def actions(self) -> tuple[Action, ...]:
@@ -54,7 +57,7 @@ _AT = "pennello.ui.stations"
 STATIONS: tuple[StationRow, ...] = (
     StationRow("tray", "Tray", "Alt+1", f"{_AT}.tray.controller:TrayController"),
     StationRow("bench", "Bench", "Alt+2", f"{_AT}.bench.station:BenchStation"),
-    StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True),
+    StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True, takes_designs=True),
     StationRow("order", "Order", "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True),
 )
 FIRST = "bench"

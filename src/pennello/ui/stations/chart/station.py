@@ -123,6 +123,10 @@ class ChartStation(QWidget, Station):
         self.model.enter()
         self.board.setFocus()
 
+    def show_design(self, plan: Plan) -> None:
+        """Show the chart that a design lies on."""
+        self.model.show_chart(plan.motifs[0].chart)
+
     def leave(self) -> None:
         """Another station is shown."""
         self.board.views.store()

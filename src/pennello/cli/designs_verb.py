@@ -1,0 +1,63 @@
+"""The verb for the designs that ship with Pennello: designs."""
+
+from __future__ import annotations
+
+from argparse import ArgumentParser, Namespace
+from pathlib import Path
+
+from pennello.cli.asking import json_argument, verb
+from pennello.cli.main import write_json
+from pennello.cli.plan_file import write_plan
+from pennello.errors import PennelloError
+from pennello.files.demo import ShippedDesign, shipped_design, shipped_designs
+
+
+class NoDesignNamedError(PennelloError):
+    """It is not said which design is to be written."""
+
+
+def designs_arguments(parser: ArgumentParser) -> None:
+    """Say what `designs` takes."""
+    parser.add_argument("name", nargs="?", help="a design, to be written as a plan; without it they are listed")
+    parser.add_argument("--other", action="store_true", help="in its other colours")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="where the plan is written; it must not be there yet")
+    json_argument(parser)
+
+
+@verb("designs", "whole works that ship with Pennello: list them, write one as a plan", designs_arguments)
+def designs_verb(args: Namespace) -> int:
+    """List the designs, or write one as a plan."""
+    if args.name is None:
+        if args.out:
+            raise NoDesignNamedError("Say which design is to be written; `pennello designs` lists them.")
+        _list(json=args.json)
+        return 0
+    design = shipped_design(args.name)
+    plan = design.plan(other=args.other)
+    if args.out:
+        if args.out.exists():
+            raise NoDesignNamedError(f"{args.out} is there already; name another file with --out.")
+        write_plan(plan, args.out)
+    if args.json:
+        write_json({**_told(design), "written": str(args.out) if args.out else None})
+    else:
+        parts = "; ".join(part.name for part in plan.parts)
+        print(f"{plan.title}, on {plan.motifs[0].chart}: {len(plan.strokes)} loads. {parts}.")
+        if args.out:
+            print(f"Wrote {args.out}.")
+    return 0
+
+
+def _list(*, json: bool) -> None:
+    told = [_told(one) for one in shipped_designs()]
+    if json:
+        write_json({"designs": told})
+        return
+    for one in told:
+        print(f"{one['key']:18} {one['title']}; also {one['other']}; on {one['chart']}")
+
+
+def _told(design: ShippedDesign) -> dict[str, str]:
+    own, other = design.plan(), design.plan(other=True)
+    words = other.title.removeprefix(f"{own.title}, ")
+    return {"key": design.key, "title": own.title, "other": words, "chart": own.motifs[0].chart}

@@ -1,0 +1,116 @@
+"""Pictures of the designs that ship with Pennello: each where it lies, painted as predicted, with what it takes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from pennello.chart.chart import Chart
+from pennello.design.on_chart import chart_of
+from pennello.design.ordering import Priority
+from pennello.design.plan import Plan, Skin, skin_bytes
+from pennello.files.demo import shipped_design
+from pennello.lay.engine import kernel
+from pennello.order.arrange import arrange, design_of
+from pennello.session.chart_scene import Painted, Picture, chart_picture, corner_of
+from pennello.session.order_pictures import painted_at
+
+PX_PER_MM = 1.5
+CARD = 1.5
+"""How wide a card's picture is against its height."""
+
+_ROUND_IT = 0.35
+"""How much of the skin round a design is shown, as a share of its size (a default)."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class DesignPicture:
+    """A design as it is laid.
+
+    Attributes
+    ----------
+    picture
+        The place where it lies, sRGB bytes, shape (rows, columns, 3).
+    seconds
+        How long it takes in the order found, without a target.
+    short_s
+        The same with what must be done alone.
+    """
+
+    key: str
+    other: bool
+    title: str
+    chart: str
+    picture: Picture
+    seconds: float
+    short_s: float
+    loads: int
+
+
+@lru_cache(maxsize=256)
+def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: str) -> DesignPicture:
+    """Return a design's picture; kept, and not to be written to.
+
+    Parameters
+    ----------
+    ita_deg
+        Another skin than its own, by its angle in degrees.
+    surround
+        What lies round the chart, "#rrggbb".
+
+    Raises
+    ------
+    UnknownNameError
+        If there is no such design.
+    """
+    plan = shipped_design(key).plan(other=other)
+    if ita_deg is not None:
+        plan = replace(plan, skin=Skin(ita_deg))
+    chart_key = plan.motifs[0].chart
+    found = arrange(design_of(plan, chart_key, engine=kernel()), 0.0)
+    chart = chart_of(plan, chart_key)
+    painted = painted_at(found, chart_key, PX_PER_MM, engine=kernel())
+    picture = chart_picture(chart, painted, skin_bytes(plan.skin), PX_PER_MM, surround=surround)
+    return DesignPicture(
+        key,
+        other,
+        plan.title,
+        chart.name,
+        _close(picture, chart, painted),
+        found.sums.total_s,
+        _short_s(plan, chart_key),
+        found.sums.loads,
+    )
+
+
+def _short_s(plan: Plan, chart_key: str) -> float:
+    """Return how long a design takes with what must be done alone, s."""
+    ordering = plan.ordering
+    kept = tuple(one for one in plan.motifs if ordering.priority(one.id) is Priority.MUST)
+    must = replace(plan, motifs=kept, overlays=())
+    return arrange(design_of(must, chart_key, engine=kernel()), 0.0).sums.total_s
+
+
+def _close(picture: Picture, chart: Chart, painted: Painted | None) -> Picture:
+    """Return the place where something is painted, with some skin round it, of the shape of a card."""
+    if painted is None or not painted.rgba[..., 3].any():
+        return picture
+    rows, columns = (np.flatnonzero(painted.rgba[..., 3].any(axis=axis)) for axis in (1, 0))
+    left_mm, top_mm = corner_of(chart)
+    canvas = painted.canvas
+    ends = []
+    for at, start_mm, edge_mm, most in (
+        (rows, canvas.top_mm, top_mm, len(picture)),
+        (columns, canvas.left_mm, left_mm, picture.shape[1]),
+    ):
+        low, high = ((start_mm + side / canvas.px_per_mm - edge_mm) * PX_PER_MM for side in (at[0], at[-1] + 1))
+        ends.append((low, high, most))
+    needed = [(high - low) * (1 + _ROUND_IT) for low, high, _ in ends]
+    tall = max(needed[0], needed[1] / CARD)
+    cut = []
+    for (low, high, most), size in zip(ends, (tall, tall * CARD), strict=True):
+        first = min(max(round((low + high - size) / 2), 0), max(most - round(size), 0))
+        cut.append(slice(first, min(first + round(size), most)))
+    return np.ascontiguousarray(picture[tuple(cut)])
