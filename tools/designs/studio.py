@@ -33,6 +33,10 @@ PLACE = "tidal causeway, dusk"
 MUST, NICE, SKIP = Priority.MUST, Priority.NICE, Priority.SKIP
 
 
+_TRIAL = ((0.0, 0.0), (10.0, 0.0), (20.0, 0.0))
+"""The pull that a load is judged by on the Bench, mm."""
+
+
 class Studio:
     """One design in the making, with the demo's cakes, paints and brushes.
 
@@ -99,7 +103,11 @@ class Studio:
 
     def _load(self, name: str, brush: str, picks: tuple[PickUp, ...], per: int | None) -> str:
         new = free_id(slug(name), [one.id for one in self.plan.strokes])
-        trial = line_stroke(hand_drawn([(0.0, 0.0), (20.0, 0.0), (40.0, 0.0)]), press=0.6)
+        trial = line_stroke(hand_drawn(_TRIAL), press=0.5)
+        if picks[0].way is Way.DIP:
+            trial = laid("press-petal", length_mm=3, press=0.8)
+        elif self.plan.brush(brush).kind.pressed:
+            trial = laid("sponge-press", press=0.7)
         habit = Reload.PALE if per is None else Reload.COUNT
         paints = sorted(paints_of(self.plan, Recipe(picks)))
         stroke = PlanStroke(
