@@ -14,8 +14,9 @@ with warnings.catch_warnings():  # colour-science warns that it finds no plottin
     warnings.simplefilter("ignore")
     import colour  # noqa: F401
 
+from lantern_face import demo_plan
+
 from pennello.design.plan import Plan
-from pennello.files.demo import demo_plan
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe

@@ -77,6 +77,8 @@ class Code(StrEnum):
     RESERVED = "reserved", Level.ODD, "a stroke lies on a place that is kept"
     TOO_SMALL = "too_small", Level.ODD, "a motif is too small for its brush"
     LINE_TOO_WIDE = "line_too_wide", Level.ODD, "line work with a brush that lays it too wide"
+    STRIPE_OFF = "stripe_off", Level.ODD, "a stripe that should stay on a landmark cannot"
+    SIGN_UNREAD = "sign_unread", Level.ASK, "a sign that nobody who reads it has checked"
     GLITTER_ON_LINES = "glitter_on_lines", Level.ODD, "glitter falls on line work and hides it"
 
     # people and products

@@ -6,11 +6,11 @@ import time
 from dataclasses import replace
 
 import pytest
+from lantern_face import demo_plan
 
 from pennello.design.on_chart import moved_group, painted_plan, pieces_on, with_new_motif
 from pennello.design.plan import Plan
 from pennello.design.scene import paint_all
-from pennello.files.demo import demo_plan
 from pennello.kept import forget_kept
 from pennello.lay.engine import kernel
 from pennello.lay.warming import rehearse

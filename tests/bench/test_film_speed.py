@@ -12,10 +12,10 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 
 from pennello.design.edits import with_stroke
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas, starts
-from pennello.files.demo import demo_plan
 from pennello.kept import forget_kept
 from pennello.kit import catalogue
 from pennello.lay.drying import evaporation_um_s

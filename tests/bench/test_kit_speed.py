@@ -10,9 +10,9 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtWidgets import QApplication
 
-from pennello.files.demo import demo_plan
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import ItemKind, KitItem

@@ -5,8 +5,8 @@ from __future__ import annotations
 import random
 
 import pytest
+from lantern_face import demo_plan
 
-from pennello.files.demo import demo_plan
 from pennello.lay.engine import kernel
 from pennello.lay.warming import rehearse
 from pennello.order.arrange import arrange, design_of, in_order, moved

@@ -7,12 +7,12 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtCore import QElapsedTimer
 
 from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film
 from pennello.design.plan import skin_spectrum
-from pennello.files.demo import demo_plan
 from pennello.kept import forget_kept
 from pennello.kit import catalogue
 from pennello.kit.cake import Cake, Stripe

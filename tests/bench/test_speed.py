@@ -9,11 +9,11 @@ from itertools import cycle
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication
 
 from pennello.colour.recover import reflectance_from_srgb
-from pennello.files.demo import demo_plan
 from pennello.kept import forget_kept
 from pennello.session.document import Document
 from pennello.session.forecast import coarse, fine
@@ -35,7 +35,7 @@ os._exit(0)
 OURS = """
 import gc
 gc.disable()  # as pennello.__main__ does
-from pennello.files.demo import demo_plan
+from lantern_face import demo_plan
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application

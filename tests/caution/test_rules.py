@@ -3,12 +3,12 @@
 from dataclasses import replace
 
 import pytest
+from lantern_face import demo_plan
 
 from pennello.caution.person import QUESTIONS, AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, Level, cautions
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import with_new_motif
-from pennello.files.demo import demo_plan
 from pennello.kit.paint import Finish, Near
 from pennello.motif.place import Place
 

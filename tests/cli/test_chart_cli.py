@@ -5,15 +5,16 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import DEMO_NAME, GIVEN
 from PIL import Image
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
-from pennello.files.demo import DEMO_NAME, shipped_design
+from pennello.files.demo import shipped_design
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
 
-SHIPPED = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+SHIPPED = str(GIVEN)
 
 
 @pytest.fixture

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import GIVEN
 from PIL import Image
 
 import colour
@@ -18,12 +19,11 @@ from pennello.cli.mixing import parse_portion
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
 from pennello.errors import PennelloError
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 
 ROOT = Path(__file__).parents[2]
 MINIMAL = str(ROOT / "examples" / "minimal.pennello")
-DEMO = str(ROOT / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 def no_window(path, demo):

@@ -3,16 +3,16 @@
 from pathlib import Path
 
 import pytest
+from lantern_face import GIVEN
 from PIL import Image
 
 from pennello.design.holds import hold_of
-from pennello.files.demo import DEMO_NAME
 from pennello.files.motif_file import read_own
 from pennello.files.plan_json import read_plan
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import MOTIFS
 
-DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 @pytest.fixture

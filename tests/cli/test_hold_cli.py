@@ -3,12 +3,12 @@
 from pathlib import Path
 
 import pytest
+from lantern_face import GIVEN
 
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 from pennello.lay.stroke import Exit, Key, Over, PartKey
 
-DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 def test_a_stroke_is_held_as_wished(ask, tmp_path):

@@ -4,14 +4,14 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import GIVEN
 from PIL import Image
 from pypdf import PdfReader
 
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 from pennello.kit.paint import masstones
 
-DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 @pytest.fixture

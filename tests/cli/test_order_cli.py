@@ -4,9 +4,9 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 import pytest
+from lantern_face import DEMO_NAME
 
 from pennello.design.pace import StepKind
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote

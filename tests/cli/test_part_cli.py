@@ -1,15 +1,16 @@
 """part, piece add, load --reload and render in the order found on the command line."""
 
 import re
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 from PIL import Image
 
 from pennello.design.part import Habit
 from pennello.design.plan import Reload
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 
 
@@ -185,3 +186,51 @@ def test_answers_are_as_documented(ask, plan, tmp_path):
     for answer, key in ((answers["part"], "parts"), (answers["piece"], "pieces"), (answers["order"], "steps")):
         for inner in answer[key][0]:
             assert f"`{inner}`" in text, inner
+
+
+def test_a_stripe_an_angle_and_a_sign_are_said(ask, tmp_path):
+    plan = tmp_path / "p.pennello"
+    write_plan(replace(demo_plan(), motifs=(), parts=(), overlays=()), plan)
+    ask("piece", plan, "add", "--load", "poppy-petal", "--points", "-30,6 0,0 30,-6", "--name", "Band")
+    words = ("--stripe", "foam-white", "--on", "pupil line", "--level-deg", "20", "--says", "FOX", "--json")
+    (told,) = ask("piece", plan, "band", *words)["pieces"]
+    assert (told["stripe"], told["on"], told["level_deg"]) == ("foam-white", "pupil line", 20)
+    assert (told["says"], told["checked"]) == ("FOX", False)
+    assert "let somebody read it" in ask("check", plan, code=1)
+    (told,) = ask("piece", plan, "band", "--checked", "yes", "--level-deg", "free", "--stripe", "none", "--json")[
+        "pieces"
+    ]
+    assert told["checked"]
+    assert not {"stripe", "level_deg"} & told.keys()
+    assert "let somebody read it" not in ask("check", plan)
+    assert "there is no place for a stripe 'horn'" in ask(
+        "piece", plan, "band", "--stripe", "foam-white", "--on", "horn", code=2
+    )
+    assert "no Peat Black" in ask("piece", plan, "band", "--stripe", "peat-black", "--on", "midline", code=2)
+    ask("piece", plan, "band", "--says", "")
+    assert "--says" in ask("piece", plan, "band", "--checked", "yes", code=2)
+
+
+def test_a_cluster_of_dots_is_drawn(ask, tmp_path):
+    """Its dots lie within the radius that is pulled out, the largest in the middle."""
+    plan = tmp_path / "p.pennello"
+    write_plan(replace(demo_plan(), motifs=(), parts=(), overlays=()), plan)
+    ask(
+        "piece",
+        plan,
+        "add",
+        "--colour",
+        "#f6f5f0",
+        "--points",
+        "0,-40 12,-40",
+        "--taper",
+        "a cluster of dots",
+        "--name",
+        "Foam",
+    )
+    (placed,) = read_plan(plan).motifs
+    points = np.array(placed.place.stroke(placed.way).path.points_mm)
+    away = np.hypot(points[:, 0], points[:, 1] + 40)
+    assert away.max() < 13
+    assert placed.way.pats is not None
+    assert placed.way.pressures[0].value > placed.way.pressures[-1].value

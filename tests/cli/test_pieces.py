@@ -4,11 +4,11 @@ from argparse import ArgumentParser
 from importlib import import_module
 
 import pytest
+from lantern_face import demo_plan
 
 from pennello.cli.asking import verb_named
 from pennello.cli.main import make_parser
 from pennello.cli.verbs_at import VERBS_AT
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 
 

@@ -1,15 +1,13 @@
 """Render, strokes and svg on the command line."""
 
-from pathlib import Path
-
 import numpy as np
 import pytest
+from lantern_face import GIVEN
 from PIL import Image
 
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 
-DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 def test_render_at_times_skins_and_threads(ask, tmp_path):

@@ -1,15 +1,13 @@
 """find-load, design-cake, forgive, loads, colourways and wish on the command line."""
 
-from pathlib import Path
-
 import numpy as np
 import pytest
+from lantern_face import GIVEN
 from PIL import Image
 
-from pennello.files.demo import DEMO_NAME
 from pennello.files.plan_json import read_plan
 
-DEMO = str(Path(__file__).parents[2] / "src/pennello/files/plans" / DEMO_NAME)
+DEMO = str(GIVEN)
 
 
 def test_find_load_answers_and_takes(ask, tmp_path):

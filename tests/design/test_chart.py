@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 
 from pennello.aim.contrast import contrast_ratio
 from pennello.aim.wish import edge_lab, wanted_lab
@@ -49,7 +50,6 @@ from pennello.design.placed import PlacedMotif
 from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
-from pennello.files.demo import demo_plan
 from pennello.files.motif_file import read_own
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit.applicator import GradientAxis

@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import shapely
+from lantern_face import demo_plan
 from shapely import LineString
 
 from pennello.design.chart_checks import odd_on
@@ -28,7 +29,6 @@ from pennello.design.own import NothingChosenError, own_of, with_own
 from pennello.design.part_edits import copied, mirrored_part, with_new_part
 from pennello.design.touch import shape_of, swept, together, zone_shape
 from pennello.errors import OutOfRangeError, UnknownNameError
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.lay.engine import kernel
 from pennello.lay.families.shapes import arc

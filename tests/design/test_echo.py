@@ -5,12 +5,12 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 
 from pennello.design.echo import NoGuideError, echoed, guide_of
 from pennello.design.on_chart import placed_in
 from pennello.design.pulled import points_of, with_pulled
 from pennello.errors import OutOfRangeError
-from pennello.files.demo import demo_plan
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.path.cubic import line
 

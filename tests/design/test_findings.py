@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from lantern_face import demo_plan
 
 from pennello.aim.comparison import compare
 from pennello.aim.faults import find_faults
@@ -13,7 +14,6 @@ from pennello.design.edits import with_cake, with_paint, with_stroke
 from pennello.design.findings import findings_by_chart, findings_of
 from pennello.design.ordering import Priority, Rule
 from pennello.design.wishing import with_load_wished
-from pennello.files.demo import demo_plan
 from pennello.finding import Code, Finding, Level, RatedMend
 from pennello.kit.cake import Portion
 from pennello.kit.paint import Finish, Near

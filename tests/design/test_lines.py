@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from lantern_face import demo_plan
 from shapely import LineString, Point
 
 from pennello.chart.face import face as face_chart
@@ -36,7 +37,6 @@ from pennello.design.ordering import Ordering, Priority, Rule, RuleKind
 from pennello.design.pace import Pace, StepKind
 from pennello.design.touch import swept
 from pennello.errors import OutOfRangeError
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.kit import catalogue
 from pennello.kit.contact import contact_width_mm

@@ -10,6 +10,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from icalendar import Calendar
+from lantern_face import demo_plan
 from pypdf import PdfReader
 from shapely import Polygon
 
@@ -18,7 +19,6 @@ from pennello.caution.rules import DECIDE, cautions
 from pennello.design.line_work import press_for, with_line_load, with_line_work
 from pennello.design.on_chart import chart_of
 from pennello.errors import FileProblemError
-from pennello.files.demo import demo_plan
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM
 from pennello.files.plan_json import read_plan
 from pennello.files.sheet_pdf import kit_list, write_sheet

@@ -14,6 +14,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from lantern_face import demo_plan
 
 from pennello.aim.attempt import Side
 from pennello.aim.wish import Stop, Wanted
@@ -21,7 +22,6 @@ from pennello.design.ordering import Priority
 from pennello.design.part import Habit
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin
 from pennello.errors import FileProblemError
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes, read_plan, write_plan
 from pennello.files.plan_schema import VERSION, json_schema
 from pennello.kit.applicator import Applicator

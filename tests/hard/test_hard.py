@@ -59,7 +59,7 @@ def test_a_monkey_at_the_window_breaks_nothing(tmp_path, seed):
     )
     assert ended.returncode == 0, ended.stderr[-2000:]
     seen = json.loads((tmp_path / "m" / "seen.json").read_text())
-    assert seen["events"] >= 100
+    assert seen["events"] >= 60
     assert seen["exceptions"] == {}, seen["traces"]
     assert seen["broken"] == []
 

@@ -6,6 +6,7 @@ All without rules of their own, by the default pace; the designs are made from s
 from dataclasses import replace
 
 import pytest
+from lantern_face import demo_plan
 
 from pennello.design.clock import load_s, ways
 from pennello.design.load_edits import with_habit
@@ -15,7 +16,6 @@ from pennello.design.pace import Pace, StepKind, Tempo, pace_at
 from pennello.design.part_edits import with_new_piece
 from pennello.design.plan import Reload
 from pennello.design.scene import Carrying, fresh_film, lay_in_order, pulls, skin_canvas
-from pennello.files.demo import demo_plan
 from pennello.kit import catalogue
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import kernel

@@ -6,12 +6,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import shapely
+from lantern_face import demo_plan
 
 from pennello.aim.attempt import Side
 from pennello.design.holds import with_hold
 from pennello.design.touch import swept_by
 from pennello.errors import OutOfRangeError, UnknownNameError
-from pennello.files.demo import demo_plan
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.path.cubic import CubicPath, line

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
+from lantern_face import demo_plan
 from tests.solve.conftest import PAINTS, SKIN
 
 from pennello.aim.attempt import Side
@@ -26,7 +27,6 @@ from pennello.design.wish_edits import (
 )
 from pennello.design.wishing import turned_round
 from pennello.errors import OutOfRangeError, PennelloError
-from pennello.files.demo import demo_plan
 from pennello.kit import catalogue
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.load.recipe import PickUp, Recipe

@@ -3,10 +3,10 @@
 import itertools
 
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtCore import QDeadlineTimer, Qt
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QWidget
 
-from pennello.files.demo import demo_plan
 from pennello.session.settings import Settings
 from pennello.ui.widgets.two_parts import TwoParts
 

@@ -7,6 +7,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtCore import QLocale, QObject, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
@@ -14,7 +15,6 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWi
 
 import pennello
 from pennello.design.chart_checks import odd_on
-from pennello.files.demo import demo_plan
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
 from pennello.ui.collector import Collector

@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import shapely
+from lantern_face import demo_plan
 from pypdf import PdfReader
 from PySide6.QtGui import QColor, QImage, QPainter, QTransform
 
@@ -26,7 +27,6 @@ from pennello.design.surface import (
     skin_outlines,
 )
 from pennello.design.touch import skin_shape
-from pennello.files.demo import demo_plan
 from pennello.files.page import write_page
 from pennello.files.page_surface import PageSurface
 from pennello.lay.canvas import Canvas

@@ -12,14 +12,16 @@ from pennello.cli.chart_verbs import numbers
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.design.bound import Sign, StripeOn
 from pennello.design.clock import LINERS
 from pennello.design.holds import with_hold
 from pennello.design.line_work import USUAL_LINE_MM, Taper, hand_drawn, press_for, with_line_load, with_line_work
-from pennello.design.on_chart import with_motif, without_motif
+from pennello.design.on_chart import chart_of, seat, with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.pulled import Sample, points_of, pulled_stroke, with_point_at, with_press, with_pulled, with_way
+from pennello.design.seated import keeps_its_stripe, places_for_stripes
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
@@ -65,6 +67,11 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--press", type=number, metavar="P", help="pressure of a stroke where it is greatest, 0.05 to 1"
     )
+    parser.add_argument("--stripe", metavar="PAINT", help="keep this stripe of its load on a landmark, or 'none'")
+    parser.add_argument("--on", metavar="NAME", help="with --stripe: a landmark, a frame, 'midline', 'pupil line'")
+    parser.add_argument("--level-deg", metavar="DEG", help="keep its first stroke at this angle to the level; 'free'")
+    parser.add_argument("--says", metavar="TEXT", help="it is a sign that says so; '' for none")
+    parser.add_argument("--checked", choices=("yes", "no"), help="whether somebody who reads the sign has checked it")
     parser.add_argument("--remove", action="store_true", help="take it off the chart")
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     json_argument(parser)
@@ -174,12 +181,41 @@ def _changed(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     changes |= {"name": args.name} if args.name is not None else {}
     if args.set:
         changes["values"] = tuple({**dict(placed.values), **numbers(args.set)}.items())
-    placed = _pulled(placed, args)
+    placed = _pulled(seat(plan, placed) if args.point else placed, args)
     for key, value in numbers(args.short).items():
         placed = placed.with_short(key, value)
     if args.load:
         changes["loads"] = tuple({**placed.load_of, **_loads(plan, args.load)}.items())
-    return replace(placed, **changes)
+    return _bound(plan, replace(placed, **changes), args)
+
+
+def _bound(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
+    """Return a piece with what it keeps: a stripe on a landmark, its angle to the level; and with what it says."""
+    if args.stripe is not None:
+        placed = _striped(plan, placed, args)
+    if args.level_deg is not None:
+        level = None if args.level_deg == "free" else parse_number(args.level_deg)
+        placed = replace(placed, level_deg=level)
+    if args.says is not None:
+        placed = replace(placed, sign=Sign(args.says) if args.says else None)
+    if args.checked is not None:
+        if placed.sign is None:
+            raise OutOfRangeError("--checked", placed.name, "said of a sign; say what it says with --says")
+        placed = replace(placed, sign=replace(placed.sign, checked=args.checked == "yes"))
+    return placed
+
+
+def _striped(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
+    if args.stripe == "none":
+        return replace(placed, stripe=None)
+    on = args.on or (placed.stripe.on if placed.stripe is not None else "")
+    known = places_for_stripes(chart_of(plan, placed.chart))
+    if on not in known:
+        raise UnknownNameError("place for a stripe", on, list(known), placed.chart)
+    kept = replace(placed, stripe=StripeOn(plan.paint(args.stripe).id, on))
+    if why := keeps_its_stripe(plan, kept, chart_of(plan, placed.chart)):
+        raise OutOfRangeError("--stripe", args.stripe, f"a paint of its load: {why}")
+    return kept
 
 
 def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
@@ -221,4 +257,7 @@ def _told(placed: PlacedMotif) -> dict[str, Any]:
         "set": dict(placed.values),
         "short_set": dict(placed.short),
         **({"lines": len(placed.ways)} if placed.more else {}),
+        **({"stripe": placed.stripe.paint, "on": placed.stripe.on} if placed.stripe is not None else {}),
+        **({"level_deg": placed.level_deg} if placed.level_deg is not None else {}),
+        **({"says": placed.sign.says, "checked": placed.sign.checked} if placed.sign is not None else {}),
     }

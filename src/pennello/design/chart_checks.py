@@ -17,6 +17,7 @@ from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of
 from pennello.design.plan import Plan
+from pennello.design.seated import keeps_its_stripe
 from pennello.design.touch import (
     alike,
     beyond,
@@ -58,6 +59,7 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
         found += _without_twin(placed, one_sided)
         found += _over_zones(plan, placed, mine, chart)
         found += _labels(plan, placed, mine, chart)
+        found += _bound(plan, placed, chart)
         found += _beside(plan, placed, mine, chart)
         found += _sizes(plan, placed)
         found += _nowhere(placed, mine, pieces, chart)
@@ -160,6 +162,17 @@ def _labels(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
             if apart < NEAR_MM:
                 told |= {(paint.id, zone.kind) for paint in banned}
                 yield found_at(Code.LABEL, label_words(banned[0].name, near), placed.id, x, y)
+
+
+def _bound(plan: Plan, placed: PlacedMotif, chart: Chart) -> Iterator[Finding]:
+    """Find a stripe that cannot stay on its landmark, and a sign that nobody has read."""
+    x, y = placed.place.x_mm, placed.place.y_mm
+    if why := keeps_its_stripe(plan, placed, chart):
+        words = f"{placed.name} does not keep its stripe on its landmark: {why}; choose another, or let it go."
+        yield found_at(Code.STRIPE_OFF, words, placed.id, x, y)
+    if placed.sign is not None and not placed.sign.checked:
+        words = f'{placed.name} says "{placed.sign.says}" and nobody who reads it has checked it; let somebody read it.'
+        yield found_at(Code.SIGN_UNREAD, words, placed.id, x, y)
 
 
 def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Finding]:

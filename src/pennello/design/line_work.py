@@ -50,13 +50,16 @@ SWIRL_TURNS, SWIRL_EYE = 1.5, 0.12
 """How often a swirl goes round, and how far from its middle it ends as a share of its radius (defaults)."""
 
 _A_TURN = 12
+_RING_MM = 2.6
+"""How far apart the rings of a cluster of dots lie (a default)."""
+
 _TRIED = np.linspace(PRESSURE[0], PRESSURE[1], 200)
 
 
 class Taper(Enum):
     """Where a line is thick: nowhere more than elsewhere, at its start, at its end, in its middle; or what a pull sets.
 
-    That is dots in a row, or a swirl about its start whose radius it pulls out.
+    That is dots in a row, or a swirl or a cluster of dots about its start whose radius it pulls out.
     """
 
     EVEN = "even"
@@ -65,6 +68,7 @@ class Taper(Enum):
     MIDDLE = "thick in the middle"
     DOTS = "a row of dots, growing"
     SWIRL = "a swirl"
+    CLUSTER = "a cluster of dots"
 
 
 class NoLineError(PennelloError):
@@ -117,6 +121,25 @@ def swirl(path: CubicPath) -> CubicPath:
     return smooth([(round(float(x), 3), round(float(y), 3)) for x, y in spiral])
 
 
+def cluster(path: CubicPath, press: float) -> CubicPath:
+    """Return a way from the start of a pull outwards to its radius, round and round, for dots set down side by side.
+
+    Parameters
+    ----------
+    press
+        Pressure of the dot in the middle, 0.05 to 1: rings lie as far apart as such dots are wide as a rule.
+    """
+    points = np.array(path.points_mm)
+    centre, radius = points[0], float(np.hypot(*(points[-1] - points[0])))
+    if radius < LEAST_STEP_MM:
+        return path
+    turns = max(radius / (_RING_MM * (0.5 + press)), 1.0)
+    share = np.linspace(0.0, 1.0, round(_A_TURN * turns) + 1)
+    turned = 2 * math.pi * turns * np.sqrt(share)
+    way = centre + radius * np.sqrt(share)[:, None] * np.stack([np.cos(turned), np.sin(turned)], axis=1)
+    return smooth([(round(float(x), 3), round(float(y), 3)) for x, y in way])
+
+
 def line_stroke(path: CubicPath, taper: Taper = Taper.EVEN, press: float = USUAL_PRESS) -> Stroke:
     """Return the stroke that a line is drawn with, or the one that sets down a dot.
 
@@ -129,10 +152,12 @@ def line_stroke(path: CubicPath, taper: Taper = Taper.EVEN, press: float = USUAL
         middle = np.array(path.points_mm).mean(axis=0)
         return dot(max(press, 0.1), float(middle[0]), float(middle[1]))
     nib = Nib(NibMode.FOLLOWING, 90.0)
-    if taper is not Taper.SWIRL and (taper is Taper.EVEN or press <= _TIP):
+    if taper not in (Taper.SWIRL, Taper.CLUSTER) and (taper is Taper.EVEN or press <= _TIP):
         return Stroke(path, nib, press)
     if taper is Taper.DOTS:
         return Stroke(path, nib, pressures=ramp(_FIRST_DOT, press), pats=Pats(0.0, 0.0))
+    if taper is Taper.CLUSTER:
+        return Stroke(cluster(path, press), nib, pressures=ramp(press, _FIRST_DOT), pats=Pats(0.0, 0.0))
     if taper is Taper.SWIRL:
         return Stroke(swirl(path), nib, pressures=ramp(press, _TIP))
     keys = {

@@ -21,6 +21,7 @@ from pennello.design.part import Habit, PlanPart
 from pennello.design.parts import together_with
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of
 from pennello.design.plan import Plan, PlanStroke
+from pennello.design.seated import seated
 from pennello.design.suiting import suiting_loads
 from pennello.design.visits import ToLay, filled
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
@@ -71,7 +72,7 @@ def pieces_on(plan: Plan, key: str) -> tuple[LaidPiece, ...]:
 def laid_pieces(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tuple[LaidPiece, ...]:
     """Return the strokes of a piece where they lie; those of a computed one are worked out from what it goes round."""
     if placed.computed is None:
-        return pieces_of(placed, prints_of(plan, placed), midline_mm)
+        return _where_it_lies(plan, placed, midline_mm)
     return computed_pieces(plan, placed, strokes_around(plan, placed))
 
 
@@ -79,7 +80,18 @@ def strokes_around(plan: Plan, placed: PlacedMotif) -> tuple[LaidPiece, ...]:
     """Return the strokes of what a computed piece goes round."""
     midline = chart_of(plan, placed.chart).midline_mm
     others = (one for one in plan.motifs if goes_round(plan, placed, one))
-    return tuple(piece for one in others for piece in pieces_of(one, prints_of(plan, one), midline))
+    return tuple(piece for one in others for piece in _where_it_lies(plan, one, midline))
+
+
+def _where_it_lies(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tuple[LaidPiece, ...]:
+    return pieces_of(seat(plan, placed), prints_of(plan, placed), midline_mm)
+
+
+def seat(plan: Plan, placed: PlacedMotif) -> PlacedMotif:
+    """Return a piece where it comes to lie: turned to the angle, and moved to the landmark, that it keeps."""
+    if placed.stripe is None and placed.level_deg is None:
+        return placed
+    return seated(plan, placed, chart_of(plan, placed.chart), prints_of(plan, placed))
 
 
 def with_computed(

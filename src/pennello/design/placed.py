@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Annotated
 
 from pennello.aim.attempt import Side
+from pennello.design.bound import LEVEL_DEG, Sign, StripeOn
 from pennello.design.computing import Computed
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.stroke import Stroke
@@ -73,8 +74,26 @@ class PlacedMotif:
         Told("numbers that are otherwise in the short form, for when the queue is long", key="short_set", since=10),
     ] = ()
 
+    stripe: Annotated[
+        StripeOn | None, Told("the stripe of its load that stays on a landmark", default="left out", since=11)
+    ] = None
+    level_deg: Annotated[
+        float | None,
+        Told(
+            "the angle that its first stroke keeps from start to end, against the level, up to the right above 0",
+            "degrees",
+            within=LEVEL_DEG,
+            called="angle of {name} to the level",
+            default="left out: as it is turned",
+            since=11,
+        ),
+    ] = None
+    sign: Annotated[Sign | None, Told("what it says, if it is a sign", default="left out", since=11)] = None
+
     def __post_init__(self) -> None:
         check(self)
+        if self.computed is not None and not (self.stripe is None and self.level_deg is None):
+            raise OutOfRangeError(f"what {self.name} keeps", "a landmark or an angle", "nothing: it is worked out")
         if (self.motif == FREE) != (self.way is not None or self.computed is not None):
             raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
         if self.computed is not None and self.way is not None:

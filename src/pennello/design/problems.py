@@ -9,6 +9,7 @@ from pennello.errors import clipped
 from pennello.finding import Code, Finding
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.paint import Near, Paint
+from pennello.lay.stroke import NibMode
 from pennello.load.pickup import met_shares, part_met
 from pennello.load.recipe import Face, PickUp, Way, Wetness
 from pennello.load.wear import dirt_share, worn_out
@@ -74,6 +75,12 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Finding]:
             yield _found(Code.NO_SECOND_FACE, place, f"{brush.name} has no second face.")
         if pickup.wetness is Wetness.TOO_WET:
             yield _found(Code.TOO_WET, place, f"Too wet: {pickup.wetness.sign}; {pickup.wetness.mend}.")
+    yield from _of_way(stroke, brush, where)
+    for name in plan.edge(stroke.id).paints:
+        yield from _of_paint(plan.paint(name), stroke.near, f"{where}.load")
+
+
+def _of_way(stroke: PlanStroke, brush: Applicator, where: str) -> Iterator[Finding]:
     length = length_mm(stroke.stroke.path)
     if any(at >= length for at in stroke.stroke.reload_mm) and length > 0:
         yield _found(
@@ -81,12 +88,11 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Finding]:
             f"{where}.reload_mm",
             f"A reload lies beyond the end of the stroke, {length_text(length)}.",
         )
-    if length == 0:
+    touches = brush.kind.dips or brush.kind.pressed or stroke.stroke.nib.mode is NibMode.PIVOTING
+    if length == 0 and not touches:
         yield _found(
             Code.NO_LENGTH, f"{where}.path", "The path has no length: the brush only touches down or turns on the spot."
         )
-    for name in plan.edge(stroke.id).paints:
-        yield from _of_paint(plan.paint(name), stroke.near, f"{where}.load")
 
 
 def _of_paint(paint: Paint, near: Near, where: str) -> Iterator[Finding]:

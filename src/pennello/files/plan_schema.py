@@ -17,6 +17,7 @@ from pennello import limits
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.measures import Measures
+from pennello.design.bound import Sign, StripeOn
 from pennello.design.computing import Computed
 from pennello.design.marks import MARKS, Gem, GemShape, Glitter, Mark, Reserved, Stencil
 from pennello.design.ordering import Ordering, Rule
@@ -34,7 +35,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 10
+VERSION = 11
 
 
 _PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")
@@ -109,6 +110,8 @@ FORMS: dict[Any, FileForm] = {
     Wanted: FileForm("WantedFile", "The wanted gradient, from A to B."),
     Stroke: FileForm("WayFile", "A stroke's way over the skin, of a motif that was broken apart. Since 4."),
     Place: FileForm("PlaceFile", "Where a motif lies on its chart. Since 4."),
+    StripeOn: FileForm("StripeOnFile", "A stripe of a load that stays on a landmark. Since 11."),
+    Sign: FileForm("SignFile", "What a sign says. Since 11."),
     Computed: FileForm("ComputedFile", "What a piece is worked out from. Since 10."),
     PlacedMotif: FileForm("MotifFile", "A motif on a chart, or one stroke of its own way. Since 4."),
     Reserved: FileForm("ReservedFile", "A round place that is kept for what comes later. Since 4."),

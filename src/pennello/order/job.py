@@ -111,6 +111,7 @@ class PaintJob:
     worth: float = 1.0
     area_cm2: float = 0.0
     anew: tuple[int, ...] = ()
+    sign: str = ""
 
 
 class Why(Enum):

@@ -200,6 +200,7 @@ def _in_part(
         job,
         name=of + job.name,
         piece=placed.id,
+        sign=placed.sign.words if placed.sign is not None else "",
         part=part,
         unit=f"{go}{'/twin' if twin else ''}" if go else job.id,
         names=names,

@@ -113,6 +113,7 @@ def _laid(plan: Plan, jobs: list[PaintJob]) -> list[str]:
     named = [job.name.split(": ")[-1] for job in jobs]
     told = named if len(named) <= 4 else [*named[:3], f"and {len(named) - 3} more"]
     found = [f"{strokes} strokes: {'; '.join(told)}." if strokes > 1 else f"{'; '.join(told)}."]
+    found += dict.fromkeys(job.sign for job in jobs if job.sign)
     for load in dict.fromkeys(job.load for job in jobs if job.load and job.kind is StepKind.STROKES):
         rim, heel = side_paints(plan, plan.stroke(load))
         if rim != heel:

@@ -147,9 +147,10 @@ def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None)
 
 
 def _lay_words(job: PaintJob) -> str:
-    if not job.anew:
-        return f"{job.name}."
-    return f"{job.name}. Load again before {', '.join(str(number) for number in job.anew)}."
+    words = [f"{job.name}."]
+    if job.anew:
+        words.append(f"Load again before {', '.join(str(number) for number in job.anew)}.")
+    return " ".join([*words, *([job.sign] if job.sign else [])])
 
 
 def sums_of(steps: Sequence[Step], jobs: Sequence[PaintJob]) -> Sums:

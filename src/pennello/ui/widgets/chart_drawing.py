@@ -20,6 +20,8 @@ from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
 
+_GAUGE_PX = 46.0
+
 
 @dataclass(frozen=True, slots=True)
 class ChartView:
@@ -136,6 +138,17 @@ def draw_guide(painter: QPainter, path: CubicPath, view: ChartView) -> None:
     painter.setPen(pen)
     painter.drawPath(outline_of(path))
     painter.restore()
+
+
+def draw_level(painter: QPainter, at: QPointF, rises_deg: float) -> None:
+    """Draw how steeply something rises from a point against the level, up to the right above 0."""
+    level = 0.0 if abs(rises_deg) <= 90 else 180.0
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setPen(QPen(QColor(theme().accent), 1, Qt.PenStyle.DashLine))
+    side = -1.0 if level else 1.0
+    painter.drawLine(at, at + QPointF(side * _GAUGE_PX, 0))
+    box = QRectF(at.x() - _GAUGE_PX * 0.7, at.y() - _GAUGE_PX * 0.7, _GAUGE_PX * 1.4, _GAUGE_PX * 1.4)
+    painter.drawArc(box, round(16 * level), round(16 * (rises_deg - level)))
 
 
 def draw_landmarks(painter: QPainter, chart: Chart, view: ChartView, near: str) -> None:

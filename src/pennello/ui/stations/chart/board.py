@@ -15,6 +15,8 @@ from pennello.design.line_work import Taper
 from pennello.design.on_chart import laid_pieces, moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
+from pennello.design.pulled import points_of
+from pennello.design.seated import chord_deg
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
@@ -33,6 +35,7 @@ from pennello.ui.widgets.chart_drawing import (
     carry_transform,
     draw_guide,
     draw_landmarks,
+    draw_level,
     draw_painted,
     draw_pin,
     draw_reserved,
@@ -183,7 +186,7 @@ class ChartBoard(Surface):
         """Lay the handles about the motif in the hand and on what lies over the paint."""
         self.over.place()
         self.way.place()
-        chosen = self.model.chosen
+        chosen = self.model.seated
         taken = chosen is not None and chosen.computed is None  # what is worked out lies where it must
         for handle in (self.grip, self.turn, self.size_grip):
             handle.setVisible(taken)
@@ -524,6 +527,17 @@ class ChartBoard(Surface):
             for piece in pieces:
                 painter.drawPath(outline_of(piece.stroke.path))
         painter.restore()
+        self._draw_level(painter, view)
+
+    def _draw_level(self, painter: QPainter, view: ChartView) -> None:
+        """Draw the angle of a single stroke in the hand to the level: a gauge at its start."""
+        chosen = self.model.seated
+        if chosen is None or not points_of(chosen):
+            return
+        rises = chord_deg(chosen, ())
+        if rises is not None:
+            (x, y), *_ = points_of(chosen)
+            draw_level(painter, view.to_px(x, y), 180.0 - rises if view.mirror else rises)
 
 
 def _turned(placed: PlacedMotif, to_deg: float) -> PlacedMotif:

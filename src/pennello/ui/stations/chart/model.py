@@ -10,7 +10,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 from pennello.chart.chart import Chart
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
-from pennello.design.on_chart import chart_of, painted_plan, with_motif
+from pennello.design.on_chart import chart_of, painted_plan, seat, with_motif
 from pennello.design.part_edits import short_form, without_seen
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
@@ -107,9 +107,21 @@ class ChartModel(QObject):
         return next((one for one in self.motifs if one.id == self._chosen), None)
 
     @property
+    def seated(self) -> PlacedMotif | None:
+        """The motif in the hand where it comes to lie: with its stripe on its landmark, at the angle that it keeps."""
+        chosen = self.chosen
+        return None if chosen is None else seat(self.plan, chosen)
+
+    @property
     def committed(self) -> PlacedMotif | None:
         """The motif in the hand as it is without a preview."""
         return next((one for one in self.document.committed.motifs if one.id == self._chosen), None)
+
+    @property
+    def committed_seated(self) -> PlacedMotif | None:
+        """The same where it comes to lie."""
+        here = self.committed
+        return None if here is None else seat(self.document.committed, here)
 
     @property
     def busy(self) -> bool:

@@ -41,6 +41,7 @@ from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.ui.bench_model import BenchModel
+from pennello.ui.stations.chart.bound_fields import BoundFields
 from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.odd_list import OddList
@@ -129,6 +130,8 @@ class MotifPanel(QFrame):
         self.one_sided.toggled.connect(
             lambda on: model.edit_motif("On one side on purpose", lambda one: replace(one, one_sided=on))
         )
+        self.bound = BoundFields(model, self._guard)
+        column.addWidget(self.bound)
         column.addWidget(self.twin)
         column.addWidget(self.one_sided)
         column.addLayout(self._deeds())
@@ -236,6 +239,7 @@ class MotifPanel(QFrame):
     def refresh(self) -> None:
         """Follow the model."""
         chosen = self._model.chosen
+        self.bound.refresh()
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.short.setVisible(chosen is not None and bool(chosen.motif))

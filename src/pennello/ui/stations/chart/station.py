@@ -144,23 +144,23 @@ class ChartStation(QWidget, Station):
         self.chart: QComboBox = choice("Which part of the body", guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(140)
+        self.chart.setMinimumWidth(118)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
         self.age.addItem("own measures", None)
         for age in Age:
             self.age.addItem(age.value, age)
-        self.age.setMinimumWidth(78)
+        self.age.setMinimumWidth(68)
         self.age.activated.connect(self._set_age)
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
         self.head_mm.edited.connect(lambda v: self._measure("Head breadth", head_breadth_mm=v))
         self.face_mm.edited.connect(lambda v: self._measure("Face height", face_height_mm=v))
         self.guide: QComboBox = choice("A frame to paint along", guard)
-        self.guide.setMinimumWidth(80)
+        self.guide.setMinimumWidth(70)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.near: QComboBox = choice("How near: the whole, or a close view; Ctrl and wheel go nearer", guard)
-        self.near.setMinimumWidth(112)
+        self.near.setMinimumWidth(88)
         self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
             ("", self.chart),

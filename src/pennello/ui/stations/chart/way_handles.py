@@ -33,7 +33,7 @@ class WayHandles:
 
     def place(self) -> None:
         """Lie on the points of the stroke in the hand; nowhere for any other piece."""
-        chosen = self._model.chosen
+        chosen = self._model.seated
         points = points_of(chosen) if chosen is not None else ()
         if len(points) > _MOST:
             points = ()
@@ -55,7 +55,7 @@ class WayHandles:
         model = self._model
 
         def now() -> PlacedMotif | None:
-            here = model.committed
+            here = model.committed_seated
             return here if here is not None and number < len(points_of(here)) else None
 
         def shifted(one: PlacedMotif, right_mm: float, down_mm: float) -> PlacedMotif:
@@ -66,7 +66,7 @@ class WayHandles:
             return lambda plan: with_motif(plan, one)
 
         def words() -> str:
-            chosen = model.chosen
+            chosen = model.seated
             points = points_of(chosen) if chosen is not None else ()
             if number >= len(points):
                 return ""
@@ -88,7 +88,7 @@ class WayHandles:
 
     def draw(self, painter: QPainter) -> None:
         """Draw what ties each bend to its point."""
-        chosen = self._model.chosen
+        chosen = self._model.seated
         points = points_of(chosen) if chosen is not None else ()
         if not points or len(points) > _MOST:
             return

@@ -1,0 +1,108 @@
+"""What a piece keeps, by the panel: a stripe on a landmark, an angle to the level; a sign and its box."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from PySide6.QtTest import QTest
+
+from pennello.design.bound import Sign, StripeOn
+from pennello.design.on_chart import laid_pieces, seat
+from pennello.design.placed import FREE, SINGLE, PlacedMotif
+from pennello.design.pulled import points_of
+from pennello.lay.families.shapes import smooth
+from pennello.lay.stroke import Nib, NibMode, Stroke
+from pennello.motif.place import Place
+from pennello.ui.widgets.chart_drawing import draw_level
+
+
+@pytest.fixture
+def station(open_window, demo):
+    way = Stroke(smooth([(-30.0, 6.0), (0.0, 0.0), (30.0, -6.0)]), Nib(NibMode.FOLLOWING, 90.0), 0.6)
+    band = PlacedMotif("band", "Band", FREE, ((SINGLE, "poppy-petal"),), place=Place(0.0, 30.0), way=way)
+    window = open_window(replace(demo, motifs=(band,)))
+    window.go_to("chart")
+    made = window.station("chart")
+    made.model.choose("band")
+    return made
+
+
+def chosen(station):
+    return station.model.committed
+
+
+def test_a_stripe_is_put_on_the_pupil_line_and_let_go(station):
+    bound = station.panel.bound
+    bound.on.setCurrentIndex(bound.on.findData("pupil line"))
+    bound.stripe.setCurrentIndex(bound.stripe.findData("foam-white"))
+    bound.stripe.activated.emit(bound.stripe.currentIndex())
+    assert chosen(station).stripe == StripeOn("foam-white", "pupil line")
+    assert seat(station.model.plan, chosen(station)).place.y_mm < 25
+    shown = station.model.chart.landmark("pupil, wearer's left")[1]
+    assert abs(station.model.seated.place.y_mm - shown) < 15
+    bound.stripe.setCurrentIndex(0)
+    bound.stripe.activated.emit(0)
+    assert chosen(station).stripe is None
+    station.model.document.undo()
+    assert chosen(station).stripe is not None
+
+
+def test_an_angle_is_shown_kept_and_typed(station):
+    bound = station.panel.bound
+    assert bound.level.text().startswith("11")  # atan2(12, 60)
+    bound.keeps.click()
+    assert chosen(station).level_deg == pytest.approx(11.3)
+    bound.level.edited.emit(40.0)
+    assert chosen(station).level_deg == 40.0
+    (piece,) = laid_pieces(station.model.plan, chosen(station), None)
+    (x0, y0), *_, (x1, y1) = piece.stroke.path.points_mm
+    assert np.degrees(np.arctan2(y0 - y1, x1 - x0)) == pytest.approx(40)
+    bound.keeps.click()
+    assert chosen(station).level_deg is None
+
+
+def test_a_sign_has_a_box(station):
+    bound = station.panel.bound
+    assert not bound.checked.isVisibleTo(bound)
+    bound.says.setText("FOX")
+    bound.says.editingFinished.emit()
+    assert chosen(station).sign == Sign("FOX")
+    assert bound.checked.isVisibleTo(bound)
+    bound.checked.click()
+    assert chosen(station).sign == Sign("FOX", checked=True)
+    bound.says.setText("")
+    bound.says.editingFinished.emit()
+    assert chosen(station).sign is None
+
+
+def test_points_of_the_way_are_moved_where_they_lie(station):
+    """A point that is moved by a key moves by a mm there, and the stripe stays on its landmark."""
+    from PySide6.QtCore import Qt
+
+    model = station.model
+    model.edit_motif("x", lambda one: replace(one, stripe=StripeOn("poppy-red", "nose tip")))
+    before = points_of(model.seated)
+    handle = station.board.way.points[-1]
+    handle.setFocus()
+    assert (station.board.view.to_px(*before[-1]) - handle.geometry().center()).manhattanLength() < 3
+    QTest.keyClick(handle, Qt.Key.Key_Right)
+    moved = points_of(model.seated)
+    shift = np.array(before[0]) - moved[0]
+    assert np.array(moved[-1]) + shift - before[-1] == pytest.approx([1.0, 0.0], abs=0.1)
+
+
+def test_the_gauge_opens_from_the_level(qapp):
+    from PySide6.QtCore import QPointF
+    from PySide6.QtGui import QImage, QPainter
+
+    for rises, box in ((40.0, (100, 40, 160, 98)), (-40.0, (100, 102, 160, 160)), (150.0, (40, 40, 98, 98))):
+        image = QImage(200, 200, QImage.Format.Format_RGB32)
+        image.fill(0xFFFFFFFF)
+        painter = QPainter(image)
+        draw_level(painter, QPointF(100, 100), rises)
+        painter.end()
+        data = np.frombuffer(image.constBits(), np.uint8).reshape(200, 200, 4)[..., :3].min(axis=2) < 200
+        left, top, right, bottom = box
+        off_level = data.copy()
+        off_level[98:103] = False
+        assert off_level[top:bottom, left:right].sum() == off_level.sum() > 5
