@@ -9,6 +9,7 @@ import pytest
 from lantern_face import demo_plan
 from PIL import Image
 
+from pennello.design.computing import LaidBy
 from pennello.design.part import Habit
 from pennello.design.plan import Reload
 from pennello.files.plan_json import read_plan, write_plan
@@ -202,7 +203,7 @@ def test_a_stripe_an_angle_and_a_sign_are_said(ask, tmp_path):
     ]
     assert told["checked"]
     assert not {"stripe", "level_deg"} & told.keys()
-    assert "let somebody read it" not in ask("check", plan)
+    assert "let somebody read it" not in ask("check", plan, code=1)  # one side without a twin is left
     assert "there is no place for a stripe 'horn'" in ask(
         "piece", plan, "band", "--stripe", "foam-white", "--on", "horn", code=2
     )
@@ -234,3 +235,17 @@ def test_a_cluster_of_dots_is_drawn(ask, tmp_path):
     assert away.max() < 13
     assert placed.way.pats is not None
     assert placed.way.pressures[0].value > placed.way.pressures[-1].value
+
+
+def test_a_zone_is_patted_and_a_shadow_drawn(ask, plan):
+    told = ask(
+        "compute", plan, "fill", "--zone", "mask", "--by", "patted", "--colour", "#205080", "--line-mm", "5", "--json"
+    )
+    assert told["bare"] < 0.05
+    placed = next(one for one in read_plan(plan).motifs if one.id == told["piece"])
+    assert placed.computed.by is LaidBy.PATTED
+    words = ("compute", plan, "shadow", "--of", "lantern-face", "--colour", "#182030", "--off-mm", "-1.5")
+    told = ask(*words, "--light-deg", "-90", "--json")
+    assert told["strokes"] > 3
+    assert told["bare"] == 0
+    assert "no zone or frame 'horn'" in ask("compute", plan, "fill", "--zone", "horn", "--colour", "#205080", code=2)

@@ -10,7 +10,8 @@ from shapely import LineString
 
 from pennello.design.chart_checks import odd_on
 from pennello.design.computed import bare_share, place_of
-from pennello.design.computing import LARGE, Computed, Computing
+from pennello.design.computing import LARGE, RIMS, Computed, Computing, LaidBy
+from pennello.design.edits import with_stroke
 from pennello.design.line_work import with_line_load
 from pennello.design.marks import Reserved
 from pennello.design.on_chart import (
@@ -186,3 +187,67 @@ def test_what_cannot_be_worked_out_is_refused_or_told(two):
     assert any("comes to nothing" in one.text for one in odd_on(lost, "face"))
     with pytest.raises(OutOfRangeError):
         replace(placed_in(lost, name), way=plan.strokes[0].stroke)
+
+
+@pytest.mark.parametrize("kind", RIMS)
+@pytest.mark.parametrize("light_deg", [-90.0, 30.0])
+def test_a_shadow_lies_on_the_side_away_from_the_light_and_a_light_towards_it(two, kind, light_deg):
+    """Every point of the line is where the contour's outward normal looks that way: by shapely's nearest points."""
+    plan, part, fine, _ = two
+    made = Computed(kind, (part,), -1.2, light_deg=light_deg)
+    plan, name = with_computed(plan, made, {"stroke": fine}, "face", "rim")
+    shape = shape_of_part(plan, part)
+    lines = [way(stroke, 1.0) for stroke in strokes_of(plan, name)]
+    assert lines
+    towards = np.array([np.cos(np.radians(light_deg)), np.sin(np.radians(light_deg))])
+    cosines = []
+    for one in lines:
+        for point in one.coords[1:-1]:
+            assert shape.boundary.distance(shapely.Point(point)) == pytest.approx(1.2, abs=0.35)
+            out = np.array(shapely.shortest_line(shapely.Point(point), shape.boundary).coords)
+            cosines.append((out[1] - out[0]) @ towards / np.linalg.norm(out[1] - out[0]))
+    right = np.array(cosines) * (1 if kind is Computing.LIGHT else -1)
+    assert (right > 0.05).mean() > 0.97
+    for stroke in strokes_of(plan, name):
+        assert stroke.pressures[0].value < stroke.pressures[1].value  # thin at its ends
+
+
+def test_shadow_and_light_of_a_disc_are_what_their_cosine_says():
+    """Of a circle the lit arc is 2 arccos(0.25) wide, about 151 degrees."""
+    from pennello.design.contours import contour, turned_to
+
+    (line,) = turned_to(contour(shapely.Point(0, 0).buffer(20, quad_segs=64), 0.0), -90.0)
+    angles = np.degrees(np.arctan2(line[:, 1], line[:, 0]))
+    assert np.ptp(angles) == pytest.approx(2 * np.degrees(np.arccos(0.25)), abs=6)
+    assert angles.mean() == pytest.approx(-90, abs=2)
+
+
+@pytest.mark.parametrize(("by", "most"), [(LaidBy.PULLED, 0.02), (LaidBy.PATTED, 0.02)])
+def test_a_frame_is_filled_by_a_dauber_less_what_stays_clear(two, by, most):
+    plan, _, _, small = two
+    load = replace(plan.stroke("lantern-cheek"), brush="dauber-small")
+    plan = with_stroke(plan, load)
+    made = Computed(Computing.FILL, zone="mask", by=by)
+    plan, name = with_computed(plan, made, {"stroke": small, LARGE: load.id}, "face", "Mask")
+    placed = placed_in(plan, name)
+    laid = together([swept(plan, one) for one in laid_pieces(plan, placed, 0.0)])
+    place = place_of(made, shapely.Polygon(), "face", plan.measures, plan.reserved)
+    assert place.difference(laid).area < most * place.area
+    for zone in chart_of(plan, "face").zones:
+        if zone.kind == "eye":
+            assert laid.intersection(zone_shape(zone)).area < 0.5
+    assert place.area > 2000
+
+
+def test_fur_and_dabs_are_set_down_along_the_same_lines(two):
+    plan, _, fine, _ = two
+    found = {}
+    for by in LaidBy:
+        made = Computed(Computing.FILL, zone="heart", by=by)
+        changed, name = with_computed(plan, made, {"stroke": fine}, "face", "Heart")
+        found[by] = strokes_of(changed, name)
+        assert parse_plan(plan_bytes(changed), "x") == changed
+    assert len({tuple(one.path.points_mm for one in strokes) for strokes in found.values()}) == 1
+    assert found[LaidBy.PULLED][0].pats is None
+    assert all(found[by][0].pats is not None for by in LaidBy if by is not LaidBy.PULLED)
+    assert found[LaidBy.FUR][0].pressure < found[LaidBy.PATTED][0].pressure

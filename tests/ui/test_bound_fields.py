@@ -7,6 +7,8 @@ import pytest
 from PySide6.QtTest import QTest
 
 from pennello.design.bound import Sign, StripeOn
+from pennello.design.computed import places_to_fill
+from pennello.design.computing import Computing, LaidBy
 from pennello.design.on_chart import laid_pieces, seat
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.pulled import points_of
@@ -106,3 +108,26 @@ def test_the_gauge_opens_from_the_level(qapp):
         off_level = data.copy()
         off_level[98:103] = False
         assert off_level[top:bottom, left:right].sum() == off_level.sum() > 5
+
+
+def test_a_place_is_filled_from_the_menu_and_laid_another_way(station):
+    """The frames of a face that close are offered; no open eye is."""
+    station.layers.filling_zone.emit("heart")
+    placed = chosen(station)
+    assert placed.computed.zone == "heart"
+    panel = station.panel
+    assert panel.by.isVisibleTo(panel)
+    panel.by.setCurrentIndex(panel.by.findData(LaidBy.FUR))
+    panel.by.activated.emit(panel.by.currentIndex())
+    assert chosen(station).computed.by is LaidBy.FUR
+    assert {"heart", "mask", "lips"} <= set(places_to_fill(station.model.chart))
+    assert not [name for name in places_to_fill(station.model.chart) if "eye opening" in name or name == "crown"]
+
+
+def test_a_shadow_is_worked_out_from_the_piece_in_the_hand(station):
+    station.work_out(Computing.SHADOW, -1.2)
+    made = station.model.committed
+    shadow = next(one for one in station.model.plan.motifs if one.computed is not None)
+    assert shadow.computed.kind is Computing.SHADOW
+    assert shadow.computed.off_mm == -1.2
+    assert shadow.computed.of == (made.id,)

@@ -6,17 +6,18 @@ from argparse import ArgumentParser, Namespace
 from itertools import pairwise
 from pathlib import Path
 
+from pennello.chart.chart import Chart
 from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
-from pennello.cli.numbers import length_mm
+from pennello.cli.numbers import length_mm, number
 from pennello.cli.piece_verbs import samples_of
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.computed import bare_share
-from pennello.design.computing import LARGE, Computed, Computing
+from pennello.design.computing import ABOVE_LEFT_DEG, LARGE, RIMS, Computed, Computing, LaidBy
 from pennello.design.line_work import USUAL_LINE_MM, with_line_load
 from pennello.design.on_chart import chart_of, counts_of, laid_pieces, placed_in, says_of, strokes_around, with_computed
 from pennello.design.placed import SINGLE
-from pennello.errors import PennelloError
+from pennello.errors import PennelloError, UnknownNameError
 from pennello.path.cubic import CubicPath, line
 
 
@@ -30,10 +31,17 @@ def compute_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("kind", choices=[one.value for one in Computing], help="what is worked out")
     parser.add_argument("--of", action="append", default=[], metavar="ID", help="a part or piece that it goes round")
     parser.add_argument(
-        "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline: from the contour, -5 to 5"
+        "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline, shadow, light: from the contour, -5 to 5"
     )
     parser.add_argument("--margin-mm", type=length_mm, default=10.0, metavar="MM", help="ground: how far round")
     parser.add_argument("--border", metavar="'X,Y X,Y ...'", help="ground, fill: within this closed outline, mm")
+    parser.add_argument("--zone", default="", metavar="NAME", help="fill: a zone or closed frame of the chart instead")
+    parser.add_argument(
+        "--by", choices=[one.value for one in LaidBy], default="pulled", help="ground, fill: how it is laid"
+    )
+    parser.add_argument(
+        "--light-deg", type=number, default=ABOVE_LEFT_DEG, metavar="DEG", help="shadow, light: where it comes from"
+    )
     parser.add_argument("--load", metavar="LOAD", help="the load, or that of the small brush")
     parser.add_argument("--colour", metavar="HEX", help="or lines in this paint")
     parser.add_argument("--line-mm", type=length_mm, default=USUAL_LINE_MM, metavar="MM", help="so wide, 0.3 to 8")
@@ -55,22 +63,39 @@ def compute_verb(args: Namespace) -> int:
     if args.colour is not None:
         plan, load = with_line_load(plan, args.colour, args.line_mm)
     border = _border(args.border) if args.border else None
-    made = Computed(Computing(args.kind), tuple(args.of), args.off_mm, args.margin_mm, border)
+    made = Computed(
+        Computing(args.kind),
+        tuple(args.of),
+        args.off_mm,
+        args.margin_mm,
+        border,
+        _zone(args.zone, chart_of(plan, args.chart)),
+        LaidBy(args.by),
+        args.light_deg,
+    )
     loads = {SINGLE: load, **({LARGE: args.large} if args.large else {})}
     plan, name = with_computed(plan, made, loads, args.chart, args.name or args.kind, args.part)
     write_plan(plan, args.out or args.plan)
     placed = placed_in(plan, name)
     pieces = laid_pieces(plan, placed, chart_of(plan, args.chart).midline_mm)
     sums = counts_of(plan, placed)
-    bare = 0.0 if made.kind is Computing.OUTLINE else bare_share(plan, placed, strokes_around(plan, placed))
+    lines = made.kind is Computing.OUTLINE or made.kind in RIMS
+    bare = 0.0 if lines else bare_share(plan, placed, strokes_around(plan, placed))
     if args.json:
         told = {"piece": name, "strokes": len(pieces), "loads": sums.loads, "seconds": sums.seconds, "bare": bare}
         write_json(told)
         return 0
     print(f"Added {name}: {'; '.join(says_of(plan, placed))}.")
-    if made.kind is not Computing.OUTLINE:
+    if not lines:
         print(f"{bare:.1%} of the place stays bare (predicted).")
     return 0
+
+
+def _zone(name: str, here: Chart) -> str:
+    known = [*(zone.name for zone in here.zones), *(frame for frame, _ in here.frames)]
+    if name and name not in known:
+        raise UnknownNameError("zone or frame", name, known, here.key)
+    return name
 
 
 def _border(text: str) -> CubicPath:

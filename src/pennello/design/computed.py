@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.catalogue import chart
+from pennello.chart.chart import Chart
 from pennello.chart.measures import Measures
-from pennello.design.computing import LARGE, Computed, Computing
-from pennello.design.contours import contour, ground_lines, parted
+from pennello.design.computing import LARGE, RIMS, Computed, Computing, LaidBy
+from pennello.design.contours import contour, ground_lines, parted, turned_to
 from pennello.design.marks import Reserved
 from pennello.design.parts import line_of
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif
@@ -23,7 +24,8 @@ from pennello.design.touch import shape_of, skin_shape, swept, swept_by, zone_sh
 from pennello.design.visits import lasting
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
-from pennello.lay.stroke import Nib, NibMode, Stroke
+from pennello.lay.families.shapes import swell
+from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.path.cubic import line
 from pennello.path.fit import fitted_path
 
@@ -32,6 +34,9 @@ Array = NDArray[np.floating[Any]]
 FIT_MM = 0.03
 CLEAR_MM, ZONE_MM = 0.05, 0.3
 """A ground stays so far from the parts that it goes round, and from what stays clear (defaults)."""
+
+_TIP, _FUR_PRESS, _FUR_LEAN_DEG = 0.08, 0.22, 24.0
+"""Pressure at the ends of a shadow or light, and of fur, and how far a brush is laid over for fur (defaults)."""
 
 _TRIED_MM = 40.0
 _CLEAR_ZONES = ("eye", "nostril", "lips")
@@ -87,12 +92,30 @@ def _lines(
     small, large = by_role[SINGLE], by_role.get(LARGE)
     if made.kind is Computing.OUTLINE:
         return tuple((small, one) for one in _strokes(small, contour(shape, made.off_mm)))
+    if made.kind in RIMS:
+        light = made.light_deg + (180.0 if made.kind is Computing.SHADOW else 0.0)
+        rims = turned_to(contour(shape, made.off_mm), light)
+        return tuple((small, replace(one, pressures=swell(_TIP, small.press))) for one in _strokes(small, rims))
     place = place_of(made, shape, key, measures, reserved)
     fine, broad, _ = ground_lines(place, small.width_mm, large.width_mm if large is not None else None)
     found = [(small, one) for one in _strokes(small, fine)]
     if large is not None:
         found += [(large, one) for one in _strokes(large, broad)]
-    return tuple(found)
+    return tuple((one, _touched(stroke, made.by)) for one, stroke in found)
+
+
+def _touched(stroke: Stroke, by: LaidBy) -> Stroke:
+    """Return a stroke pulled, or set down again and again along its way."""
+    match by:
+        case LaidBy.PULLED:
+            return stroke
+        case LaidBy.PATTED:
+            return replace(stroke, pats=Pats(0.45, 20.0))
+        case LaidBy.DABBED:
+            return replace(stroke, pats=Pats(0.1, 60.0))
+        case LaidBy.FUR:
+            lean = (Key(0, _FUR_LEAN_DEG), Key(1, _FUR_LEAN_DEG))
+            return replace(stroke, pressure=_FUR_PRESS, pats=Pats(0.0, 14.0), leans=lean)
 
 
 def _together(around: Ways) -> BaseGeometry:
@@ -105,11 +128,31 @@ def place_of(
 ) -> BaseGeometry:
     """Return what a ground or fill goes over: its border less the parts, what stays clear and what is reserved."""
     here = chart(key, measures)
-    border = shape_of(made.border) if made.border is not None else shape.buffer(made.margin_mm, quad_segs=12)
-    clear = [zone_shape(zone).buffer(ZONE_MM) for zone in here.zones if zone.kind in _CLEAR_ZONES]
+    border = _border(made, shape, here)
+    clear = [
+        zone_shape(zone).buffer(ZONE_MM)
+        for zone in here.zones
+        if zone.kind in _CLEAR_ZONES and not (zone.name == made.zone and zone.kind == "lips")
+    ]
     kept = [shapely.Point(one.x_mm, one.y_mm).buffer(one.radius_mm + ZONE_MM) for one in reserved if one.chart == key]
     away = [] if shape.is_empty else [shape.buffer(CLEAR_MM, quad_segs=12)]
     return border.intersection(skin_shape(here)).difference(shapely.union_all([*clear, *kept, *away]))
+
+
+def places_to_fill(here: Chart) -> tuple[str, ...]:
+    """Return names of the zones and closed frames of a chart that a fill may cover: no open eye, no nostril."""
+    zones = [zone.name for zone in here.zones if zone.kind not in ("eye", "nostril")]
+    return (*zones, *(name for name, path in here.frames if path.points_mm[0] == path.points_mm[-1]))
+
+
+def _border(made: Computed, shape: BaseGeometry, here: Chart) -> BaseGeometry:
+    if made.border is not None:
+        return shape_of(made.border)
+    if made.zone:
+        found = {zone.name: zone.outline for zone in here.zones} | dict(here.frames)
+        return shape_of(found[made.zone]) if made.zone in found else shapely.Polygon()
+    border: BaseGeometry = shape.buffer(made.margin_mm, quad_segs=12)
+    return border
 
 
 def bare_share(plan: Plan, placed: PlacedMotif, around: tuple[LaidPiece, ...]) -> float:

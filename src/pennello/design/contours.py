@@ -27,6 +27,11 @@ LEAST_MM2 = 0.3
 _BEND = 0.2
 """Radius of the bend in which a flat brush turns a corner, against its width (a default)."""
 
+_LIT, _LEAST_RIM_MM = 0.25, 3.0
+"""From which cosine to the light on a contour is lit, and the shortest stretch that is drawn, mm (defaults)."""
+
+_CORNER = np.radians(40.0)
+
 _QUADRANT = 12
 _LEAST_MM = 1.5
 _STEP_MM = 0.8
@@ -48,6 +53,44 @@ def _rings(shape: BaseGeometry) -> list[Array]:
                 even = shapely.segmentize(ring.simplify(0.01), _STEP_MM)
                 found.append(np.array(even.coords)[:, :2])
     return found
+
+
+def turned_to(rings: Sequence[Array], light_deg: float) -> list[Array]:
+    """Return the stretches of closed lines that look towards a light, none shorter than 3 mm.
+
+    Parameters
+    ----------
+    rings
+        Each of shape (n, 2), its end its start.
+    light_deg
+        Where the light comes from, from +x towards +y.
+    """
+    towards = np.array([np.cos(np.radians(light_deg)), np.sin(np.radians(light_deg))])
+    found = []
+    for ring in rings:
+        ways = np.diff(ring, axis=0)
+        normals = np.stack([ways[:, 1], -ways[:, 0]], axis=1) / np.linalg.norm(ways, axis=1, keepdims=True)
+        outwards = normals if shapely.LinearRing(ring).is_ccw else -normals
+        lit = outwards @ towards > _LIT
+        if lit.all() or not lit.any():
+            found += [ring] if lit.all() else []
+            continue
+        first = int(np.flatnonzero(lit & ~np.roll(lit, 1))[0])  # begin where a lit stretch begins: none is cut in two
+        turned = np.roll(lit, -first)
+        points = np.concatenate([np.roll(ring[:-1], -first, axis=0), ring[first : first + 1]])
+        ends = np.flatnonzero(np.diff(np.concatenate([[0], turned.astype(int), [0]])))
+        found += [points[low : high + 1] for low, high in ends.reshape(-1, 2).tolist()]
+    bent = [part for one in found for part in _without_corners(one)]
+    return [one for one in bent if travelled_mm(one)[-1] >= _LEAST_RIM_MM]
+
+
+def _without_corners(line: Array) -> list[Array]:
+    """Return a line in pieces that turn no corner: there the brush is set down anew."""
+    ways = np.diff(line, axis=0)
+    angles = np.arctan2(ways[:, 1], ways[:, 0])
+    turns = np.abs((np.diff(angles) + np.pi) % (2 * np.pi) - np.pi)
+    cuts = [0, *(int(at) + 1 for at in np.flatnonzero(turns > _CORNER)), len(line) - 1]
+    return [line[low : high + 1] for low, high in pairwise(cuts) if high > low]
 
 
 def parted(line: Array, most_mm: float) -> list[Array]:

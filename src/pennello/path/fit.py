@@ -103,7 +103,8 @@ def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
         first, last = (float(value) for value in np.linalg.solve(matrix, right))
     except np.linalg.LinAlgError:
         first = last = 0.0
-    if first < 1e-6 * size or last < 1e-6 * size:  # Wu and Barsky's choice, where the best one turns back
+    far = float(travelled_mm(points)[-1])
+    if min(first, last) < 1e-6 * size or max(first, last) > far:  # Wu and Barsky's choice, where the best turns back
         first = last = max(size / 3, _SAME_MM)
     return np.array([points[0], points[0] + start * first, points[-1] + end * last, points[-1]])
 

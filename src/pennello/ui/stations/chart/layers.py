@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
+from pennello.design.computed import places_to_fill
 from pennello.design.computing import Computing
 from pennello.design.layers import (
     Layer,
@@ -59,6 +60,8 @@ WORKED_OUT = (
     (Computing.OUTLINE, "An outline round it ..."),
     (Computing.GROUND, "The ground round it ..."),
     (Computing.FILL, "A fill of what its line encloses"),
+    (Computing.SHADOW, "A shadow along its rim ..."),
+    (Computing.LIGHT, "A light along its rim ..."),
 )
 
 
@@ -71,6 +74,8 @@ class LayersButton(QToolButton):
         Lines shall be drawn by hand: with a load, on with a piece or as a new one.
     tapering(object)
         Lines shall be thick and thin so.
+    filling_zone(str)
+        A zone or frame of the chart shall be filled.
     working_out(object)
         Something shall be worked out from the piece in the hand.
     filling()
@@ -81,6 +86,7 @@ class LayersButton(QToolButton):
     working_out = Signal(object)
     filling = Signal()
     tapering = Signal(object)
+    filling_zone = Signal(str)
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
@@ -162,6 +168,9 @@ class LayersButton(QToolButton):
                 out.addAction(words).triggered.connect(lambda _=False, of=kind: self.working_out.emit(of))
             if chosen.way is not None and not chosen.more:
                 out.addAction("One stroke that fills it ...").triggered.connect(self.filling)
+        places = menu.addMenu("Fill a place")
+        for name in places_to_fill(self._model.chart):
+            places.addAction(name).triggered.connect(lambda _=False, zone=name: self.filling_zone.emit(zone))
         menu.addAction("Lines from SVG ...", lambda: self._ask_paths("Lines", self.add_lines))
 
     def draw_in(self, srgb: str, line_mm: float = USUAL_LINE_MM) -> None:

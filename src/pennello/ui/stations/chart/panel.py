@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.chart import Point
+from pennello.design.computing import Computing, LaidBy
 from pennello.design.holds import Number, hold_of, numbers_of, with_hold
 from pennello.design.on_chart import (
     aimed,
@@ -130,6 +131,11 @@ class MotifPanel(QFrame):
         self.one_sided.toggled.connect(
             lambda on: model.edit_motif("On one side on purpose", lambda one: replace(one, one_sided=on))
         )
+        self.by: QComboBox = choice("How it is laid: pulled, patted, dabbed, or as fur", self._guard)
+        for one in LaidBy:
+            self.by.addItem(one.value, one)
+        self.by.activated.connect(lambda at: self._lay_by(self.by.itemData(at)))
+        column.addWidget(self.by)
         self.bound = BoundFields(model, self._guard)
         column.addWidget(self.bound)
         column.addWidget(self.twin)
@@ -240,6 +246,10 @@ class MotifPanel(QFrame):
         """Follow the model."""
         chosen = self._model.chosen
         self.bound.refresh()
+        made = chosen.computed if chosen is not None else None
+        self.by.setVisible(made is not None and made.kind in (Computing.GROUND, Computing.FILL))
+        if made is not None:
+            self.by.setCurrentIndex(self.by.findData(made.by))
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.short.setVisible(chosen is not None and bool(chosen.motif))
@@ -382,6 +392,12 @@ class MotifPanel(QFrame):
             self._model.edit_motif("A number of the short form", lambda one: one.with_short(key, value), f"short {key}")
         else:
             self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
+
+    def _lay_by(self, by: LaidBy) -> None:
+        def make(one: PlacedMotif) -> PlacedMotif:
+            return one if one.computed is None else replace(one, computed=replace(one.computed, by=by))
+
+        self._model.edit_motif("How it is laid", make)
 
     def _load(self, part: str, stroke: str) -> None:
         def make(one: PlacedMotif) -> PlacedMotif:

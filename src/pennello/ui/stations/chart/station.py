@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing
+from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing, LaidBy
 from pennello.design.line_work import look_of, with_usual_line_load
 from pennello.design.on_chart import moved_in_order, placed_in, with_computed, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
@@ -195,6 +195,7 @@ class ChartStation(QWidget, Station):
         self.layers.drawing.connect(self.board.draw_by_hand)
         self.layers.working_out.connect(self.ask_work_out)
         self.layers.filling.connect(self.show_fillings)
+        self.layers.filling_zone.connect(self.fill_zone)
         self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
@@ -361,7 +362,8 @@ class ChartStation(QWidget, Station):
         if kind is Computing.FILL:
             self.work_out(kind)
             return
-        quantity, usual = (OUTLINE_OFF, 1.0) if kind is Computing.OUTLINE else (GROUND_MARGIN, 10.0)
+        asked = {Computing.OUTLINE: (OUTLINE_OFF, 1.0), Computing.GROUND: (GROUND_MARGIN, 10.0)}
+        quantity, usual = asked.get(kind, (OUTLINE_OFF, -1.2))
         value = ask_amount(self, kind.value, quantity, usual, self.model.unit)
         if value is not None:
             self.work_out(kind, value)
@@ -380,14 +382,33 @@ class ChartStation(QWidget, Station):
         def make(plan: Plan) -> Plan:
             plan, load = with_usual_line_load(plan, shelf)
             broad = shelf and plan.brush(plan.stroke(shelf).brush).width_mm > look_of(plan, load)[1]
-            large = {LARGE: shelf} if kind is not Computing.OUTLINE and broad else {}
+            large = {LARGE: shelf} if kind in (Computing.GROUND, Computing.FILL) and broad else {}
             of = () if kind is Computing.FILL else (chosen.part or chosen.id,)
-            off, margin = (far_mm, 10.0) if kind is Computing.OUTLINE else (1.0, far_mm)
+            off, margin = (1.0, far_mm) if kind is Computing.GROUND else (far_mm, 10.0)
             made = Computed(kind, of, off, margin, border)
             name = f"{chosen.name}, {kind.value}"
             return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
 
         self.model.edit("Work it out", make)
+
+    def fill_zone(self, zone: str) -> None:
+        """Fill a zone or closed frame of the chart with the load that is chosen on the shelf, patted with a sponge."""
+        shelf, key = self.side.loads.load, self.model.key
+        made: list[str] = []
+
+        def make(plan: Plan) -> Plan:
+            load = shelf
+            if not load:
+                plan, load = with_usual_line_load(plan)
+            pressed = plan.brush(plan.stroke(load).brush).kind.pressed
+            by = LaidBy.PATTED if pressed else LaidBy.PULLED
+            plan, name = with_computed(plan, Computed(Computing.FILL, zone=zone, by=by), {SINGLE: load}, key, zone)
+            made.append(name)
+            return plan
+
+        self.model.edit("Fill a place", make)
+        if made:
+            self.model.choose(made[-1])
 
     def show_fillings(self) -> None:
         """Look for one stroke that fills what the line in the hand encloses, the load on the shelf first."""
