@@ -24,20 +24,19 @@ from pennello.design.touch import shape_of, skin_shape, swept, swept_by, zone_sh
 from pennello.design.visits import lasting
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
-from pennello.lay.families.shapes import swell
+from pennello.lay.families.shapes import smooth, swell
 from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.path.cubic import line
-from pennello.path.fit import fitted_path
 
 Array = NDArray[np.floating[Any]]
 
-FIT_MM = 0.03
 CLEAR_MM, ZONE_MM = 0.05, 0.3
 """A ground stays so far from the parts that it goes round, and from what stays clear (defaults)."""
 
 _TIP, _FUR_PRESS, _FUR_LEAN_DEG = 0.08, 0.22, 24.0
 """Pressure at the ends of a shadow or light, and of fur, and how far a brush is laid over for fur (defaults)."""
 
+_SIMPLE_MM = 0.02
 _TRIED_MM = 40.0
 _CLEAR_ZONES = ("eye", "nostril", "lips")
 
@@ -136,7 +135,9 @@ def place_of(
     ]
     kept = [shapely.Point(one.x_mm, one.y_mm).buffer(one.radius_mm + ZONE_MM) for one in reserved if one.chart == key]
     away = [] if shape.is_empty else [shape.buffer(CLEAR_MM, quad_segs=12)]
-    return border.intersection(skin_shape(here)).difference(shapely.union_all([*clear, *kept, *away]))
+    place = border.intersection(skin_shape(here)).difference(shapely.union_all([*clear, *kept, *away]))
+    simple: BaseGeometry = place.simplify(_SIMPLE_MM)
+    return simple
 
 
 def places_to_fill(here: Chart) -> tuple[str, ...]:
@@ -184,7 +185,7 @@ _ACROSS = Nib(NibMode.FOLLOWING, 90.0)
 
 @lru_cache(maxsize=4096)
 def _stroke(points: tuple[tuple[float, float], ...], press: float) -> Stroke:
-    return Stroke(fitted_path(points, FIT_MM), _ACROSS, press)
+    return Stroke(smooth(points), _ACROSS, press)  # points lie evenly, and so near that a fit would save no curve
 
 
 def new_computed(

@@ -32,7 +32,7 @@ _LIT, _LEAST_RIM_MM = 0.25, 3.0
 
 _CORNER = np.radians(40.0)
 
-_QUADRANT = 12
+_QUADRANT = 8
 _LEAST_MM = 1.5
 _STEP_MM = 0.8
 
@@ -164,13 +164,20 @@ def _seams(bare: BaseGeometry, reach: BaseGeometry) -> list[Array]:
         sides = np.linalg.norm(np.diff(box, axis=0), axis=1)
         first = 0 if sides[0] >= sides[1] else 1
         ends = (box[first] + box[(first + 3) % 4]) / 2, (box[first + 1] + box[(first + 2) % 4]) / 2
-        line = shapely.LineString(ends).intersection(reach)
+        line = shapely.LineString(ends)
+        line = line.intersection(_near(reach, line))
         found += [
             np.array(shapely.segmentize(part, _STEP_MM).coords)[:, :2]
             for part in getattr(line, "geoms", (line,))
             if not part.is_empty and part.geom_type == "LineString" and part.length > 0
         ]
     return found
+
+
+def _near(shape: BaseGeometry, spot: BaseGeometry) -> BaseGeometry:
+    """Return what of a large shape lies round a small one: to intersect with that costs less."""
+    left, top, right, bottom = spot.bounds
+    return shapely.make_valid(shapely.clip_by_rect(shape, left - 0.1, top - 0.1, right + 0.1, bottom + 0.1))
 
 
 def ground_lines(
@@ -190,7 +197,8 @@ def ground_lines(
     more = _bare(rest, small, small_mm)
     reach = place.buffer(-small_mm / 2, quad_segs=_QUADRANT)
     for spot in getattr(more, "geoms", (more,)):
-        grown = spot.buffer(small_mm * 0.5, quad_segs=_QUADRANT).intersection(place)
+        grown = spot.buffer(small_mm * 0.5, quad_segs=_QUADRANT)
+        grown = grown.intersection(_near(place, grown))
         rings, _ = gone_over(grown, small_mm)
         small += rings or _seams(spot, reach)
     return small, large, _bare(rest, small, small_mm)
