@@ -249,3 +249,15 @@ def test_a_zone_is_patted_and_a_shadow_drawn(ask, plan):
     assert told["strokes"] > 3
     assert told["bare"] == 0
     assert "no zone or frame 'horn'" in ask("compute", plan, "fill", "--zone", "horn", "--colour", "#205080", code=2)
+
+
+def test_gaps_are_listed_and_filled(ask, tmp_path):
+    plan = tmp_path / "crown.pennello"
+    ask("designs", "dahlia-crown", "--out", plan)
+    listed = ask("compute", plan, "gaps", "--json")
+    assert listed["piece"] == ""
+    assert len(listed["gaps"]) >= 6
+    assert "--colour HEX fills them" in ask("compute", plan, "gaps")
+    made = ask("compute", plan, "gaps", "--colour", "#f6f5f0", "--line-mm", "2", "--json")
+    assert read_plan(plan).motifs[-1].id == made["piece"]
+    assert "no gaps" in ask("compute", plan, "gaps", "--chart", "hand")

@@ -12,6 +12,7 @@ from pennello.design.computing import Computing, LaidBy
 from pennello.design.on_chart import laid_pieces, seat
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.pulled import points_of
+from pennello.files.demo import shipped_design
 from pennello.lay.families.shapes import smooth
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
@@ -131,3 +132,16 @@ def test_a_shadow_is_worked_out_from_the_piece_in_the_hand(station):
     assert shadow.computed.kind is Computing.SHADOW
     assert shadow.computed.off_mm == -1.2
     assert shadow.computed.of == (made.id,)
+
+
+def test_gaps_are_filled_from_the_menu_or_it_is_said_that_there_are_none(open_window, qtbot):
+    window = open_window(shipped_design("dahlia-crown").plan())
+    window.go_to("chart")
+    made = window.station("chart")
+    made.layers.filling_gaps.emit()
+    assert made.model.committed.name == "Gaps"
+    assert len(made.model.committed.ways) >= 6
+    window.undo()
+    made.model.show_chart("hand")
+    with qtbot.waitSignal(made.said, check_params_cb=lambda words: "no gaps" in words):
+        made.layers.filling_gaps.emit()

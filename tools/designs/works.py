@@ -116,7 +116,7 @@ def poppy_brow(title: str, swaps: Swaps) -> Plan:
     )
     d.part("Poppies", one_sided=True)
     d.motif(
-        "shell-flower", 39, -36, {"petal": petal, "inner": small}, petals=4, rows=1, heel_mm=4, waves=3, name="Poppy"
+        "shell-flower", 39, -36, {"petal": petal, "inner": small}, petals=4, rows=1, heel_mm=2.5, waves=3, name="Poppy"
     )
     d.motif(
         "shell-flower",
@@ -125,7 +125,7 @@ def poppy_brow(title: str, swaps: Swaps) -> Plan:
         {"petal": small, "inner": small},
         petals=4,
         rows=1,
-        heel_mm=3,
+        heel_mm=2,
         waves=3,
         turn=30,
         name="Small poppy",

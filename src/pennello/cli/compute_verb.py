@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from argparse import ArgumentParser, Namespace
+from dataclasses import asdict
 from itertools import pairwise
 from pathlib import Path
 
@@ -14,11 +15,16 @@ from pennello.cli.piece_verbs import samples_of
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.computed import bare_share
 from pennello.design.computing import ABOVE_LEFT_DEG, LARGE, RIMS, Computed, Computing, LaidBy
+from pennello.design.gaps import gaps_on, with_gaps_filled
 from pennello.design.line_work import USUAL_LINE_MM, with_line_load
 from pennello.design.on_chart import chart_of, counts_of, laid_pieces, placed_in, says_of, strokes_around, with_computed
 from pennello.design.placed import SINGLE
+from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.path.cubic import CubicPath, line
+
+GAPS = "gaps"
+"""Holes between parts: found, and filled with dots and drops that are pieces of their own."""
 
 
 class NothingToComputeError(PennelloError):
@@ -28,7 +34,7 @@ class NothingToComputeError(PennelloError):
 def compute_arguments(parser: ArgumentParser) -> None:
     """Say what `compute` takes."""
     plan_argument(parser)
-    parser.add_argument("kind", choices=[one.value for one in Computing], help="what is worked out")
+    parser.add_argument("kind", choices=[*(one.value for one in Computing), GAPS], help="what is worked out")
     parser.add_argument("--of", action="append", default=[], metavar="ID", help="a part or piece that it goes round")
     parser.add_argument(
         "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline, shadow, light: from the contour, -5 to 5"
@@ -57,6 +63,8 @@ def compute_arguments(parser: ArgumentParser) -> None:
 def compute_verb(args: Namespace) -> int:
     """Put a computed piece on a chart and say what it takes."""
     plan = read_plan(args.plan)
+    if args.kind == GAPS:
+        return _gaps(plan, args)
     if (args.load is None) == (args.colour is None):
         raise NothingToComputeError("Say what it is laid with: --load LOAD, or --colour HEX for lines in that paint.")
     load = args.load
@@ -88,6 +96,26 @@ def compute_verb(args: Namespace) -> int:
     print(f"Added {name}: {'; '.join(says_of(plan, placed))}.")
     if not lines:
         print(f"{bare:.1%} of the place stays bare (predicted).")
+    return 0
+
+
+def _gaps(plan: Plan, args: Namespace) -> int:
+    """Say which holes lie between parts, and fill them where it is said with what."""
+    found = gaps_on(plan, args.chart)
+    name, load = "", args.load
+    if found and (load is not None or args.colour is not None):
+        if args.colour is not None:
+            plan, load = with_line_load(plan, args.colour, args.line_mm)
+        plan, name = with_gaps_filled(plan, args.chart, load, args.name or "Gaps")
+        write_plan(plan, args.out or args.plan)
+    if args.json:
+        write_json({"piece": name, "gaps": [asdict(gap) for gap in found]})
+        return 0
+    for gap in found:
+        kind = "a drop" if gap.is_long else "dots"
+        print(f"{gap.x_mm:g}, {gap.y_mm:g} mm: {2 * gap.radius_mm:.1f} mm wide, {kind}")
+    filled = f"{len(found)} filled as {name}." if name else f"{len(found)} gaps; --colour HEX fills them."
+    print(filled if found else "There are no gaps between parts.")
     return 0
 
 

@@ -76,6 +76,8 @@ class LayersButton(QToolButton):
         Lines shall be thick and thin so.
     filling_zone(str)
         A zone or frame of the chart shall be filled.
+    filling_gaps()
+        Holes between parts shall be filled with dots and drops.
     working_out(object)
         Something shall be worked out from the piece in the hand.
     filling()
@@ -87,6 +89,7 @@ class LayersButton(QToolButton):
     filling = Signal()
     tapering = Signal(object)
     filling_zone = Signal(str)
+    filling_gaps = Signal()
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
@@ -168,6 +171,7 @@ class LayersButton(QToolButton):
                 out.addAction(words).triggered.connect(lambda _=False, of=kind: self.working_out.emit(of))
             if chosen.way is not None and not chosen.more:
                 out.addAction("One stroke that fills it ...").triggered.connect(self.filling)
+        menu.addAction("Fill the gaps between parts", self.filling_gaps.emit)
         places = menu.addMenu("Fill a place")
         for name in places_to_fill(self._model.chart):
             places.addAction(name).triggered.connect(lambda _=False, zone=name: self.filling_zone.emit(zone))

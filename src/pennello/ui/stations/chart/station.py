@@ -22,6 +22,7 @@ from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
 from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing, LaidBy
+from pennello.design.gaps import with_gaps_filled
 from pennello.design.line_work import look_of, with_usual_line_load
 from pennello.design.on_chart import moved_in_order, placed_in, with_computed, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
@@ -196,6 +197,7 @@ class ChartStation(QWidget, Station):
         self.layers.working_out.connect(self.ask_work_out)
         self.layers.filling.connect(self.show_fillings)
         self.layers.filling_zone.connect(self.fill_zone)
+        self.layers.filling_gaps.connect(self.fill_gaps)
         self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
@@ -390,6 +392,17 @@ class ChartStation(QWidget, Station):
             return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
 
         self.model.edit("Work it out", make)
+
+    def fill_gaps(self) -> None:
+        """Fill the holes between parts with dots and drops, and take them in the hand; or say that there are none."""
+        key, shelf = self.model.key, self.side.loads.load
+        plan, load = with_usual_line_load(self.model.document.committed, shelf)
+        plan, name = with_gaps_filled(plan, key, load)
+        if not name:
+            self.said.emit("There are no gaps between the parts of this chart that a dot or a drop would fill.")
+            return
+        self.model.edit("Fill the gaps", lambda _: plan)
+        self.model.choose(name)
 
     def fill_zone(self, zone: str) -> None:
         """Fill a zone or closed frame of the chart with the load that is chosen on the shelf, patted with a sponge."""
