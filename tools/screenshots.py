@@ -34,7 +34,6 @@ TRAY_VIEWS = (
 VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench", "poppy-petal", "linen", (1280, 800)),
     ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
-    ("bench-make", "moth-wing", "linen", (1280, 800)),
     ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
     ("bench-wish", "dahlia-petal", "linen", (1280, 800)),
     ("bench-find", "beetle-scale", "linen", (1280, 800)),
@@ -67,9 +66,6 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
     window.model.choose(stroke)
     wait(window, 4000)
     wait(window, 900)
-    if name == "bench-make":
-        there(window, "bench").cake.make.click()
-        wait(window, 300)
     if name == "bench-whole":
         show_whole(window)
     if name in SEARCHES:
@@ -174,6 +170,21 @@ def shoot_catalogue(folder: Path) -> None:
     window.close()
 
 
+def shoot_designs(folder: Path) -> None:
+    """Write a picture of the page of designs."""
+    window = opened("tray")
+    window.show_designs()
+    page = window.designs
+    page.resize(1280, 800)
+    for _ in range(300):
+        wait(window, 300)
+        if not page.busy:
+            break
+    page.grab().save(str(folder / "designs.png"))
+    page.close()
+    window.close()
+
+
 def shoot_order(folder: Path) -> None:
     """Write pictures of the Order, of what is asked before a run, and of a card of the run."""
     window = opened("order")
@@ -267,6 +278,7 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
         "chart-lamp": partial(shoot_chart, "chart-lamp", "lamp", folder),
         "pulling": partial(shoot_pulling, folder),
         "catalogue": partial(shoot_catalogue, folder),
+        "designs": partial(shoot_designs, folder),
         "order": partial(shoot_order, folder),
         "colourways": partial(shoot_colourways, folder),
         **{view[0]: partial(shoot_tray, *view, folder) for view in TRAY_VIEWS},

@@ -18,6 +18,7 @@ from pennello.design.touch import swept, together
 from pennello.lay.families.shapes import arc
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
+from pennello.path.cubic import line
 
 WIDE = 4.0
 

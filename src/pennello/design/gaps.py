@@ -54,17 +54,9 @@ class Gap:
 
 def gaps_on(plan: Plan, key: str) -> tuple[Gap, ...]:
     """Return the holes between parts on a chart, the largest first; bases, grounds and fills do not count."""
-    chart = chart_of(plan, key)
-    of = {placed.id: placed for placed in plan.motifs}
-    units: dict[str, list[BaseGeometry]] = {}
-    for piece in pieces_on(plan, key):
-        placed = of[piece.motif]
-        behind = placed.computed is not None and placed.computed.kind in (Computing.GROUND, Computing.FILL)
-        if piece.part != BASE and not behind:
-            units.setdefault(f"{unit_of(plan, placed)} {piece.twin}", []).append(swept(plan, piece))
-    if len(units) < 2:
+    chart, shapes = chart_of(plan, key), _parts(plan, key)
+    if len(shapes) < 2:
         return ()
-    shapes = [shapely.union_all(mine) for mine in units.values()]
     laid = shapely.union_all(shapes)
     closed = laid.buffer(CLOSES_MM).buffer(-CLOSES_MM)
     clear = [zone_shape(zone).buffer(_ZONE_MM) for zone in chart.zones if zone.kind in _CLEAR]
@@ -76,6 +68,18 @@ def gaps_on(plan: Plan, key: str) -> tuple[Gap, ...]:
         if LEAST_MM <= gap.radius_mm <= MOST_MM and _between(gap, shapes) and not _reserved(plan, key, gap)
     ]
     return tuple(sorted(kept, key=lambda gap: -gap.radius_mm))
+
+
+def _parts(plan: Plan, key: str) -> list[BaseGeometry]:
+    """Return what each part covers on a chart, each side for itself; no base, ground or fill."""
+    of = {placed.id: placed for placed in plan.motifs}
+    units: dict[str, list[BaseGeometry]] = {}
+    for piece in pieces_on(plan, key):
+        placed = of[piece.motif]
+        behind = placed.computed is not None and placed.computed.kind in (Computing.GROUND, Computing.FILL)
+        if piece.part != BASE and not behind:
+            units.setdefault(f"{unit_of(plan, placed)} {piece.twin}", []).append(swept(plan, piece))
+    return [shapely.union_all(mine) for mine in units.values()]
 
 
 def _gap(hole: BaseGeometry) -> Gap:
