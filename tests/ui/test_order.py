@@ -5,17 +5,19 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
 from PySide6.QtGui import QImage, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 
 from pennello.caution.person import Person
+from pennello.design.on_chart import chart_of
 from pennello.design.pace import StepKind
 from pennello.files.plan_json import read_plan
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
+from pennello.ui.theme.tokens import theme
 
 EVENING = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
 """The demo as it was with version 7: small motifs whose rows wait for each other."""
@@ -311,6 +313,28 @@ def test_a_finger_has_room_and_the_card_is_readable(running):
     assert run.buttons["Done"].width() > 2 * run.buttons["Back"].width()
     assert run.what.fontMetrics().height() >= 44
     assert run.time.fontMetrics().height() >= 70
+
+
+def test_a_card_shows_the_place_from_near_as_painted_with_its_strokes_numbered(station, running, qtbot):
+    """The picture that the run paints for itself is finer than the Order's; the place takes most of the card."""
+    run, _ = running
+    place = run.place
+    qtbot.waitUntil(lambda: len(place.after) >= len(station.model.arranged.order), timeout=60_000)
+    while not (run.run.step and run.run.step.kind is StepKind.STROKES):
+        run.do_done()
+    job = place.job
+    laid = dict(place.arranged.design.work.painted)[job.chart]
+    wide = np.ptp(np.array(chart_of(laid, job.chart).bounds_mm)[[0, 2]])
+    qtbot.waitUntil(lambda: place.after[job.id].shape[1] > 2.5 * wide, timeout=60_000)
+    view = place._close(chart_of(laid, job.chart), laid, QRectF(place.rect()))
+    assert place.width() / view.scale < 200
+    for name in job.strokes:
+        for point in laid.stroke(name).stroke.path.points_mm:
+            assert place.rect().contains(view.to_px(*point).toPoint())
+    data = place.grab().toImage()
+    shown = [data.pixelColor(x, y).name() for x in range(0, data.width(), 3) for y in range(0, data.height(), 3)]
+    assert theme().accent.lower() in shown
+    assert len(set(shown)) > 300
 
 
 def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtbot, open_window):

@@ -9,23 +9,41 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPaintEvent, QPen, QTransform
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from pennello.chart.chart import Chart
 from pennello.design.edits import loaded_itself
 from pennello.design.marks import Glitter, Mark, paths_of
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin
+from pennello.design.touch import middle, swept_by
 from pennello.load.look import cake_colours, edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.run import Run
 from pennello.order.steps import Step
+from pennello.session.chart_scene import corner_of
 from pennello.session.order_pictures import Picture
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
+from pennello.ui.widgets.chart_drawing import ChartView, ink_of, surface_of, view_of
 from pennello.ui.widgets.paint import strip_image, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
+
+_CLOSEST_MM = 70.0
+"""How much of the skin is shown at least, mm: about a hand's breadth."""
+
+_MOST_NUMBERS = 24
+
+
+def _way_of(laid: Plan | None, name: str) -> tuple[tuple[float, float], ...]:
+    return () if laid is None else laid.stroke(name).stroke.path.points_mm
+
+
+def _middle_of(laid: Plan, name: str) -> tuple[float, float]:
+    stroke = laid.stroke(name)
+    shape = swept_by(stroke.stroke, laid.brush(stroke.brush), laid.axis(name))
+    return _way_of(laid, name)[0] if shape.is_empty else middle(shape)
 
 
 class CardPicture(QWidget):
@@ -109,6 +127,9 @@ class LoadPicture(CardPicture):
         self._write(painter, QRectF(area.left(), low.top() - 34, area.width(), 28), job.tool)
         colours = edge_colours(plan.edge(job.load), plan.paints_by_id)
         painter.drawImage(low, strip_image(colours))
+        painter.setPen(QPen(QColor(theme().line), 1))  # a white load shows on a white card
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(low)
         for side, align in (("A", Qt.AlignmentFlag.AlignLeft), ("B", Qt.AlignmentFlag.AlignRight)):
             words = f"{side}, outside" if side == stroke.rim.value else side
             self._write(painter, QRectF(low.left(), low.bottom() + 2, low.width(), 28), words, align)
@@ -141,11 +162,12 @@ class LoadPicture(CardPicture):
 
 
 class PlacePicture(CardPicture):
-    """Where it goes: the chart with the strokes of the step marked and what is laid already; or the stroke itself."""
+    """Where it goes: the place from near, as painted after the step, its strokes numbered; or the stroke itself."""
 
     def __init__(self) -> None:
         super().__init__("Where it goes")
         self.pictures: Mapping[str, Picture] = {}
+        self.after: dict[str, Picture] = {}
         self._done: set[str] = set()
 
     def show_step(self, step: Step | None, run: Run) -> None:
@@ -180,39 +202,93 @@ class PlacePicture(CardPicture):
         return replace(plan, strokes=loaded) if loaded else None
 
     def _draw_chart(self, painter: QPainter, area: QRectF, arranged: Arranged, key: str) -> None:
+        """Draw where the brush goes, as painted after this step: its strokes strong and numbered, later ones faint."""
         plan = arranged.design.work.plan
-        chart = chart_of(plan, key)
-        view, skin = view_of(chart, area), QColor(theme().well)
-        surface = surface_of(painter, view)
-        draw_skin(surface, chart, ink_of(skin))
-        draw_features(surface, chart, ink_of(skin))
-        draw_contours(surface, chart, ink_of(skin))
+        chart, skin = chart_of(plan, key), QColor(*skin_bytes(plan.skin))
+        laid = dict(arranged.design.work.painted).get(key)
+        view = self._close(chart, laid, area)
         painter.save()
+        painter.setClipRect(area)
+        picture = self.after.get(self._job)
+        if picture is None:
+            surface = surface_of(painter, view)
+            draw_skin(surface, chart, ink_of(skin))
+            draw_features(surface, chart, ink_of(skin))
+            draw_contours(surface, chart, ink_of(skin))
+        else:
+            left, top = corner_of(chart)
+            wide = chart.bounds_mm[2] - left + 6
+            size = QRectF(left, top, wide, wide * picture.shape[0] / picture.shape[1])
+            painter.drawImage(view.transform.mapRect(size), to_image(picture))
         painter.setTransform(view.transform, combine=True)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painted = dict(arranged.design.work.painted).get(key)
+        if laid is not None:
+            self._draw_ways(painter, arranged, key, laid)
+        self._draw_mark_place(painter)
+        painter.restore()
+        if laid is not None:
+            self._draw_numbers(painter, view, laid)
+
+    def _close(self, chart: Chart, laid: Plan | None, area: QRectF) -> ChartView:
+        """Return the view of where this step goes, never closer than a hand's breadth."""
+        points = [point for name in self._strokes_here(laid) for point in _way_of(laid, name)]
+        if self.mark is not None:
+            points = [(self.mark.x_mm, self.mark.y_mm)]
+        if not points:
+            return view_of(chart, area)
+        xs, ys = zip(*points, strict=True)
+        scale = min(
+            area.width() / max(1.5 * (max(xs) - min(xs)), _CLOSEST_MM),
+            area.height() / max(1.5 * (max(ys) - min(ys)), _CLOSEST_MM),
+        )
+        x, y = (max(xs) + min(xs)) / 2, (max(ys) + min(ys)) / 2
+        return ChartView(scale, area.center().x() - x * scale, area.center().y() - y * scale)
+
+    def _strokes_here(self, laid: Plan | None) -> tuple[str, ...]:
+        job = self.job
+        return job.strokes if job is not None and laid is not None else ()
+
+    def _draw_ways(self, painter: QPainter, arranged: Arranged, key: str, laid: Plan) -> None:
+        """Draw the ways of this step strong, and of what is still to come faint."""
         for one in arranged.jobs:
             here = one.id == self._job
-            if one.chart != key or painted is None or not (here or one.id in self._done):
+            if one.chart != key or not (here or one.id not in self._done):
                 continue
-            pen = QPen(QColor(theme().accent if here else theme().ink_2), 5 if here else 1.6)
+            colour = QColor(theme().accent if here else theme().ink_2)
+            colour.setAlpha(255 if here else 70)
+            pen = QPen(colour, 2.4 if here else 1.0)
             pen.setCosmetic(True)
             painter.setPen(pen)
             for name in one.strokes:
-                painter.drawPath(outline_of(painted.stroke(name).stroke.path))
-        if self.mark is not None:
-            pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine)
-            pen.setCosmetic(True)
-            painter.setPen(pen)
-            if not isinstance(self.mark, Glitter):  # where the stencil or the gem goes
-                pen.setStyle(Qt.PenStyle.SolidLine)
-                painter.setPen(pen)
-                for path in paths_of(self.mark):
-                    painter.drawPath(outline_of(path))
-            else:
-                middle = QPointF(self.mark.x_mm, self.mark.y_mm)
-                painter.drawEllipse(middle, self.mark.width_mm / 2, self.mark.height_mm / 2)
-        painter.restore()
+                painter.drawPath(outline_of(laid.stroke(name).stroke.path))
+
+    def _draw_mark_place(self, painter: QPainter) -> None:
+        """Draw where glitter, a stencil or a gem of this step goes."""
+        if self.mark is None:
+            return
+        glitter = isinstance(self.mark, Glitter)
+        pen = QPen(QColor(theme().accent), 4, Qt.PenStyle.DashLine if glitter else Qt.PenStyle.SolidLine)
+        pen.setCosmetic(True)
+        painter.setPen(pen)
+        if isinstance(self.mark, Glitter):
+            middle = QPointF(self.mark.x_mm, self.mark.y_mm)
+            painter.drawEllipse(middle, self.mark.width_mm / 2, self.mark.height_mm / 2)
+        else:
+            for path in paths_of(self.mark):
+                painter.drawPath(outline_of(path))
+
+    def _draw_numbers(self, painter: QPainter, view: ChartView, laid: Plan) -> None:
+        """Number the strokes of this step in the middle of what each covers, if there are several, not too many."""
+        names = self._strokes_here(laid)
+        if not 1 < len(names) <= _MOST_NUMBERS:
+            return
+        for number, name in enumerate(names, 1):
+            at = view.to_px(*_middle_of(laid, name))
+            painter.setPen(QPen(QColor(theme().mat), 1.5))
+            painter.setBrush(QColor(theme().accent))
+            painter.drawEllipse(at, 10, 10)
+            painter.setPen(QColor(theme().mat))
+            painter.drawText(QRectF(at.x() - 10, at.y() - 10, 20, 20), Qt.AlignmentFlag.AlignCenter, str(number))
 
     def _draw_alone(self, painter: QPainter, area: QRectF) -> None:
         picture = self.pictures.get(self._job)

@@ -16,18 +16,23 @@ from pennello.caution.person import Person
 from pennello.errors import PennelloError
 from pennello.finding import Finding
 from pennello.motif.motif import counted
+from pennello.order.arrange import Arranged
 from pennello.order.run import Run
 from pennello.order.run import begin as begun
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import expired_names
 from pennello.session.notebook import forget_answers, note_run
+from pennello.session.order_pictures import Picture, sequence
 from pennello.session.owner import Owner
 from pennello.session.run_keeper import KeptRun, forget_run, keep_run, run_path, with_run, without_answers
 from pennello.store.database import SOON_MS
 from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
+from pennello.ui.theme.tokens import theme
 from pennello.ui.work import begin
+
+CARD_PX_PER_MM = 3.0
 
 Clock = Callable[[], float]
 
@@ -50,6 +55,7 @@ class RunController(QObject):
         self.page: CautionsPage | None = None
         self.window: RunWindow | None = None
         self.kept: KeptRun | None = None
+        self._closer_of: Arranged | None = None
         model.shown.connect(self._show_pictures)
 
     def ask(self) -> None:
@@ -129,6 +135,7 @@ class RunController(QObject):
     def _open(self) -> bool:
         """Show the run; return whether it could be kept on disk."""
         assert self.kept is not None
+        self._closer_of = None
         self.window = RunWindow(self.kept.run, self.kept.lags, self.clock)
         self._show_pictures()
         self.window.changed.connect(self._keep)
@@ -144,6 +151,34 @@ class RunController(QObject):
         arranged = self._model.arranged
         if self.window is not None and arranged is not None:
             self.window.show_arranged(arranged, self._model.pictures)
+            if arranged is not self._closer_of:
+                self._look_closer(arranged)
+
+    def _look_closer(self, arranged: Arranged) -> None:
+        """Paint the charts after each step, fine enough to be seen from near; those of the Order serve until then."""
+        self._closer_of, surround = arranged, theme().mat
+        for job, picture in self._model.after.items():
+            self._take_after(arranged, job, picture)
+
+        def work(job: Job[Any]) -> None:
+            for chart in dict.fromkeys(one.chart for one in arranged.jobs):
+                for moment in sequence(arranged, chart, CARD_PX_PER_MM, surround=surround):
+                    job.report(0.5, "")
+                    job.found.emit(moment)
+
+        begin(
+            self._jobs,
+            "closer",
+            self,
+            work,
+            found=lambda moment: self._take_after(arranged, moment.job, moment.picture),
+            finished=lambda _: None,
+            failed=self.said.emit,
+        )
+
+    def _take_after(self, arranged: Arranged, job: str, picture: Picture) -> None:
+        if self.window is not None and arranged is self._closer_of:
+            self.window.show_after(job, picture)
 
     def _keep(self, run: Run) -> bool:
         """Write the run down after every tick of the hand; return whether it could be."""

@@ -171,6 +171,11 @@ class RunWindow(QWidget):
             self.place.pictures = pictures
             self._show()
 
+    def show_after(self, job: str, picture: Picture) -> None:
+        """Show the chart as painted after a job, from near."""
+        self.place.after[job] = picture
+        self.place.update()
+
     # --- acts ---
 
     def do_done(self) -> None:
