@@ -261,3 +261,12 @@ def test_gaps_are_listed_and_filled(ask, tmp_path):
     made = ask("compute", plan, "gaps", "--colour", "#f6f5f0", "--line-mm", "2", "--json")
     assert read_plan(plan).motifs[-1].id == made["piece"]
     assert "no gaps" in ask("compute", plan, "gaps", "--chart", "hand")
+
+
+def test_numbers_of_a_pulled_stroke_are_said(ask, plan):
+    ask("piece", plan, "add", "--load", "poppy-petal", "--points", "-30,60 0,54 30,60", "--name", "Band")
+    ask("piece", plan, "band", "--set", "waves=3", "--set", "wave_mm=4", "--set", "lift_mm=8", "--set", "flip_mm=20")
+    way = next(one for one in read_plan(plan).motifs if one.id == "band").way
+    assert (way.wiggle.count, way.wiggle.width_mm, way.lift_mm, way.flips_mm) == (3, 4, 8, (20,))
+    assert "there is no number 'petals'" in ask("piece", plan, "band", "--set", "petals=3", code=2)
+    assert "0 to 30" in ask("piece", plan, "band", "--set", "waves=99", code=2)

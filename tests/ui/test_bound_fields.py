@@ -9,6 +9,7 @@ from PySide6.QtTest import QTest
 from pennello.design.bound import Sign, StripeOn
 from pennello.design.computed import places_to_fill
 from pennello.design.computing import Computing, LaidBy
+from pennello.design.edits import with_stroke
 from pennello.design.on_chart import laid_pieces, seat
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.pulled import points_of
@@ -145,3 +146,30 @@ def test_gaps_are_filled_from_the_menu_or_it_is_said_that_there_are_none(open_wi
     made.model.show_chart("hand")
     with qtbot.waitSignal(made.said, check_params_cb=lambda words: "no gaps" in words):
         made.layers.filling_gaps.emit()
+
+
+def test_the_load_of_a_pulled_stroke_is_judged_as_it_is_pulled_and_mended(station, qtbot):
+    """It is what the command line says of the same load on the same way; a mend changes the load, and undo it back."""
+    panel = station.panel
+    qtbot.waitUntil(lambda: panel.verdict.words.text() != "", timeout=20_000)
+    first = panel.verdict.words.text()
+    assert first.split(":")[0] in ("Holds", "Close", "Misses")
+    model = station.model
+    load = model.plan.stroke("poppy-petal")
+    flipped = replace(load.recipe.pickups[0], flip=not load.recipe.pickups[0].flip)
+    model.edit("x", lambda plan: with_stroke(plan, replace(load, recipe=replace(load.recipe, pickups=(flipped,)))))
+    qtbot.waitUntil(lambda: panel.verdict.words.text() != first and panel.verdict.mends.count() > 0, timeout=20_000)
+    panel.verdict.mends.itemAt(0).widget().click()
+    assert model.plan.stroke("poppy-petal").recipe.pickups[0].flip == load.recipe.pickups[0].flip
+    model.document.undo()
+    assert model.plan.stroke("poppy-petal").recipe.pickups[0].flip == flipped.flip
+
+
+def test_waves_lift_and_flips_of_a_pulled_stroke_are_numbers(station):
+    fields = station.panel.fields
+    for key, value in (("waves", 3.0), ("wave_mm", 4.0), ("lift_mm", 9.0), ("flip_mm", 20.0)):
+        fields[key].edited.emit(value)
+    way = chosen(station).way
+    assert (way.wiggle.count, way.wiggle.width_mm, way.lift_mm, way.flips_mm) == (3.0, 4.0, 9.0, (20.0,))
+    fields["flip_mm"].edited.emit(0.0)
+    assert chosen(station).way.flips_mm == ()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from argparse import ArgumentParser, Namespace
+from collections.abc import Mapping
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -14,7 +15,7 @@ from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.bound import Sign, StripeOn
 from pennello.design.clock import LINERS
-from pennello.design.holds import with_hold
+from pennello.design.holds import numbers_in_hand, with_hold
 from pennello.design.line_work import USUAL_LINE_MM, Taper, hand_drawn, press_for, with_line_load, with_line_work
 from pennello.design.on_chart import chart_of, seat, with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
@@ -59,7 +60,13 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--short", action="append", default=[], metavar="KEY=VALUE", help="another number in the short form"
     )
-    parser.add_argument("--set", action="append", default=[], metavar="KEY=VALUE", help="a number of the motif")
+    parser.add_argument(
+        "--set",
+        action="append",
+        default=[],
+        metavar="KEY=VALUE",
+        help="a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold",
+    )
     parser.add_argument(
         "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
     )
@@ -179,7 +186,7 @@ def _changed(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     changes: dict[str, Any] = {"place": replace(placed.place, **given)} if given else {}
     changes |= {name: getattr(args, name) == "yes" for name in ("twin", "one_sided") if getattr(args, name)}
     changes |= {"name": args.name} if args.name is not None else {}
-    if args.set:
+    if args.set and placed.motif:
         changes["values"] = tuple({**dict(placed.values), **numbers(args.set)}.items())
     placed = _pulled(seat(plan, placed) if args.point else placed, args)
     for key, value in numbers(args.short).items():
@@ -230,7 +237,22 @@ def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
         raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
     if args.hold:
         placed = with_way(placed, lambda way: with_hold(way, Hold[args.hold.upper()]))
+    if args.set and not placed.motif:
+        placed = _numbered(placed, numbers(args.set))
     return placed if args.press is None else with_way(placed, lambda way: with_press(way, args.press))
+
+
+def _numbered(placed: PlacedMotif, values: Mapping[str, float]) -> PlacedMotif:
+    """Return a pulled stroke with other numbers: of its hold, waves, lift, where it is flipped."""
+    for key, value in values.items():
+        known = {one.key: one for one in numbers_in_hand(placed.way)} if placed.way and points_of(placed) else {}
+        if key not in known:
+            raise UnknownNameError("number", key, list(known), placed.name)
+        here = known[key]
+        if not here.low <= value <= here.high:
+            raise OutOfRangeError(f"{key} of {placed.name}", value, f"{here.low:g} to {here.high:g}{here.unit}")
+        placed = replace(placed, way=here.change(value))
+    return placed
 
 
 def _loads(plan: Plan, texts: list[str]) -> dict[str, str]:

@@ -122,6 +122,29 @@ def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
     return ()
 
 
+def numbers_in_hand(stroke: Stroke) -> tuple[Number, ...]:
+    """Return what can be changed about a pulled stroke: numbers of its hold, waves, lift, where it is flipped."""
+    held = numbers_of(stroke)
+    known = {one.key for one in held}
+    waves = tuple(one for one in _waves(stroke) if one.key not in known)
+    lift = Number("lift_mm", "Lifts over", stroke.lift_mm, 0, 200, " mm", lambda v: replace(stroke, lift_mm=v))
+    return (*held, *(() if hold_of(stroke) is Hold.TOUCH else (*waves, lift, _flip(stroke))))
+
+
+def _flip(stroke: Stroke) -> Number:
+    """Return where a stroke is flipped first, mm from its start; 0 where it is not."""
+    far = length_mm(stroke.path)
+
+    def change(at_mm: float) -> Stroke:
+        later = stroke.flips_mm[1:]
+        kept = (min(at_mm, far), *(one for one in later if one > at_mm)) if at_mm > 0 else later
+        return replace(stroke, flips_mm=kept)
+
+    return Number(
+        "flip_mm", "Flipped at", stroke.flips_mm[0] if stroke.flips_mm else 0.0, 0, round(far, 1), " mm", change
+    )
+
+
 def _waves(stroke: Stroke) -> tuple[Number, ...]:
     wiggle = stroke.wiggle
     return (

@@ -82,6 +82,11 @@ class ChartModel(QObject):
     # --- what is shown ---
 
     @property
+    def jobs(self) -> Jobs:
+        """Work in the background of what is shown; it ends with the window."""
+        return self._jobs
+
+    @property
     def plan(self) -> Plan:
         """The plan as shown."""
         return self.document.plan

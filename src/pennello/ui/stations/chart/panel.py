@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.chart import Point
 from pennello.design.computing import Computing, LaidBy
-from pennello.design.holds import Number, hold_of, numbers_of, with_hold
+from pennello.design.holds import Number, hold_of, numbers_in_hand, with_hold
 from pennello.design.on_chart import (
     aimed,
     broken_apart,
@@ -43,6 +43,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.bound_fields import BoundFields
+from pennello.ui.stations.chart.hand_verdict import HandVerdict
 from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.odd_list import OddList
@@ -109,7 +110,9 @@ class MotifPanel(QFrame):
                 "Hold it another way", lambda one: with_way(one, lambda w: with_hold(w, hold))
             )
         )
+        self.verdict = HandVerdict(model)
         column.addWidget(self.holds)
+        column.addWidget(self.verdict)
         column.addWidget(scroll, 1)
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
@@ -270,7 +273,7 @@ class MotifPanel(QFrame):
 
     def _show_numbers(self, chosen: PlacedMotif, free: Stroke | None) -> None:
         """Show what a piece comes to, its numbers and loads."""
-        numbers = numbers_of(free) if free is not None else ()
+        numbers = numbers_in_hand(free) if free is not None else ()
         kind = f"{chosen.id} {chosen.motif} {[one.key for one in numbers]}"
         if kind != self._of:
             self._of = kind
@@ -325,7 +328,7 @@ class MotifPanel(QFrame):
                 self._add_number(row, one)
                 row += 1
         if points_of(chosen) and chosen.way is not None:
-            for number in numbers_of(chosen.way):
+            for number in numbers_in_hand(chosen.way):
                 self._add_of_hold(row, number)
                 row += 1
             press = NumberField(PRESS)
@@ -369,7 +372,7 @@ class MotifPanel(QFrame):
         )
 
         def changed(way: Stroke, value: float) -> Stroke:
-            return next((found.change(value) for found in numbers_of(way) if found.key == one.key), way)
+            return next((found.change(value) for found in numbers_in_hand(way) if found.key == one.key), way)
 
         field.edited.connect(lambda v: self._way("A number of the hold", lambda w: changed(w, v), one.key))
         self._add(row, one.name, field)
