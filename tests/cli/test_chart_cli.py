@@ -263,6 +263,7 @@ def test_a_close_view_is_written(ask, tmp_path, demo_file):
     side = round(2 * width)
     assert np.array_equal(pictures[1], pictures[0][row : row + side, column : column + side])
     assert "horn" in ask(*words, "--view", "horn", "--png", file, code=2)
+    assert "--chart" in ask("render", demo_file, "--view", eye, "--png", file, code=2)
 
 
 def test_designs_are_listed_and_written(ask, tmp_path):

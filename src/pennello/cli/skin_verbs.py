@@ -51,6 +51,8 @@ def render_verb(args: Namespace) -> int:
         from pennello.cli.chart_verbs import render_chart  # noqa: PLC0415
 
         return render_chart(args)
+    if args.view:
+        raise OutOfRangeError("--view", args.view, "said of a chart; name one with --chart")
     plan = read_plan(args.plan)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))

@@ -65,6 +65,8 @@ def _decode(data: bytes, path: object) -> Plan:
         raise FileProblemError(path, _sentence(str(error))) from error
     except msgspec.DecodeError as error:
         raise FileProblemError(path, _unreadable(data, error)) from error
+    except FileProblemError:
+        raise
     except PennelloError as error:
         raise FileProblemError(path, f"{error} Correct that place and open it again.") from error
 

@@ -158,7 +158,7 @@ class ChartStation(QWidget, Station):
         self.head_mm.edited.connect(lambda v: self._measure("Head breadth", head_breadth_mm=v))
         self.face_mm.edited.connect(lambda v: self._measure("Face height", face_height_mm=v))
         self.guide: QComboBox = choice("A frame to paint along", guard)
-        self.guide.setMinimumWidth(70)
+        self.guide.setMinimumWidth(82)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.near: QComboBox = choice("How near: the whole, or a close view; Ctrl and wheel go nearer", guard)
         self.near.setMinimumWidth(88)
