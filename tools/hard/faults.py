@@ -61,7 +61,7 @@ def disk_full(folder: Path) -> str:
     """A file system without room: said as that, the old file stays; with room again it is written."""
     place = folder / "small"
     place.mkdir()
-    mounted = subprocess.run(["mount", "-t", "tmpfs", "-o", "size=512k", "none", str(place)], check=False)
+    mounted = subprocess.run(["mount", "-t", "tmpfs", "-o", "size=2048k", "none", str(place)], check=False)
     if mounted.returncode:
         raise NotPossibleHereError
     try:
