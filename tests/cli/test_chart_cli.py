@@ -276,3 +276,25 @@ def test_designs_are_listed_and_written(ask, tmp_path):
     assert "there already" in ask("designs", "moth-mask", "--out", file, code=2)
     assert "there is no design" in ask("designs", "horn", code=2)
     assert "which design" in ask("designs", "--out", file, code=2)
+
+
+def test_a_photo_stands_for_a_chart(ask, tmp_path, demo_file):
+    shot = Path(demo_file).parent / "shot.png"
+    Image.fromarray(np.full((300, 400, 3), (10, 40, 230), np.uint8)).save(shot)
+    marks = ("--mark", "pupil, wearer's right=130,150", "--mark", "pupil, wearer's left=270,150")
+    told = ask("chart", "face", "--plan", demo_file, "--photo", shot, *marks, "--width-mm", "60", "--json")
+    assert told["measures"]["head_breadth_mm"] == pytest.approx(60 / 0.43, abs=0.1)
+    assert read_plan(demo_file).photos[0].file == "shot.png"
+    pictures = []
+    for more in ((), ("--drawn",)):
+        ask("render", demo_file, "--chart", "face", "--px-per-mm", "1", "--png", tmp_path / "a.png", *more)
+        with Image.open(tmp_path / "a.png") as image:
+            pictures.append(np.asarray(image).reshape(-1, 3).astype(int))
+    blue = [(np.abs(one - (10, 40, 230)).max(axis=1) < 10).mean() for one in pictures]
+    assert blue[0] > 0.3 > blue[1]
+    shot.unlink()
+    assert "not there" in ask("render", demo_file, "--chart", "face", "--png", tmp_path / "a.png", code=2)
+    assert "twice" in ask("chart", "face", "--plan", demo_file, "--photo", "x.png", code=2)
+    assert "NAME=X,Y" in ask("chart", "face", "--plan", demo_file, "--photo", "x.png", "--mark", "nose", code=2)
+    assert "drawn again" in ask("chart", "face", "--plan", demo_file, "--photo", "none")
+    assert not read_plan(demo_file).photos

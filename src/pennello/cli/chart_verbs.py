@@ -23,6 +23,8 @@ from pennello.design.findings import findings_by_chart
 from pennello.design.load_edits import reloading
 from pennello.design.on_chart import chart_of, says_of, with_new_motif, with_other_eyes
 from pennello.design.own import NothingChosenError, own_of, with_own
+from pennello.design.photo import Photo
+from pennello.design.photo_edits import with_photo, without_photo
 from pennello.design.plan import MOST_PER_LOAD, Plan, Skin, skin_bytes
 from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
@@ -33,6 +35,7 @@ from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.motif import Motif, counted
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
+from pennello.session.chart_photo import laid_photo, named_from
 from pennello.session.motif_library import keep
 from pennello.solve.suiting import with_loads_for
 from pennello.units import parse_number
@@ -254,7 +257,12 @@ def chart_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
     parser.add_argument("--head-mm", type=length_mm, metavar="MM", help="head breadth")
     parser.add_argument("--face-mm", type=length_mm, metavar="MM", help="root of the nose to chin")
-    parser.add_argument("--plan", type=Path, metavar="PLAN", help="with --eyes: the plan whose chart it is")
+    parser.add_argument("--plan", type=Path, metavar="PLAN", help="with --eyes, --photo: the plan whose chart it is")
+    parser.add_argument("--photo", metavar="FILE", help="a photo of your own in its place; 'none' draws it again")
+    parser.add_argument(
+        "--mark", action="append", default=[], metavar="NAME=X,Y", help="twice: where a landmark lies in the photo, px"
+    )
+    parser.add_argument("--width-mm", type=length_mm, metavar="MM", help="how far these are apart on the person")
     parser.add_argument("--eyes", choices=("open", "closed"), help="paint it with open eyes or closed ones")
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     json_argument(parser)
@@ -263,6 +271,8 @@ def chart_arguments(parser: ArgumentParser) -> None:
 @verb("chart", "body charts: list them, or write one as SVG", chart_arguments)
 def chart_verb(args: Namespace) -> int:
     """List charts, write one as SVG, or say whether its eyes are open."""
+    if args.photo:
+        return _photo(args)
     if args.eyes or args.plan:
         return _eyes(args)
     if args.name is None:
@@ -278,6 +288,38 @@ def chart_verb(args: Namespace) -> int:
     if args.face_mm is not None:
         measures = replace(measures, face_height_mm=args.face_mm)
     return _say_chart(args, chart(chart_key(args.name), measures))
+
+
+def _photo(args: Namespace) -> int:
+    """Put a photo in the place of a chart of a plan, or draw the chart again."""
+    if args.plan is None or args.name is None:
+        raise NothingChosenError("--photo stands for a chart of a plan: name both, as in `chart face --plan PLAN`.")
+    plan, key = read_plan(args.plan), chart_key(args.name)
+    if args.photo == "none":
+        plan = without_photo(plan, key)
+    else:
+        marks = [_mark(text) for text in args.mark]
+        if len(marks) != 2:
+            raise NothingChosenError('--photo needs --mark twice, as in --mark "pupil, wearer\'s left=412,300".')
+        (one, (x, y)), (other, (to_x, to_y)) = marks
+        folder = (args.out or args.plan).parent
+        photo = Photo(key, named_from(Path(args.photo), folder), one, other, x, y, to_x, to_y)
+        plan = with_photo(plan, photo, args.width_mm)
+        laid_photo(plan, key, folder)
+    write_plan(plan, args.out or args.plan)
+    if args.json:
+        write_json({"chart": key, "photo": args.photo != "none", "measures": asdict(plan.measures)})
+    else:
+        print(f"{CHARTS[key][0]} is drawn again." if args.photo == "none" else f"{args.photo} stands for {key}.")
+    return 0
+
+
+def _mark(text: str) -> tuple[str, tuple[float, float]]:
+    name, _, place = text.rpartition("=")
+    parts = place.split(",")
+    if not name or len(parts) != 2:
+        raise OutOfRangeError("--mark", text, "NAME=X,Y in px, as in nose tip=400,512")
+    return name, (parse_number(parts[0]), parse_number(parts[1]))
 
 
 def _say_chart(args: Namespace, made: Chart) -> int:
@@ -323,7 +365,16 @@ def render_chart(args: Namespace) -> int:
     else:
         at_s = math.inf if args.at is None else args.at
         painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
-    picture = chart_picture(drawn, painted, skin_bytes(plan.skin), args.px_per_mm, mirrored=args.mirror, view=args.view)
+    photo = None if args.drawn else laid_photo(plan, args.chart, args.plan.parent)
+    picture = chart_picture(
+        drawn,
+        painted,
+        skin_bytes(plan.skin),
+        args.px_per_mm,
+        mirrored=args.mirror,
+        view=args.view,
+        photo=photo,
+    )
     write_png(picture, args.png, args.px_per_mm)
     answer = {
         "chart": args.chart,

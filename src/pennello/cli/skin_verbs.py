@@ -34,6 +34,7 @@ def render_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--as-listed", action="store_true", help="with --chart: painted in the plan's own order")
     parser.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
     parser.add_argument("--view", default="", metavar="NAME", help="with --chart: a close view of it, see `chart NAME`")
+    parser.add_argument("--drawn", action="store_true", help="with --chart: drawn, also where a photo stands for it")
     parser.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
     parser.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
     json_argument(parser)

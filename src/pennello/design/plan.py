@@ -22,6 +22,7 @@ from pennello.colour.srgb import parse_hex
 from pennello.design.marks import Mark, Reserved
 from pennello.design.ordering import Ordering
 from pennello.design.part import PlanPart
+from pennello.design.photo import MOST_PHOTOS, Photo
 from pennello.design.placed import PlacedMotif
 from pennello.errors import UnknownNameError
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -169,6 +170,10 @@ class Plan:
     ] = ()
     reserved: Annotated[
         tuple[Reserved, ...], Told("places kept free, below", since=4, count=(0, MOST_RESERVED), called="places kept")
+    ] = ()
+    photos: Annotated[
+        tuple[Photo, ...],
+        Told("photos in the place of drawn charts, below", since=11, count=(0, MOST_PHOTOS), called="photos"),
     ] = ()
     overlays: Annotated[
         tuple[Mark, ...],

@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterable
 from typing import Protocol
 
 from pennello import limits
-from pennello.chart.catalogue import CHARTS
+from pennello.chart.catalogue import CHARTS, chart
 from pennello.design.marks import Stencil
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError, clipped
@@ -76,6 +76,8 @@ def _check_limits(plan: Plan) -> None:
     for kept in plan.reserved:
         limits.check_name("the name of a place kept", kept.name)
         limits.check_name("what a place is kept for", kept.for_motif)
+    for photo in plan.photos:
+        limits.check_name("the file of a photo", photo.file, limits.MOST_STEP_NAME)
     limits.check_count("layers over the paint", len(plan.overlays), limits.MOST_OVERLAYS)
     for overlay in plan.overlays:
         limits.check_name("the name of a layer", overlay.name)
@@ -136,6 +138,11 @@ def _check_motifs(plan: Plan, strokes: dict[str, int]) -> None:
     """Check that every part of a motif is laid with a stroke that is there, and that charts are known."""
     for i, kept in enumerate(plan.reserved):
         _known("chart", kept.chart, CHARTS, f"reserved[{i}].chart")
+    for i, photo in enumerate(plan.photos):
+        _known("chart", photo.chart, CHARTS, f"photos[{i}].chart")
+        landmarks = dict(chart(photo.chart, plan.measures).landmarks)
+        for key, name in (("one", photo.one), ("other", photo.other)):
+            _known("landmark", name, landmarks, f"photos[{i}].{key}")
     for i, overlay in enumerate(plan.overlays):
         _known("chart", overlay.chart, CHARTS, f"overlays[{i}].chart")
     pieces, parts = _unique("motifs", plan.motifs), _check_parts(plan)

@@ -96,6 +96,17 @@ class PillowSurface:
         ((x, y),) = self._at(np.array([[left_mm, top_mm]]))
         self._page.paste(film, (round(x), round(y)), film)
 
+    def warp(self, picture: Picture, onto: Array) -> None:
+        """Lay a picture, shape (rows, columns, 3), by what takes its px to mm, shape (2, 3)."""
+        whole = np.vstack([onto, [0.0, 0.0, 1.0]])
+        place = np.array([[self._scale, 0.0, 0.0], [0.0, self._scale, 0.0], [0.0, 0.0, 1.0]])
+        place[:2, 2] = -self._corner * self._scale
+        back = np.linalg.inv(place @ whole)[:2].reshape(-1).tolist()
+        image = Image.fromarray(picture, "RGB")
+        cover = Image.new("L", image.size, 255)
+        size, way, how = self._page.size, Image.Transform.AFFINE, Image.Resampling.BILINEAR
+        self._page.paste(image.transform(size, way, back, how), (0, 0), cover.transform(size, way, back, how))
+
     def _at(self, points: Array) -> list[tuple[float, float]]:
         return [(float(x), float(y)) for x, y in (points - self._corner) * self._scale]
 

@@ -22,6 +22,7 @@ from pennello.design.computing import Computed
 from pennello.design.marks import MARKS, Gem, GemShape, Glitter, Mark, Reserved, Stencil
 from pennello.design.ordering import Ordering, Rule
 from pennello.design.part import PlanPart
+from pennello.design.photo import Photo
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Skin
 from pennello.design.soundness import check_plan
@@ -115,6 +116,7 @@ FORMS: dict[Any, FileForm] = {
     Computed: FileForm("ComputedFile", "What a piece is worked out from. Since 10."),
     PlacedMotif: FileForm("MotifFile", "A motif on a chart, or one stroke of its own way. Since 4."),
     Reserved: FileForm("ReservedFile", "A round place that is kept for what comes later. Since 4."),
+    Photo: FileForm("PhotoFile", "A photo in the place of a drawn chart. Since 11."),
     Measures: FileForm("MeasuresFile", "The person that charts are drawn for. Since 4."),
     PlanStroke: FileForm("StrokeFile", "A stroke: brush, load, way over the skin, and the wish.", flat=("stroke",)),
     PlanPart: FileForm("PartFile", "A part of a design. Since 9."),

@@ -32,6 +32,7 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
 from pennello.order.laid import LaidOut
+from pennello.session.chart_photo import LaidPhoto
 from pennello.session.chart_views import WHOLE, frame_of
 from pennello.session.skin_scene import SkinScene
 
@@ -195,6 +196,7 @@ def chart_picture(
     mirrored: bool = False,
     surround: str = SURROUND,
     view: str = WHOLE,
+    photo: LaidPhoto | None = None,
 ) -> Picture:
     """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
 
@@ -206,6 +208,8 @@ def chart_picture(
         What lies round the chart, "#rrggbb".
     view
         A close view of the chart in the place of the whole.
+    photo
+        What is seen in the place of the drawing.
 
     Raises
     ------
@@ -215,12 +219,15 @@ def chart_picture(
     crop = None if view == WHOLE else frame_of(chart, view)
     skin = Ink(*skin_srgb)
     surface = _bare(chart, skin, px_per_mm, surround).copy()
+    if photo is not None:
+        surface.warp(photo.picture, photo.onto)
     with surface.within(skin_outlines(chart)):
         if painted is not None:
             canvas = painted.canvas
             surface.paint(painted.rgba, canvas.left_mm, canvas.top_mm, canvas.px_per_mm)
             draw_seen(surface, painted.marks)
-    draw_contours(surface, chart, skin)
+    if photo is None:
+        draw_contours(surface, chart, skin)
     picture = surface.picture
     if crop is not None:
         picture = _cropped(picture, crop, corner_of(chart), px_per_mm)

@@ -14,6 +14,7 @@ from pennello.design.surface import Ink
 from pennello.lay.canvas import Canvas
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
+from pennello.session.chart_photo import LaidPhoto
 from pennello.session.chart_scene import Painted
 from pennello.session.chart_views import ChartLook, frame_of
 from pennello.ui.theme.tokens import theme
@@ -137,6 +138,15 @@ def draw_guide(painter: QPainter, path: CubicPath, view: ChartView) -> None:
     pen.setCosmetic(True)
     painter.setPen(pen)
     painter.drawPath(outline_of(path))
+    painter.restore()
+
+
+def draw_photo(painter: QPainter, photo: LaidPhoto, view: ChartView) -> None:
+    """Draw a photo where it lies on a chart."""
+    (a, b, x), (c, d, y) = photo.onto.tolist()
+    painter.save()
+    painter.setTransform(QTransform(a, c, b, d, x, y) * view.transform, combine=True)
+    painter.drawImage(0, 0, to_image(photo.picture))
     painter.restore()
 
 

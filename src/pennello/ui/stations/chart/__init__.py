@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
-from pennello.ui.station import Keys
+from pennello.ui.station import Action, Keys
 
+ACTIONS = (
+    Action("ask_photo", "A photo for the chart ...", "", "out"),
+    Action("draw_again", "Draw the chart again", "", "out"),
+)
 HELP: tuple[Keys, ...] = (
-    Keys("click", "takes a motif; its handles move, turn and size it; Ctrl and the wheel zoom"),
+    Keys(
+        "click", "takes a motif; its handles move, turn and size it; Ctrl and the wheel zoom, the middle button leads"
+    ),
     Keys("Ctrl, up or down", "in the list of parts: paints a part or a piece earlier or later"),
     Keys("Motifs ...", "shows all as they are laid"),
     Keys("Over it", "draws lines: a pull is a line, a tap is a dot, Esc ends"),

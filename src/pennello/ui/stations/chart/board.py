@@ -37,6 +37,7 @@ from pennello.ui.widgets.chart_drawing import (
     draw_landmarks,
     draw_level,
     draw_painted,
+    draw_photo,
     draw_pin,
     draw_reserved,
     draw_sides,
@@ -440,12 +441,13 @@ class ChartBoard(Surface):
 
     def _still(self, view: ChartView) -> QPixmap:
         """Return skin, paint and lines as one picture, made anew only when one of them is another one."""
-        model, skin = self.model, self.skin
+        model, skin, photo = self.model, self.skin, self.model.photo
         over = tuple(mark for mark in model.plan.overlays if mark.chart == model.key)
         key = (
             id(self._shown()),
             bool(model.motifs),
             model.chart,
+            None if photo is None else (id(photo.picture), photo.onto.tobytes()),
             view,
             skin.name(),
             over,
@@ -464,11 +466,15 @@ class ChartBoard(Surface):
                 painter.setRenderHint(QPainter.RenderHint.Antialiasing)
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
                 surface = surface_of(painter, view)
-                draw_skin(surface, model.chart, ink_of(skin))
-                draw_features(surface, model.chart, ink_of(skin))
+                if photo is None:
+                    draw_skin(surface, model.chart, ink_of(skin))
+                    draw_features(surface, model.chart, ink_of(skin))
+                else:
+                    draw_photo(painter, photo, view)
                 with surface.within(skin_outlines(model.chart)):
                     self._draw_paint(painter, view)
-                draw_contours(surface, model.chart, ink_of(skin))
+                if photo is None:
+                    draw_contours(surface, model.chart, ink_of(skin))
             self._ground = (key, pixmap)
         return self._ground[1]
 
@@ -509,7 +515,8 @@ class ChartBoard(Surface):
             midline = self.model.chart.midline_mm
             if lifted.twin and midline is not None:
                 draw_painted(painter, image, lifted.alone.canvas, view, moved * mirror_transform(midline))
-        draw_contours(surface, self.model.chart, ink_of(self.skin))
+        if self.model.photo is None:
+            draw_contours(surface, self.model.chart, ink_of(self.skin))
 
     def _draw_chosen(self, painter: QPainter, view: ChartView) -> None:
         """Draw the paths of the motif in the hand: at once, while its picture is still to come."""

@@ -19,6 +19,7 @@ from pennello.errors import PennelloError
 from pennello.finding import Finding
 from pennello.lay.skin_film import SkinFilm
 from pennello.motif.place import Place
+from pennello.session.chart_photo import LaidPhoto, laid_photo
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
@@ -73,6 +74,7 @@ class ChartModel(QObject):
         self._newest = Newest(self._jobs, "paint", self)
         self._asked: object = None
         self.open = False
+        self._no_photo = ""
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
@@ -95,6 +97,20 @@ class ChartModel(QObject):
     def chart(self) -> Chart:
         """The chart, drawn for the plan's person."""
         return chart_of(self.plan, self.key)
+
+    @property
+    def photo(self) -> LaidPhoto | None:
+        """The photo that stands for this chart; None where it is drawn, or the photo cannot be read (said once)."""
+        path = self.document.path
+        try:
+            found = laid_photo(self.plan, self.key, path.parent if path is not None else None)
+        except PennelloError as error:
+            if self._no_photo != str(error):
+                self._no_photo = str(error)
+                QTimer.singleShot(0, self, lambda: self.failed.emit(self._no_photo))
+            return None
+        self._no_photo = ""
+        return found
 
     @property
     def motifs(self) -> tuple[PlacedMotif, ...]:

@@ -8,6 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
+    QFileDialog,
     QFrame,
     QHBoxLayout,
     QInputDialog,
@@ -27,6 +28,7 @@ from pennello.design.line_work import look_of, with_usual_line_load
 from pennello.design.on_chart import moved_in_order, placed_in, with_computed, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
+from pennello.design.photo_edits import photo_of, with_photo, without_photo
 from pennello.design.placed import SINGLE, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.pulled import with_stroke_for
@@ -58,6 +60,7 @@ from pennello.units import LengthUnit
 
 HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
 OUTLINE_OFF = Quantity("From the contour to the middle of the line", *OFF_MM, 0.5, 1, length=True)
+_PHOTOS = "Photos (*.jpg *.jpeg *.png *.tif *.tiff *.bmp *.webp)"
 GROUND_MARGIN = Quantity("How far it reaches", *MARGIN_MM, 1, 0, length=True)
 FACE = Quantity("From the root of the nose to the chin", *FACE_HEIGHT_MM, 1, 0, length=True)
 
@@ -392,6 +395,38 @@ class ChartStation(QWidget, Station):
             return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
 
         self.model.edit("Work it out", make)
+
+    def ask_photo(self) -> None:
+        """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""
+        name, _ = QFileDialog.getOpenFileName(self, "A photo for the chart", str(Path.home()), _PHOTOS)
+        if name:
+            self.show_photo(Path(name))
+
+    def show_photo(self, path: Path) -> None:
+        """Show the page on which two landmarks are set on a photo."""
+        from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
+        from pennello.ui.stations.chart.photo_page import PhotoPage  # noqa: PLC0415 - only when wanted
+
+        try:
+            picture = read_picture(path)
+        except PennelloError as error:
+            self.said.emit(str(error))
+            return
+        self.photo_page = PhotoPage(path.resolve(), picture, self.model.chart, self.model.unit, self)
+        self.photo_page.accepted.connect(self._take_photo)
+        self.photo_page.open()
+
+    def _take_photo(self) -> None:
+        photo, width_mm = self.photo_page.photo, self.photo_page.width_mm
+        self.model.edit("A photo for the chart", lambda plan: with_photo(plan, photo, width_mm))
+
+    def draw_again(self) -> None:
+        """Draw this chart in the place of its photo."""
+        key = self.model.key
+        if photo_of(self.model.plan, key) is None:
+            self.said.emit("This chart is drawn; no photo stands for it.")
+            return
+        self.model.edit("Draw the chart again", lambda plan: without_photo(plan, key))
 
     def fill_gaps(self) -> None:
         """Fill the holes between parts with dots and drops, and take them in the hand; or say that there are none."""

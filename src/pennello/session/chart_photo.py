@@ -1,0 +1,66 @@
+"""The photo that stands for a chart, read from its file and kept while the file stays as it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.design.on_chart import chart_of
+from pennello.design.photo_edits import photo_of
+from pennello.design.plan import Plan
+from pennello.errors import FileProblemError
+
+Array = NDArray[np.floating[Any]]
+Picture = NDArray[np.uint8]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LaidPhoto:
+    """A photo, sRGB bytes, shape (rows, columns, 3), and what takes its px to mm of the chart, shape (2, 3)."""
+
+    picture: Picture
+    onto: Array
+
+
+def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
+    """Return the photo of a chart where it lies, or None where there is none.
+
+    Parameters
+    ----------
+    folder
+        The plan's, from which files are named; None for a plan that was never saved.
+
+    Raises
+    ------
+    FileProblemError
+        If the file is not there, or no picture.
+    """
+    photo = photo_of(plan, key)
+    if photo is None:
+        return None
+    path = (folder or Path.cwd()) / photo.file
+    try:
+        stamp = path.stat().st_mtime_ns
+    except OSError as error:
+        raise FileProblemError(path, "the photo of this chart is not there; choose it anew.") from error
+    return LaidPhoto(_read(path, stamp), photo.onto(chart_of(plan, key)))
+
+
+@lru_cache(maxsize=4)
+def _read(path: Path, _stamp: int) -> Picture:
+    from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
+
+    return read_picture(path)
+
+
+def named_from(path: Path, folder: Path | None) -> str:
+    """Return how a plan in a folder names a file: from there where it lies within, else with its whole path."""
+    whole = path.resolve()
+    if folder is not None and whole.is_relative_to(folder.resolve()):
+        return str(whole.relative_to(folder.resolve()))
+    return str(whole)
