@@ -290,3 +290,15 @@ def test_odd_lines_are_told(bare):
     assert {("keep_clear", across), ("beyond", away), ("glitter_on_lines", "dust"), ("keep_clear", "dust")} <= found
     at = next(one for one in odd_on(plan, "face") if one.code == "keep_clear")
     assert math.hypot(at.x_mm - eye[0], at.y_mm - eye[1]) < 8
+
+
+def test_ends_of_a_line_lie_on_the_contour_of_what_is_painted_where_no_place_is_near():
+    """On the circle of a disc, whatever side it comes from; the union's contour, not one that lies under paint."""
+    discs = [Point(0, 0).buffer(10, quad_segs=64), Point(8, 0).buffer(10, quad_segs=64)]
+    start, *_, end = with_snapped_ends([(0.0, 11.2), (3.0, 30.0), (17.0, 0.5)], [], 2.0, discs)
+    assert math.hypot(*start) == pytest.approx(10, abs=0.01)
+    assert math.dist(end, (8, 0)) == pytest.approx(10, abs=0.01)
+    inside = with_snapped_ends([(4.0, 0.0), (40.0, 0.0)], [], 2.0, discs)
+    assert inside == [(4.0, 0.0), (40.0, 0.0)]
+    (near, _) = with_snapped_ends([(0.0, 11.0), (3.0, 30.0)], [(0.5, 11.5)], 2.0, discs)
+    assert near == (0.5, 11.5)

@@ -8,6 +8,8 @@ from dataclasses import replace
 from enum import Enum
 
 import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
 
 from pennello.aim.wish import Stop, Wanted
 from pennello.chart.chart import Point
@@ -18,6 +20,7 @@ from pennello.design.edits import free_id, slug, with_brush, with_stroke
 from pennello.design.on_chart import chart_of, pieces_on, placed_in, with_motif
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
+from pennello.design.touch import swept
 from pennello.design.wishing import with_load_wished
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit import catalogue
@@ -174,14 +177,40 @@ def press_for(brush: Applicator, line_mm: float) -> float:
     return round(float(np.interp(line_mm, widths, _TRIED)), 3)
 
 
-def with_snapped_ends(points: Sequence[Point], places: Sequence[Point], within_mm: float) -> list[Point]:
-    """Return a line whose start and end lie on the nearest of some places, where one is near enough, mm."""
+def with_snapped_ends(
+    points: Sequence[Point], places: Sequence[Point], within_mm: float, shapes: Sequence[BaseGeometry] = ()
+) -> list[Point]:
+    """Return a line whose start and end lie on the nearest of some places, where one is near enough, mm.
+
+    Parameters
+    ----------
+    shapes
+        What is painted: an end that is near no place lies on the contour of all of it, where that is near enough.
+    """
     snapped = list(points)
     for end in {0, len(snapped) - 1}:
         near = min(places, key=lambda place: math.dist(place, points[end]), default=None)
         if near is not None and math.dist(near, points[end]) <= within_mm:
             snapped[end] = near
+        else:
+            snapped[end] = _on_contour(points[end], within_mm, shapes)
     return snapped
+
+
+def _on_contour(point: Point, within_mm: float, shapes: Sequence[BaseGeometry]) -> Point:
+    """Return the nearest place of the contour round shapes, or the point where none is near enough."""
+    here = shapely.Point(point)
+    close = [shape for shape in shapes if shape.distance(here) <= within_mm]
+    contour = shapely.union_all(close).boundary if close else shapely.Point()
+    if contour.is_empty or contour.distance(here) > within_mm:
+        return point
+    (_, (x, y)) = shapely.shortest_line(here, contour).coords
+    return x, y
+
+
+def shapes_to_snap(plan: Plan, key: str) -> tuple[BaseGeometry, ...]:
+    """Return what each stroke on a chart touches, mm: lines may begin and end on the contour of it."""
+    return tuple(swept(plan, piece) for piece in pieces_on(plan, key))
 
 
 def places_to_snap(plan: Plan, key: str) -> tuple[Point, ...]:

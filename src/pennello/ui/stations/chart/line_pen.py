@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -14,6 +15,7 @@ from pennello.design.line_work import (
     is_dot,
     look_of,
     places_to_snap,
+    shapes_to_snap,
     swirl,
     with_line_work,
     with_lines_on,
@@ -29,7 +31,11 @@ from pennello.ui.widgets.qt_surface import outline_of
 SNAP_PX = 7
 """So near a line begins and ends on what is there (a default)."""
 
-_SWIRL_HINT = "a pull is the radius of a swirl, from its middle out. Esc ends; undo takes the last one back."
+_ENDS = "Esc ends; undo takes the last one back."
+_HINTS = {
+    Taper.SWIRL: f"a pull is the radius of a swirl, from its middle out. {_ENDS}",
+    Taper.CLUSTER: f"a pull is the radius of a cluster of dots, from its middle out. {_ENDS}",
+}
 _HINT = "a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."
 
 
@@ -70,7 +76,10 @@ class LinePen(Pen):
     def _drawn(self, plan: Plan, points: list[Point]) -> Plan:
         scale = self._view().scale
         if len(points) > 1:
-            points = with_snapped_ends(points, places_to_snap(plan, self._model.key), SNAP_PX / scale)
+            key = self._model.key
+            # while the picture is behind, what strokes touch may not be worked out yet, and would keep the hand waiting
+            shapes = () if self._model.busy else shapes_to_snap(plan, key)
+            points = with_snapped_ends(points, places_to_snap(plan, key), SNAP_PX / scale, shapes)
         lines = (hand_drawn(points, least_mm=max(6 / scale, 0.5)),)
         if any(one.id == self.piece for one in plan.motifs):
             return with_lines_on(plan, self.piece, lines, self.taper)
@@ -84,7 +93,7 @@ class LinePen(Pen):
         if not self.on:
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
-        hint = _SWIRL_HINT if self.taper is Taper.SWIRL else _HINT
+        hint = _HINTS.get(self.taper, _HINT)
         self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {hint}")
         self._draw_fresh(painter, plan)
 
@@ -99,7 +108,11 @@ class LinePen(Pen):
         here = self._points
         if self.taper is Taper.SWIRL and len(here) > 1:
             here = [(float(x), float(y)) for x, y in drawn(swirl(hand_drawn(here)))]
-        painter.drawPolyline(QPolygonF([view.to_px(x, y) for x, y in here]))
+        if self.taper is Taper.CLUSTER and len(here) > 1:
+            radius = math.dist(here[0], here[-1]) * view.scale
+            painter.drawEllipse(view.to_px(*here[0]), radius, radius)
+        else:
+            painter.drawPolyline(QPolygonF([view.to_px(x, y) for x, y in here]))
         piece = next((one for one in plan.motifs if one.id == self.piece), None)
         painted = self._model.painted
         if piece is None or (painted is not None and piece in painted.plan.motifs):
