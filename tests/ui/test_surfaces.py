@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QTransform
 
 from pennello.aim.contrast import contrast_ratio
 from pennello.chart.catalogue import CHARTS, chart
+from pennello.chart.chart import Feature
 from pennello.chart.measures import Measures
 from pennello.design.laid_marks import SeenMark
 from pennello.design.marks import Gem, GemShape, Glitter, Stencil, paths_of
@@ -21,6 +22,7 @@ from pennello.design.surface import (
     Ink,
     contour_ink,
     draw_contours,
+    draw_edges,
     draw_features,
     draw_mark,
     draw_skin,
@@ -120,6 +122,7 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
     def draw(page):
         surface = PageSurface(page, shift)
         draw_features(surface, made, Ink(255, 255, 255))
+        draw_edges(surface, made, Ink(255, 255, 255))
         draw_contours(surface, made, Ink(255, 255, 255))
         with surface.within(skin_outlines(made)):
             for mark in MARKS:
@@ -129,7 +132,8 @@ def test_paper_shows_the_same_lines_where_they_lie(tmp_path):
     words = PdfReader(tmp_path / "face.pdf").pages[0].get_contents().get_data().decode("latin-1").split()
     numbers = {word for word in words if word.replace(".", "").replace("-", "").isdigit()}
     assert "W" in words and "n" in words  # clipped to the skin
-    for path in (made.skin, paths_of(MARKS[0])[0], paths_of(MARKS[1])[0]):
+    brow = next(area.outline for area in made.areas if area.feature is Feature.BROW)
+    for path in (made.skin, brow, paths_of(MARKS[0])[0], paths_of(MARKS[1])[0]):
         x, y = np.array(path.points_mm[0]) + shift
         pt = (x * 72 / 25.4, (297 - y) * 72 / 25.4)
         for value in pt:

@@ -32,7 +32,7 @@ _DARK_SKIN = 0.28
 _INNER, _LEAST, _MOST = 150, 60, 200
 """How strong inner lines are: of 255 for each weight, at least and at most (defaults)."""
 
-_LEAST_SHOWN = 0.02
+_LEAST_SHOWN, _EDGE_WEIGHT = 0.02, 0.4
 _PX, _PX_A_WEIGHT, _MM_A_WEIGHT = 0.9, 0.9, 0.25
 
 
@@ -145,6 +145,13 @@ def draw_features(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
     for line in chart.lines:
         if line.weight < CONTOUR_WEIGHT:
             surface.contour(line.path, line.weight, contour_ink(line.weight, skin))
+
+
+def draw_edges(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
+    """Draw the edges of hair, brows and what an eye shows, where areas are not filled: on paper."""
+    for area in chart.areas:
+        if not area.behind and area.feature is not Feature.GLINT:
+            surface.contour(area.outline, _EDGE_WEIGHT, contour_ink(_EDGE_WEIGHT, skin))
 
 
 def draw_contours(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:

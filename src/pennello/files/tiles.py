@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
-from pennello.design.surface import Ink, draw_contours, draw_features, draw_mark, skin_outlines
+from pennello.design.surface import Ink, draw_contours, draw_edges, draw_features, draw_mark, skin_outlines
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page
 from pennello.files.page_surface import PageSurface
 from pennello.lay.laying import pull
@@ -122,6 +122,7 @@ def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], t
         if drawn is not None:
             surface = PageSurface(page, shift)
             draw_features(surface, drawn, _PAPER)
+            draw_edges(surface, drawn, _PAPER)
             draw_contours(surface, drawn, _PAPER)
             marks = [mark for mark in plan.overlays if mark.chart == chart]
             with surface.within(skin_outlines(drawn)):
