@@ -151,10 +151,23 @@ class Chart:
     @property
     def bounds_mm(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom of the drawing, mm."""
-        outlines = (*(line.path for line in self.lines), self.skin, *(area.outline for area in self.areas))
-        points = np.concatenate([drawn(path) for path in outlines])
-        (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
-        return float(left), float(top), float(right), float(bottom)
+        known = _BOUNDS.get(id(self))
+        if known is None or known[0] is not self:  # asked for with every event of a hand: to hash a chart costs more
+            if len(_BOUNDS) >= _MOST_BOUNDS:
+                _BOUNDS.clear()
+            known = _BOUNDS[id(self)] = (self, _bounds(self))
+        return known[1]
+
+
+_BOUNDS: dict[int, tuple[Chart, tuple[float, float, float, float]]] = {}
+_MOST_BOUNDS = 64
+
+
+def _bounds(chart: Chart) -> tuple[float, float, float, float]:
+    outlines = (*(line.path for line in chart.lines), chart.skin, *(area.outline for area in chart.areas))
+    points = np.concatenate([drawn(path) for path in outlines])
+    (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
+    return float(left), float(top), float(right), float(bottom)
 
 
 @lru_cache(maxsize=1024)
