@@ -113,6 +113,9 @@ def test_a_photo_that_is_gone_or_none_is_said(tmp_path):
     with pytest.raises(FileProblemError, match="no picture"):
         laid_photo(plan, "face", tmp_path)
     assert laid_photo(plan, "hand", tmp_path) is None
+    for name in ("a\0b.png", "x" * 400, "/dev/zero", "."):
+        with pytest.raises(FileProblemError):
+            laid_photo(with_photo(demo_plan(), photo(name)), "face", tmp_path)
 
 
 def test_files_are_named_from_the_plans_folder(tmp_path):

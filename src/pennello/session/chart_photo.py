@@ -46,7 +46,7 @@ def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
     path = (folder or Path.cwd()) / photo.file
     try:
         stamp = path.stat().st_mtime_ns
-    except OSError as error:
+    except (OSError, ValueError) as error:  # a name that no file can have
         raise FileProblemError(path, "the photo of this chart is not there; choose it anew.") from error
     return LaidPhoto(_read(path, stamp), photo.onto(chart_of(plan, key)))
 
