@@ -16,10 +16,10 @@ def smooth(points: Sequence[Point]) -> CubicPath:
     """Return a smooth path through points (Catmull-Rom as cubic Beziers); two points make a straight one."""
     at = np.array(points, float)
     tangents = np.gradient(at, axis=0) if len(at) > 2 else np.repeat((at[1:] - at[:1]), 2, axis=0)
-    result: list[Point] = [_pair(at[0])]
-    for i in range(len(at) - 1):
-        result += [_pair(at[i] + tangents[i] / 3), _pair(at[i + 1] - tangents[i + 1] / 3), _pair(at[i + 1])]
-    return CubicPath(tuple(result))
+    result = np.empty((3 * len(at) - 2, 2))
+    result[::3] = at
+    result[1::3], result[2::3] = at[:-1] + tangents[:-1] / 3, at[1:] - tangents[1:] / 3
+    return CubicPath(tuple((x, y) for x, y in result.round(_DIGITS).tolist()))
 
 
 def arch(spread_mm: float, height_mm: float) -> CubicPath:
@@ -61,8 +61,11 @@ def ramp(start: float, end: float) -> tuple[Key, ...]:
     return (Key(0.0, start), Key(1.0, end))
 
 
+_DIGITS = 4
+
+
 def _pair(point: np.ndarray) -> Point:
-    return (round(float(point[0]), 4), round(float(point[1]), 4))
+    return (round(float(point[0]), _DIGITS), round(float(point[1]), _DIGITS))
 
 
 def straight(points: Sequence[Point]) -> CubicPath:
