@@ -70,6 +70,7 @@ def test_shapes_and_several_paths(tmp_path):
     [
         "",
         "no xml",
+        '<?xml version="1.0" encoding="UTF-0"?><svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0L1 1"/></svg>',
         "<html></html>",
         '<svg xmlns="http://www.w3.org/2000/svg"></svg>',
         '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 L nonsense"/></svg>',

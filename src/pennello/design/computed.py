@@ -74,7 +74,7 @@ def _ways(plan: Plan, around: tuple[LaidPiece, ...]) -> Ways:
     return tuple((one.stroke, plan.brush(plan.stroke(one.load).brush), plan.axis(one.load)) for one in around)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=12)
 def _lines(
     made: Computed,
     around: Ways,
@@ -183,7 +183,7 @@ def _strokes(drawn: _Drawn, lines: list[Array]) -> list[Stroke]:
 _ACROSS = Nib(NibMode.FOLLOWING, 90.0)
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=512)
 def _stroke(points: tuple[tuple[float, float], ...], press: float) -> Stroke:
     return Stroke(smooth(points), _ACROSS, press)  # points lie evenly, and so near that a fit would save no curve
 

@@ -92,7 +92,7 @@ def _shift(
     return None
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=32)
 def _track(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Any:
     return pull(stroke, brush, axis).track
 

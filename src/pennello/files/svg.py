@@ -88,7 +88,7 @@ def read_svg(path: Path, *, dots: bool = False) -> tuple[CubicPath, ...]:
         raise FileProblemError(
             path, "the file holds XML entities, which are not read; save it as plain SVG."
         ) from error
-    except (ParseError, ValueError) as error:
+    except (ParseError, ValueError, LookupError) as error:  # LookupError: it names an encoding that there is not
         raise FileProblemError(path, f"this is no SVG ({error}).") from error
     if not str(root.tag).endswith("svg"):
         raise FileProblemError(path, f"this is no SVG; its first element is '{root.tag}'.")

@@ -51,7 +51,7 @@ def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
     return LaidPhoto(_read(path, stamp), photo.onto(chart_of(plan, key)))
 
 
-@lru_cache(maxsize=4)
+@lru_cache(maxsize=1)
 def _read(path: Path, _stamp: int) -> Picture:
     from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
 

@@ -49,7 +49,7 @@ class DesignPicture:
     loads: int
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=48)
 def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: str) -> DesignPicture:
     """Return a design's picture; kept, and not to be written to.
 
