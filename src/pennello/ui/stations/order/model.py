@@ -20,11 +20,11 @@ from pennello.order.films import Films
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.session.notebook import pace_of
-from pennello.session.order_pictures import Moment, Picture, sequence, thumbnails
+from pennello.session.order_pictures import Moment, Picture, thumbnails
 from pennello.store.database import SOON_MS
 from pennello.ui.binding import follow
-from pennello.ui.theme.tokens import theme
-from pennello.ui.work import Newest, begin
+from pennello.ui.stations.order.after import paint_after
+from pennello.ui.work import Newest
 
 SETTLE_MS = 150
 RESTARTS_S, IMPROVE_S = 1.0, 6.0
@@ -256,21 +256,13 @@ class OrderModel(QObject):
         if arranged is None or arranged is self._after_of or not self.open:
             return
         self._after_of, self.after = arranged, {}
-        surround = theme().mat
-
-        def work(job: Job[Any]) -> None:
-            for chart in dict.fromkeys(one.chart for one in arranged.jobs):
-                for moment in sequence(arranged, chart, AFTER_PX_PER_MM, surround=surround):
-                    job.report(0.5, "")
-                    job.found.emit(moment)
-
-        begin(
+        paint_after(
             self._jobs,
             "after",
             self,
-            work,
+            arranged,
+            AFTER_PX_PER_MM,
             found=lambda moment: self._take_after(arranged, moment),
-            finished=lambda _: None,
             failed=self.failed.emit,
         )
 

@@ -22,14 +22,14 @@ from pennello.order.run import begin as begun
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import expired_names
 from pennello.session.notebook import forget_answers, note_run
-from pennello.session.order_pictures import Picture, sequence
+from pennello.session.order_pictures import Picture
 from pennello.session.owner import Owner
 from pennello.session.run_keeper import KeptRun, forget_run, keep_run, run_path, with_run, without_answers
 from pennello.store.database import SOON_MS
+from pennello.ui.stations.order.after import paint_after
 from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
-from pennello.ui.theme.tokens import theme
 from pennello.ui.work import begin
 
 CARD_PX_PER_MM = 3.0
@@ -156,23 +156,16 @@ class RunController(QObject):
 
     def _look_closer(self, arranged: Arranged) -> None:
         """Paint the charts after each step, fine enough to be seen from near; those of the Order serve until then."""
-        self._closer_of, surround = arranged, theme().mat
+        self._closer_of = arranged
         for job, picture in self._model.after.items():
             self._take_after(arranged, job, picture)
-
-        def work(job: Job[Any]) -> None:
-            for chart in dict.fromkeys(one.chart for one in arranged.jobs):
-                for moment in sequence(arranged, chart, CARD_PX_PER_MM, surround=surround):
-                    job.report(0.5, "")
-                    job.found.emit(moment)
-
-        begin(
+        paint_after(
             self._jobs,
             "closer",
             self,
-            work,
+            arranged,
+            CARD_PX_PER_MM,
             found=lambda moment: self._take_after(arranged, moment.job, moment.picture),
-            finished=lambda _: None,
             failed=self.said.emit,
         )
 
