@@ -1,4 +1,4 @@
-"""Cheek from the side, forearm, back of the hand, lower leg, shoulder and neck.
+"""Cheek from the side, forearm and upper arm, hand and palm, lower leg and foot, shoulder and neck.
 
 Drawn in proportion to the face's height or the person's; common practice in drawing, defaults to be measured. The
 drawings stand in data/limbs.txt.
@@ -6,24 +6,17 @@ drawings stand in data/limbs.txt.
 
 from __future__ import annotations
 
-from dataclasses import replace
-from functools import cache
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import cache, partial
 from importlib.resources import files
+from operator import attrgetter
 
 from pennello.chart.chart import EYE, Chart, Feature, FeatureArea, Line, Point, Tone, Zone, mirrored_path
 from pennello.chart.measures import SOURCE, Measures
 from pennello.chart.shape import closed, part_of
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
-
-FOREARM, HAND, SHIN, UPPER_ARM, FOOT = 0.155, 0.108, 0.235, 0.186, 0.152
-"""Elbow to wrist, wrist to fingertip, knee to ankle, shoulder to elbow, heel to toe over stature.
-
-Defaults, from memory of usual proportions.
-"""
-
-_SHOULDER = 1.9
-"""What the drawing of the shoulder is wide against the face's height."""
 
 _LASH_LINE: tuple[Point, ...] = ((-0.4, 0.05), (-0.36, 0.085), (-0.31, 0.09), (-0.24, 0.05))
 """Where the lashes of a closed eye lie from the side, in parts of the face's height."""
@@ -98,13 +91,6 @@ def _contours(skin: CubicPath, bare: list[Point]) -> list[Line]:
     return [Line(part_of(skin, first, last), 1.0), Line(part_of(skin, last, first), _UNDER_HAIR)]
 
 
-def cheek(measures: Measures, *, left: bool, eyes_closed: bool = False) -> Chart:
-    """Return the head from the side; the wearer's left cheek looks to the left of the picture."""
-    key, size = ("cheek-left" if left else "cheek-right"), measures.face_height_mm
-    chart = _drawing("cheek", key, f"Cheek, {_whose(left=left)}", size, mirrored=not left)
-    return _with_eye_closed(chart, size, mirrored=not left) if eyes_closed else chart
-
-
 def _with_eye_closed(chart: Chart, size: float, *, mirrored: bool) -> Chart:
     """Return a chart with its eye's lid down: the outline gives way to the line of the lashes."""
     eye = next(zone.outline for zone in chart.zones if zone.kind == "eye")
@@ -113,57 +99,72 @@ def _with_eye_closed(chart: Chart, size: float, *, mirrored: bool) -> Chart:
     zones = tuple(Zone("closed lid", "lid", zone.outline) if zone.kind == "eye" else zone for zone in chart.zones)
     lines = (*(line for line in chart.lines if line.path != eye and line.weight != _LASHES), lid)
     areas = tuple(area for area in chart.areas if area.feature not in EYE)
-    key, name = f"{chart.key}-eye-closed", f"{chart.name}, eye closed"
-    return replace(chart, key=key, name=name, lines=lines, zones=zones, areas=areas)
+    return replace(chart, lines=lines, zones=zones, areas=areas)
 
 
-def forearm(measures: Measures, *, left: bool) -> Chart:
-    """Return the inside of the forearm, the thumb's side up: a left one from elbow (left) to wrist (right)."""
-    key, size = ("forearm" if left else "forearm-right"), FOREARM * measures.stature_mm
-    return _drawing("forearm", key, f"Forearm, {_whose(left=left)}", size, mirrored=not left)
+@dataclass(frozen=True, slots=True)
+class Limb:
+    """A part of the body with a left and a right one, of which one is drawn and the other mirrored.
+
+    Attributes
+    ----------
+    part
+        Its drawing in data/limbs.txt.
+    drawn, mirrored
+        Keys of the chart as it is drawn, and of its mirror image.
+    share, of
+        What its drawing is wide or long, against which measure of the person.
+    left
+        Whether the wearer's left one is drawn.
+    eye
+        Whether there is an eye, which may be closed.
+    """
+
+    part: str
+    name: str
+    drawn: str
+    mirrored: str
+    share: float
+    of: Callable[[Measures], float]
+    left: bool = True
+    eye: bool = False
+
+    @property
+    def charts(self) -> Iterator[tuple[str, str, Callable[[Measures], Chart]]]:
+        """Key, name and maker of each chart of it, the drawn one first."""
+        for key, mirrored in ((self.drawn, False), (self.mirrored, True)):
+            name = f"{self.name}, wearer's {'left' if self.left != mirrored else 'right'}"
+            yield key, name, partial(self._chart, key, name, mirrored=mirrored)
+            if self.eye:
+                key_closed, name_closed = f"{key}-eye-closed", f"{name}, eye closed"
+                yield key_closed, name_closed, partial(self._closed, key_closed, name_closed, mirrored=mirrored)
+
+    def _chart(self, key: str, name: str, measures: Measures, *, mirrored: bool) -> Chart:
+        return _drawing(self.part, key, name, self.share * self.of(measures), mirrored=mirrored)
+
+    def _closed(self, key: str, name: str, measures: Measures, *, mirrored: bool) -> Chart:
+        size = self.share * self.of(measures)
+        return _with_eye_closed(self._chart(key, name, measures, mirrored=mirrored), size, mirrored=mirrored)
 
 
-def forearm_outside(measures: Measures, *, left: bool) -> Chart:
-    """Return the outside of the forearm, the thumb's side down: a left one from elbow (left) to wrist (right)."""
-    key, size = ("forearm-outside" if left else "forearm-outside-right"), FOREARM * measures.stature_mm
-    return _drawing("forearm-outside", key, f"Forearm from outside, {_whose(left=left)}", size, mirrored=not left)
+_FACE, _STATURE = attrgetter("face_height_mm"), attrgetter("stature_mm")
 
+LIMBS = (
+    Limb("cheek", "Cheek", "cheek-left", "cheek-right", 1.0, _FACE, eye=True),
+    Limb("forearm", "Forearm", "forearm", "forearm-right", 0.155, _STATURE),
+    Limb("forearm-outside", "Forearm from outside", "forearm-outside", "forearm-outside-right", 0.155, _STATURE),
+    Limb("upper-arm", "Upper arm", "upper-arm", "upper-arm-right", 0.186, _STATURE),
+    Limb("hand", "Hand", "hand", "hand-left", 0.108, _STATURE, left=False),
+    Limb("palm", "Palm", "palm", "palm-right", 0.108, _STATURE),
+    Limb("leg", "Leg", "leg", "leg-right", 0.235, _STATURE),
+    Limb("foot", "Foot", "foot", "foot-right", 0.152, _STATURE),
+    Limb("shoulder", "Shoulder", "shoulder", "shoulder-right", 1.9, _FACE),
+)
+"""Elbow to wrist, shoulder to elbow, wrist to fingertip, knee to ankle, heel to toe over stature; the shoulder's
+drawing over the face's height. Defaults, from memory of usual proportions.
 
-def upper_arm(measures: Measures, *, left: bool) -> Chart:
-    """Return the upper arm from the outside, shoulder to elbow: a left one has its front at the left."""
-    key, size = ("upper-arm" if left else "upper-arm-right"), UPPER_ARM * measures.stature_mm
-    return _drawing("upper-arm", key, f"Upper arm, {_whose(left=left)}", size, mirrored=not left)
-
-
-def palm(measures: Measures, *, left: bool) -> Chart:
-    """Return the palm side of a hand, fingers up: a left one with its thumb at the left."""
-    key, size = ("palm" if left else "palm-right"), HAND * measures.stature_mm
-    return _drawing("palm", key, f"Palm, {_whose(left=left)}", size, mirrored=not left)
-
-
-def foot(measures: Measures, *, left: bool) -> Chart:
-    """Return a foot from above, toes down, as one sits before it: a left one has its big toe at the left."""
-    key, size = ("foot" if left else "foot-right"), FOOT * measures.stature_mm
-    return _drawing("foot", key, f"Foot, {_whose(left=left)}", size, mirrored=not left)
-
-
-def hand(measures: Measures, *, left: bool) -> Chart:
-    """Return the back of a hand, fingers up: a right one with its thumb at the left."""
-    key, size = ("hand-left" if left else "hand"), HAND * measures.stature_mm
-    return _drawing("hand", key, f"Hand, {_whose(left=left)}", size, mirrored=left)
-
-
-def leg(measures: Measures, *, left: bool) -> Chart:
-    """Return the lower leg from the knee (top) to the ankle, from the outside: a left one looks to the left."""
-    key, size = ("leg" if left else "leg-right"), SHIN * measures.stature_mm
-    return _drawing("leg", key, f"Leg, {_whose(left=left)}", size, mirrored=not left)
-
-
-def shoulder(measures: Measures, *, left: bool) -> Chart:
-    """Return the neck and a shoulder from the front: the wearer's left one is at the right of the picture."""
-    key, size = ("shoulder" if left else "shoulder-right"), _SHOULDER * measures.face_height_mm
-    return _drawing("shoulder", key, f"Shoulder, {_whose(left=left)}", size, mirrored=not left)
-
-
-def _whose(*, left: bool) -> str:
-    return f"wearer's {'left' if left else 'right'}"
+The drawn cheek looks to the left of the picture. Forearms lie from elbow (left) to wrist (right): from inside with the
+thumb's side up, from outside with it down. Upper arm and leg are seen from the outside, their front at the left. Back
+and palm of a hand have their fingers up and the thumb at the left; a foot is seen from above, toes down, the big toe at
+the left; the shoulder is seen from the front.
+"""
