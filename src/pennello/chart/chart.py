@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, field
 from enum import Enum
 from functools import lru_cache
 from typing import Any
@@ -17,6 +18,9 @@ Array = NDArray[np.floating[Any]]
 Point = tuple[float, float]
 View = tuple[float, float, float]
 """The middle of what is seen and how wide it is, mm."""
+
+Bounds = tuple[float, float, float, float]
+"""Left, top, right, bottom, mm."""
 
 _PER_CURVE = 12
 
@@ -114,6 +118,8 @@ class Chart:
         Hair, eyes and lips; shades and lights.
     views
         Close views: middle and width, mm, by name.
+    bounds_mm
+        Left, top, right, bottom of the drawing, mm; worked out when it is made, as every event of a hand asks for it.
     """
 
     key: str
@@ -128,6 +134,11 @@ class Chart:
     areas: tuple[FeatureArea, ...] = ()
     tones: tuple[Tone, ...] = ()
     views: tuple[tuple[str, View], ...] = ()
+    bounds_mm: Bounds = field(init=False, compare=False, repr=False)
+
+    def __post_init__(self) -> None:
+        outlines = (*(line.path for line in self.lines), self.skin, *(area.outline for area in self.areas))
+        object.__setattr__(self, "bounds_mm", _bounds(outlines))
 
     def landmark(self, name: str) -> Point:
         """Return a landmark; raises UnknownNameError."""
@@ -148,23 +159,9 @@ class Chart:
         """Whether there is an eye, and it is closed."""
         return any(zone.kind == "lid" for zone in self.zones)
 
-    @property
-    def bounds_mm(self) -> tuple[float, float, float, float]:
-        """Left, top, right, bottom of the drawing, mm."""
-        known = _BOUNDS.get(id(self))
-        if known is None or known[0] is not self:  # asked for with every event of a hand: to hash a chart costs more
-            if len(_BOUNDS) >= _MOST_BOUNDS:
-                _BOUNDS.clear()
-            known = _BOUNDS[id(self)] = (self, _bounds(self))
-        return known[1]
 
-
-_BOUNDS: dict[int, tuple[Chart, tuple[float, float, float, float]]] = {}
-_MOST_BOUNDS = 64
-
-
-def _bounds(chart: Chart) -> tuple[float, float, float, float]:
-    outlines = (*(line.path for line in chart.lines), chart.skin, *(area.outline for area in chart.areas))
+def _bounds(outlines: Iterable[CubicPath]) -> Bounds:
+    """Return left, top, right, bottom of outlines, mm."""
     points = np.concatenate([drawn(path) for path in outlines])
     (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
     return float(left), float(top), float(right), float(bottom)

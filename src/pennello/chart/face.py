@@ -129,7 +129,7 @@ _STRANDS = (
 def _open_eyes(at: _At) -> tuple[Line, ...]:
     eye = closed(_eye(at))
     lashes = [at(0.118, 0.045), at(0.165, -0.002), at(0.215, -0.018), at(0.270, 0.002), at(0.322, 0.034)]
-    return (Line(eye, 0.35), Line(mirrored_path(eye), 0.35), *both(lashes, 0.85), *both(lashes, 0.85))
+    return (Line(eye, 0.35), Line(mirrored_path(eye), 0.35), *both(lashes, 0.85))
 
 
 def _closed_eyes(at: _At) -> tuple[Line, ...]:

@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, Tone, drawn
+from pennello.path.cubic import travelled_mm
 
 Array = NDArray[np.floating[Any]]
 
@@ -22,8 +23,8 @@ PX_PER_MM = 1.0
 _EDGE_DARK, _EDGE_SHARE = 0.34, 0.085
 """How much light is lost at the outline, and over which share of the lesser side of the drawing it comes back."""
 
-_REACH = 3.0
-_STEP_MM = 3.0
+_REACH, _STEP_MM = 3.0, 3.0
+"""After how many of its standard deviations a tone is nothing, and how close points of a line stand, mm (defaults)."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -54,7 +55,7 @@ def skin_light(chart: Chart) -> SkinLight:
 
 def _dense(points: Array) -> Array:
     """Return a line with its points no further apart than a few mm, shape (m, 2)."""
-    ways = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    ways = travelled_mm(points)
     even = np.linspace(0, ways[-1], math.ceil(ways[-1] / _STEP_MM) + 1)
     return np.column_stack([np.interp(even, ways, points[:, axis]) for axis in (0, 1)])
 

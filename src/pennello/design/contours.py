@@ -31,6 +31,7 @@ _LIT, _LEAST_RIM_MM = 0.25, 3.0
 """From which cosine to the light on a contour is lit, and the shortest stretch that is drawn, mm (defaults)."""
 
 _CORNER = np.radians(40.0)
+"""From which turn on a line has a corner there (a default)."""
 
 _QUADRANT = 8
 _LEAST_MM = 1.5
@@ -160,11 +161,7 @@ def _seams(bare: BaseGeometry, reach: BaseGeometry) -> list[Array]:
     for spot in getattr(bare, "geoms", (bare,)):
         if spot.is_empty:
             continue
-        box = np.array(spot.minimum_rotated_rectangle.exterior.coords)[:4]
-        sides = np.linalg.norm(np.diff(box, axis=0), axis=1)
-        first = 0 if sides[0] >= sides[1] else 1
-        ends = (box[first] + box[(first + 3) % 4]) / 2, (box[first + 1] + box[(first + 2) % 4]) / 2
-        line = shapely.LineString(ends)
+        line = shapely.LineString(along(spot))
         line = line.intersection(_near(reach, line))
         found += [
             np.array(shapely.segmentize(part, _STEP_MM).coords)[:, :2]
@@ -172,6 +169,14 @@ def _seams(bare: BaseGeometry, reach: BaseGeometry) -> list[Array]:
             if not part.is_empty and part.geom_type == "LineString" and part.length > 0
         ]
     return found
+
+
+def along(shape: BaseGeometry) -> tuple[Array, Array]:
+    """Return the ends of the longer middle line of the box round a shape, each of shape (2,), mm."""
+    box = np.array(shape.minimum_rotated_rectangle.exterior.coords)[:4]
+    sides = np.linalg.norm(np.diff(box, axis=0), axis=1)
+    first = 0 if sides[0] >= sides[1] else 1
+    return (box[first] + box[(first + 3) % 4]) / 2, (box[first + 1] + box[(first + 2) % 4]) / 2
 
 
 def _near(shape: BaseGeometry, spot: BaseGeometry) -> BaseGeometry:

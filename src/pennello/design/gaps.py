@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from shapely.geometry.base import BaseGeometry
 
 from pennello.design.computing import Computing
+from pennello.design.contours import along
 from pennello.design.edits import free_id
 from pennello.design.line_work import Taper, about_middle, line_stroke, press_for
 from pennello.design.on_chart import chart_of, pieces_on, with_motif
@@ -33,7 +34,14 @@ CLOSES_MM, REACH_MM = 5.0, 2.0
 LEAST_MM, MOST_MM = 0.9, 5.0
 """Radius of the largest disc in a hole that is worth a dot, and in one that is left open on purpose (defaults)."""
 
-_AIR_MM, _ZONE_MM, _LONG, _DOT, _BESIDE = 0.4, 2.0, 3.2, 0.7, 0.45
+_AIR_MM, _ZONE_MM = 0.4, 2.0
+"""How far paint stays clear of other parts, and of eyes, nostrils and lips, mm (defaults)."""
+
+_DROP, _THREE = 3.2, 1.6
+"""From how many times as long as its disc is wide a hole takes a drop, and three dots, not one (defaults)."""
+
+_DOT, _BESIDE = 0.7, 0.36
+"""How wide the dot in the middle is, and one beside it, against the disc (defaults)."""
 _CLEAR = ("eye", "lid", "nostril", "lips")
 
 
@@ -49,7 +57,7 @@ class Gap:
     @property
     def is_long(self) -> bool:
         """Whether a drop fills it better than dots."""
-        return math.dist(*self.along) > _LONG * 2 * self.radius_mm
+        return math.dist(*self.along) > _DROP * 2 * self.radius_mm
 
 
 def gaps_on(plan: Plan, key: str) -> tuple[Gap, ...]:
@@ -88,10 +96,7 @@ def _gap(hole: BaseGeometry) -> Gap:
         return Gap(0.0, 0.0, 0.0, ((0.0, 0.0), (0.0, 0.0)))
     disc = shapely.maximum_inscribed_circle(hole, tolerance=0.05)
     (x, y), *_ = disc.coords
-    box = np.array(hole.minimum_rotated_rectangle.exterior.coords)[:4]
-    sides = np.linalg.norm(np.diff(box, axis=0), axis=1)
-    first = 0 if sides[0] >= sides[1] else 1
-    one, other = (box[first] + box[(first + 3) % 4]) / 2, (box[first + 1] + box[(first + 2) % 4]) / 2
+    one, other = along(hole)
     ends = ((float(one[0]), float(one[1])), (float(other[0]), float(other[1])))
     return Gap(round(x, 2), round(y, 2), round(float(disc.length), 2), ends)
 
@@ -128,12 +133,12 @@ def _dots(gap: Gap, brush: Applicator) -> list[Stroke]:
     """Return a dot in the middle of a hole, and two smaller ones beside it where it is longer."""
     dots = [((gap.x_mm, gap.y_mm), 2 * _DOT * gap.radius_mm)]
     length = math.dist(*gap.along)
-    if length > 3.2 * gap.radius_mm:
+    if length > _THREE * 2 * gap.radius_mm:
         for end in gap.along:
             way = np.array(end) - (gap.x_mm, gap.y_mm)
             size = float(np.hypot(*way))
             at = np.array([gap.x_mm, gap.y_mm]) + way / max(size, 1e-9) * min(1.35 * gap.radius_mm, size)
-            dots.append(((float(at[0]), float(at[1])), 2 * _BESIDE * gap.radius_mm * 0.8))
+            dots.append(((float(at[0]), float(at[1])), 2 * _BESIDE * gap.radius_mm))
     return [line_stroke(CubicPath((at,) * 4), press=press_for(brush, mm)) for at, mm in dots]
 
 
