@@ -10,7 +10,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import cache, partial
 from importlib.resources import files
-from operator import attrgetter
 
 from pennello.chart.chart import EYE, Chart, Feature, FeatureArea, Line, Point, Tone, Zone, mirrored_path
 from pennello.chart.measures import SOURCE, Measures
@@ -113,7 +112,7 @@ class Limb:
     drawn, mirrored
         Keys of the chart as it is drawn, and of its mirror image.
     share, of
-        What its drawing is wide or long, against which measure of the person.
+        What its drawing is wide or long, against which of the person's measures.
     left
         Whether the wearer's left one is drawn.
     eye
@@ -125,7 +124,7 @@ class Limb:
     drawn: str
     mirrored: str
     share: float
-    of: Callable[[Measures], float]
+    of: str
     left: bool = True
     eye: bool = False
 
@@ -140,14 +139,17 @@ class Limb:
                 yield key_closed, name_closed, partial(self._closed, key_closed, name_closed, mirrored=mirrored)
 
     def _chart(self, key: str, name: str, measures: Measures, *, mirrored: bool) -> Chart:
-        return _drawing(self.part, key, name, self.share * self.of(measures), mirrored=mirrored)
+        return _drawing(self.part, key, name, self._size_mm(measures), mirrored=mirrored)
 
     def _closed(self, key: str, name: str, measures: Measures, *, mirrored: bool) -> Chart:
-        size = self.share * self.of(measures)
-        return _with_eye_closed(self._chart(key, name, measures, mirrored=mirrored), size, mirrored=mirrored)
+        drawn = self._chart(key, name, measures, mirrored=mirrored)
+        return _with_eye_closed(drawn, self._size_mm(measures), mirrored=mirrored)
+
+    def _size_mm(self, measures: Measures) -> float:
+        return self.share * float(getattr(measures, self.of))
 
 
-_FACE, _STATURE = attrgetter("face_height_mm"), attrgetter("stature_mm")
+_FACE, _STATURE = "face_height_mm", "stature_mm"
 
 LIMBS = (
     Limb("cheek", "Cheek", "cheek-left", "cheek-right", 1.0, _FACE, eye=True),
@@ -168,3 +170,6 @@ thumb's side up, from outside with it down. Upper arm and leg are seen from the 
 and palm of a hand have their fingers up and the thumb at the left; a foot is seen from above, toes down, the big toe at
 the left; the shoulder is seen from the front.
 """
+
+BY_STATURE = frozenset(key for limb in LIMBS if limb.of == _STATURE for key, _, _ in limb.charts)
+"""Charts that are drawn in proportion to the stature; all others are to the face."""

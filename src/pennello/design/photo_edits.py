@@ -6,12 +6,10 @@ import math
 from dataclasses import replace
 
 from pennello.chart.catalogue import chart
+from pennello.chart.limbs import BY_STATURE
 from pennello.design.photo import Photo
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError
-
-_FACES = ("face", "cheek", "shoulder")
-"""Charts that are drawn from the face's measures; limbs are from the stature."""
 
 
 def photo_of(plan: Plan, key: str) -> Photo | None:
@@ -46,10 +44,10 @@ def _sized(plan: Plan, photo: Photo, width_mm: float) -> Plan:
     if width_mm <= 0:
         raise OutOfRangeError("distance of the landmarks", width_mm, "above 0 mm")
     by = width_mm / now
-    if photo.chart.startswith(_FACES):
-        head, face = measures.head_breadth_mm * by, measures.face_height_mm * by
-        return replace(plan, measures=replace(measures, head_breadth_mm=round(head, 2), face_height_mm=round(face, 2)))
-    return replace(plan, measures=replace(measures, stature_mm=round(measures.stature_mm * by, 1)))
+    if photo.chart in BY_STATURE:
+        return replace(plan, measures=replace(measures, stature_mm=round(measures.stature_mm * by, 1)))
+    head, face = measures.head_breadth_mm * by, measures.face_height_mm * by
+    return replace(plan, measures=replace(measures, head_breadth_mm=round(head, 2), face_height_mm=round(face, 2)))
 
 
 def without_photo(plan: Plan, key: str) -> Plan:

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from xml.sax.saxutils import quoteattr
 
 from pennello.chart.chart import Chart, FeatureArea
+from pennello.colour.srgb import format_hex
 from pennello.design.surface import Ink, area_ink
 from pennello.files.words import xml_text
 from pennello.motif.motif import Made
@@ -27,8 +28,9 @@ def path_data(path: CubicPath) -> str:
 def chart_svg(chart: Chart) -> str:
     """Return a chart as a drawing with its landmarks, zones and frames in groups of their own."""
     left, top, right, bottom = chart.bounds_mm
-    parts = [f'<path d="{path_data(line.path)}" fill="#c69c7b" stroke="none"/>' for line in chart.lines if line.filled]
-    parts.append(f'<path d="{path_data(chart.skin)}" fill="#c69c7b" stroke="none" id="skin"/>')
+    skin = f'fill="{_hex(_SKIN)}" stroke="none"'
+    parts = [f'<path d="{path_data(line.path)}" {skin}/>' for line in chart.lines if line.filled]
+    parts.append(f'<path d="{path_data(chart.skin)}" {skin} id="skin"/>')
     behind, before = ([one for one in chart.areas if one.behind is told] for told in (True, False))
     parts = [_group("behind", map(_area, behind)), *parts, _group("features", map(_area, before))]
     parts.append(_group("lines", (_stroke(line.path, 0.3 + 0.5 * line.weight) for line in chart.lines)))
@@ -57,10 +59,13 @@ def _stroke(path: CubicPath, width_mm: float, name: str = "") -> str:
     return f'<path d="{path_data(path)}" fill="none" stroke="#25211d" stroke-width="{width_mm:.2f}"{label}/>'
 
 
+def _hex(ink: Ink) -> str:
+    return format_hex([value / 255 for value in ink.rgb])
+
+
 def _area(area: FeatureArea) -> str:
     ink = area_ink(area.feature, _SKIN)
-    red, green, blue = ink.rgb
-    fill = f'fill="#{red:02x}{green:02x}{blue:02x}" fill-opacity="{ink.cover:.2f}" stroke="none"'
+    fill = f'fill="{_hex(ink)}" fill-opacity="{ink.cover:.2f}" stroke="none"'
     return f'<path d="{path_data(area.outline)}" {fill}/>'
 
 

@@ -243,10 +243,15 @@ def _cropped(
     return picture[rows, max(left, 0) : left + round(width * px_per_mm)]
 
 
+def sides_of(chart: Chart) -> tuple[int, int, int, int]:
+    """Return left, top, right and bottom of a chart's picture, mm."""
+    left, top, right, bottom = (round(edge) for edge in chart.bounds_mm)
+    return left - _ROUND_IT_MM, top - _ROUND_IT_MM, right + _ROUND_IT_MM, bottom + _ROUND_IT_MM
+
+
 def corner_of(chart: Chart) -> tuple[int, int]:
     """Return the upper left corner of a chart's picture, mm."""
-    left, top, _, _ = chart.bounds_mm
-    return round(left) - _ROUND_IT_MM, round(top) - _ROUND_IT_MM
+    return sides_of(chart)[:2]
 
 
 def draw_seen(surface: DrawingSurface, marks: Sequence[SeenMark]) -> None:
@@ -261,8 +266,7 @@ def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSur
     """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
 
-    left, top = corner_of(chart)
-    right, bottom = (round(edge) + _ROUND_IT_MM for edge in chart.bounds_mm[2:])
+    left, top, right, bottom = sides_of(chart)
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     surface = PillowSurface(size, left, top, px_per_mm, surround)
     draw_skin(surface, chart, skin)

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
@@ -14,7 +16,6 @@ from pennello.design.surface import Ink
 from pennello.lay.canvas import Canvas
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
-from pennello.session.chart_photo import LaidPhoto
 from pennello.session.chart_scene import Painted
 from pennello.session.chart_views import ChartLook, frame_of
 from pennello.ui.theme.tokens import theme
@@ -141,12 +142,12 @@ def draw_guide(painter: QPainter, path: CubicPath, view: ChartView) -> None:
     painter.restore()
 
 
-def draw_photo(painter: QPainter, photo: LaidPhoto, view: ChartView) -> None:
-    """Draw a photo where it lies on a chart."""
-    (a, b, x), (c, d, y) = photo.onto.tolist()
+def draw_photo(painter: QPainter, image: QImage, onto: NDArray[np.floating[Any]], view: ChartView) -> None:
+    """Draw a photo on a chart by what takes its px to mm, shape (2, 3)."""
+    (a, b, x), (c, d, y) = onto.tolist()
     painter.save()
     painter.setTransform(QTransform(a, c, b, d, x, y) * view.transform, combine=True)
-    painter.drawImage(0, 0, to_image(photo.picture))
+    painter.drawImage(0, 0, image)
     painter.restore()
 
 

@@ -20,7 +20,7 @@ from pennello.design.seated import chord_deg
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
-from pennello.session.chart_scene import Lifted, Painted
+from pennello.session.chart_scene import Lifted, Painted, Picture
 from pennello.session.chart_views import ChartLook, ChartViews
 from pennello.session.settings import state_folder
 from pennello.ui.stations.chart.layers import LayerHandles
@@ -52,7 +52,7 @@ from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.held import Held, number_held
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
-from pennello.ui.widgets.paint import draw_note
+from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.qt_surface import outline_of
 from pennello.units import length_text
@@ -84,6 +84,7 @@ class ChartBoard(Surface):
         self._led: QPointF | None = None
         self.near = ""
         self._image: tuple[Painted, QImage] | None = None
+        self._photo: tuple[Picture, QImage] | None = None
         self._carried: tuple[Lifted, QImage] | None = None
         self._wet: QImage | None = None
         self._ground: tuple[object, QPixmap] | None = None
@@ -470,7 +471,9 @@ class ChartBoard(Surface):
                     draw_skin(surface, model.chart, ink_of(skin))
                     draw_features(surface, model.chart, ink_of(skin))
                 else:
-                    draw_photo(painter, photo, view)
+                    if self._photo is None or self._photo[0] is not photo.picture:
+                        self._photo = (photo.picture, to_image(photo.picture))
+                    draw_photo(painter, self._photo[1], photo.onto, view)
                 with surface.within(skin_outlines(model.chart)):
                     self._draw_paint(painter, view)
                 if photo is None:

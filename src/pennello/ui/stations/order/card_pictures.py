@@ -22,7 +22,7 @@ from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.run import Run
 from pennello.order.steps import Step
-from pennello.session.chart_scene import corner_of
+from pennello.session.chart_scene import sides_of
 from pennello.session.order_pictures import Picture
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView, ink_of, surface_of, view_of
@@ -216,10 +216,9 @@ class PlacePicture(CardPicture):
             draw_features(surface, chart, ink_of(skin))
             draw_contours(surface, chart, ink_of(skin))
         else:
-            left, top = corner_of(chart)
-            wide = chart.bounds_mm[2] - left + 6
-            size = QRectF(left, top, wide, wide * picture.shape[0] / picture.shape[1])
-            painter.drawImage(view.transform.mapRect(size), to_image(picture))
+            left, top, right, bottom = sides_of(chart)
+            place = QRectF(left, top, right - left, bottom - top)
+            painter.drawImage(view.transform.mapRect(place), to_image(picture))
         painter.setTransform(view.transform, combine=True)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if laid is not None:
