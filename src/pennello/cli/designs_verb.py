@@ -58,6 +58,4 @@ def _list(*, json: bool) -> None:
 
 
 def _told(design: ShippedDesign) -> dict[str, str]:
-    own, other = design.plan(), design.plan(other=True)
-    words = other.title.removeprefix(f"{own.title}, ")
-    return {"key": design.key, "title": own.title, "other": words, "chart": own.motifs[0].chart}
+    return {"key": design.key, "title": design.title, "other": design.colours, "chart": design.chart}

@@ -7,6 +7,8 @@ from functools import lru_cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
 
+import msgspec
+
 from pennello.design.plan import Plan
 from pennello.errors import UnknownNameError
 from pennello.files.plan_json import SUFFIX, parse_plan
@@ -34,10 +36,28 @@ class ShippedDesign:
     key: str
     file: str
 
+    @property
+    def title(self) -> str:
+        """What it is called; read without the rest of the plan."""
+        return _head(self.file).title
+
+    @property
+    def colours(self) -> str:
+        """What its other colours are called."""
+        return _head(self._other).title.removeprefix(f"{self.title}, ")
+
+    @property
+    def chart(self) -> str:
+        """The chart that it lies on."""
+        return _head(self.file).motifs[0].chart
+
     def plan(self, *, other: bool = False) -> Plan:
         """Return the design, in its other colours if so."""
-        name = self.file.replace(SUFFIX, OTHER + SUFFIX) if other else self.file
-        return _kept(name)
+        return _kept(self._other if other else self.file)
+
+    @property
+    def _other(self) -> str:
+        return self.file.replace(SUFFIX, OTHER + SUFFIX)
 
 
 @lru_cache(maxsize=1)
@@ -62,6 +82,21 @@ def shipped_design(key: str) -> ShippedDesign:
 @lru_cache(maxsize=64)
 def _kept(name: str) -> Plan:
     return _read(_folder() / "designs" / name)
+
+
+class _Placed(msgspec.Struct):
+    chart: str
+
+
+class _Head(msgspec.Struct):
+    title: str
+    motifs: list[_Placed]
+
+
+@lru_cache(maxsize=64)
+def _head(name: str) -> _Head:
+    """Return what a list of designs says: to read whole plans for that would keep a hand waiting."""
+    return msgspec.json.decode((_folder() / "designs" / name).read_bytes(), type=_Head)
 
 
 def _folder() -> Traversable:

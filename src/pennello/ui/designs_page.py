@@ -54,7 +54,6 @@ class DesignCard(QWidget):
     def __init__(self, design: ShippedDesign) -> None:
         super().__init__()
         self.design = design
-        own, other = design.plan(), design.plan(other=True)
         self._image: QImage | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -64,9 +63,9 @@ class DesignCard(QWidget):
         self.surface.draw = self._draw
         self.surface.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"{own.title}: Enter opens it")
+        self.setAccessibleName(f"{design.title}: Enter opens it")
         column.addWidget(self.surface, 1)
-        self.title, self.words = Label(own.title), Label(" ")
+        self.title, self.words = Label(design.title), Label(" ")
         self.title.setObjectName("strong")
         self.words.setObjectName("note")
         self.words.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
@@ -74,20 +73,20 @@ class DesignCard(QWidget):
         column.addWidget(self.words)
         row = QHBoxLayout()
         self.colours = QButtonGroup(self)
-        for number, words in enumerate(("as it is", other.title.removeprefix(f"{own.title}, "))):
+        for number, words in enumerate(("as it is", design.colours)):
             button = QToolButton()
             button.setText(words)
             button.setCheckable(True)
             button.setChecked(number == 0)
             button.setProperty("segment", True)
-            button.setAccessibleName(f"{own.title}: {words}")
+            button.setAccessibleName(f"{design.title}: {words}")
             self.colours.addButton(button, number)
             row.addWidget(button)
         self.colours.idClicked.connect(lambda _: self.turned.emit())
         row.addStretch(1)
         self.open_button = QPushButton("Open")
         self.open_button.setProperty("chip", True)
-        self.open_button.setAccessibleName(f"Open {own.title}")
+        self.open_button.setAccessibleName(f"Open {design.title}")
         self.open_button.clicked.connect(lambda _=False: self.wanted.emit())
         row.addWidget(self.open_button)
         column.addLayout(row)
