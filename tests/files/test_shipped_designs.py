@@ -71,6 +71,9 @@ def test_other_colours_are_the_same_strokes_in_other_paint(key):
         (one.way, one.more, one.place, one.values) for one in other.motifs
     ]
     assert own.title != other.title
+    design = shipped_design(key)
+    assert (design.title, f"{design.title}, {design.colours}") == (own.title, other.title)
+    assert design.chart == own.motifs[0].chart
     assert [plan.edge(one.id).paints for plan in (own,) for one in plan.strokes] != [
         other.edge(one.id).paints for one in other.strokes
     ]

@@ -29,6 +29,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 Points = Sequence[tuple[float, float]]
+Swaps = Mapping[str, str]
 PLACE = "tidal causeway, dusk"
 MUST, NICE, SKIP = Priority.MUST, Priority.NICE, Priority.SKIP
 
@@ -46,7 +47,7 @@ class Studio:
         For another colourway: which cake or paint takes the place of which.
     """
 
-    def __init__(self, title: str, chart: str, ita: float, swaps: Mapping[str, str]) -> None:
+    def __init__(self, title: str, chart: str, ita: float, swaps: Swaps) -> None:
         self.chart, self._swaps = chart, swaps
         self.plan = replace(
             demo_plan(),
