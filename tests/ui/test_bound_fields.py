@@ -127,12 +127,23 @@ def test_a_place_is_filled_from_the_menu_and_laid_another_way(station):
 
 
 def test_a_shadow_is_worked_out_from_the_piece_in_the_hand(station):
-    station.work_out(Computing.SHADOW, -1.2)
+    station.working.work_out(Computing.SHADOW, -1.2)
     made = station.model.committed
     shadow = next(one for one in station.model.plan.motifs if one.computed is not None)
     assert shadow.computed.kind is Computing.SHADOW
     assert shadow.computed.off_mm == -1.2
     assert shadow.computed.of == (made.id,)
+
+
+def test_a_fill_lies_where_the_line_lies_that_keeps_its_stripe(station):
+    band = chosen(station)
+    kept = replace(band, stripe=StripeOn("foam-white", "pupil line"))
+    station.model.edit_motif("x", lambda _: kept)
+    station.working.work_out(Computing.FILL)
+    fill = next(one for one in station.model.plan.motifs if one.computed is not None)
+    there, asked = (np.array(points) for points in (points_of(station.model.seated), points_of(band)))
+    assert np.array(fill.computed.border.points_mm) == pytest.approx(there)
+    assert abs(there - asked).max() > 5.0
 
 
 def test_gaps_are_filled_from_the_menu_or_it_is_said_that_there_are_none(open_window, qtbot):

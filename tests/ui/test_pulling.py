@@ -222,9 +222,9 @@ def test_an_outline_lives_with_what_it_hugs(window, station, qtbot):
     station.layers.list_all()
     words = [action.text() for action in station.layers.menu().actions()]
     assert f"Work out from {stroke.name}" in words
-    station.work_out(Computing.OUTLINE, 1.5)
+    station.working.work_out(Computing.OUTLINE, 1.5)
     station.model.choose(stroke.id)
-    station.work_out(Computing.GROUND, 6.0)
+    station.working.work_out(Computing.GROUND, 6.0)
     outline, ground = pieces(window)[1:]
     assert (outline.computed.off_mm, ground.computed.margin_mm) == (1.5, 6.0)
     qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
@@ -249,7 +249,7 @@ def test_what_a_drawn_line_encloses_is_filled(window, station, qtbot):
     pull(board, ring)
     board.put_down()
     station.model.choose(pieces(window)[0].id)
-    station.ask_work_out(Computing.FILL)
+    station.working.ask(Computing.FILL)
     fill = pieces(window)[-1]
     assert fill.computed.border is not None
     laid = together([swept(window.document.committed, one) for one in pieces_on(window.document.committed, "face")])
@@ -267,7 +267,7 @@ def test_one_stroke_takes_the_place_of_a_drawn_outline(window, station, qtbot):
     station.layers.list_all()
     inner = next(one.menu() for one in station.layers.menu().actions() if one.text().startswith("Work out from"))
     next(one for one in inner.actions() if one.text().startswith("One stroke")).trigger()
-    page = station.fillings
+    page = station.working.fillings
     assert not page.other_side.isEnabled(), "only once all is found"
     qtbot.waitUntil(lambda: not page.bar.isVisible())
     assert page.shown[0][0].overlap > 0.85

@@ -9,7 +9,7 @@ from pennello.cli.asking import json_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.piece_verbs import samples_of
 from pennello.cli.plan_file import read_plan, write_plan
-from pennello.design.on_chart import placed_in
+from pennello.design.on_chart import placed_in, seat
 from pennello.design.plan import Plan
 from pennello.design.pulled import outline_of, with_pulled, with_stroke_for
 from pennello.errors import OutOfRangeError, PennelloError
@@ -72,7 +72,7 @@ def _outline(plan: Plan, args: Namespace) -> list[tuple[float, float]]:
         raise WhichOutlineError("Say what is to be filled: --outline 'X,Y X,Y ...', or --piece ID of a drawn line.")
     if args.outline is not None:
         return [(one.x_mm, one.y_mm) for one in samples_of(args.outline, "--outline")]
-    points = outline_of(placed_in(plan, args.piece))
+    points = outline_of(seat(plan, placed_in(plan, args.piece)))
     if not points:
         raise WhichOutlineError(f"{args.piece} is no single drawn line; draw one round the place, or say --outline.")
     return list(points)

@@ -16,7 +16,7 @@ from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.echo import USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
 from pennello.design.line_work import hand_drawn
 from pennello.design.load_edits import words_of
-from pennello.design.on_chart import placed_in
+from pennello.design.on_chart import placed_in, seat
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
@@ -169,7 +169,7 @@ def _echo(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     if (args.along is None) == (args.guide is None):
         raise NothingSaidError("'echo' needs --along 'X,Y X,Y ...' or --guide PIECE, a line from the part on.")
     if args.guide is not None:
-        guide = guide_of(placed_in(plan, args.guide))
+        guide = guide_of(seat(plan, placed_in(plan, args.guide)))
     else:
         guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along, "--along")])
     by_turns = not args.same_side

@@ -26,7 +26,7 @@ from PySide6.QtWidgets import (
 
 from pennello.chart.catalogue import CHARTS
 from pennello.design.echo import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
-from pennello.design.on_chart import pieces_on, placed_in
+from pennello.design.on_chart import pieces_on, placed_in, seat
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
@@ -424,7 +424,7 @@ class PartsPage(QWidget):
         name = self.part
 
         def change(plan: Plan) -> Plan:
-            return echoed(plan, name, guide_of(placed_in(plan, line)), times, smaller, by_turns=by_turns)[0]
+            return echoed(plan, name, guide_of(seat(plan, placed_in(plan, line))), times, smaller, by_turns=by_turns)[0]
 
         self._edit("The same again", change)
 

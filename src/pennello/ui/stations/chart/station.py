@@ -22,19 +22,14 @@ from PySide6.QtWidgets import (
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing, LaidBy
-from pennello.design.gaps import with_gaps_filled
-from pennello.design.line_work import look_of, with_usual_line_load
-from pennello.design.on_chart import moved_in_order, placed_in, with_computed, with_new_motif, with_other_eyes
+from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
 from pennello.design.photo_edits import photo_of, with_photo, without_photo
-from pennello.design.placed import SINGLE, PlacedMotif
+from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
-from pennello.design.pulled import with_stroke_for
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
-from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
@@ -51,7 +46,8 @@ from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import Beads, MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
-from pennello.ui.widgets.asking import ask_amount, ask_target
+from pennello.ui.stations.chart.working_out import WorkingOut
+from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -59,9 +55,7 @@ from pennello.ui.widgets.two_parts import TwoParts
 from pennello.units import LengthUnit
 
 HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
-OUTLINE_OFF = Quantity("From the contour to the middle of the line", *OFF_MM, 0.5, 1, length=True)
 _PHOTOS = "Photos (*.jpg *.jpeg *.png *.tif *.tiff *.bmp *.webp)"
-GROUND_MARGIN = Quantity("How far it reaches", *MARGIN_MM, 1, 0, length=True)
 FACE = Quantity("From the root of the nose to the chin", *FACE_HEIGHT_MM, 1, 0, length=True)
 
 
@@ -87,6 +81,8 @@ class ChartStation(QWidget, Station):
         self.gallery = Gallery("motifs", self)
         self.row, self.beads = MotifRow(self.gallery), Beads(model)
         self.side.loads.pulled.connect(self.pull)
+        self.working = WorkingOut(model, self.side.loads, self)
+        self.working.said.connect(self.said)
         self.side.loads.is_pulling = lambda: self.board.puller.on
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
@@ -197,10 +193,10 @@ class ChartStation(QWidget, Station):
         self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
-        self.layers.working_out.connect(self.ask_work_out)
-        self.layers.filling.connect(self.show_fillings)
-        self.layers.filling_zone.connect(self.fill_zone)
-        self.layers.filling_gaps.connect(self.fill_gaps)
+        self.layers.working_out.connect(self.working.ask)
+        self.layers.filling.connect(self.working.show_fillings)
+        self.layers.filling_zone.connect(self.working.fill_zone)
+        self.layers.filling_gaps.connect(self.working.fill_gaps)
         self.layers.tapering.connect(self.board.draw_tapered)
         self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
         for button, hint, act in (
@@ -362,40 +358,6 @@ class ChartStation(QWidget, Station):
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
         self.board.pull_by_hand(load, hold, self.side.parts.part)
 
-    def ask_work_out(self, kind: Computing) -> None:
-        """Ask how far from the piece in the hand, and work out an outline, a ground or a fill."""
-        if kind is Computing.FILL:
-            self.work_out(kind)
-            return
-        asked = {Computing.OUTLINE: (OUTLINE_OFF, 1.0), Computing.GROUND: (GROUND_MARGIN, 10.0)}
-        quantity, usual = asked.get(kind, (OUTLINE_OFF, -1.2))
-        value = ask_amount(self, kind.value, quantity, usual, self.model.unit)
-        if value is not None:
-            self.work_out(kind, value)
-
-    def work_out(self, kind: Computing, far_mm: float = 1.0) -> None:
-        """Work out an outline of the part in the hand, the ground round it, or the fill of what its line encloses.
-
-        It is drawn with the load for lines that is chosen on the shelf, or the usual one; where a broader one is chosen
-        there, that goes over what is large.
-        """
-        chosen, shelf = self.model.chosen, self.side.loads.load
-        if chosen is None:
-            return
-        border = chosen.place.stroke(chosen.way).path if kind is Computing.FILL and chosen.way is not None else None
-
-        def make(plan: Plan) -> Plan:
-            plan, load = with_usual_line_load(plan, shelf)
-            broad = shelf and plan.brush(plan.stroke(shelf).brush).width_mm > look_of(plan, load)[1]
-            large = {LARGE: shelf} if kind in (Computing.GROUND, Computing.FILL) and broad else {}
-            of = () if kind is Computing.FILL else (chosen.part or chosen.id,)
-            off, margin = (1.0, far_mm) if kind is Computing.GROUND else (far_mm, 10.0)
-            made = Computed(kind, of, off, margin, border)
-            name = f"{chosen.name}, {kind.value}"
-            return with_computed(plan, made, {SINGLE: load, **large}, self.model.key, name, chosen.part)[0]
-
-        self.model.edit("Work it out", make)
-
     def ask_photo(self) -> None:
         """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""
         name, _ = QFileDialog.getOpenFileName(self, "A photo for the chart", str(Path.home()), _PHOTOS)
@@ -427,61 +389,6 @@ class ChartStation(QWidget, Station):
             self.said.emit("This chart is drawn; no photo stands for it.")
             return
         self.model.edit("Draw the chart again", lambda plan: without_photo(plan, key))
-
-    def fill_gaps(self) -> None:
-        """Fill the holes between parts with dots and drops, and take them in the hand; or say that there are none."""
-        key, shelf = self.model.key, self.side.loads.load
-        plan, load = with_usual_line_load(self.model.document.committed, shelf)
-        plan, name = with_gaps_filled(plan, key, load)
-        if not name:
-            self.said.emit("There are no gaps between the parts of this chart that a dot or a drop would fill.")
-            return
-        self.model.edit("Fill the gaps", lambda _: plan)
-        self.model.choose(name)
-
-    def fill_zone(self, zone: str) -> None:
-        """Fill a zone or closed frame of the chart with the load that is chosen on the shelf, patted with a sponge."""
-        shelf, key = self.side.loads.load, self.model.key
-        made: list[str] = []
-
-        def make(plan: Plan) -> Plan:
-            load = shelf
-            if not load:
-                plan, load = with_usual_line_load(plan)
-            pressed = plan.brush(plan.stroke(load).brush).kind.pressed
-            by = LaidBy.PATTED if pressed else LaidBy.PULLED
-            plan, name = with_computed(plan, Computed(Computing.FILL, zone=zone, by=by), {SINGLE: load}, key, zone)
-            made.append(name)
-            return plan
-
-        self.model.edit("Fill a place", make)
-        if made:
-            self.model.choose(made[-1])
-
-    def show_fillings(self) -> None:
-        """Look for one stroke that fills what the line in the hand encloses, the load on the shelf first."""
-        from pennello.ui.stations.chart.filling_page import FillingPage  # noqa: PLC0415 - only when wanted
-
-        chosen = self.model.chosen
-        if chosen is None:
-            return
-        self.fillings = FillingPage(self.model.document.committed, chosen, self.side.loads.load, self)
-        self.fillings.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.fillings.taken.connect(lambda load, stroke: self.put_for(chosen.id, load, stroke))
-        self.fillings.show()
-
-    def put_for(self, drawn: str, load: str, stroke: Stroke) -> None:
-        """Put a stroke in the place of a drawn line, and take it in the hand."""
-        found: list[str] = []
-
-        def make(plan: Plan) -> Plan:
-            plan, name = with_stroke_for(plan, drawn, load, stroke)
-            found.append(name)
-            return plan
-
-        self.model.edit("One stroke that fills it", make)
-        if found:
-            self.model.choose(found[-1])
 
     def _middle(self) -> Place:
         """Return the middle of the skin, or of the close view."""
