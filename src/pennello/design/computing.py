@@ -74,7 +74,6 @@ class Computed:
     border: Annotated[
         CubicPath | None, Told("closed outline of a ground or fill, mm on the chart", default="left out")
     ] = None
-
     zone: Annotated[
         str,
         Told("name of a zone or a closed frame of the chart, in the place of a fill's border", text="name", since=11),

@@ -73,7 +73,6 @@ class PlacedMotif:
         tuple[tuple[str, float], ...],
         Told("numbers that are otherwise in the short form, for when the queue is long", key="short_set", since=10),
     ] = ()
-
     stripe: Annotated[
         StripeOn | None, Told("the stripe of its load that stays on a landmark", default="left out", since=11)
     ] = None
