@@ -54,7 +54,8 @@ class UnknownNameError(PennelloError):
 
     def __init__(self, kind: str, name: str, known: list[str], where: str = "") -> None:
         place = f"{where}: " if where else ""
-        listed = ", ".join(clipped(one, 40) for one in known[:12]) + (" ..." if len(known) > 12 else "")
+        apart = "; " if any("," in one for one in known) else ", "
+        listed = apart.join(clipped(one, 40) for one in known[:12]) + (" ..." if len(known) > 12 else "")
         super().__init__(f"{place}there is no {kind} '{clipped(name)}'; there is: {listed or 'none'}.")
         self.kind = kind
         self.name = name

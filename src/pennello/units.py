@@ -242,6 +242,18 @@ def de_text(de00: float) -> str:
     return f"{difference_text(de00)} dE"
 
 
+_SEEN = ((1.0, "cannot be told apart"), (3.0, "only side by side"), (6.0, "seen"))
+
+
+def difference_words(de00: float) -> str:
+    """Return what a colour difference is to the eye, on one scale everywhere (common practice, no published source).
+
+    >>> [difference_words(one) for one in (0.4, 2, 5, 9)]
+    ['cannot be told apart', 'only side by side', 'seen', 'another colour']
+    """
+    return next((words for below, words in _SEEN if de00 < below), "another colour")
+
+
 def about_seconds_text(seconds: float) -> str:
     """Return a time that hangs on films drying with the digits that it deserves: from 20 s on in steps of 5.
 
