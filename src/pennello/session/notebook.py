@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date, datetime, timedelta
 from pathlib import Path
 
@@ -15,6 +16,7 @@ from pennello.session.kit import kit_path
 from pennello.session.run_keeper import KeptRun, forget_answers_in_runs, run_files
 from pennello.session.settings import load_settings
 from pennello.store.database import BUSY_MS, companions
+from pennello.store.log import Log
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
 
@@ -47,9 +49,17 @@ def note_run(kept: KeptRun, path: Path | None = None, busy_ms: int = BUSY_MS) ->
         If it cannot be written: the run's own file must stay.
     """
     note = note_of(kept)
-    with Notebook(path or notebook_path(), busy_ms) as book:
-        book.add(note)
+    where = path or notebook_path()
+    with Notebook(where, busy_ms) as book:
+        number = book.add(note)
+    with Log(where, busy_ms) as log:
+        page = log.page_of_run(number)
+        if page is not None and kept.plan and not page.plan:
+            log.put(replace(page, plan=kept.plan[:MOST_PATH]))
     return note
+
+
+MOST_PATH = 4096
 
 
 def note_of(kept: KeptRun) -> RunNote:

@@ -36,7 +36,7 @@ class Settings:
 
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
-    nothing shall move by itself.
+    nothing shall move by itself. `event` is the event that was open last, "" for none.
     """
 
     theme: str = "linen"
@@ -45,6 +45,7 @@ class Settings:
     screen_px_per_mm: float = 0.0
     answers_days: int = 0
     less_motion: bool = False
+    event: str = ""
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -80,6 +81,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
         answers_days=_days(values.get("answers_days")),
         less_motion=values.get("less_motion") is True,
+        event=values["event"] if isinstance(values.get("event"), str) else "",
     )
 
 

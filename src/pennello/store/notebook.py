@@ -7,7 +7,7 @@ import sqlite3
 from dataclasses import dataclass
 from datetime import date, datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, Self
 
 import msgspec
 
@@ -35,6 +35,34 @@ STEPS: tuple[str, ...] = (
     """,
     # 2: how much of a step's default time is loads within it
     "ALTER TABLE run_steps ADD COLUMN within_s REAL NOT NULL DEFAULT 0;",
+    # 3: a page for each run and each note without one, what went wrong on it; tries on practice sheets; what cards told
+    """
+    CREATE TABLE pages (
+        id INTEGER PRIMARY KEY, day TEXT NOT NULL, title TEXT NOT NULL, plan TEXT NOT NULL DEFAULT '',
+        part TEXT NOT NULL DEFAULT '', short INTEGER NOT NULL DEFAULT 0,
+        run INTEGER REFERENCES runs(id) ON DELETE SET NULL,
+        painted_s REAL NOT NULL DEFAULT 0, planned_s REAL NOT NULL DEFAULT 0, note TEXT NOT NULL DEFAULT '',
+        light TEXT NOT NULL DEFAULT '', photo TEXT NOT NULL DEFAULT '', picture TEXT NOT NULL DEFAULT '',
+        asked TEXT NOT NULL DEFAULT '', kept TEXT NOT NULL DEFAULT '', colours TEXT NOT NULL DEFAULT '');
+    CREATE INDEX pages_by_day ON pages (day);
+    CREATE TABLE page_faults (
+        page INTEGER NOT NULL REFERENCES pages(id) ON DELETE CASCADE, position INTEGER NOT NULL, trouble TEXT NOT NULL,
+        piece TEXT NOT NULL DEFAULT '', name TEXT NOT NULL DEFAULT '', mend TEXT NOT NULL DEFAULT '',
+        PRIMARY KEY (page, position));
+    CREATE TABLE tries (
+        id INTEGER PRIMARY KEY, taken TEXT NOT NULL, plan TEXT NOT NULL, what TEXT NOT NULL, name TEXT NOT NULL,
+        lesson TEXT NOT NULL DEFAULT '', traced INTEGER NOT NULL DEFAULT 0, number INTEGER NOT NULL,
+        points INTEGER NOT NULL, overlap REAL NOT NULL, off_mm REAL NOT NULL, rim_mm REAL, uneven_mm REAL,
+        blend_mm REAL, feet_mm REAL NOT NULL, pale_from_mm REAL, wobble_mm REAL NOT NULL, right_mm REAL NOT NULL,
+        down_mm REAL NOT NULL, turned_deg REAL NOT NULL, longer REAL NOT NULL, chisel_deg REAL NOT NULL,
+        turning_deg REAL NOT NULL, pressed REAL NOT NULL, words TEXT NOT NULL);
+    CREATE TABLE learnt (
+        id INTEGER PRIMARY KEY, taken TEXT NOT NULL, plan TEXT NOT NULL, item TEXT NOT NULL, name TEXT NOT NULL,
+        value REAL NOT NULL, was REAL NOT NULL, shrunk REAL NOT NULL, source TEXT NOT NULL,
+        old TEXT NOT NULL DEFAULT '');
+    INSERT INTO pages (day, title, run, painted_s, planned_s)
+        SELECT begun, plan, id, hand_s, planned_s FROM runs ORDER BY id;
+    """,
 )
 """Numbered steps of the notebook. Add at the end, never change one that was shipped."""
 
@@ -102,7 +130,7 @@ class _SaidRow(msgspec.Struct):
     text: str
 
 
-class Notebook:
+class NotebookFile:
     """The notebook's file; made if it is not there, and only its owner may read it.
 
     Raises
@@ -115,7 +143,7 @@ class Notebook:
         self.path = path
         self._connection = open_database(path, STEPS, "notebook", busy_ms)
 
-    def __enter__(self) -> Notebook:
+    def __enter__(self) -> Self:
         return self
 
     def __exit__(self, *_: object) -> None:
@@ -124,6 +152,13 @@ class Notebook:
     def close(self) -> None:
         """Let go of the file."""
         self._connection.close()
+
+    def _rows(self, query: str, kind: type[Any]) -> list[Any]:
+        return rows(self._connection, self.path, query, kind, "notebook")
+
+
+class Notebook(NotebookFile):
+    """Its runs, with their times and what people said."""
 
     def add(self, run: RunNote) -> int:
         """Write a run, all of it or nothing; return its number. One that is there already is not written twice.
@@ -161,6 +196,10 @@ class Notebook:
             self._connection.executemany(
                 "INSERT INTO cautions VALUES (?,?,?,?)", [(number, at, *one) for at, one in enumerate(run.cautions)]
             )
+            ask(
+                "INSERT INTO pages (day, title, run, painted_s, planned_s) VALUES (?,?,?,?,?)",
+                (run.begun, run.plan, number, run.hand_s, run.planned_s),
+            )
         return number
 
     def runs(self) -> tuple[RunNote, ...]:
@@ -197,9 +236,6 @@ class Notebook:
             )
             for row in self._rows("SELECT * FROM runs ORDER BY id DESC", _RunRow)
         )
-
-    def _rows(self, query: str, kind: type[Any]) -> list[Any]:
-        return rows(self._connection, self.path, query, kind, "notebook")
 
     def _said(self, query: str) -> dict[int, tuple[tuple[str, str], ...]]:
         found: dict[int, list[tuple[str, str]]] = {}

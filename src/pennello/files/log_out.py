@@ -1,0 +1,133 @@
+"""The log as a CSV table, as an iCalendar file, and a page of it as a PDF."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from pathlib import Path
+
+import numpy as np
+
+from pennello.disk import write_bytes
+from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
+from pennello.files.picture import Picture
+from pennello.files.words import guarded, printable
+from pennello.practice.records import LogPage, PageFault
+from pennello.units import clock
+
+COLUMNS = (
+    *("day", "title", "part", "form", "painted_s", "planned_s"),
+    *("went_wrong", "light", "asked", "kept", "colours", "note"),
+)
+_LEAST = timedelta(minutes=1)
+
+
+def log_csv(pages: Sequence[LogPage], *, asked: bool = False) -> str:
+    """Return pages as CSV with a head line; what people asked for only where that is wished."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for page in pages:
+        wrong = "; ".join(f"{one.trouble.value} {one.name}".strip() for one in page.faults)
+        times = (f"{page.painted_s:.1f}", f"{page.planned_s:.1f}")
+        head = (page.day, page.title, page.part, "short" if page.short else "whole")
+        tail = (wrong, page.light, page.asked if asked else "", page.kept, " ".join(page.colours), page.note)
+        writer.writerow([*map(_cell, head), *times, *map(_cell, tail)])
+    return out.getvalue()
+
+
+def _cell(text: str) -> str:
+    return guarded(printable(text))
+
+
+def log_ics(pages: Sequence[LogPage]) -> bytes:
+    """Return pages as iCalendar (RFC 5545), one event each; what people asked for is left out."""
+    from icalendar import Calendar, Event  # noqa: PLC0415 - only when asked for
+
+    calendar = Calendar()
+    calendar.add("prodid", "-//Pennello//notebook//EN")
+    calendar.add("version", "2.0")
+    for page in pages:
+        begins = datetime.fromisoformat(page.day)
+        event = Event()
+        event.add("uid", f"page.{page.id}.{begins:%Y%m%dT%H%M%S}@pennello.invalid")
+        event.add("summary", printable(page.title + (f", {page.part}" if page.part else "")))
+        event.add("description", printable(page.note))
+        event.add("dtstamp", begins)
+        event.add("dtstart", begins)
+        event.add("dtend", begins + max(timedelta(seconds=round(page.painted_s)), _LEAST))
+        calendar.add_component(event)
+    return bytes(calendar.to_ical())
+
+
+def write_log(pages: Sequence[LogPage], path: Path, *, asked: bool = False) -> None:
+    """Write pages as .ics or, by any other ending, as CSV; raises FileProblemError."""
+    if path.suffix.lower() == ".ics":
+        write_bytes(log_ics(pages), path)
+    else:
+        write_bytes(log_csv(pages, asked=asked).encode("utf-8"), path)
+
+
+def write_log_page(
+    page: LogPage, path: Path, planned: Picture | None, painted: Picture | None, *, asked: bool = False
+) -> None:
+    """Write a page as a one-page PDF: what was planned beside what was painted, and what differs.
+
+    Parameters
+    ----------
+    planned, painted
+        Pictures, or None where there are none.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be written.
+    """
+    write_page(path, f"{page.title}, {page.day[:10]}", lambda sheet: _draw(sheet, page, planned, painted, asked=asked))
+
+
+_BOX_MM = ((PAGE_WIDTH_MM - 2 * MARGIN_MM - 8) / 2, 92.0)
+
+
+def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture | None, *, asked: bool) -> None:
+    width = PAGE_WIDTH_MM - 2 * MARGIN_MM
+    sheet.text(MARGIN_MM, 20, page.title, 18, bold=True)
+    form = "short form" if page.short else "whole"
+    sheet.text(MARGIN_MM, 27, f"{page.day[:10]}, {page.part or 'all of it'}, {form}", 10, quiet=True)
+    for number, (words, picture) in enumerate((("planned", planned), ("painted", painted))):
+        x = MARGIN_MM + number * (_BOX_MM[0] + 8)
+        sheet.text(x, 36, words, 9, quiet=True)
+        _picture(sheet, x, 38, picture, f"no picture of what was {words}")
+    y = 38 + _BOX_MM[1] + 10
+    for line in _lines(page, asked=asked):
+        y = sheet.paragraph(MARGIN_MM, y, line, width, 10.5) + 1.5
+
+
+def _picture(sheet: Page, x: float, y: float, picture: Picture | None, words: str) -> None:
+    if picture is None:
+        sheet.frame(x, y, *_BOX_MM)
+        sheet.text(x + 4, y + 8, words, 9, quiet=True)
+        return
+    rows, columns = picture.shape[:2]
+    scale = min(_BOX_MM[0] / columns, _BOX_MM[1] / rows)
+    sheet.picture(x, y, columns * scale, rows * scale, np.ascontiguousarray(picture))
+
+
+def _lines(page: LogPage, *, asked: bool) -> list[str]:
+    lines = []
+    if page.painted_s:
+        against = f", predicted {clock(page.planned_s)} min" if page.planned_s else ""
+        lines.append(f"Painted in {clock(page.painted_s)} min{against}.")
+    lines += [_fault_line(one) for one in page.faults]
+    told = (("Light", page.light), ("Kept", page.kept), ("Asked for", page.asked if asked else ""))
+    lines += [f"{word}: {text}." for word, text in told if text]
+    if page.note:
+        lines.append(page.note)
+    return lines
+
+
+def _fault_line(one: PageFault) -> str:
+    where = f" at {one.name}" if one.name else ""
+    return f"{one.trouble.value.capitalize()}{where}: {one.mend}"
