@@ -203,15 +203,19 @@ class Pictures:
         shown: dict[str, CataloguePicture] = {}
         for number, (key, name) in enumerate(names.items()):
             report(number / len(names), f"laying {name}")
-            one = self._read(what, key, name)
-            if one is None:
-                made = motif_plan(self._plan, key) if what == "motifs" else family_plan(self._plan, key)
-                one = laid(made, key, name)
-                self._keep(what, one)
-            shown[key] = one
-            found(one)
+            shown[key] = self.one(what, key, name)
+            found(shown[key])
         self._tidy()
         return shown
+
+    def one(self, what: str, key: str, name: str) -> CataloguePicture:
+        """Return the picture of one of the "motifs" or "strokes", by its key."""
+        kept = self._read(what, key, name)
+        if kept is not None:
+            return kept
+        made = laid(motif_plan(self._plan, key) if what == "motifs" else family_plan(self._plan, key), key, name)
+        self._keep(what, made)
+        return made
 
     def _path(self, what: str, key: str) -> Path:
         return self._folder / f"{what}-{key}.png"

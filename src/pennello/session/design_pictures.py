@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
 
 from pennello.chart.chart import Chart
+from pennello.colour.families import families_of
+from pennello.colour.lab import picture_lab
 from pennello.design.on_chart import chart_of
 from pennello.design.ordering import Priority
 from pennello.design.plan import Plan, Skin, skin_bytes
@@ -20,6 +23,9 @@ from pennello.session.order_pictures import painted_at
 PX_PER_MM = 1.5
 CARD = 1.5
 """How wide a card's picture is against its height."""
+
+_THICK, _SEEN_SHARE = 120, 0.08
+"""What covers less (of 255), or is less than this share of what is seen, gives a design no colour (defaults)."""
 
 _ROUND_IT = 0.35
 """How much of the skin round a design is shown, as a share of its size (a default)."""
@@ -68,21 +74,59 @@ def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: st
     plan = shipped_design(key).plan(other=other)
     if ita_deg is not None:
         plan = replace(plan, skin=Skin(ita_deg))
-    chart_key = plan.motifs[0].chart
-    found = arrange(design_of(plan, chart_key, engine=kernel()), 0.0)
-    chart = chart_of(plan, chart_key)
-    painted = painted_at(found, chart_key, PX_PER_MM, engine=kernel())
-    picture = chart_picture(chart, painted, skin_bytes(plan.skin), PX_PER_MM, surround=surround)
+    laid = laid_plan(plan, plan.motifs[0].chart, surround=surround)
     return DesignPicture(
         key,
         other,
         plan.title,
-        chart.name,
-        _close(picture, chart, painted),
-        found.sums.total_s,
-        _short_s(plan, chart_key),
-        found.sums.loads,
+        chart_of(plan, laid.chart).name,
+        laid.picture,
+        laid.seconds,
+        _short_s(plan, laid.chart),
+        laid.loads,
     )
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LaidPlan:
+    """What of a plan lies on a chart.
+
+    Attributes
+    ----------
+    picture
+        The place where it lies, sRGB bytes, shape (rows, columns, 3).
+    seconds, loads
+        How long it takes in the order found, without a target, and with how many loads.
+    colours
+        Words for the colours that it shows, most of it first.
+    """
+
+    chart: str
+    picture: Picture
+    seconds: float
+    loads: int
+    colours: tuple[str, ...]
+
+
+def laid_plan(plan: Plan, chart_key: str, *, surround: str = "#F7F6F4") -> LaidPlan:
+    """Return a plan's picture on a chart from near, as it is painted in the order found; surround is "#rrggbb"."""
+    found = arrange(design_of(plan, chart_key, engine=kernel()), 0.0)
+    chart = chart_of(plan, chart_key)
+    painted = painted_at(found, chart_key, PX_PER_MM, engine=kernel())
+    picture = chart_picture(chart, painted, skin_bytes(plan.skin), PX_PER_MM, surround=surround)
+    return LaidPlan(chart_key, _close(picture, chart, painted), found.sums.total_s, found.sums.loads, _colours(painted))
+
+
+def _colours(painted: Painted | None) -> tuple[str, ...]:
+    """Return words for the colours of what is painted, most of it first."""
+    if painted is None:
+        return ()
+    seen = painted.rgba[painted.rgba[..., 3] > _THICK][:, :3]
+    if not len(seen):
+        return ()
+    families = families_of(picture_lab(seen[:: max(1, len(seen) // 4000)]))
+    shares = Counter(family.value for family in families)
+    return tuple(name for name, count in shares.most_common(4) if count >= _SEEN_SHARE * len(families))
 
 
 def _short_s(plan: Plan, chart_key: str) -> float:

@@ -13,7 +13,12 @@ from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
+    from pennello.day.bag import Thing
+    from pennello.day.event import Event
     from pennello.order.arrange import Arranged
+    from pennello.practice.card import Card
+    from pennello.practice.records import LogPage
+    from pennello.practice.sheet import Practised, TryPlace
 
 Work = Callable[[Job[Any]], object]
 
@@ -102,5 +107,129 @@ def order_pictures(arranged: Arranged, folder: Path, px_per_mm: float = 3.0) -> 
                 write_png(moment.picture, folder / name, px_per_mm)
                 count += 1
         return count
+
+    return work
+
+
+# --- the notebook ---
+
+
+def card_sheet(plan: Plan, load: str, card: Card, path: Path) -> Work:
+    """Return the work of writing a load's calibration card as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.practice_pdf import write_card_sheet  # noqa: PLC0415 - reportlab only when asked for
+
+        write_card_sheet(plan, load, card, path)
+
+    return work
+
+
+def practice_sheet(what: Practised, places: tuple[TryPlace, ...], path: Path, words: str) -> Work:
+    """Return the work of writing a practice sheet as PDF, its load in words; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.practice_pdf import write_practice_sheet  # noqa: PLC0415 - reportlab only when asked for
+
+        write_practice_sheet(what, places, path, load=words)
+
+    return work
+
+
+def notebook_page(page: LogPage, notebook: Path, path: Path, *, asked: bool) -> Work:
+    """Return the work of writing a page of the notebook as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.log_out import write_log_page  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.session.log import picture_of  # noqa: PLC0415
+
+        planned, painted = (picture_of(name, notebook) for name in (page.picture, page.photo))
+        write_log_page(page, path, planned, painted, asked=asked)
+
+    return work
+
+
+def notebook_table(pages: tuple[LogPage, ...], path: Path, *, asked: bool) -> Work:
+    """Return the work of writing pages as a table or calendar, by the ending; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.log_out import write_log  # noqa: PLC0415
+
+        write_log(pages, path, asked=asked)
+
+    return work
+
+
+# --- the day ---
+
+
+def menu_board(event: Event, size: str, path: Path) -> Work:
+    """Return the work of writing an event's menu board as PDF; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.files.day_pdf import write_board  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.session.day import pictures_of  # noqa: PLC0415
+
+        job.report(0.1, "painting it")
+        write_board(event, pictures_of(event), path, size=size)
+
+    return work
+
+
+def pick_card(event: Event, path: Path) -> Work:
+    """Return the work of writing an event's pick card as PDF; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.files.day_pdf import write_pick_card  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.session.day import pictures_of  # noqa: PLC0415
+
+        job.report(0.1, "painting it")
+        write_pick_card(event, pictures_of(event), path)
+
+    return work
+
+
+def packing_list(event: Event, faces: float, things: tuple[Thing, ...], path: Path) -> Work:
+    """Return the work of writing an event's packing list as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.day.bag import to_buy  # noqa: PLC0415
+        from pennello.files.day_pdf import write_bag  # noqa: PLC0415 - reportlab only when asked for
+
+        write_bag(event, faces, things, to_buy(things), path)
+
+    return work
+
+
+def hygiene_list(event: Event, path: Path) -> Work:
+    """Return the work of writing the hygiene list as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.day_pdf import write_hygiene  # noqa: PLC0415 - reportlab only when asked for
+
+        write_hygiene(event, path)
+
+    return work
+
+
+def quote(event: Event, faces: float, path: Path) -> Work:
+    """Return the work of writing a quote as PDF; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.day_pdf import write_quote  # noqa: PLC0415 - reportlab only when asked for
+
+        write_quote(event, faces, path)
+
+    return work
+
+
+def day_table(event: Event, path: Path) -> Work:
+    """Return the work of writing an event's books or calendar, by the ending; it raises FileProblemError."""
+
+    def work(_: Job[Any]) -> None:
+        from pennello.files.day_out import write_day_table  # noqa: PLC0415
+        from pennello.session.day import begins_at  # noqa: PLC0415
+
+        write_day_table(event, path, begins_at(event))
 
     return work

@@ -1,0 +1,117 @@
+"""The event as an open JSON file, .pennello-day: read with the place of what is wrong, written whole or not at all."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import Meta, Struct
+
+from pennello.day.event import Break, Event, Guest, MenuItem, Used
+from pennello.disk import PRIVATE, read_bytes, write_bytes
+from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.files.json_text import sound_json
+from pennello.files.records import FileForm, PlaceError, read_record, register, table_of, write_record
+
+SUFFIX = ".pennello-day"
+DEMO = "saltmarsh-lantern-walk.pennello-day"
+MOST_BYTES = 8_000_000
+VERSION = 1
+
+register(
+    {
+        Break: FileForm("Break", "A rest, minutes after midnight."),
+        Used: FileForm("Used", "How many grams of a cake or pan one face takes."),
+        MenuItem: FileForm("MenuItem", "A design on the menu, with what it takes."),
+        Guest: FileForm("Guest", "Somebody who waits, is painted, or was."),
+        Event: FileForm("Event", "An event."),
+    }
+)
+_EventTable: Any = table_of(Event)
+
+
+class DayFile(Struct, forbid_unknown_fields=True, kw_only=True):
+    """A file of an event."""
+
+    format: Literal["pennello-day"] = "pennello-day"
+    schema: Annotated[int, Meta(ge=1)] = VERSION
+    event: _EventTable
+
+
+class _DayHead(Struct):
+    format: str = ""
+    schema: Any = 0
+
+
+def day_bytes(event: Event) -> bytes:
+    """Return an event as bytes of a file."""
+    data = msgspec.json.encode(DayFile(event=write_record(event)))
+    return msgspec.json.format(data, indent=1) + b"\n"
+
+
+def write_day(event: Event, path: Path) -> None:
+    """Write an event so that either all of it or the old file is there; only its owner may read it: it names guests.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be written.
+    """
+    data = day_bytes(event)
+    parse_day(data, path)  # what could not be read again is not written
+    write_bytes(data, path, mode=PRIVATE)
+
+
+def read_day(path: Path) -> Event:
+    """Return the event in a file.
+
+    Raises
+    ------
+    FileProblemError
+        If it is none, damaged, of a newer version, or a value is out of range; the sentence names the place.
+    """
+    return parse_day(read_bytes(path, MOST_BYTES), path)
+
+
+def parse_day(data: bytes, path: Path) -> Event:
+    """Return the event in bytes; see `read_day`."""
+    try:
+        text = sound_json(data, path)
+        head = msgspec.json.decode(text, type=_DayHead)
+        if head.format != "pennello-day":
+            raise FileProblemError(path, "this is no event of Pennello's; choose a file that ends in .pennello-day.")
+        if not isinstance(head.schema, int) or head.schema > VERSION:
+            raise FileProblemError(
+                path,
+                f"it was written by a newer Pennello (version {clipped(str(head.schema), 20)}; this one knows "
+                f"{VERSION}): update Pennello to open it. The file is untouched.",
+            )
+        found: Event = read_record(Event, msgspec.json.decode(text, type=DayFile).event, "event")
+    except FileProblemError:
+        raise
+    except PlaceError as error:
+        raise FileProblemError(path, f"{error} Mend it there, or take back a copy.") from error
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
+        words = clipped(str(error), 200)
+        raise FileProblemError(path, f"this is no event that can be read ({words}); take back a copy.") from error
+    except PennelloError as error:
+        raise FileProblemError(path, f"{error}") from error
+    return found
+
+
+def day_schema() -> dict[str, Any]:
+    """Return the JSON Schema (2020-12) of an event's file."""
+    schema: dict[str, Any] = msgspec.json.schema(DayFile)
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": f"Pennello event, version {VERSION}",
+        "description": "Times of day in minutes after midnight, moments in seconds after the event begins, grams.",
+    } | schema
+
+
+def demo_event() -> Event:
+    """Return the evening that ships: the Saltmarsh Lantern Walk with the twelve designs. All of it is invented."""
+    file = files("pennello.files") / "plans" / DEMO
+    return parse_day(file.read_bytes(), Path(DEMO))
