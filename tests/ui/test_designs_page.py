@@ -61,6 +61,7 @@ def test_a_click_opens_one_as_a_plan_without_a_file(qtbot, window, page):
     assert window.stations.currentWidget() is window.station("chart").widget
 
 
+@pytest.mark.slow
 def test_enter_opens_one_too(window, page):
     QTest.keyClick(page.cards["tide-rainbow"], Qt.Key.Key_Return)
     assert window.document.plan.title == "Tide rainbow"

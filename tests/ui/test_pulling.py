@@ -256,6 +256,7 @@ def test_what_a_drawn_line_encloses_is_filled(window, station, qtbot):
     assert laid.area > 0.97 * math.pi * 14 * 10
 
 
+@pytest.mark.slow
 def test_one_stroke_takes_the_place_of_a_drawn_outline(window, station, qtbot):
     board = station.board
     board.draw_by_hand()

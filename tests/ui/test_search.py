@@ -82,6 +82,7 @@ def test_find_obeys_its_filters_and_labels(window, door, qtbot):
     assert "Stopped" in page.words.text()
 
 
+@pytest.mark.slow
 def test_find_looks_for_dips_and_says_why_it_cannot(window, door, qtbot):
     page = door("find", "kelp-leaf")
     ended(qtbot, page)
@@ -96,6 +97,7 @@ def test_find_looks_for_dips_and_says_why_it_cannot(window, door, qtbot):
     QTest.mouseClick(page.findChildren(type(page.again))[-1], Qt.MouseButton.LeftButton)
 
 
+@pytest.mark.slow
 def test_another_wish_searches_anew(window, door, qtbot):
     page = door("find", "dahlia-petal")
     ended(qtbot, page)
@@ -109,6 +111,7 @@ def test_another_wish_searches_anew(window, door, qtbot):
 # --- design a cake ---
 
 
+@pytest.mark.slow
 def test_design_makes_a_cake_of_the_plan(window, door, qtbot):
     page = door("design", "dahlia-petal")
     assert not page.busy
@@ -134,6 +137,7 @@ def test_design_makes_a_cake_of_the_plan(window, door, qtbot):
     assert page.rated == ()
 
 
+@pytest.mark.slow
 def test_design_one_cake_for_two(window, door, qtbot):
     page = door("design", "dahlia-petal")
     page._others.add("plume-eye")
@@ -295,6 +299,7 @@ def test_colourways_are_shown_and_taken(window, qtbot):
     assert window.document.committed == before
 
 
+@pytest.mark.slow
 def test_a_colourway_can_be_asked_for(window, qtbot):
     window.station("bench").strokes.show_colourways()
     page = window.station("bench").strokes.page

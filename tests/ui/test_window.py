@@ -11,6 +11,8 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 from pennello.design.plan import Plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.session.settings import load_settings
+from pennello.ui.stations.registry import STATIONS
+from pennello.ui.window import ACTIONS, MENU
 
 
 def answer_file(monkeypatch, kind, path):
@@ -253,3 +255,9 @@ def test_drawing_does_not_use_up_none(window):
         window.station("bench").refresh()
         window.grab()
     assert sys.getrefcount(None) > before - 200
+
+
+def test_every_action_stands_in_the_menu_or_has_keys():
+    """One that names a part that there is not would be nowhere."""
+    for action in (*ACTIONS, *(action for one in STATIONS for action in one.actions)):
+        assert action.menu in MENU or (not action.menu and action.keys), action

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import socket
 import sys
 import threading
 import traceback
@@ -29,7 +30,8 @@ class NoDisplayError(PennelloError):
     """There is nowhere to show a window."""
 
     def __init__(self) -> None:
-        super().__init__("there is no display; set DISPLAY, or use 'make demo', which starts a virtual one.")
+        words = "no display can be reached; set DISPLAY or WAYLAND_DISPLAY"
+        super().__init__(f"{words}, or use 'make demo', which starts a virtual one.")
 
 
 def make_application(arguments: list[str] | None = None) -> QApplication:
@@ -78,8 +80,49 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
 
 
 def _display_there() -> bool:
-    named = ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
-    return not sys.platform.startswith("linux") or any(os.environ.get(name) for name in named)
+    """Return whether a display can be reached; Qt itself would end the program where it cannot."""
+    if not sys.platform.startswith("linux"):
+        return True
+    platform = os.environ.get("QT_QPA_PLATFORM", "")
+    if platform and not platform.startswith(("xcb", "wayland")):
+        return True
+    if platform.startswith("xcb"):
+        return _x_there(os.environ.get("DISPLAY", ""))
+    return _wayland_there() or _x_there(os.environ.get("DISPLAY", ""))
+
+
+def _wayland_there() -> bool:
+    name = os.environ.get("WAYLAND_DISPLAY", "")
+    return bool(name) and _answers(str(Path(os.environ.get("XDG_RUNTIME_DIR", "/")) / name))
+
+
+def _x_there(display: str) -> bool:
+    """Return whether an X display answers: its socket, in the file system or without a name there, or its port."""
+    host, _, screen = display.rpartition(":")
+    number = screen.partition(".")[0]
+    if not number.isdigit():
+        return False
+    if host.removeprefix("unix") == "":
+        path = f"/tmp/.X11-unix/X{number}"
+        return _answers(path) or _answers(f"\0{path}")
+    try:
+        with socket.create_connection((host, 6000 + int(number)), timeout=_REACH_S):
+            return True
+    except (OSError, OverflowError):
+        return False
+
+
+def _answers(path: str) -> bool:
+    try:
+        with socket.socket(socket.AF_UNIX, socket.SOCK_STREAM) as one:
+            one.settimeout(_REACH_S)
+            one.connect(path)
+    except OSError:
+        return False
+    return True
+
+
+_REACH_S = 3.0
 
 
 def _catch_everything(window: MainWindow) -> None:

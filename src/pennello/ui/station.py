@@ -14,6 +14,7 @@ from typing import Protocol, cast
 
 from PySide6.QtWidgets import QWidget
 
+from pennello.design.plan import Plan
 from pennello.session.document import Document
 from pennello.session.owner import Owner
 from pennello.session.settings import Settings
@@ -91,6 +92,9 @@ class Workplace:
         Shows another station; gives it, made if need be.
     kit_changed
         Is called when the kit has another history.
+    run_plan
+        Opens a plan (its file, or None for one that ships), in its short form or not, and begins its run at the chair;
+        asks before changes are lost.
     """
 
     document: Document
@@ -105,6 +109,7 @@ class Workplace:
     go_to: Callable[[str], None]
     station: Callable[[str], Station]
     kit_changed: Callable[[], None]
+    run_plan: Callable[[Plan, Path | None, bool], None]
 
 
 class Station:

@@ -95,6 +95,7 @@ class MainWindow(QMainWindow):
             go_to=self.go_to,
             station=self.station,
             kit_changed=self.bar.refresh,
+            run_plan=self.run_plan,
         )
         self._build()
         self._build_menu()
@@ -279,6 +280,20 @@ class MainWindow(QMainWindow):
             station.show_design(plan)
             self.go_to(key)
 
+    def run_plan(self, plan: Plan, path: Path | None, short: bool) -> None:  # noqa: FBT001 - a callable of the contract
+        """Open a plan and begin its run at the chair: the station that takes runs asks what has to be asked."""
+        if path is None:
+            if not self.files.open_shipped(plan):
+                return
+        else:
+            self.files.open_path(path)
+            if self.document.path != path:
+                return  # kept as it was, or it could not be opened
+        key = next(one.key for one in STATIONS if one.takes_runs)
+        station: Any = self.station(key)
+        self.go_to(key)
+        station.begin_run(self.document.committed.motifs[0].chart, short=short)
+
     def _show_state(self) -> None:
         name = self.document.path.name if self.document.path else "not saved yet"
         self.setWindowTitle(f"{self.document.plan.title} ({name})[*] - Pennello")
@@ -287,8 +302,14 @@ class MainWindow(QMainWindow):
     # --- files ---
 
     def open_path(self, path: Path) -> None:
-        """Open a plan."""
-        self.files.open_path(path)
+        """Open a plan, or what a station opens itself."""
+        key = next((one.key for one in STATIONS if one.opens and path.suffix == one.opens), "")
+        if not key:
+            self.files.open_path(path)
+            return
+        station: Any = self.station(key)
+        self.go_to(key)
+        station.open_file(path)
 
     def save(self) -> bool:
         """Save where the plan came from, or ask."""

@@ -26,6 +26,8 @@ class StationRow:
         Whether a run at the chair that was cut off goes on there.
     takes_designs
         Whether a design that is opened from the page of designs is shown there.
+    opens
+        How files end that it opens itself; "" for none.
     """
 
     key: str
@@ -35,6 +37,7 @@ class StationRow:
     rests_bench: bool = False
     takes_runs: bool = False
     takes_designs: bool = False
+    opens: str = ""
 
     @property
     def actions(self) -> tuple[Action, ...]:
@@ -59,6 +62,8 @@ STATIONS: tuple[StationRow, ...] = (
     StationRow("bench", "Bench", "Alt+2", f"{_AT}.bench.station:BenchStation"),
     StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True, takes_designs=True),
     StationRow("order", "Order", "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True),
+    StationRow("day", "Day", "Alt+5", f"{_AT}.day.station:DayStation", rests_bench=True, opens=".pennello-day"),
+    StationRow("notebook", "Notebook", "Alt+6", f"{_AT}.notebook.station:NotebookStation", rests_bench=True),
 )
 FIRST = "bench"
 """The station that a window opens with."""

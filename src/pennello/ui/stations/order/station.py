@@ -60,6 +60,7 @@ class OrderStation(QWidget, Station):
         self.model = model
         self._exporter = exporter
         self._fitted: tuple[str, str] | None = None
+        self._wanted = False
         guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
@@ -85,6 +86,7 @@ class OrderStation(QWidget, Station):
         self.line.refused.connect(self.said)
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
+        model.shown.connect(self._run_when_ready)
         model.told.connect(self._tell)
         self.refresh()
 
@@ -108,6 +110,18 @@ class OrderStation(QWidget, Station):
         """Go on with a run at the chair that was cut off."""
         self.model.show_chart(kept.chart)
         self.controller.go_on(kept, path)
+
+    def begin_run(self, chart: str, *, short: bool) -> None:
+        """Begin a run of a chart as soon as its order is there."""
+        self._wanted = True
+        self.short.setChecked(short)
+        self.model.show_chart(chart)
+        self._run_when_ready()
+
+    def _run_when_ready(self) -> None:
+        if self._wanted and self.model.arranged is not None:
+            self._wanted = False
+            self.controller.ask()
 
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()

@@ -1,0 +1,178 @@
+"""The event as it is written down: name, place, hours, who comes and how, what is paid."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from PySide6.QtCore import QDate, QTime
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QDateEdit,
+    QDialog,
+    QFormLayout,
+    QHBoxLayout,
+    QLayout,
+    QLineEdit,
+    QTimeEdit,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.day.event import Arrivals, Break, Event, parse_clock, with_hours
+from pennello.errors import PennelloError
+from pennello.ui.widgets.choices import LeaveOrTake
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label
+
+_SAYS = {
+    Arrivals.EVEN: "evenly all the time",
+    Arrivals.RUSH: "in a rush at the start",
+    Arrivals.WAVES: "in waves",
+    Arrivals.CURVE: "by an own curve",
+}
+PAINTERS = Quantity("How many paint", 1, 50, 1, 0)
+PEOPLE = Quantity("People expected", 0, 5000, 5, 0)
+LIMIT = Quantity("Longest wait that you want", 1, 600, 5, 0, " min")
+CHILDREN = Quantity("Share of small children", 0, 100, 5, 0, " %")
+
+
+class EventForm(QDialog):
+    """Everything about an event but its menu; what is accepted is in `wished`."""
+
+    def __init__(self, event: Event, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("The event")
+        self.resize(560, 560)
+        self._event = event
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        form = QFormLayout()
+        for words, row in self._rows():
+            form.addRow(words, row)
+        column.addLayout(form)
+        self.words = Label("")
+        self.words.setWordWrap(True)
+        column.addWidget(self.words)
+        column.addStretch(1)
+        foot = LeaveOrTake(self, "Take it")
+        self.take = foot.take
+        self.take.clicked.disconnect()
+        self.take.clicked.connect(lambda _=False: self._try())
+        column.addLayout(foot)
+
+    def _rows(self) -> list[tuple[str, QWidget | QLayout]]:
+        event = self._event
+        self.name, self.place = QLineEdit(event.name), QLineEdit(event.place)
+        self.name.setMaxLength(80)
+        self.place.setMaxLength(200)
+        self.fixed = QCheckBox("on")
+        self.fixed.setChecked(bool(event.day))
+        self.day = QDateEdit(QDate.fromString(event.day, "yyyy-MM-dd") if event.day else QDate.currentDate())
+        self.day.setCalendarPopup(True)
+        self.day.setDisplayFormat("yyyy-MM-dd")
+        self.day.setEnabled(bool(event.day))
+        self.fixed.toggled.connect(self.day.setEnabled)
+        self.begins, self.ends = (_time(at) for at in (event.begins_min, event.ends_min))
+        self.rests = QLineEdit(", ".join(f"{_text(one.begins_min)}-{_text(one.ends_min)}" for one in event.breaks))
+        self.rests.setPlaceholderText("20:00-20:10, none if empty")
+        self.hands, self.people = _number(PAINTERS, event.painters), _number(PEOPLE, event.people)
+        self.limit, self.small = _number(LIMIT, event.limit_min), _number(CHILDREN, 100 * event.children)
+        self.arrivals = QComboBox()
+        for one in Arrivals:
+            self.arrivals.addItem(_SAYS[one], one)
+        self.arrivals.setCurrentIndex(self.arrivals.findData(event.arrivals))
+        self.curve = QLineEdit(", ".join(f"{one:g}" for one in event.curve))
+        self.curve.setPlaceholderText("3, 2, 1, 1: how many in each equal part of the time")
+        self.currency = QLineEdit(event.currency)
+        self.money = {
+            name: _number(Quantity(words, 0, 1e6, 1, 2, f" {event.currency}"), getattr(event, name))
+            for name, words in _MONEY
+        }
+        return [
+            ("Name", self.name),
+            ("Place", self.place),
+            ("Day", _side(self.fixed, self.day)),
+            ("From, to", _side(self.begins, self.ends)),
+            ("Breaks", self.rests),
+            ("Painters, people", _side(self.hands, self.people)),
+            ("They come", _side(self.arrivals, self.curve)),
+            ("Small children", self.small),
+            ("Longest wait", self.limit),
+            ("Currency", self.currency),
+            *((words, self.money[name]) for name, words in _MONEY),
+        ]
+
+    @property
+    def wished(self) -> Event:
+        """The event as it is written; raises PennelloError where it cannot be."""
+        rests = [part.strip() for part in self.rests.text().split(",") if part.strip()]
+        curve = tuple(float(part) for part in self.curve.text().split(",") if part.strip())
+        begins, ends = (_minutes(one.time()) for one in (self.begins, self.ends))
+        plain = replace(
+            self._event,
+            breaks=(),
+            name=self.name.text().strip() or "Event",
+            place=self.place.text().strip(),
+            day=self.day.date().toString("yyyy-MM-dd") if self.fixed.isChecked() else "",
+            painters=round(self.hands.amount),
+            people=round(self.people.amount),
+            arrivals=self.arrivals.currentData(),
+            curve=curve,
+            children=self.small.amount / 100,
+            limit_min=self.limit.amount,
+            currency=self.currency.text().strip()[:20] or "€",
+        )
+        money: dict[str, Any] = {name: field.amount for name, field in self.money.items()}
+        breaks = []
+        for rest in rests:
+            start, _, end = rest.partition("-")
+            breaks.append(Break(parse_clock(start), parse_clock(end)))
+        return replace(with_hours(plain, begins, ends), breaks=tuple(breaks), **money)
+
+    def _try(self) -> None:
+        try:
+            _ = self.wished
+        except ValueError:
+            self.words.setText("The curve is numbers between commas, as in 3, 2, 1, 1.")
+        except PennelloError as error:
+            self.words.setText(str(error))
+        else:
+            self.accept()
+
+
+_MONEY = (
+    ("per_face", "Price of a face"),
+    ("per_hour", "Price of an hour"),
+    ("travel", "The way there and back"),
+    ("own_hour", "An hour of yours"),
+    ("per_gram", "A gram of paint"),
+)
+
+
+def _number(quantity: Quantity, amount: float) -> NumberField:
+    field = NumberField(quantity)
+    field.show_amount(amount)
+    return field
+
+
+def _time(minutes: float) -> QTimeEdit:
+    field = QTimeEdit(QTime(int(minutes // 60) % 24, int(minutes % 60)))
+    field.setDisplayFormat("HH:mm")
+    return field
+
+
+def _minutes(time: QTime) -> float:
+    return 60.0 * time.hour() + time.minute()
+
+
+def _text(minutes: float) -> str:
+    return f"{int(minutes // 60) % 24}:{int(minutes % 60):02d}"
+
+
+def _side(*widgets: QWidget) -> QHBoxLayout:
+    row = QHBoxLayout()
+    for one in widgets:
+        row.addWidget(one, 1)
+    return row

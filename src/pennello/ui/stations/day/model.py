@@ -1,0 +1,196 @@
+"""What the Day shows: the event, many evenings of it, and pictures of what is on its menu."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtGui import QImage
+
+from pennello.day.bag import Thing
+from pennello.day.event import Event, MenuItem
+from pennello.day.queue import DAYS, Evening, WhatIf, evening, usual_rules, what_if
+from pennello.errors import PennelloError
+from pennello.files.day_json import demo_event
+from pennello.session.day import DaySession, bag_of, designed, faces_expected, plan_of
+from pennello.session.jobs import Job, Jobs
+from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.paint import to_image
+from pennello.ui.work import begin, guarded
+
+FIRST_DAYS = 16
+"""So many evenings are shown at once; the rest follow."""
+
+SOON_MS = 250
+
+
+class DayModel(QObject):
+    """The event and what comes of it.
+
+    Signals
+    -------
+    changed
+        The event is another one.
+    shown
+        The evenings are others.
+    pictured(str)
+        A picture of a design is there.
+    said(str)
+    """
+
+    changed = Signal()
+    shown = Signal()
+    pictured = Signal(str)
+    said = Signal(str)
+
+    def __init__(self, parent: QObject, path: Path | None = None) -> None:
+        super().__init__(parent)
+        self.session = DaySession(demo_event(), path)
+        self.evening: Evening | None = None
+        self.pictures: dict[str, QImage] = {}
+        self._jobs, self._drawn, self._works = Jobs(), Jobs(), Jobs()
+        self._asked: set[str] = set()
+        self._of: Event | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON_MS)
+        self._soon.timeout.connect(self._simulate)
+        self.session.changed.connect(self._changed)
+
+    @property
+    def day(self) -> Event:
+        """The event."""
+        return self.session.event
+
+    def enter(self) -> None:
+        """It is shown."""
+        if self._of != _queued(self.day):
+            self._simulate()
+        self._draw()
+
+    def edit(self, label: str, event: Event, merge: str = "") -> bool:
+        """Take a change of the event, and say why where it cannot be written; return whether it was."""
+        return guarded(lambda: self.session.edit(label, event, merge), self.said.emit)
+
+    def _changed(self) -> None:
+        self.changed.emit()
+        if self._of != _queued(self.day):
+            self._soon.start()
+        self._draw()
+
+    def _simulate(self) -> None:
+        event = self.day
+        self._of = _queued(event)
+        self.evening = None
+        if not event.on_menu:
+            self.shown.emit()
+            return
+
+        def work(job: Job[Any]) -> Evening:
+            rules = usual_rules(event)
+            job.found.emit(evening(event, rules, FIRST_DAYS, lambda *_: job.check()))
+            return evening(event, rules, DAYS, job.report)
+
+        begin(self._jobs, "evening", self, work, finished=self._take, failed=self.said.emit, found=self._take)
+
+    def _take(self, found: Evening) -> None:
+        self.evening = found
+        self.shown.emit()
+
+    def what_if(self, owner: QObject, take: Any, tell: Any) -> None:
+        """Work out what changes would bring; `take` is given them, `tell` how far it is."""
+        event = self.day
+
+        def work(job: Job[Any]) -> tuple[WhatIf, ...]:
+            return what_if(event, 60, job.report)
+
+        begin(self._works, "what if", owner, work, finished=take, failed=self.said.emit, progress=tell)
+
+    def _draw(self) -> None:
+        """Lay what is on the menu and has no picture yet, one after another."""
+        missing = [one for one in self.day.menu if one.id not in self._asked]
+        if not missing:
+            return
+        self._asked |= {one.id for one in missing}
+        mat = theme().mat
+
+        def work(job: Job[Any]) -> None:
+            from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only on the worker
+
+            for one in missing:
+                job.check()
+                plan = plan_of(one)
+                if plan is not None and plan.motifs:
+                    job.found.emit((one.id, laid_plan(plan, plan.motifs[0].chart, surround=mat).picture))
+
+        begin(
+            self._drawn,
+            f"pictures {missing[0].id}",
+            self,
+            work,
+            finished=lambda _: None,
+            failed=self.said.emit,
+            found=lambda two: self._pictured(*two),
+        )
+
+    def draw_anew(self) -> None:
+        """Lay all pictures again: round them lies another theme."""
+        self._asked.clear()
+        self._draw()
+
+    def _pictured(self, name: str, picture: Any) -> None:
+        self.pictures[name] = to_image(picture)
+        self.pictured.emit(name)
+
+    def add_plan(self, plan: Any, where: str, pace: Any, take: Any) -> None:
+        """Work out a plan as a design for the menu, and give it to `take`."""
+
+        def work(job: Job[Any]) -> MenuItem:
+            job.report(0.2, "working out its minutes")
+            return designed(plan, where, "", pace).item
+
+        begin(self._works, "design", self, work, finished=take, failed=self.said.emit)
+
+    @property
+    def faces(self) -> float:
+        """For how many faces to pack."""
+        return faces_expected(self.day, self.evening)
+
+    def bag(self) -> tuple[Thing, ...]:
+        """Return what to pack, held against the kit where it can be read."""
+        try:
+            return bag_of(self.day, self.faces)
+        except PennelloError as error:
+            self.said.emit(str(error))
+            return ()
+
+    @property
+    def undo_label(self) -> str | None:
+        """What undo would take back."""
+        return self.session.undo_label
+
+    @property
+    def redo_label(self) -> str | None:
+        """What redo would do again."""
+        return self.session.redo_label
+
+    def undo(self) -> None:
+        """Take back the last change of the event."""
+        guarded(self.session.undo, self.said.emit)
+
+    def redo(self) -> None:
+        """Do it again."""
+        guarded(self.session.redo, self.said.emit)
+
+    def close_all(self) -> None:
+        """Stop work."""
+        self._soon.stop()
+        for jobs in (self._jobs, self._drawn, self._works):
+            jobs.leave()
+
+
+def _queued(event: Event) -> Event:
+    """Return what of an event the queue depends on."""
+    return replace(event, guests=(), packed=(), booked=False)

@@ -1,0 +1,154 @@
+"""Pages of the Day: what if, after the day, and the menu board on the whole screen."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from math import ceil, sqrt
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QFont, QImage, QKeyEvent, QPainter
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from pennello.day.books import Report
+from pennello.day.event import Event
+from pennello.day.queue import WhatIf
+from pennello.ui.stations.day.model import DayModel
+from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.mat import Surface, centred
+from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import ThinBar, foot_row
+from pennello.units import clock, minutes
+
+
+class WhatIfPage(QDialog):
+    """What short forms, one more painter, or batches would bring."""
+
+    def __init__(self, model: DayModel, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("What if")
+        self.resize(QSize(620, 340))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        self.words = Label("Looking at evenings ...")
+        self.words.setWordWrap(True)
+        self.bar = ThinBar()
+        column.addWidget(self.words, 1)
+        column.addWidget(self.bar)
+        column.addLayout(foot_row(self))
+        self.found: tuple[WhatIf, ...] = ()
+        model.what_if(self, self.show_found, self.bar.show_part)
+
+    def show_found(self, found: tuple[WhatIf, ...]) -> None:
+        """Show what was found."""
+        self.found = found
+        self.bar.hide()
+        self.words.setText("\n\n".join(sentence_of(one) for one in found))
+
+
+def sentence_of(one: WhatIf) -> str:
+    """Return what a change brings as a sentence."""
+    faces = f"{abs(one.faces):.0f} faces {'more' if one.faces >= 0 else 'fewer'}"
+    wait = f"{abs(one.wait_min):.0f} min {'less' if one.wait_min >= 0 else 'more'} waiting in the longest hour"
+    return f"{one.words[0].upper()}{one.words[1:]}: {faces}, {wait}."
+
+
+class ReportPage(QDialog):
+    """What a day came to, and what to do with that."""
+
+    def __init__(
+        self, event: Event, found: Report, actions: Sequence[tuple[str, Callable[[], object]]], parent: QWidget
+    ) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"After {event.name}")
+        self.resize(QSize(760, 560))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        head = Label(f"{found.faces} painted, {found.gone} left unpainted")
+        head.setObjectName("headline")
+        column.addWidget(head)
+        for line in report_lines(event, found):
+            label = Label(line)
+            label.setWordWrap(True)
+            column.addWidget(label)
+        column.addStretch(1)
+        row = QHBoxLayout()
+        for words, act in actions:
+            button = QPushButton(words)
+            button.setProperty("chip", True)
+            button.setAutoDefault(False)
+            button.clicked.connect(lambda _=False, do=act: do())
+            row.addWidget(button)
+        row.addStretch(1)
+        column.addLayout(row)
+        column.addLayout(foot_row(self))
+
+
+def report_lines(event: Event, found: Report) -> list[str]:
+    """Return what a day came to, in lines."""
+    lines = []
+    if found.wait_s is not None:
+        lines.append(f"Half of them waited less than {minutes(found.wait_s)}.")
+    for one in found.designs:
+        took = f", took {clock(one.took_s)} min" if one.took_s is not None else ""
+        lines.append(f"{one.title}: {one.faces} {_faces(one.faces)}, planned {clock(one.planned_s)} min{took}.")
+    money, sign = found.money, event.currency
+    lines.append(f"In {money.income:.2f} {sign}, out {money.total:.2f} {sign}; left {money.left:.2f} {sign}.")
+    if money.break_even_faces is not None:
+        lines.append(f"It pays from {money.break_even_faces} {_faces(money.break_even_faces)} on.")
+    used = ", ".join(f"{name} {grams:.1f} g" for name, grams in sorted(found.grams, key=lambda one: -one[1])[:6])
+    if used:
+        lines.append(f"Most used: {used}.")
+    return [*lines, "Next time: " + " ".join(found.next_time)]
+
+
+def _faces(count: int) -> str:
+    return "face" if count == 1 else "faces"
+
+
+class MenuBoard(QDialog):
+    """The menu as the queue sees it, on the whole screen: pictures, names, minutes."""
+
+    def __init__(self, event: Event, pictures: Mapping[str, QImage], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Menu")
+        self._event, self._pictures = event, pictures
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        self.surface = Surface(self)
+        self.surface.draw = self._draw
+        self.surface.setAccessibleName(f"Menu: {', '.join(one.title for one in event.on_menu)}")
+        column.addWidget(self.surface)
+
+    def _draw(self, painter: QPainter) -> None:
+        items = self._event.on_menu
+        area = QRectF(self.surface.rect()).adjusted(36, 24, -36, -24)
+        title = QFont(painter.font())
+        title.setPixelSize(max(28, int(area.height() / 20)))
+        title.setWeight(QFont.Weight.DemiBold)
+        painter.setPen(QColor(theme().ink))
+        painter.setFont(title)
+        painter.drawText(QRectF(area.left(), area.top(), area.width(), 60), self._event.name)
+        columns = min(4, max(1, ceil(sqrt(len(items) * 1.3))))
+        rows = max(1, ceil(len(items) / columns))
+        top = area.top() + 70
+        wide, high = area.width() / columns, (area.bottom() - top) / rows
+        small = QFont(painter.font())
+        small.setPixelSize(max(16, int(high / 11)))
+        painter.setFont(small)
+        for number, item in enumerate(items):
+            x, y = area.left() + (number % columns) * wide, top + (number // columns) * high
+            box = QRectF(x, y, wide - 16, high - 2.4 * small.pixelSize() - 8)
+            image = self._pictures.get(item.id)
+            if image is not None:
+                scale = min(box.width() / image.width(), box.height() / image.height())
+                painter.drawImage(centred(box, image.width() * scale, image.height() * scale), image)
+            told = QRectF(x, box.bottom() + 4, wide - 16, 2.4 * small.pixelSize())
+            words = f"{item.title}\nabout {max(1, round(item.whole_s / 60))} min"
+            painter.drawText(told, int(Qt.AlignmentFlag.AlignHCenter), words)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Esc leaves it."""
+        if event.key() == Qt.Key.Key_Escape:
+            self.close()
+        else:
+            super().keyPressEvent(event)

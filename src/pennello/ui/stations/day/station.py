@@ -1,0 +1,551 @@
+"""The Day station: the evening as one picture, the menu as cards below it, the bag at the right."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import QRectF, QSignalBlocker, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QImage, QPainter
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.day.bag import to_buy
+from pennello.day.books import report
+from pennello.day.event import Event, MenuItem, clock_text, with_item, without_item
+from pennello.day.menu import weigh
+from pennello.day.queue import sentences
+from pennello.design.plan import Plan
+from pennello.disk import exists
+from pennello.errors import PennelloError
+from pennello.files.day_json import SUFFIX, demo_event
+from pennello.session.day import SHIPPED, booked, free_key, noted, plan_of
+from pennello.session.document import Document
+from pennello.session.exports import Work, day_table, hygiene_list, menu_board, packing_list, pick_card, quote
+from pennello.session.kit import KitSession
+from pennello.session.log import open_log
+from pennello.session.notebook import pace_of
+from pennello.ui.exporting import Exporter
+from pennello.ui.paged_station import PagedStation
+from pennello.ui.station import Station, Workplace
+from pennello.ui.stations.day.evening import EveningView
+from pennello.ui.stations.day.model import DayModel
+from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.mat import Surface, centred
+from pennello.ui.widgets.menus import menu_button
+from pennello.ui.widgets.plain import Label
+from pennello.ui.work import guarded
+from pennello.units import clock
+
+PICTURE = QSize(150, 104)
+BAG_PX = 270
+_NAME = Qt.ItemDataRole.UserRole
+
+
+class MenuCard(QFrame):
+    """A design on the menu.
+
+    Signals
+    -------
+    ticked(str, bool), dropped(str)
+        It is on the menu today or not; it is taken off for good.
+    """
+
+    ticked = Signal(str, bool)
+    dropped = Signal(str)
+
+    def __init__(self, item: MenuItem) -> None:
+        super().__init__()
+        self.setObjectName("mat")
+        self.item = item
+        self._image: QImage | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(6, 6, 6, 6)
+        column.setSpacing(2)
+        self.surface = Surface(self)
+        self.surface.setMinimumSize(PICTURE)
+        self.surface.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        self.surface.draw = self._draw
+        self.on = QCheckBox(item.title)
+        self.on.setChecked(item.on)
+        self.on.toggled.connect(lambda on: self.ticked.emit(item.id, on))
+        short = f", short {clock(item.short_s)}" if item.short_s else ""
+        told = Label(f"{clock(item.whole_s)} min{short}\n{len(item.loads)} loads")
+        told.setObjectName("note")
+        off = QPushButton("Take off")
+        off.setProperty("chip", True)
+        off.setAccessibleName(f"Take {item.title} off the menu")
+        off.clicked.connect(lambda _=False: self.dropped.emit(item.id))
+        row = QHBoxLayout()
+        row.addWidget(told, 1)
+        row.addWidget(off)
+        column.addWidget(self.surface)
+        column.addWidget(self.on)
+        column.addLayout(row)
+
+    def show_picture(self, image: QImage) -> None:
+        """Show its picture."""
+        self._image = image
+        self.surface.update()
+
+    def _draw(self, painter: QPainter) -> None:
+        if self._image is not None:
+            area = QRectF(self.surface.rect())
+            scale = min(area.width() / self._image.width(), area.height() / self._image.height())
+            painter.drawImage(centred(area, self._image.width() * scale, self._image.height() * scale), self._image)
+
+
+class DayStation(PagedStation):
+    """The day."""
+
+    def __init__(self, document: Document, exporter: Exporter, parent: QWidget | None = None) -> None:
+        super().__init__(document, exporter, parent)
+        self.model = DayModel(self)
+        self.run_plan: Callable[[Plan, Path | None, bool], None] | None = None
+        self.cards: dict[str, MenuCard] = {}
+        self._menu_of: tuple[MenuItem, ...] = ()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(10, 4, 10, 10)
+        column.setSpacing(6)
+        column.addLayout(self._head())
+        middle = QHBoxLayout()
+        middle.setSpacing(8)
+        left = QVBoxLayout()
+        left.setSpacing(8)
+        left.addWidget(self._evening_card(), 3)
+        left.addWidget(self._menu_card(), 2)
+        middle.addLayout(left, 1)
+        middle.addWidget(self._bag_card())
+        column.addLayout(middle, 1)
+        self.model.changed.connect(self.refresh)
+        self.model.shown.connect(self._show_evening)
+        self.model.pictured.connect(self._show_picture)
+        self.model.said.connect(self.said)
+        self.refresh()
+
+    @classmethod
+    def at(cls, place: Workplace) -> Station:
+        """Return the Day, made for a window."""
+        made = super().at(place)
+        assert isinstance(made, cls), "it is the Day"
+        made.run_plan = place.run_plan
+        made.go_on_with(place)
+        return made
+
+    def go_on_with(self, place: Workplace) -> None:
+        """Go on with the event that was open last, and remember the one that is."""
+        last = place.settings().event
+        if last and exists(Path(last)):
+            self.open_file(Path(last))
+
+        def remember() -> None:
+            path = str(self.model.session.path or "")
+            if path != place.settings().event:
+                place.settle(replace(place.settings(), event=path))
+
+        self.model.changed.connect(remember)
+
+    @property
+    def day(self) -> Event:
+        """The event."""
+        event: Event = self.model.day
+        return event
+
+    def enter(self) -> None:
+        """It is shown."""
+        self.model.enter()
+
+    def show_theme(self) -> None:
+        """Another theme is worn."""
+        self.evening.update()
+        self.model.draw_anew()
+
+    # --- what stands where ---
+
+    def _head(self) -> QHBoxLayout:
+        head = QHBoxLayout()
+        head.setSpacing(6)
+        station = Label("Day")
+        station.setObjectName("station")
+        self.title = Label("")
+        self.title.setObjectName("strong")
+        self.file = menu_button("File", "Another event, open one, keep this one")
+        self.paper = menu_button("Paper", "Board, pick card, packing list, hygiene list, quote, calendar")
+        for menu, rows in (
+            (
+                self.file.menu(),
+                (
+                    ("A new event", self.new_event),
+                    ("The Saltmarsh Lantern Walk", self.open_demo),
+                    ("Open ...", self.ask_open),
+                    ("Keep it as ...", self.ask_keep),
+                ),
+            ),
+            (
+                self.paper.menu(),
+                (
+                    ("Menu board, A4 ...", lambda: self.ask_board("A4")),
+                    ("Menu board, A3 ...", lambda: self.ask_board("A3")),
+                    ("Menu board, Letter ...", lambda: self.ask_board("Letter")),
+                    ("Pick card by colours ...", self.ask_pick),
+                    ("Packing list ...", self.ask_bag),
+                    ("Hygiene list ...", self.ask_hygiene),
+                    ("Quote ...", self.ask_quote),
+                    ("Calendar or books ...", self.ask_table),
+                ),
+            ),
+        ):
+            _fill(menu, rows)
+        head.addWidget(station)
+        head.addWidget(self.title)
+        head.addStretch(1)
+        head.addWidget(self.file)
+        head.addWidget(self.paper)
+        for words, hint, act in (
+            ("The event ...", "Hours, people, prices", self.show_event),
+            ("What if ...", "Short forms, one more painter, batches", self.show_what_if),
+            ("After the day ...", "What it came to", self.show_report),
+        ):
+            head.addWidget(_chip(words, hint, act))
+        self.today = QPushButton("Today's board")
+        self.today.setProperty("main", True)
+        self.today.clicked.connect(lambda _=False: self.show_today())
+        head.addWidget(self.today)
+        return head
+
+    def _evening_card(self) -> QWidget:
+        card = QFrame()
+        card.setObjectName("mat")
+        column = QVBoxLayout(card)
+        column.setContentsMargins(10, 6, 10, 6)
+        self.evening = EveningView(card)
+        self.told = Label("")
+        self.told.setWordWrap(True)
+        column.addWidget(self.evening, 1)
+        column.addWidget(self.told)
+        return card
+
+    def _menu_card(self) -> QWidget:
+        card = QWidget()
+        column = QVBoxLayout(card)
+        column.setContentsMargins(0, 0, 0, 0)
+        row = QHBoxLayout()
+        head = Label("Menu")
+        head.setObjectName("station")
+        row.addWidget(head)
+        self.weighed = Label("")
+        self.weighed.setObjectName("note")
+        row.addWidget(self.weighed, 1)
+        for words, hint, act in (
+            ("Put this plan on it", "The plan that is open, with its true minutes", self.add_plan),
+            ("The best eight", "Which eight serve most people, share loads and offer every colour", self.take_best),
+            ("Show it large", "The menu on the whole screen, for the queue", self.show_board),
+        ):
+            row.addWidget(_chip(words, hint, act))
+        column.addLayout(row)
+        inner = QWidget()
+        self.row = QHBoxLayout(inner)
+        self.row.setContentsMargins(0, 0, 0, 0)
+        self.row.addStretch(1)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(inner)
+        column.addWidget(area, 1)
+        return card
+
+    def _bag_card(self) -> QWidget:
+        card = QFrame()
+        card.setObjectName("mat")
+        card.setFixedWidth(BAG_PX)
+        column = QVBoxLayout(card)
+        column.setContentsMargins(10, 6, 10, 6)
+        head = Label("The bag")
+        head.setObjectName("station")
+        self.bag_words = Label("")
+        self.bag_words.setObjectName("note")
+        self.bag_words.setWordWrap(True)
+        self.bag = QListWidget()
+        self.bag.setAccessibleName("What to pack, ticked off")
+        self.bag.setWordWrap(True)
+        self.bag.itemChanged.connect(self._tick)
+        for widget in (head, self.bag_words):
+            column.addWidget(widget)
+        column.addWidget(self.bag, 1)
+        return card
+
+    # --- what is shown ---
+
+    def refresh(self) -> None:
+        """Show the event as it is."""
+        event = self.day
+        hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
+        people = f"{event.painters} painting, {event.people} people"
+        self.title.setText(" · ".join(part for part in (event.name, event.day, hours, people) if part))
+        if event.menu != self._menu_of:
+            self._show_menu(event)
+        self._show_bag()
+
+    def _show_menu(self, event: Event) -> None:
+        self._menu_of = event.menu
+        for card in self.cards.values():
+            self.row.removeWidget(card)
+            card.hide()
+            card.deleteLater()
+        self.cards = {}
+        for number, item in enumerate(event.menu):
+            card = MenuCard(item)
+            card.ticked.connect(self.tick_item)
+            card.dropped.connect(self.drop_item)
+            if item.id in self.model.pictures:
+                card.show_picture(self.model.pictures[item.id])
+            self.row.insertWidget(number, card)
+            self.cards[item.id] = card
+
+    def _show_picture(self, name: str) -> None:
+        if name in self.cards:
+            self.cards[name].show_picture(self.model.pictures[name])
+
+    def _show_evening(self) -> None:
+        event, found = self.day, self.model.evening
+        self.evening.show_evening(event, found)
+        self.told.setText("  ".join(sentences(event, found)) if found is not None else "")
+        self._show_bag()
+
+    def _show_bag(self) -> None:
+        things = self.model.bag()
+        with QSignalBlocker(self.bag):
+            self.bag.clear()
+            for one in things:
+                item = QListWidgetItem(f"{one.name}: {one.amount}" + (f"\n{one.caution}" if one.caution else ""))
+                item.setData(_NAME, one.name)
+                packed = one.name in self.day.packed
+                item.setCheckState(Qt.CheckState.Checked if packed else Qt.CheckState.Unchecked)
+                self.bag.addItem(item)
+        missing = sum(one.name not in self.day.packed for one in things)
+        buy = len(to_buy(things))
+        tail = f"; {buy} to buy" if buy else ""
+        self.bag_words.setText(f"For {self.model.faces:.0f} faces: {missing} of {len(things)} not packed yet{tail}.")
+
+    def _tick(self, item: QListWidgetItem) -> None:
+        name = str(item.data(_NAME))
+        packed = set(self.day.packed)
+        packed = packed | {name} if item.checkState() == Qt.CheckState.Checked else packed - {name}
+        # the list is rebuilt by the change: not within the signal of the item that is ticked
+        event = replace(self.day, packed=tuple(sorted(packed)))
+        self._later(lambda: self.model.edit("Pack", event))
+
+    def _later(self, act: Callable[[], object]) -> None:
+        QTimer.singleShot(0, self, act)
+
+    # --- the menu ---
+
+    def tick_item(self, name: str, on: bool) -> None:  # noqa: FBT001 - Qt gives it so
+        """Put a design on today's menu, or not."""
+        event = with_item(self.day, replace(self.day.item(name), on=on))
+        self._later(lambda: self.model.edit("The menu", event))
+
+    def drop_item(self, name: str) -> None:
+        """Take a design off the menu for good."""
+        event = without_item(self.day, name)
+        self._later(lambda: self.model.edit("Take off the menu", event))
+
+    def take_best(self) -> None:
+        """Let the best eight be today's menu, and say what that is."""
+        event = self.day
+        if not event.menu:
+            self.said.emit("No design is on the menu yet; put a plan on it first.")
+            return
+        best = weigh(event, 8)
+        chosen = {one.id for one in best.items}
+        self.model.edit(
+            "The best eight", replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu))
+        )
+        missing = f"; no {' and '.join(best.missing)}" if best.missing else ""
+        self.weighed.setText(
+            f"{best.faces_an_hour:.0f} faces an hour and painter, {best.loads} loads, {best.cakes} cakes{missing}"
+        )
+
+    def add_plan(self) -> None:
+        """Put the open plan on the menu."""
+        plan, path = self.document.committed, self.document.path
+        if not plan.motifs:
+            self.said.emit("Nothing lies on a chart of this plan yet; put something on the Chart first.")
+            return
+        try:
+            pace = pace_of()
+        except PennelloError as error:
+            self.said.emit(str(error))
+            pace = None
+        self.said.emit("Working out its minutes ...")
+
+        def take(item: MenuItem) -> None:
+            event = self.day
+            self.model.edit("Put on the menu", with_item(event, replace(item, id=free_key(event, item.id))))
+
+        self.model.add_plan(plan, str(path or ""), pace, take)
+
+    # --- pages ---
+
+    def show_event(self) -> None:
+        """Show and change the event."""
+        from pennello.ui.stations.day.event_form import EventForm  # noqa: PLC0415 - only when wanted
+
+        form = EventForm(self.day, self)
+        form.accepted.connect(lambda: self.model.edit("The event", form.wished))
+        self.open_page(form)
+
+    def show_today(self) -> None:
+        """Show the live board."""
+        from pennello.ui.stations.day.today import TodayPage  # noqa: PLC0415 - only when wanted
+
+        page = TodayPage(self.model, self)
+        page.cards_wanted.connect(self.run_cards)
+        self.open_page(page)
+
+    def run_cards(self, name: str, short: bool) -> None:  # noqa: FBT001 - Qt gives it so
+        """Open a design of the menu and begin its run at the chair."""
+        item = self.day.item(name)
+        plan = plan_of(item)
+        if plan is None or not plan.motifs or self.run_plan is None:
+            self.said.emit(f"The plan of {item.title} is not there any more; paint it without cards.")
+            return
+        path = None if item.plan.startswith(SHIPPED) else Path(item.plan)
+        self.run_plan(plan, path, short)
+
+    def show_what_if(self) -> None:
+        """Show what changes would bring."""
+        from pennello.ui.stations.day.pages import WhatIfPage  # noqa: PLC0415 - only when wanted
+
+        if not self.day.on_menu:
+            self.said.emit("No design is on the menu; put one on it first.")
+            return
+        self.open_page(WhatIfPage(self.model, self))
+
+    def show_board(self) -> None:
+        """Show the menu on the whole screen."""
+        from pennello.ui.stations.day.pages import MenuBoard  # noqa: PLC0415 - only when wanted
+
+        page = MenuBoard(self.day, self.model.pictures, self)
+        self.open_page(page)
+        page.showFullScreen()
+
+    def show_report(self) -> None:
+        """Show what the day came to."""
+        from pennello.ui.stations.day.pages import ReportPage  # noqa: PLC0415 - only when wanted
+
+        actions = (
+            ("Into the notebook", self.keep_report),
+            ("Book what was used", self.book),
+            ("For the books ...", self.ask_table),
+        )
+        self.open_page(ReportPage(self.day, report(self.day), actions, self))
+
+    def keep_report(self) -> None:
+        """Write a page of the notebook about the day."""
+
+        def write() -> None:
+            with open_log() as log:
+                log.put(noted(self.day))
+            self.said.emit("The day has its page in the Notebook.")
+
+        guarded(write, self.said.emit)
+
+    def book(self) -> None:
+        """Take what was used from the kit."""
+
+        def write() -> None:
+            kit = KitSession()
+            try:
+                event, grams = booked(kit, self.day)
+            finally:
+                kit.close()
+            self.model.session.edit("Book what was used", event)
+            self.said.emit(f"{sum(grams.values()):.1f} g were taken from {len(grams)} cakes and pans of the kit.")
+
+        guarded(write, self.said.emit)
+
+    # --- files and paper ---
+
+    def new_event(self) -> None:
+        """Begin a new event with an empty menu, and ask what it is."""
+        self.model.session.take(Event("New event"))
+        self.show_event()
+
+    def open_demo(self) -> None:
+        """Open the evening that ships."""
+        self.model.session.take(demo_event())
+
+    def ask_open(self) -> None:
+        """Ask for an event's file and open it."""
+        chosen, _ = QFileDialog.getOpenFileName(self, "Open an event", str(Path.home()), f"Events (*{SUFFIX})")
+        if chosen:
+            self.open_file(Path(chosen))
+
+    def open_file(self, path: Path) -> None:
+        """Open an event, and say why where it cannot be."""
+        guarded(lambda: self.model.session.open(path), self.said.emit)
+
+    def ask_keep(self) -> None:
+        """Ask where to keep the event."""
+        target = ask_target(self, "Keep the event", Path.home() / f"event{SUFFIX}", (SUFFIX,))
+        if target is not None:
+            guarded(lambda: self.model.session.keep_as(target), self.said.emit)
+
+    def _write(self, title: str, name: str, make: Callable[[Path], Work], endings: tuple[str, ...] = (".pdf",)) -> None:
+        target = ask_target(self, title, Path.home() / name, endings)
+        if target is not None:
+            self._exporter.write(target.name, make(target))
+
+    def ask_board(self, size: str) -> None:
+        """Write the menu board as a PDF."""
+        self._write("Menu board", "menu.pdf", partial(menu_board, self.day, size))
+
+    def ask_pick(self) -> None:
+        """Write the pick card as a PDF."""
+        self._write("Pick card", "pick.pdf", partial(pick_card, self.day))
+
+    def ask_bag(self) -> None:
+        """Write the packing list as a PDF."""
+        self._write("Packing list", "bag.pdf", partial(packing_list, self.day, self.model.faces, self.model.bag()))
+
+    def ask_hygiene(self) -> None:
+        """Write the hygiene list as a PDF."""
+        self._write("Hygiene list", "hygiene.pdf", partial(hygiene_list, self.day))
+
+    def ask_quote(self) -> None:
+        """Write a quote as a PDF."""
+        self._write("Quote", "quote.pdf", partial(quote, self.day, self.model.faces))
+
+    def ask_table(self) -> None:
+        """Write the books as CSV, or the event as iCalendar."""
+        self._write("Books or calendar", "day.csv", partial(day_table, self.day), (".csv", ".ics"))
+
+
+def _fill(menu: QMenu | None, rows: tuple[tuple[str, Callable[[], object]], ...]) -> None:
+    assert menu is not None, "the button has a menu"
+    for words, act in rows:
+        menu.addAction(words).triggered.connect(lambda _=False, do=act: do())
+
+
+def _chip(words: str, hint: str, act: Callable[[], object]) -> QPushButton:
+    button = QPushButton(words)
+    button.setProperty("chip", True)
+    button.setToolTip(hint)
+    button.clicked.connect(lambda _=False: act())
+    return button

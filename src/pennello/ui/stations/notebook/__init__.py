@@ -1,0 +1,11 @@
+"""The Notebook: what was painted and how it came out; cards, practice sheets, lessons, and what is one's own."""
+
+from __future__ import annotations
+
+from pennello.ui.station import Keys
+
+HELP: tuple[Keys, ...] = (
+    Keys("Up, Down", "in the list: another page"),
+    Keys("Enter, Delete", "in the list: change the page, take it out"),
+    Keys("press, arrows", "on a photo: set the nearest corner mark, move the one chosen (Shift: finely)"),
+)

@@ -1,0 +1,119 @@
+"""Two pages of the notebook side by side, and totals by month."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+from PySide6.QtCore import QSize
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QComboBox,
+    QDialog,
+    QHeaderView,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.practice.records import LogPage
+from pennello.session.log import MonthSum
+from pennello.ui.stations.notebook.book import Spread
+from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import foot_row
+from pennello.units import clock
+
+Picture = NDArray[np.uint8]
+Differs = Callable[[LogPage, LogPage], tuple[tuple[str, str, str], ...]]
+
+
+def told_table(columns: Sequence[str], rows: Sequence[Sequence[str]], name: str) -> QTableWidget:
+    """Return a table of texts that is only read."""
+    table = QTableWidget(len(rows), len(columns))
+    table.setAccessibleName(name)
+    table.setHorizontalHeaderLabels(list(columns))
+    table.verticalHeader().hide()
+    table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+    table.setWordWrap(True)
+    for at, row in enumerate(rows):
+        for column, text in enumerate(row):
+            table.setItem(at, column, QTableWidgetItem(text))
+    table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+    table.resizeRowsToContents()
+    return table
+
+
+class ComparePage(QDialog):
+    """What differs between the open page and another one, with their photos."""
+
+    def __init__(
+        self,
+        page: LogPage,
+        others: Sequence[LogPage],
+        picture: Callable[[str], Picture | None],
+        differs: Differs,
+        parent: QWidget,
+    ) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"Compare {page.title}, {page.day[:10]}")
+        self.resize(QSize(900, 660))
+        self._page, self._others, self._picture, self._differs = page, others, picture, differs
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(16, 12, 16, 12)
+        self.other = QComboBox()
+        self.other.setAccessibleName("The page to compare with")
+        for one in others:
+            self.other.addItem(f"{one.day[:10]}  {one.title}", one.id)
+        self.other.activated.connect(lambda _: self.refresh())
+        self._column.addWidget(self.other)
+        self.spread = Spread(self)
+        self.spread.words = (f"{page.day[:10]}", "the other")
+        self._column.addWidget(self.spread, 1)
+        self.table: QTableWidget | None = None
+        self._column.addLayout(foot_row(self))
+        self.refresh()
+
+    def _photo_of(self, page: LogPage) -> Picture | None:
+        """Return a page's photo, or what was planned where there is none."""
+        return self._picture(page.photo or page.picture)
+
+    def refresh(self) -> None:
+        """Show the pair that is chosen."""
+        other = self._others[max(self.other.currentIndex(), 0)]
+        self.spread.words = (self._page.day[:10], other.day[:10])
+        self.spread.show_pictures(self._photo_of(self._page), self._photo_of(other))
+        if self.table is not None:
+            self._column.removeWidget(self.table)
+            self.table.deleteLater()
+        rows = self._differs(self._page, other)
+        self.table = told_table(("", "this page", "the other"), rows, "What differs")
+        self._column.insertWidget(2, self.table, 1)
+
+
+class MonthsPage(QDialog):
+    """Totals by month."""
+
+    def __init__(self, sums: Sequence[MonthSum], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Totals by month")
+        self.resize(QSize(720, 420))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        if not sums:
+            column.addWidget(Label("No page is written yet."))
+        rows = [
+            (
+                one.month,
+                str(one.pages),
+                f"{clock(one.painted_s)} min" if one.painted_s else "not timed",
+                f"{clock(one.planned_s)} min" if one.planned_s else "",
+                ", ".join(f"{count} {trouble.value}" for trouble, count in one.troubles) or "nothing",
+            )
+            for one in sums
+        ]
+        columns = ("month", "pages", "painted", "predicted", "went wrong")
+        self.table = told_table(columns, rows, "Totals by month")
+        column.addWidget(self.table, 1)
+        column.addLayout(foot_row(self))

@@ -1,0 +1,152 @@
+"""All that is the painter's own: hand, pace, brushes and paints, each with where it comes from and a way back."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QSize
+from PySide6.QtWidgets import QDialog, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from pennello.errors import PennelloError
+from pennello.practice.fit_card import OWN_BELOW
+from pennello.practice.records import KeptConstant, KeptTry
+from pennello.session.document import Document
+from pennello.session.log import OwnHand, hand_with, open_log, own_hand
+from pennello.session.notebook import pace_of
+from pennello.session.practising import back_to_default, own_items
+from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.progress import foot_row
+from pennello.ui.work import guarded
+
+
+class MinePage(QDialog):
+    """What is one's own, in cards."""
+
+    def __init__(self, document: Document, notebook: Path, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("What is mine")
+        self.resize(QSize(760, 620))
+        self._document, self._notebook = document, notebook
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        self.words = Label("Everything else is a default of the program. What is yours goes back to it by one click.")
+        self.words.setWordWrap(True)
+        column.addWidget(self.words)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        self.area = area
+        column.addWidget(area, 1)
+        column.addLayout(foot_row(self))
+        self.tries: tuple[KeptTry, ...] = ()
+        self.learnt: tuple[KeptConstant, ...] = ()
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show it anew."""
+
+        def read() -> None:
+            with open_log(self._notebook) as log:
+                self.tries, self.learnt = log.tries(), log.learnt()
+
+        guarded(read, self.words.setText)
+        inner = QWidget()
+        column = QVBoxLayout(inner)
+        column.setSpacing(8)
+        for card in (self._hand(own_hand(self.tries)), self._pace(), *self._items()):
+            column.addWidget(card)
+        column.addStretch(1)
+        self.area.setWidget(inner)
+
+    @staticmethod
+    def _card(title: str, sentences: list[str], *buttons: QPushButton) -> QFrame:
+        card = QFrame()
+        card.setObjectName("mat")
+        column = QVBoxLayout(card)
+        head = QHBoxLayout()
+        name = Label(title)
+        name.setObjectName("station")
+        head.addWidget(name)
+        head.addStretch(1)
+        for button in buttons:
+            button.setProperty("chip", True)
+            button.setAutoDefault(False)
+            head.addWidget(button)
+        column.addLayout(head)
+        for sentence in sentences:
+            label = Label(sentence)
+            label.setWordWrap(True)
+            column.addWidget(label)
+        return card
+
+    def _hand(self, own: OwnHand) -> QFrame:
+        use, forget = QPushButton("Use it in this plan"), QPushButton("Back to a usual hand")
+        use.setEnabled(own.angle_deg is not None)
+        forget.setEnabled(own.tries > 0)
+        use.clicked.connect(lambda _=False: self.use_hand(own))
+        forget.clicked.connect(lambda _=False: self.forget_tries())
+        self.use, self.forget = use, forget
+        return self._card("Your hand", [own.words], use, forget)
+
+    def use_hand(self, own: OwnHand) -> None:
+        """Let the plan's forgiveness use the hand that tries tell of: a step that undo takes back."""
+        plan = self._document.committed
+        self._document.edit("Use my hand", replace(plan, hand=hand_with(plan.hand, own)))
+        self.words.setText("This plan's forgiveness uses your hand now; undo takes it back.")
+
+    def forget_tries(self) -> None:
+        """Erase all tries."""
+
+        def erase() -> None:
+            with open_log(self._notebook) as log:
+                log.forget_tries()
+
+        if guarded(erase, self.words.setText):
+            self.refresh()
+
+    def _pace(self) -> QFrame:
+        sentences = []
+        try:
+            for kind, factor, count in pace_of(self._notebook).factors:
+                slower = "slower" if factor > 1 else "faster"
+                apart = abs(factor - 1)
+                tail = f"{apart:.0%} {slower} than the default" if apart >= 0.01 else "as the default"
+                sentences.append(f"{kind.value}: {tail}, from {count} steps.")
+        except PennelloError as error:
+            sentences.append(str(error))
+        return self._card(
+            "Your pace", sentences or ["Runs at the chair will tell it: three steps of a kind are enough."]
+        )
+
+    def _items(self) -> list[QFrame]:
+        plan, cards = self._document.committed, []
+        for item, name in own_items(plan, self.learnt):
+            told = [one for one in self.learnt if one.item == item and one.shrunk < OWN_BELOW]
+            sentences = [
+                f"{_NAMES.get(one.name, one.name)}: {one.value:.3g} (was {one.was:.3g}), from {one.source} of "
+                f"{one.taken[:10]}."
+                for one in told[:8]
+            ]
+            back = QPushButton("Back to the default")
+            back.clicked.connect(lambda _=False, key=item: self.give_back(key))
+            back.setAccessibleName(f"{name}: back to the default")
+            cards.append(self._card(name, sentences or ["Calibrated by what you saw."], back))
+        return cards
+
+    def give_back(self, item: str) -> None:
+        """Bring a brush or paint of the plan back to its default: a step that undo takes back."""
+        plan = self._document.committed
+        self._document.edit("Back to the default", back_to_default(plan, item, self.learnt))
+        self.refresh()
+
+
+_NAMES = {
+    "release_mm": "lasts, mm of way",
+    "capacity_mm3_per_mm": "holds, mm³ on a mm of edge",
+    "drift_mm": "sweeps wander, mm",
+    "fill_passes": "sweeps to two thirds full",
+    "tint": "strength",
+    "slope": "fall of its scattering, exponent",
+    "colour": "colour in mixtures",
+}

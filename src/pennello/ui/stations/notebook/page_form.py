@@ -1,0 +1,185 @@
+"""A page of the notebook as it is written: what was painted, how long, what went wrong, a photo, a note."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QDialog,
+    QFileDialog,
+    QFormLayout,
+    QHBoxLayout,
+    QLayout,
+    QLineEdit,
+    QListWidget,
+    QPlainTextEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.design.plan import Plan
+from pennello.finding import Finding
+from pennello.practice.records import MOST_LINE, MOST_NOTE, LogPage, PageFault
+from pennello.practice.trouble import Trouble, mend_of
+from pennello.ui.widgets.choices import LeaveOrTake
+from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.plain import Label
+
+SECONDS = Quantity("How long the hand took; 0 where it was not timed", 0, 36_000, 10, 0, " s")
+LIGHTS = ("", "daylight, shade", "daylight, sun", "lamp, warm", "lamp, cold", "dusk", "flash")
+
+
+class PageForm(QDialog):
+    """Everything that stands on a page; what is accepted is in `page` and `photo`.
+
+    Parameters
+    ----------
+    plan
+        The plan that it is of, whose pieces may have gone wrong; None where it is not there.
+    findings
+        What the program says of that plan.
+    """
+
+    def __init__(
+        self, page: LogPage, plan: Plan | None, findings: tuple[Finding, ...], parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Change a page" if page.id else "Write a page")
+        self.resize(620, 620)
+        self._page, self._plan, self._findings = page, plan, findings
+        self.photo: Path | None = None
+        self._faults = list(page.faults)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        column.addLayout(self._fields())
+        column.addLayout(self._wrong())
+        self.listed = QListWidget()
+        self.listed.setAccessibleName("What went wrong")
+        self.listed.setMaximumHeight(96)
+        self.listed.setWordWrap(True)
+        column.addWidget(self.listed)
+        self.note = QPlainTextEdit(page.note)
+        self.note.setAccessibleName("Note")
+        self.note.setPlaceholderText("What to remember next time")
+        column.addWidget(self.note, 1)
+        private = Label("What people asked for is never exported unless you tick it. Ask before you take a photo.")
+        private.setObjectName("note")
+        private.setWordWrap(True)
+        column.addWidget(private)
+        foot = LeaveOrTake(self, "Keep it")
+        self.take = foot.take
+        column.addLayout(foot)
+        self._show_faults()
+        self._check()
+
+    def _fields(self) -> QFormLayout:
+        form, page = QFormLayout(), self._page
+        self.title, self.part, self.asked, self.kept = (
+            QLineEdit(text) for text in (page.title, page.part, page.asked, page.kept)
+        )
+        for field in (self.title, self.part, self.asked, self.kept):
+            field.setMaxLength(MOST_LINE)
+        self.title.textChanged.connect(self._check)
+        self.seconds = NumberField(SECONDS)
+        self.seconds.show_amount(page.painted_s)
+        self.short = QCheckBox("the short form")
+        self.short.setChecked(page.short)
+        self.light = QComboBox()
+        self.light.setEditable(True)
+        self.light.addItems(list(LIGHTS))
+        self.light.setCurrentText(page.light)
+        self.choose = QPushButton("Choose a photo ...")
+        self.choose.setProperty("chip", True)
+        self.choose.clicked.connect(lambda _=False: self.ask_photo())
+        self.photo_words = Label("one is kept" if page.photo else "none")
+        photo = QHBoxLayout()
+        photo.addWidget(self.choose)
+        photo.addWidget(self.photo_words, 1)
+        time = QHBoxLayout()
+        time.addWidget(self.seconds)
+        time.addWidget(self.short)
+        time.addStretch(1)
+        rows: tuple[tuple[str, QWidget | QLayout], ...] = (
+            ("What was painted", self.title),
+            ("Part alone", self.part),
+            ("Painted in", time),
+            ("Photo", photo),
+            ("Light of the photo", self.light),
+            ("Asked for", self.asked),
+            ("Kept", self.kept),
+        )
+        for words, row in rows:
+            form.addRow(words, row)
+        return form
+
+    def _wrong(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        self.trouble, self.piece = QComboBox(), QComboBox()
+        self.trouble.setAccessibleName("What went wrong")
+        self.piece.setAccessibleName("On which piece")
+        for one in Trouble:
+            self.trouble.addItem(one.value, one)
+        self.piece.addItem("all of it", "")
+        if self._plan is not None:
+            for placed in self._plan.motifs:
+                self.piece.addItem(placed.name, placed.id)
+        add, drop = QPushButton("It went wrong so"), QPushButton("Not so")
+        for button, act in ((add, self.add_fault), (drop, self.drop_fault)):
+            button.setProperty("chip", True)
+            button.setAutoDefault(False)
+            button.clicked.connect(lambda _=False, do=act: do())
+        for widget in (Label("Went wrong:"), self.trouble, Label("at"), self.piece, add, drop):
+            row.addWidget(widget)
+        row.addStretch(1)
+        return row
+
+    def add_fault(self) -> None:
+        """Take what is chosen among what went wrong, with the mend that the program gives."""
+        trouble, piece = self.trouble.currentData(), self.piece.currentData()
+        told = tuple(one for one in self._findings if one.piece == piece)
+        name = self.piece.currentText() if piece else ""
+        self._faults.append(PageFault(trouble, piece, name, mend_of(trouble, told)))
+        self._show_faults()
+
+    def drop_fault(self) -> None:
+        """Take the chosen one out again."""
+        at = self.listed.currentRow()
+        if 0 <= at < len(self._faults):
+            del self._faults[at]
+            self._show_faults()
+
+    def _show_faults(self) -> None:
+        self.listed.clear()
+        for one in self._faults:
+            self.listed.addItem(f"{one.trouble.value}{f' at {one.name}' if one.name else ''}: {one.mend}")
+        self.listed.setVisible(bool(self._faults))
+
+    def ask_photo(self) -> None:
+        """Ask for a photo."""
+        chosen, _ = QFileDialog.getOpenFileName(self, "A photo", str(Path.home()), "Photos (*.jpg *.jpeg *.png *.webp)")
+        if chosen:
+            self.photo = Path(chosen)
+            self.photo_words.setText(self.photo.name)
+
+    def _check(self) -> None:
+        self.take.setEnabled(bool(self.title.text().strip()))
+
+    @property
+    def page(self) -> LogPage:
+        """The page as it is written."""
+        return replace(
+            self._page,
+            title=self.title.text().strip(),
+            part=self.part.text().strip(),
+            painted_s=self.seconds.amount,
+            short=self.short.isChecked(),
+            light=self.light.currentText()[:MOST_LINE],
+            asked=self.asked.text().strip(),
+            kept=self.kept.text().strip(),
+            note=self.note.toPlainText()[:MOST_NOTE],
+            faults=tuple(self._faults),
+        )

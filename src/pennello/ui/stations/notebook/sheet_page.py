@@ -1,0 +1,252 @@
+"""Practice sheets: print what is practised, photograph the tries or trace one on the screen, see them scored."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QIcon, QPixmap
+from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QPushButton, QStackedWidget, QWidget
+
+from pennello.design.plan import Plan
+from pennello.design.words import pickup_words
+from pennello.errors import PennelloError
+from pennello.practice.lessons import Lesson, lesson_plan
+from pennello.practice.sheet import Practised, places_for, practised
+from pennello.practice.traced import score_trace
+from pennello.practice.tries import TryScore, best_and_worst, cut_outs, trend
+from pennello.session.exports import practice_sheet
+from pennello.session.jobs import Job
+from pennello.session.log import kept_tries, open_log
+from pennello.session.play import alone
+from pennello.session.practising import load_of, scored, simulated_sheet
+from pennello.ui.exporting import Exporter
+from pennello.ui.stations.notebook.marked_photo import PhotoDialog
+from pennello.ui.stations.notebook.trace_pad import TracePad
+from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.play_view import PlayPage
+from pennello.ui.work import guarded
+
+SEED = 5
+
+
+class SheetPage(PhotoDialog):
+    """Sheets of a stroke, load or part of the plan, or of a lesson.
+
+    Parameters
+    ----------
+    lesson
+        The lesson whose sheet it is; None for what the plan has.
+    """
+
+    def __init__(
+        self, plan: Plan, exporter: Exporter, notebook: Path, parent: QWidget, lesson: Lesson | None = None
+    ) -> None:
+        super().__init__(lesson.title if lesson else "Practice sheets", parent)
+        self._plan, self._exporter, self._notebook, self.lesson = plan, exporter, notebook, lesson
+        self.what: Practised | None = None
+        self.scores: tuple[TryScore, ...] = ()
+        self._traced = False
+        self.things = QComboBox()
+        self.things.setAccessibleName("What is practised")
+        if lesson is not None:
+            self._plan, name = lesson_plan(lesson, plan)
+            self.things.addItem(lesson.title, name)
+            self.things.setEnabled(False)
+        else:
+            self._fill()
+        self.things.currentIndexChanged.connect(lambda _: self._other())
+        self.head.addWidget(self.things, 1)
+        self.print_button = self.chip("Print it ...", "The sheet as a PDF at true scale", self.ask_pdf)
+        self.photo_button = self.chip("Photo ...", "A photo of the painted sheet, dry, whole", self.ask_photo)
+        self.play_button = self.chip("Play", "Watch the brush move over it at the hand's speed", self.play)
+        self.try_button = self.chip("Try it out", "A sheet that a simulated hand has painted", self.try_out)
+        self.stack = QStackedWidget()
+        self.trace = TracePad(self)
+        self.trace.traced.connect(self.score_way)
+        self.stack.addWidget(self.trace)
+        self.left.insertWidget(0, self.stack, 1)
+        self.hint.setText(
+            (f"{lesson.watch} " if lesson else "")
+            + "Print the sheet and paint every place, or trace the stroke here with mouse or pen, without paint."
+        )
+        self.summary = Label("")
+        self.summary.setWordWrap(True)
+        self.summary.setObjectName("headline")
+        self.listed = QListWidget()
+        self.listed.setWordWrap(True)
+        self.listed.setAccessibleName("The tries, each with what to change")
+        self.listed.setSpacing(3)
+        self.listed.setIconSize(QSize(96, 72))
+        self.right.addWidget(self.summary)
+        self.right.addWidget(self.listed, 1)
+        self.take.setText("Keep the tries")
+        self._other()
+
+    def _fill(self) -> None:
+        for part in self._plan.parts:
+            self.things.addItem(f"{part.name} (all of it)", part.id)
+        for one in self._plan.strokes:
+            self.things.addItem(f"{one.name} (its trial stroke)", one.id)
+        for placed in self._plan.motifs:
+            self.things.addItem(placed.name, placed.id)
+        trial = self.things.findData(self._plan.strokes[0].id) if self._plan.strokes else -1
+        self.things.setCurrentIndex(max(trial, 0))
+
+    @property
+    def name(self) -> str:
+        """The id of what is practised."""
+        return str(self.things.currentData() or "")
+
+    def _other(self) -> None:
+        self.scores, self.what = (), None
+        self.listed.clear()
+        self.summary.setText("No try yet")
+        self.words.setText("")
+        self.may_take(yes=False)
+
+        def make() -> None:
+            self.what = practised(self._plan, self.name)
+            self.trace.show_what(self.what)
+            places_for(self.what)
+
+        fits = bool(self.name) and guarded(make, self.words.setText)
+        for button in (self.print_button, self.photo_button, self.try_button):
+            button.setEnabled(fits)
+        self._show_pad(photo=False)
+
+    def _show_pad(self, *, photo: bool) -> None:
+        what = self.what
+        self.trace.setEnabled(what is not None and what.single is not None)
+        self.stack.setVisible(not photo)
+        if self.pad is not None:
+            self.pad.setVisible(photo)
+        self.read.setEnabled(photo)
+
+    def show_photo(self, picture: Any, corners: Any) -> None:
+        """Show a photo instead of the pad for tracing."""
+        super().show_photo(picture, corners)
+        self._show_pad(photo=True)
+
+    def ask_pdf(self) -> None:
+        """Ask where and write the sheet."""
+        path = ask_target(self, "Write the sheet", Path.home() / "practice.pdf", (".pdf",))
+        what = self.what
+        if path is None or what is None:
+            return
+        source = self._plan.stroke(load_of(self._plan, self.name))
+        words = " ".join(pickup_words(self._plan, source, one) for one in source.recipe.pickups[:1])
+        places = places_for(what)
+        self._exporter.write(path.name, practice_sheet(what, places, path, words))
+
+    def play(self) -> None:
+        """Watch the stroke as it is pulled."""
+        plan = self._plan
+        name = self.name if any(one.id == self.name for one in plan.strokes) else load_of(plan, self.name)
+        PlayPage(self.things.currentText(), lambda: alone(plan, name), self).open()
+
+    def try_out(self) -> None:
+        """Let a simulated hand paint the sheet, and show its photo."""
+        plan, what, name = self._plan, self.what, self.name
+        if what is None:
+            return
+
+        def paint(job: Job[Any]) -> Any:
+            job.report(0.1, "a simulated hand paints the sheet")
+            return simulated_sheet(plan, what, load_of(plan, name), SEED)[:2]
+
+        self.run(paint, lambda seen: self.show_photo(*seen))
+
+    def start(self) -> None:
+        """Score the photo."""
+        picture, corners, what = self.picture, self.corners, self.what
+        if picture is not None and what is not None:
+            self._traced = False
+
+            def read(job: Job[Any]) -> tuple[tuple[TryScore, ...], dict[int, Any]]:
+                scores = scored(what, picture, corners, job.report)
+                return scores, cut_outs(picture, corners, what)
+
+            self.run(read, self._show_read)
+
+    def _show_read(self, found: tuple[tuple[TryScore, ...], dict[int, Any]]) -> None:
+        """Show tries, each with its own cut-out."""
+        scores, cuts = found
+        self.show_scores(scores)
+        for row, one in enumerate(scores):
+            picture = QPixmap.fromImage(to_image(cuts[one.number]))
+            self.listed.item(row).setIcon(QIcon(picture))
+
+    def score_way(self, way: NDArray[np.float64]) -> None:
+        """Score what was traced on the screen."""
+        try:
+            assert self.what is not None
+            number = len(self.scores) + 1 if self._traced else 1
+            one = score_trace(self.what, way, number)
+        except PennelloError as error:
+            self.words.setText(str(error))
+            return
+        self.scores = (*self.scores, one) if self._traced else (one,)
+        self._traced = True
+        self.show_scores(self.scores)
+
+    def show_scores(self, scores: tuple[TryScore, ...]) -> None:
+        """Show tries that were scored."""
+        self.scores = scores
+        best, worst = best_and_worst(scores)
+        better = trend(scores)
+        tail = ""
+        if len(scores) > 2 and abs(better) >= 0.5:
+            tail = f" Each try {abs(better):.1f} points {'better' if better > 0 else 'worse'} than the one before."
+        self.words.setText("")
+        self.summary.setText(f"Best: try {best.number} with {best.points} of 100 points.{tail}")
+        self.listed.clear()
+        for one in scores:
+            mark = " · best" if one is best else " · worst" if one is worst and len(scores) > 1 else ""
+            item = QListWidgetItem(f"{one.number}: {one.points} points{mark}\n{one.words}\n{measured(one)}")
+            item.setData(Qt.ItemDataRole.UserRole, one.number)
+            self.listed.addItem(item)
+        self.may_take(yes=True)
+
+    def keep(self) -> None:
+        """Keep the tries in the notebook."""
+        what, scores = self.what, self.scores
+        if what is None or not scores:
+            return
+        key = self.lesson.key if self.lesson else ""
+        tries = kept_tries(scores, self._plan, what.key, what.name, lesson=key, traced=self._traced)
+
+        def write() -> None:
+            with open_log(self._notebook) as log:
+                log.add_tries(tries)
+
+        if guarded(write, self.words.setText):
+            self.accept()
+
+
+def measured(one: TryScore) -> str:
+    """Return the figures of a try in one line."""
+    told = [f"{one.overlap:.0%} on its outline", f"off by up to {one.off_mm:.1f} mm"]
+    if one.rim_mm is not None:
+        told.append(f"rim {one.rim_mm:.1f} ± {one.rim_uneven_mm or 0:.1f} mm")
+    if one.blend_mm is not None:
+        told.append(f"blend {one.blend_mm:.1f} mm")
+    if one.feet_mm >= 1:
+        told.append(f"feet {one.feet_mm:.1f} mm out")
+    if one.pale_from_mm is not None:
+        told.append(f"pale from {one.pale_from_mm:.0f} mm")
+    return ", ".join([*told, f"wobble {one.wobble_mm:.1f} mm"])
+
+
+class LessonButton(QPushButton):
+    """A lesson in the path."""
+
+    def __init__(self, lesson: Lesson) -> None:
+        super().__init__(lesson.title)
+        self.lesson = lesson
+        self.setProperty("chip", True)

@@ -1,0 +1,381 @@
+"""The Notebook station: an open book of what was planned and painted, a shelf of months, and a tray of sheets."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QEvent, QObject, QSignalBlocker, Qt
+from PySide6.QtGui import QFont, QKeyEvent
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFrame,
+    QHBoxLayout,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from pennello.colour.families import ColourFamily
+from pennello.design.findings import findings_by_chart
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError
+from pennello.files.plan_json import read_plan
+from pennello.finding import Finding
+from pennello.practice.lessons import Lesson
+from pennello.practice.records import LogPage
+from pennello.practice.trouble import Trouble
+from pennello.session.document import Document
+from pennello.session.exports import notebook_page, notebook_table
+from pennello.session.log import compared, months, now_text, picture_of
+from pennello.ui.exporting import Exporter
+from pennello.ui.paged_station import PagedStation
+from pennello.ui.stations.notebook.book import Book
+from pennello.ui.stations.notebook.model import BookModel
+from pennello.ui.stations.notebook.page_form import PageForm
+from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.choice import choice, fill
+from pennello.ui.widgets.menus import menu_button
+from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.plain import Label
+from pennello.ui.work import guarded
+from pennello.units import clock
+
+SHELF_PX = 250
+_PAGE = Qt.ItemDataRole.UserRole
+
+
+class NotebookStation(PagedStation):
+    """The notebook."""
+
+    def __init__(self, document: Document, exporter: Exporter, parent: QWidget | None = None) -> None:
+        super().__init__(document, exporter, parent)
+        self.model = BookModel(self)
+        guard = WheelGuard(self)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(10, 4, 10, 10)
+        column.setSpacing(6)
+        column.addLayout(self._head(guard))
+        middle = QHBoxLayout()
+        middle.setSpacing(8)
+        middle.addWidget(self._shelf())
+        middle.addWidget(self._table(), 1)
+        column.addLayout(middle, 1)
+        column.addLayout(self._tray())
+        self.model.changed.connect(self.show_shelf)
+        self.model.opened.connect(self.show_page)
+        self.model.pictured.connect(self._show_pictures)
+        self.model.said.connect(self.said)
+
+    def enter(self) -> None:
+        """It is shown: what runs and other programs wrote is read."""
+        self.model.read()
+        self.shelf.setFocus()
+
+    def show_theme(self) -> None:
+        """Another theme is worn."""
+        self.book.spread.update()
+
+    # --- what stands where ---
+
+    def _head(self, guard: WheelGuard) -> QHBoxLayout:
+        head = QHBoxLayout()
+        head.setSpacing(6)
+        title = Label("Notebook")
+        title.setObjectName("station")
+        self.search = QLineEdit()
+        self.search.setPlaceholderText("Search: words, what people chose, what went wrong")
+        self.search.setAccessibleName("Words that a page has to say")
+        self.search.setClearButtonEnabled(True)
+        self.search.textChanged.connect(lambda _: self._look())
+        self.colour, self.trouble = choice("Only pages of a colour", guard), choice("Only what went wrong", guard)
+        fill(self.colour, [("any colour", ""), *((one.value, one.value) for one in ColourFamily)], "")
+        fill(self.trouble, [("all that went wrong or well", None), *((one.value, one) for one in Trouble)], None)
+        for box in (self.colour, self.trouble):
+            box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
+            box.activated.connect(lambda _: self._look())
+        self.more = menu_button("More ...", "Compare, write out, totals")
+        self._fill_more(self.more.menu())
+        self.write = QPushButton("Write a page")
+        self.write.setProperty("main", True)
+        self.write.clicked.connect(lambda _=False: self.write_page())
+        head.addWidget(title)
+        head.addWidget(self.search, 1)
+        for widget in (self.colour, self.trouble, self.more, self.write):
+            head.addWidget(widget)
+        return head
+
+    def _fill_more(self, menu: QMenu | None) -> None:
+        assert menu is not None, "the button has a menu"
+        for words, act in (
+            ("Compare with another page ...", self.compare),
+            ("Totals by month ...", self.show_months),
+            ("This page as PDF ...", self.ask_page_pdf),
+            ("All pages shown, as CSV or calendar ...", self.ask_table),
+        ):
+            menu.addAction(words).triggered.connect(lambda _=False, do=act: do())
+        menu.addSeparator()
+        self.asked = menu.addAction("Write out what people asked for, too")
+        self.asked.setCheckable(True)
+
+    def _shelf(self) -> QWidget:
+        self.shelf = QListWidget()
+        self.shelf.setObjectName("mat")
+        self.shelf.setAccessibleName("Pages by month, the latest first")
+        self.shelf.setFixedWidth(SHELF_PX)
+        self.shelf.currentItemChanged.connect(lambda item, _: self._choose(item))
+        self.shelf.itemActivated.connect(lambda _: self.change_page())
+        self.shelf.installEventFilter(self)
+        return self.shelf
+
+    def _table(self) -> QWidget:
+        card = QFrame()
+        card.setObjectName("mat")
+        column = QVBoxLayout(card)
+        column.setContentsMargins(12, 8, 12, 8)
+        self.book = Book(card)
+        self.book.change.clicked.connect(lambda _=False: self.change_page())
+        self.book.out.clicked.connect(lambda _=False: self.model.remove())
+        self.empty = QWidget()
+        inside = QVBoxLayout(self.empty)
+        self.empty_words = Label("")
+        self.empty_words.setObjectName("headline")
+        self.empty_words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.empty_words.setWordWrap(True)
+        first = QPushButton("Write the first page")
+        first.setProperty("main", True)
+        first.clicked.connect(lambda _=False: self.write_page())
+        self.first = first
+        inside.addStretch(1)
+        inside.addWidget(self.empty_words)
+        inside.addWidget(first, 0, Qt.AlignmentFlag.AlignCenter)
+        inside.addStretch(1)
+        self.stack = QStackedWidget()
+        self.stack.addWidget(self.empty)
+        self.stack.addWidget(self.book)
+        column.addWidget(self.stack)
+        return card
+
+    def _tray(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        row.setSpacing(6)
+        note = Label("To print, paint and photograph:")
+        note.setObjectName("note")
+        row.addWidget(note)
+        for words, hint, act in (
+            ("Calibration card", "Let brush and paints be your own", self.show_card),
+            ("Practice sheets", "Any stroke, load or part at true scale, scored from a photo", self.show_sheets),
+            ("Lessons", "From straight sweeps to a rose", self.show_lessons),
+            ("What is mine", "Your hand, pace, brushes and paints, and the way back", self.show_mine),
+        ):
+            button = QPushButton(words)
+            button.setProperty("chip", True)
+            button.setToolTip(hint)
+            button.clicked.connect(lambda _=False, do=act: do())
+            row.addWidget(button)
+        row.addStretch(1)
+        self.sums = Label("")
+        self.sums.setObjectName("note")
+        row.addWidget(self.sums)
+        return row
+
+    # --- pages ---
+
+    def _look(self) -> None:
+        wanted = replace(
+            self.model.wanted,
+            words=self.search.text(),
+            colour=self.colour.currentData() or "",
+            trouble=self.trouble.currentData(),
+        )
+        self.model.look_for(wanted)
+
+    def show_shelf(self) -> None:
+        """Show the pages that are looked for, by month."""
+        with QSignalBlocker(self.shelf):
+            self.shelf.clear()
+            month = ""
+            for page in self.model.pages:
+                if page.day[:7] != month:
+                    month = page.day[:7]
+                    head = QListWidgetItem(_month_words(month))
+                    head.setFlags(Qt.ItemFlag.NoItemFlags)
+                    font = head.font()
+                    font.setWeight(QFont.Weight.DemiBold)
+                    head.setFont(font)
+                    self.shelf.addItem(head)
+                item = QListWidgetItem(_line(page))
+                item.setData(_PAGE, page.id)
+                self.shelf.addItem(item)
+        shown = months(self.model.pages)
+        count = sum(one.pages for one in shown)
+        self.sums.setText(f"{count} {'page' if count == 1 else 'pages'}")
+
+    def show_page(self) -> None:
+        """Show the page that lies open."""
+        page = self.model.current
+        if page is None:
+            anything = bool(self.model.log.pages)
+            self.empty_words.setText(
+                "No page says that."
+                if anything
+                else "Nothing is written yet. Every run at the chair gets its page by itself; others you write."
+            )
+            self.first.setVisible(not anything)
+            self.stack.setCurrentWidget(self.empty)
+            return
+        self.stack.setCurrentWidget(self.book)
+        self.book.show_page(page)
+        with QSignalBlocker(self.shelf):
+            for row in range(self.shelf.count()):
+                if self.shelf.item(row).data(_PAGE) == page.id:
+                    self.shelf.setCurrentRow(row)
+
+    def _show_pictures(self, number: int, planned: object, painted: object) -> None:
+        if self.model.current is not None and self.model.current.id == number:
+            self.book.spread.show_pictures(planned, painted)  # type: ignore[arg-type]
+
+    def _choose(self, item: QListWidgetItem | None) -> None:
+        number = item.data(_PAGE) if item is not None else None
+        page = self.model.log.page(number) if number is not None else None
+        if page is not None:
+            self.model.open_page(page)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Delete takes out the page that lies open."""
+        if watched is self.shelf and isinstance(event, QKeyEvent) and _deletes(event):
+            self.model.remove()
+            return True
+        return super().eventFilter(watched, event)
+
+    def write_page(self) -> None:
+        """Write a page about the plan that is open."""
+        plan = self.document.committed
+        path = str(self.document.path or "")
+        self._form(LogPage(now_text(), plan.title, plan=path), plan, picture=True)
+
+    def change_page(self) -> None:
+        """Change the page that lies open."""
+        page = self.model.current
+        if page is not None:
+            self._form(page, _plan_of(page), picture=False)
+
+    def _form(self, page: LogPage, plan: Plan | None, *, picture: bool) -> None:
+        told: tuple[Finding, ...] = ()
+        if plan is not None:
+            told = tuple(one for ones in findings_by_chart(plan).values() for one in ones)
+        form = PageForm(page, plan, told, self)
+        form.accepted.connect(lambda: self._keep(form, plan if picture else None))
+        self.open_page(form)
+
+    def _keep(self, form: PageForm, plan: Plan | None) -> None:
+        self.model.keep_with(form.page, plan if plan is not None and plan.motifs else None, form.photo)
+
+    def page_closed(self) -> None:
+        """A page was closed: what it kept is read."""
+        self.model.read()
+
+    # --- more ---
+
+    def compare(self) -> None:
+        """Choose another page and show what differs."""
+        from pennello.ui.stations.notebook.compare_page import ComparePage  # noqa: PLC0415 - only when wanted
+
+        page = self.model.current
+        others = tuple(one for one in self.model.log.pages if page is not None and one.id != page.id)
+        if page is None or not others:
+            self.said.emit("There is no other page to compare with yet.")
+            return
+        self.open_page(ComparePage(page, others, lambda name: picture_of(name, self.model.log.path), compared, self))
+
+    def show_months(self) -> None:
+        """Show totals by month."""
+        from pennello.ui.stations.notebook.compare_page import MonthsPage  # noqa: PLC0415 - only when wanted
+
+        self.open_page(MonthsPage(months(self.model.pages), self))
+
+    def ask_page_pdf(self) -> None:
+        """Write the open page as a PDF; what a person asked for only where that is ticked."""
+        page = self.model.current
+        target = ask_target(self, "This page as PDF", Path.home() / "page.pdf", (".pdf",)) if page else None
+        if page is not None and target is not None:
+            work = notebook_page(page, self.model.log.path, target, asked=self.asked.isChecked())
+            self._exporter.write(target.name, work)
+
+    def ask_table(self) -> None:
+        """Write the pages that are shown as CSV or iCalendar; what people asked for only where that is ticked."""
+        target = ask_target(self, "All pages shown", Path.home() / "notebook.csv", (".csv", ".ics"))
+        if target is not None:
+            self._exporter.write(target.name, notebook_table(self.model.pages, target, asked=self.asked.isChecked()))
+
+    # --- the tray ---
+
+    def show_card(self) -> None:
+        """Show the calibration card of the open plan's loads."""
+        from pennello.ui.stations.notebook.card_page import CardPage  # noqa: PLC0415 - only when wanted
+
+        self.open_page(CardPage(self.document, self._exporter, self.model.log.path, self))
+
+    def show_sheets(self) -> None:
+        """Show practice sheets of what the open plan has."""
+        self._sheet(None)
+
+    def _sheet(self, lesson: Lesson | None) -> None:
+        from pennello.ui.stations.notebook.sheet_page import SheetPage  # noqa: PLC0415 - only when wanted
+
+        def show() -> None:
+            self.open_page(SheetPage(self.document.committed, self._exporter, self.model.log.path, self, lesson))
+
+        guarded(show, self.said.emit)
+
+    def show_lessons(self) -> None:
+        """Show the lessons."""
+        from pennello.ui.stations.notebook.lessons_page import LessonsPage  # noqa: PLC0415 - only when wanted
+
+        def begin(lesson: Lesson) -> None:
+            page.close()
+            self._sheet(lesson)
+
+        page = LessonsPage(self.model.log.path, self.document.committed, begin, self)
+        self.open_page(page)
+
+    def show_mine(self) -> None:
+        """Show what is the painter's own."""
+        from pennello.ui.stations.notebook.mine_page import MinePage  # noqa: PLC0415 - only when wanted
+
+        self.open_page(MinePage(self.document, self.model.log.path, self))
+
+
+def _plan_of(page: LogPage) -> Plan | None:
+    if not page.plan or not Path(page.plan).exists():
+        return None
+    try:
+        return read_plan(Path(page.plan))
+    except PennelloError:
+        return None
+
+
+def _deletes(event: QKeyEvent) -> bool:
+    return event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Delete
+
+
+_MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August")
+_LATER = ("September", "October", "November", "December")
+
+
+def _month_words(month: str) -> str:
+    try:
+        return f"{(*_MONTHS, *_LATER)[int(month[5:7]) - 1]} {month[:4]}"
+    except (ValueError, IndexError):
+        return month
+
+
+def _line(page: LogPage) -> str:
+    time = f", {clock(page.painted_s)} min" if page.painted_s else ""
+    wrong = "".join(f" · {one.trouble.value}" for one in page.faults[:2])
+    return f"{page.day[8:10]}  {page.title}{f', {page.part}' if page.part else ''}{time}{wrong}"

@@ -1,0 +1,307 @@
+"""The Day through the real window: the evening, the menu, the bag, the live board, the books."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import pytest
+from PySide6.QtCore import Qt, QTime
+from PySide6.QtTest import QTest
+
+from pennello.day import board
+from pennello.day.event import GuestState, without_item
+from pennello.files.day_json import demo_event, read_day
+from pennello.files.demo import demo_plan, shipped_design
+from pennello.session.log import open_log
+from pennello.ui.stations.day import station as station_module
+from pennello.ui.stations.day.today import TodayPage
+
+
+@pytest.fixture
+def at_day(open_window, qtbot, monkeypatch):
+    monkeypatch.setattr("pennello.ui.stations.day.model.DAYS", 24)
+    monkeypatch.setattr("pennello.ui.stations.day.model.DayModel._draw", lambda _: None)
+
+    def make(plan=None):
+        window = open_window(plan or demo_plan())
+        window.go_to("day")
+        return window, window.station("day")
+
+    return make
+
+
+def test_the_evening_is_shown_and_follows_the_event(at_day, qtbot):
+    _, station = at_day()
+    qtbot.waitUntil(lambda: station.model.evening is not None)
+    qtbot.waitUntil(lambda: "are painted" in station.told.text())
+    assert len(station.cards) == 12
+    first = station.model.evening
+    station.show_event()
+    form = station.page
+    form.people.show_amount(10)
+    form.begins.setTime(QTime(14, 0))
+    form.ends.setTime(QTime(17, 0))
+    form.rests.setText("15:00-15:10")
+    qtbot.mouseClick(form.take, Qt.MouseButton.LeftButton)
+    assert (station.day.people, station.day.begins_min) == (10, 840)
+    qtbot.waitUntil(lambda: station.model.evening is not first and station.model.evening is not None)
+    assert "14:00 to 17:00" in station.title.text()
+    station.history.undo()
+    assert station.day.people == 60
+    station.history.redo()
+    assert station.day.people == 10
+
+
+def test_what_cannot_be_is_said_in_the_form(at_day, qtbot):
+    _, station = at_day()
+    station.show_event()
+    form = station.page
+    for field, text, said in (
+        (form.rests, "noon-one", "time of day"),
+        (form.curve, "3, many", "numbers between commas"),
+    ):
+        before = field.text()
+        field.setText(text)
+        qtbot.mouseClick(form.take, Qt.MouseButton.LeftButton)
+        assert said in form.words.text()
+        assert form.isVisible()
+        field.setText(before)
+    form.reject()
+
+
+def test_the_menu_is_ticked_weighed_and_added_to(at_day, qtbot):
+    window, station = at_day(shipped_design("frost-reeds").plan())
+    station.cards["moth-mask"].on.click()
+    qtbot.waitUntil(lambda: not station.day.item("moth-mask").on)
+    station.take_best()
+    qtbot.waitUntil(lambda: len(station.day.on_menu) == 8)
+    assert "faces an hour" in station.weighed.text()
+    station.cards["heron-shoulder"].dropped.emit("heron-shoulder")
+    qtbot.waitUntil(lambda: "heron-shoulder" not in station.cards)
+    station.add_plan()
+    qtbot.waitUntil(lambda: len(station.day.menu) == 12)
+    assert station.day.menu[-1].title == window.document.committed.title
+    for _ in range(3):
+        station.history.undo()
+    assert station.day.menu[-1].id == "frost-reeds"
+
+
+def test_the_bag_is_ticked(at_day, qtbot):
+    _, station = at_day()
+    qtbot.waitUntil(lambda: station.model.evening is not None)
+    item = next(
+        station.bag.item(row) for row in range(station.bag.count()) if station.bag.item(row).text() == "mirror: 1"
+    )
+    item.setCheckState(Qt.CheckState.Checked)
+    qtbot.waitUntil(lambda: station.day.packed == ("mirror",))
+    assert "not packed yet" in station.bag_words.text()
+
+
+def test_an_evening_of_thirty_people_on_the_live_board(at_day, qtbot):
+    """By mouse and keys: each comes, is begun, done; every change is on disk at once."""
+    _, station = at_day()
+    station.show_today()
+    page = station.page
+    now = [0.0]
+    page._clock = lambda: now[0]
+    ids = [one.id for one in station.day.on_menu]
+    for number in range(30):
+        now[0] += 120.0
+        page.name.setFocus()
+        QTest.keyClicks(page.name, f"Guest {number}")
+        page.item.setCurrentIndex(page.item.findData(ids[number % len(ids)]))
+        page.consent.setChecked(True)
+        if number % 2:
+            QTest.keyClick(page.name, Qt.Key.Key_Return)
+        else:
+            qtbot.mouseClick(page.came, Qt.MouseButton.LeftButton)
+        path = station.model.session.path
+        assert path is not None, "nothing is lost: it is kept from the first guest on"
+        assert len(read_day(path).guests) == number + 1
+        qtbot.mouseClick(page.next, Qt.MouseButton.LeftButton)
+        if number >= 1:
+            now[0] += 60.0
+            QTest.keyClick(page, Qt.Key.Key_D)
+    assert sum(one.state is GuestState.DONE for one in station.day.guests) == 29
+    assert "29 faces" in page.stand.text()
+    assert page.now.count() == 1
+    qtbot.mouseClick(page.back, Qt.MouseButton.LeftButton)
+    assert page.line.count() == 1
+    QTest.keyClick(page, Qt.Key.Key_G)
+    assert page.line.count() == 0
+    station.history.undo()
+    assert page.line.count() == 1
+    assert read_day(path) == station.day
+    page.show_next()
+    assert page.screen_page.names.text() == "Guest 29" or page.screen_page.names.text().startswith("Guest")
+    page.screen_page.close()
+    page.close()
+
+
+def test_the_board_says_what_cannot_be(at_day, qtbot):
+    _, station = at_day()
+    station.model.session.take(replace(demo_event(), painters=1))
+    station.show_today()
+    page = station.page
+    page._clock = lambda: 600.0
+    page.name.setText("Ada")
+    page.take_in()
+    page.begin()
+    assert "has not chosen" in page.words.text()
+    page.item.setCurrentIndex(1)
+    page.agree()
+    assert station.day.guests[0].consent
+    page.begin()
+    assert page.now.count() == 1
+    for name, item in (("Bo", "moth-mask"), ("Kim", "poppy-brow"), ("Lu", "moth-mask")):
+        page.name.setText(name)
+        page.item.setCurrentIndex(page.item.findData(item))
+        page.consent.setChecked(True)
+        page.take_in()
+    page.begin()
+    assert "chair is taken" in page.words.text()
+    page.show_batch()
+    names = [page.line.item(row).text()[:2] for row in range(3)]
+    assert abs(names.index("Bo") - names.index("Lu")) == 1, "the same loads one after another"
+    assert "saves" in page.words.text()
+    page.close()
+
+
+def test_a_board_of_three_hundred_is_rewritten_not_rebuilt(at_day, qtbot):
+    _, station = at_day()
+    event = demo_event()
+    for number in range(300):
+        event, _ = station_of_board(event, number)
+    station.model.session.take(event)
+    page = TodayPage(station.model, station, lambda: 900.0)
+    qtbot.addWidget(page)
+    page.line.setCurrentRow(200)
+    item = page.line.item(200)
+    page.refresh()
+    assert page.line.item(200) is item
+    assert page.line.currentRow() == 200
+    page.close()
+
+
+def station_of_board(event, number):
+    return board.came(event, f"G{number}", "moth-mask", float(number), consent=True)
+
+
+def test_the_event_that_was_open_last_is_there_again(at_day, open_window, qtbot):
+    """Its first change gives it a file of its own; the next window goes on with it, and says where it cannot."""
+    window, station = at_day()
+    assert station.model.session.path is None
+    station.model.edit("People", replace(station.day, people=17))
+    path = station.model.session.path
+    assert read_day(path).people == 17
+    assert window.settings.event == str(path)
+    again = open_window(demo_plan(), window.settings)
+    again.go_to("day")
+    assert again.station("day").day.people == 17
+    path.write_text("{")
+    third = open_window(demo_plan(), window.settings)
+    third.go_to("day")
+    assert third.station("day").day == demo_event()
+
+
+def test_who_is_at_the_chair_may_lose_the_design(at_day, qtbot):
+    _, station = at_day()
+    event, guest = station_of_board(demo_event(), 0)
+    station.model.session.take(board.begun(event, guest.id, 10.0))
+    page = TodayPage(station.model, station, lambda: 60.0)
+    qtbot.addWidget(page)
+    station.model.edit("Take off", without_item(station.day, "moth-mask"))
+    page.refresh()
+    assert "taken off the menu" in page.now.item(0).text()
+    page.close()
+
+
+def test_after_the_day(at_day, qtbot, tmp_path, monkeypatch):
+    _, station = at_day()
+    event = demo_event()
+    for number in range(3):
+        event, guest = station_of_board(event, number)
+        event = station_module_end(event, guest.id)
+    station.model.session.take(event)
+    station.show_report()
+    texts = [label.text() for label in station.page.findChildren(type(station.told))]
+    assert any("3 painted" in text for text in texts)
+    assert any(text.startswith("Next time:") for text in texts)
+    station.page.close()
+    station.keep_report()
+    with open_log() as log:
+        assert log.pages()[0].title == event.name
+    station.book()
+    assert station.day.booked
+    said = []
+    station.said.connect(said.append)
+    station.book()
+    assert "booked already" in said[-1]
+    for act, name in ((station.ask_table, "d.csv"), (station.ask_hygiene, "h.pdf"), (station.ask_quote, "q.pdf")):
+        target = tmp_path / name
+        monkeypatch.setattr(station_module, "ask_target", lambda *_, target=target: target)
+        act()
+        qtbot.waitUntil(target.exists)
+        qtbot.waitUntil(lambda: not station._exporter.busy)
+    station.show_what_if()
+    qtbot.waitUntil(lambda: bool(station.page.found))
+    assert "faces" in station.page.words.text()
+    station.page.close()
+    station.show_board()
+    QTest.keyClick(station.page, Qt.Key.Key_Escape)
+    assert station.page is None
+
+
+def station_module_end(event, name):
+    return board.ended(board.begun(event, name, 500.0), name, 800.0)
+
+
+def test_events_are_kept_and_opened(at_day, qtbot, tmp_path, monkeypatch):
+    window, station = at_day()
+    target = tmp_path / "walk.pennello-day"
+    monkeypatch.setattr(station_module, "ask_target", lambda *_: target)
+    station.ask_keep()
+    assert read_day(target) == station.day
+    station.new_event()
+    station.page.reject()
+    assert station.day.menu == ()
+    qtbot.waitUntil(lambda: station.model.evening is None)
+    monkeypatch.setattr(station_module.QFileDialog, "getOpenFileName", lambda *_: (str(target), ""))
+    station.ask_open()
+    assert station.day == demo_event()
+    window.go_to("bench")
+    window.open_path(target)
+    assert window.station("day").widget.isVisible(), "a file of an event leads to the Day"
+    target.write_text("{}")
+    said = []
+    station.said.connect(said.append)
+    station.ask_open()
+    assert "no event" in said[-1]
+    assert station.day == demo_event()
+
+
+def test_a_guest_is_painted_with_the_cards_of_the_design(at_day, qtbot):
+    """One click on the board: the design is open, and what has to be asked before its run is asked."""
+    window, station = at_day()
+    station.show_today()
+    page = station.page
+    page._clock = lambda: 60.0
+    page.name.setText("Ada")
+    page.item.setCurrentIndex(page.item.findData("frost-reeds"))
+    page.consent.setChecked(True)
+    page.take_in()
+    qtbot.mouseClick(page.cards, Qt.MouseButton.LeftButton)
+    assert station.day.guests[0].state is GuestState.PAINTING
+    assert window.document.committed.title == "Frost on the reeds"
+    order = window.station("order")
+    qtbot.waitUntil(lambda: order.controller.page is not None)
+    assert order.controller.page.isVisible()
+    order.controller.page.close()
+    window.go_to("day")
+    assert [one.name for one in station.day.guests] == ["Ada"]
+    said = []
+    station.said.connect(said.append)
+    event = station.day
+    station.model.edit("Lose", replace(event, menu=(replace(event.menu[0], plan="/not/there"), *event.menu[1:])))
+    station.run_cards(event.menu[0].id, short=False)
+    assert "not there any more" in said[-1]
