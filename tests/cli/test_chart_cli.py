@@ -160,6 +160,7 @@ def test_a_motif_tells_its_arithmetic_as_numbers(ask, demo_file):
     assert "1 to 40" in ask("motif", *words, "--per-load", "0", code=2)
 
 
+@pytest.mark.slow
 def test_chart_is_written_and_painted(ask, tmp_path, demo_file):
     assert "forearm" in ask("chart")
     assert len(ask("chart", "--json")["charts"]) == len(CHARTS) == 22
@@ -231,6 +232,7 @@ def test_layers_contrast_and_the_wish(ask, demo_file, tmp_path):
         assert picture.size[0] > 100
 
 
+@pytest.mark.slow
 def test_eyes_are_closed_with_all_that_lies_there(ask, tmp_path):
     path = tmp_path / "walk.pennello"
     ask("new", path, "--demo")
@@ -248,7 +250,10 @@ def test_eyes_are_closed_with_all_that_lies_there(ask, tmp_path):
 
 
 def test_a_close_view_is_written(ask, tmp_path, demo_file):
-    assert "close views: eye, wearer's right" in ask("chart", "face")
+    told = ask("chart", "face")
+    for listed in ("close views: eye, wearer's right", "landmarks: nose bridge; ", "frames: heart; mask", "; lips\n"):
+        assert listed in told
+    assert "zones: none" in ask("chart", "hand")
     eye = "eye, wearer's left"
     x, y, width = ask("chart", "face", "--json")["views"][eye]
     file = tmp_path / "eye.png"

@@ -201,7 +201,6 @@ def test_what_cannot_be_done_is_one_line_and_exit_2(capsys, words):
 @pytest.mark.parametrize(
     "words",
     [
-        ["nope"],
         ["lay"],
         ["lay", MINIMAL, "line", "--px-per-mm", "x"],
         ["mix"],
@@ -239,6 +238,24 @@ def test_no_verb_opens_the_window():
     assert opened == [(None, False), ("x.pennello", True)]
 
 
+def test_a_file_alone_opens_the_window(tmp_path):
+    opened = []
+    for name in ("walk.pennello", "walk.pennello-day"):
+        assert run([name, "--demo"], lambda path, demo: opened.append((path, demo)) or 0) == 0
+    there = tmp_path / "plan"
+    there.write_text("{}")
+    assert run([str(there)], lambda path, demo: opened.append((path, demo)) or 0) == 0
+    assert opened == [("walk.pennello", True), ("walk.pennello-day", True), (str(there), False)]
+
+
+@pytest.mark.parametrize(("word", "meant"), [("chek", "check"), ("ordr", "order"), ("qqqq", "--help")])
+def test_a_word_that_is_no_verb_is_told_with_those_that_are_alike(capsys, word, meant):
+    assert run([word], lambda *_: pytest.fail("the window was opened")) == 2
+    said = capsys.readouterr().err
+    assert meant in said
+    assert len(said) < 200
+
+
 def in_shell(line):
     kept = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
     return subprocess.run(["sh", "-c", line], capture_output=True, text=True, timeout=60, env=kept, check=False)
@@ -249,7 +266,10 @@ def in_shell(line):
     [
         (f"{sys.executable} -m pennello schema > /dev/full", 2, "cannot be written: No space left"),
         (f"{sys.executable} -m pennello schema | head -c 5 > /dev/null", 0, ""),
-        (f"{sys.executable} -m pennello window", 2, "there is no display"),
+        (f"{sys.executable} -m pennello window", 2, "no display can be reached"),
+        (f"DISPLAY=:789 {sys.executable} -m pennello", 2, "no display can be reached"),
+        (f"DISPLAY=:789 QT_QPA_PLATFORM=xcb {sys.executable} -m pennello window", 2, "no display can be reached"),
+        (f"DISPLAY=nowhere QT_QPA_PLATFORM=xcb {sys.executable} -m pennello", 2, "no display can be reached"),
     ],
 )
 def test_ends_with_one_line_whatever_is_around(line, code, words):

@@ -137,6 +137,7 @@ def test_an_outline_a_ground_and_a_fill_are_worked_out(ask, plan_file):
         assert sentence in ask("compute", plan_file, *wrong, code=2)
 
 
+@pytest.mark.slow
 def test_an_outline_becomes_one_stroke(ask, plan_file):
     outline = "0,0 20,-6 40,0 40,16 20,10 0,16"
     told = ask("fill-outline", plan_file, "--outline", outline, "--load", "dahlia-petal", "--json")

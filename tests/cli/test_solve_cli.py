@@ -105,6 +105,7 @@ def test_a_dip_and_a_colour_are_asked_for(ask, tmp_path):
     assert all("blue" in way["name"] and list(way["cakes"]) == ["dahlia-wrist"] for way in ways)
 
 
+@pytest.mark.slow
 def test_loads_and_colourways(ask, tmp_path):
     out = tmp_path / "out.pennello"
     found = ask("loads", DEMO, "--json", "--apply", "--out", out, "--seconds", "1")

@@ -341,7 +341,13 @@ def _say_chart(args: Namespace, made: Chart) -> int:
     else:
         left, top, right, bottom = made.bounds_mm
         print(f"{made.name}: {right - left:.0f} x {bottom - top:.0f} mm, {len(made.landmarks)} landmarks")
-        print(f"close views: {'; '.join(name for name, _ in made.views)}")
+        for what, names in (
+            ("close views", [name for name, _ in made.views]),
+            ("landmarks", [name for name, _ in made.landmarks]),
+            ("frames", [name for name, _ in made.frames]),
+            ("zones", [zone.name for zone in made.zones]),
+        ):
+            print(f"{what}: {'; '.join(names) or 'none'}")
         print(made.source)
     return 0
 

@@ -11,6 +11,7 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
+from difflib import get_close_matches
 from importlib import import_module
 from pathlib import Path
 from typing import Any
@@ -18,7 +19,7 @@ from typing import Any
 from pennello import __version__
 from pennello.cli.asking import Parser, verb_named
 from pennello.cli.verbs_at import VERBS_AT
-from pennello.errors import PennelloError
+from pennello.errors import PennelloError, UnknownNameError
 
 OpenWindow = Callable[[str | None, bool], int]
 
@@ -28,8 +29,9 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
-    parsed = make_parser(arguments[:1]).parse_args(arguments)
     try:
+        arguments = with_verb(arguments)
+        parsed = make_parser(arguments[:1]).parse_args(arguments)
         return _carry_out(parsed, open_window)
     except PennelloError as error:
         words = str(error)
@@ -45,6 +47,26 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         words = "stopped."
     print(f"pennello: {words}", file=sys.stderr)
     return 2
+
+
+def with_verb(arguments: Sequence[str]) -> list[str]:
+    """Return the words with the verb that a file alone stands for: the window.
+
+    Raises
+    ------
+    UnknownNameError
+        If the first word is no verb, and no file either.
+    """
+    if not arguments or arguments[0].startswith("-") or arguments[0] == "window" or arguments[0] in VERBS_AT:
+        return list(arguments)
+    if Path(arguments[0]).suffix in OPENED or Path(arguments[0]).exists():
+        return ["window", *arguments]
+    alike = get_close_matches(arguments[0], ["window", *VERBS_AT], 3, 0.5)
+    raise UnknownNameError("verb or file", arguments[0], alike or ["window", "check", "lay", "order", "... (--help)"])
+
+
+OPENED = (".pennello", ".pennello-day")
+"""Endings of files that the window opens."""
 
 
 def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:

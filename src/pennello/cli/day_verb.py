@@ -1,0 +1,546 @@
+"""The verb `day`: an event from the enquiry to the books."""
+
+from __future__ import annotations
+
+import math
+from argparse import ArgumentParser, Namespace
+from dataclasses import asdict, replace
+from datetime import datetime
+from pathlib import Path
+
+from pennello.cli.asking import json_argument, verb
+from pennello.cli.main import write_json
+from pennello.cli.numbers import number, whole
+from pennello.cli.practice_verbs import notebook_argument
+from pennello.day import board as boards
+from pennello.day.bag import Thing, to_buy, to_wash
+from pennello.day.batches import Fairness, batched
+from pennello.day.books import costs, material_of_face, report
+from pennello.day.event import (
+    Arrivals,
+    Break,
+    Event,
+    MenuItem,
+    clock_text,
+    parse_clock,
+    with_hours,
+    with_item,
+    without_item,
+)
+from pennello.day.menu import Weighed, left_out_first, weigh
+from pennello.day.queue import DAYS, Evening, evening, sentences, usual_rules, what_if
+from pennello.disk import exists
+from pennello.errors import FileProblemError, OutOfRangeError
+from pennello.files.day_json import SUFFIX, day_schema, demo_event, read_day, write_day
+from pennello.files.demo import shipped_design, shipped_designs
+from pennello.files.plan_json import read_plan
+from pennello.session.day import (
+    SHIPPED,
+    bag_of,
+    begins_at,
+    booked,
+    designed,
+    faces_expected,
+    free_key,
+    noted,
+    pictures_of,
+)
+from pennello.session.kit import KitSession
+from pennello.session.log import open_log
+from pennello.session.notebook import notebook_path, pace_of
+from pennello.units import clock, minutes
+
+
+def day_arguments(parser: ArgumentParser) -> None:
+    """Say what `day` takes."""
+    actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
+    new = actions.add_parser("new", help="a new event")
+    new.add_argument("event", type=Path, help=f"the file to write, {SUFFIX}; it must not exist")
+    new.add_argument("--demo", action="store_true", help="the Saltmarsh Lantern Walk with its twelve designs")
+    change = actions.add_parser("set", help="change an event")
+    for one in (new, change):
+        _event_arguments(one)
+    menu = actions.add_parser("menu", help="the designs, weighed; a board and a pick card to print")
+    _menu_arguments(menu)
+    simulate = actions.add_parser("simulate", help="the queue on many evenings")
+    simulate.add_argument("--days", type=whole, default=DAYS, metavar="N", help=f"evenings, default {DAYS}")
+    simulate.add_argument("--seed", type=whole, default=1, metavar="S")
+    simulate.add_argument("--what-if", action="store_true", help="and what short forms or one more painter would bring")
+    kit = actions.add_parser("kit", help="what to pack, to buy and to wash")
+    kit.add_argument("--faces", type=number, metavar="N", help="for so many faces; as many as there is time for")
+    kit.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
+    kit.add_argument("--tick", action="append", metavar="THING", help="it is packed")
+    kit.add_argument("--untick", action="append", metavar="THING", help="it is not")
+    kit.add_argument("--pdf", type=Path, metavar="FILE", help="the list as a PDF")
+    kit.add_argument("--hygiene", type=Path, metavar="FILE", help="the hygiene list to hang up, as a PDF")
+    board = actions.add_parser("board", help="who waits, who is painted, who is next")
+    _board_arguments(board)
+    told = actions.add_parser("report", help="what it came to, what it costs and brings")
+    _report_arguments(told)
+    actions.add_parser("schema", help="the JSON Schema of an event's file")
+    for name, one in actions.choices.items():
+        if name not in {"new", "schema"}:
+            one.add_argument("event", type=Path, help="the event's file")
+        json_argument(one)
+
+
+def _event_arguments(parser: ArgumentParser) -> None:
+    for name, words in (("name", "what it is called"), ("place", "where"), ("day", "as in 2026-11-28")):
+        parser.add_argument(f"--{name}", help=words)
+    parser.add_argument("--hours", metavar="FROM-TO", help="as in 18:30-21:30")
+    parser.add_argument("--break", dest="rest", action="append", metavar="FROM-TO", help="a rest; 'none' for none")
+    parser.add_argument("--painters", type=whole, metavar="N")
+    parser.add_argument("--people", type=whole, metavar="N", help="people expected")
+    kinds = [one.value for one in Arrivals]
+    parser.add_argument("--arrivals", choices=kinds, help="how they come")
+    parser.add_argument("--curve", metavar="N,N,...", help="how many come in each equal part of the time")
+    parser.add_argument("--children", type=number, metavar="SHARE", help="share of small children, 0 to 1")
+    parser.add_argument("--limit-min", type=number, metavar="MIN", help="longest wait that you want")
+    for name, words in _MONEY.items():
+        parser.add_argument(f"--{name.replace('_', '-')}", type=number, metavar="M", help=words)
+    parser.add_argument("--currency", metavar="SIGN")
+
+
+_MONEY = {
+    "per_face": "price of a face",
+    "per_hour": "price of an hour",
+    "travel": "what the way costs",
+    "other_costs": "fees and the like",
+    "own_hour": "what an hour of yours is worth",
+    "per_gram": "price of a gram of cake paint",
+    "per_sponge": "price of a sponge",
+}
+
+
+def _menu_arguments(parser: ArgumentParser) -> None:
+    keys = ", ".join(one.key for one in shipped_designs()[:3])
+    parser.add_argument(
+        "--add", action="append", metavar="PLAN|DESIGN", help=f"a plan's file, or a design that ships: {keys} ..."
+    )
+    parser.add_argument("--other", action="store_true", help="the designs added in their other colours")
+    parser.add_argument("--remove", action="append", metavar="ID")
+    parser.add_argument("--on", action="append", metavar="ID", help="on the menu today")
+    parser.add_argument("--off", action="append", metavar="ID", help="not today")
+    parser.add_argument("--share", action="append", metavar="ID=N", help="how often it is asked for")
+    parser.add_argument("--weigh", type=whole, metavar="N", help="the best menu of so many designs")
+    parser.add_argument("--take", action="store_true", help="with --weigh: let it be today's menu")
+    parser.add_argument("--board", type=Path, metavar="FILE", help="the menu board as a PDF")
+    parser.add_argument("--size", default="A4", metavar="A4|A3|Letter")
+    parser.add_argument("--prices", action="store_true", help="with the price of a face on it")
+    parser.add_argument("--pick", type=Path, metavar="FILE", help="a card to choose from by colours, as a PDF")
+    notebook_argument(parser)
+
+
+def _board_arguments(parser: ArgumentParser) -> None:
+    parser.add_argument("--at", metavar="TIME", help="the time, as in 19:05; now if left out")
+    parser.add_argument("--came", nargs="?", const="", metavar="NAME", help="somebody has come: first name or number")
+    parser.add_argument("--item", metavar="ID", help="the design that they chose")
+    parser.add_argument("--age", choices=("small", "child", "adult"))
+    parser.add_argument("--colours", default="", metavar="WORDS")
+    parser.add_argument("--consent", action="store_true", help="somebody who may say so has said yes")
+    parser.add_argument("--guest", metavar="ID", help="with --item, --consent: of somebody who has come already")
+    for name, words in (
+        ("begin", "is at the chair"),
+        ("done", "is painted"),
+        ("gone", "did not come back"),
+        ("back", "waits after all"),
+    ):
+        parser.add_argument(f"--{name}", metavar="ID", help=words)
+    parser.add_argument("--painter", type=whole, default=1, metavar="N", help="at which chair, with --begin")
+    parser.add_argument("--short", choices=("yes", "no"), help="with --begin: the short form; by the line if left out")
+    parser.add_argument("--batch", action="store_true", help="the order of those who wait that saves most loads")
+    parser.add_argument(
+        "--passed-by", type=whole, default=3, metavar="N", help="with --batch: who may be passed by how many"
+    )
+
+
+def _report_arguments(parser: ArgumentParser) -> None:
+    parser.add_argument("--faces", type=number, metavar="N", help="reckon with so many faces instead of those painted")
+    parser.add_argument("--csv", type=Path, metavar="FILE", help="the day for the books")
+    parser.add_argument("--names", action="store_true", help="with --csv: with people's names")
+    parser.add_argument("--ics", type=Path, metavar="FILE", help="the event as iCalendar")
+    parser.add_argument("--quote", type=Path, metavar="FILE", help="a plain quote as a PDF")
+    parser.add_argument("--book", action="store_true", help="take what was used from the kit")
+    parser.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
+    parser.add_argument("--keep", action="store_true", help="write a page of the notebook about it")
+    notebook_argument(parser)
+
+
+@verb("day", "an event: people, hours, menu, queue, bag, live board, books", day_arguments)
+def day_verb(args: Namespace) -> int:
+    """Do what is asked with an event."""
+    return _ACTIONS[args.action](args)
+
+
+# --- the event ---
+
+
+def _new(args: Namespace) -> int:
+    path: Path = args.event if args.event.suffix == SUFFIX else args.event.with_name(args.event.name + SUFFIX)
+    if exists(path):
+        raise FileProblemError(path, "there is a file of that name already; choose another name.")
+    event = _with_wishes(args, demo_event() if args.demo else Event(args.name or path.stem[:80]))
+    write_day(event, path)
+    return _told_event(args, event, path)
+
+
+def _set(args: Namespace) -> int:
+    event = _with_wishes(args, read_day(args.event))
+    write_day(event, args.event)
+    return _told_event(args, event, args.event)
+
+
+def _with_wishes(args: Namespace, event: Event) -> Event:
+    plain = ("name", "place", "day", "painters", "people", "children", "limit_min", "currency", *_MONEY)
+    wishes = {name: getattr(args, name) for name in plain if getattr(args, name) is not None}
+    if args.arrivals:
+        wishes["arrivals"] = Arrivals(args.arrivals)
+    if args.curve:
+        wishes["curve"] = tuple(number(one) for one in args.curve.split(","))
+        wishes["arrivals"] = Arrivals.CURVE
+    changed = replace(event, **wishes)
+    if args.hours:
+        changed = with_hours(replace(changed, breaks=()) if args.rest else changed, *_span(args.hours))
+    if args.rest:
+        rests = [one for one in args.rest if one != "none"]
+        changed = replace(changed, breaks=tuple(Break(*_span(one)) for one in rests))
+    return changed
+
+
+def _span(text: str) -> tuple[float, float]:
+    one, dash, other = text.partition("-")
+    if not dash:
+        raise OutOfRangeError("hours", text, "from and to, as in 18:30-21:30")
+    return parse_clock(one), parse_clock(other)
+
+
+def _told_event(args: Namespace, event: Event, path: Path) -> int:
+    if args.json:
+        write_json(event_told(event))
+        return 0
+    hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
+    print(f"{event.name}: {hours}, {event.painters} painting, {event.people} people expected; {path}")
+    return 0
+
+
+def event_told(event: Event) -> dict[str, object]:
+    """Return an event as the command line answers it, without its guests."""
+    told = asdict(event) | {"arrivals": event.arrivals.value}
+    del told["guests"]
+    return told
+
+
+# --- the menu ---
+
+
+def _menu(args: Namespace) -> int:
+    event = before = read_day(args.event)
+    event = _menu_changed(args, event)
+    best = weigh(event, args.weigh) if args.weigh is not None else None
+    if best is not None and args.take:
+        chosen = {one.id for one in best.items}
+        event = replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu))
+    if event != before:
+        write_day(event, args.event)
+    _print_menu(args, event)
+    if args.json:
+        answer: dict[str, object] = {"menu": [asdict(one) for one in event.menu]}
+        if best is not None:
+            answer["weighed"] = asdict(best) | {"items": [one.id for one in best.items]}
+        write_json(answer | {"leave_out_first": [one.id for one in left_out_first(event)]})
+        return 0
+    lines = [_item_line(event, one) for one in event.menu] + (_weighed_lines(best) if best is not None else [])
+    print("\n".join(lines))
+    return 0
+
+
+def _weighed_lines(best: Weighed) -> list[str]:
+    return [
+        f"best {len(best.items)}: {', '.join(one.title for one in best.items)}",
+        f"  {best.faces_an_hour:.1f} faces an hour and painter, {best.loads} loads, {best.cakes} cakes",
+        f"  colours missing: {', '.join(best.missing) or 'none'}",
+    ]
+
+
+def _menu_changed(args: Namespace, event: Event) -> Event:
+    """Return the event with what was asked of its menu done."""
+    for wish in args.add or ():
+        event = with_item(event, _added(args, event, wish))
+    for name in args.remove or ():
+        event = without_item(event, name)
+    for name, on in [*((name, True) for name in args.on or ()), *((name, False) for name in args.off or ())]:
+        event = with_item(event, replace(event.item(name), on=on))
+    for wish in args.share or ():
+        name, _, value = wish.partition("=")
+        event = with_item(event, replace(event.item(name), share=number(value)))
+    return event
+
+
+def _item_line(event: Event, one: MenuItem) -> str:
+    mark = " " if one.on else "-"
+    short = f", short {clock(one.short_s)}" if one.short_s else ""
+    price = f"{material_of_face(event, one.id):.2f} {event.currency} of paint"
+    times = f"{clock(one.whole_s)} min{short}, {len(one.loads)} loads"
+    return f"{mark} {one.id:18s} {one.title}: {times}, {price}; {', '.join(one.colours)}"
+
+
+def _added(args: Namespace, event: Event, wish: str) -> MenuItem:
+    pace = pace_of(args.notebook or notebook_path())
+    if wish in {one.key for one in shipped_designs()}:
+        other = "/other" if args.other else ""
+        plan = shipped_design(wish).plan(other=args.other)
+        return designed(plan, f"{SHIPPED}{wish}{other}", free_key(event, wish), pace).item
+    path = Path(wish)
+    if not exists(path):
+        raise OutOfRangeError("--add", wish, "a plan's file, or one of `pennello designs`")
+    made = designed(read_plan(path), str(path.absolute()), "", pace).item
+    return replace(made, id=free_key(event, made.id))
+
+
+def _print_menu(args: Namespace, event: Event) -> None:
+    if not (args.board or args.pick):
+        return
+    from pennello.files.day_pdf import write_board, write_pick_card  # noqa: PLC0415 - reportlab only for paper
+
+    pictures = pictures_of(event)
+    if args.board:
+        write_board(event, pictures, args.board, size=args.size, prices=args.prices)
+    if args.pick:
+        write_pick_card(event, pictures, args.pick)
+
+
+# --- the queue ---
+
+
+def _simulate(args: Namespace) -> int:
+    if not 1 <= args.days <= 5000:
+        raise OutOfRangeError("--days", args.days, "1 to 5000")
+    event = read_day(args.event)
+    found = evening(event, usual_rules(event), args.days, seed=args.seed)
+    others = what_if(event, min(args.days, 60)) if args.what_if else ()
+    if args.json:
+        write_json(evening_told(event, found) | {"what_if": [asdict(one) for one in others]})
+        return 0
+    for sentence in sentences(event, found):
+        print(sentence)
+    for one in others:
+        print(f"  {one.words}: {one.faces:+.0f} faces, {one.wait_min:+.0f} min less waiting")
+    return 0
+
+
+def evening_told(event: Event, found: Evening) -> dict[str, object]:
+    """Return many evenings as the command line answers them."""
+    lists = {name: [round(float(one), 2) for one in getattr(found, name)] for name in ("at_s", "median", "low", "high")}
+    waits = [dict(zip(("median_min", "high_min"), map(_minutes, both), strict=True)) for both in found.wait_min]
+    return {
+        "waiting": lists,
+        "waits": waits,
+        "came": found.came,
+        "served": found.served,
+        "left": found.left,
+        "close_s": found.close_s,
+        "busy": round(found.busy, 3),
+        "sentences": list(sentences(event, found)),
+    }
+
+
+def _minutes(value: float) -> float | None:
+    return round(value, 1) if math.isfinite(value) else None
+
+
+# --- the bag ---
+
+
+def _kit(args: Namespace) -> int:
+    event = before = read_day(args.event)
+    faces = args.faces if args.faces is not None else faces_expected(event, None)
+    things = bag_of(event, faces, args.kit)
+    event = replace(event, packed=_packed(args, event, things))
+    if event != before:
+        write_day(event, args.event)
+    _print_kit(args, event, faces, things)
+    buy, wash = to_buy(things), to_wash(event, round(faces))
+    if args.json:
+        told = [asdict(one) | {"packed": one.name in event.packed} for one in things]
+        write_json({"faces": round(faces, 1), "things": told, "buy": list(buy), "wash": list(wash)})
+        return 0
+    for one in things:
+        caution = f" ({one.caution})" if one.caution else ""
+        print(f"[{'x' if one.name in event.packed else ' '}] {one.name}: {one.amount}{caution}")
+    for line in (*(f"to buy: {one}" for one in buy), *(f"to wash: {one}" for one in wash)):
+        print(line)
+    return 0
+
+
+def _packed(args: Namespace, event: Event, things: tuple[Thing, ...]) -> tuple[str, ...]:
+    """Return what is packed, with what was ticked and without what was not."""
+    known = {one.name for one in things}
+    for name in (*(args.tick or ()), *(args.untick or ())):
+        if name not in known:
+            raise OutOfRangeError("thing of the bag", name, "one that `day kit` lists")
+    return tuple(sorted((set(event.packed) | set(args.tick or ())) - set(args.untick or ())))
+
+
+def _print_kit(args: Namespace, event: Event, faces: float, things: tuple[Thing, ...]) -> None:
+    if args.pdf or args.hygiene:
+        from pennello.files.day_pdf import write_bag, write_hygiene  # noqa: PLC0415 - reportlab only for paper
+
+        if args.pdf:
+            write_bag(event, faces, things, to_buy(things), args.pdf)
+        if args.hygiene:
+            write_hygiene(event, args.hygiene)
+
+
+# --- the board ---
+
+
+def _board(args: Namespace) -> int:
+    event = before = read_day(args.event)
+    now = _now_s(event, args.at)
+    event = _moved(args, event, now)
+    if event != before:
+        write_day(event, args.event)
+    stand, begins = boards.now_of(event, now), boards.expected_s(event, now)
+    batch = None
+    if args.batch:
+        at_chair = boards.painting(event)
+        last = at_chair[0].item if at_chair else ""
+        batch = batched(event, now, Fairness(args.passed_by, 60 * event.limit_min * 2), last)
+    if args.json:
+        told = {
+            "now_s": round(now, 1),
+            **asdict(stand),
+            "over_limit": boards.over_limit(event, now),
+            "guests": [asdict(one) | {"state": one.state.value} for one in event.guests],
+            "begins_s": {key: round(value, 1) for key, value in begins.items()},
+            "batch": asdict(batch) | {"saved_s": batch.saved_s} if batch else None,
+        }
+        write_json(told)
+        return 0
+    money = f", {stand.money:.2f} {event.currency}" if stand.money else ""
+    line = f"{stand.waits} waiting, {stand.still} of them done in time"
+    print(f"{stand.faces} faces{money}; {line}; {minutes(stand.left_s)} left")
+    for one in boards.painting(event):
+        print(f"  at chair {one.painter}: {one.id} {one.name}, {_chosen(event, one.item)}")
+    for one in boards.waiting(event):
+        at = clock_text(event.begins_min + begins[one.id] / 60)
+        asked = "" if one.consent else ", nobody said yes yet"
+        print(f"  {one.id} {one.name}, {_chosen(event, one.item)}: about {at}{asked}")
+    if batch:
+        names = ", ".join(event.guest(one).name for one in batch.order)
+        print(f"  in batches: {names}; saves {minutes(batch.saved_s)}")
+    return 0
+
+
+def _chosen(event: Event, item: str) -> str:
+    return event.item(item).title if item else "nothing chosen"
+
+
+def _now_s(event: Event, at: str | None) -> float:
+    if at:
+        past = parse_clock(at) - event.begins_min
+        return 60 * (past + 1440 if past < -720 else past)
+    return (datetime.now().astimezone() - begins_at(event)).total_seconds()
+
+
+def _moved(args: Namespace, event: Event, now: float) -> Event:
+    """Return the event with what was asked of its guests done."""
+    if args.came is not None:
+        told = {"age": args.age or "", "colours": args.colours, "consent": args.consent}
+        event, _ = boards.came(event, args.came, args.item or "", now, **told)
+    elif args.guest:
+        guest = event.guest(args.guest)
+        if args.item:
+            guest = replace(guest, item=event.item(args.item).id)
+        event = boards.with_guest(event, replace(guest, consent=guest.consent or args.consent))
+    if args.begin:
+        short = None if args.short is None else args.short == "yes"
+        event = boards.begun(event, args.begin, now, args.painter, short=short)
+    if args.done:
+        event = boards.ended(event, args.done, now)
+    if args.gone:
+        event = boards.gone(event, args.gone, now)
+    return boards.back(event, args.back) if args.back else event
+
+
+# --- the books ---
+
+
+def _report(args: Namespace) -> int:
+    event = read_day(args.event)
+    found = report(event)
+    faces = args.faces if args.faces is not None else (found.faces or faces_expected(event, None))
+    money = costs(event, faces) if args.faces is not None or not found.faces else found.money
+    event = _written(args, event)
+    if args.json:
+        write_json(
+            {
+                "faces": found.faces,
+                "gone": found.gone,
+                "wait_s": found.wait_s,
+                "designs": [asdict(one) for one in found.designs],
+                "grams": dict(found.grams),
+                "costs": asdict(money) | {"total": money.total, "left": money.left},
+                "reckoned_faces": round(faces, 1),
+                "next_time": list(found.next_time),
+                "booked": event.booked,
+            }
+        )
+        return 0
+    sign = event.currency
+    print(f"{found.faces} painted, {found.gone} left" + (f"; waited {minutes(found.wait_s)}" if found.wait_s else ""))
+    for one in found.designs:
+        took = f", took {clock(one.took_s)} min" if one.took_s is not None else ""
+        print(f"  {one.title}: {one.faces} faces, planned {clock(one.planned_s)} min{took}")
+    print(
+        f"with {faces:.0f} faces: in {money.income:.2f} {sign}, out {money.total:.2f} {sign} (paint and sponges "
+        f"{money.material:.2f}, way {money.travel:.2f}, other {money.other:.2f}, own time {money.own_time:.2f}), "
+        f"left {money.left:.2f} {sign}"
+    )
+    if money.break_even_faces is not None:
+        print(f"it pays from {money.break_even_faces} faces on")
+    for sentence in found.next_time:
+        print(f"next time: {sentence}")
+    return 0
+
+
+def _written(args: Namespace, event: Event) -> Event:
+    """Write what was asked for, and return the event, booked where that was asked."""
+    from pennello.files.day_out import write_day_table  # noqa: PLC0415 - only where asked for
+
+    for path, names in ((args.csv, args.names), (args.ics, False)):
+        if path:
+            write_day_table(event, path, begins_at(event), names=names)
+    if args.quote:
+        from pennello.files.day_pdf import write_quote  # noqa: PLC0415 - reportlab only for paper
+
+        write_quote(event, args.faces if args.faces is not None else faces_expected(event, None), args.quote)
+    if args.keep:
+        with open_log(args.notebook) as log:
+            log.put(noted(event))
+    if args.book:
+        kit = KitSession(args.kit)
+        try:
+            event, _ = booked(kit, event)
+        finally:
+            kit.close()
+        write_day(event, args.event)
+    return event
+
+
+def _schema(args: Namespace) -> int:
+    del args
+    write_json(day_schema())
+    return 0
+
+
+_ACTIONS = {
+    "new": _new,
+    "set": _set,
+    "menu": _menu,
+    "simulate": _simulate,
+    "kit": _kit,
+    "board": _board,
+    "report": _report,
+    "schema": _schema,
+}
