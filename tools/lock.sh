@@ -4,5 +4,5 @@ set -eu
 cd "$(dirname "$0")/.."
 common="--quiet --universal --python-version 3.11 --generate-hashes --no-emit-index-url --no-emit-find-links --no-header --no-annotate"
 uv pip compile $common --extra run pyproject.toml -o requirements.lock
-uv pip compile $common --extra run --extra dev pyproject.toml -o requirements-dev.lock
+uv pip compile $common --extra run --extra camera --extra dev pyproject.toml -o requirements-dev.lock
 uv pip compile $common --extra docs pyproject.toml -o requirements-docs.lock

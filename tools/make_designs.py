@@ -9,8 +9,10 @@ from pathlib import Path
 from designs.works import WORKS
 from pennello.design.ordering import Ordering
 from pennello.design.plan import Plan
+from pennello.files.day_json import DEMO, day_bytes
 from pennello.files.demo import DEMO_NAME, demo_plan
 from pennello.files.plan_json import write_plan
+from pennello.session.day import worked_out_demo
 
 FOLDER = Path(__file__).parents[1] / "src" / "pennello" / "files" / "plans"
 IN_DEMO = ("dahlia-crown", "kelp-sleeve", "lantern-butterfly")
@@ -54,6 +56,11 @@ def demo() -> Plan:
     return reduce(with_design, (WORKS[key].plans[0] for key in IN_DEMO), bare)
 
 
+def write_event() -> None:
+    """Write the evening with the designs as they are worked out now."""
+    (FOLDER / DEMO).write_bytes(day_bytes(worked_out_demo()))
+
+
 def main() -> None:
     """Write each design, its other colourway beside it, and the demo."""
     for at, (key, work) in enumerate(WORKS.items(), 1):
@@ -62,6 +69,7 @@ def main() -> None:
             write_plan(plan, path)
             print(path.name)
     write_plan(demo(), FOLDER / DEMO_NAME)
+    write_event()
 
 
 if __name__ == "__main__":

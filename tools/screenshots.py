@@ -11,15 +11,20 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from PySide6.QtCore import QEventLoop, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
-from pennello.files.demo import demo_plan
+from pennello.files.demo import demo_plan, shipped_design
 from pennello.lay.families.hold import Hold
 from pennello.lay.warming import warm_up
 from pennello.motif.catalogue import MOTIFS
+from pennello.practice.records import LogPage, PageFault
+from pennello.practice.trouble import Trouble, mend_of
+from pennello.session.design_pictures import laid_plan
 from pennello.session.document import Document
+from pennello.session.log import keep_picture, open_log
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
@@ -33,8 +38,6 @@ TRAY_VIEWS = (
 )
 VIEWS: tuple[tuple[str, str, str, tuple[int, int]], ...] = (
     ("bench", "poppy-petal", "linen", (1280, 800)),
-    ("bench-dip", "kelp-leaf", "linen", (1280, 800)),
-    ("bench-whole", "kelp-swoosh", "linen", (1280, 800)),
     ("bench-wish", "dahlia-petal", "linen", (1280, 800)),
     ("bench-find", "beetle-scale", "linen", (1280, 800)),
     ("bench-design", "dahlia-petal", "lamp", (1280, 800)),
@@ -66,8 +69,6 @@ def shoot(name: str, stroke: str, theme: str, size: tuple[int, int], folder: Pat
     window.model.choose(stroke)
     wait(window, 4000)
     wait(window, 900)
-    if name == "bench-whole":
-        show_whole(window)
     if name in SEARCHES:
         show_search(window, SEARCHES[name])
     QApplication.processEvents()
@@ -233,15 +234,6 @@ def shoot_colourways(folder: Path) -> None:
     window.close()
 
 
-def show_whole(window: MainWindow) -> None:
-    """Show all strokes on one skin and how the hand leads."""
-    there(window, "bench").skin.lead.click()
-    there(window, "bench").hand.named["Keep the rim"].click()
-    there(window, "bench").skin.whole.click()
-    wait(window, 4000)
-    wait(window, 3000)
-
-
 def shoot_families(folder: Path) -> None:
     """Write a picture of the page of families."""
     parent = QWidget()
@@ -269,6 +261,49 @@ def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> N
     window.close()
 
 
+def shoot_notebook(folder: Path) -> None:
+    """Write a picture of the Notebook with some evenings in it; photos are stand-ins, laid and seen by lamplight."""
+    rng = np.random.default_rng(1)
+    days = (("2026-11-20", "poppy-brow", 236), ("2026-11-13", "moth-mask", 240), ("2026-10-30", "marsh-fox", 335))
+    for day, key, seconds in days:
+        plan = shipped_design(key).plan()
+        laid = laid_plan(plan, plan.motifs[0].chart)
+        lit = laid.picture * np.array([1.02, 0.94, 0.84]) + rng.normal(0, 4, laid.picture.shape)
+        fault = PageFault(Trouble.MUDDY, "", "Poppy, outer petals", mend_of(Trouble.MUDDY))
+        page = LogPage(
+            f"{day}T19:10:00+00:00",
+            plan.title,
+            painted_s=seconds,
+            planned_s=round(laid.seconds),
+            note="She sat still. The second flower went over wet paint." if key == "poppy-brow" else "",
+            light="lamp, warm",
+            photo=keep_picture(np.clip(lit, 0, 255).astype(np.uint8)),
+            picture=keep_picture(laid.picture),
+            asked="something red",
+            colours=laid.colours,
+            faults=(fault,) if key == "poppy-brow" else (),
+        )
+        with open_log() as log:
+            log.put(page)
+    window = opened("notebook")
+    wait(window, 1500)
+    window.grab().save(str(folder / "notebook.png"))
+    window.close()
+
+
+def shoot_day(folder: Path) -> None:
+    """Write a picture of the Day once its evenings and pictures are there."""
+    window = opened("day")
+    model = there(window, "day").model
+    for _ in range(120):
+        wait(window, 500)
+        if len(model.pictures) == len(model.day.menu):
+            break
+    wait(window, 1500)
+    window.grab().save(str(folder / "day.png"))
+    window.close()
+
+
 def shots(folder: Path) -> dict[str, Callable[[], None]]:
     """Return what writes each view, by its name."""
     return {
@@ -281,6 +316,8 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
         "designs": partial(shoot_designs, folder),
         "order": partial(shoot_order, folder),
         "colourways": partial(shoot_colourways, folder),
+        "notebook": partial(shoot_notebook, folder),
+        "day": partial(shoot_day, folder),
         **{view[0]: partial(shoot_tray, *view, folder) for view in TRAY_VIEWS},
     }
 

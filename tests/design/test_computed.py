@@ -31,6 +31,7 @@ from pennello.design.part_edits import copied, mirrored_part, with_new_part
 from pennello.design.touch import shape_of, swept, together, zone_shape
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.files.plan_json import parse_plan, plan_bytes
+from pennello.finding import Code
 from pennello.lay.engine import kernel
 from pennello.lay.families.shapes import arc
 from pennello.motif.place import Place
@@ -212,6 +213,17 @@ def test_a_shadow_lies_on_the_side_away_from_the_light_and_a_light_towards_it(tw
         assert stroke.pressures[0].value < stroke.pressures[1].value  # thin at its ends
 
 
+def test_a_shadow_has_no_other_side_to_miss(two):
+    """It falls on one side of a flower and of its mirror image alike; of leaves that are turned it is told."""
+    plan, _, fine, _ = two
+    plan, side = with_new_motif(plan, "shell-flower", "face", Place(48.0, 20.0))
+    plan = replace(plan, motifs=tuple(replace(one, twin=True) if one.id == side else one for one in plan.motifs))
+    plan, shade = with_computed(plan, Computed(Computing.SHADOW, (side,), -1.2), {"stroke": fine}, "face", "shade")
+    missed = {one.piece for one in odd_on(plan, "face") if one.code is Code.MISSING_MIRROR}
+    assert missed == {one.id for one in plan.motifs if one.motif == "two-leaves"}
+    assert shade not in missed
+
+
 def test_shadow_and_light_of_a_disc_are_what_their_cosine_says():
     """Of a circle the lit arc is 2 arccos(0.25) wide, about 151 degrees."""
     from pennello.design.contours import contour, turned_to
@@ -222,6 +234,7 @@ def test_shadow_and_light_of_a_disc_are_what_their_cosine_says():
     assert angles.mean() == pytest.approx(-90, abs=2)
 
 
+@pytest.mark.no_cover
 @pytest.mark.parametrize(("by", "most"), [(LaidBy.PULLED, 0.02), (LaidBy.PATTED, 0.02)])
 def test_a_frame_is_filled_by_a_dauber_less_what_stays_clear(two, by, most):
     plan, _, _, small = two

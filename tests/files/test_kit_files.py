@@ -100,6 +100,7 @@ def test_what_is_no_table_is_one_sentence(tmp_path, text):
         preview(tmp_path, text)
 
 
+@pytest.mark.slow
 def test_fifty_thousand_rows(tmp_path):
     rows = "\n".join(f"paint;Shade {n};#{n % 0xFFFFFF:06x};0,{n % 9 + 1}" for n in range(50_000))
     found = preview(tmp_path, "kind;name;srgb;contrast\n" + rows, Kit())

@@ -107,6 +107,8 @@ def test_tiles_cover_all_and_share_their_edges():
     assert tiles_of((0.0, 0.0, 10.0, 10.0))[0].name == "A1 of 1 × 1"
 
 
+@pytest.mark.slow
+@pytest.mark.no_cover
 def test_all_of_a_plan_has_a_chart_on_many_pages(tmp_path):
     arranged = arrange(design_of(demo_plan(), engine=engine.kernel()), 0.0)
     assert write_sheet(arranged, (), tmp_path / "s.pdf", tiles=True) >= 9

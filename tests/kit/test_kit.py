@@ -125,6 +125,8 @@ def test_pressure_is_nominal_in_the_middle():
 def test_unknown_names_list_what_there_is():
     with pytest.raises(UnknownNameError, match="there is: a, b"):
         raise UnknownNameError("paint", "z", ["a", "b"])
+    with pytest.raises(UnknownNameError, match="there is: ear, left; ear, right; nose"):
+        raise UnknownNameError("landmark", "z", ["ear, left", "ear, right", "nose"])
 
 
 PAIRS = list(itertools.combinations(sorted(catalogue.paints()), 2))

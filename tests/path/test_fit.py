@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely import LineString, Point
+from shapely import LineString, distance
+from shapely import points as to_points
 
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
 from pennello.path.fit import fitted_path
@@ -28,8 +29,9 @@ def test_a_single_curve_comes_back():
     assert apart < 0.25
 
 
+@pytest.mark.no_cover
 @given(st.integers(0, 5000), st.sampled_from([0.1, 0.2, 0.4]))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=15, deadline=None)
 def test_no_point_of_a_hand_lies_farther_off_than_is_told(seed, off_mm):
     """Wandering hands of all sorts: shapely measures how far each point lies from the path."""
     rng = random.Random(seed)
@@ -40,7 +42,7 @@ def test_no_point_of_a_hand_lies_farther_off_than_is_told(seed, off_mm):
         points.append((x, y))
     path = fitted_path(points, off_mm)
     line = LineString(sampled(path, 0.05))
-    assert max(line.distance(Point(point)) for point in points) < off_mm + 0.03
+    assert distance(line, to_points(points)).max() < off_mm + 0.03
     assert path.points_mm[0] == pytest.approx(points[0], abs=1e-3)
     assert path.points_mm[-1] == pytest.approx(points[-1], abs=1e-3)
     assert path.curves <= len(points) - 1

@@ -17,6 +17,7 @@ from PIL import Image
 from hard.tally import Tally
 from pennello.design.pace import StepKind
 from pennello.errors import PennelloError
+from pennello.files.day_json import demo_event, read_day, write_day
 from pennello.files.demo import demo_plan
 from pennello.files.kit_csv import csv_bytes, preview_csv
 from pennello.files.motif_file import read_own
@@ -33,6 +34,7 @@ from pennello.session.kit import shipped_kit
 from pennello.session.run_keeper import KeptRun, keep_run, read_run
 from pennello.session.settings import Settings, load_settings, store_settings
 from pennello.store.kit_store import KitStore
+from pennello.store.log import Log
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
 Reader = Callable[[Path], object]
@@ -57,6 +59,8 @@ def corpus(folder: Path, plans: list[Path]) -> dict[str, tuple[Path, Reader]]:
     told = (("allergy", "no"),)
     kept = KeptRun(done(begin(steps, 0.0), 2.0), "Plan", "", "face", "2026-11-27T10:00:00+00:00", told, (), told)
     keep_run(kept, 3.0, 1e9, folder / "run.json")
+    write_day(demo_event(), folder / "event.pennello-day")
+    found["event"] = (folder / "event.pennello-day", read_day)
     found["run"] = (folder / "run.json", lambda path: read_run(path, 0.0, 2e9))
     store_settings(Settings(), folder / "config")
     found["settings"] = (folder / "config" / "settings.json", lambda path: load_settings(path.parent))
@@ -107,6 +111,10 @@ def _read_kit(path: Path) -> None:
 def _read_notebook(path: Path) -> None:
     with Notebook(path) as book:
         book.records()
+    with Log(path) as log:
+        log.pages()
+        log.tries()
+        log.learnt()
 
 
 def mutated(data: bytes, rng: random.Random) -> bytes:

@@ -87,6 +87,7 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
     """Return what lies off the midline with nothing like it on the other side, where others are mirrored.
 
     What is laid is compared, not where it is placed: two strokes that are drawn free are mirror images if they look so.
+    What is worked out from other pieces is as they are, or as the light falls: it is never missed for itself.
     """
     if chart.midline_mm is None:
         return set()
@@ -96,8 +97,12 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
     off = {name for name, shape in shapes.items() if not alike(shape, images[name])}
     paired = {name for name in off if _has_image(name, shapes[name], boxed)}
     twins = {one.id for one in here if one.twin}
-    meant = {one.id for one in here if one.one_sided}
-    return off - paired - twins - meant if paired or twins else set()
+    return off - paired - twins - {one.id for one in here if _never_missed(one)} if paired or twins else set()
+
+
+def _never_missed(placed: PlacedMotif) -> bool:
+    """Return whether a piece has no other side to miss: it differs on purpose, or is worked out from others."""
+    return placed.one_sided or (placed.computed is not None and bool(placed.computed.of))
 
 
 Box = tuple[float, float, float, float]

@@ -24,6 +24,7 @@ from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.coverage import hulls
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
+from pennello.lay.track import Track
 from pennello.path.cubic import CubicPath
 
 Array = NDArray[np.floating[Any]]
@@ -48,7 +49,12 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
 
 @lru_cache(maxsize=_KEPT)
 def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
-    sets = hulls(pull(stroke, brush, axis).track, _PX_PER_MM)
+    return touched(pull(stroke, brush, axis).track)
+
+
+def touched(track: Track) -> BaseGeometry:
+    """Return the area that a nib touches on its way, mm; empty where nothing does."""
+    sets = hulls(track, _PX_PER_MM)
     sets = sets[np.isfinite(sets).all(axis=(1, 2))]
     if not len(sets):
         return Polygon()
