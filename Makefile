@@ -8,7 +8,7 @@ RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 DOCS_READY := $(VENV)/.docs-ready
 
-.PHONY: demo test test-all hard lint types layers unit bench screenshots catalogue designs schema docs clean
+.PHONY: demo test test-all hard lint types layers unit bench truth screenshots catalogue designs schema docs clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -29,8 +29,13 @@ types:
 layers:
 	$(BIN)/lint-imports --no-cache
 
+# The core, with its coverage; then all that drives it, without: being measured takes three times as long.
+CORE_BY_CLI := tests/cli/test_day_cli.py tests/cli/test_practice_cli.py
+DRIVEN := tests/ui tests/hard tests/house $(filter-out $(CORE_BY_CLI),$(wildcard tests/cli/test_*.py))
 unit:
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile --cov --cov-report=term:skip-covered
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile -m "not slow" src tests \
+		$(DRIVEN:%=--ignore=%) --ignore=tests/bench --cov --cov-report=term:skip-covered
+	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile -m "not slow" $(DRIVEN)
 
 # Everything on every Python that is promised; each gets an environment of its own.
 test-all: $(DEV_READY)
@@ -48,6 +53,10 @@ bench: $(DEV_READY)
 	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest tests/bench -q -o addopts= --import-mode=importlib \
 		--benchmark-only --benchmark-disable-gc --benchmark-columns=median,iqr,rounds
 
+# How far predictions miss simulated painters, before and after a calibration card; some minutes.
+truth: $(RUN_READY)
+	$(BIN)/python tools/truth.py
+
 screenshots: $(RUN_READY)
 	@sh tools/system_packages.sh offscreen
 	QT_QPA_PLATFORM=offscreen $(BIN)/python tools/screenshots.py
@@ -60,6 +69,7 @@ designs: $(RUN_READY)
 
 schema: $(RUN_READY)
 	$(BIN)/python -m pennello schema > docs/pennello.schema.json
+	$(BIN)/python -m pennello day schema > docs/pennello-day.schema.json
 	$(BIN)/python tools/make_format.py
 
 # The documents as pages, with those of the core made from its docstrings; warnings are errors.
