@@ -8,7 +8,7 @@ RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 DOCS_READY := $(VENV)/.docs-ready
 
-.PHONY: demo test test-all hard lint types layers unit bench truth screenshots catalogue designs schema docs clean
+.PHONY: demo test test-all hard lint types layers unit cover bench truth screenshots catalogue designs schema docs clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -29,13 +29,14 @@ types:
 layers:
 	$(BIN)/lint-imports --no-cache
 
-# The core, with its coverage; then all that drives it, without: being measured takes three times as long.
-CORE_BY_CLI := tests/cli/test_day_cli.py tests/cli/test_practice_cli.py
-DRIVEN := tests/ui tests/hard tests/house $(filter-out $(CORE_BY_CLI),$(wildcard tests/cli/test_*.py))
+PYTEST := QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile
 unit:
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile -m "not slow" src tests \
-		$(DRIVEN:%=--ignore=%) --ignore=tests/bench --cov --cov-report=term:skip-covered
-	QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile -m "not slow" $(DRIVEN)
+	$(PYTEST) -m "not slow" src tests --ignore=tests/bench
+
+# How much of the core its own tests run, slow ones too; being measured takes three times as long.
+cover: $(DEV_READY)
+	$(PYTEST) src tests --ignore=tests/bench --ignore=tests/ui --ignore=tests/hard --ignore=tests/house \
+		--cov --cov-report=term:skip-covered
 
 # Everything on every Python that is promised; each gets an environment of its own.
 test-all: $(DEV_READY)
