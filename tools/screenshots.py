@@ -7,6 +7,7 @@ import os
 import sys
 import tempfile
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -16,16 +17,22 @@ from PySide6.QtCore import QEventLoop, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
+from pennello.design.pace import StepKind
+from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan, shipped_design
+from pennello.lay.engine import kernel
 from pennello.lay.families.hold import Hold
 from pennello.lay.warming import warm_up
 from pennello.motif.catalogue import MOTIFS
+from pennello.order.arrange import arrange, design_of
 from pennello.practice.records import LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
 from pennello.session.design_pictures import laid_plan
 from pennello.session.document import Document
 from pennello.session.log import keep_picture, open_log
+from pennello.session.notebook import notebook_path
 from pennello.session.settings import Settings
+from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.app import make_application
 from pennello.ui.stations.bench.family_page import FamilyPage
 from pennello.ui.theme.style import apply_theme
@@ -261,11 +268,31 @@ def shoot_tray(name: str, kind: int, chosen: str, theme: str, folder: Path) -> N
     window.close()
 
 
+def of_a_run(page: LogPage, plan: Plan, rng: np.random.Generator) -> LogPage:
+    """Return a page as that of a run, whose steps took a stand-in's time."""
+    steps = arrange(design_of(plan, plan.motifs[0].chart, engine=kernel()), 0.0).steps
+    took = [one.seconds * rng.lognormal(0.05, 0.25) for one in steps]
+    notes = tuple(
+        StepNote(
+            one.id, one.kind, one.name, one.seconds, round(seconds, 1), one.kind is StepKind.WAIT, 0.0, one.seconds
+        )
+        for one, seconds in zip(steps, took, strict=True)
+    )
+    page = replace(page, painted_s=round(sum(took)))
+    with Notebook(notebook_path()) as book:
+        number = book.add(
+            RunNote(page.title, "face", page.day, page.day, sum(took), page.planned_s, finished=True, steps=notes)
+        )
+    with open_log() as log:
+        there = next(one for one in log.pages() if one.run == number)
+    return replace(page, id=there.id, run=number)
+
+
 def shoot_notebook(folder: Path) -> None:
     """Write a picture of the Notebook with some evenings in it; photos are stand-ins, laid and seen by lamplight."""
     rng = np.random.default_rng(1)
-    days = (("2026-11-20", "poppy-brow", 236), ("2026-11-13", "moth-mask", 240), ("2026-10-30", "marsh-fox", 335))
-    for day, key, seconds in days:
+    days = (("2026-11-20", "poppy-brow"), ("2026-11-13", "moth-mask"), ("2026-10-30", "marsh-fox"))
+    for day, key in days:
         plan = shipped_design(key).plan()
         laid = laid_plan(plan, plan.motifs[0].chart)
         lit = laid.picture * np.array([1.02, 0.94, 0.84]) + rng.normal(0, 4, laid.picture.shape)
@@ -273,7 +300,6 @@ def shoot_notebook(folder: Path) -> None:
         page = LogPage(
             f"{day}T19:10:00+00:00",
             plan.title,
-            painted_s=seconds,
             planned_s=round(laid.seconds),
             note="She sat still. The second flower went over wet paint." if key == "poppy-brow" else "",
             light="lamp, warm",
@@ -284,7 +310,7 @@ def shoot_notebook(folder: Path) -> None:
             faults=(fault,) if key == "poppy-brow" else (),
         )
         with open_log() as log:
-            log.put(page)
+            log.put(of_a_run(page, plan, rng))
     window = opened("notebook")
     wait(window, 1500)
     window.grab().save(str(folder / "notebook.png"))

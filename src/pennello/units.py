@@ -261,3 +261,12 @@ def about_seconds_text(seconds: float) -> str:
     ('7 s', '45 s')
     """
     return f"{seconds:.0f} s" if seconds < 20 else f"{5 * round(seconds / 5)} s"
+
+
+def counted(count: int, word: str) -> str:
+    """Return a number with its word.
+
+    >>> counted(1, "petal"), counted(5, "petal")
+    ('1 petal', '5 petals')
+    """
+    return f"{count} {word}" if count == 1 else f"{count} {word}s"

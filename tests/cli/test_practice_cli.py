@@ -12,6 +12,7 @@ import pytest
 from PIL import Image
 from pypdf import PdfReader
 
+from pennello.design.pace import StepKind
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.practice.card import HEIGHT_MM, WIDTH_MM
@@ -19,6 +20,7 @@ from pennello.practice.lessons import lesson, lesson_plan
 from pennello.practice.sheet import practised
 from pennello.session.log import photo_folder
 from pennello.session.practising import simulated_sheet, write_photo
+from pennello.store.notebook import Notebook, RunNote, StepNote
 
 
 @pytest.fixture
@@ -192,11 +194,33 @@ def test_pages_are_kept_found_compared_and_exported(ask, tmp_path, demo_file, bo
     text = PdfReader(page).pages[0].extract_text()
     assert "5:00 min" in text
     assert "dragon" not in text
+    assert ask("log", "show", str(first["id"]), *at)["steps"] == []
     changed = ask("log", "change", str(first["id"]), "--kept", "the blue one", "--wrong", "", *at)
     assert (changed["kept"], changed["faults"], changed["note"]) == ("the blue one", [], first["note"])
     ask("log", "remove", str(first["id"]), *at)
     assert not kept.exists(), "a photo that no page shows is erased"
     json.dumps(ask("log", "list", *at))
+
+
+def test_a_runs_page_tells_its_minutes_by_step(ask, tmp_path, book):
+    steps = [StepNote(str(n), StepKind.STROKES, f"petal {n}", 10.0, 10.0 + 5 * n, planned_s=10.0) for n in range(70)]
+    with Notebook(book) as notes:
+        notes.add(RunNote("Walk", "face", "2026-11-28T18:00:00", "", 90.0, 60.0, True, tuple(steps)), short=True)
+    page, at = tmp_path / "page.pdf", ("--notebook", book)
+    told = ask("log", "show", "1", "--pdf", page, *at, "--json")
+    assert told["short"]
+    assert told["steps"][2] == {
+        **{"kind": "strokes", "name": "petal 2", "planned_s": 10.0, "took_s": 20.0},
+        "left_out": False,
+    }
+    (only,) = PdfReader(page).pages
+    text = only.extract_text()
+    assert "petal 2" in text
+    assert "short form" in text
+    shown = len(re.findall(r"petal \d+", text))
+    assert 20 < shown < 70
+    assert f"... and {70 - shown} more" in text, "what has no room on the page is counted"
+    assert "0:10     0:20  petal 2, 0:10 longer" in ask("log", "show", "1", *at)
 
 
 def test_lessons_open_one_after_another(ask, tmp_path, book):

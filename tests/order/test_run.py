@@ -25,8 +25,9 @@ from pennello.order.run import (
     undo,
 )
 from pennello.order.steps import Step
-from pennello.session.notebook import pace_of
-from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, run_path, with_run
+from pennello.session.log import apart_words, open_log, step_rows
+from pennello.session.notebook import note_run, pace_of
+from pennello.session.run_keeper import KeptRun, forget_run, keep_run, kept_run, read_run, run_path, with_run
 from pennello.store import notebook as notebook_store
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
@@ -135,7 +136,7 @@ def test_a_notebook_of_before_is_read(tmp_path, monkeypatch):
             old._connection.execute("INSERT INTO run_steps VALUES (1, 0, 'p', 'strokes', 'petals', 8.0, 9.0, 0)")
         old.close()
     book = Notebook(tmp_path / "n.sqlite")
-    assert book.runs()[0].steps == (StepNote("p", StepKind.STROKES, "petals", 8.0, 9.0),)
+    assert book.runs()[0].steps == (StepNote("p", StepKind.STROKES, "petals", 8.0, 9.0, planned_s=8.0),)
     assert [one.actual_s for one in book.records()] == [9.0]
     book.close()
 
@@ -171,6 +172,28 @@ def test_a_run_is_taken_up_again_with_its_paint_dried_on():
     assert hand_s(resume(again.run, 7.0), 9.0) == pytest.approx(32.0)
     forget_run()
     assert kept_run(0.0, 0.0) is None
+
+
+def test_a_run_has_a_page_with_its_file_its_form_and_its_minutes_by_step(tmp_path):
+    """What was predicted at the pace of that day stands beside what was; a wait is a wait, what was skipped is not."""
+    run = skip(done(done(done(begin(STEPS, 0.0), 12.0), 28.0), 68.0), 70.0)
+    kept = KeptRun(run, "Walk", "/some/walk.pennello", "face", "2026-11-25T18:00:00+00:00", short=True)
+    keep_run(kept, 70.0, 0.0)
+    again = read_run(run_path(), 70.0, 0.0)
+    assert again.short
+    note_run(again, tmp_path / "n.sqlite")
+    with open_log(tmp_path / "n.sqlite") as log:
+        (page,) = log.pages()
+        assert (page.plan, page.short) == ("/some/walk.pennello", True)
+        steps = log.steps_of_run(page.run)
+    assert [one.planned_s for one in steps] == [5.0, 15.0, 40.0, 10.0]
+    rows = step_rows(steps)
+    assert rows[0] == ("Load", "0:05", "0:12", "0:07 longer")
+    assert rows[1] == ("petals", "0:15", "0:16", "")
+    assert rows[2][2] == "0:40"
+    assert rows[3][2:] == ("left out", "")
+    assert apart_words(steps) == "By step: Load 0:12 instead of 0:05 min; 1 step left out."
+    assert apart_words(()) == ""
 
 
 def test_a_run_that_is_over_or_broken_counts_as_none():

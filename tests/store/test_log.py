@@ -80,11 +80,16 @@ def test_older_notebooks_are_taken_along(tmp_path, version):
             "INSERT INTO runs (plan, chart, begun, ended, hand_s, planned_s, finished) VALUES (?,?,?,?,?,?,?)",
             ("Moth", "face", DAY, DAY, 100.0, 90.0, 1),
         )
+        within = "" if version == 1 else ", 0"
+        old.execute(f"INSERT INTO run_steps VALUES (1, 0, 'p', 'strokes', 'petals', 8.0, 9.0, 0{within})")
+        if version >= 3:  # from then on a run came with its page
+            words = "INSERT INTO pages (day, title, run, painted_s, planned_s) VALUES (?,?,?,?,?)"
+            old.execute(words, (DAY, "Moth", 1, 100.0, 90.0))
     old.close()
     with Log(path) as log:
         (page,) = log.pages()
         assert (page.title, page.day, page.painted_s, page.planned_s) == ("Moth", DAY, 100.0, 90.0)
-        assert log.page_of_run(page.run) == page
+        assert [(one.planned_s, one.actual_s) for one in log.steps_of_run(page.run)] == [(8.0, 9.0)]
     assert path.with_name(f"n.sqlite.v{version}.bak").exists()
 
 

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
+from pennello.design.pace import StepKind
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import write_plan
@@ -16,6 +17,7 @@ from pennello.practice.records import LogPage, PageFault
 from pennello.practice.trouble import Trouble
 from pennello.session.log import open_log, photo_folder
 from pennello.session.notebook import notebook_path
+from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.notebook import station as station_module
 
 NAMES = ("Moth", "Heron", "Fox")
@@ -108,11 +110,33 @@ def change_and_take_out(station, page, qtbot):
     assert (photo_folder() / page.photo).exists(), "undo needs it"
 
 
+def test_a_runs_page_shows_its_minutes_by_step(at_notebook, qtbot):
+    steps = (
+        StepNote("a", StepKind.LOAD, "load", 12.0, 31.0, planned_s=12.0),
+        StepNote("b", StepKind.STROKES, "petals", 20.0, 20.0, planned_s=20.0),
+    )
+    with Notebook(notebook_path()) as book:
+        book.add(RunNote("Moth", "face", DAY % 1, DAY % 1, 51.0, 32.0, True, steps), short=True)
+    window, station = at_notebook()
+    qtbot.waitUntil(lambda: station.book.steps.text() != "")
+    assert station.book.steps.text() == "By step: load 0:31 instead of 0:12 min."
+    assert "short form" in station.book.small.text()
+    qtbot.mouseClick(station.book.by_step, Qt.MouseButton.LeftButton)
+    table = station.page.table
+    assert [table.item(0, column).text() for column in range(4)] == ["load", "0:12", "0:31", "0:19 longer"]
+    station.page.close()
+    filled(1)
+    window.go_to("tray")
+    window.go_to("notebook")
+    station.model.open_page(next(one for one in station.model.pages if one.run is None))
+    assert not station.book.by_step.isVisible()
+
+
 def test_pages_are_searched_compared_and_summed(at_notebook, qtbot):
     filled()
     _, station = at_notebook()
     assert [page.title for page in station.model.pages] == ["Fox", "Heron", "Moth"]
-    assert station.shelf.item(0).text() == "November 2026"
+    assert station.shelf.shown.index(0).data() == "November 2026"
     QTest.keyClicks(station.search, "moth 2026")
     assert [page.title for page in station.model.pages] == ["Moth"]
     assert station.book.title.text() == "Moth"
@@ -326,5 +350,5 @@ def test_two_thousand_pages_are_shown(at_notebook, qtbot):
         log._connection.execute("COMMIT")
     _, station = at_notebook()
     assert len(station.model.pages) == 2000
-    assert station.shelf.count() == 2000 + len({page.day[:7] for page in station.model.pages})
+    assert station.shelf.shown.rowCount() == 2000 + len({page.day[:7] for page in station.model.pages})
     assert station.sums.text() == "2000 pages"

@@ -14,7 +14,10 @@ from pennello.aim.hand import Steadiness
 from pennello.design.edits import with_brush
 from pennello.errors import PennelloError
 from pennello.kit.paint import Near
+from pennello.practice.records import KeptTry
+from pennello.practice.tries import TryScore, TrySlip
 from pennello.session.jobs import Job
+from pennello.session.log import open_log
 from pennello.ui.stations.bench.search.line_page import LinePage
 
 
@@ -185,6 +188,24 @@ def test_forgiveness_counts_and_follows_the_hand(window, door, qtbot):
     ended(qtbot, page)
     page.left.emit()
     assert window.station("bench").readout.isVisible()
+
+
+def test_forgiveness_names_the_own_hand_and_takes_it(window, door, qtbot):
+    slip = TrySlip(0.1, 0.1, 2.0, 1.0, 11.0, 3.0, 1.0)
+    score = TryScore(1, 0.9, 0.4, 2.0, 0.2, 1.0, 0.5, None, 0.2, slip, "")
+    with open_log() as log:
+        log.add_tries([KeptTry("2026-11-28", "Walk", "petal", "Petal", score)] * 8)
+    page = door("forgive", "dahlia-petal")
+    ended(qtbot, page)
+    assert "from 8 tries" in page.words.text()
+    QTest.mouseClick(page.mine, Qt.MouseButton.LeftButton)
+    assert window.document.committed.hand.angle_deg == pytest.approx(11.0)
+    ended(qtbot, page)
+    assert page.words.text().startswith("Your hand: the chisel is off by 11 degrees")
+    assert not page.mine.isVisible()
+    window.undo()
+    ended(qtbot, page)
+    assert page.mine.isVisible()
 
 
 # --- the wish ---

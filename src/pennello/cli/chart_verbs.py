@@ -32,13 +32,13 @@ from pennello.files.chart_svg import chart_svg, motif_svg
 from pennello.files.motif_file import SUFFIX, read_own, write_own
 from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import Motif, counted
+from pennello.motif.motif import Motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_photo import laid_photo, named_from
 from pennello.session.motif_library import keep
 from pennello.solve.suiting import with_loads_for
-from pennello.units import parse_number
+from pennello.units import counted, parse_number
 
 Answer = dict[str, Any]
 

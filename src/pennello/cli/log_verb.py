@@ -16,6 +16,7 @@ from pennello.cli.plan_file import read_plan
 from pennello.cli.practice_verbs import notebook_argument
 from pennello.colour.families import ColourFamily
 from pennello.design.findings import findings_by_chart
+from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError
 from pennello.files.log_out import write_log, write_log_page
@@ -32,8 +33,10 @@ from pennello.session.log import (
     now_text,
     open_log,
     picture_of,
+    step_rows,
     sweep_photos,
 )
+from pennello.store.notebook import StepNote
 from pennello.units import clock
 
 
@@ -147,11 +150,13 @@ def page_told(page: LogPage) -> dict[str, object]:
 def _show(args: Namespace) -> int:
     with open_log(args.notebook) as log:
         page = log.page(args.page)
+        steps = log.steps_of_run(page.run) if page.run is not None else ()
+    rows = step_rows(steps)
     if args.pdf:
         planned, painted = (_picture(name, args.notebook) for name in (page.picture, page.photo))
-        write_log_page(page, args.pdf, planned, painted, asked=args.asked)
+        write_log_page(page, args.pdf, planned, painted, rows, asked=args.asked)
     if args.json:
-        write_json(page_told(page))
+        write_json(page_told(page) | {"steps": [_step_told(one) for one in steps]})
         return 0
     print(f"{page.day[:16].replace('T', ' ')}  {_line(page)}")
     told = (("note", page.note), ("light", page.light), ("asked for", page.asked), ("kept", page.kept))
@@ -160,7 +165,14 @@ def _show(args: Namespace) -> int:
             print(f"  {word}: {text}")
     for one in page.faults:
         print(f"  {one.trouble.value}: {one.mend}")
+    for what, predicted, took, apart in rows:
+        print(f"  {predicted:>6} {took:>8}  {what}{f', {apart}' if apart else ''}")
     return 0
+
+
+def _step_told(one: StepNote) -> dict[str, object]:
+    told: dict[str, object] = {"kind": one.kind.value, "name": one.name, "planned_s": one.planned_s}
+    return told | {"took_s": one.actual_s, "left_out": one.skipped and one.kind is not StepKind.WAIT}
 
 
 def _picture(name: str, notebook: Path | None) -> Picture | None:

@@ -24,11 +24,10 @@ from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.finding import Finding
 from pennello.motif.catalogue import motif
-from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step, Sums
-from pennello.units import clock, minutes, parse_number
+from pennello.units import clock, counted, minutes, parse_number
 
 if TYPE_CHECKING:
     from pennello.store.notebook import RunNote
@@ -459,8 +458,8 @@ def runs_verb(args: Namespace) -> int:
         return 0
     for run in runs:
         print(f"{run.begun}  {run.plan}: {run.hand_s:.0f} s of the hand, {run.planned_s:.0f} s planned")
-    for kind, factor, count in pace.factors:
-        print(f"{kind.value}: {factor:.2f} times the default, the median of {count} steps")
+    for words in pace.words:
+        print(f"Your pace: {words}.")
     if not runs:
         print("No run is recorded yet; times are defaults.")
     if args.forget:

@@ -12,10 +12,10 @@ from pennello.cli.numbers import number
 from pennello.cli.plan_file import read_plan
 from pennello.disk import write_bytes
 from pennello.errors import PennelloError
-from pennello.motif.motif import counted
 from pennello.session.catalogue import motif_plan
 from pennello.session.order_pictures import played_plan
 from pennello.session.play import MOST_WRITTEN_PIXELS, Playing, alone, animation
+from pennello.units import counted
 
 
 class NothingToPlayError(PennelloError):

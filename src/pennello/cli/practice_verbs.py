@@ -349,8 +349,8 @@ def own_verb(args: Namespace) -> int:
         )
         return 0
     print(hand.words)
-    for kind, factor, count in pace.factors:
-        print(f"Your pace: {kind.value} takes {factor:.2f} times as long as the default, from {count} steps.")
+    for words in pace.words:
+        print(f"Your pace: {words}.")
     for one in learnt:
         if one.shrunk >= OWN_BELOW:
             continue

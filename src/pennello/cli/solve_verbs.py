@@ -29,6 +29,7 @@ from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
 from pennello.session.kit import KitSession
+from pennello.session.log import hand_of, hand_words
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, Find
@@ -282,6 +283,7 @@ def forgive_verb(args: Namespace) -> int:
     )
     print(f"It minds {SLIP_WORDS[found.minds_most]} most: {found.minds[found.minds_most]:+.1f} dE for a usual slip.")
     print(f"Worst likely: {de_text(found.worst.mean_de00)}; as meant: {de_text(found.nominal)} (predicted).")
+    print(hand_words(hand, hand_of()))
     return 0
 
 

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from pennello.design.clock import turns
 from pennello.design.pace import Pace
 from pennello.design.plan import Plan
-from pennello.motif.motif import Made, counted
+from pennello.motif.motif import Made
 from pennello.path.cubic import length_mm
+from pennello.units import counted
 
 
 @dataclass(frozen=True, slots=True)

@@ -46,6 +46,17 @@ class Tempo(Enum):
 TEACHING_LOAD_S = 40.0
 """The first load of a brush where it is taught: wet, work until creamy (common practice, no published source), s."""
 
+
+def _own_words(kind: StepKind, factor: float, count: int) -> str:
+    apart = abs(factor - 1)
+    if apart < _AS_DEFAULT:
+        return f"{kind.value} takes you as long as the default, from {count} steps"
+    longer = "longer" if factor > 1 else "less"
+    return f"{kind.value} takes you {100 * apart:.0f} % {longer} than the default, from {count} steps"
+
+
+_AS_DEFAULT = 0.01
+
 LEAST_RECORDS = 3
 """So many recorded steps of a kind it takes before their median replaces a default (a default)."""
 
@@ -127,6 +138,15 @@ class Pace:
     def own(self, kind: StepKind) -> tuple[float, int]:
         """Return the painter's own factor on a kind of step and from how many steps it is; (1, 0) for a default."""
         return next(((factor, count) for known, factor, count in self.factors if known is kind), (1.0, 0))
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        """What is the painter's own of it, a sentence for each kind of step; none where all are defaults.
+
+        >>> Pace(factors=((StepKind.LOAD, 1.25, 52),)).words
+        ('load takes you 25 % longer than the default, from 52 steps',)
+        """
+        return tuple(_own_words(*one) for one in self.factors)
 
     def seconds(self, kind: StepKind, default_s: float) -> float:
         """Return how long a step takes this painter, s, to a tenth."""

@@ -22,6 +22,7 @@ COLUMNS = (
     *("went_wrong", "light", "asked", "kept", "colours", "note"),
 )
 _LEAST = timedelta(minutes=1)
+Steps = Sequence[tuple[str, str, str, str]]
 
 
 def log_csv(pages: Sequence[LogPage], *, asked: bool = False) -> str:
@@ -71,7 +72,13 @@ def write_log(pages: Sequence[LogPage], path: Path, *, asked: bool = False) -> N
 
 
 def write_log_page(
-    page: LogPage, path: Path, planned: Picture | None, painted: Picture | None, *, asked: bool = False
+    page: LogPage,
+    path: Path,
+    planned: Picture | None,
+    painted: Picture | None,
+    steps: Steps = (),
+    *,
+    asked: bool = False,
 ) -> None:
     """Write a page as a one-page PDF: what was planned beside what was painted, and what differs.
 
@@ -79,19 +86,26 @@ def write_log_page(
     ----------
     planned, painted
         Pictures, or None where there are none.
+    steps
+        What each step of its run was, how long it was to take, how long it took, and how far apart that is.
 
     Raises
     ------
     FileProblemError
         If it cannot be written.
     """
-    write_page(path, f"{page.title}, {page.day[:10]}", lambda sheet: _draw(sheet, page, planned, painted, asked=asked))
+
+    def draw(sheet: Page) -> None:
+        y = _draw(sheet, page, planned, painted, asked=asked)
+        _draw_steps(sheet, y + 4, steps)
+
+    write_page(path, f"{page.title}, {page.day[:10]}", draw)
 
 
 _BOX_MM = ((PAGE_WIDTH_MM - 2 * MARGIN_MM - 8) / 2, 92.0)
 
 
-def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture | None, *, asked: bool) -> None:
+def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture | None, *, asked: bool) -> float:
     width = PAGE_WIDTH_MM - 2 * MARGIN_MM
     sheet.text(MARGIN_MM, 20, page.title, 18, bold=True)
     form = "short form" if page.short else "whole"
@@ -103,6 +117,31 @@ def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture 
     y = 38 + _BOX_MM[1] + 10
     for line in _lines(page, asked=asked):
         y = sheet.paragraph(MARGIN_MM, y, line, width, 10.5) + 1.5
+    return y
+
+
+def _draw_steps(sheet: Page, y: float, steps: Steps) -> None:
+    """Draw as many steps as the page has room for, in two columns, and say how many there are beyond."""
+    if not steps:
+        return
+    sheet.text(MARGIN_MM, y, "Step by step, minutes and seconds: predicted, took", 9, bold=True)
+    rows = max(int((_FOOT_MM - y) / _STEP_MM) - 1, 0)
+    room = 2 * rows
+    shown = steps if len(steps) <= room else steps[: max(room - 1, 0)]
+    told = [(what, f"{planned}   {took}") for what, planned, took, _ in shown]
+    told += [(f"... and {len(steps) - len(shown)} more", "")] if len(shown) < len(steps) else []
+    for number, (what, times) in enumerate(told):
+        x = MARGIN_MM + number // max(rows, 1) * (_BOX_MM[0] + 8)
+        at = y + (number % max(rows, 1) + 1) * _STEP_MM
+        sheet.text(x, at, _clipped(what), 8.5)
+        sheet.text(x + _BOX_MM[0] - 24, at, times, 8.5, quiet=True)
+
+
+def _clipped(text: str) -> str:
+    return text if len(text) <= _STEP_SIGNS else f"{text[: _STEP_SIGNS - 3]}..."
+
+
+_FOOT_MM, _STEP_MM, _STEP_SIGNS = 280.0, 4.6, 44
 
 
 def _picture(sheet: Page, x: float, y: float, picture: Picture | None, words: str) -> None:

@@ -16,11 +16,10 @@ from pennello.files.tiles import bounds_of, draw_tile, marked, tiles_of
 from pennello.finding import Finding
 from pennello.load.edge import LoadedEdge, boundaries
 from pennello.load.look import edge_colours
-from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import part_names
 from pennello.order.stages import SheetPictures, Stage, loads_used, stages, when_words
-from pennello.units import minutes
+from pennello.units import counted, minutes
 
 Draw = Callable[[Page], None]
 

@@ -23,10 +23,11 @@ from pennello.motif.grammar import (
     upright,
     whole_leaf,
 )
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import HEART, LEAF, LINE, STEM, Check
 from pennello.motif.spacing import round_spaced, spaced
 from pennello.path.cubic import CubicPath
+from pennello.units import counted
 
 PETALS = Parameter("petals", "petals of the outer row", 5, 3, 12, "×")
 ROWS = Parameter("rows", "rows", 2, 1, 3, "×")

@@ -10,10 +10,11 @@ from pennello.lay.families.family import Parameter
 from pennello.lay.families.shapes import arc
 from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.motif.grammar import both, directions, dot, outward, stroke
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import FLAME, FUR, INK, LINE, SCALE, WING, Check
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, direction, position
+from pennello.units import counted
 
 PEAKS = Parameter("peaks", "peaks", 5, 1, 15, "×")
 TALL = Parameter("height_mm", "height of the middle one", 40, 8, 200)

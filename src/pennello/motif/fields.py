@@ -7,10 +7,11 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Nib, NibMode, Stroke
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import BASE, LINE, Wet
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, line
+from pennello.units import counted
 
 COLUMNS = Parameter("columns", "scales of the first row", 5, 1, 40, "×")
 ROWS = Parameter("rows", "rows", 4, 1, 30, "×")

@@ -9,9 +9,10 @@ import math
 
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LINE, Check
 from pennello.motif.spacing import Spacing
+from pennello.units import counted
 
 PETALS = Parameter("petals", "petals of the outer row", 5, 2, 40, "×")
 ROWS = Parameter("rows", "rows", 1, 1, 6, "×")

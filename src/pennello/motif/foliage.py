@@ -7,9 +7,10 @@ import math
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.grammar import both, dot, moved, stroke, whole_leaf
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LEAF, LINE, STEM
 from pennello.motif.spacing import spaced
+from pennello.units import counted
 
 MIDRIB = Parameter("length_mm", "length of the midrib", 24, 6, 120)
 WAVES = Parameter("waves", "waves of a rim", 3, 0, 8, "×")

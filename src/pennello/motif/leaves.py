@@ -6,9 +6,10 @@ import math
 
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LEAF, LINE, STEM, Check
 from pennello.motif.spacing import spaced
+from pennello.units import counted
 
 LEAF_MM = Parameter("leaf_mm", "length of a leaf", 28, 4, 200)
 OPEN = Parameter("open_deg", "angle between the leaf and its stem", 50, 0, 120, "°")

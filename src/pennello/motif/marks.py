@@ -7,8 +7,9 @@ import math
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
 from pennello.motif.grammar import graded, in_triangle
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LINE, Check
+from pennello.units import counted
 
 DOTS = Parameter("dots", "dots", 5, 1, 40, "×")
 FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")

@@ -134,12 +134,3 @@ def at(
     if (x_mm, y_mm, turn_deg, mirrored) == (0.0, 0.0, 0.0, False):
         return HERE.stroke(stroke)
     return Place(x_mm, y_mm, turn_deg, 1.0, mirrored).stroke(stroke)
-
-
-def counted(count: int, word: str) -> str:
-    """Return a number with its word.
-
-    >>> counted(1, "petal"), counted(5, "petal")
-    ('1 petal', '5 petals')
-    """
-    return f"{count} {word}" if count == 1 else f"{count} {word}s"

@@ -11,10 +11,11 @@ from pennello.lay.families.family import Parameter
 from pennello.lay.families.shapes import arc, straight
 from pennello.lay.stroke import Key, Nib, NibMode, PartKey, Stroke
 from pennello.motif.grammar import both, directions, dot, graded, in_triangle, outward, stroke, upright
-from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at, counted
+from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import HEART, LINE, LIP, SEA, Check
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, Point
+from pennello.units import counted
 
 ARMS = Parameter("arms", "long arms", 6, 3, 12, "×")
 LONG = Parameter("long_mm", "length of a long arm", 34, 8, 150)

@@ -141,10 +141,11 @@ def notebook_page(page: LogPage, notebook: Path, path: Path, *, asked: bool) -> 
 
     def work(_: Job[Any]) -> None:
         from pennello.files.log_out import write_log_page  # noqa: PLC0415 - reportlab only when asked for
-        from pennello.session.log import picture_of  # noqa: PLC0415
+        from pennello.session.log import picture_of, step_rows, steps_of  # noqa: PLC0415
 
         planned, painted = (picture_of(name, notebook) for name in (page.picture, page.photo))
-        write_log_page(page, path, planned, painted, asked=asked)
+        steps = step_rows(steps_of(page, notebook))
+        write_log_page(page, path, planned, painted, steps, asked=asked)
 
     return work
 

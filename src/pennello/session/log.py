@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from PIL import Image
 
 from pennello.aim.hand import Hand
+from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
 from pennello.disk import PRIVATE, exists, make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
@@ -26,7 +27,8 @@ from pennello.practice.trouble import Trouble
 from pennello.session.notebook import notebook_path
 from pennello.store.database import BUSY_MS
 from pennello.store.log import Log
-from pennello.units import clock
+from pennello.store.notebook import StepNote
+from pennello.units import clock, counted
 
 LONGEST_PX = 2000
 """Photos are shrunk to so many pixels on their longer side."""
@@ -213,6 +215,64 @@ def _faults(page: LogPage) -> str:
     return ", ".join(f"{one.trouble.value}{f' ({one.name})' if one.name else ''}" for one in page.faults) or "nothing"
 
 
+# --- minutes by step ---
+
+
+def steps_of(page: LogPage, path: Path | None = None) -> tuple[StepNote, ...]:
+    """Return the steps of the run that a page is of; none where it is a note without one.
+
+    Raises
+    ------
+    FileProblemError
+        If they cannot be read.
+    """
+    if page.run is None:
+        return ()
+    with open_log(path) as log:
+        return log.steps_of_run(page.run)
+
+
+def step_rows(steps: Sequence[StepNote]) -> tuple[tuple[str, str, str, str], ...]:
+    """Return each step in words: what it was, how long it was to take, how long it took, and how far that is apart."""
+    return tuple((one.name, clock(one.planned_s), _took(one), _apart(one)) for one in steps)
+
+
+def _took(one: StepNote) -> str:
+    return "left out" if _left_out(one) else clock(one.actual_s)
+
+
+def _left_out(one: StepNote) -> bool:
+    return one.skipped and one.kind is not StepKind.WAIT
+
+
+def _apart(one: StepNote) -> str:
+    apart = one.actual_s - one.planned_s
+    if _left_out(one) or not _tells(one):
+        return ""
+    return f"{clock(abs(apart))} {'longer' if apart > 0 else 'less'}"
+
+
+def _tells(one: StepNote) -> bool:
+    """Return whether a step took another time than was predicted, beyond what a tick of the hand tells."""
+    return abs(one.actual_s - one.planned_s) >= max(_LEAST_APART_S, 0.1 * one.planned_s)
+
+
+_LEAST_APART_S = 3.0
+"""Less than so much apart is the ticking itself (a default)."""
+
+
+def apart_words(steps: Sequence[StepNote], most: int = 3) -> str:
+    """Return which steps took another time than was predicted, the widest apart first; "" where none did."""
+    told = sorted(
+        (one for one in steps if _tells(one) and not _left_out(one)),
+        key=lambda one: -abs(one.actual_s - one.planned_s),
+    )
+    parts = [f"{one.name} {clock(one.actual_s)} instead of {clock(one.planned_s)} min" for one in told[:most]]
+    left = sum(_left_out(one) for one in steps)
+    parts += [f"{counted(left, 'step')} left out"] if left else []
+    return f"By step: {'; '.join(parts)}." if parts else ""
+
+
 # --- the hand ---
 
 
@@ -250,6 +310,29 @@ def own_hand(tries: Sequence[KeptTry]) -> OwnHand:
         max(angle, _STEADIEST["angle_deg"]),
         None if offset is None else max(offset, _STEADIEST["offset_mm"]),
     )
+
+
+def hand_of(path: Path | None = None, busy_ms: int = BUSY_MS) -> OwnHand:
+    """Return what the notebook's tries tell of the hand; of no tries where there is no notebook yet.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be read.
+    """
+    if not exists(path or notebook_path()):
+        return own_hand(())
+    with open_log(path, busy_ms) as log:
+        return own_hand(log.tries())
+
+
+def hand_words(hand: Hand, own: OwnHand) -> str:
+    """Return whose the sizes of a hand's slips are: a plan's own, those that tries tell, or defaults."""
+    if own.angle_deg is None:
+        return f"Sizes are the plan's or defaults. {own.words}"
+    if hand_with(hand, own) == hand:
+        return own.words
+    return f"Sizes are the plan's or defaults; tries tell of others. {own.words}"
 
 
 def _rim_spreads(tries: Sequence[KeptTry]) -> Iterator[tuple[str, float]]:

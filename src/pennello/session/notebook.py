@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import date, datetime, timedelta
 from pathlib import Path
 
@@ -16,7 +15,6 @@ from pennello.session.kit import kit_path
 from pennello.session.run_keeper import KeptRun, forget_answers_in_runs, run_files
 from pennello.session.settings import load_settings
 from pennello.store.database import BUSY_MS, companions
-from pennello.store.log import Log
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
 
@@ -51,11 +49,7 @@ def note_run(kept: KeptRun, path: Path | None = None, busy_ms: int = BUSY_MS) ->
     note = note_of(kept)
     where = path or notebook_path()
     with Notebook(where, busy_ms) as book:
-        number = book.add(note)
-    with Log(where, busy_ms) as log:
-        page = log.page_of_run(number)
-        if page is not None and kept.plan and not page.plan:
-            log.put(replace(page, plan=kept.plan[:MOST_PATH]))
+        book.add(note, kept.plan[:MOST_PATH], short=kept.short)
     return note
 
 
@@ -83,8 +77,10 @@ def note_of(kept: KeptRun) -> RunNote:
 def _noted(step: Step, took: Took, pace: Pace) -> StepNote:
     whole, within = defaults_of(step, pace)
     left_out = took.skipped or step.kind is StepKind.WAIT
+    actual, within = round(max(took.seconds, 0.0), 2), round(within, 2)
+    name = step.name if step.name != step.kind.value else step.words.split(". ")[0].rstrip(".") or step.name
     return StepNote(
-        step.id, step.kind, step.name, round(whole, 2), round(max(took.seconds, 0.0), 2), left_out, round(within, 2)
+        step.id, step.kind, name, round(whole, 2), actual, left_out, within, planned_s=round(step.seconds, 2)
     )
 
 

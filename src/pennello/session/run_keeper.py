@@ -76,7 +76,7 @@ class _FactorFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
 
 class _RunFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=True):
     format: Literal["pennello-run"] = "pennello-run"
-    schema: Literal[1, 2] = 2
+    schema: Literal[1, 2, 3] = 3
     title: Annotated[str, Meta(max_length=MOST_NAME)]
     plan: Name
     chart: Name
@@ -93,6 +93,7 @@ class _RunFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=
     cautions: Annotated[list[tuple[Name, Words]], Meta(max_length=1000)] = []  # since 2
     factors: Annotated[list[_FactorFile], Meta(max_length=100)] = []  # since 2
     ended: Annotated[str, Meta(max_length=64)] = ""  # since 2
+    short: bool = False  # since 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +112,8 @@ class KeptRun:
         What waits for what.
     factors
         The pace that the steps were planned at.
+    short
+        Whether it is of the plan's short form.
     """
 
     run: Run
@@ -123,6 +126,7 @@ class KeptRun:
     cautions: tuple[tuple[str, str], ...] = ()
     factors: tuple[tuple[StepKind, float, int], ...] = ()
     ended: str = ""
+    short: bool = False
 
     @property
     def over(self) -> bool:
@@ -164,6 +168,7 @@ def keep_run(kept: KeptRun, now_s: float, wall_s: float, path: Path | None = Non
         cautions=list(kept.cautions),
         factors=[_FactorFile(*one) for one in kept.factors],
         ended=kept.ended,
+        short=kept.short,
     )
     write_bytes(msgspec.json.encode(file), where, mode=PRIVATE, follow=False)
 
@@ -223,6 +228,7 @@ def _kept(file: _RunFile, path: Path) -> KeptRun:
         tuple(file.cautions),
         tuple((one.kind, one.factor, one.steps) for one in file.factors),
         file.ended,
+        file.short,
     )
 
 

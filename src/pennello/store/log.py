@@ -13,7 +13,7 @@ from pennello.practice.records import KeptConstant, KeptTry, LogPage, PageFault
 from pennello.practice.tries import TryScore, TrySlip
 from pennello.practice.trouble import Trouble
 from pennello.store.database import DATABASE_ERRORS, database_problem
-from pennello.store.notebook import NotebookFile
+from pennello.store.notebook import STEPS_OF_RUNS, NotebookFile, StepNote, StepRow, step_note
 
 
 class _PageRow(msgspec.Struct):
@@ -99,9 +99,10 @@ class Log(NotebookFile):
             raise UnknownNameError("page", str(number), [str(one.id) for one in self.pages()[:12]])
         return found[0]
 
-    def page_of_run(self, run: int) -> LogPage | None:
-        """Return the page of a run at the chair, if it has one."""
-        return next(iter(self._pages(f"run = {int(run)}")), None)
+    def steps_of_run(self, run: int) -> tuple[StepNote, ...]:
+        """Return the steps of a run at the chair in their order; none where the run is not there."""
+        found = self._rows(f"{STEPS_OF_RUNS} WHERE run = {int(run)} ORDER BY position", StepRow)
+        return tuple(step_note(row) for row in found)
 
     def _pages(self, where: str) -> tuple[LogPage, ...]:
         """Return the pages of a condition, which is none of anybody's words, the latest first."""

@@ -63,6 +63,11 @@ STEPS: tuple[str, ...] = (
     INSERT INTO pages (day, title, run, painted_s, planned_s)
         SELECT begun, plan, id, hand_s, planned_s FROM runs ORDER BY id;
     """,
+    # 4: how long each step was to take at the pace of that day
+    """
+    ALTER TABLE run_steps ADD COLUMN planned_s REAL NOT NULL DEFAULT 0;
+    UPDATE run_steps SET planned_s = default_s;
+    """,
 )
 """Numbered steps of the notebook. Add at the end, never change one that was shipped."""
 
@@ -75,6 +80,8 @@ class StepNote:
     ----------
     within_s
         How much of the default time is loads within the step, s.
+    planned_s
+        How long it was to take at the painter's pace of that day, s.
     """
 
     step: str
@@ -84,6 +91,7 @@ class StepNote:
     actual_s: float
     skipped: bool = False
     within_s: float = 0.0
+    planned_s: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +121,7 @@ class _RunRow(msgspec.Struct):
     finished: int
 
 
-class _StepRow(msgspec.Struct):
+class StepRow(msgspec.Struct):
     run: int
     step: str
     kind: StepKind
@@ -122,6 +130,16 @@ class _StepRow(msgspec.Struct):
     actual_s: float
     skipped: int
     within_s: float
+    planned_s: float
+
+
+STEPS_OF_RUNS = "SELECT run, step, kind, name, default_s, actual_s, skipped, within_s, planned_s FROM run_steps"
+
+
+def step_note(row: StepRow) -> StepNote:
+    """Return a row of `STEPS_OF_RUNS` as the step that it is."""
+    times = (row.default_s, row.actual_s, bool(row.skipped), row.within_s, row.planned_s)
+    return StepNote(row.step, row.kind, row.name, *times)
 
 
 class _SaidRow(msgspec.Struct):
@@ -160,8 +178,15 @@ class NotebookFile:
 class Notebook(NotebookFile):
     """Its runs, with their times and what people said."""
 
-    def add(self, run: RunNote) -> int:
-        """Write a run, all of it or nothing; return its number. One that is there already is not written twice.
+    def add(self, run: RunNote, file: str = "", *, short: bool = False) -> int:
+        """Write a run and its page, all of it or nothing; return its number. One that is there is not written twice.
+
+        Parameters
+        ----------
+        file
+            The plan's file, for its page; "" for none.
+        short
+            Whether it was the plan's short form.
 
         Raises
         ------
@@ -169,11 +194,11 @@ class Notebook(NotebookFile):
             If it cannot be written.
         """
         try:
-            return self._add(run)
+            return self._add(run, file, short=short)
         except DATABASE_ERRORS as error:
             raise database_problem(self.path, error, "notebook", "the run is not in it yet") from error
 
-    def _add(self, run: RunNote) -> int:
+    def _add(self, run: RunNote, file: str, *, short: bool) -> int:
         with self._connection:
             ask = self._connection.execute
             ask("BEGIN IMMEDIATE")
@@ -189,7 +214,7 @@ class Notebook(NotebookFile):
             )
             number = int(cursor.lastrowid or 0)
             self._connection.executemany(
-                "INSERT INTO run_steps VALUES (?,?,?,?,?,?,?,?,?)",
+                "INSERT INTO run_steps VALUES (?,?,?,?,?,?,?,?,?,?)",
                 [_step_row(number, at, one) for at, one in enumerate(run.steps)],
             )
             self._connection.executemany("INSERT INTO answers VALUES (?,?,?)", [(number, *one) for one in run.answers])
@@ -197,8 +222,8 @@ class Notebook(NotebookFile):
                 "INSERT INTO cautions VALUES (?,?,?,?)", [(number, at, *one) for at, one in enumerate(run.cautions)]
             )
             ask(
-                "INSERT INTO pages (day, title, run, painted_s, planned_s) VALUES (?,?,?,?,?)",
-                (run.begun, run.plan, number, run.hand_s, run.planned_s),
+                "INSERT INTO pages (day, title, run, painted_s, planned_s, plan, short) VALUES (?,?,?,?,?,?,?)",
+                (run.begun, run.plan, number, run.hand_s, run.planned_s, file, int(short)),
             )
         return number
 
@@ -211,12 +236,8 @@ class Notebook(NotebookFile):
             If they cannot be read; the sentence names the run.
         """
         steps: dict[int, list[StepNote]] = {}
-        query = (
-            "SELECT run, step, kind, name, default_s, actual_s, skipped, within_s FROM run_steps ORDER BY run, position"
-        )
-        for one in self._rows(query, _StepRow):
-            note = StepNote(one.step, one.kind, one.name, one.default_s, one.actual_s, bool(one.skipped), one.within_s)
-            steps.setdefault(one.run, []).append(note)
+        for one in self._rows(f"{STEPS_OF_RUNS} ORDER BY run, position", StepRow):
+            steps.setdefault(one.run, []).append(step_note(one))
         answers, told = (
             self._said("SELECT run, question AS name, answer AS text FROM answers ORDER BY run, rowid"),
             self._said("SELECT run, code AS name, text FROM cautions ORDER BY run, position"),
@@ -336,5 +357,5 @@ def _day_of(begun: str) -> date:
 
 
 def _step_row(run: int, position: int, one: StepNote) -> tuple[object, ...]:
-    times = (one.default_s, one.actual_s, int(one.skipped), one.within_s)
+    times = (one.default_s, one.actual_s, int(one.skipped), one.within_s, one.planned_s)
     return (run, position, one.step, one.kind.value, one.name, *times)

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBo
 from pennello.design.plan import Plan
 from pennello.kit import catalogue
 from pennello.motif.catalogue import MOTIFS, motif
-from pennello.motif.motif import Motif, counted
+from pennello.motif.motif import Motif
 from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery
@@ -20,6 +20,7 @@ from pennello.ui.picture_list import Entry, PictureList
 from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayView
+from pennello.units import counted
 
 OWN = "your own"
 _OWN = "own:"

@@ -23,7 +23,6 @@ from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.visits import lasting
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
-from pennello.motif.motif import counted
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
@@ -31,6 +30,7 @@ from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.reload_choice import ReloadChoice
+from pennello.units import counted
 
 TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
 _ICON, _HOLD = QSize(84, 22), QSize(48, 30)

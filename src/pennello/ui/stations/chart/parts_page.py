@@ -43,7 +43,6 @@ from pennello.design.part_edits import (
 from pennello.design.parts import listed, pieces_in
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
-from pennello.motif.motif import counted
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
@@ -52,6 +51,7 @@ from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
+from pennello.units import counted
 
 EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours."
 FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."

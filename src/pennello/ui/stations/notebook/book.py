@@ -100,8 +100,10 @@ class Book(QWidget):
         head.addWidget(self.title)
         head.addWidget(self.day)
         head.addStretch(1)
+        self.by_step = QPushButton("Step by step ...")
+        self.by_step.setToolTip("How long each step of this run took, against what was predicted")
         self.change, self.out = QPushButton("Change ..."), QPushButton("Take out")
-        for button in (self.change, self.out):
+        for button in (self.by_step, self.change, self.out):
             button.setProperty("chip", True)
             head.addWidget(button)
         column.addLayout(head)
@@ -110,6 +112,9 @@ class Book(QWidget):
         self.figures = Label("")
         self.figures.setWordWrap(True)
         self.figures.setFont(_strong(self.figures.font()))
+        self.steps = Label("")
+        self.steps.setObjectName("note")
+        self.steps.setWordWrap(True)
         self.faults = Label("")
         self.faults.setWordWrap(True)
         self.note = Label("")
@@ -117,12 +122,14 @@ class Book(QWidget):
         self.small = Label("")
         self.small.setObjectName("note")
         self.small.setWordWrap(True)
-        for label in (self.figures, self.faults, self.note, self.small):
+        for label in (self.figures, self.steps, self.faults, self.note, self.small):
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
             column.addWidget(label)
 
     def show_page(self, page: LogPage) -> None:
-        """Show a page; its pictures come later."""
+        """Show a page; its pictures and its steps come later."""
+        self.show_steps("")
+        self.by_step.setVisible(page.run is not None)
         self.title.setText(page.title + (f", {page.part}" if page.part else ""))
         self.day.setText(page.day[:16].replace("T", ", "))
         self.figures.setText(figures_of(page))
@@ -135,6 +142,11 @@ class Book(QWidget):
         for label in (self.faults, self.note, self.small, self.figures):
             label.setVisible(bool(label.text()))
         self.spread.wait_for(page)
+
+    def show_steps(self, words: str) -> None:
+        """Show in words which steps took another time than was predicted."""
+        self.steps.setText(words)
+        self.steps.setVisible(bool(words))
 
 
 def _strong(font: QFont) -> QFont:

@@ -1,4 +1,4 @@
-"""Two pages of the notebook side by side, and totals by month."""
+"""Two pages of the notebook side by side, the steps of a run, and totals by month."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 
 from pennello.practice.records import LogPage
 from pennello.session.log import MonthSum
-from pennello.ui.stations.notebook.book import Spread
+from pennello.ui.stations.notebook.book import Spread, figures_of
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import foot_row
 from pennello.units import clock
@@ -90,6 +90,22 @@ class ComparePage(QDialog):
         rows = self._differs(self._page, other)
         self.table = told_table(("", "this page", "the other"), rows, "What differs")
         self._column.insertWidget(2, self.table, 1)
+
+
+class StepsPage(QDialog):
+    """How long each step of a run took, against what was predicted."""
+
+    def __init__(self, page: LogPage, rows: Sequence[Sequence[str]], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle(f"{page.title}, {page.day[:10]}: step by step")
+        self.resize(QSize(760, 560))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        form = "the short form" if page.short else "the whole"
+        column.addWidget(Label(f"{form.capitalize()}. {figures_of(page)} All times are minutes and seconds."))
+        self.table = told_table(("step", "predicted", "took", "apart"), rows, "Steps of the run")
+        column.addWidget(self.table, 1)
+        column.addLayout(foot_row(self))
 
 
 class MonthsPage(QDialog):

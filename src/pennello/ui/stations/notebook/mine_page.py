@@ -108,11 +108,7 @@ class MinePage(QDialog):
     def _pace(self) -> QFrame:
         sentences = []
         try:
-            for kind, factor, count in pace_of(self._notebook).factors:
-                slower = "slower" if factor > 1 else "faster"
-                apart = abs(factor - 1)
-                tail = f"{apart:.0%} {slower} than the default" if apart >= 0.01 else "as the default"
-                sentences.append(f"{kind.value}: {tail}, from {count} steps.")
+            sentences += [f"{words[0].upper()}{words[1:]}." for words in pace_of(self._notebook).words]
         except PennelloError as error:
             sentences.append(str(error))
         return self._card(

@@ -15,12 +15,21 @@ from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.practice.records import LogPage
 from pennello.session.jobs import Job, Jobs
-from pennello.session.log import LookedFor, found, keep_photo, keep_picture, picture_of, sweep_photos
+from pennello.session.log import (
+    LookedFor,
+    apart_words,
+    found,
+    keep_photo,
+    keep_picture,
+    picture_of,
+    steps_of,
+    sweep_photos,
+)
 from pennello.session.log_session import LogSession
 from pennello.ui.work import Newest, begin, guarded
 
 Picture = NDArray[np.uint8]
-Pair = tuple[int, Picture | None, Picture | None]
+Looked = tuple[int, Picture | None, Picture | None, str]
 
 
 class BookModel(QObject):
@@ -34,12 +43,15 @@ class BookModel(QObject):
         Another page lies open.
     pictured(int, object, object)
         Pictures of a page: what was planned, and what was painted; None where there is none.
+    stepped(int, str)
+        Which steps of a page's run took another time than was predicted.
     said(str)
     """
 
     changed = Signal()
     opened = Signal()
     pictured = Signal(int, object, object)
+    stepped = Signal(int, str)
     said = Signal(str)
 
     def __init__(self, parent: QObject, path: Path | None = None) -> None:
@@ -79,12 +91,17 @@ class BookModel(QObject):
         if page is not None:
             self._pictures.run(
                 lambda job: self._look(job, page),
-                finished=lambda pair: self.pictured.emit(*pair),
+                finished=self._show_looked,
                 failed=self.said.emit,
             )
 
-    def _look(self, job: Job[Any], page: LogPage) -> Pair:
-        """Return a page's pictures; what was planned is laid where that was not done yet. On a worker."""
+    def _show_looked(self, found: Looked) -> None:
+        number, planned, painted, words = found
+        self.pictured.emit(number, planned, painted)
+        self.stepped.emit(number, words)
+
+    def _look(self, job: Job[Any], page: LogPage) -> Looked:
+        """Return a page's pictures and steps; what was planned is laid where that was not done yet. On a worker."""
         from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only on the worker
 
         painted = picture_of(page.photo, self.log.path)
@@ -96,7 +113,7 @@ class BookModel(QObject):
                 planned = laid_plan(plan, plan.motifs[0].chart).picture if plan.motifs else None
             except PennelloError:
                 planned = None  # the plan is another file by now: the page stays as it is
-        return page.id, planned, painted
+        return page.id, planned, painted, apart_words(steps_of(page, self.log.path))
 
     def keep(self, page: LogPage) -> LogPage | None:
         """Write a page and open it, where it is among those looked for; return it, or None where it was not written."""

@@ -5,15 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QEvent, QObject, QSignalBlocker, Qt
-from PySide6.QtGui import QFont, QKeyEvent
+from PySide6.QtCore import QSignalBlocker, Qt
 from PySide6.QtWidgets import (
     QComboBox,
     QFrame,
     QHBoxLayout,
     QLineEdit,
-    QListWidget,
-    QListWidgetItem,
     QMenu,
     QPushButton,
     QStackedWidget,
@@ -32,22 +29,21 @@ from pennello.practice.records import LogPage
 from pennello.practice.trouble import Trouble
 from pennello.session.document import Document
 from pennello.session.exports import notebook_page, notebook_table
-from pennello.session.log import compared, months, now_text, picture_of
+from pennello.session.log import compared, months, now_text, picture_of, step_rows, steps_of
 from pennello.ui.exporting import Exporter
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.stations.notebook.book import Book
 from pennello.ui.stations.notebook.model import BookModel
 from pennello.ui.stations.notebook.page_form import PageForm
+from pennello.ui.stations.notebook.shelf import Shelf
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import menu_button
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
-from pennello.units import clock
 
 SHELF_PX = 250
-_PAGE = Qt.ItemDataRole.UserRole
 
 
 class NotebookStation(PagedStation):
@@ -70,6 +66,7 @@ class NotebookStation(PagedStation):
         self.model.changed.connect(self.show_shelf)
         self.model.opened.connect(self.show_page)
         self.model.pictured.connect(self._show_pictures)
+        self.model.stepped.connect(self._show_steps)
         self.model.said.connect(self.said)
 
     def enter(self) -> None:
@@ -124,13 +121,11 @@ class NotebookStation(PagedStation):
         self.asked.setCheckable(True)
 
     def _shelf(self) -> QWidget:
-        self.shelf = QListWidget()
-        self.shelf.setObjectName("mat")
-        self.shelf.setAccessibleName("Pages by month, the latest first")
+        self.shelf = Shelf()
         self.shelf.setFixedWidth(SHELF_PX)
-        self.shelf.currentItemChanged.connect(lambda item, _: self._choose(item))
-        self.shelf.itemActivated.connect(lambda _: self.change_page())
-        self.shelf.installEventFilter(self)
+        self.shelf.chosen.connect(self._choose)
+        self.shelf.wanted.connect(self.change_page)
+        self.shelf.dropped.connect(self.model.remove)
         return self.shelf
 
     def _table(self) -> QWidget:
@@ -140,6 +135,7 @@ class NotebookStation(PagedStation):
         column.setContentsMargins(12, 8, 12, 8)
         self.book = Book(card)
         self.book.change.clicked.connect(lambda _=False: self.change_page())
+        self.book.by_step.clicked.connect(lambda _=False: self.show_steps())
         self.book.out.clicked.connect(lambda _=False: self.model.remove())
         self.empty = QWidget()
         inside = QVBoxLayout(self.empty)
@@ -198,22 +194,8 @@ class NotebookStation(PagedStation):
     def show_shelf(self) -> None:
         """Show the pages that are looked for, by month."""
         with QSignalBlocker(self.shelf):
-            self.shelf.clear()
-            month = ""
-            for page in self.model.pages:
-                if page.day[:7] != month:
-                    month = page.day[:7]
-                    head = QListWidgetItem(_month_words(month))
-                    head.setFlags(Qt.ItemFlag.NoItemFlags)
-                    font = head.font()
-                    font.setWeight(QFont.Weight.DemiBold)
-                    head.setFont(font)
-                    self.shelf.addItem(head)
-                item = QListWidgetItem(_line(page))
-                item.setData(_PAGE, page.id)
-                self.shelf.addItem(item)
-        shown = months(self.model.pages)
-        count = sum(one.pages for one in shown)
+            self.shelf.shown.put(self.model.pages)
+        count = len(self.model.pages)
         self.sums.setText(f"{count} {'page' if count == 1 else 'pages'}")
 
     def show_page(self) -> None:
@@ -232,26 +214,18 @@ class NotebookStation(PagedStation):
         self.stack.setCurrentWidget(self.book)
         self.book.show_page(page)
         with QSignalBlocker(self.shelf):
-            for row in range(self.shelf.count()):
-                if self.shelf.item(row).data(_PAGE) == page.id:
-                    self.shelf.setCurrentRow(row)
+            self.shelf.lay_open(page.id)
 
     def _show_pictures(self, number: int, planned: object, painted: object) -> None:
         if self.model.current is not None and self.model.current.id == number:
             self.book.spread.show_pictures(planned, painted)  # type: ignore[arg-type]
 
-    def _choose(self, item: QListWidgetItem | None) -> None:
-        number = item.data(_PAGE) if item is not None else None
-        page = self.model.log.page(number) if number is not None else None
-        if page is not None:
-            self.model.open_page(page)
+    def _show_steps(self, number: int, words: str) -> None:
+        if self.model.current is not None and self.model.current.id == number:
+            self.book.show_steps(words)
 
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Delete takes out the page that lies open."""
-        if watched is self.shelf and isinstance(event, QKeyEvent) and _deletes(event):
-            self.model.remove()
-            return True
-        return super().eventFilter(watched, event)
+    def _choose(self, page: LogPage) -> None:
+        self.model.open_page(page)
 
     def write_page(self) -> None:
         """Write a page about the plan that is open."""
@@ -292,6 +266,17 @@ class NotebookStation(PagedStation):
             self.said.emit("There is no other page to compare with yet.")
             return
         self.open_page(ComparePage(page, others, lambda name: picture_of(name, self.model.log.path), compared, self))
+
+    def show_steps(self) -> None:
+        """Show how long each step of the open page's run took."""
+        from pennello.ui.stations.notebook.compare_page import StepsPage  # noqa: PLC0415 - only when wanted
+
+        page = self.model.current
+        if page is not None:
+            guarded(
+                lambda: self.open_page(StepsPage(page, step_rows(steps_of(page, self.model.log.path)), self)),
+                self.said.emit,
+            )
 
     def show_months(self) -> None:
         """Show totals by month."""
@@ -358,24 +343,3 @@ def _plan_of(page: LogPage) -> Plan | None:
         return read_plan(Path(page.plan))
     except PennelloError:
         return None
-
-
-def _deletes(event: QKeyEvent) -> bool:
-    return event.type() == QEvent.Type.KeyPress and event.key() == Qt.Key.Key_Delete
-
-
-_MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August")
-_LATER = ("September", "October", "November", "December")
-
-
-def _month_words(month: str) -> str:
-    try:
-        return f"{(*_MONTHS, *_LATER)[int(month[5:7]) - 1]} {month[:4]}"
-    except (ValueError, IndexError):
-        return month
-
-
-def _line(page: LogPage) -> str:
-    time = f", {clock(page.painted_s)} min" if page.painted_s else ""
-    wrong = "".join(f" · {one.trouble.value}" for one in page.faults[:2])
-    return f"{page.day[8:10]}  {page.title}{f', {page.part}' if page.part else ''}{time}{wrong}"

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.design.ordering import Priority, Rule, RuleKind
-from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import part_names
@@ -27,7 +26,7 @@ from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.told_list import ToldList
-from pennello.units import clock
+from pennello.units import clock, counted
 
 _AFTER = QSize(280, 240)
 _AFTER_SHARE = 0.22
@@ -240,8 +239,8 @@ def _sums(view: Arranged) -> str:
         lines.append(f"{view.how_good[0].lower()}{view.how_good[1:]}")
     if view.missed:
         lines.append("some of it cannot be met, see below")
-    own = [f"{kind.value} ({count})" for kind, _, count in view.design.pace.factors]
-    lines.append(f"your own pace for {', '.join(own)}" if own else "seconds are defaults until you record runs")
+    own = view.design.pace.words
+    lines.append(f"your pace: {'; '.join(own)}" if own else "seconds are defaults until you record runs")
     if view.own_total_s > view.sums.total_s + 0.5:
         lines.append(f"{view.own_total_s - view.sums.total_s:.0f} s less than in the plan's order")
     return "\n".join(lines)

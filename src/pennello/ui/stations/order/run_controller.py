@@ -15,7 +15,6 @@ from PySide6.QtWidgets import QWidget
 from pennello.caution.person import Person
 from pennello.errors import PennelloError
 from pennello.finding import Finding
-from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.run import Run
 from pennello.order.run import begin as begun
@@ -31,6 +30,7 @@ from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
 from pennello.ui.work import begin
+from pennello.units import counted
 
 CARD_PX_PER_MM = 3.0
 
@@ -96,6 +96,7 @@ class RunController(QObject):
             arranged.lags,
             tuple((one.code, one.text) for one in told),
             self._model.pace.factors,
+            short=self._model.short,
         )
         self._open()
 

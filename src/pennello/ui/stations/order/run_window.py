@@ -12,14 +12,13 @@ from PySide6.QtGui import QCloseEvent, QKeyEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from pennello.design.pace import StepKind
-from pennello.motif.motif import counted
 from pennello.order.arrange import Arranged
 from pennello.order.job import Lag
 from pennello.order.run import Run, done, drying, hand_s, left_s, pause, ready_in_s, resume, skip, step_s, undo
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.card_pictures import LoadPicture, PlacePicture
 from pennello.ui.widgets.plain import Label
-from pennello.units import clock
+from pennello.units import clock, counted
 
 TICK_MS = 100
 BIG_PX, HUGE_PX, TARGET_PX = 44, 76, 88

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+import contextlib
 from dataclasses import replace
 from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
-from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QPushButton
 
 from pennello.aim.hand import SLIPS, Hand, Steadiness
 from pennello.design.plan import Plan
+from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes, ribbons
 from pennello.session.jobs import Job
+from pennello.session.log import OwnHand, hand_of, hand_with, hand_words, own_hand
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.page import SearchPage
@@ -48,6 +51,7 @@ class ForgivePage(SearchPage):
     def __init__(self, model: BenchModel) -> None:
         super().__init__(model, "How forgiving", "Try again")
         self.found: Forgiveness | None = None
+        self._own: OwnHand | None = None
         self._ribbons: tuple[Picture, ...] = ()
         self._key: object = None
         guard = WheelGuard(self)
@@ -72,6 +76,12 @@ class ForgivePage(SearchPage):
             factor = 0.01 if name == "drift_share" else 1.0
             field.edited.connect(lambda value, of=name, by=factor: self._set_hand(**{of: value * by}))
         grid.addWidget(self.every, 2, 2, 1, 2)
+        self.mine = QPushButton("Use my hand")
+        self.mine.setProperty("chip", True)
+        self.mine.setToolTip("Take the sizes that your tries on practice sheets tell; undo takes it back")
+        self.mine.clicked.connect(lambda _=False: self.use_mine())
+        self.mine.hide()
+        grid.addWidget(self.mine, 3, 0, 1, 4)
         self.side.addLayout(grid)
         self.add_foot(1)
         self.surface = Surface(self)
@@ -111,6 +121,8 @@ class ForgivePage(SearchPage):
 
         def work(job: Job[Any]) -> Forgiveness:
             words = "laying every try" if every else "trying"
+            with contextlib.suppress(PennelloError):  # a notebook in use: what was read before stands
+                self._own = hand_of()
             return forgive(
                 plan.attempt(stroke.id), plan.hand, every_laid=every, report=lambda part: job.report(part, words)
             )
@@ -120,7 +132,9 @@ class ForgivePage(SearchPage):
     def show_result(self, result: Forgiveness) -> None:
         """Show what came of it."""
         self.found = result
-        self.words.setText("Sizes are defaults until you set your own.")
+        own = self._own or own_hand(())
+        self.words.setText(hand_words(self.model.plan.hand, own))
+        self.mine.setVisible(own.angle_deg is not None and hand_with(self.model.plan.hand, own) != self.model.plan.hand)
         self.surface.setAccessibleDescription(self.sentence)
         self.surface.update()
 
@@ -134,6 +148,12 @@ class ForgivePage(SearchPage):
             f"Holds in {found.holds} of {found.tries} tries ({found.low:.0%} to {found.high:.0%}); "
             f"at least close in {found.close}."
         )
+
+    def use_mine(self) -> None:
+        """Take the sizes that tries on practice sheets tell."""
+        own = self._own
+        if own is not None:
+            self.model.edit("Use my hand", lambda plan, _: replace(plan, hand=hand_with(plan.hand, own)))
 
     def _set_hand(self, **changes: Any) -> None:
         def make(hand: Hand) -> Hand:
