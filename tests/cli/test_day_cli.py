@@ -20,11 +20,13 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from pennello.day.event import Event
+from pennello.design.pace import StepKind
 from pennello.errors import FileProblemError
 from pennello.files.day_json import day_bytes, day_schema, demo_event, parse_day, read_day
 from pennello.files.demo import shipped_design
 from pennello.session.day import SHIPPED, designed
 from pennello.session.kit import KitSession
+from pennello.store.notebook import Notebook, RunNote, StepNote
 
 ROOT = Path(__file__).parents[2]
 
@@ -82,6 +84,51 @@ def test_the_menu_is_weighed_printed_and_added_to(ask, tmp_path, walk):
     assert [one["id"] for one in added][-1] == "frost-reeds-2"
     assert "moth-masks" in ask("day", "menu", walk, "--remove", "moth-masks", code=2)
     assert "A4" in ask("day", "menu", walk, "--board", board, "--size", "A9", code=2)
+
+
+def test_times_are_worked_out_again_at_the_own_pace(ask, tmp_path, walk):
+    """A painter who loads half as fast: what the menu says follows once it is asked for."""
+    book = tmp_path / "own" / "notebook.sqlite"
+    steps = tuple(StepNote(str(n), StepKind.LOAD, "Load", 12.0, 24.0, planned_s=12.0) for n in range(4))
+    with Notebook(book) as notes:
+        notes.add(RunNote("Walk", "face", "2026-11-28T18:00:00", "", 96.0, 48.0, True, steps))
+    off = [word for one in read_day(walk).menu[2:] for word in ("--remove", one.id)]
+    before = {one["id"]: one for one in ask("day", "menu", walk, *off, "--share", "dahlia-crown=4", "--json")["menu"]}
+    after = {one["id"]: one for one in ask("day", "menu", walk, "--again", "--notebook", book, "--json")["menu"]}
+    for key, one in after.items():
+        assert one["whole_s"] > before[key]["whole_s"] + 12
+        assert (one["title"], one["share"]) == (before[key]["title"], before[key]["share"])
+        assert one["pace"] == "load 2.00"
+
+
+def test_events_stand_side_by_side(ask, tmp_path, walk, own_folders):
+    ask("day", "set", walk, "--day", "2026-12-05")
+    told = ask("day", "list", walk, "--json")
+    assert [one["name"] for one in told["events"]] == ["Saltmarsh Lantern Walk"]
+    other = tmp_path / "fair.pennello-day"
+    ask("day", "new", other, "--name", "Harbour fair", "--day", "2026-11-30", "--per-hour", "60")
+    bad = tmp_path / "bad.pennello-day"
+    bad.write_text("{")
+    told = ask("day", "list", walk, other, bad, "--json")
+    assert [one["day"] for one in told["events"]] == ["2026-11-30", "2026-12-05"]
+    assert told["events"][0]["left"] == 180.0
+    assert "bad.pennello-day" in told["unreadable"][0]
+    words = ask("day", "list", walk, other)
+    assert words.splitlines()[0].split()[0] == "event"
+    assert "Harbour fair" in words.splitlines()[1]
+
+
+def test_prices_and_what_else_to_pack_are_set(ask, walk):
+    cake = read_day(walk).menu[0].uses[0].name
+    ask("day", "set", walk, "--price", f"{cake} 1.50", "--extra", "horns", "--extra", "ribbon")
+    event = read_day(walk)
+    assert event.gram_costs(cake) == 1.5
+    assert event.extras == ("horns", "ribbon")
+    assert "[ ] ribbon: 1" in ask("day", "kit", walk)
+    assert "one that the menu takes" in ask("day", "set", walk, "--price", "gold dust 3", code=2)
+    ask("day", "set", walk, "--price", "", "--extra", "none")
+    assert not read_day(walk).prices
+    assert not read_day(walk).extras
 
 
 def test_figures_of_the_demo_are_those_of_its_designs():
@@ -229,9 +276,10 @@ for number in range(5000):
 """
 
 
-def test_a_killed_board_loses_nobody_who_was_said_to_be_there(tmp_path):
+@pytest.mark.parametrize("kills", [4, pytest.param(100, marks=[pytest.mark.slow, pytest.mark.timeout(600)])])
+def test_a_killed_board_loses_nobody_who_was_said_to_be_there(tmp_path, kills):
     rng = random.Random(3)
-    for run in range(4):
+    for run in range(kills):
         path = tmp_path / f"e{run}.pennello-day"
         writer = subprocess.Popen([sys.executable, "-c", WRITER, str(path)], stdout=subprocess.PIPE, text=True)
         assert writer.stdout is not None

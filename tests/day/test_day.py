@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from datetime import date
 from itertools import combinations, permutations
@@ -11,25 +12,30 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from pennello.day import board
-from pennello.day.bag import bag, grams_of, left_in, to_buy, to_wash
+from pennello.day.bag import bag, grams_of, in_kit, to_buy, to_wash
 from pennello.day.batches import Fairness, batched, setup_s
 from pennello.day.board import BoardError
-from pennello.day.books import costs, report
+from pennello.day.books import costs, material_of_face, report
 from pennello.day.event import (
     Break,
     Event,
+    Extra,
     GuestState,
     MenuItem,
     Used,
+    cakes_taken,
     clock_text,
     parse_clock,
+    parse_prices,
+    prices_text,
     with_hours,
     with_item,
     without_item,
 )
 from pennello.day.menu import left_out_first, weigh, weighed
-from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.cake import Cake, Stripe
+from pennello.kit.paint import Paint
 from pennello.kit.shelf import Keeping, Kit, KitItem
 
 COLOURS = (("red",), ("blue", "white"), ("green",), ("red", "white"), ("purple",), ("blue",))
@@ -223,11 +229,11 @@ def test_the_bag_knows_what_runs_out():
             KitItem(replace(cake, id="c2", name="cake 2"), Keeping(retired=True, stock_g=1.0)),
         ]
     )
-    left, wrong = left_in(kit, date(2026, 11, 28))
-    assert left["cake 0"] == 2.0
-    assert left["cake 1"] == pytest.approx(20 * 45 * 1.0 / 1000 * 1.5)
-    assert "cake 2" not in left
-    things = {one.name: one for one in bag(EVENT, 60, left, wrong)}
+    found = in_kit(kit, date(2026, 11, 28))
+    assert found.left["cake 0"] == 2.0
+    assert found.left["cake 1"] == pytest.approx(20 * 45 * 1.0 / 1000 * 1.5)
+    assert "cake 2" not in found.left
+    things = {one.name: one for one in bag(EVENT, 60, found)}
     assert "take a second one" in things["cake 0"].caution
     lasts = things["cake 0"].lasts
     assert lasts is not None
@@ -239,6 +245,46 @@ def test_the_bag_knows_what_runs_out():
     assert int(sponges.amount) >= 60 * sum(one.share * one.sponges for one in MENU) / sum(one.share for one in MENU)
     assert any("sponges" in line for line in to_wash(EVENT, 60))
     assert bag(Event("nothing"), 0)
+
+
+def test_the_bag_tells_what_labels_do_not_allow():
+    """A pan by its own label, a cake by those of its stripes; what is not for skin is to be bought anew."""
+    white = Paint("white", "white", "#ffffff", eye_area=False, lips=False)
+    plain = Paint("plain", "plain", "#ff0000")
+    craft = Paint("craft", "craft blue", "#0000ff", skin=False)
+    cakes = [Cake(f"c{n}", f"cake {n}", (Stripe(("white", "craft")[n], 20.0), Stripe("plain", 9.0))) for n in range(2)]
+    found = in_kit(Kit().with_items([KitItem(one) for one in (white, plain, craft, *cakes)]), date(2026, 11, 28))
+    things = {one.name: one for one in bag(EVENT, 10, found)}
+    assert things["white"].label == "not near the eyes or on the lips by its label"
+    assert things["cake 0"].label == things["white"].label
+    assert things["cake 1"].caution == "not for skin by its label"
+    assert not things["cake 1"].label
+    assert "cake 1" in [line.split(":")[0] for line in to_buy(tuple(things.values()))]
+
+
+def test_the_bag_holds_stencils_gems_and_what_one_adds():
+    gems, stencil = Extra("gem, tear", 3.0), Extra("stencil, net")
+    event = replace(EVENT, menu=(replace(MENU[0], extras=(gems, stencil)), MENU[1]), extras=("horns", "mirror"))
+    things = {one.name: one for one in bag(event, 30)}
+    share = MENU[0].share / (MENU[0].share + MENU[1].share)
+    assert int(things["gem, tear"].amount) == math.ceil(30 * share * 3 * 1.15)
+    assert things["stencil, net"].amount == "1"
+    assert things["horns"].amount == "1"
+    assert sum(one.name == "mirror" for one in bag(event, 30)) == 1
+
+
+def test_single_cakes_have_prices_of_their_own():
+    names = cakes_taken(EVENT)
+    assert names == ("cake 0", "cake 1", "cake 2", "white")
+    prices = parse_prices("cake 0 0.60; white = 0,45;", names)
+    assert [(one.name, one.per_gram) for one in prices] == [("cake 0", 0.6), ("white", 0.45)]
+    assert parse_prices(prices_text(prices)) == prices
+    dear = replace(EVENT, prices=prices)
+    assert material_of_face(dear, "d0") == pytest.approx(0.6 * 0.2 + 0.45 * 0.05)
+    assert material_of_face(dear, "d1") == pytest.approx(0.3 * 0.3 + 0.45 * 0.05 + 0.15)
+    for text, said in (("0.60", "price"), ("gold 1", "one that the menu takes"), ("white dear", "dear")):
+        with pytest.raises(PennelloError, match=said):
+            parse_prices(text, names)
 
 
 def test_costs_add_up_and_break_even():

@@ -5,14 +5,18 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from PySide6.QtCore import Qt, QTime
+from PySide6.QtCore import QDate, Qt, QTime
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from pennello.day import board
 from pennello.day.event import GuestState, without_item
+from pennello.design.pace import StepKind
 from pennello.files.day_json import demo_event, read_day
 from pennello.files.demo import demo_plan, shipped_design
 from pennello.session.log import open_log
+from pennello.session.notebook import notebook_path
+from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
 from pennello.ui.stations.day.today import TodayPage
 
@@ -278,6 +282,68 @@ def test_events_are_kept_and_opened(at_day, qtbot, tmp_path, monkeypatch):
     station.ask_open()
     assert "no event" in said[-1]
     assert station.day == demo_event()
+
+
+def test_all_events_stand_side_by_side_and_one_is_opened(at_day, qtbot, tmp_path):
+    _, station = at_day()
+    station.model.edit("Day", replace(station.day, day="2026-12-05"))
+    first = station.model.session.path
+    station.new_event()
+    station.page.name.setText("Harbour fair")
+    station.page.fixed.setChecked(True)
+    station.page.day.setDate(QDate(2026, 11, 30))
+    station.page.accept()
+    assert station.day.name == "Harbour fair"
+    station.show_events()
+    page = station.page
+    assert [page.table.item(row, 0).text() for row in range(page.table.rowCount())] == [
+        "Harbour fair",
+        "Saltmarsh Lantern Walk",
+    ]
+    page.table.setFocus()
+    QTest.keyClick(page.table, Qt.Key.Key_Down)
+    page.take()
+    assert station.model.session.path == first
+    assert station.day.name == "Saltmarsh Lantern Walk"
+    first.write_text("{")
+    station.show_events()
+    assert station.page.table.rowCount() == 1
+    assert any("walk" in label.text() for label in station.page.findChildren(QLabel))
+
+
+def test_a_menu_of_another_pace_is_worked_out_again(at_day, qtbot):
+    window, station = at_day()
+    station.model.edit("Two", replace(station.day, menu=station.day.menu[:2]))
+    qtbot.wait(50)
+    assert not station.again.isVisible()
+    steps = tuple(StepNote(str(n), StepKind.LOAD, "Load", 12.0, 24.0, planned_s=12.0) for n in range(4))
+    with Notebook(notebook_path()) as notes:
+        notes.add(RunNote("Walk", "face", "2026-11-28T18:00:00", "", 96.0, 48.0, finished=True, steps=steps))
+    window.go_to("bench")
+    window.go_to("day")
+    qtbot.waitUntil(station.again.isVisible)
+    before = station.day.menu
+    qtbot.mouseClick(station.again, Qt.MouseButton.LeftButton)
+    station.tick_item(before[0].id, False)
+    qtbot.waitUntil(lambda: station.day.menu[0].pace == "load 2.00", timeout=30_000)
+    assert all(one.whole_s > was.whole_s for one, was in zip(station.day.menu, before, strict=True))
+    assert not station.day.menu[0].on, "what was ticked meanwhile stays so"
+    assert not station.again.isVisible()
+
+
+def test_prices_and_what_else_to_pack_are_written_in_the_form(at_day, qtbot):
+    _, station = at_day()
+    station.show_event()
+    form = station.page
+    cake = station.day.menu[0].uses[0].name
+    form.prices.setText("moon dust 2")
+    qtbot.mouseClick(form.take, Qt.MouseButton.LeftButton)
+    assert "one that the menu takes" in form.words.text()
+    form.prices.setText(f"{cake} 0,90")
+    form.extras.setText("horns; ribbons")
+    qtbot.mouseClick(form.take, Qt.MouseButton.LeftButton)
+    assert station.day.gram_costs(cake) == 0.9
+    assert station.bag.findItems("horns: 1", Qt.MatchFlag.MatchExactly)
 
 
 def test_a_guest_is_painted_with_the_cards_of_the_design(at_day, qtbot):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import sys
 from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from datetime import datetime
@@ -21,8 +22,10 @@ from pennello.day.event import (
     Break,
     Event,
     MenuItem,
+    cakes_taken,
     clock_text,
     parse_clock,
+    parse_prices,
     with_hours,
     with_item,
     without_item,
@@ -35,15 +38,19 @@ from pennello.files.day_json import SUFFIX, day_schema, demo_event, read_day, wr
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
 from pennello.session.day import (
+    EVENT_COLUMNS,
     SHIPPED,
     bag_of,
     begins_at,
     booked,
     designed,
+    event_rows,
     faces_expected,
     free_key,
+    known_events,
     noted,
     pictures_of,
+    worked_out_again,
 )
 from pennello.session.kit import KitSession
 from pennello.session.log import open_log
@@ -77,9 +84,11 @@ def day_arguments(parser: ArgumentParser) -> None:
     _board_arguments(board)
     told = actions.add_parser("report", help="what it came to, what it costs and brings")
     _report_arguments(told)
+    listed = actions.add_parser("list", help="all events side by side: those of the data folder, and others")
+    listed.add_argument("events", nargs="*", type=Path, metavar="EVENT", help="files that lie elsewhere")
     actions.add_parser("schema", help="the JSON Schema of an event's file")
     for name, one in actions.choices.items():
-        if name not in {"new", "schema"}:
+        if name not in {"new", "list", "schema"}:
             one.add_argument("event", type=Path, help="the event's file")
         json_argument(one)
 
@@ -99,6 +108,8 @@ def _event_arguments(parser: ArgumentParser) -> None:
     for name, words in _MONEY.items():
         parser.add_argument(f"--{name.replace('_', '-')}", type=number, metavar="M", help=words)
     parser.add_argument("--currency", metavar="SIGN")
+    parser.add_argument("--price", metavar="'NAME M; NAME M'", help="what a gram of single cakes or pans costs")
+    parser.add_argument("--extra", action="append", metavar="THING", help="what else to pack; 'none' for none")
 
 
 _MONEY = {
@@ -122,6 +133,7 @@ def _menu_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--on", action="append", metavar="ID", help="on the menu today")
     parser.add_argument("--off", action="append", metavar="ID", help="not today")
     parser.add_argument("--share", action="append", metavar="ID=N", help="how often it is asked for")
+    parser.add_argument("--again", action="store_true", help="work out all times again, at your own pace of today")
     parser.add_argument("--weigh", type=whole, metavar="N", help="the best menu of so many designs")
     parser.add_argument("--take", action="store_true", help="with --weigh: let it be today's menu")
     parser.add_argument("--board", type=Path, metavar="FILE", help="the menu board as a PDF")
@@ -198,6 +210,10 @@ def _with_wishes(args: Namespace, event: Event) -> Event:
     if args.curve:
         wishes["curve"] = tuple(number(one) for one in args.curve.split(","))
         wishes["arrivals"] = Arrivals.CURVE
+    if args.price is not None:
+        wishes["prices"] = parse_prices(args.price, cakes_taken(event))
+    if args.extra:
+        wishes["extras"] = tuple(dict.fromkeys(one for one in args.extra if one != "none"))
     changed = replace(event, **wishes)
     if args.hours:
         changed = with_hours(replace(changed, breaks=()) if args.rest else changed, *_span(args.hours))
@@ -264,6 +280,9 @@ def _weighed_lines(best: Weighed) -> list[str]:
 
 def _menu_changed(args: Namespace, event: Event) -> Event:
     """Return the event with what was asked of its menu done."""
+    if args.again:
+        pace = pace_of(args.notebook or notebook_path())
+        event = replace(event, menu=tuple(worked_out_again(one, pace) for one in event.menu))
     for wish in args.add or ():
         event = with_item(event, _added(args, event, wish))
     for name in args.remove or ():
@@ -365,7 +384,8 @@ def _kit(args: Namespace) -> int:
         write_json({"faces": round(faces, 1), "things": told, "buy": list(buy), "wash": list(wash)})
         return 0
     for one in things:
-        caution = f" ({one.caution})" if one.caution else ""
+        words = "; ".join(part for part in (one.caution, one.label) if part)
+        caution = f" ({words})" if words else ""
         print(f"[{'x' if one.name in event.packed else ' '}] {one.name}: {one.amount}{caution}")
     for line in (*(f"to buy: {one}" for one in buy), *(f"to wash: {one}" for one in wash)):
         print(line)
@@ -528,6 +548,25 @@ def _written(args: Namespace, event: Event) -> Event:
     return event
 
 
+def _list(args: Namespace) -> int:
+    known, wrong = known_events(args.events)
+    for sentence in wrong:
+        print(sentence, file=sys.stderr)
+    if args.json:
+        told = [
+            {"file": str(one.path), "faces": round(one.faces, 1), "out": one.money.total, "left": one.money.left}
+            | {name: getattr(one.event, name) for name in ("name", "day", "painters", "people", "currency")}
+            for one in known
+        ]
+        write_json({"events": told, "unreadable": list(wrong)})
+        return 0
+    rows = [EVENT_COLUMNS, *event_rows(known)]
+    wide = [max(len(row[column]) for row in rows) for column in range(len(EVENT_COLUMNS))]
+    for row in rows:
+        print("  ".join(text.ljust(width) for text, width in zip(row, wide, strict=True)).rstrip())
+    return 0
+
+
 def _schema(args: Namespace) -> int:
     del args
     write_json(day_schema())
@@ -542,5 +581,6 @@ _ACTIONS = {
     "kit": _kit,
     "board": _board,
     "report": _report,
+    "list": _list,
     "schema": _schema,
 }

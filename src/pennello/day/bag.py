@@ -8,12 +8,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from pennello.day.event import Event
+from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
+from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 
 FACES_A_WATER, SWABS, WIPES = 6, 2, 2
@@ -46,6 +48,8 @@ class Thing:
         cake, brush, sponge, water, glitter, or extra.
     caution
         What is wrong with it: runs out, past its date, not for skin; "" for nothing.
+    label
+        What its label does not allow, though it may be packed: near the eyes, on the lips.
     lasts
         Of a cake: for how many of the faces that want it; None where it is not known what is left.
     wanted
@@ -56,6 +60,7 @@ class Thing:
     amount: str
     kind: str
     caution: str = ""
+    label: str = ""
     lasts: int | None = None
     wanted: int = 0
 
@@ -78,59 +83,82 @@ def grams_of(event: Event, faces: float) -> dict[str, float]:
     return found
 
 
-def left_in(kit: Kit, today: date) -> tuple[dict[str, float], dict[str, str]]:
-    """Return what is left of each cake and pan of the kit, g, where that is known, and what is wrong with it."""
+@dataclass(frozen=True, slots=True)
+class InKit:
+    """What the kit knows of cakes and pans, by name: grams left, what is wrong with them, what labels do not allow."""
+
+    left: Mapping[str, float] = field(default_factory=dict)
+    wrong: Mapping[str, str] = field(default_factory=dict)
+    labels: Mapping[str, str] = field(default_factory=dict)
+
+
+def in_kit(kit: Kit, today: date) -> InKit:
+    """Return what the kit knows of its cakes and pans; what is out of use is left out."""
     left: dict[str, float] = {}
     wrong: dict[str, str] = {}
+    labels: dict[str, str] = {}
+    paints = kit.paints
     for item in kit:
         thing, about = item.thing, item.keeping
-        if about.retired:
+        if about.retired or isinstance(thing, Applicator):
             continue
         if about.stock_g is not None:
             left[thing.name] = about.stock_g
         elif isinstance(thing, Cake):
             deep = [max(thing.depth_mm - one.hollow_mm, 0.0) * one.width_mm for one in thing.stripes]
             left[thing.name] = sum(deep) * thing.length_mm / 1000 * DENSITY_G_PER_CM3
+        used = [thing] if isinstance(thing, Paint) else [paints[key] for key in thing.paints if key in paints]
+        faults = [] if all(one.skin for one in used) else ["not for skin by its label"]
         if about.expires and about.expires < today:
-            wrong[thing.name] = f"past its date, {about.expires.isoformat()}"
-    return left, wrong
+            faults.append(f"past its date, {about.expires.isoformat()}")
+        if faults:
+            wrong[thing.name] = "; ".join(faults)
+        told = _label_words(used)
+        if told:
+            labels[thing.name] = told
+    return InKit(left, wrong, labels)
 
 
-def bag(
-    event: Event,
-    faces: float,
-    left: Mapping[str, float] | None = None,
-    wrong: Mapping[str, str] | None = None,
-) -> tuple[Thing, ...]:
-    """Return what to pack for so many faces.
+def _label_words(paints: Sequence[Paint]) -> str:
+    """Return what labels do not allow, as they are written down in the kit."""
+    eyes, lips = (any(not one.allowed(near) for one in paints if one.skin) for near in (Near.EYE, Near.LIPS))
+    places = [words for words, forbidden in (("near the eyes", eyes), ("on the lips", lips)) if forbidden]
+    return f"not {' or '.join(places)} by its label" if places else ""
 
-    Parameters
-    ----------
-    left
-        What is left of cakes and pans, g, by name.
-    wrong
-        What is wrong with things of the kit, by name.
-    """
+
+def bag(event: Event, faces: float, kit: InKit | None = None) -> tuple[Thing, ...]:
+    """Return what to pack for so many faces, held against what the kit knows."""
     return (
-        *_cakes(event, faces, left or {}, wrong or {}),
+        *_cakes(event, faces, kit or InKit()),
         *_brushes(event),
         *_used_up(event, faces),
-        *(Thing(name, "1", "extra") for name in EXTRAS),
+        *_extras(event, faces),
+        *(Thing(name, "1", "extra") for name in dict.fromkeys((*EXTRAS, *event.extras))),
     )
 
 
-def _cakes(event: Event, faces: float, left: Mapping[str, float], wrong: Mapping[str, str]) -> list[Thing]:
-    by_item, found = faces_by_item(event, faces), []
+def _extras(event: Event, faces: float) -> list[Thing]:
+    """Return stencils, gems and the like of the designs: once, or as many as the faces take."""
+    by_item = faces_by_item(event, faces)
+    counts: dict[str, float] = {}
+    for item in event.on_menu:
+        for one in item.extras:
+            counts[one.name] = counts.get(one.name, 0.0) + one.each * by_item[item.id] * SPARE
+    return [Thing(name, f"{math.ceil(count) or 1}", "extra") for name, count in sorted(counts.items())]
+
+
+def _cakes(event: Event, faces: float, kit: InKit) -> list[Thing]:
+    left, by_item, found = kit.left, faces_by_item(event, faces), []
     for name, grams in sorted(grams_of(event, faces).items()):
         wanted = sum(count for key, count in by_item.items() if any(used.name == name for used in event.item(key).uses))
-        caution, lasts = wrong.get(name, ""), None
+        caution, lasts = kit.wrong.get(name, ""), None
         if name in left and grams > 0:
             lasts = min(int(left[name] / grams * wanted + 1e-9), math.ceil(wanted))
             if left[name] < grams:
                 short = f"lasts for {lasts} of {math.ceil(wanted)} faces: take a second one"
                 caution = f"{caution}; {short}" if caution else short
         amount = f"{grams:.1f} g" + (f" of {left[name]:.0f} g" if name in left else "")
-        found.append(Thing(name, amount, "cake", caution, lasts, math.ceil(wanted)))
+        found.append(Thing(name, amount, "cake", caution, kit.labels.get(name, ""), lasts, math.ceil(wanted)))
     return found
 
 

@@ -43,7 +43,8 @@ class Costs:
 def material_of_face(event: Event, item: str) -> float:
     """Return what the paint and sponges of one face of a design cost."""
     one = event.item(item)
-    return event.per_gram * sum(used.grams for used in one.uses) + event.per_sponge * one.sponges
+    paint = sum(event.gram_costs(used.name) * used.grams for used in one.uses)
+    return paint + event.per_sponge * one.sponges
 
 
 def costs(event: Event, faces: float) -> Costs:

@@ -6,6 +6,7 @@ state is a marked default.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from enum import Enum
@@ -14,6 +15,7 @@ from typing import Annotated
 
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.record import Told, check
+from pennello.units import parse_number
 
 BETWEEN_S = 40.0
 """From one face to the next, s: the chair, the choice, the mirror (a default)."""
@@ -68,6 +70,30 @@ class Used:
 
 
 @dataclass(frozen=True, slots=True)
+class Extra:
+    """A stencil, gems, a head piece: what a design takes beside paint."""
+
+    name: Annotated[str, Told("what it is called", text="name")]
+    each: Annotated[
+        float, Told("how many stay on one face; 0 for one that is packed once", within=(0.0, 500.0), called="{name}")
+    ] = 0.0
+
+    def __post_init__(self) -> None:
+        check(self)
+
+
+@dataclass(frozen=True, slots=True)
+class Price:
+    """What a gram of one cake or pan costs."""
+
+    name: Annotated[str, Told("the cake or pan", text="name")]
+    per_gram: Annotated[float, Told("price of a gram", within=_MONEY, called="price of {name}")]
+
+    def __post_init__(self) -> None:
+        check(self)
+
+
+@dataclass(frozen=True, slots=True)
 class MenuItem:
     """A design on the menu, with what it takes."""
 
@@ -86,6 +112,8 @@ class MenuItem:
     colours: Annotated[tuple[str, ...], Told("colour families that it shows", text="name", count=(0, 12))] = ()
     share: Annotated[float, Told("how often it is asked for, against the others", within=(0.0, 100.0))] = 1.0
     on: Annotated[bool, Told("whether it is on the menu today")] = True
+    extras: Annotated[tuple[Extra, ...], Told("stencils, gems, what stands on kept places", count=(0, 60))] = ()
+    pace: Annotated[str, Told("the painter's pace that its times were worked out at; empty for defaults", text="")] = ""
 
     def __post_init__(self) -> None:
         check(self)
@@ -150,6 +178,8 @@ class Event:
     own_hour: Annotated[float, Told("what an hour of yours is worth to you", within=_MONEY)] = 0.0
     per_gram: Annotated[float, Told("price of a gram of cake paint", within=_MONEY)] = 0.30
     per_sponge: Annotated[float, Told("price of a sponge, if it is thrown away", within=_MONEY)] = 0.15
+    prices: Annotated[tuple[Price, ...], Told("of cakes and pans that cost another price", count=(0, 200))] = ()
+    extras: Annotated[tuple[str, ...], Told("what else to pack", text="name", count=(0, 100))] = ()
     menu: Annotated[tuple[MenuItem, ...], Told("designs", count=(0, MOST_MENU))] = ()
     packed: Annotated[tuple[str, ...], Told("what of the bag is ticked off", text="long name", count=(0, 500))] = ()
     guests: Annotated[tuple[Guest, ...], Told("who has come so far", count=(0, MOST_GUESTS))] = ()
@@ -205,6 +235,10 @@ class Event:
                 return one
         raise UnknownNameError("design on the menu", name, [one.id for one in self.menu])
 
+    def gram_costs(self, name: str) -> float:
+        """Return what a gram of a cake or pan costs: its own price, or the one for all."""
+        return next((one.per_gram for one in self.prices if one.name == name), self.per_gram)
+
     def guest(self, name: str) -> Guest:
         """Return a guest; raises UnknownNameError."""
         for one in self.guests:
@@ -250,6 +284,40 @@ def parse_clock(text: str) -> float:
 def with_hours(event: Event, begins: float, ends: float) -> Event:
     """Return the event at other hours; one that ends before it begins goes over midnight."""
     return replace(event, begins_min=begins, ends_min=ends if ends > begins else ends + 1440)
+
+
+def parse_prices(text: str, known: Sequence[str] = ()) -> tuple[Price, ...]:
+    """Return own prices of a gram, as in "Dahlia wrist 0.60; White 0,45".
+
+    Parameters
+    ----------
+    known
+        Cakes and pans that the menu takes; all if left out.
+
+    Raises
+    ------
+    OutOfRangeError
+        If one has no price, or the menu takes nothing of that name.
+    """
+    found: dict[str, Price] = {}
+    for part in filter(None, (one.strip() for one in text.split(";"))):
+        name, _, amount = (one.strip(" :=") for one in part.rpartition(" "))
+        if not name:
+            raise OutOfRangeError("price", part, "a cake or pan with what a gram of it costs: White 0.45", "prices")
+        if known and name not in known:
+            raise OutOfRangeError("price", name, f"one that the menu takes: {', '.join(known[:8])}", "prices")
+        found[name] = Price(name, parse_number(amount))
+    return tuple(found.values())
+
+
+def prices_text(prices: Sequence[Price]) -> str:
+    """Return own prices as `parse_prices` reads them."""
+    return "; ".join(f"{one.name} {one.per_gram:.2f}" for one in prices)
+
+
+def cakes_taken(event: Event) -> tuple[str, ...]:
+    """Return the cakes and pans that the menu takes, by name."""
+    return tuple(sorted({used.name for item in event.menu for used in item.uses}))
 
 
 # --- the menu ---

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import Meta, Struct
 
-from pennello.day.event import Break, Event, Guest, MenuItem, Used
+from pennello.day.event import Break, Event, Extra, Guest, MenuItem, Price, Used
 from pennello.disk import PRIVATE, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
@@ -24,6 +24,8 @@ register(
     {
         Break: FileForm("Break", "A rest, minutes after midnight."),
         Used: FileForm("Used", "How many grams of a cake or pan one face takes."),
+        Extra: FileForm("Extra", "A stencil, gems, a head piece: what a design takes beside paint."),
+        Price: FileForm("Price", "What a gram of one cake or pan costs."),
         MenuItem: FileForm("MenuItem", "A design on the menu, with what it takes."),
         Guest: FileForm("Guest", "Somebody who waits, is painted, or was."),
         Event: FileForm("Event", "An event."),

@@ -164,8 +164,8 @@ def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence
             page.frame(x, y - 3, 3.2, 3.2)
             page.text(x + 5, y, f"{one.name}: {one.amount}", 8.5)
             y += 4.6
-            if one.caution:
-                y = page.paragraph(x + 5, y, one.caution, 82, 7.5, quiet=True) + 0.8
+            for words in filter(None, (one.caution, one.label)):
+                y = page.paragraph(x + 5, y, words, 82, 7.5, quiet=True) + 0.8
             if y > 232 and column == 0:
                 y, column = 32.0, 1
         y = 240.0

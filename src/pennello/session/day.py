@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 from pathlib import Path
@@ -11,12 +12,12 @@ import platformdirs
 from numpy.typing import NDArray
 from psygnal import Signal
 
-from pennello.day.bag import Thing, bag, left_in
+from pennello.day.bag import Thing, bag, in_kit
 from pennello.day.board import BoardError
-from pennello.day.books import report
-from pennello.day.event import BETWEEN_S, Arrivals, Break, Event, MenuItem, Used, with_item
+from pennello.day.books import Costs, costs, report
+from pennello.day.event import BETWEEN_S, Arrivals, Break, Event, Extra, MenuItem, Used, clock_text, with_item
 from pennello.day.queue import Evening
-from pennello.design.marks import Glitter
+from pennello.design.marks import Gem, Glitter, Stencil
 from pennello.design.ordering import Priority
 from pennello.design.pace import Pace, StepKind
 from pennello.design.part_edits import short_form
@@ -28,6 +29,7 @@ from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
 from pennello.lay.engine import kernel
+from pennello.limits import MOST_NAME
 from pennello.order.arrange import Arranged, arrange, design_of
 from pennello.practice.records import LogPage
 from pennello.session.design_pictures import LaidPlan, laid_plan
@@ -84,7 +86,44 @@ def designed(plan: Plan, where: str, name: str = "", pace: Pace | None = None) -
     whole = arrange(design_of(plan, chart, pace, engine=kernel()), 0.0)
     short_s = _short_s(plan, chart, pace, whole.sums.total_s)
     laid = laid_plan(plan, chart)
-    return Designed(_item(plan, whole, short_s, laid, where, name), laid.picture)
+    item = _item(plan, whole, short_s, laid, where, name)
+    return Designed(replace(item, extras=_extras(plan, chart), pace=pace_key(pace)), laid.picture)
+
+
+def pace_key(pace: Pace | None) -> str:
+    """Return a painter's own pace as a menu keeps it, so that one that has changed is seen; "" for defaults."""
+    factors = pace.factors if pace is not None else ()
+    return ", ".join(f"{kind.value} {factor:.2f}" for kind, factor, _ in factors)
+
+
+def of_another_pace(event: Event, pace: Pace) -> tuple[MenuItem, ...]:
+    """Return the designs whose times were worked out at another pace than the painter's is now."""
+    key = pace_key(pace)
+    return tuple(one for one in event.menu if one.pace != key and one.plan)
+
+
+def worked_out_again(item: MenuItem, pace: Pace | None) -> MenuItem:
+    """Return a design of the menu with the figures of its plan as that is now; as it was where the plan is gone."""
+    plan = plan_of(item)
+    if plan is None or not plan.motifs:
+        return item
+    found = designed(plan, item.plan, item.id, pace).item
+    return replace(found, title=item.title, share=item.share, on=item.on)
+
+
+def _extras(plan: Plan, chart: str) -> tuple[Extra, ...]:
+    """Return a plan's stencils, its gems by their name, and what stands on places that are kept for something."""
+    counts: dict[str, float] = {}
+    for one in plan.overlays:
+        if one.chart == chart and isinstance(one, Stencil | Gem):
+            key = f"{one.word}, {one.name}"[:MOST_NAME]
+            counts[key] = counts.get(key, 0.0) + (1.0 if isinstance(one, Gem) else 0.0)
+    kept = (one for one in plan.reserved if one.chart == chart and not one.for_motif)
+    counts |= {f"for the place kept: {one.name}"[:MOST_NAME]: 0.0 for one in kept}
+    return tuple(Extra(name, count) for name, count in list(counts.items())[:_MOST_EXTRAS])
+
+
+_MOST_EXTRAS = 60
 
 
 def _short_s(plan: Plan, chart: str, pace: Pace | None, whole_s: float) -> float:
@@ -190,8 +229,7 @@ def bag_of(event: Event, faces: float, kit: Path | None = None, today: date | No
     found = kit_if_any(kit)
     if found is None:
         return bag(event, faces)
-    left, wrong = left_in(found, today or date.today())
-    return bag(event, faces, left, wrong)
+    return bag(event, faces, in_kit(found, today or date.today()))
 
 
 def faces_expected(event: Event, evening: Evening | None) -> float:
@@ -226,7 +264,7 @@ def booked(kit: KitSession, event: Event) -> tuple[Event, dict[str, float]]:
     """
     if event.booked:
         raise BoardError("What this day took is booked already; undo in the Tray takes it back.")
-    left, _ = left_in(kit.kit, date.today())
+    left = in_kit(kit.kit, date.today()).left
     grams = {name: amount for name, amount in report(event).grams if name in left}
     changed = [
         replace(item, keeping=replace(item.keeping, stock_g=round(max(left[item.name] - grams[item.name], 0.0), 2)))
@@ -257,6 +295,49 @@ def own_file(event: Event) -> Path:
     stem = _key(f"{event.name} {event.day or date.today().isoformat()}")
     names = (f"{stem}{SUFFIX}", *(f"{stem}-{number}{SUFFIX}" for number in range(2, 1000)))
     return next(folder / name for name in names if not exists(folder / name))
+
+
+@dataclass(frozen=True, slots=True)
+class KnownEvent:
+    """An event on disk, and what it comes to with as many faces as there is time for."""
+
+    path: Path
+    event: Event
+    faces: float
+    money: Costs
+
+
+def known_events(others: Iterable[Path] = ()) -> tuple[tuple[KnownEvent, ...], tuple[str, ...]]:
+    """Return the events of the data folder and some others, by day, and a sentence for each that cannot be read."""
+    folder = Path(platformdirs.user_data_path("pennello")) / "events"
+    paths = [*(folder.glob(f"*{SUFFIX}") if exists(folder) else ()), *(one for one in others if exists(one))]
+    found, wrong = [], []
+    for path in dict.fromkeys(one.absolute() for one in paths):
+        try:
+            event = read_day(path)
+        except FileProblemError as error:
+            wrong.append(str(error))
+            continue
+        faces = faces_expected(event, None)
+        found.append(KnownEvent(path, event, faces, costs(event, faces)))
+    found.sort(key=lambda one: (one.event.day or "9999", one.event.begins_min, one.event.name))
+    return tuple(found), tuple(wrong)
+
+
+def event_rows(known: Iterable[KnownEvent]) -> tuple[tuple[str, ...], ...]:
+    """Return events side by side in words, under `EVENT_COLUMNS`."""
+    return tuple(_event_row(one) for one in known)
+
+
+EVENT_COLUMNS = ("event", "day", "hours", "painting", "people", "designs", "time for", "out", "left")
+
+
+def _event_row(one: KnownEvent) -> tuple[str, ...]:
+    event, sign = one.event, one.event.currency
+    hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
+    counts = (str(event.painters), str(event.people), str(len(event.on_menu)), f"{one.faces:.0f} faces")
+    money = (f"{one.money.total:.0f} {sign}", f"{one.money.left:.0f} {sign}")
+    return (event.name, event.day or "not fixed", hours, *counts, *money)
 
 
 class DaySession(Undoable):

@@ -15,7 +15,7 @@ from pennello.disk import make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.units import LengthUnit
 
-MOST_RECENT = 8
+MOST_RECENT, MOST_EVENTS = 8, 24
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
 
@@ -36,7 +36,8 @@ class Settings:
 
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
-    nothing shall move by itself. `event` is the event that was open last, "" for none.
+    nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
+    open, newest first.
     """
 
     theme: str = "linen"
@@ -46,6 +47,7 @@ class Settings:
     answers_days: int = 0
     less_motion: bool = False
     event: str = ""
+    events: tuple[str, ...] = ()
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -60,6 +62,12 @@ def with_recent(settings: Settings, path: Path) -> Settings:
     return replace(settings, recent=(name, *others)[:MOST_RECENT])
 
 
+def with_event(settings: Settings, path: str) -> Settings:
+    """Return the settings with an event as the one that is open; "" for one without a file."""
+    others = tuple(other for other in settings.events if other != path)
+    return replace(settings, event=path, events=((path, *others) if path else others)[:MOST_EVENTS])
+
+
 def load_settings(folder: Path | None = None) -> Settings:
     """Return the stored settings; whatever of them cannot be read is at its default."""
     try:
@@ -72,17 +80,20 @@ def load_settings(folder: Path | None = None) -> Settings:
 def _sound(stored: dict[str, Any]) -> Settings:
     known = {field.name for field in fields(Settings)}
     values = {name: value for name, value in stored.items() if name in known}
-    recent = values.get("recent")
-    names = tuple(name for name in recent if isinstance(name, str)) if isinstance(recent, list) else ()
     return Settings(
         theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "linen",
         unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
-        recent=names[:MOST_RECENT],
+        recent=_names(values.get("recent"))[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
         answers_days=_days(values.get("answers_days")),
         less_motion=values.get("less_motion") is True,
         event=values["event"] if isinstance(values.get("event"), str) else "",
+        events=_names(values.get("events"))[:MOST_EVENTS],
     )
+
+
+def _names(value: Any) -> tuple[str, ...]:
+    return tuple(name for name in value if isinstance(name, str)) if isinstance(value, list) else ()
 
 
 def _days(value: Any) -> int:

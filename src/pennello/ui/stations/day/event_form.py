@@ -20,7 +20,16 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.day.event import Arrivals, Break, Event, parse_clock, with_hours
+from pennello.day.event import (
+    Arrivals,
+    Break,
+    Event,
+    cakes_taken,
+    parse_clock,
+    parse_prices,
+    prices_text,
+    with_hours,
+)
 from pennello.errors import PennelloError
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -90,6 +99,10 @@ class EventForm(QDialog):
             name: _number(Quantity(words, 0, 1e6, 1, 2, f" {event.currency}"), getattr(event, name))
             for name, words in _MONEY
         }
+        self.prices, self.extras = QLineEdit(prices_text(event.prices)), QLineEdit("; ".join(event.extras))
+        self.prices.setPlaceholderText("Dahlia wrist 0.60; White 0.45")
+        self.prices.setToolTip(f"Cakes and pans of the menu: {', '.join(cakes_taken(event)) or 'none yet'}")
+        self.extras.setPlaceholderText("horns; ribbons: what no design of the menu names")
         return [
             ("Name", self.name),
             ("Place", self.place),
@@ -102,6 +115,8 @@ class EventForm(QDialog):
             ("Longest wait", self.limit),
             ("Currency", self.currency),
             *((words, self.money[name]) for name, words in _MONEY),
+            ("Grams at other prices", self.prices),
+            ("Also to pack", self.extras),
         ]
 
     @property
@@ -129,7 +144,9 @@ class EventForm(QDialog):
         for rest in rests:
             start, _, end = rest.partition("-")
             breaks.append(Break(parse_clock(start), parse_clock(end)))
-        return replace(with_hours(plain, begins, ends), breaks=tuple(breaks), **money)
+        prices = parse_prices(self.prices.text(), cakes_taken(self._event))
+        extras = tuple(dict.fromkeys(part.strip() for part in self.extras.text().split(";") if part.strip()))
+        return replace(with_hours(plain, begins, ends), breaks=tuple(breaks), prices=prices, extras=extras, **money)
 
     def _try(self) -> None:
         try:
@@ -148,6 +165,7 @@ _MONEY = (
     ("travel", "The way there and back"),
     ("own_hour", "An hour of yours"),
     ("per_gram", "A gram of paint"),
+    ("per_sponge", "A sponge thrown away"),
 )
 
 

@@ -14,8 +14,17 @@ from pennello.day.event import Event, MenuItem
 from pennello.day.queue import DAYS, Evening, WhatIf, evening, usual_rules, what_if
 from pennello.errors import PennelloError
 from pennello.files.day_json import demo_event
-from pennello.session.day import DaySession, bag_of, designed, faces_expected, plan_of
+from pennello.session.day import (
+    DaySession,
+    bag_of,
+    designed,
+    faces_expected,
+    of_another_pace,
+    plan_of,
+    worked_out_again,
+)
 from pennello.session.jobs import Job, Jobs
+from pennello.session.notebook import pace_of
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.work import begin, guarded
@@ -37,12 +46,15 @@ class DayModel(QObject):
         The evenings are others.
     pictured(str)
         A picture of a design is there.
+    paced(bool)
+        Whether designs were worked out at another pace than the painter's is now.
     said(str)
     """
 
     changed = Signal()
     shown = Signal()
     pictured = Signal(str)
+    paced = Signal(bool)
     said = Signal(str)
 
     def __init__(self, parent: QObject, path: Path | None = None) -> None:
@@ -69,6 +81,7 @@ class DayModel(QObject):
         if self._of != _queued(self.day):
             self._simulate()
         self._draw()
+        self.look_at_pace()
 
     def edit(self, label: str, event: Event, merge: str = "") -> bool:
         """Take a change of the event, and say why where it cannot be written; return whether it was."""
@@ -144,14 +157,38 @@ class DayModel(QObject):
         self.pictures[name] = to_image(picture)
         self.pictured.emit(name)
 
-    def add_plan(self, plan: Any, where: str, pace: Any, take: Any) -> None:
-        """Work out a plan as a design for the menu, and give it to `take`."""
+    def add_plan(self, plan: Any, where: str, take: Any) -> None:
+        """Work out a plan as a design for the menu, at the painter's own pace, and give it to `take`."""
 
         def work(job: Job[Any]) -> MenuItem:
             job.report(0.2, "working out its minutes")
-            return designed(plan, where, "", pace).item
+            return designed(plan, where, "", pace_of()).item
 
         begin(self._works, "design", self, work, finished=take, failed=self.said.emit)
+
+    def look_at_pace(self) -> None:
+        """Let a worker see whether designs of the menu were worked out at another pace than the painter's is now."""
+        event = self.day
+
+        def work(_: Job[Any]) -> bool:
+            return bool(of_another_pace(event, pace_of()))
+
+        begin(self._jobs, "pace", self, work, finished=self.paced.emit, failed=self.said.emit)
+
+    def work_out_again(self, take: Any, tell: Any) -> None:
+        """Work out the designs of another pace with the painter's own of today, and give the menu to `take`."""
+        event = self.day
+
+        def work(job: Job[Any]) -> tuple[MenuItem, ...]:
+            pace = pace_of()
+            stale = {one.id for one in of_another_pace(event, pace)}
+            found = []
+            for number, one in enumerate(event.menu):
+                job.report(number / len(event.menu), one.title)
+                found.append(worked_out_again(one, pace) if one.id in stale else one)
+            return tuple(found)
+
+        begin(self._works, "again", self, work, finished=take, failed=self.said.emit, progress=tell)
 
     @property
     def faces(self) -> float:

@@ -5,19 +5,74 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from math import ceil, sqrt
 
-from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QImage, QKeyEvent, QPainter
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QAbstractItemView, QDialog, QHBoxLayout, QHeaderView, QPushButton, QVBoxLayout, QWidget
 
 from pennello.day.books import Report
 from pennello.day.event import Event
 from pennello.day.queue import WhatIf
+from pennello.session.day import EVENT_COLUMNS, KnownEvent, event_rows
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar, foot_row
+from pennello.ui.widgets.tables import told_table
 from pennello.units import clock, minutes
+
+
+class EventsPage(QDialog):
+    """All events side by side.
+
+    Signals
+    -------
+    wanted(object)
+        The path of one that is to be opened.
+    """
+
+    wanted = Signal(object)
+
+    def __init__(self, known: Sequence[KnownEvent], wrong: Sequence[str], parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("All events")
+        self.resize(QSize(940, 420))
+        self._known = tuple(known)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(16, 12, 16, 12)
+        head = Label(
+            "Time for: as many faces as the hours hold. Out and left: money with so many faces."
+            if known
+            else "No event is kept yet: the first change of one keeps it."
+        )
+        head.setWordWrap(True)
+        column.addWidget(head)
+        self.table = told_table(EVENT_COLUMNS, event_rows(known), "All events by day; Enter opens one")
+        self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        self.table.activated.connect(lambda _: self.take())
+        if known:
+            self.table.selectRow(0)
+        column.addWidget(self.table, 1)
+        for sentence in wrong:
+            label = Label(sentence)
+            label.setWordWrap(True)
+            column.addWidget(label)
+        foot = LeaveOrTake(self, "Open it")
+        foot.take.setEnabled(bool(known))
+        foot.take.clicked.disconnect()
+        foot.take.clicked.connect(lambda _=False: self.take())
+        column.addLayout(foot)
+
+    def take(self) -> None:
+        """Open the one that is chosen."""
+        row = self.table.currentRow()
+        if 0 <= row < len(self._known):
+            self.wanted.emit(self._known[row].path)
+            self.accept()
 
 
 class WhatIfPage(QDialog):

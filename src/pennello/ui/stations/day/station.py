@@ -31,14 +31,13 @@ from pennello.day.menu import weigh
 from pennello.day.queue import sentences
 from pennello.design.plan import Plan
 from pennello.disk import exists
-from pennello.errors import PennelloError
 from pennello.files.day_json import SUFFIX, demo_event
-from pennello.session.day import SHIPPED, booked, free_key, noted, plan_of
+from pennello.session.day import SHIPPED, booked, free_key, known_events, noted, plan_of
 from pennello.session.document import Document
 from pennello.session.exports import Work, day_table, hygiene_list, menu_board, packing_list, pick_card, quote
 from pennello.session.kit import KitSession
 from pennello.session.log import open_log
-from pennello.session.notebook import pace_of
+from pennello.session.settings import with_event
 from pennello.ui.exporting import Exporter
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
@@ -116,6 +115,7 @@ class DayStation(PagedStation):
         super().__init__(document, exporter, parent)
         self.model = DayModel(self)
         self.run_plan: Callable[[Plan, Path | None, bool], None] | None = None
+        self.others: Callable[[], tuple[Path, ...]] = tuple
         self.cards: dict[str, MenuCard] = {}
         self._menu_of: tuple[MenuItem, ...] = ()
         column = QVBoxLayout(self)
@@ -134,6 +134,7 @@ class DayStation(PagedStation):
         self.model.changed.connect(self.refresh)
         self.model.shown.connect(self._show_evening)
         self.model.pictured.connect(self._show_picture)
+        self.model.paced.connect(self.again.setVisible)
         self.model.said.connect(self.said)
         self.refresh()
 
@@ -148,6 +149,7 @@ class DayStation(PagedStation):
 
     def go_on_with(self, place: Workplace) -> None:
         """Go on with the event that was open last, and remember the one that is."""
+        self.others = lambda: tuple(Path(one) for one in place.settings().events)
         last = place.settings().event
         if last and exists(Path(last)):
             self.open_file(Path(last))
@@ -155,7 +157,7 @@ class DayStation(PagedStation):
         def remember() -> None:
             path = str(self.model.session.path or "")
             if path != place.settings().event:
-                place.settle(replace(place.settings(), event=path))
+                place.settle(with_event(place.settings(), path))
 
         self.model.changed.connect(remember)
 
@@ -191,6 +193,7 @@ class DayStation(PagedStation):
                 (
                     ("A new event", self.new_event),
                     ("The Saltmarsh Lantern Walk", self.open_demo),
+                    ("All events ...", self.show_events),
                     ("Open ...", self.ask_open),
                     ("Keep it as ...", self.ask_keep),
                 ),
@@ -256,6 +259,9 @@ class DayStation(PagedStation):
             ("Show it large", "The menu on the whole screen, for the queue", self.show_board),
         ):
             row.addWidget(_chip(words, hint, act))
+        self.again = _chip("Your pace has changed", "Work out the minutes of the menu again, with it", self.work_out)
+        self.again.hide()
+        row.insertWidget(2, self.again)
         column.addLayout(row)
         inner = QWidget()
         self.row = QHBoxLayout(inner)
@@ -332,7 +338,8 @@ class DayStation(PagedStation):
         with QSignalBlocker(self.bag):
             self.bag.clear()
             for one in things:
-                item = QListWidgetItem(f"{one.name}: {one.amount}" + (f"\n{one.caution}" if one.caution else ""))
+                told = [f"{one.name}: {one.amount}", one.caution, one.label]
+                item = QListWidgetItem("\n".join(line for line in told if line))
                 item.setData(_NAME, one.name)
                 packed = one.name in self.day.packed
                 item.setCheckState(Qt.CheckState.Checked if packed else Qt.CheckState.Unchecked)
@@ -381,24 +388,30 @@ class DayStation(PagedStation):
             f"{best.faces_an_hour:.0f} faces an hour and painter, {best.loads} loads, {best.cakes} cakes{missing}"
         )
 
+    def work_out(self) -> None:
+        """Work out the minutes of the menu again, at the painter's own pace of today."""
+
+        def take(menu: tuple[MenuItem, ...]) -> None:
+            self.again.hide()
+            self.weighed.setText("")
+            if self.model.edit("Work out again", replace(self.day, menu=_merged(self.day.menu, menu))):
+                self.said.emit("The minutes of the menu are those of your pace now.")
+
+        self.model.work_out_again(take, lambda part, words: self.weighed.setText(f"{part:.0%}: {words}"))
+
     def add_plan(self) -> None:
         """Put the open plan on the menu."""
         plan, path = self.document.committed, self.document.path
         if not plan.motifs:
             self.said.emit("Nothing lies on a chart of this plan yet; put something on the Chart first.")
             return
-        try:
-            pace = pace_of()
-        except PennelloError as error:
-            self.said.emit(str(error))
-            pace = None
         self.said.emit("Working out its minutes ...")
 
         def take(item: MenuItem) -> None:
             event = self.day
             self.model.edit("Put on the menu", with_item(event, replace(item, id=free_key(event, item.id))))
 
-        self.model.add_plan(plan, str(path or ""), pace, take)
+        self.model.add_plan(plan, str(path or ""), take)
 
     # --- pages ---
 
@@ -409,6 +422,14 @@ class DayStation(PagedStation):
         form = EventForm(self.day, self)
         form.accepted.connect(lambda: self.model.edit("The event", form.wished))
         self.open_page(form)
+
+    def show_events(self) -> None:
+        """Show all events side by side; one that is chosen is opened."""
+        from pennello.ui.stations.day.pages import EventsPage  # noqa: PLC0415 - only when wanted
+
+        page = EventsPage(*known_events(self.others()), self)
+        page.wanted.connect(self.open_file)
+        self.open_page(page)
 
     def show_today(self) -> None:
         """Show the live board."""
@@ -535,6 +556,12 @@ class DayStation(PagedStation):
     def ask_table(self) -> None:
         """Write the books as CSV, or the event as iCalendar."""
         self._write("Books or calendar", "day.csv", partial(day_table, self.day), (".csv", ".ics"))
+
+
+def _merged(menu: tuple[MenuItem, ...], found: tuple[MenuItem, ...]) -> tuple[MenuItem, ...]:
+    """Return a menu with what was worked out; what was ticked, added or taken off meanwhile stays so."""
+    made = {one.id: one for one in found}
+    return tuple(replace(made[one.id], share=one.share, on=one.on) if one.id in made else one for one in menu)
 
 
 def _fill(menu: QMenu | None, rows: tuple[tuple[str, Callable[[], object]], ...]) -> None:

@@ -8,12 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import (
-    QAbstractItemView,
     QComboBox,
     QDialog,
-    QHeaderView,
     QTableWidget,
-    QTableWidgetItem,
     QVBoxLayout,
     QWidget,
 )
@@ -23,26 +20,11 @@ from pennello.session.log import MonthSum
 from pennello.ui.stations.notebook.book import Spread, figures_of
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import foot_row
+from pennello.ui.widgets.tables import told_table
 from pennello.units import clock
 
 Picture = NDArray[np.uint8]
 Differs = Callable[[LogPage, LogPage], tuple[tuple[str, str, str], ...]]
-
-
-def told_table(columns: Sequence[str], rows: Sequence[Sequence[str]], name: str) -> QTableWidget:
-    """Return a table of texts that is only read."""
-    table = QTableWidget(len(rows), len(columns))
-    table.setAccessibleName(name)
-    table.setHorizontalHeaderLabels(list(columns))
-    table.verticalHeader().hide()
-    table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-    table.setWordWrap(True)
-    for at, row in enumerate(rows):
-        for column, text in enumerate(row):
-            table.setItem(at, column, QTableWidgetItem(text))
-    table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
-    table.resizeRowsToContents()
-    return table
 
 
 class ComparePage(QDialog):
