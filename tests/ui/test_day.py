@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QDate, Qt, QTime
 from PySide6.QtTest import QTest
@@ -14,10 +15,12 @@ from pennello.day.event import GuestState, without_item
 from pennello.design.pace import StepKind
 from pennello.files.day_json import demo_event, read_day
 from pennello.files.demo import demo_plan, shipped_design
+from pennello.session.day import things_of
 from pennello.session.log import open_log
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
+from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.today import TodayPage
 
 
@@ -329,6 +332,22 @@ def test_a_menu_of_another_pace_is_worked_out_again(at_day, qtbot):
     assert all(one.whole_s > was.whole_s for one, was in zip(station.day.menu, before, strict=True))
     assert not station.day.menu[0].on, "what was ticked meanwhile stays so"
     assert not station.again.isVisible()
+
+
+def test_the_bag_shows_pictures_of_its_things(at_day, qtbot):
+    _, station = at_day()
+    plan, item = shipped_design("poppy-brow").plan(), station.day.item("poppy-brow")
+    station.model._pictured(item.id, np.zeros((4, 4, 3), np.uint8), things_of(plan))
+    colours = {}
+    for row in range(station.bag.count()):
+        entry = station.bag.item(row)
+        image = entry.icon().pixmap(ICON).toImage()
+        pixels = {image.pixelColor(x, image.height() // 2).name() for x in range(4, image.width() - 4)}
+        colours[entry.text().split(":")[0]] = pixels
+    assert len(colours["Poppy Brow"]) > 3, "a cake by its stripes"
+    assert plan.paint("peat-black").srgb in colours["Peat Black"], "a pan by its colour"
+    assert len(colours["Flat 3/4 in"]) > 3
+    assert colours["mirror"] == {"#000000"}, "nothing is drawn for what has no picture"
 
 
 def test_prices_and_what_else_to_pack_are_written_in_the_form(at_day, qtbot):

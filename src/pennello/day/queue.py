@@ -111,7 +111,7 @@ class Evening:
     median, low, high
         People waiting then: median, and 10 and 90 % of the days, shape (n,).
     served, came, left
-        Medians of a day; `left` are those who went unpainted.
+        Means of a day, so that they add up; `left` are those who went unpainted.
     wait_min
         For each hour: median and 90 % of the waits of who came in it, minutes; nan where nobody came.
     close_s
@@ -280,9 +280,9 @@ def summed(event: Event, days: Sequence[Day]) -> Evening:
         median,
         low,
         high,
-        float(np.median([one.served.sum() for one in days])),
-        float(np.median([len(one.came_s) for one in days])),
-        float(np.median([(~one.served).sum() for one in days])),
+        float(np.mean([one.served.sum() for one in days])),
+        float(np.mean([len(one.came_s) for one in days])),
+        float(np.mean([(~one.served).sum() for one in days])),
         tuple(_waits(event, days)),
         _close(event, days),
         painted / available,
@@ -373,7 +373,8 @@ def _worst(one: Evening) -> float:
 
 def sentences(event: Event, found: Evening) -> tuple[str, ...]:
     """Return three sentences: who is painted, how long they wait, when to close the line."""
-    lost = f"; {found.left:.0f} leave unpainted" if found.left >= 1 else "; nobody leaves unpainted"
+    gone = round(found.came) - round(found.served)
+    lost = f"; {gone} {'leaves' if gone == 1 else 'leave'} unpainted" if gone else "; nobody leaves unpainted"
     first = f"{found.served:.0f} of {found.came:.0f} people are painted{lost}."
     waits = [(high, median, hour) for hour, (median, high) in enumerate(found.wait_min) if np.isfinite(median)]
     if waits:

@@ -28,6 +28,8 @@ from pennello.files.day_json import SUFFIX, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
+from pennello.kit.paint import Paint
+from pennello.kit.shelf import Thing as KitThing
 from pennello.lay.engine import kernel
 from pennello.limits import MOST_NAME
 from pennello.order.arrange import Arranged, arrange, design_of
@@ -58,6 +60,20 @@ def plan_of(item: MenuItem) -> Plan | None:
         return read_plan(Path(item.plan))
     except FileProblemError:
         return None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class PackedThings:
+    """Cakes, pans and brushes by the names that the bag has for them, and the paints that cakes are made of."""
+
+    by_name: dict[str, KitThing]
+    paints: dict[str, Paint]
+
+
+def things_of(plan: Plan) -> PackedThings:
+    """Return what a plan holds copies of, for pictures of the bag."""
+    things: list[KitThing] = [*plan.paints, *plan.cakes, *plan.brushes]
+    return PackedThings({one.name: one for one in things}, {one.id: one for one in plan.paints})
 
 
 def pictures_of(event: Event) -> dict[str, NDArray[np.uint8]]:

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
-from PySide6.QtGui import QImage
+from PySide6.QtGui import QIcon, QImage
 
 from pennello.day.bag import Thing
 from pennello.day.event import Event, MenuItem
@@ -16,15 +16,18 @@ from pennello.errors import PennelloError
 from pennello.files.day_json import demo_event
 from pennello.session.day import (
     DaySession,
+    PackedThings,
     bag_of,
     designed,
     faces_expected,
     of_another_pace,
     plan_of,
+    things_of,
     worked_out_again,
 )
 from pennello.session.jobs import Job, Jobs
 from pennello.session.notebook import pace_of
+from pennello.ui.stations.day.bag_icons import bag_icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.work import begin, guarded
@@ -45,7 +48,7 @@ class DayModel(QObject):
     shown
         The evenings are others.
     pictured(str)
-        A picture of a design is there.
+        Pictures of a design and of what it takes are there.
     paced(bool)
         Whether designs were worked out at another pace than the painter's is now.
     said(str)
@@ -62,6 +65,8 @@ class DayModel(QObject):
         self.session = DaySession(demo_event(), path)
         self.evening: Evening | None = None
         self.pictures: dict[str, QImage] = {}
+        self.icons: dict[str, QIcon] = {}
+        self.no_icon = bag_icon(None, {})
         self._jobs, self._drawn, self._works = Jobs(), Jobs(), Jobs()
         self._asked: set[str] = set()
         self._of: Event | None = None
@@ -136,7 +141,8 @@ class DayModel(QObject):
                 job.check()
                 plan = plan_of(one)
                 if plan is not None and plan.motifs:
-                    job.found.emit((one.id, laid_plan(plan, plan.motifs[0].chart, surround=mat).picture))
+                    picture = laid_plan(plan, plan.motifs[0].chart, surround=mat).picture
+                    job.found.emit((one.id, picture, things_of(plan)))
 
         begin(
             self._drawn,
@@ -145,7 +151,7 @@ class DayModel(QObject):
             work,
             finished=lambda _: None,
             failed=self.said.emit,
-            found=lambda two: self._pictured(*two),
+            found=lambda three: self._pictured(*three),
         )
 
     def draw_anew(self) -> None:
@@ -153,8 +159,10 @@ class DayModel(QObject):
         self._asked.clear()
         self._draw()
 
-    def _pictured(self, name: str, picture: Any) -> None:
+    def _pictured(self, name: str, picture: Any, things: PackedThings) -> None:
         self.pictures[name] = to_image(picture)
+        new = things.by_name.keys() - self.icons.keys()
+        self.icons |= {one: bag_icon(things.by_name[one], things.paints) for one in new}
         self.pictured.emit(name)
 
     def add_plan(self, plan: Any, where: str, take: Any) -> None:

@@ -53,6 +53,7 @@ class EventsPage(QDialog):
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
         self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        self.table.resizeRowsToContents()
         self.table.activated.connect(lambda _: self.take())
         if known:
             self.table.selectRow(0)

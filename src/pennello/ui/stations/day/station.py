@@ -41,6 +41,7 @@ from pennello.session.settings import with_event
 from pennello.ui.exporting import Exporter
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
+from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.evening import EveningView
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.widgets.asking import ask_target
@@ -289,6 +290,7 @@ class DayStation(PagedStation):
         self.bag = QListWidget()
         self.bag.setAccessibleName("What to pack, ticked off")
         self.bag.setWordWrap(True)
+        self.bag.setIconSize(ICON)
         self.bag.itemChanged.connect(self._tick)
         for widget in (head, self.bag_words):
             column.addWidget(widget)
@@ -326,6 +328,10 @@ class DayStation(PagedStation):
     def _show_picture(self, name: str) -> None:
         if name in self.cards:
             self.cards[name].show_picture(self.model.pictures[name])
+        with QSignalBlocker(self.bag):
+            for row in range(self.bag.count()):
+                item = self.bag.item(row)
+                item.setIcon(self.model.icons.get(item.data(_NAME), self.model.no_icon))
 
     def _show_evening(self) -> None:
         event, found = self.day, self.model.evening
@@ -341,6 +347,7 @@ class DayStation(PagedStation):
                 told = [f"{one.name}: {one.amount}", one.caution, one.label]
                 item = QListWidgetItem("\n".join(line for line in told if line))
                 item.setData(_NAME, one.name)
+                item.setIcon(self.model.icons.get(one.name, self.model.no_icon))
                 packed = one.name in self.day.packed
                 item.setCheckState(Qt.CheckState.Checked if packed else Qt.CheckState.Unchecked)
                 self.bag.addItem(item)
