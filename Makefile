@@ -7,8 +7,12 @@ BIN := $(VENV)/bin
 RUN_READY := $(VENV)/.run-ready
 DEV_READY := $(VENV)/.dev-ready
 DOCS_READY := $(VENV)/.docs-ready
+# Packaging has an environment of its own: what it needs is nothing that a painter should wait for.
+PACKER := .venv-package
+PACK_READY := $(PACKER)/.ready
+PREFIX ?= /usr/local
 
-.PHONY: demo test test-all hard lint types layers unit cover bench truth screenshots catalogue designs schema docs clean
+.PHONY: demo test test-all hard lint types layers unit cover bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -77,6 +81,29 @@ schema: $(RUN_READY)
 docs: $(DOCS_READY)
 	NO_MKDOCS_2_WARNING=1 $(BIN)/python -m mkdocs build --strict --quiet
 	@echo "build/docs/index.html"
+
+# make install PREFIX=$$HOME/.local, also with DESTDIR=; BEST_ORDER=1 brings OR-Tools (161 MB), which proves orders
+install: $(PACK_READY)
+	@sh tools/system_packages.sh window
+	@sh tools/install.sh "$(PYTHON)" "$(PACKER)/bin/python" "$(PREFIX)" "$(DESTDIR)"
+
+uninstall:
+	@sh tools/uninstall.sh "$(DESTDIR)$(PREFIX)"
+
+deb: $(PACK_READY)
+	@mkdir -p build/deb
+	@sh tools/deb.sh "$(PYTHON)" "$(PACKER)/bin/python" build/deb
+
+# Wheel, source archive and Debian package, each looked at by its validators; some minutes.
+package: $(PACK_READY)
+	@sh tools/system_packages.sh package
+	@sh tools/package.sh "$(PYTHON)" "$(PACKER)/bin/python" build/package
+
+$(PACK_READY): requirements-package.lock
+	@sh tools/make_venv.sh "$(PYTHON)" "$(PACKER)"
+	$(PACKER)/bin/python -m pip install --quiet --require-hashes -r requirements-package.lock
+	$(PACKER)/bin/python -m pip install --quiet --no-deps --no-build-isolation -e .
+	@touch $@
 
 $(VENV)/bin/python:
 	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"

@@ -1,15 +1,18 @@
 #!/bin/sh
-# Sees to the system libraries that Qt needs. Usage: system_packages.sh offscreen|window|display
+# Sees to the system libraries that Qt needs. Usage: system_packages.sh offscreen|window|display|package|list
 # Root installs what is missing; anybody else is shown the one line to run.
 set -eu
 offscreen="libegl1 libgl1 libfontconfig1 libdbus-1-3 libxkbcommon0 libglib2.0-0"
-window="libxkbcommon-x11-0 libxcb-cursor0 libxcb-icccm4 libxcb-keysyms1 libxcb-shape0"
+window="libxkbcommon-x11-0 libxcb-cursor0 libxcb-icccm4 libxcb-keysyms1 libxcb-shape0 libwayland-cursor0"
+package="desktop-file-utils appstream lintian dpkg-dev shared-mime-info"
 case "$1" in
     offscreen) wanted=$offscreen ;;
     window) wanted="$offscreen $window"
         [ -n "${DISPLAY:-}${WAYLAND_DISPLAY:-}" ] || wanted="$wanted xvfb" ;;
     display) wanted="$offscreen $window xvfb" ;;
-    *) echo "usage: $0 offscreen|window|display" >&2; exit 2 ;;
+    package) wanted="$offscreen $package" ;;
+    list) echo "$offscreen $window"; exit 0 ;;
+    *) echo "usage: $0 offscreen|window|display|package|list" >&2; exit 2 ;;
 esac
 command -v dpkg-query >/dev/null || exit 0  # not a Debian system: its own packages are the user's affair
 missing=""

@@ -47,6 +47,7 @@ VERBS_AT = {
     "sheet": "order_verbs",
     "strokes": "skin_verbs",
     "svg": "skin_verbs",
+    "thumbnail": "thumbnail_verb",
     "wear": "cake_verbs",
     "wish": "solve_verbs",
 }

@@ -21,6 +21,7 @@ from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.collector import Collector
 from pennello.ui.mailbox import open_mailbox, post
+from pennello.ui.theme.icons import app_icon
 from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.widgets.pending import PressWatch
 from pennello.ui.window import MainWindow
@@ -47,6 +48,8 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
         app = QApplication(arguments or ["pennello"])
     app.setApplicationName("pennello")
     app.setApplicationDisplayName("Pennello")
+    app.setDesktopFileName("pennello")  # by which a desktop knows its windows
+    app.setWindowIcon(app_icon())
     app.setStyle("Fusion")
     QLocale.setDefault(QLocale.c())  # one way of writing numbers, until there are languages
     open_mailbox()

@@ -75,3 +75,15 @@ class _GlyphEngine(QIconEngine):
 def icon(name: str) -> QIcon:
     """Return a glyph as an icon that follows the theme."""
     return QIcon(_GlyphEngine(name))
+
+
+def app_icon() -> QIcon:
+    """Return the picture of the application, for its windows."""
+    drawn, found = QSvgRenderer(QByteArray((files("pennello.ui.theme") / "pennello.svg").read_bytes())), QIcon()
+    for size in (16, 32, 64, 256):
+        pixmap = QPixmap(size, size)
+        pixmap.fill(Qt.GlobalColor.transparent)
+        with painting(pixmap) as painter:
+            drawn.render(painter, QRectF(0, 0, size, size))
+        found.addPixmap(pixmap)
+    return found
