@@ -210,17 +210,21 @@ def _with_wishes(args: Namespace, event: Event) -> Event:
     if args.curve:
         wishes["curve"] = tuple(number(one) for one in args.curve.split(","))
         wishes["arrivals"] = Arrivals.CURVE
-    if args.price is not None:
-        wishes["prices"] = parse_prices(args.price, cakes_taken(event))
-    if args.extra:
-        wishes["extras"] = tuple(dict.fromkeys(one for one in args.extra if one != "none"))
-    changed = replace(event, **wishes)
+    changed = _with_lists(args, replace(event, **wishes))
     if args.hours:
         changed = with_hours(replace(changed, breaks=()) if args.rest else changed, *_span(args.hours))
     if args.rest:
         rests = [one for one in args.rest if one != "none"]
         changed = replace(changed, breaks=tuple(Break(*_span(one)) for one in rests))
     return changed
+
+
+def _with_lists(args: Namespace, event: Event) -> Event:
+    if args.price is not None:
+        event = replace(event, prices=parse_prices(args.price, cakes_taken(event)))
+    if args.extra:
+        event = replace(event, extras=tuple(dict.fromkeys(one for one in args.extra if one != "none")))
+    return event
 
 
 def _span(text: str) -> tuple[float, float]:

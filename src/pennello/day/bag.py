@@ -16,7 +16,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
 from pennello.kit.paint import Near, Paint
-from pennello.kit.shelf import Kit
+from pennello.kit.shelf import Keeping, Kit
 
 FACES_A_WATER, SWABS, WIPES = 6, 2, 2
 """Faces until the water is changed, swabs and wipes a face (defaults)."""
@@ -108,15 +108,16 @@ def in_kit(kit: Kit, today: date) -> InKit:
             deep = [max(thing.depth_mm - one.hollow_mm, 0.0) * one.width_mm for one in thing.stripes]
             left[thing.name] = sum(deep) * thing.length_mm / 1000 * DENSITY_G_PER_CM3
         used = [thing] if isinstance(thing, Paint) else [paints[key] for key in thing.paints if key in paints]
-        faults = [] if all(one.skin for one in used) else ["not for skin by its label"]
-        if about.expires and about.expires < today:
-            faults.append(f"past its date, {about.expires.isoformat()}")
-        if faults:
-            wrong[thing.name] = "; ".join(faults)
-        told = _label_words(used)
-        if told:
-            labels[thing.name] = told
+        wrong[thing.name], labels[thing.name] = _fault_words(used, about, today), _label_words(used)
     return InKit(left, wrong, labels)
+
+
+def _fault_words(paints: Sequence[Paint], about: Keeping, today: date) -> str:
+    """Return why a cake or pan is left at home; "" for no reason."""
+    faults = [] if all(one.skin for one in paints) else ["not for skin by its label"]
+    if about.expires and about.expires < today:
+        faults.append(f"past its date, {about.expires.isoformat()}")
+    return "; ".join(faults)
 
 
 def _label_words(paints: Sequence[Paint]) -> str:

@@ -65,17 +65,20 @@ class ShelfRows(QAbstractListModel):
         return super().flags(index) if self.page_at(index) is not None else Qt.ItemFlag.NoItemFlags
 
 
-class Shelf(QListView):
+class PageShelf(QListView):
     """The shelf.
 
     Signals
     -------
-    chosen(object), wanted(), dropped()
-        A page is chosen; it is to be changed; it is to be taken out.
+    chosen(object)
+        A page is chosen.
+    wanted, dropped
+        The page that lies open is to be changed, is to be taken out.
     """
 
     chosen = Signal(object)
-    wanted, dropped = Signal(), Signal()
+    wanted = Signal()
+    dropped = Signal()
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)

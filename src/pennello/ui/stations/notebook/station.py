@@ -35,7 +35,7 @@ from pennello.ui.paged_station import PagedStation
 from pennello.ui.stations.notebook.book import Book
 from pennello.ui.stations.notebook.model import BookModel
 from pennello.ui.stations.notebook.page_form import PageForm
-from pennello.ui.stations.notebook.shelf import Shelf
+from pennello.ui.stations.notebook.shelf import PageShelf
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import menu_button
@@ -121,7 +121,7 @@ class NotebookStation(PagedStation):
         self.asked.setCheckable(True)
 
     def _shelf(self) -> QWidget:
-        self.shelf = Shelf()
+        self.shelf = PageShelf()
         self.shelf.setFixedWidth(SHELF_PX)
         self.shelf.chosen.connect(self._choose)
         self.shelf.wanted.connect(self.change_page)
