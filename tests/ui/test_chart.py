@@ -41,7 +41,7 @@ def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot
     station.panel.fields["heel_mm"].setValue(4)
     rested(qtbot, station)
     assert station.model.painted.strokes == 10
-    assert "5 petals" in station.panel.says.text()
+    qtbot.waitUntil(lambda: "5 petals" in station.panel.says.text() and "strokes" in station.panel.says.text())
     before = committed(window)[0].place
     drag(station.board.grip, 40, -60)
     moved = committed(window)[0].place

@@ -144,14 +144,14 @@ def test_ticks_follow_each_other_without_harm(window, station, qtbot):
     assert station.model.hidden == frozenset()
 
 
-def test_loads_stand_on_a_shelf_with_their_habit(window, station):
+def test_loads_stand_on_a_shelf_with_their_habit(window, station, qtbot):
     station.side.switches[1].click()
     page = station.side.loads
     assert page.list.count() == len(plan_of(window).strokes)
     assert not page.list.item(0).icon().isNull()
     name = plan_of(window).motifs[0].loads[0][1]
     page.list.setCurrentRow([one.id for one in plan_of(window).strokes].index(name))
-    assert "one load lasts for" in page.says.text()
+    qtbot.waitUntil(lambda: "one load lasts for" in page.says.text())
     assert not page.gone.isEnabled()
     page.reload.habit.activated.emit(page.reload.habit.findData(Reload.COUNT))
     page.reload.after.setValue(3)

@@ -234,7 +234,7 @@ def test_an_outline_lives_with_what_it_hugs(window, station, qtbot):
     after = [piece.stroke for piece in pieces_on(window.document.committed, "face") if piece.motif == outline.id]
     assert before != after
     station.model.choose(outline.id)
-    assert "worked out" in station.panel.says.text()
+    qtbot.waitUntil(lambda: "worked out" in station.panel.says.text())
     assert not board.grip.isVisible(), "it lies where it must"
     window.undo()
     window.undo()

@@ -144,8 +144,13 @@ def laid_stroke(plan: Plan, asked: ToLay, recipe: Recipe) -> PlanStroke:
 
 def says_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
     """Return a motif's arithmetic in words: its own, and how many strokes, loads and seconds it takes."""
-    says = made_of(placed, prints_of(plan, placed)).says if placed.computed is None else _computed_says(plan, placed)
+    says = arithmetic_of(plan, placed) if placed.computed is None else _computed_says(plan, placed)
     return (*says, counts_of(plan, placed).words)
+
+
+def arithmetic_of(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
+    """Return a motif's own arithmetic in words, which takes no time; none for what is worked out from others."""
+    return made_of(placed, prints_of(plan, placed)).says if placed.computed is None else ()
 
 
 def _computed_says(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:

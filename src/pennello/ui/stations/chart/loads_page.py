@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QSignalBlocker, QSize, Signal
 from PySide6.QtGui import QIcon
@@ -23,6 +23,7 @@ from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.visits import lasting
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
+from pennello.lay.stroke import Stroke
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
@@ -51,6 +52,7 @@ class LoadShelf(QWidget):
         super().__init__()
         self._model, self._bench = model, bench
         self._listed: object = None
+        self._said_of: object = None
         self._holds: dict[str, Hold] = {}
         self.is_pulling: Callable[[], bool] = lambda: False
         words = Label(TOLD)
@@ -134,12 +136,32 @@ class LoadShelf(QWidget):
             self.says.setText("No load yet: make a stroke on the Bench.")
             return
         load = plan.stroke(name)
-        self.says.setText(_told(plan, load, self._model.key))
+        self._say(plan, load)
         self.reload.show_habit(load.reload, load.reload_after)
         self.holds.show_hold(self.hold)
         self.holds.draw(self._model.document.committed, name)
         self.lay.setEnabled(self._model.chosen is not None)
         self.gone.setEnabled(not used_by(plan, name) and not followers(plan, name))
+
+    def _say(self, plan: Plan, load: PlanStroke) -> None:
+        """Say at once how a load is used here; how long it lasts is worked out by a worker."""
+        here = [piece.stroke for piece in pieces_on(plan, self._model.key) if piece.load == load.id]
+        words = f"{plan.brush(load.brush).name}: {counted(len(here), 'stroke')} on this chart"
+        if not here:
+            self._said_of = None
+            self.says.setText(f"{words}.")
+            return
+        question = (load, tuple(here), plan.cakes, plan.paints, plan.brushes, plan.skin)
+        if question == self._said_of:
+            return
+        self._said_of = question
+        self.says.setText(f"{words}; how long one load lasts is worked out ...")
+
+        def take(lasts: str) -> None:
+            if self._said_of is question:
+                self.says.setText(f"{words}{lasts}.")
+
+        self._model.tell("a load", self, lambda: _lasts(plan, load, here), take)
 
     def _set(self, habit: Reload, count: int) -> None:
         name = self.load
@@ -174,16 +196,12 @@ def _words(plan: Plan, load: PlanStroke) -> str:
     return f"{load.name}\n{counted(used, 'piece') if used else 'not used'}"
 
 
-def _told(plan: Plan, load: PlanStroke, chart: str) -> str:
-    """Say how it is used here, and how long it lasts."""
-    here = [piece.stroke for piece in pieces_on(plan, chart) if piece.load == load.id]
+def _lasts(plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:
+    """Return how many strokes a load lasts for, in words; "" where that cannot be worked out."""
     try:
-        counts = sorted({lasting(plan, load.id, stroke) for stroke in here[:12]}) if here else []
+        counts = sorted({lasting(plan, load.id, stroke) for stroke in here[:12]})
     except PennelloError:
-        counts = []
-    words = f"{plan.brush(load.brush).name}: {counted(len(here), 'stroke')} on this chart"
-    if not counts:
-        return f"{words}."
+        return ""
     low, high = counts[0], counts[-1]
     lasts = f"{low}" if low == high else f"{low} to {high}"
-    return f"{words}; one load lasts for {lasts} of them (predicted)."
+    return f"; one load lasts for {lasts} of them (predicted)"

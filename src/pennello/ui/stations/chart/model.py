@@ -31,6 +31,9 @@ from pennello.units import LengthUnit
 SETTLE_MS, AT_ONCE_MS = 120, 10
 """How long the hand rests before the chart is painted anew: while it drags, and once something is changed, ms."""
 
+_Painted = tuple[object, tuple[Finding, ...], dict[str, tuple[float, float]]]
+"""What was painted, so that it is not painted twice; what is odd about it; what is hidden of a base's edges."""
+
 PlanChange = Callable[[Plan], Plan]
 """Makes another plan of the committed one."""
 
@@ -72,7 +75,9 @@ class ChartModel(QObject):
         self._jobs = Jobs()
         self._scene = ChartScene()
         self._newest = Newest(self._jobs, "paint", self)
-        self._asked: object = None
+        self._question: object = None
+        self._done: object = None
+        self._telling = Jobs()
         self.open = False
         self._no_photo = ""
         self._settle = QTimer(self)
@@ -168,7 +173,7 @@ class ChartModel(QObject):
         """Show another chart."""
         if key != self.key:
             self.document.preview(None)
-            self.key, self.painted, self._asked = key, None, None
+            self.key, self.painted, self._question, self._done = key, None, None, None
             self._chosen = self.motifs[0].id if self.motifs else ""
             self.refresh()
             self.chosen_anew.emit()
@@ -204,7 +209,7 @@ class ChartModel(QObject):
     def leave(self) -> None:
         """Another station is shown: the film, which is large, is let go of; the picture stays."""
         self.open = False
-        self._scene, self._asked = ChartScene(), None
+        self._scene, self._question, self._done = ChartScene(), None, None
 
     def refresh(self) -> None:
         """Follow the plan."""
@@ -217,6 +222,7 @@ class ChartModel(QObject):
         """Stop timers and work; the window closes."""
         self._settle.stop()
         self._newest.stop()
+        self._telling.leave()
         self._jobs.close()
 
     # --- edits ---
@@ -249,29 +255,33 @@ class ChartModel(QObject):
 
     # --- painting ---
 
+    def tell(self, about: str, owner: QObject, work: Callable[[], str], take: Callable[[str], object]) -> None:
+        """Let a worker find words about something, and give the newest of them to `take`."""
+        begin(self._telling, about, owner, lambda _: work(), finished=take, failed=take)
+
     def _paint(self) -> None:
         plan, key, at_s = without_seen(self.plan, self.hidden), self.key, self.at_s
         plan = short_form(plan) if self.short else plan
-        try:
-            shown = as_wished(plan) if self.wished else plan
-            strokes = painted_plan(shown, key).strokes
-            said = (plan.ordering, plan.parts, self.listed, key, at_s)
-            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
-        except PennelloError as error:
-            self.failed.emit(str(error))
-            return
-        if asked == self._asked:
+        wished, listed = self.wished, self.listed
+        question = (plan, key, at_s, wished, listed)
+        if question == self._question:
             if not self._newest.busy and self.lifted is None:
                 self._lift()
             return
-        self._asked = asked
+        self._question = question
         places = {one.id: one.place for one in plan.motifs}
-        scene, found = self._scene, not (self.listed or self.wished)
+        scene, done = self._scene, self._done
 
-        def work(job: Job[Any]) -> tuple[tuple[Finding, ...], Edges]:
-            order = order_found(shown, key, job.check) if found else None
+        def work(job: Job[Any]) -> _Painted | None:
+            shown = as_wished(plan) if wished else plan
+            strokes = painted_plan(shown, key).strokes  # how long loads last is worked out here
+            said = (plan.ordering, plan.parts, listed, key, at_s)
+            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
+            if asked == done:
+                return None
+            order = None if listed or wished else order_found(shown, key, job.check)
             job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
-            return odd_on(plan, key), _edges(plan, key)
+            return asked, odd_on(plan, key), _edges(plan, key)
 
         self._newest.run(work, finished=self._take, failed=self.failed.emit, found=lambda one: self._show(one, places))
 
@@ -293,10 +303,12 @@ class ChartModel(QObject):
         self.painted, self._painted_places = painted, places
         self.painted_anew.emit()
 
-    def _take(self, found: tuple[tuple[Finding, ...], Edges]) -> None:
-        self.odd, self.edges = found
-        self.painted_anew.emit()
-        self._lift()
+    def _take(self, found: _Painted | None) -> None:
+        if found is not None:
+            self._done, self.odd, self.edges = found
+            self.painted_anew.emit()
+        if found is not None or self.lifted is None:
+            self._lift()
 
     def _lift(self) -> None:
         """Get ready to carry the motif in the hand: paint it apart, in the background."""

@@ -26,6 +26,7 @@ from pennello.design.computing import Computing, LaidBy
 from pennello.design.holds import Number, hold_of, numbers_in_hand, with_hold
 from pennello.design.on_chart import (
     aimed,
+    arithmetic_of,
     broken_apart,
     mirrored_twin,
     repeated,
@@ -79,6 +80,9 @@ class MotifPanel(QFrame):
         self._model = model
         self._guard = WheelGuard(self)
         self._of = ""
+        self._said_of: object = None
+        self._said_id = ""
+        self._said_words: tuple[str, ...] = ()
         self.unit = LengthUnit.MM
         self.setAccessibleName("The motif in the hand")
         column = QVBoxLayout(self)
@@ -279,10 +283,7 @@ class MotifPanel(QFrame):
             self._of = kind
             self._build(chosen)
         shown = chosen.in_short if self._model.short else chosen
-        try:
-            self.says.setText("\n".join((*says_of(self._model.plan, shown), *self._edges(chosen))))
-        except PennelloError as error:
-            self.says.setText(str(error))
+        self._say(self._model.plan, shown)
         values = motif(chosen.motif).values(dict(shown.values)) if chosen.motif else {}
         values |= {one.key: one.value for one in numbers}
         if free is not None:
@@ -298,6 +299,34 @@ class MotifPanel(QFrame):
         items: list[tuple[str, object]] = [(one.name, one.id) for one in self._model.plan.strokes]
         for part, box in self.loads.items():
             fill(box, items, chosen.load_of.get(part))
+
+    def _say(self, plan: Plan, shown: PlacedMotif) -> None:
+        """Say at once what a piece is made of; how many loads and seconds it takes is worked out by a worker."""
+        question = (plan, shown)
+        if question == self._said_of:
+            self._show_words(self._said_words)
+            return
+        if shown.id != self._said_id:
+            self._said_words = ()
+        self._said_of, self._said_id = question, shown.id
+        kept = self._said_words[-1:]
+        try:
+            self._show_words((*arithmetic_of(plan, shown), *kept))
+        except PennelloError as error:
+            self.says.setText(str(error))
+            return
+
+        def take(words: str) -> None:
+            if self._said_of is question:
+                self._show_words(tuple(words.split("\n")))
+
+        self._model.tell("a piece", self, lambda: "\n".join(says_of(plan, shown)), take)
+
+    def _show_words(self, words: tuple[str, ...]) -> None:
+        """Show what is said of the piece, and how much of a base's edges is hidden under what comes after it."""
+        self._said_words = words
+        chosen = self._model.chosen
+        self.says.setText("\n".join((*words, *(self._edges(chosen) if chosen is not None else ()))))
 
     def _show_sides(self, chosen: PlacedMotif) -> None:
         """Show what goes for the other side of the midline."""
