@@ -1,6 +1,7 @@
 """The real window, offscreen."""
 
 import os
+import time
 from functools import partialmethod
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -96,3 +97,12 @@ def kernel_serves():
     engine._serving.append(made)
     yield
     engine._serving.remove(made)
+
+
+def put_motif(chart, key, put=None):
+    """Put a motif on the Chart, by its button or as it is, and wait until loads are found for it."""
+    count = len(chart.model.document.committed.motifs)
+    (put or chart.add_motif)(*(() if put else (key,)))
+    until = time.monotonic() + PATIENCE_MS / 1000
+    while len(chart.model.document.committed.motifs) == count and time.monotonic() < until:
+        QTest.qWait(2)

@@ -1,11 +1,14 @@
 """The Chart station, through the window."""
 
+from functools import partial
+
 import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QInputDialog
+from tests.ui.conftest import put_motif
 
 from pennello.chart.measures import Age, usual
 from pennello.design.line_work import Taper, is_dot, is_line_work
@@ -37,7 +40,8 @@ def small(station):
 
 
 def test_a_motif_is_put_moved_turned_sized_and_taken_away(window, station, qtbot, drag):
-    QTest.mouseClick(station.row.buttons["shell-flower"], Qt.MouseButton.LeftButton)
+    click = partial(QTest.mouseClick, station.row.buttons["shell-flower"], Qt.MouseButton.LeftButton)
+    put_motif(station, "shell-flower", click)
     station.panel.fields["heel_mm"].setValue(4)
     rested(qtbot, station)
     assert station.model.painted.strokes == 10
@@ -70,9 +74,9 @@ def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
     assert parts.tree.topLevelItemCount() == 0
     texts = [button.text() for button in station.row.buttons.values()]
     assert len(set(texts)) == len(texts)
-    station.add_motif("bud")
+    put_motif(station, "bud")
     assert not parts.isVisible()
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     station.model.choose("")
     assert parts.words.text().startswith("2 motifs, ")
     items = [parts.tree.topLevelItem(at) for at in range(parts.tree.topLevelItemCount())]
@@ -84,7 +88,7 @@ def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
 
 
 def test_dragging_previews_and_escape_gives_back(window, station, drag):
-    station.add_motif("bud")
+    put_motif(station, "bud")
     before = committed(window)[0].place
     drag(station.board.grip, 30, 10, release=False)
     assert station.model.plan.motifs[0].place != before
@@ -93,7 +97,7 @@ def test_dragging_previews_and_escape_gives_back(window, station, drag):
 
 
 def test_snap_to_a_landmark_and_aim(window, station, drag):
-    station.add_motif("bud")
+    put_motif(station, "bud")
     bridge = station.model.chart.landmark("nose bridge")
     station.panel.put_on((bridge[0] + 20, bridge[1]))
     view = station.board.view
@@ -104,7 +108,7 @@ def test_snap_to_a_landmark_and_aim(window, station, drag):
 
 
 def test_mirror_copies_twins_and_breaking_apart(window, station, qtbot):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     station.panel.put_on(station.model.chart.landmark("cheekbone, wearer's left"))
     station.panel.twin.click()
@@ -121,7 +125,7 @@ def test_mirror_copies_twins_and_breaking_apart(window, station, qtbot):
 
 
 def test_along_a_frame(window, station, monkeypatch):
-    station.add_motif("bud")
+    put_motif(station, "bud")
     monkeypatch.setattr("pennello.ui.stations.chart.panel.ask_amount", lambda *a: 4.0)
     station.panel._ask_count("crown")
     assert len(committed(window)) == 4
@@ -133,7 +137,7 @@ def test_along_a_frame(window, station, monkeypatch):
 
 def test_beads_choose_and_reorder(window, station):
     for key in ("bud", "fin", "dots"):
-        station.add_motif(key)
+        put_motif(station, key)
     beads = station.beads
     names = [one.id for one in committed(window)]
     QTest.mousePress(beads, Qt.MouseButton.LeftButton, pos=beads.place_of(0).toPoint())
@@ -147,7 +151,7 @@ def test_beads_choose_and_reorder(window, station):
 
 
 def test_other_charts_ages_and_the_mirror(window, station, qtbot, tmp_path, monkeypatch):
-    station.add_motif("bud")
+    put_motif(station, "bud")
     station.age.setCurrentIndex(2)
     station.age.activated.emit(2)
     assert window.document.committed.measures == usual(list(Age)[1])
@@ -171,7 +175,7 @@ def test_other_charts_ages_and_the_mirror(window, station, qtbot, tmp_path, monk
 
 
 def test_a_click_takes_what_lies_there(window, station, qtbot):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     name = station.model.chosen.id
     point = committed(window)[0].place
@@ -184,7 +188,7 @@ def test_a_click_takes_what_lies_there(window, station, qtbot):
 
 
 def test_odd_things_are_pinned_and_told(window, station, qtbot):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     station.panel.put_on(station.model.chart.landmark("pupil, wearer's left"))
     rested(qtbot, station)
@@ -198,7 +202,7 @@ def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
 
     window = open_window(replace(demo, strokes=()))
     window.go_to("chart")
-    window.station("chart").add_motif("bud")
+    put_motif(window.station("chart"), "bud")
     plan = window.document.committed
     assert {name for _, name in plan.motifs[0].loads} <= {one.id for one in plan.strokes}
     window.undo()
@@ -207,14 +211,14 @@ def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
 
 def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):
     outcome = window.model.outcome
-    station.add_motif("bud")
+    put_motif(station, "bud")
     assert window.model.outcome is outcome
     window.go_to("bench")
     assert window.model.outcome is not outcome
 
 
 def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeypatch):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     rested(qtbot, station)
     station.when.setValue(70)
@@ -249,7 +253,7 @@ def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeyp
 
 
 def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("My flower", True))
     station.panel.named["Keep ..."].click()
@@ -280,7 +284,7 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
 
 
 def test_what_is_dragged_is_carried_as_painted_and_given_back(window, station, qtbot, drag):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     rested(qtbot, station)
     qtbot.waitUntil(lambda: station.model.lifted is not None)
@@ -437,7 +441,7 @@ def test_gems_and_stencils_are_turned_and_grains_are_seen_as_they_fell(window, s
 
 
 def test_the_wish_is_held_against_the_prediction(window, station, qtbot):
-    station.add_motif("petal-ring")
+    put_motif(station, "petal-ring")
     small(station)
     rested(qtbot, station)
     predicted = station.model.painted.rgba

@@ -6,6 +6,7 @@ import pytest
 from PIL import Image
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from tests.ui.conftest import put_motif
 
 from pennello.design.holds import FIVE, hold_of, numbers_of
 from pennello.lay.families.hold import Hold
@@ -132,7 +133,7 @@ def test_motifs_are_searched_by_words_and_by_group(page):
 def test_a_motif_is_put_on_the_chart_with_its_loads_and_taken_back(page, window):
     before = window.document.committed
     page.motifs.search.setText("dot-set")
-    page.put.click()
+    put_motif(window.station("chart"), "dot-set", page.put.click)
     plan = window.document.committed
     assert [one.motif for one in plan.motifs] == ["dot-set"]
     assert all(plan.stroke(name) for _, name in plan.motifs[0].loads)
@@ -141,7 +142,7 @@ def test_a_motif_is_put_on_the_chart_with_its_loads_and_taken_back(page, window)
 
 
 def test_ones_own_is_in_the_catalogue(chart, qtbot, window):
-    chart.add_motif("whole-leaf")
+    put_motif(chart, "whole-leaf")
     chart.keep_as("Eel grass")
     chart.show_catalogue()
     page = chart.catalogue
@@ -225,7 +226,7 @@ def test_a_chart_is_played_and_written(chart, qtbot, tmp_path, moving):
     chart.said.connect(said.append)
     chart.play()
     assert "nothing on this chart to play" in said[-1]
-    chart.add_motif("dot-set")
+    put_motif(chart, "dot-set")
     chart.play()
     page = chart.played
     assert isinstance(page, PlayPage)

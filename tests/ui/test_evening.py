@@ -1,9 +1,12 @@
 """One evening through all stations: a design of one's own from nothing, its order, the run, undone and opened again."""
 
+from functools import partial
+
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
+from tests.ui.conftest import put_motif
 
 from pennello.design.fresh import fresh_plan
 from pennello.files.plan_json import read_plan
@@ -25,7 +28,7 @@ def painted(open_window, qtbot):
     open_window.settled(window)
     window.go_to("chart")
     for key, place in (("shell-flower", (30.0, -75.0)), ("two-leaves", (25.0, -62.0))):
-        QTest.mouseClick(chart.row.buttons[key], Qt.MouseButton.LeftButton)
+        put_motif(chart, key, partial(QTest.mouseClick, chart.row.buttons[key], Qt.MouseButton.LeftButton))
         chart.panel.put_on(place)
         chart.panel.twin.click()
     chart.model.choose("shell-flower")

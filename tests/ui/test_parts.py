@@ -6,6 +6,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QInputDialog
+from tests.ui.conftest import put_motif
 
 from pennello.chart.catalogue import CHARTS
 from pennello.design.ordering import Priority
@@ -25,7 +26,7 @@ def station(window, qtbot):
     found = window.station("chart")
     qtbot.waitUntil(found.isVisible)
     for kind, place in (("petal-ring", (30.0, -70.0)), ("two-leaves", (-40.0, 40.0))):
-        found.add_motif(kind)
+        put_motif(found, kind)
         found.panel.put_on(place)
     found.model.choose("")
     return found

@@ -12,6 +12,7 @@ from PySide6.QtCore import QLocale, QObject, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
+from tests.ui.conftest import put_motif
 
 import pennello
 from pennello.design.chart_checks import odd_on
@@ -347,7 +348,7 @@ def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
     window.go_to("chart")
     model, chart = window.station("chart").model, window.station("chart")
     model.show_chart("face")
-    chart.add_motif("petal-ring")
+    put_motif(chart, "petal-ring")
     eye = next(zone for zone in model.chart.zones if zone.kind == "eye").polygon.mean(axis=0)
     chart.panel.put_on((float(eye[0]), float(eye[1])))
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
@@ -34,6 +35,7 @@ from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_views import WHOLE, ChartLook, frame_of
+from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.session.order_pictures import played_plan
@@ -52,6 +54,7 @@ from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
+from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
 HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
@@ -72,6 +75,7 @@ class ChartStation(QWidget, Station):
     def __init__(self, model: ChartModel, bench: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.model, self._bench = model, bench
+        self._putting, self._put = Jobs(), 0
         guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
@@ -344,15 +348,25 @@ class ChartStation(QWidget, Station):
     # --- edits ---
 
     def add_motif(self, key: str) -> None:
-        """Put a motif in the middle of the chart and take it in the hand."""
-        try:
-            plan = with_loads_for(self.model.document.committed, motif(key), kit_if_any())
-            plan, new_id = with_new_motif(plan, key, self.model.key, self._middle())
-        except PennelloError as error:
-            self.said.emit(str(error))
-            return
-        self.model.edit("Put a motif on the chart", lambda _: plan)
-        self.model.choose(new_id)
+        """Put a motif in the middle of the chart and take it in the hand, once a worker has found loads for it."""
+        self._put_motif(key, self.model.key, self._middle())
+
+    def _put_motif(self, key: str, chart_key: str, middle: Place) -> None:
+        base = self.model.document.committed
+
+        def work(_: Job[Any]) -> tuple[Plan, str]:
+            return with_new_motif(with_loads_for(base, motif(key), kit_if_any()), key, chart_key, middle)
+
+        def take(found: tuple[Plan, str]) -> None:
+            if self.model.document.committed is not base:  # something was changed meanwhile
+                self._put_motif(key, chart_key, middle)
+                return
+            plan, new_id = found
+            self.model.edit("Put a motif on the chart", lambda _: plan)
+            self.model.choose(new_id)
+
+        self._put += 1  # each by itself: whoever puts two in a row wants both
+        begin(self._putting, f"motif {self._put}", self, work, finished=take, failed=self.said.emit)
 
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
@@ -466,6 +480,7 @@ class ChartStation(QWidget, Station):
         self.gallery.close_all()
         self.side.loads.holds.close_all()
         self.panel.holds.close_all()
+        self._putting.leave()
         self.model.close()
 
     # --- following ---

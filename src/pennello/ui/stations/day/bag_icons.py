@@ -15,6 +15,7 @@ from pennello.load.look import cake_colours
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.paint import strip_image
+from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.tools import draw_tool, stick_px, tool_height_mm
 
 ICON = QSize(44, 26)
@@ -27,12 +28,9 @@ def bag_icon(thing: Thing | None, paints: Mapping[str, Paint]) -> QIcon:
     pixmap = QPixmap(ICON * _SHARP)
     pixmap.setDevicePixelRatio(_SHARP)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    try:
+    with painting(pixmap) as painter:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         _draw(painter, QRectF(1, 1, ICON.width() - 2, ICON.height() - 2), thing, paints)
-    finally:
-        painter.end()
     return QIcon(pixmap)
 
 
