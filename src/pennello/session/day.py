@@ -12,7 +12,7 @@ import platformdirs
 from numpy.typing import NDArray
 from psygnal import Signal
 
-from pennello.day.bag import Thing, bag, in_kit
+from pennello.day.bag import InKit, Thing, bag, in_kit
 from pennello.day.board import BoardError
 from pennello.day.books import Costs, costs, report
 from pennello.day.event import BETWEEN_S, Arrivals, Break, Event, Extra, MenuItem, Used, clock_text, with_item
@@ -242,10 +242,19 @@ def worked_out_demo() -> Event:
 
 def bag_of(event: Event, faces: float, kit: Path | None = None, today: date | None = None) -> tuple[Thing, ...]:
     """Return what to pack for so many faces, held against the painter's kit where there is one."""
+    return bag(event, faces, known_of_kit(kit, today))
+
+
+def known_of_kit(kit: Path | None = None, today: date | None = None) -> InKit | None:
+    """Return what the painter's kit knows of cakes and pans; None where there is none.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be read.
+    """
     found = kit_if_any(kit)
-    if found is None:
-        return bag(event, faces)
-    return bag(event, faces, in_kit(found, today or date.today()))
+    return in_kit(found, today or date.today()) if found is not None else None
 
 
 def faces_expected(event: Event, evening: Evening | None) -> float:

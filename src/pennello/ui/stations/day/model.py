@@ -9,17 +9,16 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QIcon, QImage
 
-from pennello.day.bag import Thing
+from pennello.day.bag import InKit, Thing, bag
 from pennello.day.event import Event, MenuItem
 from pennello.day.queue import DAYS, Evening, WhatIf, evening, usual_rules, what_if
-from pennello.errors import PennelloError
 from pennello.files.day_json import demo_event
 from pennello.session.day import (
     DaySession,
     PackedThings,
-    bag_of,
     designed,
     faces_expected,
+    known_of_kit,
     of_another_pace,
     plan_of,
     things_of,
@@ -49,6 +48,8 @@ class DayModel(QObject):
         The evenings are others.
     pictured(str)
         Pictures of a design and of what it takes are there.
+    packed
+        The kit knows other things of what is packed.
     paced(bool)
         Whether designs were worked out at another pace than the painter's is now.
     said(str)
@@ -57,6 +58,7 @@ class DayModel(QObject):
     changed = Signal()
     shown = Signal()
     pictured = Signal(str)
+    packed = Signal()
     paced = Signal(bool)
     said = Signal(str)
 
@@ -67,7 +69,8 @@ class DayModel(QObject):
         self.pictures: dict[str, QImage] = {}
         self.icons: dict[str, QIcon] = {}
         self.no_icon = bag_icon(None, {})
-        self._jobs, self._drawn, self._works = Jobs(), Jobs(), Jobs()
+        self._kit: InKit | None = None
+        self._jobs, self._drawn, self._works, self._reads = Jobs(), Jobs(), Jobs(), Jobs()
         self._asked: set[str] = set()
         self._of: Event | None = None
         self._soon = QTimer(self)
@@ -87,6 +90,7 @@ class DayModel(QObject):
             self._simulate()
         self._draw()
         self.look_at_pace()
+        self.read_kit()
 
     def edit(self, label: str, event: Event, merge: str = "") -> bool:
         """Take a change of the event, and say why where it cannot be written; return whether it was."""
@@ -181,7 +185,7 @@ class DayModel(QObject):
         def work(_: Job[Any]) -> bool:
             return bool(of_another_pace(event, pace_of()))
 
-        begin(self._jobs, "pace", self, work, finished=self.paced.emit, failed=self.said.emit)
+        begin(self._reads, "pace", self, work, finished=self.paced.emit, failed=self.said.emit)
 
     def work_out_again(self, take: Any, tell: Any) -> None:
         """Work out the designs of another pace with the painter's own of today, and give the menu to `take`."""
@@ -204,12 +208,18 @@ class DayModel(QObject):
         return faces_expected(self.day, self.evening)
 
     def bag(self) -> tuple[Thing, ...]:
-        """Return what to pack, held against the kit where it can be read."""
-        try:
-            return bag_of(self.day, self.faces)
-        except PennelloError as error:
-            self.said.emit(str(error))
-            return ()
+        """Return what to pack, held against the kit as it was read last."""
+        return bag(self.day, self.faces, self._kit)
+
+    def read_kit(self) -> None:
+        """Let a worker read what the kit knows; the bag is shown anew then."""
+
+        def take(found: InKit | None) -> None:
+            if found != self._kit:
+                self._kit = found
+                self.packed.emit()
+
+        begin(self._reads, "kit", self, lambda _: known_of_kit(), finished=take, failed=self.said.emit)
 
     @property
     def undo_label(self) -> str | None:
@@ -232,7 +242,7 @@ class DayModel(QObject):
     def close_all(self) -> None:
         """Stop work."""
         self._soon.stop()
-        for jobs in (self._jobs, self._drawn, self._works):
+        for jobs in (self._jobs, self._drawn, self._works, self._reads):
             jobs.leave()
 
 

@@ -135,6 +135,7 @@ class DayStation(PagedStation):
         self.model.changed.connect(self.refresh)
         self.model.shown.connect(self._show_evening)
         self.model.pictured.connect(self._show_picture)
+        self.model.packed.connect(self._show_bag)
         self.model.paced.connect(self.again.setVisible)
         self.model.said.connect(self.said)
         self.refresh()
@@ -504,6 +505,7 @@ class DayStation(PagedStation):
             finally:
                 kit.close()
             self.model.session.edit("Book what was used", event)
+            self.model.read_kit()
             self.said.emit(f"{sum(grams.values()):.1f} g were taken from {len(grams)} cakes and pans of the kit.")
 
         guarded(write, self.said.emit)
