@@ -197,15 +197,19 @@ def test_forgiveness_names_the_own_hand_and_takes_it(window, door, qtbot):
         log.add_tries([KeptTry("2026-11-28", "Walk", "petal", "Petal", score)] * 8)
     page = door("forgive", "dahlia-petal")
     ended(qtbot, page)
-    assert "from 8 tries" in page.words.text()
-    QTest.mouseClick(page.mine, Qt.MouseButton.LeftButton)
+    assert page.words.text() == "8 tries tell others."
+    assert "from 8 tries" in page.words.toolTip()
+    assert page.hand.currentText() != "my own hand"
+    page.hand.setCurrentIndex(page.hand.count() - 1)
+    page.hand.activated.emit(page.hand.count() - 1)
     assert window.document.committed.hand.angle_deg == pytest.approx(11.0)
     ended(qtbot, page)
-    assert page.words.text().startswith("Your hand: the chisel is off by 11 degrees")
-    assert not page.mine.isVisible()
+    assert page.words.text() == "Your hand, from 8 tries."
+    assert page.words.toolTip().startswith("Your hand: the chisel is off by 11 degrees")
+    assert page.hand.currentText() == "my own hand"
     window.undo()
     ended(qtbot, page)
-    assert page.mine.isVisible()
+    assert page.hand.currentText() == "normal hand"
 
 
 # --- the wish ---

@@ -326,6 +326,13 @@ def hand_of(path: Path | None = None, busy_ms: int = BUSY_MS) -> OwnHand:
         return own_hand(log.tries())
 
 
+def hand_brief(hand: Hand, own: OwnHand) -> str:
+    """Return the same as `hand_words` where there is little room."""
+    if own.angle_deg is None:
+        return "Sizes are defaults, or the plan's."
+    return f"Your hand, from {own.tries} tries." if hand_with(hand, own) == hand else f"{own.tries} tries tell others."
+
+
 def hand_words(hand: Hand, own: OwnHand) -> str:
     """Return whose the sizes of a hand's slips are: a plan's own, those that tries tell, or defaults."""
     if own.angle_deg is None:

@@ -8,14 +8,14 @@ from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QFont, QPainter, QPen
-from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QPushButton
+from PySide6.QtWidgets import QCheckBox, QComboBox, QGridLayout
 
 from pennello.aim.hand import SLIPS, Hand, Steadiness
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes, ribbons
 from pennello.session.jobs import Job
-from pennello.session.log import OwnHand, hand_of, hand_with, hand_words, own_hand
+from pennello.session.log import OwnHand, hand_brief, hand_of, hand_with, hand_words, own_hand
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.page import SearchPage
@@ -41,6 +41,7 @@ WORDS = {
     "drift_share": "drifts more",
     "passes": "other sweeps",
 }
+MINE = "mine"
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 
@@ -58,7 +59,7 @@ class ForgivePage(SearchPage):
         self.hand: QComboBox = choice("How steady the hand is today", guard)
         for one in Steadiness:
             self.hand.addItem(f"{one.value} hand", one)
-        self.hand.activated.connect(lambda at: self._set_hand(steadiness=self.hand.itemData(at)))
+        self.hand.activated.connect(self._choose_hand)
         self.hand.setMinimumWidth(118)
         self.head.addWidget(self.hand)
         self.every = QCheckBox("lay every try")
@@ -76,12 +77,6 @@ class ForgivePage(SearchPage):
             factor = 0.01 if name == "drift_share" else 1.0
             field.edited.connect(lambda value, of=name, by=factor: self._set_hand(**{of: value * by}))
         grid.addWidget(self.every, 2, 2, 1, 2)
-        self.mine = QPushButton("Use my hand")
-        self.mine.setProperty("chip", True)
-        self.mine.setToolTip("Take the sizes that your tries on practice sheets tell; undo takes it back")
-        self.mine.clicked.connect(lambda _=False: self.use_mine())
-        self.mine.hide()
-        grid.addWidget(self.mine, 3, 0, 1, 4)
         self.side.addLayout(grid)
         self.add_foot(1)
         self.surface = Surface(self)
@@ -97,13 +92,32 @@ class ForgivePage(SearchPage):
         if stroke is None or not self.isVisible():
             return
         with QSignalBlocker(self.hand):
-            self.hand.setCurrentIndex(list(Steadiness).index(hand.steadiness))
+            self._show_hand(hand)
         for name, field in self.sizes.items():
             field.show_unit(self.model.unit)
             field.show_amount(getattr(hand, name) * (100 if name == "drift_share" else 1))
         plan = self.model.document.committed
         if self.model.plan is plan and self._key != self._now(plan):
             self.start()
+
+    def _show_hand(self, hand: Hand) -> None:
+        """Show which hand it is; one's own is offered once tries tell of it."""
+        own, last = self._own, len(Steadiness)
+        if own is not None and own.angle_deg is not None and self.hand.count() == last:
+            self.hand.addItem("my own hand", MINE)
+            self.hand.setItemData(
+                last, "The sizes that your tries on practice sheets tell", Qt.ItemDataRole.ToolTipRole
+            )
+        usual = hand.steadiness is Steadiness.NORMAL
+        mine = usual and self.hand.count() > last and own is not None and hand_with(hand, own) == hand
+        self.hand.setCurrentIndex(last if mine else list(Steadiness).index(hand.steadiness))
+
+    def _choose_hand(self, at: int) -> None:
+        chosen = self.hand.itemData(at)
+        if chosen == MINE:
+            self.use_mine()
+        else:
+            self._set_hand(steadiness=chosen)
 
     def _now(self, plan: Plan) -> object:
         stroke = self.model.stroke
@@ -133,8 +147,10 @@ class ForgivePage(SearchPage):
         """Show what came of it."""
         self.found = result
         own = self._own or own_hand(())
-        self.words.setText(hand_words(self.model.plan.hand, own))
-        self.mine.setVisible(own.angle_deg is not None and hand_with(self.model.plan.hand, own) != self.model.plan.hand)
+        self.words.setText(hand_brief(self.model.plan.hand, own))
+        self.words.setToolTip(hand_words(self.model.plan.hand, own))
+        with QSignalBlocker(self.hand):
+            self._show_hand(self.model.plan.hand)
         self.surface.setAccessibleDescription(self.sentence)
         self.surface.update()
 
@@ -152,8 +168,13 @@ class ForgivePage(SearchPage):
     def use_mine(self) -> None:
         """Take the sizes that tries on practice sheets tell."""
         own = self._own
+
+        def mine(hand: Hand) -> Hand:
+            assert own is not None, "it is offered once tries tell of it"
+            return replace(hand_with(hand, own), steadiness=Steadiness.NORMAL)
+
         if own is not None:
-            self.model.edit("Use my hand", lambda plan, _: replace(plan, hand=hand_with(plan.hand, own)))
+            self.model.edit("Use my hand", lambda plan, _: replace(plan, hand=mine(plan.hand)))
 
     def _set_hand(self, **changes: Any) -> None:
         def make(hand: Hand) -> Hand:
