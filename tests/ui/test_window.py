@@ -3,12 +3,14 @@
 import os
 import subprocess
 import sys
+from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
+from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.session.settings import load_settings
 from pennello.ui.stations.registry import STATIONS
@@ -261,3 +263,39 @@ def test_every_action_stands_in_the_menu_or_has_keys():
     """One that names a part that there is not would be nowhere."""
     for action in (*ACTIONS, *(action for one in STATIONS for action in one.actions)):
         assert action.menu in MENU or (not action.menu and action.keys), action
+
+
+def test_a_small_screen_is_enough(open_window, qtbot):
+    """960 x 540 is a screen of 1920 x 1080 at 200 %: what a station needs beyond that is scrolled."""
+    window = open_window(demo_plan())
+    window.resize(960, 540)
+    for one in STATIONS:
+        window.go_to(one.key)
+        qtbot.waitUntil(window.station(one.key).widget.isVisible)
+        assert (window.width(), window.height()) == (960, 540)
+        qtbot.waitUntil(lambda: scrolled_as_needed(window))
+
+
+def scrolled_as_needed(window):
+    needs, has = window.stations.minimumSizeHint(), window.stations.size()
+    bar = window.room.horizontalScrollBar()
+    wide = needs.width() > window.room.viewport().width()
+    return needs.boundedTo(has) == needs and (bar.maximum() > 0) == wide
+
+
+def test_the_window_comes_back_where_it_was_but_onto_the_screen_that_there_is(open_window):
+    window = open_window(demo_plan())
+    window.setGeometry(30, 40, 700 + 100, 500)
+    window.close()
+    again = open_window(demo_plan(), load_settings())
+    again.come_back()
+    assert (again.width(), again.height()) == pytest.approx((800, 500), abs=4)
+    screen = again.screen().availableGeometry()
+    again.setGeometry(screen.right() - 100, screen.bottom() - 100, 4000, 3000)
+    again.close()
+    last = open_window(demo_plan(), load_settings())
+    last.come_back()
+    assert screen.contains(last.geometry())
+    fresh = open_window(demo_plan(), replace(load_settings(), window="no geometry"))
+    fresh.come_back()
+    assert screen.contains(fresh.geometry())

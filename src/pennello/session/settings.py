@@ -15,7 +15,7 @@ from pennello.disk import make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.units import LengthUnit
 
-MOST_RECENT, MOST_EVENTS = 8, 24
+MOST_RECENT, MOST_EVENTS, MOST_WINDOW = 8, 24, 2000
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
 
@@ -37,7 +37,7 @@ class Settings:
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
     nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
-    open, newest first.
+    open, newest first. `window` is where the window stood, as Qt keeps it.
     """
 
     theme: str = "linen"
@@ -48,6 +48,7 @@ class Settings:
     less_motion: bool = False
     event: str = ""
     events: tuple[str, ...] = ()
+    window: str = ""
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -89,7 +90,12 @@ def _sound(stored: dict[str, Any]) -> Settings:
         less_motion=values.get("less_motion") is True,
         event=values["event"] if isinstance(values.get("event"), str) else "",
         events=_names(values.get("events"))[:MOST_EVENTS],
+        window=_short(values.get("window")),
     )
+
+
+def _short(value: Any) -> str:
+    return value if isinstance(value, str) and len(value) < MOST_WINDOW else ""
 
 
 def _names(value: Any) -> tuple[str, ...]:

@@ -67,6 +67,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     app = make_application(sys.argv[:1])
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
+    window.come_back()
     window.show()
     collector = Collector(app)
     QTimer.singleShot(0, collector.start)

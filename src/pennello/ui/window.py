@@ -8,14 +8,16 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QByteArray, QPoint, QSize, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
+    QFrame,
     QHBoxLayout,
     QMainWindow,
     QMenu,
+    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -60,8 +62,28 @@ ACTIONS: tuple[Action, ...] = (
     Action("redo", "Redo", "Ctrl+Shift+Z"),
     Action("show_help", "Help", "F1"),
 )
+USUAL, LEAST = QSize(1280, 800), QSize(760, 480)
+"""How large the window is at first, and how small it may be made."""
+
 MENU = ("plan", "save", "out", "end")
 """The parts of the plan's menu, in order; stations put theirs in."""
+
+
+class OneAtATime(QStackedWidget):
+    """Pages of which the one that is shown says how much room there has to be, and no other one."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.currentChanged.connect(lambda _: self.updateGeometry())
+
+    def minimumSizeHint(self) -> QSize:
+        """Return what the page that is shown needs."""
+        page = self.currentWidget()
+        return page.minimumSizeHint() if page is not None else QSize()
+
+    def heightForWidth(self, width: int) -> int:
+        """Return the same for a width: the tallest of all pages would ask for more."""
+        return self.minimumSizeHint().height()
 
 
 class MainWindow(QMainWindow):
@@ -120,7 +142,7 @@ class MainWindow(QMainWindow):
         table = QWidget()
         table.setObjectName("table")
         self.rail = Rail()
-        self.stations = QStackedWidget()
+        self.stations = OneAtATime()
         self.stations.addWidget(self.station(FIRST).widget)
         self.rail.chosen.connect(self.go_to)
         right = QVBoxLayout()
@@ -131,15 +153,19 @@ class MainWindow(QMainWindow):
         held.setContentsMargins(10, 0, 10, 0)
         held.addWidget(self.banner)
         right.addLayout(held)
-        right.addWidget(self.stations, 1)
+        self.room = QScrollArea()  # a station that needs more than a small screen has is scrolled
+        self.room.setWidgetResizable(True)
+        self.room.setFrameShape(QFrame.Shape.NoFrame)
+        self.room.setWidget(self.stations)
+        right.addWidget(self.room, 1)
         across = QHBoxLayout(table)
         across.setContentsMargins(0, 0, 0, 0)
         across.setSpacing(0)
         across.addWidget(self.rail)
         across.addLayout(right, 1)
         self.setCentralWidget(table)
-        self.resize(QSize(1280, 800))
-        self.setMinimumSize(QSize(980, 640))
+        self.resize(USUAL)
+        self.setMinimumSize(LEAST)
 
     # --- menu ---
 
@@ -192,6 +218,18 @@ class MainWindow(QMainWindow):
             self.recent.addAction("Nothing yet").setEnabled(False)
 
     # --- stations ---
+
+    def come_back(self) -> None:
+        """Stand where the window stood last, or as large as is usual, but within the screen that there is."""
+        kept = QByteArray.fromBase64(self.settings.window.encode("ascii", "ignore"))
+        if kept.isEmpty() or not self.restoreGeometry(kept):
+            self.resize(USUAL)
+        screen = self.screen().availableGeometry()
+        if self.isMaximized() or (screen.contains(self.frameGeometry()) and screen.contains(self.geometry())):
+            return
+        frame = self.frameGeometry().size() - self.size()
+        self.resize(self.size().boundedTo(screen.size() - frame))
+        self.move(screen.topLeft() + QPoint(*((screen.size() - frame - self.size()) / 2).toTuple()))
 
     def station(self, key: str) -> Station:
         """Return a station, made when it is first wanted."""
@@ -358,6 +396,8 @@ class MainWindow(QMainWindow):
         if not self.files.may_leave():
             event.ignore()
             return
+        geometry = bytes(self.saveGeometry().toBase64().data()).decode()
+        self._settle(replace(self.settings, window=geometry))
         self.hide()
         for page in self.findChildren(QDialog, MOVING):
             page.close()
