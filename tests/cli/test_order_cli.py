@@ -119,7 +119,7 @@ def test_recorded_runs_change_the_pace(ask, plan):
     book.add(RunNote("Plan", "hand", "2026-11-25T18:00:00+00:00", "", 30.0, 15.0, True, steps))
     book.close()
     assert ask("runs", "--json")["pace"] == [{"kind": "load", "factor": 2.0, "steps": 3}]
-    assert "2.00 times the default" in ask("runs")
+    assert "load takes you 100 % longer than the default, from 3 steps" in ask("runs")
     told = ask("order", plan, "--chart", "hand", "--json")
     load = next(step for step in told["steps"] if step["kind"] == "load")
     assert load["end_s"] - load["start_s"] == pytest.approx(24.0)  # the first load of a brush, 12 s
