@@ -5,17 +5,15 @@ from __future__ import annotations
 import gzip
 import sys
 from argparse import ArgumentParser
-from importlib.resources import files
 from pathlib import Path
 
 import shtab
 from argparse_manpage.manpage import Manpage
-from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QGuiApplication, QImage, QPainter
-from PySide6.QtSvg import QSvgRenderer
+from PySide6.QtGui import QGuiApplication
 
 from pennello import __version__
 from pennello.cli.main import make_parser
+from pennello.ui.theme.icons import app_picture
 
 SIZES = (16, 22, 24, 32, 48, 64, 96, 128, 256, 512)
 COMPLETIONS = (
@@ -27,16 +25,10 @@ COMPLETIONS = (
 
 def write_icons(share: Path) -> None:
     """Draw the icon at all sizes."""
-    drawn = QSvgRenderer((files("pennello.ui.theme") / "pennello.svg").read_bytes())
     for size in SIZES:
-        image = QImage(size, size, QImage.Format.Format_ARGB32_Premultiplied)
-        image.fill(Qt.GlobalColor.transparent)
-        painter = QPainter(image)
-        drawn.render(painter, QRectF(0, 0, size, size))
-        painter.end()
         target = share / "icons" / "hicolor" / f"{size}x{size}" / "apps" / "pennello.png"
         target.parent.mkdir(parents=True, exist_ok=True)
-        if not image.save(str(target)):
+        if not app_picture(size).save(str(target)):
             sys.exit(f"{target} cannot be written")
 
 

@@ -369,5 +369,5 @@ def main() -> None:
 
 if __name__ == "__main__":
     with tempfile.TemporaryDirectory() as home:  # the pictures show the shipped kit, not the user's own
-        os.environ["XDG_DATA_HOME"] = os.environ["XDG_STATE_HOME"] = home
+        os.environ["XDG_DATA_HOME"] = os.environ["XDG_STATE_HOME"] = os.environ["XDG_CONFIG_HOME"] = home
         main()

@@ -129,6 +129,9 @@ def test_an_event_is_shown_by_its_menu_and_a_motif_by_its_picture(ask, tmp_path)
     ask("motif", "own poppy", "--plan", plan, "--keep", "poppy", "--out", own)
     bare = tmp_path / "bare.pennello-motif"
     write_own(read_own(own), bare)
+    broken = tmp_path / "broken.pennello-motif"
+    write_own(read_own(own), broken, b"no picture at all")
+    assert "no picture that can be read" in ask("thumbnail", broken, shown, code=2)
     for path in (own, bare):
         ask("thumbnail", path, shown, "--size", "96")
         with Image.open(shown) as image:

@@ -1,6 +1,7 @@
 """The Chart station, through the window."""
 
 from functools import partial
+from threading import Event
 
 import numpy as np
 import pytest
@@ -13,7 +14,9 @@ from tests.ui.conftest import put_motif
 from pennello.chart.measures import Age, usual
 from pennello.design.line_work import Taper, is_dot, is_line_work
 from pennello.design.marks import GemShape
+from pennello.files.demo import demo_plan
 from pennello.path.cubic import length_mm
+from pennello.ui.stations.chart import station as station_module
 
 KEYS = Qt.Key
 
@@ -133,6 +136,41 @@ def test_along_a_frame(window, station, monkeypatch):
     station.guide.activated.emit(1)
     assert station.board.guide == "heart"
     assert not station.grab().isNull()
+
+
+def test_a_painting_that_was_broken_off_is_not_taken_for_what_is_there(window, station, qtbot, monkeypatch):
+    """Another plan's picture was shown, and its painting broken off: going back paints the first one anew."""
+    put_motif(station, "bud")
+    rested(qtbot, station)
+    first = station.model.painted.rgba.copy()
+    shown, goes_on = [], Event()
+    monkeypatch.setattr("pennello.ui.stations.chart.model.odd_on", lambda *_: (goes_on.wait(20), ())[1])
+    station.model.painted_anew.connect(lambda: shown.append(station.model.painted))
+    station.panel.put_on((5.0, 5.0))
+    qtbot.waitUntil(lambda: bool(shown))  # it is seen, and what is odd about it is still looked for
+    window.undo()
+    qtbot.wait(300)
+    goes_on.set()
+    rested(qtbot, station)
+    assert np.array_equal(station.model.painted.rgba, first)
+
+
+def test_a_motif_is_put_on_the_plan_that_it_was_meant_for(window, station, qtbot, monkeypatch):
+    goes_on, begun = Event(), Event()
+    real = station_module.with_loads_for
+
+    def slow(*given):
+        begun.set()
+        goes_on.wait(20)
+        return real(*given)
+
+    monkeypatch.setattr(station_module, "with_loads_for", slow)
+    station.add_motif("bud")
+    qtbot.waitUntil(begun.is_set)
+    window.document.replace(demo_plan())
+    goes_on.set()
+    qtbot.wait(400)
+    assert window.document.committed == demo_plan()
 
 
 def test_beads_choose_and_reorder(window, station):

@@ -350,6 +350,19 @@ def test_the_bag_shows_pictures_of_its_things(at_day, qtbot):
     assert colours["mirror"] == {"#000000"}, "nothing is drawn for what has no picture"
 
 
+def test_what_was_worked_out_for_another_event_is_for_nobody(at_day, qtbot):
+    """Pictures are those of the event that is open, though designs of another one have the same names."""
+    _, station = at_day()
+    name = station.day.menu[0].id
+    late, plan = station.model._here(station.model._pictured), demo_plan()
+    late(name, np.zeros((4, 4, 3), np.uint8), things_of(plan))
+    assert name in station.model.pictures
+    station.model.session.take(replace(station.day, name="Another"))
+    assert station.model.pictures == {}
+    late(name, np.zeros((4, 4, 3), np.uint8), things_of(plan))
+    assert station.model.pictures == {}
+
+
 def test_prices_and_what_else_to_pack_are_written_in_the_form(at_day, qtbot):
     _, station = at_day()
     station.show_event()

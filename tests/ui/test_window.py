@@ -6,13 +6,13 @@ import sys
 from dataclasses import replace
 
 import pytest
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
-from pennello.session.settings import load_settings
+from pennello.session.settings import load_settings, store_settings
 from pennello.ui.stations.registry import STATIONS
 from pennello.ui.window import ACTIONS, MENU
 
@@ -274,6 +274,15 @@ def test_a_small_screen_is_enough(open_window, qtbot):
         qtbot.waitUntil(window.station(one.key).widget.isVisible)
         assert (window.width(), window.height()) == (960, 540)
         qtbot.waitUntil(lambda: scrolled_as_needed(window))
+
+
+def test_what_is_scrolled_takes_no_focus_and_closing_keeps_what_others_chose(open_window):
+    window = open_window(demo_plan())
+    assert window.room.focusPolicy() == Qt.FocusPolicy.NoFocus
+    store_settings(replace(load_settings(), theme="lamp"))  # by another Pennello
+    window.close()
+    assert load_settings().theme == "lamp"
+    assert load_settings().window
 
 
 def scrolled_as_needed(window):

@@ -46,17 +46,6 @@ class Tempo(Enum):
 TEACHING_LOAD_S = 40.0
 """The first load of a brush where it is taught: wet, work until creamy (common practice, no published source), s."""
 
-
-def _own_words(kind: StepKind, factor: float, count: int) -> str:
-    apart = abs(factor - 1)
-    if apart < _AS_DEFAULT:
-        return f"{kind.value} takes you as long as the default, from {count} steps"
-    longer = "longer" if factor > 1 else "less"
-    return f"{kind.value} takes you {100 * apart:.0f} % {longer} than the default, from {count} steps"
-
-
-_AS_DEFAULT = 0.01
-
 LEAST_RECORDS = 3
 """So many recorded steps of a kind it takes before their median replaces a default (a default)."""
 
@@ -219,3 +208,15 @@ def own_pace(records: Iterable[Record], pace: Pace | None = None) -> Pace:
         if len(found) >= LEAST_RECORDS
     )
     return replace(pace or Pace(), factors=factors)
+
+
+def _own_words(kind: StepKind, factor: float, count: int) -> str:
+    apart = abs(factor - 1)
+    if apart < _AS_DEFAULT:
+        return f"{kind.value} takes you as long as the default, from {count} steps"
+    longer = "longer" if factor > 1 else "less"
+    return f"{kind.value} takes you {100 * apart:.0f} % {longer} than the default, from {count} steps"
+
+
+_AS_DEFAULT = 0.01
+"""Less than so much apart is as long (a default)."""

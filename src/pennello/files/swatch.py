@@ -76,7 +76,11 @@ def read_picture(path: Path) -> NDArray[np.uint8]:
     FileProblemError
         If it is no picture, or larger than 60 million pixels.
     """
-    data = read_bytes(path, MOST_BYTES)
+    return picture_in(read_bytes(path, MOST_BYTES), path)
+
+
+def picture_in(data: bytes, path: Path) -> NDArray[np.uint8]:
+    """Return the picture in bytes of a file; see `read_picture`."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore")  # what is odd about its tags is nothing that a painter could mend

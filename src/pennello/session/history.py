@@ -41,6 +41,11 @@ class Undoable:
         """What redo would do again."""
         return self._history.redo_label
 
+    @property
+    def started_over(self) -> int:
+        """How often something else was begun or opened: what a worker brings for the one before is for nobody."""
+        return self._history.started_over
+
 
 class History(Generic[State]):
     """Steps in their order."""
@@ -49,6 +54,7 @@ class History(Generic[State]):
         self._clock, self._most = clock, most
         self._done: list[HistoryStep[State]] = []
         self._undone: list[HistoryStep[State]] = []
+        self.started_over = 0
 
     @property
     def undo_label(self) -> str | None:
@@ -97,6 +103,7 @@ class History(Generic[State]):
         return len(self._done), len(self._undone)
 
     def clear(self) -> None:
-        """Forget all steps."""
+        """Forget all steps: something else is begun."""
+        self.started_over += 1
         self._done.clear()
         self._undone.clear()

@@ -19,6 +19,7 @@ from pennello.files.day_json import read_day
 from pennello.files.motif_file import SUFFIX as MOTIF
 from pennello.files.motif_file import picture_of, read_own
 from pennello.files.plan_json import read_plan
+from pennello.files.swatch import picture_in
 from pennello.session.catalogue import laid
 from pennello.session.day import plan_of
 from pennello.session.design_pictures import laid_plan
@@ -44,7 +45,7 @@ def thumbnail(path: Path, size: int = 256) -> Picture:
         raise OutOfRangeError("size of the picture", size, f"{SIZES[0]} to {SIZES[1]} px")
     if path.suffix == MOTIF:
         kept = picture_of(path)
-        found = np.asarray(Image.open(io.BytesIO(kept)).convert("RGB")) if kept else _of_plan(read_own(path).parts)
+        found = picture_in(kept, path) if kept else _of_plan(read_own(path).parts)
     elif path.suffix == DAY:
         found = _of_event(read_day(path))
     else:

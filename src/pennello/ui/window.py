@@ -156,6 +156,7 @@ class MainWindow(QMainWindow):
         self.room = QScrollArea()  # a station that needs more than a small screen has is scrolled
         self.room.setWidgetResizable(True)
         self.room.setFrameShape(QFrame.Shape.NoFrame)
+        self.room.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # a click beside all fields leaves the station its keys
         self.room.setWidget(self.stations)
         right.addWidget(self.room, 1)
         across = QHBoxLayout(table)
@@ -397,7 +398,7 @@ class MainWindow(QMainWindow):
             event.ignore()
             return
         geometry = bytes(self.saveGeometry().toBase64().data()).decode()
-        self._settle(replace(self.settings, window=geometry))
+        store_settings(replace(load_settings(), window=geometry))  # what another window has chosen meanwhile stays
         self.hide()
         for page in self.findChildren(QDialog, MOVING):
             page.close()

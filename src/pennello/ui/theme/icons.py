@@ -77,13 +77,19 @@ def icon(name: str) -> QIcon:
     return QIcon(_GlyphEngine(name))
 
 
+def app_picture(size: int) -> QPixmap:
+    """Return the picture of the application, so many px wide and high."""
+    pixmap = QPixmap(size, size)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    drawn = QSvgRenderer(QByteArray((files("pennello.ui.theme") / "pennello.svg").read_bytes()))
+    with painting(pixmap) as painter:
+        drawn.render(painter, QRectF(0, 0, size, size))
+    return pixmap
+
+
 def app_icon() -> QIcon:
     """Return the picture of the application, for its windows."""
-    drawn, found = QSvgRenderer(QByteArray((files("pennello.ui.theme") / "pennello.svg").read_bytes())), QIcon()
+    found = QIcon()
     for size in (16, 32, 64, 256):
-        pixmap = QPixmap(size, size)
-        pixmap.fill(Qt.GlobalColor.transparent)
-        with painting(pixmap) as painter:
-            drawn.render(painter, QRectF(0, 0, size, size))
-        found.addPixmap(pixmap)
+        found.addPixmap(app_picture(size))
     return found

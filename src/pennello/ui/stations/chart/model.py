@@ -271,6 +271,7 @@ class ChartModel(QObject):
         self._question = question
         places = {one.id: one.place for one in plan.motifs}
         scene, done = self._scene, self._done
+        self._done = None  # until it is known what is there: a painting that is broken off may have been shown
 
         def work(job: Job[Any]) -> _Painted | None:
             shown = as_wished(plan) if wished else plan
@@ -283,7 +284,12 @@ class ChartModel(QObject):
             job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
             return asked, odd_on(plan, key), _edges(plan, key)
 
-        self._newest.run(work, finished=self._take, failed=self.failed.emit, found=lambda one: self._show(one, places))
+        self._newest.run(
+            work,
+            finished=lambda found: self._take(found, done),
+            failed=self.failed.emit,
+            found=lambda one: self._show(one, places),
+        )
 
     def hide(self, names: frozenset[str]) -> None:
         """Leave parts and pieces out of the picture, for a look at the rest."""
@@ -303,8 +309,10 @@ class ChartModel(QObject):
         self.painted, self._painted_places = painted, places
         self.painted_anew.emit()
 
-    def _take(self, found: _Painted | None) -> None:
-        if found is not None:
+    def _take(self, found: _Painted | None, done: object) -> None:
+        if found is None:
+            self._done = done
+        else:
             self._done, self.odd, self.edges = found
             self.painted_anew.emit()
         if found is not None or self.lifted is None:

@@ -352,18 +352,22 @@ class ChartStation(QWidget, Station):
         self._put_motif(key, self.model.key, self._middle())
 
     def _put_motif(self, key: str, chart_key: str, middle: Place) -> None:
-        base = self.model.document.committed
+        document = self.model.document
+        base, turn = document.committed, document.started_over
 
         def work(_: Job[Any]) -> tuple[Plan, str]:
             return with_new_motif(with_loads_for(base, motif(key), kit_if_any()), key, chart_key, middle)
 
         def take(found: tuple[Plan, str]) -> None:
-            if self.model.document.committed is not base:  # something was changed meanwhile
+            if document.started_over != turn:  # it was for the plan that was open then
+                return
+            if document.committed is not base:  # something was changed meanwhile
                 self._put_motif(key, chart_key, middle)
                 return
             plan, new_id = found
             self.model.edit("Put a motif on the chart", lambda _: plan)
-            self.model.choose(new_id)
+            if self.model.key == chart_key:
+                self.model.choose(new_id)
 
         self._put += 1  # each by itself: whoever puts two in a row wants both
         begin(self._putting, f"motif {self._put}", self, work, finished=take, failed=self.said.emit)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -72,6 +73,7 @@ class DayModel(QObject):
         self._kit: InKit | None = None
         self._jobs, self._drawn, self._works, self._reads = Jobs(), Jobs(), Jobs(), Jobs()
         self._asked: set[str] = set()
+        self._turn = self.session.started_over
         self._of: Event | None = None
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -97,6 +99,10 @@ class DayModel(QObject):
         return guarded(lambda: self.session.edit(label, event, merge), self.said.emit)
 
     def _changed(self) -> None:
+        if self.session.started_over != self._turn:  # designs of another event may have the same names
+            self._turn = self.session.started_over
+            self._asked.clear()
+            self.pictures.clear()
         self.changed.emit()
         if self._of != _queued(self.day):
             self._soon.start()
@@ -136,7 +142,7 @@ class DayModel(QObject):
         if not missing:
             return
         self._asked |= {one.id for one in missing}
-        mat = theme().mat
+        mat, pictured = theme().mat, self._here(self._pictured)
 
         def work(job: Job[Any]) -> None:
             from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only on the worker
@@ -155,13 +161,23 @@ class DayModel(QObject):
             work,
             finished=lambda _: None,
             failed=self.said.emit,
-            found=lambda three: self._pictured(*three),
+            found=lambda three: pictured(*three),
         )
 
     def draw_anew(self) -> None:
         """Lay all pictures again: round them lies another theme."""
         self._asked.clear()
         self._draw()
+
+    def _here(self, take: Callable[..., object]) -> Callable[..., None]:
+        """Return a taker of what a worker brings that takes it for the event that is open now alone."""
+        turn = self.session.started_over
+
+        def taken(*found: Any) -> None:
+            if self.session.started_over == turn:
+                take(*found)
+
+        return taken
 
     def _pictured(self, name: str, picture: Any, things: PackedThings) -> None:
         self.pictures[name] = to_image(picture)
@@ -176,7 +192,7 @@ class DayModel(QObject):
             job.report(0.2, "working out its minutes")
             return designed(plan, where, "", pace_of()).item
 
-        begin(self._works, "design", self, work, finished=take, failed=self.said.emit)
+        begin(self._works, "design", self, work, finished=self._here(take), failed=self.said.emit)
 
     def look_at_pace(self) -> None:
         """Let a worker see whether designs of the menu were worked out at another pace than the painter's is now."""
@@ -200,7 +216,7 @@ class DayModel(QObject):
                 found.append(worked_out_again(one, pace) if one.id in stale else one)
             return tuple(found)
 
-        begin(self._works, "again", self, work, finished=take, failed=self.said.emit, progress=tell)
+        begin(self._works, "again", self, work, finished=self._here(take), failed=self.said.emit, progress=tell)
 
     @property
     def faces(self) -> float:

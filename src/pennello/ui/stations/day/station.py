@@ -7,10 +7,8 @@ from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import QRectF, QSignalBlocker, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QImage, QPainter
+from PySide6.QtCore import QSignalBlocker, Qt, QTimer
 from PySide6.QtWidgets import (
-    QCheckBox,
     QFileDialog,
     QFrame,
     QHBoxLayout,
@@ -19,7 +17,6 @@ from PySide6.QtWidgets import (
     QMenu,
     QPushButton,
     QScrollArea,
-    QSizePolicy,
     QVBoxLayout,
     QWidget,
 )
@@ -43,70 +40,15 @@ from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.evening import EveningView
+from pennello.ui.stations.day.menu_card import MenuCard
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.widgets.asking import ask_target
-from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.menus import menu_button
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
-from pennello.units import clock
 
-PICTURE = QSize(150, 104)
 BAG_PX = 270
 _NAME = Qt.ItemDataRole.UserRole
-
-
-class MenuCard(QFrame):
-    """A design on the menu.
-
-    Signals
-    -------
-    ticked(str, bool), dropped(str)
-        It is on the menu today or not; it is taken off for good.
-    """
-
-    ticked = Signal(str, bool)
-    dropped = Signal(str)
-
-    def __init__(self, item: MenuItem) -> None:
-        super().__init__()
-        self.setObjectName("mat")
-        self.item = item
-        self._image: QImage | None = None
-        column = QVBoxLayout(self)
-        column.setContentsMargins(6, 6, 6, 6)
-        column.setSpacing(2)
-        self.surface = Surface(self)
-        self.surface.setMinimumSize(PICTURE)
-        self.surface.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
-        self.surface.draw = self._draw
-        self.on = QCheckBox(item.title)
-        self.on.setChecked(item.on)
-        self.on.toggled.connect(lambda on: self.ticked.emit(item.id, on))
-        short = f", short {clock(item.short_s)}" if item.short_s else ""
-        told = Label(f"{clock(item.whole_s)} min{short}\n{len(item.loads)} loads")
-        told.setObjectName("note")
-        off = QPushButton("Take off")
-        off.setProperty("chip", True)
-        off.setAccessibleName(f"Take {item.title} off the menu")
-        off.clicked.connect(lambda _=False: self.dropped.emit(item.id))
-        row = QHBoxLayout()
-        row.addWidget(told, 1)
-        row.addWidget(off)
-        column.addWidget(self.surface)
-        column.addWidget(self.on)
-        column.addLayout(row)
-
-    def show_picture(self, image: QImage) -> None:
-        """Show its picture."""
-        self._image = image
-        self.surface.update()
-
-    def _draw(self, painter: QPainter) -> None:
-        if self._image is not None:
-            area = QRectF(self.surface.rect())
-            scale = min(area.width() / self._image.width(), area.height() / self._image.height())
-            painter.drawImage(centred(area, self._image.width() * scale, self._image.height() * scale), self._image)
 
 
 class DayStation(PagedStation):

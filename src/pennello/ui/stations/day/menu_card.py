@@ -1,0 +1,67 @@
+"""A design on the menu of the Day as a card: its picture, whether it is on today, its minutes and loads."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, Signal
+from PySide6.QtGui import QImage, QPainter
+from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout
+
+from pennello.day.event import MenuItem
+from pennello.ui.widgets.mat import Surface, centred
+from pennello.ui.widgets.plain import Label
+from pennello.units import clock
+
+PICTURE = QSize(150, 104)
+
+
+class MenuCard(QFrame):
+    """A design on the menu.
+
+    Signals
+    -------
+    ticked(str, bool), dropped(str)
+        It is on the menu today or not; it is taken off for good.
+    """
+
+    ticked = Signal(str, bool)
+    dropped = Signal(str)
+
+    def __init__(self, item: MenuItem) -> None:
+        super().__init__()
+        self.setObjectName("mat")
+        self.item = item
+        self._image: QImage | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(6, 6, 6, 6)
+        column.setSpacing(2)
+        self.surface = Surface(self)
+        self.surface.setMinimumSize(PICTURE)
+        self.surface.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+        self.surface.draw = self._draw
+        self.on = QCheckBox(item.title)
+        self.on.setChecked(item.on)
+        self.on.toggled.connect(lambda on: self.ticked.emit(item.id, on))
+        short = f", short {clock(item.short_s)}" if item.short_s else ""
+        told = Label(f"{clock(item.whole_s)} min{short}\n{len(item.loads)} loads")
+        told.setObjectName("note")
+        off = QPushButton("Take off")
+        off.setProperty("chip", True)
+        off.setAccessibleName(f"Take {item.title} off the menu")
+        off.clicked.connect(lambda _=False: self.dropped.emit(item.id))
+        row = QHBoxLayout()
+        row.addWidget(told, 1)
+        row.addWidget(off)
+        column.addWidget(self.surface)
+        column.addWidget(self.on)
+        column.addLayout(row)
+
+    def show_picture(self, image: QImage) -> None:
+        """Show its picture."""
+        self._image = image
+        self.surface.update()
+
+    def _draw(self, painter: QPainter) -> None:
+        if self._image is not None:
+            area = QRectF(self.surface.rect())
+            scale = min(area.width() / self._image.width(), area.height() / self._image.height())
+            painter.drawImage(centred(area, self._image.width() * scale, self._image.height() * scale), self._image)
