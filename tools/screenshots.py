@@ -342,8 +342,8 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
         "designs": partial(shoot_designs, folder),
         "order": partial(shoot_order, folder),
         "colourways": partial(shoot_colourways, folder),
+        "day": partial(shoot_day, folder),  # before there are runs that tell of another pace
         "notebook": partial(shoot_notebook, folder),
-        "day": partial(shoot_day, folder),
         **{view[0]: partial(shoot_tray, *view, folder) for view in TRAY_VIEWS},
     }
 

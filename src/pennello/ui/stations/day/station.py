@@ -44,10 +44,10 @@ from pennello.ui.stations.day.menu_card import MenuCard
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.menus import menu_button
-from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.work import guarded
 
-BAG_PX = 270
+BAG_PX = 292
 _NAME = Qt.ItemDataRole.UserRole
 
 
@@ -234,6 +234,7 @@ class DayStation(PagedStation):
         self.bag.setAccessibleName("What to pack, ticked off")
         self.bag.setWordWrap(True)
         self.bag.setIconSize(ICON)
+        self.bag.setResizeMode(QListWidget.ResizeMode.Adjust)  # lines wrap anew once there is a scroll bar
         self.bag.itemChanged.connect(self._tick)
         for widget in (head, self.bag_words):
             column.addWidget(widget)
@@ -289,6 +290,7 @@ class DayStation(PagedStation):
             for one in things:
                 told = [f"{one.name}: {one.amount}", one.caution, one.label]
                 item = QListWidgetItem("\n".join(line for line in told if line))
+                item.setToolTip(tip(item.text()))
                 item.setData(_NAME, one.name)
                 item.setIcon(self.model.icons.get(one.name, self.model.no_icon))
                 packed = one.name in self.day.packed
