@@ -12,7 +12,7 @@ PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
 
-.PHONY: demo test test-all hard lint types layers unit cover bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all hard lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -33,14 +33,10 @@ types:
 layers:
 	$(BIN)/lint-imports --no-cache
 
-PYTEST := QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q -n auto --dist loadfile
+# Measured while they run: fails when the tests run too few lines of the core.
 unit:
-	$(PYTEST) -m "not slow" src tests --ignore=tests/bench
-
-# How much of the core its own tests run, slow ones too; being measured takes three times as long.
-cover: $(DEV_READY)
-	$(PYTEST) src tests --ignore=tests/bench --ignore=tests/ui --ignore=tests/hard --ignore=tests/house \
-		--cov --cov-report=term:skip-covered
+	PYTHONPATH=tools PYTEST_PLUGINS=measured QT_QPA_PLATFORM=offscreen \
+		$(BIN)/python -m pytest -q -n auto --dist loadfile --measure -m "not slow" src tests --ignore=tests/bench
 
 # Everything on every Python that is promised; each gets an environment of its own.
 test-all: $(DEV_READY)
