@@ -75,7 +75,9 @@ def test_copies_mirrors_and_other_loads(ask, plan):
 
 def test_a_part_is_repeated_along_a_line(ask, plan):
     before = read_plan(plan)
-    ask("part", plan, "echo", "lantern-face", "--along", "0,0 30,-10 60,0", "--times", 2, "--smaller", "0.8")
+    ask(
+        "part", plan, "echo", "lantern-face", "--along", "0,0 30,-10 60,0", "--times", 2, "--smaller", "0.8", "--copies"
+    )
     after = read_plan(plan)
     count = len([one for one in before.motifs if one.part == "lantern-face"])
     copies = [one for one in after.motifs if one.part.startswith("lantern-face-")]
@@ -84,8 +86,29 @@ def test_a_part_is_repeated_along_a_line(ask, plan):
         round(0.8 * one.place.scale, 3) for one in before.motifs if one.part == "lantern-face"
     }
     ask("piece", plan, "add", "--load", "dahlia-petal", "--points", "0,0 20,-4 40,0", "--name", "Stem")
-    ask("part", plan, "echo", copies[0].id, "--guide", "stem", "--times", 1, "--same-side")
+    ask("part", plan, "echo", copies[0].id, "--guide", "stem", "--times", 1, "--same-side", "--copies")
     assert len(read_plan(plan).motifs) == len(after.motifs) + 2
+
+
+def test_a_part_is_laid_again_along_a_line_and_its_numbers_are_changed(ask, plan):
+    ask("piece", plan, "add", "--load", "dahlia-petal", "--points", "0,0 20,-4 40,0", "--name", "Stem")
+    ask("part", plan, "echo", "lantern-face", "--guide", "stem", "--times", 2, "--smaller", "0.8")
+    made = read_plan(plan).motifs[-1]
+    told = ask("piece", plan, made.id, "--set", "times=5", "--set", "by_turns=0", "--json")["pieces"][-1]["computed"]
+    assert told == {
+        "kind": "echo",
+        "of": ["lantern-face"],
+        "times": 5,
+        "smaller": 0.8,
+        "along": "stem",
+        "by_turns": False,
+    }
+    ask("piece", plan, "stem", "--remove")
+    left = read_plan(plan).motifs[-1].computed
+    assert (left.along, left.border is None) == ("", False)  # the line is kept
+    ask("compute", plan, "outline", "--of", "lantern-face", "--colour", "#101010", "--name", "Rim")
+    told = ask("piece", plan, "rim", "--set", "off_mm=2.5", "--json")["pieces"][-1]["computed"]
+    assert told == {"kind": "outline", "of": ["lantern-face"], "off_mm": 2.5}
 
 
 @pytest.mark.parametrize(
@@ -96,7 +119,7 @@ def test_a_part_is_repeated_along_a_line(ask, plan):
         (("echo", "lantern-face", "--guide", "nobody"), "nobody"),
         (("echo", "lantern-face", "--along", "0,0 9,0", "--times", "0"), "1 to 24"),
         (("echo", "lantern-face", "--along", "0,0"), "shorter than 1 mm"),
-        (("echo", "lantern-face", "--along", "0,0 9,0", "--smaller", "0.5", "--times", "24"), "size of a motif"),
+        (("echo", "lantern-face", "--along", "0,0 9,0", "--smaller", "0.5", "--times", "24"), "size of the last one"),
         (("habit", "wrist-flower"), "needs --habit"),
         (("weigh", "wrist-flower"), "--priority or --worth"),
         (("put", "wrist-flower"), "needs --within"),

@@ -118,9 +118,9 @@ def test_a_place_is_filled_from_the_menu_and_laid_another_way(station):
     placed = chosen(station)
     assert placed.computed.zone == "lips"
     panel = station.panel
-    assert panel.by.isVisibleTo(panel)
-    panel.by.setCurrentIndex(panel.by.findData(LaidBy.FUR))
-    panel.by.activated.emit(panel.by.currentIndex())
+    assert panel.made.by.isVisibleTo(panel)
+    panel.made.by.setCurrentIndex(panel.made.by.findData(LaidBy.FUR))
+    panel.made.by.activated.emit(panel.made.by.currentIndex())
     assert chosen(station).computed.by is LaidBy.FUR
     assert {"heart", "mask", "lips"} <= set(places_to_fill(station.model.chart))
     assert not [name for name in places_to_fill(station.model.chart) if "eye opening" in name or name == "crown"]

@@ -34,7 +34,11 @@ class NothingToComputeError(PennelloError):
 def compute_arguments(parser: ArgumentParser) -> None:
     """Say what `compute` takes."""
     plan_argument(parser)
-    parser.add_argument("kind", choices=[*(one.value for one in Computing), GAPS], help="what is worked out")
+    parser.add_argument(
+        "kind",
+        choices=[*(one.value for one in Computing if one is not Computing.ECHO), GAPS],
+        help="what is worked out",
+    )
     parser.add_argument("--of", action="append", default=[], metavar="ID", help="a part or piece that it goes round")
     parser.add_argument(
         "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline, shadow, light: from the contour, -5 to 5"

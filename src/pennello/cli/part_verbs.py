@@ -13,7 +13,7 @@ from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm
 from pennello.cli.piece_verbs import samples_of
 from pennello.cli.plan_file import read_plan, write_plan
-from pennello.design.echo import USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
+from pennello.design.echo import echoed, guide_of, with_echo
 from pennello.design.line_work import hand_drawn
 from pennello.design.load_edits import words_of
 from pennello.design.on_chart import placed_in, seat
@@ -34,8 +34,10 @@ from pennello.design.part_edits import (
 )
 from pennello.design.parts import listed, pieces_in
 from pennello.design.plan import Plan
+from pennello.design.repeats import USUAL_SMALLER, USUAL_TIMES
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.motif.place import Place
+from pennello.path.cubic import CubicPath
 
 HABITS = {
     "usual": Habit.USUAL,
@@ -71,10 +73,11 @@ def part_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="copy: and down")
     parser.add_argument("--along", metavar="'X,Y X,Y ...'", help="echo: along this line on the chart, from the part")
     parser.add_argument("--guide", metavar="PIECE", help="echo: or along this drawn line")
-    parser.add_argument("--times", type=int, default=USUAL_TIMES, metavar="N", help="echo: so many copies, 1 to 24")
+    parser.add_argument("--times", type=int, default=USUAL_TIMES, metavar="N", help="echo: so often again, 1 to 24")
     parser.add_argument(
         "--smaller", type=float, default=USUAL_SMALLER, metavar="F", help="echo: each so large, 0.5 to 1.2"
     )
+    parser.add_argument("--copies", action="store_true", help="echo: copies of their own, not living")
     parser.add_argument("--same-side", action="store_true", help="echo: all on one side of the line, not by turns")
     parser.add_argument("--load", action="append", default=[], metavar="OLD=NEW", help="recolour: one load for another")
     parser.add_argument("--pieces-too", action="store_true", help="remove: all that it holds, too")
@@ -168,11 +171,14 @@ def _copy(plan: Plan, args: Namespace) -> tuple[Plan, str]:
 def _echo(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     if (args.along is None) == (args.guide is None):
         raise NothingSaidError("'echo' needs --along 'X,Y X,Y ...' or --guide PIECE, a line from the part on.")
-    if args.guide is not None:
-        guide = guide_of(seat(plan, placed_in(plan, args.guide)))
-    else:
+    guide: CubicPath | str = args.guide
+    if args.guide is None:
         guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along, "--along")])
     by_turns = not args.same_side
+    if not args.copies:
+        return with_echo(plan, args.part, guide, args.times, args.smaller, by_turns=by_turns)
+    if isinstance(guide, str):
+        guide = guide_of(seat(plan, placed_in(plan, guide)))
     plan, made = echoed(plan, args.part, guide, args.times, args.smaller, by_turns=by_turns)
     return plan, made[0]
 

@@ -15,8 +15,10 @@ from pennello.cli.numbers import length_mm, number
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.bound import Sign, StripeOn
 from pennello.design.clock import LINERS
+from pennello.design.computing import Computed, Computing, LaidBy
 from pennello.design.holds import numbers_in_hand, with_hold
 from pennello.design.line_work import USUAL_LINE_MM, Taper, hand_drawn, press_for, with_line_load, with_line_work
+from pennello.design.made_numbers import numbers_of, with_number
 from pennello.design.on_chart import chart_of, seat, with_motif, without_motif
 from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
@@ -65,8 +67,10 @@ def piece_arguments(parser: ArgumentParser) -> None:
         action="append",
         default=[],
         metavar="KEY=VALUE",
-        help="a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold",
+        help="a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold; of "
+        "what is worked out: off_mm, margin_mm, light_deg, times, smaller, by_turns (0, 1)",
     )
+    parser.add_argument("--by", choices=[one.value for one in LaidBy], help="of a ground or fill: how it is laid")
     parser.add_argument(
         "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
     )
@@ -237,7 +241,13 @@ def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
         raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
     if args.hold:
         placed = with_way(placed, lambda way: with_hold(way, Hold[args.hold.upper()]))
-    if args.set and not placed.motif:
+    if args.by is not None:
+        if placed.computed is None:
+            raise OutOfRangeError("--by", placed.name, "said of a ground or fill that is worked out")
+        placed = replace(placed, computed=replace(placed.computed, by=LaidBy(args.by)))
+    if args.set and placed.computed is not None:
+        placed = _worked_out(placed, placed.computed, numbers(args.set))
+    elif args.set and not placed.motif:
         placed = _numbered(placed, numbers(args.set))
     return placed if args.press is None else with_way(placed, lambda way: with_press(way, args.press))
 
@@ -253,6 +263,16 @@ def _numbered(placed: PlacedMotif, values: Mapping[str, float]) -> PlacedMotif:
             raise OutOfRangeError(f"{key} of {placed.name}", value, f"{here.low:g} to {here.high:g}{here.unit}")
         placed = replace(placed, way=here.change(value))
     return placed
+
+
+def _worked_out(placed: PlacedMotif, made: Computed, values: Mapping[str, float]) -> PlacedMotif:
+    """Return what is worked out with other numbers, and an echo to both sides or to one."""
+    for key, value in values.items():
+        if key == "by_turns" and made.kind is Computing.ECHO:
+            made = replace(made, by_turns=value >= 0.5)
+        else:
+            made = with_number(made, key, value)
+    return replace(placed, computed=made)
 
 
 def _loads(plan: Plan, texts: list[str]) -> dict[str, str]:
@@ -279,7 +299,16 @@ def _told(placed: PlacedMotif) -> dict[str, Any]:
         "set": dict(placed.values),
         "short_set": dict(placed.short),
         **({"lines": len(placed.ways)} if placed.more else {}),
+        **({"computed": _computed(placed.computed)} if placed.computed is not None else {}),
         **({"stripe": placed.stripe.paint, "on": placed.stripe.on} if placed.stripe is not None else {}),
         **({"level_deg": placed.level_deg} if placed.level_deg is not None else {}),
         **({"says": placed.sign.says, "checked": placed.sign.checked} if placed.sign is not None else {}),
     }
+
+
+def _computed(made: Computed) -> dict[str, Any]:
+    told: dict[str, Any] = {"kind": made.kind.value, "of": list(made.of)}
+    told |= {one.key: getattr(made, one.key) for one in numbers_of(made)}
+    if made.kind is Computing.ECHO:
+        told |= {"along": made.along, "by_turns": made.by_turns}
+    return told

@@ -11,7 +11,7 @@ from shapely import Point
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
-from pennello.design.computing import LARGE
+from pennello.design.computing import LARGE, Computing
 from pennello.design.layer_checks import odd_layers
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
@@ -194,7 +194,8 @@ def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
 def _not_laid(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]:
     """Loads for parts that are not there, and parts without a load: either way nothing is laid."""
     kind = _kind(placed)
-    parts = [part.key for part in kind.parts] if kind is not None else [SINGLE]
+    again = placed.computed is not None and placed.computed.kind is Computing.ECHO  # laid with what it repeats
+    parts = [part.key for part in kind.parts] if kind is not None else [SINGLE] * (not again)
     parts += [LARGE] if placed.computed is not None and LARGE in placed.load_of else []
     if placed.computed is not None and not pieces and all(part in placed.load_of for part in parts):
         text = f"{placed.name} comes to nothing: what it goes round, or its place, is not there; name another part."

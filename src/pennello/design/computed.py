@@ -1,4 +1,4 @@
-"""Computed pieces, living: an outline that hugs parts, the ground round them, the fill of a place, as strokes."""
+"""Computed pieces, living: an outline that hugs parts, the ground round them, the fill of a place, an echo of them."""
 
 from __future__ import annotations
 
@@ -18,15 +18,17 @@ from pennello.design.computing import LARGE, RIMS, Computed, Computing, LaidBy
 from pennello.design.contours import contour, ground_lines, parted, turned_to
 from pennello.design.marks import Reserved
 from pennello.design.parts import line_of
-from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif
+from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
+from pennello.design.repeats import LEAST_GUIDE_MM, places_along
 from pennello.design.touch import shape_of, skin_shape, swept, swept_by, zone_shape
 from pennello.design.visits import lasting
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
 from pennello.lay.families.shapes import smooth, swell
 from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
-from pennello.path.cubic import line
+from pennello.motif.place import Place
+from pennello.path.cubic import CubicPath, length_mm, line
 
 Array = NDArray[np.floating[Any]]
 
@@ -48,6 +50,12 @@ def goes_round(plan: Plan, placed: PlacedMotif, other: PlacedMotif) -> bool:
     return bool(named) and other.chart == placed.chart and other.computed is None and other.id != placed.id
 
 
+def rests_on(plan: Plan, placed: PlacedMotif, other: PlacedMotif) -> bool:
+    """Return whether another piece has to be there for a computed one: it goes round it, or along its line."""
+    along = placed.computed.along if placed.computed is not None else ""
+    return goes_round(plan, placed, other) or (bool(along) and other.id == along and other.chart == placed.chart)
+
+
 Ways = tuple[tuple[Stroke, Applicator, GradientAxis], ...]
 
 
@@ -62,12 +70,49 @@ class _Drawn:
     most_mm: float
 
 
-def computed_pieces(plan: Plan, placed: PlacedMotif, around: tuple[LaidPiece, ...]) -> tuple[LaidPiece, ...]:
-    """Return the strokes of a computed piece; `around` are the strokes of what it goes round."""
+def computed_pieces(
+    plan: Plan, placed: PlacedMotif, around: tuple[LaidPiece, ...], guide: CubicPath | None = None
+) -> tuple[LaidPiece, ...]:
+    """Return the strokes of a computed piece.
+
+    Parameters
+    ----------
+    around
+        The strokes of what it goes round, or lays again.
+    guide
+        The line of an echo where it lies; None where it has none.
+    """
+    if placed.computed is not None and placed.computed.kind is Computing.ECHO:
+        return _echo(placed, around, guide, chart(placed.chart, plan.measures).midline_mm)
     loads = tuple(_drawn(plan, role, load) for role, load in placed.loads if role in (SINGLE, LARGE))
     assert placed.computed is not None
     found = _lines(placed.computed, _ways(plan, around), loads, placed.chart, plan.measures, plan.reserved)
     return tuple(LaidPiece(placed.id, one.role, 0, one.load, stroke, twin=False) for one, stroke in found)
+
+
+def _echo(
+    placed: PlacedMotif, around: tuple[LaidPiece, ...], guide: CubicPath | None, midline_mm: float | None
+) -> tuple[LaidPiece, ...]:
+    """Return what is laid again, one after another; the mirror image of a piece goes along that of the line."""
+    made = placed.computed
+    assert made is not None
+    if guide is None or length_mm(guide) < LEAST_GUIDE_MM:
+        return ()
+    rows = {key: number for number, key in enumerate(dict.fromkeys((one.motif, one.row) for one in around))}
+    found = []
+    for number, there in enumerate(places_along(guide, made.times, made.smaller, by_turns=made.by_turns)):
+        over = there if midline_mm is None else _beyond_midline(there, midline_mm)
+        for one in around:
+            stroke = (over if one.twin else there).stroke(one.stroke)
+            row = number * len(rows) + rows[one.motif, one.row]
+            found.append(replace(one, motif=placed.id, row=row, stroke=stroke))
+    return tuple(found)
+
+
+def _beyond_midline(there: Place, midline_mm: float) -> Place:
+    """Return the place that does to a mirror image what this one does to what it is the image of."""
+    across = twin_place(Place(), midline_mm)
+    return across.then(there).then(across)
 
 
 def _ways(plan: Plan, around: tuple[LaidPiece, ...]) -> Ways:

@@ -9,6 +9,7 @@ from typing import Annotated
 
 import numpy as np
 
+from pennello.design.repeats import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES, check_repeats
 from pennello.errors import OutOfRangeError
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
@@ -16,6 +17,7 @@ from pennello.record import Told, check
 
 OFF_MM = (-5.0, 5.0)
 MARGIN_MM = (1.0, 80.0)
+LIGHT_DEG = (-360.0, 360.0)
 MOST_NAMED = 200
 
 ABOVE_LEFT_DEG = -120.0
@@ -33,6 +35,7 @@ class Computing(Enum):
     FILL = "fill"
     SHADOW = "shadow"
     LIGHT = "light"
+    ECHO = "echo"
 
 
 RIMS = (Computing.SHADOW, Computing.LIGHT)
@@ -56,13 +59,18 @@ class Computed:
         Computing,
         Told(
             "`outline` of parts, `ground` round them, `fill` of a place; `shadow` and `light`: a line along what of a "
-            "contour lies away from the light, or towards it",
-            values={"shadow": 11, "light": 11},
+            "contour lies away from the light, or towards it; `echo`: the same again along a line",
+            values={"shadow": 11, "light": 11, "echo": 12},
         ),
     ]
     of: Annotated[
         tuple[str, ...],
-        Told("ids of the parts and pieces that it goes round", text="id", count=(0, MOST_NAMED), called="parts"),
+        Told(
+            "ids of the parts and pieces that it goes round, or that are laid again",
+            text="id",
+            count=(0, MOST_NAMED),
+            called="parts",
+        ),
     ] = ()
     off_mm: Annotated[
         float,
@@ -72,7 +80,8 @@ class Computed:
         float, Told("how far a ground without a border reaches", "mm", within=MARGIN_MM, called="margin")
     ] = 10.0
     border: Annotated[
-        CubicPath | None, Told("closed outline of a ground or fill, mm on the chart", default="left out")
+        CubicPath | None,
+        Told("closed outline of a ground or fill, or the line of an echo, mm on the chart", default="left out"),
     ] = None
     zone: Annotated[
         str,
@@ -86,11 +95,22 @@ class Computed:
         Told(
             "where the light comes from, from +x towards +y; -90 is above",
             "degrees",
-            within=(-360.0, 360.0),
+            within=LIGHT_DEG,
             called="direction of the light",
             since=11,
         ),
     ] = ABOVE_LEFT_DEG
+    along: Annotated[
+        str, Told("id of the piece whose line an echo goes along, in the place of a border", text="maybe id", since=12)
+    ] = ""
+    times: Annotated[
+        int, Told("how often an echo lays it again", within=TIMES, called="how often it is laid again", since=12)
+    ] = USUAL_TIMES
+    smaller: Annotated[
+        float,
+        Told("how large each is beside the one before", within=SMALLER, called="size of each", since=12),
+    ] = USUAL_SMALLER
+    by_turns: Annotated[bool, Told("every second one on the other side of the line", since=12)] = True
 
     def __post_init__(self) -> None:
         check(self)
@@ -98,6 +118,10 @@ class Computed:
             raise OutOfRangeError("what a fill fills", "nothing", "a border or a zone")
         if self.kind is not Computing.FILL and not self.of:
             raise OutOfRangeError(f"what the {self.kind.value} goes round", "nothing", "one part or piece at least")
+        if self.kind is Computing.ECHO:
+            check_repeats(self.times, self.smaller)
+            if (self.border is None) == (not self.along):
+                raise OutOfRangeError("what an echo goes along", "nothing or two", "one line: a border or a piece")
 
     def moved(self, by: Place) -> Computed:
         """Return it within a border that lies elsewhere; distances and margins stay as they are."""
@@ -108,4 +132,8 @@ class Computed:
 
     def renamed(self, ids: Mapping[str, str]) -> Computed:
         """Return it going round copies, by id of the old ones, where what it goes round was copied."""
-        return replace(self, of=tuple(ids.get(name, name) for name in self.of))
+        return replace(self, of=tuple(ids.get(name, name) for name in self.of), along=ids.get(self.along, self.along))
+
+    def along_way(self, way: CubicPath) -> Computed:
+        """Return an echo along a line of its own, for when the piece that it went along is not there any more."""
+        return replace(self, along="", border=way)

@@ -1,26 +1,15 @@
-"""Echo: the same part again and again along a line, smaller, to the other side by turns."""
+"""Echo: the same part again and again along a line, smaller, to the other side by turns; living, or as copies."""
 
 from __future__ import annotations
 
-import math
-
-import numpy as np
-
-from pennello.design.part_edits import copied
+from pennello.design.computing import Computed, Computing
+from pennello.design.on_chart import placed_in, seat, with_computed
+from pennello.design.part_edits import block_of, copied
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
-from pennello.errors import OutOfRangeError, PennelloError
-from pennello.motif.place import Place
-from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
-
-TIMES = (1, 24)
-SMALLER = (0.5, 1.2)
-USUAL_TIMES, USUAL_SMALLER = 3, 0.85
-"""How often, and each how large beside the one before (defaults)."""
-
-
-class NoGuideError(PennelloError):
-    """There is no line that something could be repeated along."""
+from pennello.design.repeats import USUAL_SMALLER, USUAL_TIMES, NoGuideError, places_along
+from pennello.limits import fitted
+from pennello.path.cubic import CubicPath
 
 
 def guide_of(placed: PlacedMotif) -> CubicPath:
@@ -39,19 +28,9 @@ def echoed(
     *,
     by_turns: bool = True,
 ) -> tuple[Plan, tuple[str, ...]]:
-    """Return the plan with a part or piece repeated along a guide, evenly, and the ids of the copies.
+    """Return the plan with copies of a part or piece along a guide, and their ids; see `places_along`.
 
-    As the part lies to the start of the guide and to its direction there, each copy lies to its place on it; the last
-    one to its end.
-
-    Parameters
-    ----------
-    times
-        How many copies, 1 to 24.
-    smaller
-        How large each is beside the one before, 0.5 to 1.2; brushes keep their width.
-    by_turns
-        Every second one on the other side of the guide, reflected.
+    Each copy is a part of its own, to be changed alone; brushes keep their width.
 
     Raises
     ------
@@ -62,23 +41,60 @@ def echoed(
     UnknownNameError
         If there is no such part or piece.
     """
-    for what, value, (least, most) in (("copies", times, TIMES), ("size of each", smaller, SMALLER)):
-        if not least <= value <= most:
-            raise OutOfRangeError(what, value, f"{least:g} to {most:g}")
-    total = length_mm(guide)
-    if total < 1.0:
-        raise NoGuideError("The line is shorter than 1 mm; draw one from the part to where it shall end.")
-    at = parameter_at(guide, np.linspace(0.0, total, times + 1))
-    points, ways = position(guide, at), direction(guide, at)
-    frames = [
-        Place(float(x), float(y), math.degrees(math.atan2(float(v), float(u))))
-        for (x, y), (u, v) in zip(points, ways, strict=True)
-    ]
     made = []
-    for number, frame in enumerate(frames[1:], 1):
-        over = by_turns and number % 2 == 1
-        turn = frame.turn_deg + (180.0 if over else 0.0)  # x to -x and half a turn: to the other side of the guide
-        there = Place(frame.x_mm, frame.y_mm, turn, smaller**number, over)
-        plan, copy = copied(plan, name, by=frames[0].inverse().then(there))
+    for there in places_along(guide, times, smaller, by_turns=by_turns):
+        plan, copy = copied(plan, name, by=there)
         made.append(copy)
     return plan, tuple(made)
+
+
+def with_echo(
+    plan: Plan,
+    name: str,
+    guide: CubicPath | str,
+    times: int = USUAL_TIMES,
+    smaller: float = USUAL_SMALLER,
+    *,
+    by_turns: bool = True,
+) -> tuple[Plan, str]:
+    """Return the plan with a part or piece again along a line, following both for good, and the id of that.
+
+    Parameters
+    ----------
+    guide
+        The line on the chart, or the id of a piece that is one; see `places_along` for the rest.
+
+    Raises
+    ------
+    NoGuideError
+        If the guide is no single line, lies within what is repeated, on another chart, or has no length.
+    OutOfRangeError
+        If there are too many, or they grow beyond what a place can have.
+    UnknownNameError
+        If there is no such part, piece or line.
+    """
+    block = block_of(plan, name)
+    if not block:
+        raise NoGuideError("The part is empty: there is nothing to lay again; put a piece into it first.")
+    called = next((part.name for part in plan.parts if part.id == name), block[0].name)
+    key = block[0].chart
+    along, way = (guide, None) if isinstance(guide, str) else ("", guide)
+    if along:
+        line = placed_in(plan, along)
+        if line.chart != key or along in {one.id for one in block}:
+            where = "lies on another chart" if line.chart != key else "is in what shall be laid again"
+            raise NoGuideError(f"{line.name} {where}; draw a line from the part to where it shall end.")
+        way = guide_of(seat(plan, line))
+    assert way is not None
+    places_along(way, times, smaller, by_turns=by_turns)  # says what is wrong with it before anything is made
+    made = Computed(
+        Computing.ECHO,
+        (name,),
+        border=None if along else way,
+        along=along,
+        times=times,
+        smaller=smaller,
+        by_turns=by_turns,
+    )
+    within = next((one.within for one in plan.parts if one.id == name), block[0].part)
+    return with_computed(plan, made, {}, key, fitted(called, ", again"), within)

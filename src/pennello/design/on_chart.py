@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
+from collections.abc import Collection
 from dataclasses import replace
 from functools import lru_cache
 from typing import Any
@@ -13,7 +14,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
-from pennello.design.computed import computed_pieces, goes_round, new_computed
+from pennello.design.computed import computed_pieces, goes_round, new_computed, rests_on
 from pennello.design.computing import Computed
 from pennello.design.counts import Counts, counts
 from pennello.design.edits import free_id, slug
@@ -73,7 +74,7 @@ def laid_pieces(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tu
     """Return the strokes of a piece where they lie; those of a computed one are worked out from what it goes round."""
     if placed.computed is None:
         return _where_it_lies(plan, placed, midline_mm)
-    return computed_pieces(plan, placed, strokes_around(plan, placed))
+    return computed_pieces(plan, placed, strokes_around(plan, placed), way_along(plan, placed))
 
 
 def strokes_around(plan: Plan, placed: PlacedMotif) -> tuple[LaidPiece, ...]:
@@ -81,6 +82,16 @@ def strokes_around(plan: Plan, placed: PlacedMotif) -> tuple[LaidPiece, ...]:
     midline = chart_of(plan, placed.chart).midline_mm
     others = (one for one in plan.motifs if goes_round(plan, placed, one))
     return tuple(piece for one in others for piece in _where_it_lies(plan, one, midline))
+
+
+def way_along(plan: Plan, placed: PlacedMotif) -> CubicPath | None:
+    """Return the line that an echo goes along where it lies, its own or that of a piece; None where there is none."""
+    made = placed.computed
+    if made is None or not made.along:
+        return made.border if made is not None else None
+    lines = (one for one in plan.motifs if one.id == made.along and one.chart == placed.chart)
+    line = next((seat(plan, one) for one in lines if one.way is not None and not one.more), None)
+    return line.place.stroke(line.way).path if line is not None and line.way is not None else None
 
 
 def _where_it_lies(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tuple[LaidPiece, ...]:
@@ -163,7 +174,7 @@ def _computed_says(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
 
 def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
     """Return how many strokes, loads and seconds a motif takes on its chart, its mirror image included."""
-    around = tuple(one for one in plan.motifs if goes_round(plan, placed, one))
+    around = tuple(one for one in plan.motifs if rests_on(plan, placed, one))
     alone = painted_plan(replace(plan, motifs=(*around, placed), overlays=(), reserved=()), placed.chart)
     mine = tuple(one for one in alone.strokes if one.id.rpartition(".")[0] == placed.id)
     alone = replace(alone, strokes=mine) if around else alone
@@ -200,8 +211,21 @@ def with_motif(plan: Plan, placed: PlacedMotif) -> Plan:
 
 
 def without_motif(plan: Plan, name: str) -> Plan:
-    """Return the plan without a motif."""
-    return replace(plan, motifs=tuple(one for one in plan.motifs if one.id != name))
+    """Return the plan without a motif; what was laid again along its line keeps the line."""
+    return without_pieces(plan, {name})
+
+
+def without_pieces(plan: Plan, gone: Collection[str]) -> Plan:
+    """Return the plan without some pieces; what was laid again along a line of theirs keeps the line."""
+    kept = []
+    for one in plan.motifs:
+        made = one.computed
+        if one.id in gone:
+            continue
+        if made is not None and made.along in gone and (way := way_along(plan, one)) is not None:
+            one = replace(one, computed=made.along_way(way))  # noqa: PLW2901 - the same piece
+        kept.append(one)
+    return replace(plan, motifs=tuple(kept))
 
 
 def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str = "") -> tuple[Plan, str]:

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from pennello.design.computed import goes_round
-from pennello.design.computing import Computing
+from pennello.design.computing import Computed, Computing
 from pennello.design.edits import free_id, loaded_itself, with_brush, with_cake, with_paints, with_stroke
-from pennello.design.on_chart import MOST_STROKES, chart_of, laid_pieces
+from pennello.design.on_chart import MOST_STROKES, chart_of, laid_pieces, way_along
 from pennello.design.part_edits import with_new_part
 from pennello.design.parts import line_of
 from pennello.design.placed import PlacedMotif
@@ -91,8 +91,16 @@ def _round_these(plan: Plan, chosen: Sequence[PlacedMotif]) -> list[PlacedMotif]
             continue
         names = tuple(other.id for other in chosen if goes_round(plan, one, other))
         if names or one.computed.kind is Computing.FILL:
-            found.append(replace(one, computed=replace(one.computed, of=names)))
+            found.append(replace(one, computed=replace(_with_its_line(plan, one, chosen), of=names)))
     return found
+
+
+def _with_its_line(plan: Plan, placed: PlacedMotif, chosen: Sequence[PlacedMotif]) -> Computed:
+    """Return what a piece is worked out from, with the line that it goes along if that is not chosen too."""
+    made = placed.computed
+    assert made is not None
+    way = way_along(plan, placed) if made.along not in {one.id for one in chosen} else None
+    return made.along_way(way) if made.along and way is not None else made
 
 
 def _middle(plan: Plan, chosen: Sequence[PlacedMotif]) -> tuple[float, float]:

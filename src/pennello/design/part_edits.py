@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from pennello.design.edits import free_id, slug
 from pennello.design.holds import with_hold
-from pennello.design.on_chart import chart_of, placed_in
+from pennello.design.on_chart import chart_of, placed_in, without_pieces
 from pennello.design.part import PlanPart
 from pennello.design.parts import line_of, pieces_in
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
@@ -84,7 +84,7 @@ def without_part(plan: Plan, name: str, *, pieces: bool = False) -> Plan:
         gone = {one.id for one in pieces_in(plan, name)}
         inner = {one.id for one in plan.parts if any(outer.id == name for outer in line_of(plan, one.id))}
         kept = tuple(one for one in plan.parts if one.id not in inner)
-        return replace(plan, parts=kept, motifs=tuple(one for one in plan.motifs if one.id not in gone))
+        return replace(without_pieces(plan, gone), parts=kept)
     parts = (replace(one, within=part.within) if one.within == name else one for one in plan.parts if one.id != name)
     motifs = (replace(one, part=part.within) if one.part == name else one for one in plan.motifs)
     return replace(plan, parts=tuple(parts), motifs=tuple(motifs))

@@ -36,7 +36,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 11
+VERSION = 12
 
 
 _PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")

@@ -22,7 +22,6 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.chart import Point
-from pennello.design.computing import Computing, LaidBy
 from pennello.design.holds import Number, hold_of, numbers_in_hand, with_hold
 from pennello.design.on_chart import (
     aimed,
@@ -46,6 +45,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.bound_fields import BoundFields
 from pennello.ui.stations.chart.hand_verdict import HandVerdict
 from pennello.ui.stations.chart.loads_page import LoadShelf
+from pennello.ui.stations.chart.made_fields import MadeFields
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.odd_list import OddList
 from pennello.ui.stations.chart.parts_page import PartsPage
@@ -138,11 +138,8 @@ class MotifPanel(QFrame):
         self.one_sided.toggled.connect(
             lambda on: model.edit_motif("On one side on purpose", lambda one: replace(one, one_sided=on))
         )
-        self.by: QComboBox = choice("How it is laid: pulled, patted, dabbed, or as fur", self._guard)
-        for one in LaidBy:
-            self.by.addItem(one.value, one)
-        self.by.activated.connect(lambda at: self._lay_by(self.by.itemData(at)))
-        column.addWidget(self.by)
+        self.made = MadeFields(model, self._guard)
+        column.addWidget(self.made)
         self.bound = BoundFields(model, self._guard)
         column.addWidget(self.bound)
         column.addWidget(self.twin)
@@ -253,10 +250,7 @@ class MotifPanel(QFrame):
         """Follow the model."""
         chosen = self._model.chosen
         self.bound.refresh()
-        made = chosen.computed if chosen is not None else None
-        self.by.setVisible(made is not None and made.kind in (Computing.GROUND, Computing.FILL))
-        if made is not None:
-            self.by.setCurrentIndex(self.by.findData(made.by))
+        self.made.refresh(self.unit)
         for widget in (self.says, self._numbers, self.twin, self.one_sided, *self.named.values()):
             widget.setVisible(chosen is not None)
         self.short.setVisible(chosen is not None and bool(chosen.motif))
@@ -331,10 +325,15 @@ class MotifPanel(QFrame):
     def _show_sides(self, chosen: PlacedMotif) -> None:
         """Show what goes for the other side of the midline."""
         midline = self._model.chart.midline_mm is not None
+        lies = chosen.computed is None  # what is worked out lies where it must
+        self.twin.setVisible(lies)
+        self.one_sided.setVisible(lies)
         self.twin.setEnabled(midline)
         self.one_sided.setEnabled(midline and not chosen.twin)
-        self.named["Mirror copy"].setEnabled(midline)
-        self.named["Along ..."].setEnabled(bool(self._model.chart.frames))
+        self.named["Mirror copy"].setEnabled(midline and lies)
+        self.named["Along ..."].setEnabled(bool(self._model.chart.frames) and lies)
+        for words in ("Aim at ...", "Put on ..."):
+            self.named[words].setEnabled(lies)
         for tick, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
             with QSignalBlocker(tick):
                 tick.setChecked(on)
@@ -424,12 +423,6 @@ class MotifPanel(QFrame):
             self._model.edit_motif("A number of the short form", lambda one: one.with_short(key, value), f"short {key}")
         else:
             self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
-
-    def _lay_by(self, by: LaidBy) -> None:
-        def make(one: PlacedMotif) -> PlacedMotif:
-            return one if one.computed is None else replace(one, computed=replace(one.computed, by=by))
-
-        self._model.edit_motif("How it is laid", make)
 
     def _load(self, part: str, stroke: str) -> None:
         def make(one: PlacedMotif) -> PlacedMotif:

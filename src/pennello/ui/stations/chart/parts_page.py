@@ -25,7 +25,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.catalogue import CHARTS
-from pennello.design.echo import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES, echoed, guide_of
+from pennello.design.echo import echoed, guide_of, with_echo
 from pennello.design.on_chart import pieces_on, placed_in, seat
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
@@ -43,6 +43,7 @@ from pennello.design.part_edits import (
 from pennello.design.parts import listed, pieces_in
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
+from pennello.design.repeats import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
@@ -405,26 +406,41 @@ class PartsPage(QWidget):
         lines = [one for one in self._model.motifs if one.way is not None and not one.more and one.id not in inside]
         for one in lines:
             sides = inner.addMenu(menu_words(one.name))
-            for words, by_turns in (("To the other side by turns ...", True), ("On one side ...", False)):
-                sides.addAction(words).triggered.connect(
-                    lambda _=False, line=one.id, turns=by_turns: self.ask_echo(line, by_turns=turns)
-                )
+            sides.addAction("Worked out, following both").triggered.connect(
+                lambda _=False, line=one.id: self.echo(line)
+            )
+            sides.addAction("As copies, each to be changed alone ...").triggered.connect(
+                lambda _=False, line=one.id: self.ask_copies(line)
+            )
         if not lines:
             inner.addAction("Draw a line or pull a stroke from the part on first").setEnabled(False)
 
-    def ask_echo(self, line: str, *, by_turns: bool) -> None:
-        """Ask how often and how large, and repeat the part along a line."""
+    def echo(self, line: str) -> None:
+        """Lay the part again along a line of the chart, following both; its numbers are in the hand."""
+        name, made = self.part, []
+
+        def change(plan: Plan) -> Plan:
+            plan, new = with_echo(plan, name, line)
+            made.append(new)
+            return plan
+
+        self._edit("The same again", change)
+        if made:
+            self._model.choose(made[-1])
+
+    def ask_copies(self, line: str) -> None:
+        """Ask how often and how large, and copy the part along a line."""
         times = ask_amount(self, "The same again", ECHOES, USUAL_TIMES)
         smaller = None if times is None else ask_amount(self, "The same again", ECHO_SIZE, USUAL_SMALLER)
         if times is not None and smaller is not None:
-            self.echo(line, round(times), smaller, by_turns=by_turns)
+            self.copy_along(line, round(times), smaller)
 
-    def echo(self, line: str, times: int, smaller: float, *, by_turns: bool) -> None:
-        """Repeat the part along a line of the chart."""
+    def copy_along(self, line: str, times: int, smaller: float) -> None:
+        """Copy the part along a line of the chart, to its other side by turns."""
         name = self.part
 
         def change(plan: Plan) -> Plan:
-            return echoed(plan, name, guide_of(seat(plan, placed_in(plan, line))), times, smaller, by_turns=by_turns)[0]
+            return echoed(plan, name, guide_of(seat(plan, placed_in(plan, line))), times, smaller)[0]
 
         self._edit("The same again", change)
 
