@@ -74,6 +74,7 @@ class Code(StrEnum):
     NO_SUCH_PART = "no_such_part", Level.ODD, "a load for a part that the motif does not have"
     NO_LOAD = "no_load", Level.ODD, "a part of a motif has no load"
     LEADS_NOWHERE = "leads_nowhere", Level.ODD, "a line begins far from everything"
+    AIMS_ELSEWHERE = "aims_elsewhere", Level.ODD, "the point of a stripe aims elsewhere than those beside it"
     RESERVED = "reserved", Level.ODD, "a stroke lies on a place that is kept"
     TOO_SMALL = "too_small", Level.ODD, "a motif is too small for its brush"
     LINE_TOO_WIDE = "line_too_wide", Level.ODD, "line work with a brush that lays it too wide"

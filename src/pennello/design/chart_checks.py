@@ -11,8 +11,10 @@ from shapely import Point
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
+from pennello.design.aiming import foot_of_swirl, stripes_astray
 from pennello.design.computing import LARGE, Computing
 from pennello.design.layer_checks import odd_layers
+from pennello.design.line_work import is_line_work
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of
@@ -62,8 +64,9 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
         found += _bound(plan, placed, chart)
         found += _beside(plan, placed, mine, chart)
         found += _sizes(plan, placed)
-        found += _nowhere(placed, mine, pieces, chart)
+        found += _nowhere(plan, placed, mine, pieces, chart)
         found += _reserved(plan, placed, mine)
+    found += stripes_astray([(placed, of[placed.id]) for placed in here], chart)
     return (*found, *odd_layers(plan, key, chart, [(one, laid[one.id]) for one in here]))
 
 
@@ -212,13 +215,18 @@ def _not_laid(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]
 
 
 def _nowhere(
-    placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart
+    plan: Plan, placed: PlacedMotif, mine: list[LaidPiece], every: tuple[LaidPiece, ...], chart: Chart
 ) -> Iterator[Finding]:
-    """A swirl or wing whose line begins far from everything: it leads the eye nowhere."""
+    """A swirl or wing, constructed or drawn, whose line begins far from everything: it leads the eye nowhere."""
     kind = _kind(placed)
-    if kind is None or Check.LEADS not in kind.checks or not mine:
+    foot = None
+    if kind is not None and Check.LEADS in kind.checks and mine:
+        foot = mine[0].stroke.path.points_mm[0]
+    elif placed.way is not None and len(placed.ways) == 1 and is_line_work(plan, placed):
+        foot = foot_of_swirl(mine[0].stroke)
+    if foot is None:
         return
-    start = np.array(mine[0].stroke.path.points_mm[0])
+    start = np.array(foot)
     others = [np.array(piece.stroke.path.points_mm) for piece in every if piece.motif != placed.id]
     marks = np.array([point for _, point in chart.landmarks])
     apart = min([float(np.linalg.norm(points - start, axis=1).min()) for points in [*others, marks]])
