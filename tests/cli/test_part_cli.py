@@ -293,3 +293,12 @@ def test_numbers_of_a_pulled_stroke_are_said(ask, plan):
     assert (way.wiggle.count, way.wiggle.width_mm, way.lift_mm, way.flips_mm) == (3, 4, 8, (20,))
     assert "there is no number 'petals'" in ask("piece", plan, "band", "--set", "petals=3", code=2)
     assert "0 to 30" in ask("piece", plan, "band", "--set", "waves=99", code=2)
+
+
+def test_a_rib_of_a_pulled_stroke_is_turned(ask, plan):
+    ask("piece", plan, "add", "--load", "dahlia-petal", "--points", "0,0 20,-14 40,0", "--name", "Arch")
+    before = read_plan(plan).motifs[-1].way.nib
+    ask("piece", plan, "arch", "--rib", "0=-20")
+    assert read_plan(plan).motifs[-1].way.nib != before
+    assert "N=DEG" in ask("piece", plan, "arch", "--rib", "first", code=2)
+    assert "rib of Arch" in ask("piece", plan, "arch", "--rib", "40=5", code=2)

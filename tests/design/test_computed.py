@@ -234,7 +234,6 @@ def test_shadow_and_light_of_a_disc_are_what_their_cosine_says():
     assert angles.mean() == pytest.approx(-90, abs=2)
 
 
-@pytest.mark.no_cover
 @pytest.mark.parametrize(("by", "most"), [(LaidBy.PULLED, 0.02), (LaidBy.PATTED, 0.02)])
 def test_a_frame_is_filled_by_a_dauber_less_what_stays_clear(two, by, most):
     plan, _, _, small = two

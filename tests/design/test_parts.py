@@ -202,7 +202,6 @@ def test_a_piece_is_held_as_it_is_asked_for(demo):
         with_new_piece(demo, "beetle-scale", line((0, 0), (20, -5)), "tail")
 
 
-@pytest.mark.no_cover
 @settings(max_examples=40, deadline=None)
 @given(st.lists(st.tuples(st.sampled_from("abcde"), st.sampled_from(["p", "q", ""])), max_size=8), st.data())
 def test_whatever_is_dragged_nothing_is_lost(five, moves, data):

@@ -108,7 +108,6 @@ def test_tiles_cover_all_and_share_their_edges():
 
 
 @pytest.mark.slow
-@pytest.mark.no_cover
 def test_all_of_a_plan_has_a_chart_on_many_pages(tmp_path):
     arranged = arrange(design_of(demo_plan(), engine=engine.kernel()), 0.0)
     assert write_sheet(arranged, (), tmp_path / "s.pdf", tiles=True) >= 9

@@ -291,7 +291,6 @@ def test_white_laid_the_moment_that_red_is_dry_is_white_over_red(doer):
     assert wet.wet[at][0] > seen[0].wet[at][0] * 1.2
 
 
-@pytest.mark.no_cover
 @pytest.mark.parametrize("water", [3.0])
 @pytest.mark.parametrize("doer", [REFERENCE, "kernel"], ids=["reference", "kernel"])
 def test_baking_often_is_baking_once(doer, water):

@@ -107,7 +107,6 @@ def test_no_hole_within_a_filled_motif(key):
     assert max(holes_mm2(shape), default=0.0) <= FILLED[key]
 
 
-@pytest.mark.no_cover
 @pytest.mark.parametrize("key", ["shell-flower", "whole-heart", "peaks", "tea-rose"])
 @settings(max_examples=20)
 @given(seed=st.integers(0, 10_000))

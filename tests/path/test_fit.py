@@ -29,7 +29,6 @@ def test_a_single_curve_comes_back():
     assert apart < 0.25
 
 
-@pytest.mark.no_cover
 @given(st.integers(0, 5000), st.sampled_from([0.1, 0.2, 0.4]))
 @settings(max_examples=15, deadline=None)
 def test_no_point_of_a_hand_lies_farther_off_than_is_told(seed, off_mm):

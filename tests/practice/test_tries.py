@@ -96,7 +96,6 @@ def test_the_rim_is_as_wide_as_it_is_loaded():
     assert score.blend_mm is not None
 
 
-@pytest.mark.no_cover
 def test_an_empty_sheet_is_said():
     what = practised(PLAN, "beetle-scale")
     picture, marks = sheet_photo(places_for(what), {}, 2)

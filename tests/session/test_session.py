@@ -387,7 +387,6 @@ def test_a_failing_job_says_a_sentence(jobs, error, words):
 
 
 @pytest.mark.slow
-@pytest.mark.no_cover
 def test_coarse_and_fine_agree(demo):
     for stroke in demo.strokes:
         quick, slow = coarse(demo, stroke.id), fine(demo, stroke.id, LengthUnit.MM)

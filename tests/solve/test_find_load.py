@@ -199,7 +199,6 @@ def test_a_dip_is_found_again(demo, tip, belly, depth):
     assert {pickup.cake for find in on_cake.finds for pickup in find.recipe.pickups} == {cake.id}
 
 
-@pytest.mark.no_cover
 def test_a_side_load_is_found_again(two_tone_plan):
     body = PickUp(pan=(Portion("mussel-blue", 1.0),), passes=12, way=Way.ROLL)
     side = PickUp(pan=(Portion("lantern-yellow", 1.0),), passes=4, way=Way.SIDE, part=(0.4, 1.0))

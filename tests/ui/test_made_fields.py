@@ -2,6 +2,8 @@
 
 import pytest
 from lantern_face import demo_plan
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
 
 from pennello.design.computing import Computing
 from pennello.design.part_edits import with_new_part
@@ -52,3 +54,22 @@ def test_copies_stand_alone(station):
     parts.copy_along("stem", 2, 0.8)
     assert len(station.model.document.committed.motifs) == before + 2
     assert all(one.computed is None for one in station.model.document.committed.motifs[-2:])
+
+
+def test_a_rib_is_turned_by_mouse_and_by_keys_and_given_back(station):
+    station.model.choose("stem")
+    ribs = station.board.ribs
+    assert len(ribs.handles) >= 2
+    nib = station.model.committed.way.nib
+    last = ribs.handles[-1]
+    last.setFocus()
+    QTest.keyClick(last, Qt.Key.Key_Right)
+    assert station.model.committed.way.nib != nib
+    station.model.document.undo()
+    assert station.model.committed.way.nib == nib
+    middle = last.rect().center()
+    QTest.mousePress(last, Qt.MouseButton.LeftButton, pos=middle)
+    QTest.mouseMove(last, middle + QPoint(0, 14))
+    QTest.keyClick(last, Qt.Key.Key_Escape)
+    assert station.model.document.plan == station.model.document.committed
+    assert "° to the level" in last.accessibleDescription() + last.toolTip() + last.accessibleName()

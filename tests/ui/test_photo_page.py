@@ -47,6 +47,8 @@ def test_two_marks_and_a_width_put_a_photo_behind_the_paint(window, station, sho
     assert photo.file == str(shot.resolve())
     face = station.model.chart
     assert face.landmark(LEFT)[0] - face.landmark(RIGHT)[0] == pytest.approx(60, abs=0.1)
+    assert station.model.photo is None  # a worker reads it
+    qtbot.waitUntil(lambda: station.model.photo is not None)
     seen = station.board.grab().toImage()
     x, y = face.landmark(LEFT)
     colour = seen.pixelColor(station.board.view.to_px(x + 8, y + 12).toPoint())

@@ -24,6 +24,7 @@ from pennello.design.part_edits import put_in, with_new_piece
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.pulled import Sample, points_of, pulled_stroke, with_point_at, with_press, with_pulled, with_way
+from pennello.design.ribs import with_rib_turned
 from pennello.design.seated import keeps_its_stripe, places_for_stripes
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.svg import read_svg
@@ -75,6 +76,9 @@ def piece_arguments(parser: ArgumentParser) -> None:
         "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
     )
     parser.add_argument("--point", action="append", default=[], metavar="N=X,Y", help="a point of a stroke's way, mm")
+    parser.add_argument(
+        "--rib", action="append", default=[], metavar="N=DEG", help="turn the chisel of a stroke at a rib, 0 the first"
+    )
     parser.add_argument(
         "--press", type=number, metavar="P", help="pressure of a stroke where it is greatest, 0.05 to 1"
     )
@@ -237,6 +241,11 @@ def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
             raise OutOfRangeError("--point", text, "N=X,Y, as 3=12,-4")
         here = samples_of(place)[-1]
         placed = with_point_at(placed, int(at), here.x_mm, here.y_mm)
+    for text in args.rib:
+        at, equals, deg = text.partition("=")
+        if not (equals and at.isdigit()):
+            raise OutOfRangeError("--rib", text, "N=DEG, as 1=-20")
+        placed = with_rib_turned(placed, int(at), parse_number(deg))
     if (args.hold or args.press is not None) and not points_of(placed):
         raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
     if args.hold:

@@ -89,7 +89,7 @@ def pulled_stroke(
         stroke = with_hold(stroke, hold)
     at = _places(samples)
     begins = 180.0 if samples[0].flipped else 0.0
-    stroke = replace(stroke, nib=_turned(stroke.nib, at, np.array([one.turn_deg + begins for one in samples])))
+    stroke = replace(stroke, nib=turned_nib(stroke.nib, at, np.array([one.turn_deg + begins for one in samples])))
     pressures = [one.pressure for one in samples]
     if all(one is not None for one in pressures):
         stroke = _pressed(stroke, at, np.clip(np.array(pressures, np.float64), *PRESSURE))
@@ -117,8 +117,11 @@ def _places(samples: Sequence[Sample]) -> Array:
     return far / far[-1] if far[-1] > 0 else np.linspace(0, 1, len(far))
 
 
-def _turned(nib: Nib, at: Array, turns: Array) -> Nib:
-    """Return a chisel that was turned on the way: evenly where it keeps a direction, by keys where it follows."""
+def turned_nib(nib: Nib, at: Array, turns: Array) -> Nib:
+    """Return a chisel that was turned on the way, at places 0 to 1 by so many degrees each.
+
+    Evenly where it keeps a direction, by keys where it follows.
+    """
     first, last = float(turns[0]), float(turns[-1])
     steady = float(np.abs(turns - first).max()) < _SAME_DEG
     if nib.mode is NibMode.PIVOTING:

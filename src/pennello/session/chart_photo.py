@@ -27,8 +27,28 @@ class LaidPhoto:
     onto: Array
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class PlacedPhoto:
+    """The file of a chart's photo as it is now, not yet read, and what takes its px to mm of the chart."""
+
+    path: Path
+    stamp: int
+    onto: Array
+
+    @property
+    def file(self) -> tuple[Path, int]:
+        """Which file, and when it was written."""
+        return self.path, self.stamp
+
+
 def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
-    """Return the photo of a chart where it lies, or None where there is none.
+    """Return the photo of a chart where it lies, or None where there is none; see `placed_photo`."""
+    placed = placed_photo(plan, key, folder)
+    return LaidPhoto(read_photo(*placed.file), placed.onto) if placed is not None else None
+
+
+def placed_photo(plan: Plan, key: str, folder: Path | None) -> PlacedPhoto | None:
+    """Return which file the photo of a chart is in, and where it lies, without reading it; None where there is none.
 
     Parameters
     ----------
@@ -38,7 +58,7 @@ def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
     Raises
     ------
     FileProblemError
-        If the file is not there, or no picture.
+        If the file is not there.
     """
     photo = photo_of(plan, key)
     if photo is None:
@@ -48,11 +68,12 @@ def laid_photo(plan: Plan, key: str, folder: Path | None) -> LaidPhoto | None:
         stamp = path.stat().st_mtime_ns
     except (OSError, ValueError) as error:  # a name that no file can have
         raise FileProblemError(path, "the photo of this chart is not there; choose it anew.") from error
-    return LaidPhoto(_read(path, stamp), photo.onto(chart_of(plan, key)))
+    return PlacedPhoto(path, stamp, photo.onto(chart_of(plan, key)))
 
 
 @lru_cache(maxsize=1)
-def _read(path: Path, _stamp: int) -> Picture:
+def read_photo(path: Path, _stamp: int) -> Picture:
+    """Return a photo, sRGB bytes, shape (rows, columns, 3); raises FileProblemError if it is none."""
     from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
 
     return read_picture(path)

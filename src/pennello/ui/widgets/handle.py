@@ -239,5 +239,9 @@ class Handle(QWidget):
             painter.drawRect(QRectF(middle.x() - size, middle.y() - size, 2 * size, 2 * size))
         elif self._shape == "bar":
             painter.drawRoundedRect(QRectF(middle.x() - 3, middle.y() - 8, 6, 16), 3, 3)
+        elif self._shape == "diamond":
+            reach = 1.4 * size
+            ends = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
+            painter.drawPolygon([middle + QPointF(x, y) for x, y in ends])
         else:
             painter.drawEllipse(middle, size, size)

@@ -27,6 +27,7 @@ from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.stations.chart.pen import Pen, touch_of
+from pennello.ui.stations.chart.rib_handles import ChartRibs
 from pennello.ui.stations.chart.stroke_pen import StrokePen
 from pennello.ui.stations.chart.way_handles import WayHandles
 from pennello.ui.theme.tokens import theme
@@ -99,6 +100,7 @@ class ChartBoard(Surface):
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
         self.over = LayerHandles(model, self, lambda: self.view)
         self.way = WayHandles(model, self, lambda: self.view)
+        self.ribs = ChartRibs(model, self, lambda: self.view)
         self.pen, self.puller = LinePen(model, lambda: self.view), StrokePen(model, lambda: self.view)
         self.resized.connect(self.place_handles)
         model.shown.connect(self.refresh)
@@ -187,6 +189,7 @@ class ChartBoard(Surface):
     def place_handles(self) -> None:
         """Lay the handles about the motif in the hand and on what lies over the paint."""
         self.over.place()
+        self.ribs.place()
         self.way.place()
         chosen = self.model.seated
         taken = chosen is not None and chosen.computed is None  # what is worked out lies where it must
@@ -412,6 +415,7 @@ class ChartBoard(Surface):
         if self.guide in dict(chart.frames):
             draw_guide(painter, chart.frame(self.guide), view)
         self._draw_chosen(painter, view)
+        self.ribs.draw(painter)
         self.way.draw(painter)
         if chart.landmarks and (self.near or self.grip.dragging):
             draw_landmarks(painter, chart, view, self.near)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -19,7 +20,7 @@ from pennello.errors import PennelloError
 from pennello.finding import Finding
 from pennello.lay.skin_film import SkinFilm
 from pennello.motif.place import Place
-from pennello.session.chart_photo import LaidPhoto, laid_photo
+from pennello.session.chart_photo import LaidPhoto, Picture, PlacedPhoto, placed_photo, read_photo
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
@@ -80,6 +81,7 @@ class ChartModel(QObject):
         self._telling = Jobs()
         self.open = False
         self._no_photo = ""
+        self._photo: tuple[tuple[Path, int], Picture | None] | None = None
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
@@ -105,17 +107,45 @@ class ChartModel(QObject):
 
     @property
     def photo(self) -> LaidPhoto | None:
-        """The photo that stands for this chart; None where it is drawn, or the photo cannot be read (said once)."""
+        """The photo that stands for this chart; None where it is drawn, still read, or cannot be read (said once)."""
         path = self.document.path
         try:
-            found = laid_photo(self.plan, self.key, path.parent if path is not None else None)
+            placed = placed_photo(self.plan, self.key, path.parent if path is not None else None)
         except PennelloError as error:
-            if self._no_photo != str(error):
-                self._no_photo = str(error)
-                QTimer.singleShot(0, self, lambda: self.failed.emit(self._no_photo))
+            self._refuse_photo(str(error))
             return None
-        self._no_photo = ""
-        return found
+        if placed is None:
+            self._no_photo = ""
+            return None
+        if self._photo is None or self._photo[0] != placed.file:
+            self._read_photo(placed)
+            return None
+        picture = self._photo[1]
+        return None if picture is None else LaidPhoto(picture, placed.onto)
+
+    def _read_photo(self, placed: PlacedPhoto) -> None:
+        """Let a worker read the photo; while it does, and where it cannot, the chart is drawn."""
+        self._photo = (placed.file, None)
+
+        def show(picture: Picture) -> None:
+            if self._photo is not None and self._photo[0] == placed.file:
+                self._photo, self._no_photo = (placed.file, picture), ""
+                self.painted_anew.emit()
+
+        begin(
+            self._telling,
+            "photo",
+            self,
+            lambda _: read_photo(*placed.file),
+            finished=show,
+            failed=self._refuse_photo,
+        )
+
+    def _refuse_photo(self, why: str) -> None:
+        """Say once why a photo cannot be shown."""
+        if self._no_photo != why:
+            self._no_photo = why
+            QTimer.singleShot(0, self, lambda: self.failed.emit(self._no_photo))
 
     @property
     def motifs(self) -> tuple[PlacedMotif, ...]:
