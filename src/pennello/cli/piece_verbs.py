@@ -233,8 +233,8 @@ def _striped(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     return kept
 
 
-def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
-    """Return a free stroke with points of its way elsewhere, held or pressed another way."""
+def _shaped(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
+    """Return a free stroke with points of its way elsewhere, and its chisel turned at ribs."""
     for text in args.point:
         at, equals, place = text.partition("=")
         if not (equals and at.isdigit()):
@@ -246,6 +246,12 @@ def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
         if not (equals and at.isdigit()):
             raise OutOfRangeError("--rib", text, "N=DEG, as 1=-20")
         placed = with_rib_turned(placed, int(at), parse_number(deg))
+    return placed
+
+
+def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
+    """Return a free stroke with points of its way elsewhere, held or pressed another way."""
+    placed = _shaped(placed, args)
     if (args.hold or args.press is not None) and not points_of(placed):
         raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
     if args.hold:
