@@ -23,7 +23,7 @@ _MM_PER_INCH = 25.4
 
 
 def write_png(picture: Picture, path: Path, px_per_mm: float) -> None:
-    """Write sRGB bytes, shape (rows, columns, 3), as PNG that knows its true size.
+    """Write sRGB bytes, shape (rows, columns, 3), as PNG that knows its true size and that it is sRGB.
 
     Raises
     ------
@@ -31,10 +31,29 @@ def write_png(picture: Picture, path: Path, px_per_mm: float) -> None:
         If it cannot be written; a file that was there is untouched.
     """
     from PIL import Image  # noqa: PLC0415 - the window shows ribbons without it
+    from PIL.PngImagePlugin import PngInfo  # noqa: PLC0415
 
     dots = px_per_mm * _MM_PER_INCH
+    file, told = io.BytesIO(), PngInfo()
+    told.add(b"sRGB", b"\0")  # PNG specification (W3C, third edition), 11.3.2.5: intent "perceptual"
+    Image.fromarray(picture).save(file, "PNG", dpi=(dots, dots), pnginfo=told)
+    write_bytes(file.getvalue(), path)
+
+
+def write_jpeg(picture: Picture, path: Path, px_per_mm: float) -> None:
+    """Write sRGB bytes, shape (rows, columns, 3), as JPEG with its true size and the profile of sRGB.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be written; a file that was there is untouched.
+    """
+    from PIL import Image, ImageCms  # noqa: PLC0415 - the window shows ribbons without it
+
+    dots = round(px_per_mm * _MM_PER_INCH)
+    profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
     file = io.BytesIO()
-    Image.fromarray(picture).save(file, "PNG", dpi=(dots, dots))
+    Image.fromarray(picture).save(file, "JPEG", quality=92, subsampling=0, dpi=(dots, dots), icc_profile=profile)
     write_bytes(file.getvalue(), path)
 
 

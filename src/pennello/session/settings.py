@@ -15,7 +15,7 @@ from pennello.disk import make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.units import LengthUnit
 
-MOST_RECENT, MOST_EVENTS, MOST_WINDOW = 8, 24, 2000
+MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
 
@@ -37,7 +37,8 @@ class Settings:
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
     nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
-    open, newest first. `window` is where the window stood, as Qt keeps it.
+    open, newest first. `folders` are those last used, by
+    kind of file. `window` is where the window stood, as Qt keeps it.
     """
 
     theme: str = "linen"
@@ -49,6 +50,7 @@ class Settings:
     event: str = ""
     events: tuple[str, ...] = ()
     window: str = ""
+    folders: tuple[tuple[str, str], ...] = ()
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -91,6 +93,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         event=values["event"] if isinstance(values.get("event"), str) else "",
         events=_names(values.get("events"))[:MOST_EVENTS],
         window=_short(values.get("window")),
+        folders=_pairs(values.get("folders"))[:MOST_FOLDERS],
     )
 
 
@@ -100,6 +103,11 @@ def _short(value: Any) -> str:
 
 def _names(value: Any) -> tuple[str, ...]:
     return tuple(name for name in value if isinstance(name, str)) if isinstance(value, list) else ()
+
+
+def _pairs(value: Any) -> tuple[tuple[str, str], ...]:
+    given = [_names(one) for one in value] if isinstance(value, list) else []
+    return tuple((one[0], one[1]) for one in given if len(one) == 2)
 
 
 def _days(value: Any) -> int:

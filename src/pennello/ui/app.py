@@ -76,6 +76,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
         window.open_path(Path(path))
     elif not demo:
         window.files.offer_unnamed()
+        window.offer_last()
     QTimer.singleShot(0, window.tidy)
     waker = QTimer()  # lets Python see Ctrl+C
     waker.timeout.connect(lambda: None)

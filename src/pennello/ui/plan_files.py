@@ -18,7 +18,8 @@ from pennello.session.autosave import AUTOSAVE_S, Autosave, Left
 from pennello.session.document import ChangedOnDiskError, Document, with_suffix
 from pennello.session.jobs import Jobs
 from pennello.ui.banner import Banner
-from pennello.ui.widgets.asking import may_write_over
+from pennello.ui.widgets.asking import ask_source, may_write_over
+from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
@@ -132,9 +133,9 @@ class PlanFiles(QObject):
 
     def ask_open(self) -> None:
         """Ask for a plan and open it."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Open a plan", str(self.folder), _FILTER)
-        if name:
-            self.open_path(Path(name))
+        path = ask_source(self._window, "Open a plan", "plans", _FILTER, self.folder)
+        if path is not None:
+            self.open_path(path)
 
     def open_path(self, path: Path) -> None:
         """Open a plan; offer copies that were left of it."""
@@ -176,10 +177,11 @@ class PlanFiles(QObject):
     def save_as(self) -> bool:
         """Ask where to save."""
         stem = "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-")[:60] or "plan"
-        start = str(self.folder / f"{stem}{SUFFIX}")
+        start = str(FOLDERS.of("plans", self.folder) / f"{stem}{SUFFIX}")
         name, _ = QFileDialog.getSaveFileName(self._window, "Save the plan", start, _FILTER)
         if not name or not Path(name).name:
             return False
+        FOLDERS.note("plans", Path(name))
         target = with_suffix(Path(name))
         if target != Path(name) and exists(target) and not may_write_over(self._window, target):
             return False

@@ -19,6 +19,7 @@ from pennello.session.document import Document
 from pennello.session.owner import Owner
 from pennello.session.settings import Settings
 from pennello.ui.bench_model import BenchModel
+from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter
 from pennello.units import LengthUnit
 
@@ -71,6 +72,25 @@ class Keys:
     """Keys or a gesture that a station takes itself, and what they do: for the help page."""
 
     keys: str
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class Takes:
+    """Files that a station takes when they are opened or dropped on the window.
+
+    Attributes
+    ----------
+    endings
+        How they end, in small letters with the dot.
+    do
+        Name of the station's method that takes the path.
+    words
+        What it takes one for, as in "a photo for this chart".
+    """
+
+    endings: tuple[str, ...]
+    do: str
     words: str
 
 
@@ -128,6 +148,10 @@ class Station:
     @property
     def history(self) -> UndoRedo | None:
         """What undo goes through here; None for the plan's."""
+        return None
+
+    def copied(self) -> Copied | None:
+        """What Ctrl+C gives of it to be pasted elsewhere; None for nothing."""
         return None
 
     def enter(self) -> None:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import datetime
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QByteArray, QPoint, QSize, Qt
-from PySide6.QtGui import QAction, QCloseEvent, QKeySequence
+from PySide6.QtCore import QByteArray, QMimeData, QPoint, QSize, Qt
+from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
@@ -25,26 +26,30 @@ from PySide6.QtWidgets import (
 
 from pennello.design.plan import Plan
 from pennello.disk import exists
+from pennello.files.plan_json import SUFFIX
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
+from pennello.session.recent_files import MIME, note_recent
 from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
 from pennello.ui.banner import Banner
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
+from pennello.ui.copying import Copier
 from pennello.ui.exporting import Exporter
 from pennello.ui.help import HelpPage
 from pennello.ui.leftovers import Leftovers
 from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
-from pennello.ui.station import Action, Station, UndoRedo, Workplace
+from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.top_bar import TopBar
+from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.motion import MOVING, choose_less_motion
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
-from pennello.ui.work import guarded
-from pennello.units import LengthUnit
+from pennello.ui.work import begin, guarded
+from pennello.units import LengthUnit, counted
 
 if TYPE_CHECKING:
     from pennello.session.run_keeper import KeptRun
@@ -58,6 +63,7 @@ ACTIONS: tuple[Action, ...] = (
     Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
     Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
     Action("close", "Close", "Ctrl+Q", "end"),
+    Action("copy_shown", "Copy what is shown", "Ctrl+C"),
     Action("undo", "Undo", "Ctrl+Z"),
     Action("redo", "Redo", "Ctrl+Shift+Z"),
     Action("show_help", "Help", "F1"),
@@ -100,6 +106,7 @@ class MainWindow(QMainWindow):
         self.banner = Banner()
         self.files = PlanFiles(document, self.banner, state_folder(), self)
         self.exporter = Exporter(self.banner, self)
+        self.copier = Copier(self.say, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
         self.actions_by_id: dict[str, QAction] = {}
         self._made: dict[str, Station] = {}
@@ -122,6 +129,7 @@ class MainWindow(QMainWindow):
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
+        FOLDERS.keep(dict(self.settings.folders), self._keep_folders)
         self.files.remembered.connect(self._remember)
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
@@ -165,6 +173,7 @@ class MainWindow(QMainWindow):
         across.addWidget(self.rail)
         across.addLayout(right, 1)
         self.setCentralWidget(table)
+        self.setAcceptDrops(True)
         self.resize(USUAL)
         self.setMinimumSize(LEAST)
 
@@ -341,14 +350,48 @@ class MainWindow(QMainWindow):
     # --- files ---
 
     def open_path(self, path: Path) -> None:
-        """Open a plan, or what a station opens itself."""
-        key = next((one.key for one in STATIONS if one.opens and path.suffix == one.opens), "")
-        if not key:
+        """Open a plan, or give a file to the station that takes it; ask where several do and none of them is shown."""
+        ending = path.suffix.lower()
+        takers = [(one.key, takes) for one in STATIONS for takes in one.takes if ending in takes.endings]
+        here = [taker for taker in takers if taker[0] == self._shown]
+        if not takers:
             self.files.open_path(path)
+        elif here or len(takers) == 1:
+            self._give(path, *(here or takers)[0])
+        else:
+            acts = [(_capital(takes.words), partial(self._give, path, key, takes)) for key, takes in takers]
+            self.banner.say(f"What is {path.name} for?", *acts)
+
+    def _give(self, path: Path, key: str, takes: Takes) -> None:
+        if key != self._shown:
+            self.go_to(key)
+        if path.suffix in MIME:
+            self._note_recent(path)
+        self._guarded(lambda: getattr(self.station(key), takes.do)(path))
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        """Take files that Pennello can open."""
+        if _dropped(event.mimeData()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """Open what was dropped: one file at a time."""
+        paths = _dropped(event.mimeData())
+        if not paths:
             return
-        station: Any = self.station(key)
-        self.go_to(key)
-        station.open_file(path)
+        event.acceptProposedAction()
+        first, *others = paths
+        self.open_path(first)
+        if others:
+            self.say(f"Took {first.name}; drop the other {counted(len(others), 'file')} one at a time.")
+
+    def copy_shown(self) -> None:
+        """Put what the station shows on the clipboard: its picture, its table."""
+        given = self.station(self._shown).copied()
+        if given is None:
+            self.say("There is nothing here to copy yet.")
+        else:
+            self.copier.copy(given)
 
     def save(self) -> bool:
         """Save where the plan came from, or ask."""
@@ -356,6 +399,22 @@ class MainWindow(QMainWindow):
 
     def _remember(self, path: Path) -> None:
         self._settle(with_recent(self.settings, path))
+        self._note_recent(path)
+
+    def _note_recent(self, path: Path) -> None:
+        """Let a worker put a file into the desktop's list of recent ones."""
+        now = datetime.now().astimezone()
+        begin(self.jobs, "recent", self, lambda _: note_recent(path, now), finished=lambda _: None, failed=self.say)
+
+    def offer_last(self) -> None:
+        """Offer the plan that was open last, if nothing else is asked."""
+        last = next((Path(name) for name in self.settings.recent), None)
+        if last is None or self.banner.isVisible() or self.document.path is not None or not exists(last):
+            return
+        self.banner.say(f"{last.stem} was open last.", ("Open it", lambda: self.open_path(last)))
+
+    def _keep_folders(self, kept: dict[str, str]) -> None:
+        self._settle(replace(self.settings, folders=tuple(kept.items())))
 
     def _settle(self, settings: Settings) -> None:
         self.settings = settings
@@ -406,7 +465,19 @@ class MainWindow(QMainWindow):
         for one in self._made.values():
             one.close_all()
         self.exporter.close()
+        self.copier.close()
         self.leftovers.close()
         self.jobs.close()
         self.files.close()
         event.accept()
+
+
+def _dropped(data: QMimeData) -> list[Path]:
+    """Return the files of a drop that Pennello, or one of its stations, can open."""
+    endings = {SUFFIX, *(ending for one in STATIONS for takes in one.takes for ending in takes.endings)}
+    paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()] if data.hasUrls() else []
+    return [path for path in paths if path.suffix.lower() in endings]
+
+
+def _capital(words: str) -> str:
+    return words[:1].upper() + words[1:]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from importlib import import_module
 
-from pennello.ui.station import Action, Keys, Station, Workplace
+from pennello.ui.station import Action, Keys, Station, Takes, Workplace
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,8 +26,6 @@ class StationRow:
         Whether a run at the chair that was cut off goes on there.
     takes_designs
         Whether a design that is opened from the page of designs is shown there.
-    opens
-        How files end that it opens itself; "" for none.
     """
 
     key: str
@@ -37,7 +35,6 @@ class StationRow:
     rests_bench: bool = False
     takes_runs: bool = False
     takes_designs: bool = False
-    opens: str = ""
 
     @property
     def actions(self) -> tuple[Action, ...]:
@@ -48,6 +45,11 @@ class StationRow:
     def help(self) -> tuple[Keys, ...]:
         """Keys and gestures that it takes itself, as its package says."""
         return getattr(import_module(self.place.rpartition(".")[0]), "HELP", ())
+
+    @property
+    def takes(self) -> tuple[Takes, ...]:
+        """Files that it takes, as its package says."""
+        return getattr(import_module(self.place.rpartition(".")[0]), "TAKES", ())
 
     def make(self, workplace: Workplace) -> Station:
         """Return it, made for a window."""
@@ -62,7 +64,7 @@ STATIONS: tuple[StationRow, ...] = (
     StationRow("bench", "Bench", "Alt+2", f"{_AT}.bench.station:BenchStation"),
     StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True, takes_designs=True),
     StationRow("order", "Order", "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True),
-    StationRow("day", "Day", "Alt+5", f"{_AT}.day.station:DayStation", rests_bench=True, opens=".pennello-day"),
+    StationRow("day", "Day", "Alt+5", f"{_AT}.day.station:DayStation", rests_bench=True),
     StationRow("notebook", "Notebook", "Alt+6", f"{_AT}.notebook.station:NotebookStation", rests_bench=True),
 )
 FIRST = "bench"

@@ -7,6 +7,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QMessageBox, QPushButton, QVBoxLayout, QWidget
 
 from pennello.disk import exists
+from pennello.ui.widgets.folders import FOLDERS, kind_of
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.saying import say_from
@@ -70,10 +71,40 @@ def with_ending(path: Path, endings: tuple[str, ...]) -> Path:
     return path if path.suffix.lower() in endings else path.with_name(path.name + endings[0])
 
 
+def ask_source(parent: QWidget, title: str, kind: str, filters: str, otherwise: Path | None = None) -> Path | None:
+    """Ask for a file to read; None where nobody wants one.
+
+    Parameters
+    ----------
+    kind
+        What of `KINDS` it is: it is asked for where such a file was last.
+    filters
+        What is offered, as Qt writes it.
+    otherwise
+        Where it is asked for the first time; the home without it.
+    """
+    start = FOLDERS.of(kind, otherwise or Path.home())
+    chosen, _ = QFileDialog.getOpenFileName(parent, title, str(start), filters)
+    if not chosen:
+        return None
+    FOLDERS.note(kind, Path(chosen))
+    return Path(chosen)
+
+
+def ask_folder(parent: QWidget, title: str, kind: str) -> Path | None:
+    """Ask for a folder to write files of a kind into; None where nobody wants to."""
+    chosen = QFileDialog.getExistingDirectory(parent, title, str(FOLDERS.of(kind, Path.home())))
+    if not chosen:
+        return None
+    FOLDERS.note(kind, Path(chosen) / "x")
+    return Path(chosen)
+
+
 def ask_target(parent: QWidget, title: str, start: Path, endings: tuple[str, ...]) -> Path | None:
     """Ask where to write; None where nobody wants to.
 
-    Where an ending has to be added, and there is a file of that name, that is asked too.
+    It is asked for where a file of that kind was last; where an ending has to be added, and there is a file of that
+    name, that is asked too.
 
     Parameters
     ----------
@@ -81,9 +112,11 @@ def ask_target(parent: QWidget, title: str, start: Path, endings: tuple[str, ...
         What the file may end with, the usual one first.
     """
     kinds = " ".join(f"*{ending}" for ending in endings)
-    chosen, _ = QFileDialog.getSaveFileName(parent, title, str(start), kinds)
+    kind = kind_of(endings[0])
+    chosen, _ = QFileDialog.getSaveFileName(parent, title, str(FOLDERS.of(kind, start.parent) / start.name), kinds)
     if not chosen or not Path(chosen).name:
         return None
+    FOLDERS.note(kind, Path(chosen))
     path = Path(chosen)
     target = with_ending(path, endings)
     if target != path and exists(target) and not may_write_over(parent, target):

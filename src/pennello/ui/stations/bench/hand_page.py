@@ -13,7 +13,6 @@ from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPen, QPolygonF
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
-    QFileDialog,
     QFrame,
     QGridLayout,
     QHBoxLayout,
@@ -32,7 +31,7 @@ from pennello.path.cubic import length_mm
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.asking import ask_amount, ask_target
+from pennello.ui.widgets.asking import ask_amount, ask_source, ask_target
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.handle import FINE, Handle, keep_handles
 from pennello.ui.widgets.held import Held
@@ -230,12 +229,12 @@ class HandPage(QFrame):
 
     def ask_backdrop(self) -> None:
         """Ask for a photo and how wide it is, to trace."""
-        name, _ = QFileDialog.getOpenFileName(self, "A photo to trace", str(Path.home()), PICTURES)
-        if not name:
+        path = ask_source(self, "A photo to trace", "photos", PICTURES)
+        if path is None:
             return
         wide = ask_amount(self, "Backdrop", SHOWS, 120.0, self._model.unit)
         if wide is not None:
-            self.backdrop_wanted.emit(name, wide)
+            self.backdrop_wanted.emit(str(path), wide)
 
     def _add_flip(self) -> None:
         def make(stroke: Stroke) -> Stroke:
@@ -267,13 +266,16 @@ class HandPage(QFrame):
 
     def ask_svg_in(self) -> None:
         """Ask for a drawing and follow its first path."""
+        path = ask_source(self, "A path to follow", "drawings", "SVG (*.svg)")
+        if path is not None:
+            self.follow_drawing(path)
+
+    def follow_drawing(self, path: Path) -> None:
+        """Lead the stroke along the first path of a drawing."""
         from pennello.files.svg import read_svg  # noqa: PLC0415 - XML only when asked for
 
-        name, _ = QFileDialog.getOpenFileName(self, "A path to follow", str(Path.home()), "SVG (*.svg)")
-        if not name:
-            return
         try:
-            paths = read_svg(Path(name))
+            paths = read_svg(path)
         except PennelloError as error:
             self.said.emit(str(error))
             return

@@ -5,14 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cached_property
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
+from pennello.session.copies import stroke_image
 from pennello.session.exports import Work, cake_label, load_card, stroke_picture
+from pennello.ui.copying import Copied
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
@@ -233,6 +235,23 @@ class BenchStation(QWidget, Station):
         self.hand.holds.close_all()
 
     # --- out ---
+
+    def copied(self) -> Copied | None:
+        """The stroke with its ribbons, as a picture."""
+        stroke = self.model.stroke
+        if stroke is None:
+            return None
+        return Copied("the stroke as a picture", stroke_image(self.model.plan, stroke.id, self.model.unit))
+
+    def follow_drawing(self, path: Path) -> None:
+        """Lead the stroke along the first path of a drawing."""
+        self.hand.follow_drawing(path)
+
+    def wish_from(self, path: Path) -> None:
+        """Take the colours that are wished for from a line across a photo."""
+        self.show_page("wish")
+        page: Any = self.page_of("wish")
+        page.open_picture(path)
 
     def ask_picture(self) -> None:
         """Ask where and write the stroke with its ribbons as PNG."""

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
-from pennello.ui.station import Action, Keys
+from pennello.ui.station import Action, Keys, Takes
 
 ACTIONS = (
     Action("ask_photo", "A photo for the chart ...", "", "out"),
+    Action("ask_painted", "The painted chart (PNG, JPEG) ...", "", "out"),
     Action("draw_again", "Draw the chart again", "", "out"),
+)
+TAKES = (
+    Takes((".pennello-motif",), "take_motif", "a motif on this chart"),
+    Takes((".svg",), "take_lines", "lines on this chart"),
+    Takes((".jpg", ".jpeg", ".png", ".webp"), "show_photo", "a photo for this chart"),
 )
 HELP: tuple[Keys, ...] = (
     Keys("click", "takes a motif; its handles move, turn and size it"),

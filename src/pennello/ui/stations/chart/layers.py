@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QColorDialog, QFileDialog, QInputDialog, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import QColorDialog, QInputDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
 from pennello.design.computed import places_to_fill
@@ -43,7 +43,7 @@ from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
-from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.asking import ask_amount, ask_source
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.held import Held
@@ -242,9 +242,9 @@ class LayersButton(QToolButton):
         self._add("Keep a place", Reserved(name[:80], at[0], at[1], radius_mm, self._model.key))
 
     def _ask_paths(self, words: str, act: Callable[[Path], None]) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, words, str(Path.home()), "SVG (*.svg)")
-        if name:
-            act(Path(name))
+        path = ask_source(self, words, "drawings", "SVG (*.svg)")
+        if path is not None:
+            act(path)
 
     def add_stencil(self, path: Path) -> None:
         """Put the closed outlines of an SVG file on the chart, in its middle, in a light paint."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -9,7 +10,6 @@ from typing import Any
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
     QComboBox,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QInputDialog,
@@ -30,17 +30,21 @@ from pennello.design.photo_edits import photo_of, with_photo, without_photo
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
+from pennello.files.motif_file import read_own
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_views import WHOLE, ChartLook, frame_of
+from pennello.session.copies import Picture, chart_image, painted_chart
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.session.order_pictures import played_plan
 from pennello.solve.suiting import with_loads_for
 from pennello.ui.bench_model import BenchModel
+from pennello.ui.copying import Copied
+from pennello.ui.exporting import Exporter
 from pennello.ui.gallery import Gallery
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.chart.board import ChartBoard
@@ -49,7 +53,7 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import Beads, MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.working_out import WorkingOut
-from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -72,9 +76,9 @@ class ChartStation(QWidget, Station):
 
     said = Signal(str)
 
-    def __init__(self, model: ChartModel, bench: BenchModel, parent: QWidget | None = None) -> None:
+    def __init__(self, model: ChartModel, bench: BenchModel, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.model, self._bench = model, bench
+        self.model, self._bench, self._exporter = model, bench, exporter
         self._putting, self._put = Jobs(), 0
         guard = WheelGuard(self)
         card = QFrame()
@@ -117,7 +121,7 @@ class ChartStation(QWidget, Station):
     @classmethod
     def at(cls, place: Workplace) -> Station:
         """Return the Chart, made for a window."""
-        made = cls(ChartModel(place.document, place.window), place.bench)
+        made = cls(ChartModel(place.document, place.window), place.bench, place.exporter)
         made.said.connect(place.say)
         made.show_unit(place.bench.unit)
         return made
@@ -309,6 +313,20 @@ class ChartStation(QWidget, Station):
         self.model.edit("Put a motif on the chart", lambda _: plan)
         self.model.choose(ids[0])
 
+    def take_motif(self, path: Path) -> None:
+        """Put a motif that somebody else kept on the chart, with the loads that it was kept with."""
+        try:
+            own = read_own(path)
+        except PennelloError as error:
+            self.said.emit(str(error))
+            return
+        self.add_own(Kept(own, b"", path))
+        self.said.emit(f"{own.name} is on the chart; Keep ... in the hand keeps it for other plans.")
+
+    def take_lines(self, path: Path) -> None:
+        """Put the lines of a drawing on the chart."""
+        self.layers.add_lines(path)
+
     def show_catalogue(self) -> None:
         """Show all motifs as they are laid."""
         from pennello.ui.stations.chart.catalogue_page import CataloguePage  # noqa: PLC0415 - only when wanted
@@ -378,9 +396,9 @@ class ChartStation(QWidget, Station):
 
     def ask_photo(self) -> None:
         """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""
-        name, _ = QFileDialog.getOpenFileName(self, "A photo for the chart", str(Path.home()), _PHOTOS)
-        if name:
-            self.show_photo(Path(name))
+        path = ask_source(self, "A photo for the chart", "photos", _PHOTOS)
+        if path is not None:
+            self.show_photo(path)
 
     def show_photo(self, path: Path) -> None:
         """Show the page on which two landmarks are set on a photo."""
@@ -452,6 +470,23 @@ class ChartStation(QWidget, Station):
     def _set_mirror(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         self.board.mirror = on
         self.board.refresh()
+
+    def _image(self) -> Callable[[Job[Any]], Picture]:
+        """Return what draws the chart as painted, as it is looked at."""
+        model = self.model
+        return chart_image(
+            model.document.committed, model.key, model.photo, mirrored=self.board.mirror, view=self.board.seen.view
+        )
+
+    def copied(self) -> Copied:
+        """The painted chart, as a picture."""
+        return Copied("the painted chart as a picture", self._image())
+
+    def ask_painted(self) -> None:
+        """Ask where and write the painted chart as PNG or JPEG."""
+        path = ask_target(self, "The painted chart", Path.home() / f"{self.model.key}.png", (".png", ".jpg", ".jpeg"))
+        if path is not None:
+            self._exporter.write(path.name, painted_chart(self._image(), path))
 
     def ask_svg(self) -> None:
         """Ask where and write the chart as SVG."""

@@ -9,7 +9,6 @@ from pathlib import Path
 
 from PySide6.QtCore import QSignalBlocker, Qt, QTimer
 from PySide6.QtWidgets import (
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QListWidget,
@@ -29,12 +28,14 @@ from pennello.day.queue import sentences
 from pennello.design.plan import Plan
 from pennello.disk import exists
 from pennello.files.day_json import SUFFIX, demo_event
+from pennello.session.copies import day_rows
 from pennello.session.day import SHIPPED, booked, free_key, known_events, noted, plan_of
 from pennello.session.document import Document
 from pennello.session.exports import Work, day_table, hygiene_list, menu_board, packing_list, pick_card, quote
 from pennello.session.kit import KitSession
 from pennello.session.log import open_log
 from pennello.session.settings import with_event
+from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
@@ -42,7 +43,7 @@ from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.evening import EveningView
 from pennello.ui.stations.day.menu_card import MenuCard
 from pennello.ui.stations.day.model import DayModel
-from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.menus import menu_button
 from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.work import guarded
@@ -467,9 +468,9 @@ class DayStation(PagedStation):
 
     def ask_open(self) -> None:
         """Ask for an event's file and open it."""
-        chosen, _ = QFileDialog.getOpenFileName(self, "Open an event", str(Path.home()), f"Events (*{SUFFIX})")
-        if chosen:
-            self.open_file(Path(chosen))
+        chosen = ask_source(self, "Open an event", "events", f"Events (*{SUFFIX})")
+        if chosen is not None:
+            self.open_file(chosen)
 
     def open_file(self, path: Path) -> None:
         """Open an event, and say why where it cannot be."""
@@ -505,6 +506,11 @@ class DayStation(PagedStation):
     def ask_quote(self) -> None:
         """Write a quote as a PDF."""
         self._write("Quote", "quote.pdf", partial(quote, self.day, self.model.faces))
+
+    def copied(self) -> Copied:
+        """The books of the event, as a table."""
+        event = self.day
+        return Copied("the books of the event as a table", table=lambda _: day_rows(event))
 
     def ask_table(self) -> None:
         """Write the books as CSV, or the event as iCalendar."""

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from pennello.ui.station import Keys
+from pennello.ui.station import Keys, Takes
 
+TAKES = (Takes((".jpg", ".jpeg", ".png", ".webp"), "write_page_with", "a page with this photo"),)
 HELP: tuple[Keys, ...] = (
     Keys("Up, Down", "in the list: another page"),
     Keys("Enter, Delete", "in the list: change the page, take it out"),

@@ -9,11 +9,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QSize
-from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.files.swatch import read_picture
 from pennello.practice.photo import Corners, marks_found
 from pennello.session.jobs import Job, Jobs
+from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.mark_pad import MarkPad
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar, foot_row
@@ -102,9 +103,9 @@ class PhotoDialog(QDialog):
 
     def ask_photo(self) -> None:
         """Ask for a photo."""
-        chosen, _ = QFileDialog.getOpenFileName(self, "A photo", str(Path.home()), "Photos (*.jpg *.jpeg *.png *.webp)")
-        if chosen:
-            self.open_photo(Path(chosen))
+        chosen = ask_source(self, "A photo", "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
+        if chosen is not None:
+            self.open_photo(chosen)
 
     def open_photo(self, path: Path) -> None:
         """Open a photo and look for its corner marks, in the background."""

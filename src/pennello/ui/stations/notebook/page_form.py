@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QDialog,
-    QFileDialog,
     QFormLayout,
     QHBoxLayout,
     QLayout,
@@ -25,6 +24,7 @@ from pennello.design.plan import Plan
 from pennello.finding import Finding
 from pennello.practice.records import MOST_LINE, MOST_NOTE, LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
+from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -160,10 +160,14 @@ class PageForm(QDialog):
 
     def ask_photo(self) -> None:
         """Ask for a photo."""
-        chosen, _ = QFileDialog.getOpenFileName(self, "A photo", str(Path.home()), "Photos (*.jpg *.jpeg *.png *.webp)")
-        if chosen:
-            self.photo = Path(chosen)
-            self.photo_words.setText(self.photo.name)
+        chosen = ask_source(self, "A photo", "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
+        if chosen is not None:
+            self.take_photo(chosen)
+
+    def take_photo(self, path: Path) -> None:
+        """Take a photo of what was painted."""
+        self.photo = path
+        self.photo_words.setText(path.name)
 
     def _check(self) -> None:
         self.take.setEnabled(bool(self.title.text().strip()))

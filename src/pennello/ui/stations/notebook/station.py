@@ -27,9 +27,11 @@ from pennello.finding import Finding
 from pennello.practice.lessons import Lesson
 from pennello.practice.records import LogPage
 from pennello.practice.trouble import Trouble
+from pennello.session.copies import page_rows
 from pennello.session.document import Document
 from pennello.session.exports import notebook_page, notebook_table
 from pennello.session.log import compared, months, now_text, picture_of, step_rows, steps_of
+from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.stations.notebook.book import Book
@@ -229,9 +231,16 @@ class NotebookStation(PagedStation):
 
     def write_page(self) -> None:
         """Write a page about the plan that is open."""
+        self._write_page(None)
+
+    def write_page_with(self, photo: Path) -> None:
+        """Write a page about the plan that is open, with a photo of what was painted."""
+        self._write_page(photo)
+
+    def _write_page(self, photo: Path | None) -> None:
         plan = self.document.committed
         path = str(self.document.path or "")
-        self._form(LogPage(now_text(), plan.title, plan=path), plan, picture=True)
+        self._form(LogPage(now_text(), plan.title, plan=path), plan, picture=True, photo=photo)
 
     def change_page(self) -> None:
         """Change the page that lies open."""
@@ -239,11 +248,13 @@ class NotebookStation(PagedStation):
         if page is not None:
             self._form(page, _plan_of(page), picture=False)
 
-    def _form(self, page: LogPage, plan: Plan | None, *, picture: bool) -> None:
+    def _form(self, page: LogPage, plan: Plan | None, *, picture: bool, photo: Path | None = None) -> None:
         told: tuple[Finding, ...] = ()
         if plan is not None:
             told = tuple(one for ones in findings_by_chart(plan).values() for one in ones)
         form = PageForm(page, plan, told, self)
+        if photo is not None:
+            form.take_photo(photo)
         form.accepted.connect(lambda: self._keep(form, plan if picture else None))
         self.open_page(form)
 
@@ -283,6 +294,11 @@ class NotebookStation(PagedStation):
         from pennello.ui.stations.notebook.compare_page import MonthsPage  # noqa: PLC0415 - only when wanted
 
         self.open_page(MonthsPage(months(self.model.pages), self))
+
+    def copied(self) -> Copied:
+        """The pages that are shown, as a table."""
+        pages = self.model.pages
+        return Copied("the pages as a table", table=lambda _: page_rows(pages))
 
     def ask_page_pdf(self) -> None:
         """Write the open page as a PDF; what a person asked for only where that is ticked."""

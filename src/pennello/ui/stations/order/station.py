@@ -10,7 +10,6 @@ from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtGui import QAction, QActionGroup
 from PySide6.QtWidgets import (
     QComboBox,
-    QFileDialog,
     QFrame,
     QHBoxLayout,
     QPushButton,
@@ -25,16 +24,18 @@ from pennello.design.ordering import GlitterWhen, Sides, Whites
 from pennello.design.pace import Tempo
 from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
+from pennello.session.copies import step_rows
 from pennello.session.exports import order_pictures, order_sheet, order_steps
 from pennello.session.owner import Owner
 from pennello.session.run_keeper import KeptRun
+from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_controller import RunController
-from pennello.ui.widgets.asking import ask_target, may_write_over
+from pennello.ui.widgets.asking import ask_folder, ask_target, may_write_over
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu, menu_button
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -280,13 +281,17 @@ class OrderStation(QWidget, Station):
     def _target(self, stem: str, ending: str) -> Path | None:
         return ask_target(self, "Where to?", Path.home() / f"{stem}{ending}", (ending,))
 
+    def copied(self) -> Copied | None:
+        """The steps with their times, as a table."""
+        arranged = self.model.arranged
+        return Copied("the steps as a table", table=lambda _: step_rows(arranged)) if arranged is not None else None
+
     def ask_pictures(self) -> None:
         """Ask for a folder and write the design after each step as PNG."""
         arranged = self.model.arranged
-        name = QFileDialog.getExistingDirectory(self, "A folder for the pictures", str(Path.home()))
-        if arranged is None or not name:
+        folder = ask_folder(self, "A folder for the pictures", "pictures")
+        if arranged is None or folder is None:
             return
-        folder = Path(name)
         if any(folder.glob("*-[0-9][0-9][0-9]-*.png")) and not may_write_over(self, folder):
             return
         self._exporter.write(f"the pictures into {folder}", order_pictures(arranged, folder))

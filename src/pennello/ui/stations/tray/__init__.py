@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from pennello.ui.station import Keys
+from pennello.ui.station import Keys, Takes
 
+TAKES = (Takes((".csv", ".gpl"), "take_in", "things for the kit"),)
 HELP: tuple[Keys, ...] = (
     Keys("search", "words, a label (eye:yes, lips:no), or white + red for cakes with both side by side"),
     Keys("Ctrl+Z", "takes back the last step of the kit, not of the plan"),

@@ -9,7 +9,7 @@ from typing import Any
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
+from PySide6.QtWidgets import QDialog, QWidget
 
 from pennello.design.edits import with_brush, with_brush_taken, with_cake, with_paint, with_stroke
 from pennello.design.plan import Plan, PlanStroke
@@ -22,12 +22,14 @@ from pennello.kit.paint import Paint, masstones
 from pennello.kit.shelf import KitItem
 from pennello.kit.stripes import scaled_to
 from pennello.load.recipe import PickUp
+from pennello.session.copies import kit_rows
 from pennello.ui.bench_model import BenchModel
+from pennello.ui.copying import Copied
 from pennello.ui.station import Station, UndoRedo, Workplace
 from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
-from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.work import guarded
 
 _LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
@@ -157,11 +159,15 @@ class TrayController(QObject, Station):
 
     def ask_import(self) -> None:
         """Ask for a table or palette, show what it would change, and take it in."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Take in", str(Path.home()), _LISTS)
+        path = ask_source(self._window, "Take in", "tables", _LISTS)
+        if path is not None:
+            self.take_in(path)
+
+    def take_in(self, path: Path) -> None:
+        """Show what a table or palette would change, and take it in."""
         session = self.model.session
-        if not name or session is None:
+        if session is None:
             return
-        path = Path(name)
         preview = self.preview(path)
         page = ImportPage(path.name, preview, self._window)
         if page.exec() == QDialog.DialogCode.Accepted:
@@ -177,6 +183,14 @@ class TrayController(QObject, Station):
             return preview_items(recoloured_items(read_palette(path), session.kit), session.kit)
         return preview_csv(path, session.kit)
 
+    def copied(self) -> Copied | None:
+        """What is in the kit, as a table."""
+        session = self.model.session
+        if session is None:
+            return None
+        items = tuple(session.kit)
+        return Copied("the kit as a table", table=lambda _: kit_rows(items))
+
     def ask_export(self) -> None:
         """Ask where and write the kit."""
         path = ask_target(self._window, "Write the kit", Path.home() / "kit.csv", (".csv", ".gpl"))
@@ -190,13 +204,9 @@ class TrayController(QObject, Station):
             write_csv(items, path)
         self.said.emit(f"Wrote {path}.")
 
-    def _ask_open(self, words: str, filters: str) -> Path | None:
-        name, _ = QFileDialog.getOpenFileName(self._window, words, str(Path.home()), filters)
-        return Path(name) if name else None
-
     def ask_measurement(self) -> None:
         """Ask for a measured reflectance and give it to the chosen paint."""
-        path = self._ask_open("A measured reflectance", "Reflectances (*.csv *.txt)")
+        path = ask_source(self._window, "A measured reflectance", "tables", "Reflectances (*.csv *.txt)")
         if path:
             self._take_reading(read_reflectance(path))
 
@@ -217,7 +227,7 @@ class TrayController(QObject, Station):
 
     def ask_swatch(self) -> None:
         """Ask for a picture and pick the paint's colour from it."""
-        path = self._ask_open("A photo or scan of the swatch", _PICTURES)
+        path = ask_source(self._window, "A photo or scan of the swatch", "photos", _PICTURES)
         if path:
             self.pick_swatch(path)
 

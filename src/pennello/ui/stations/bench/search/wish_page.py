@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QColorDialog,
     QComboBox,
-    QFileDialog,
     QFrame,
     QGridLayout,
     QHBoxLayout,
@@ -42,6 +41,7 @@ from pennello.ui.stations.bench.hand_page import PICTURES
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
@@ -343,9 +343,9 @@ class WishPage(ReadoutPage):
 
     def ask_picture(self) -> None:
         """Ask for a photo and let the painter draw a line across a petal of it."""
-        name, _ = QFileDialog.getOpenFileName(self, "A photo of a petal", str(Path.home()), PICTURES)
-        if name:
-            self.open_picture(Path(name))
+        path = ask_source(self, "A photo of a petal", "photos", PICTURES)
+        if path is not None:
+            self.open_picture(path)
 
     def open_picture(self, path: Path) -> None:
         """Let the painter draw a line across a petal of a photo."""
