@@ -179,8 +179,9 @@ class OrderStation(QWidget, Station):
         ):
             self.paper.menu().addAction(words).triggered.connect(lambda _=False, do=act: do())
 
-    def _foot(self) -> QHBoxLayout:
-        foot = QHBoxLayout()
+    def _foot(self) -> QVBoxLayout:
+        """Return what is said with the work that goes on, and below it what can be done."""
+        said, foot = QHBoxLayout(), QHBoxLayout()
         self._build_menus()
         self.automatic = QPushButton("Find an order")
         self.automatic.setProperty("chip", True)
@@ -192,8 +193,8 @@ class OrderStation(QWidget, Station):
         self.short.setCheckable(True)
         self.short.setToolTip("The short form, for when the queue is long: without the parts that it leaves out")
         self.short.toggled.connect(lambda on: self.model.show_short(on=on))
-        foot.addWidget(self.words, 1)
-        foot.addWidget(self.bar, 1)
+        said.addWidget(self.words, 3)
+        said.addWidget(self.bar, 1)
         self.stop = QPushButton("Stop looking")
         self.stop.setProperty("chip", True)
         self.stop.clicked.connect(self.model.stop)
@@ -201,11 +202,15 @@ class OrderStation(QWidget, Station):
         self.fit.setText("Fit")
         self.fit.setToolTip("All of the time in the window; Ctrl and the wheel zoom")
         self.fit.clicked.connect(self.show_all)
-        for thing in (self.stop, self.automatic, self.schools, self.paper):
+        said.addWidget(self.stop)
+        foot.addStretch(1)
+        for thing in (self.automatic, self.schools, self.paper, self.short, self.fit):
             foot.addWidget(thing)
-        foot.addWidget(self.short)
-        foot.addWidget(self.fit)
-        return foot
+        both = QVBoxLayout()
+        both.setSpacing(4)
+        both.addLayout(said)
+        both.addLayout(foot)
+        return both
 
     def close_all(self) -> None:
         """Stop timers, work and a run; the window closes and the run stays on disk."""
