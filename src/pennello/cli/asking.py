@@ -71,6 +71,18 @@ def plan_argument(parser: ArgumentParser, *, stroke: bool = False) -> None:
         parser.add_argument("stroke", help="the stroke's id")
 
 
+def pdf_argument(parser: ArgumentParser, words: str = "", *, required: bool = False) -> None:
+    """Take --pdf, and what paper it is for."""
+    parser.add_argument("--pdf", type=Path, required=required, metavar="FILE", help=words or None)
+    paper_arguments(parser)
+
+
+def paper_arguments(parser: ArgumentParser) -> None:
+    """Take what paper PDFs are for, and whose name stands in them; `main` lays that paper out."""
+    parser.add_argument("--paper", choices=("A4", "Letter", "A3"), default="A4", help="the paper, default A4")
+    parser.add_argument("--made-by", default="", metavar="NAME", help="the author that the PDF names")
+
+
 def json_argument(parser: ArgumentParser) -> None:
     """Take --json."""
     parser.add_argument("--json", action="store_true", help="answer as JSON")

@@ -8,7 +8,7 @@ from dataclasses import asdict
 from pathlib import Path
 
 from pennello.cli.answers import Answer
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import whole
 from pennello.cli.plan_file import read_plan, write_plan
@@ -53,7 +53,7 @@ def cake_arguments(parser: ArgumentParser) -> None:
     """Say what `cake` takes."""
     plan_argument(parser)
     parser.add_argument("cake", help="the cake's id")
-    parser.add_argument("--pdf", type=Path, metavar="FILE", help="write the label at true scale")
+    pdf_argument(parser, "write the label at true scale")
     json_argument(parser)
 
 

@@ -8,7 +8,7 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
 
-from pennello.cli.asking import json_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, verb
 from pennello.cli.day_board import board_action, board_arguments
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
@@ -76,7 +76,7 @@ def day_arguments(parser: ArgumentParser) -> None:
     kit.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
     kit.add_argument("--tick", action="append", metavar="THING", help="it is packed")
     kit.add_argument("--untick", action="append", metavar="THING", help="it is not")
-    kit.add_argument("--pdf", type=Path, metavar="FILE", help="the list as a PDF")
+    pdf_argument(kit, "the list as a PDF")
     kit.add_argument("--hygiene", type=Path, metavar="FILE", help="the hygiene list to hang up, as a PDF")
     board = actions.add_parser("board", help="who waits, who is painted, who is next")
     board_arguments(board)

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import numpy as np
 
-from pennello.cli.asking import json_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.plan_file import read_plan
@@ -47,7 +47,7 @@ def log_arguments(parser: ArgumentParser) -> None:
     _search_arguments(listed)
     shown = actions.add_parser("show", help="one page")
     shown.add_argument("page", type=whole)
-    shown.add_argument("--pdf", type=Path, metavar="FILE", help="write it as a one-page PDF")
+    pdf_argument(shown, "write it as a one-page PDF")
     shown.add_argument("--asked", action="store_true", help="with what the person asked for")
     add = actions.add_parser("add", help="a page, with or without a run")
     add.add_argument("title", nargs="?", default="", help="what was painted; the plan's title if left out")

@@ -11,6 +11,7 @@ import json
 import os
 import sys
 from collections.abc import Callable, Sequence
+from contextlib import AbstractContextManager, nullcontext
 from difflib import get_close_matches
 from importlib import import_module
 from pathlib import Path
@@ -65,7 +66,7 @@ def with_verb(arguments: Sequence[str]) -> list[str]:
     raise UnknownNameError("verb or file", arguments[0], alike or ["window", "check", "lay", "order", "... (--help)"])
 
 
-OPENED = (".pennello", ".pennello-day")
+OPENED = (".pennello", ".pennello-day", ".pennello-motif")
 """Endings of files that the window opens."""
 
 
@@ -95,9 +96,19 @@ def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
         from pennello.cli.names import chart_key  # noqa: PLC0415 - most verbs know no charts
 
         parsed.chart = chart_key(parsed.chart)
-    code = verb_named(parsed.verb).run(parsed)
+    with _on_its_paper(parsed):
+        code = verb_named(parsed.verb).run(parsed)
     sys.stdout.flush()
     return code
+
+
+def _on_its_paper(parsed: argparse.Namespace) -> AbstractContextManager[None]:
+    """Let what a verb prints be for the paper that was said, if it prints at all."""
+    if not hasattr(parsed, "paper"):
+        return nullcontext()
+    from pennello.files.paper import MOST_MAKER, Paper, PaperSize, on_paper  # noqa: PLC0415 - reportlab only for paper
+
+    return on_paper(Paper(PaperSize(parsed.paper), parsed.made_by[:MOST_MAKER]))
 
 
 def _drop_output() -> None:

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING, Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, cautions
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.order_arguments import timed_arguments
@@ -289,7 +289,7 @@ def _write_steps(arranged: Arranged, args: Namespace) -> None:
 def sheet_arguments(parser: ArgumentParser) -> None:
     """Say what `sheet` takes."""
     plan_argument(parser)
-    parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+    pdf_argument(parser, required=True)
     parser.add_argument("--tiles", action="store_true", help="outlines at true scale too, cut into pages")
     timed_arguments(parser)
     _person(parser)
@@ -306,6 +306,28 @@ def sheet_verb(args: Namespace) -> int:
     told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
     pages = write_sheet(arranged, told, args.pdf, pictures=sheet_pictures(arranged), tiles=args.tiles)
     print(f"Wrote {args.pdf}: {counted(pages, 'page')}.")
+    return 0
+
+
+def hand_over_arguments(parser: ArgumentParser) -> None:
+    """Say what `hand-over` takes."""
+    plan_argument(parser)
+    pdf_argument(parser, required=True)
+    timed_arguments(parser)
+    _person(parser)
+
+
+@verb("hand-over", "all of a design as one PDF, for somebody without Pennello", hand_over_arguments)
+def hand_over_verb(args: Namespace) -> int:
+    """Write all of a design as one PDF."""
+    from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only where asked for
+    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
+
+    plan = read_plan(args.plan)
+    arranged = arranged_of(plan, args)
+    told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
+    pages = write_hand_over(arranged, told, args.pdf, pictures=sheet_pictures(arranged))
+    print(f"Wrote {args.pdf}: {counted(pages, 'page')}. Print it at 100 %.")
     return 0
 
 

@@ -6,7 +6,7 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
 
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import whole
 from pennello.cli.plan_file import read_plan, write_plan
@@ -59,7 +59,7 @@ def _photo_arguments(parser: ArgumentParser, what: str) -> None:
 
 
 def _simulate_arguments(parser: ArgumentParser) -> None:
-    parser.add_argument("--pdf", type=Path, metavar="FILE", help="write it as a PDF at true scale")
+    pdf_argument(parser, "write it as a PDF at true scale")
     parser.add_argument(
         "--simulate",
         type=whole,
@@ -260,7 +260,7 @@ def lessons_arguments(parser: ArgumentParser) -> None:
     """Say what `lessons` takes."""
     parser.add_argument("lesson", nargs="?", help="one of them; without it they are listed")
     parser.add_argument("--plan", type=Path, metavar="PLAN", help="whose cakes are taken; the demo's if left out")
-    parser.add_argument("--pdf", type=Path, metavar="FILE", help="write its sheet as a PDF at true scale")
+    pdf_argument(parser, "write its sheet as a PDF at true scale")
     parser.add_argument("--photo", type=Path, metavar="FILE", help="a photo of its painted sheet: scored, kept")
     parser.add_argument("--mark", action="append", metavar="X,Y", help="a corner mark on the photo, as for `score`")
     notebook_argument(parser)

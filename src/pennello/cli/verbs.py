@@ -13,7 +13,7 @@ from pennello.aim.faults import find_faults
 from pennello.aim.state import State
 from pennello.aim.verdict import Verdict, judge
 from pennello.cli.answers import check_answer, lay_answer, load_answer, verdict_answer
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
 from pennello.cli.chart_verbs import chart_problems
 from pennello.cli.main import write_json
 from pennello.cli.mixing import mix_answer, parse_portion
@@ -271,7 +271,7 @@ def mend_verb(args: Namespace) -> int:
 def card_arguments(parser: ArgumentParser) -> None:
     """Say what `card` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--pdf", type=Path, required=True, metavar="FILE")
+    pdf_argument(parser, required=True)
 
 
 @verb("card", "the load card as a PDF at true scale", card_arguments)

@@ -7,7 +7,7 @@ from pathlib import Path
 from pennello.colour.srgb import parse_hex
 from pennello.design.plan import Plan
 from pennello.files.card_pdf import cake_strips
-from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, fit, scale_words, write_page
+from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Draw, Page, fit, scale_words, write_page
 from pennello.kit.cake import Cake
 from pennello.kit.cut_list import DENSITY_G_PER_CM3, cut_list
 from pennello.kit.neighbours import cake_mixes, hints
@@ -24,8 +24,13 @@ def write_cake_label(plan: Plan, name: str, path: Path, unit: LengthUnit = Lengt
     UnknownNameError
         If the plan has no such cake.
     """
+    write_page(path, f"{plan.cake(name).name}, cake label", label_page(plan, name, unit))
+
+
+def label_page(plan: Plan, name: str, unit: LengthUnit = LengthUnit.MM) -> Draw:
+    """Return what draws the label and cut list of a cake; raises UnknownNameError if the plan has no such cake."""
     cake = plan.cake(name)
-    write_page(path, f"{cake.name}, cake label", lambda page: _draw(page, plan, cake, unit))
+    return lambda page: _draw(page, plan, cake, unit)
 
 
 def _draw(page: Page, plan: Plan, cake: Cake, unit: LengthUnit) -> None:

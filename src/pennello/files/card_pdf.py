@@ -11,7 +11,7 @@ from pennello.aim.verdict import Verdict, judge
 from pennello.colour.srgb import parse_hex
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.words import load_words, pickup_words
-from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page, fit, scale_words, write_page
+from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Draw, Page, fit, scale_words, write_page
 from pennello.files.picture import Picture, ribbons
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -36,11 +36,16 @@ def write_card(plan: Plan, name: str, path: Path, unit: LengthUnit = LengthUnit.
     UnknownNameError
         If the plan has no such stroke.
     """
+    write_page(path, f"{plan.title}: {plan.stroke(name).name}", card_page(plan, name, unit))
+
+
+def card_page(plan: Plan, name: str, unit: LengthUnit = LengthUnit.MM) -> Draw:
+    """Return what draws the load card of a stroke; raises UnknownNameError if the plan has no such stroke."""
     stroke, attempt = plan.stroke(name), plan.attempt(name)
     laid = attempt.lay(6.0)
     seen = compare(laid, attempt)
     verdict = judge(attempt, laid, seen, tuple(catalogue.paints().values()), unit)
-    write_page(path, f"{plan.title}: {stroke.name}", lambda page: _draw(page, plan, stroke, laid, seen, verdict, unit))
+    return lambda page: _draw(page, plan, stroke, laid, seen, verdict, unit)
 
 
 def _draw(

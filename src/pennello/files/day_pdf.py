@@ -16,6 +16,7 @@ from pennello.day.event import Event, MenuItem, clock_text
 from pennello.disk import write_bytes
 from pennello.errors import OutOfRangeError
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
+from pennello.files.paper import new_canvas
 from pennello.files.picture import Picture
 
 SIZES = {"A4": A4, "A3": A3, "Letter": LETTER}
@@ -104,8 +105,7 @@ def write_board(
 def _write_sized(path: Path, title: str, size: str, draw: Callable[[_Sheet], None]) -> None:
     file = io.BytesIO()
     width, height = landscape(SIZES[size])
-    canvas = Canvas(file, pagesize=(width, height), invariant=1)
-    canvas.setTitle(title)
+    canvas = new_canvas(file, title, (width, height), "menu")
     draw(_Sheet(canvas, width, height))
     canvas.showPage()
     canvas.save()
@@ -149,7 +149,7 @@ def write_pick_card(event: Event, pictures: Mapping[str, Picture], path: Path) -
                 page.text(x, y + high - 1, item.title, 8)
             y += high + 4
 
-    write_page(path, f"Pick card, {event.name}", draw)
+    write_page(path, f"Pick card, {event.name}", draw, enlarged=True)
 
 
 def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence[str], path: Path) -> None:
@@ -173,7 +173,7 @@ def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence
             page.text(MARGIN_MM, y, "To buy", 11, bold=True)
             page.paragraph(MARGIN_MM, y + 5, "; ".join(buy), PAGE_WIDTH_MM - 2 * MARGIN_MM, 8.5)
 
-    write_page(path, f"Bag, {event.name}", draw)
+    write_page(path, f"Bag, {event.name}", draw, enlarged=True)
 
 
 def write_hygiene(event: Event, path: Path) -> None:
@@ -188,7 +188,7 @@ def write_hygiene(event: Event, path: Path) -> None:
         page.paragraph(MARGIN_MM, y + 4, DECIDES, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)
         page.text(MARGIN_MM, 250, event.name, 10, quiet=True)
 
-    write_page(path, f"Hygiene, {event.name}", draw)
+    write_page(path, f"Hygiene, {event.name}", draw, enlarged=True)
 
 
 def write_quote(event: Event, faces: float, path: Path) -> None:
@@ -220,4 +220,4 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
         words += " No taxes are reckoned."
         page.paragraph(MARGIN_MM, y + 16, words, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)
 
-    write_page(path, f"Quote, {event.name}", draw)
+    write_page(path, f"Quote, {event.name}", draw, enlarged=True)

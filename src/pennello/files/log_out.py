@@ -99,7 +99,7 @@ def write_log_page(
         y = _draw(sheet, page, planned, painted, asked=asked)
         _draw_steps(sheet, y + 4, steps)
 
-    write_page(path, f"{page.title}, {page.day[:10]}", draw)
+    write_page(path, f"{page.title}, {page.day[:10]}", draw, enlarged=True)
 
 
 _BOX_MM = ((PAGE_WIDTH_MM - 2 * MARGIN_MM - 8) / 2, 92.0)

@@ -21,6 +21,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from pennello.disk import write_bytes
+from pennello.files.paper import PaperSize, new_canvas, paper_now
 from pennello.files.picture import Picture
 from pennello.files.words import printable
 
@@ -28,6 +29,9 @@ Array = NDArray[np.floating[Any]]
 
 PAGE_WIDTH_MM, PAGE_HEIGHT_MM = (side / mm for side in A4)
 MARGIN_MM = 14.0
+_LETTER_UP_MM, _LETTER_FOOT_UP_MM = 8.0, 3.6
+"""On Letter, 17.6 mm shorter than A4, pages stand so much higher, and the foot closer to what is above it."""
+
 _INK = (0.145, 0.129, 0.114)
 _INK_BYTES = (37, 33, 29)
 _QUIET = (0.357, 0.329, 0.294)
@@ -48,6 +52,9 @@ def _fonts() -> tuple[str, str]:
 def rows_of(words: str, width_mm: float, size: float) -> int:
     """Return how many rows words take within a width."""
     return max(1, len(simpleSplit(words, _fonts()[0], size, width_mm * mm)))
+
+
+Draw = Callable[["Page"], None]
 
 
 class Page:
@@ -176,32 +183,67 @@ class Page:
         finally:
             self.canvas.restoreState()
 
-    def foot(self) -> None:
-        """Draw the ruler that tells whether the print is at true scale, and the caution."""
-        self.ruler(MARGIN_MM, PAGE_HEIGHT_MM - 26, 100)
-        self.line(MARGIN_MM, PAGE_HEIGHT_MM - 26, MARGIN_MM + 100, PAGE_HEIGHT_MM - 26, 0.5)
-        words = "Check: this ruler is 100 mm long when printed at 100 %."
-        self.text(MARGIN_MM + 106, PAGE_HEIGHT_MM - 23, words, 8, quiet=True)
-        self.paragraph(MARGIN_MM, PAGE_HEIGHT_MM - 14, CAUTION, PAGE_WIDTH_MM - 2 * MARGIN_MM, 7.5, quiet=True)
+    def foot(self, *, up_mm: float = 0.0, between_mm: float = 12.0, ruler: bool = True) -> None:
+        """Draw the ruler that tells whether the print is at true scale, and the caution.
+
+        Parameters
+        ----------
+        up_mm
+            How much higher than at the foot of A4.
+        between_mm
+            From the ruler to the caution.
+        ruler
+            Whether it is at true scale.
+        """
+        top = PAGE_HEIGHT_MM - 26 - up_mm
+        if ruler:
+            self.ruler(MARGIN_MM, top, 100)
+            self.line(MARGIN_MM, top, MARGIN_MM + 100, top, 0.5)
+            words = "Check: this ruler is 100 mm long when printed at 100 %."
+            self.text(MARGIN_MM + 106, top + 3, words, 8, quiet=True)
+        self.paragraph(MARGIN_MM, top + between_mm, CAUTION, PAGE_WIDTH_MM - 2 * MARGIN_MM, 7.5, quiet=True)
 
 
-def write_page(path: Path, title: str, draw: Callable[[Page], None]) -> None:
-    """Write a one-page PDF (A4) so that either all of it or the old file is there."""
-    write_pages(path, title, [draw])
+def write_page(path: Path, title: str, draw: Draw, *, enlarged: bool = False) -> None:
+    """Write a one-page PDF so that either all of it or the old file is there; see `write_pages`."""
+    write_pages(path, title, [draw], enlarged=int(enlarged))
 
 
-def write_pages(path: Path, title: str, draws: Sequence[Callable[[Page], None]]) -> None:
-    """Write a PDF (A4) of pages so that either all of it or the old file is there."""
-    file = io.BytesIO()
-    canvas = Canvas(file, pagesize=A4, invariant=1)
-    canvas.setTitle(title)
-    for draw in draws:
+def write_pages(path: Path, title: str, draws: Sequence[Draw], *, enlarged: int = 0) -> None:
+    """Write a PDF of pages, on the paper that there is, so that either all of it or the old file is there.
+
+    Pages are drawn for A4. On Letter they move up, at true scale, and the foot with them; on A3 they stand in the
+    middle at true scale, or fill it.
+
+    Parameters
+    ----------
+    enlarged
+        How many of the first pages may be enlarged: nothing on them is at true scale.
+    """
+    file, size = io.BytesIO(), paper_now().size
+    canvas = new_canvas(file, title, size.points)
+    for number, draw in enumerate(draws):
         page = Page(canvas)
+        larger = size is PaperSize.A3 and number < enlarged
+        _frame_on(canvas, size, larger=larger)
         draw(page)
-        page.foot()
+        if size is PaperSize.LETTER:
+            page.foot(up_mm=_LETTER_FOOT_UP_MM, between_mm=11.0)
+        else:
+            page.foot(ruler=not larger)
         canvas.showPage()
     canvas.save()
     write_bytes(file.getvalue(), path)
+
+
+def _frame_on(canvas: Canvas, size: PaperSize, *, larger: bool) -> None:
+    """Lay the frame of an A4 page on a paper."""
+    (wide, high), (a4_wide, a4_high) = size.points, A4
+    if larger:
+        canvas.scale(wide / a4_wide, high / a4_high)
+        return
+    top = _LETTER_UP_MM * mm if size is PaperSize.LETTER else 0.0
+    canvas.translate((wide - a4_wide) / 2, high - a4_high + top)
 
 
 def fit(width_mm: float, height_mm: float, box: tuple[float, float]) -> float:

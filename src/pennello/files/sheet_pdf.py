@@ -56,6 +56,15 @@ def write_sheet(
         If it cannot be written; a file that was there is untouched.
     """
     plan = arranged.design.work.plan
+    draws = sheet_pages(arranged, told, pictures)
+    enlarged = len(draws)
+    draws += tile_pages(arranged) if tiles else []
+    write_pages(path, f"{plan.title}: sheet{f', {maker}' if maker else ''}", draws, enlarged=enlarged)
+    return len(draws)
+
+
+def sheet_pages(arranged: Arranged, told: Sequence[Finding], pictures: SheetPictures | None) -> list[Draw]:
+    """Return what draws the pages of a sheet without outlines; nothing on them is at true scale."""
     loads = loads_used(arranged)
     first = _fits(_LOAD_MM, 18.0 + _WHOLE_MM[1] + 22.0)
     draws: list[Draw] = [lambda page: _draw_first(page, arranged, pictures, loads[:first])]
@@ -63,15 +72,20 @@ def write_sheet(
     cells = [_stage_cell(one, pictures) for one in stages(arranged)]
     draws += _columns(rest, _LOAD_MM, "Loads") + _columns(cells, _STAGE_MM, "One after another")
     lines = [("head", "Cautions"), *(("text", _caution(one)) for one in told), ("quiet", DECIDE)]
-    draws = _with_flow(draws, lines, len(cells))
-    for chart in dict.fromkeys(job.chart for job in arranged.jobs) if tiles else ():
+    return _with_flow(draws, lines, len(cells))
+
+
+def tile_pages(arranged: Arranged) -> list[Draw]:
+    """Return what draws the outlines of each chart at true scale, cut into pages."""
+    plan = arranged.design.work.plan
+    draws: list[Draw] = []
+    for chart in dict.fromkeys(job.chart for job in arranged.jobs):
         strokes = marked(arranged, chart)
         draws += [
             lambda page, chart=chart, strokes=strokes, tile=tile: draw_tile(page, plan, chart, strokes, tile)  # type: ignore[misc]
             for tile in tiles_of(bounds_of(plan, chart, strokes))
         ]
-    write_pages(path, f"{plan.title}: sheet{f', {maker}' if maker else ''}", draws)
-    return len(draws)
+    return draws
 
 
 def _caution(one: Finding) -> str:

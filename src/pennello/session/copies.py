@@ -92,6 +92,19 @@ def painted_chart(draw: Callable[[Job[Any]], Picture], path: Path) -> Callable[[
     return work
 
 
+def chart_page(plan: Plan, key: str, draw: Callable[[Job[Any]], Picture], path: Path) -> Callable[[Job[Any]], object]:
+    """Return the work of writing a painted chart on a page as PDF; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.chart.catalogue import CHARTS  # noqa: PLC0415 - not at the start
+        from pennello.files.chart_pdf import write_chart  # noqa: PLC0415 - reportlab only when asked for
+
+        below = " · ".join(part for part in (CHARTS[key][0], plan.place, plan.skin.name) if part)
+        write_chart(draw(job), plan.title, below, path)
+
+    return work
+
+
 def step_rows(arranged: Arranged) -> Table:
     """Return the steps of an order with their times, the heads first."""
     from pennello.files.steps_out import steps_csv  # noqa: PLC0415

@@ -81,6 +81,24 @@ def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path, *, tiles
     return work
 
 
+def hand_over(arranged: Arranged, plan: Plan, chart: str, unit: LengthUnit, path: Path) -> Work:
+    """Return the work of writing all of a design as one PDF; it raises FileProblemError."""
+
+    def work(job: Job[Any]) -> None:
+        from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
+        from pennello.caution.rules import cautions  # noqa: PLC0415
+        from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
+
+        told = cautions(plan, Person(), chart)
+        job.report(0.1, "painting it")
+        pictures = sheet_pictures(arranged)
+        job.report(0.6, "drawing it")
+        write_hand_over(arranged, told, path, pictures=pictures, unit=unit)
+
+    return work
+
+
 def order_steps(arranged: Arranged, path: Path, now: datetime) -> Work:
     """Return the work of writing the steps as a table or calendar, by the ending; it raises FileProblemError."""
 
@@ -165,14 +183,15 @@ def notebook_table(pages: tuple[LogPage, ...], path: Path, *, asked: bool) -> Wo
 
 
 def menu_board(event: Event, size: str, path: Path) -> Work:
-    """Return the work of writing an event's menu board as PDF; it raises FileProblemError."""
+    """Return the work of writing an event's menu board as PDF, "" for the paper at hand; it raises FileProblemError."""
 
     def work(job: Job[Any]) -> None:
         from pennello.files.day_pdf import write_board  # noqa: PLC0415 - reportlab only when asked for
+        from pennello.files.paper import paper_now  # noqa: PLC0415
         from pennello.session.day import pictures_of  # noqa: PLC0415
 
         job.report(0.1, "painting it")
-        write_board(event, pictures_of(event), path, size=size)
+        write_board(event, pictures_of(event), path, size=size or paper_now().size.value)
 
     return work
 

@@ -16,6 +16,8 @@ from pennello.errors import FileProblemError
 from pennello.units import LengthUnit
 
 MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
+MOST_MAKER = 80
+PAPERS = ("A4", "Letter", "A3")
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
 
@@ -37,8 +39,8 @@ class Settings:
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
     nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
-    open, newest first. `folders` are those last used, by
-    kind of file. `window` is where the window stood, as Qt keeps it.
+    open, newest first. `folders` are those last used, by kind of file. `paper` is what is printed on, `maker` the
+    author that files for paper name. `window` is where the window stood, as Qt keeps it.
     """
 
     theme: str = "linen"
@@ -51,6 +53,8 @@ class Settings:
     events: tuple[str, ...] = ()
     window: str = ""
     folders: tuple[tuple[str, str], ...] = ()
+    paper: str = "A4"
+    maker: str = ""
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -93,6 +97,8 @@ def _sound(stored: dict[str, Any]) -> Settings:
         event=values["event"] if isinstance(values.get("event"), str) else "",
         events=_names(values.get("events"))[:MOST_EVENTS],
         window=_short(values.get("window")),
+        paper=values["paper"] if values.get("paper") in PAPERS else PAPERS[0],
+        maker=_short(values.get("maker"))[:MOST_MAKER],
         folders=_pairs(values.get("folders"))[:MOST_FOLDERS],
     )
 

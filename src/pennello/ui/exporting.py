@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QObject, QTimer
 
+from pennello.files.paper import Paper, on_paper
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.banner import Banner
 from pennello.ui.work import Runner
@@ -17,6 +20,25 @@ SOON_MS = 300
 Work = Callable[[Job[Any]], object]
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Printed:
+    """Something that a station has for paper.
+
+    Attributes
+    ----------
+    name
+        What it is called.
+    make
+        Return the work of writing it to a path as PDF.
+    stem
+        How its file would be called, without an ending.
+    """
+
+    name: str
+    make: Callable[[Path], Work]
+    stem: str
+
+
 class Exporter(QObject):
     """Writes one thing at a time and says so in the banner.
 
@@ -24,11 +46,19 @@ class Exporter(QObject):
     ----------
     banner
         Where it is said.
+    paper, settle
+        The paper that what is written is for, and how to take another one from now on.
     """
 
-    def __init__(self, banner: Banner, parent: QObject) -> None:
+    def __init__(
+        self,
+        banner: Banner,
+        parent: QObject,
+        paper: Callable[[], Paper] = Paper,
+        settle: Callable[[Paper], object] = lambda _: None,
+    ) -> None:
         super().__init__(parent)
-        self._banner = banner
+        self._banner, self._paper, self.settle_paper = banner, paper, settle
         self._jobs = Jobs()
         self.runner = Runner(self._jobs, "export", self)
         self._words = ""
@@ -45,6 +75,11 @@ class Exporter(QObject):
         """Whether something is being written."""
         return self.runner.busy
 
+    @property
+    def paper(self) -> Paper:
+        """What is printed on."""
+        return self._paper()
+
     def write(self, words: str, work: Work) -> None:
         """Let a worker write something.
 
@@ -58,7 +93,13 @@ class Exporter(QObject):
             return
         self._words = words
         self._soon.start()
-        self.runner.run(work)
+        paper = self.paper
+
+        def on_it(job: Job[Any]) -> object:
+            with on_paper(paper):
+                return work(job)
+
+        self.runner.run(on_it)
 
     def stop(self) -> None:
         """Stop writing; what was not finished is not there."""

@@ -20,7 +20,7 @@ from pennello.session.owner import Owner
 from pennello.session.settings import Settings
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.copying import Copied
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
 from pennello.units import LengthUnit
 
 
@@ -153,6 +153,10 @@ class Station:
     def copied(self) -> Copied | None:
         """What Ctrl+C gives of it to be pasted elsewhere; None for nothing."""
         return None
+
+    def papers(self) -> tuple[Printed, ...]:
+        """What it has to print, the most wanted first."""
+        return ()
 
     def enter(self) -> None:
         """It is shown."""

@@ -26,6 +26,7 @@ from PySide6.QtWidgets import (
 
 from pennello.design.plan import Plan
 from pennello.disk import exists
+from pennello.files.paper import Paper, PaperSize
 from pennello.files.plan_json import SUFFIX
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
@@ -61,6 +62,7 @@ ACTIONS: tuple[Action, ...] = (
     Action("open_demo", "Saltmarsh Lantern Walk (demo)", "", "plan"),
     Action("save", "Save", "Ctrl+S", "save"),
     Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
+    Action("print_shown", "Print ...", "Ctrl+P", "save"),
     Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
     Action("close", "Close", "Ctrl+Q", "end"),
     Action("copy_shown", "Copy what is shown", "Ctrl+C"),
@@ -105,7 +107,7 @@ class MainWindow(QMainWindow):
         self.bar = TopBar(document, self.settings)
         self.banner = Banner()
         self.files = PlanFiles(document, self.banner, state_folder(), self)
-        self.exporter = Exporter(self.banner, self)
+        self.exporter = Exporter(self.banner, self, self._paper, self._settle_paper)
         self.copier = Copier(self.say, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
         self.actions_by_id: dict[str, QAction] = {}
@@ -384,6 +386,24 @@ class MainWindow(QMainWindow):
         self.open_path(first)
         if others:
             self.say(f"Took {first.name}; drop the other {counted(len(others), 'file')} one at a time.")
+
+    def print_shown(self) -> None:
+        """Show what the station has for paper, to print it or keep it as a PDF."""
+        from pennello.ui.printing import PrintPage  # noqa: PLC0415 - only when wanted
+
+        papers = self.station(self._shown).papers()
+        if not papers:
+            self.say("There is nothing here to print yet.")
+            return
+        self.printing = PrintPage(papers, self.exporter, self)
+        self.printing.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.printing.open()
+
+    def _paper(self) -> Paper:
+        return Paper(PaperSize(self.settings.paper), self.settings.maker)
+
+    def _settle_paper(self, paper: Paper) -> None:
+        self._settle(replace(self.settings, paper=paper.size.value, maker=paper.maker))
 
     def copy_shown(self) -> None:
         """Put what the station shows on the clipboard: its picture, its table."""

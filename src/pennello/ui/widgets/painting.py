@@ -11,14 +11,14 @@ from contextlib import contextmanager
 from functools import wraps
 from typing import TypeVar
 
-from PySide6.QtGui import QImage, QPainter, QPaintEvent, QPixmap
+from PySide6.QtGui import QPaintDevice, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 Drawn = TypeVar("Drawn", bound=QWidget)
 
 
 @contextmanager
-def painting(surface: QWidget | QPixmap | QImage) -> Iterator[QPainter]:
+def painting(surface: QPaintDevice) -> Iterator[QPainter]:
     """Give a painter on a surface, and end it whatever happens."""
     painter = QPainter(surface)
     try:

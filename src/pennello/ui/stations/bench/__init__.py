@@ -6,7 +6,7 @@ from pennello.ui.station import Action, Keys, Takes
 
 ACTIONS: tuple[Action, ...] = (
     Action("ask_picture", "Picture of the stroke (PNG) ...", "Ctrl+E", "out"),
-    Action("ask_card", "Load card (PDF) ...", "Ctrl+P", "out"),
+    Action("ask_card", "Load card (PDF) ...", "", "out"),
     Action("ask_label", "Label of the cake (PDF) ...", "", "out"),
 )
 TAKES = (

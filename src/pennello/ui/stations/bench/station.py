@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
+from functools import cached_property, partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -15,6 +15,7 @@ from pennello.design.plan import Plan
 from pennello.session.copies import stroke_image
 from pennello.session.exports import Work, cake_label, load_card, stroke_picture
 from pennello.ui.copying import Copied
+from pennello.ui.exporting import Printed
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.bench.cake_mat import CakeMat
 from pennello.ui.stations.bench.edge_mat import EdgeMat
@@ -242,6 +243,16 @@ class BenchStation(QWidget, Station):
         if stroke is None:
             return None
         return Copied("the stroke as a picture", stroke_image(self.model.plan, stroke.id, self.model.unit))
+
+    def papers(self) -> tuple[Printed, ...]:
+        """The load card, and the label of the cake."""
+        stroke, plan, unit = self.model.stroke, self.model.plan, self.model.unit
+        if stroke is None:
+            return ()
+        found = [Printed("Load card", partial(load_card, plan, stroke.id, unit), stroke.id)]
+        if self.model.cake is not None:
+            found.append(Printed("Label of the cake", partial(cake_label, plan, self.model.cake, unit), "label"))
+        return tuple(found)
 
     def follow_drawing(self, path: Path) -> None:
         """Lead the stroke along the first path of a drawing."""

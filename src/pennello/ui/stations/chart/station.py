@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -36,7 +37,7 @@ from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_views import WHOLE, ChartLook, frame_of
-from pennello.session.copies import Picture, chart_image, painted_chart
+from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
@@ -44,7 +45,7 @@ from pennello.session.order_pictures import played_plan
 from pennello.solve.suiting import with_loads_for
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.copying import Copied
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.gallery import Gallery
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.chart.board import ChartBoard
@@ -481,6 +482,11 @@ class ChartStation(QWidget, Station):
     def copied(self) -> Copied:
         """The painted chart, as a picture."""
         return Copied("the painted chart as a picture", self._image())
+
+    def papers(self) -> tuple[Printed, ...]:
+        """The painted chart."""
+        plan, key = self.model.document.committed, self.model.key
+        return (Printed("The painted chart", partial(chart_page, plan, key, self._image()), key),)
 
     def ask_painted(self) -> None:
         """Ask where and write the painted chart as PNG or JPEG."""

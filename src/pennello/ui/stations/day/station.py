@@ -36,7 +36,7 @@ from pennello.session.kit import KitSession
 from pennello.session.log import open_log
 from pennello.session.settings import with_event
 from pennello.ui.copying import Copied
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.day.bag_icons import ICON
@@ -506,6 +506,17 @@ class DayStation(PagedStation):
     def ask_quote(self) -> None:
         """Write a quote as a PDF."""
         self._write("Quote", "quote.pdf", partial(quote, self.day, self.model.faces))
+
+    def papers(self) -> tuple[Printed, ...]:
+        """The menu board, the pick card, lists and the quote."""
+        event, faces = self.day, self.model.faces
+        return (
+            Printed("Menu board", partial(menu_board, event, ""), "menu"),
+            Printed("Pick card", partial(pick_card, event), "pick"),
+            Printed("Packing list", partial(packing_list, event, faces, self.model.bag()), "bag"),
+            Printed("Hygiene list", partial(hygiene_list, event), "hygiene"),
+            Printed("Quote", partial(quote, event, faces), "quote"),
+        )
 
     def copied(self) -> Copied:
         """The books of the event, as a table."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -24,10 +25,10 @@ from pennello.session.practising import (
     simulated_card,
     taken_over,
 )
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
+from pennello.ui.printing import PrintPage
 from pennello.ui.stations.notebook.marked_photo import PhotoDialog
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
@@ -90,7 +91,7 @@ class CardPage(PhotoDialog):
         self.loads.currentIndexChanged.connect(lambda _: self._other_load())
         self.head.addWidget(Label("Painted with"))
         self.head.addWidget(self.loads, 1)
-        self.print_button = self.chip("Print it ...", "The card as a PDF at true scale", self.ask_pdf)
+        self.print_button = self.chip("Print it ...", "The card at true scale", self.ask_print)
         self.photo_button = self.chip("Photo ...", "A photo of the painted card, dry, from above", self.ask_photo)
         self.chip("Try it out", "A card that a simulated painter has painted: to see what comes of it", self.try_out)
         self.hint.setText(
@@ -135,12 +136,12 @@ class CardPage(PhotoDialog):
         for button in (self.print_button, self.photo_button):
             button.setEnabled(fits)
 
-    def ask_pdf(self) -> None:
-        """Ask where and write the card."""
-        path = ask_target(self, "Write the card", Path.home() / "card.pdf", (".pdf",))
-        if path is not None:
-            plan, load, card = self._document.committed, self.load, self.work().card
-            self._exporter.write(path.name, card_sheet(plan, load, card, path))
+    def ask_print(self) -> None:
+        """Show the card as it comes out, to print it or keep it as a PDF."""
+        plan, load, card = self._document.committed, self.load, self.work().card
+        sheet = Printed("Calibration card", partial(card_sheet, plan, load, card), "card")
+        self.printing = PrintPage((sheet,), self._exporter, self)
+        self.printing.open()
 
     def show_photo(self, picture: Any, corners: Any) -> None:
         """Show a photo; it takes the room that was left."""

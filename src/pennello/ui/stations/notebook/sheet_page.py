@@ -23,10 +23,10 @@ from pennello.session.jobs import Job
 from pennello.session.log import kept_tries, open_log
 from pennello.session.play import alone
 from pennello.session.practising import load_of, scored, simulated_sheet
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
+from pennello.ui.printing import PrintPage
 from pennello.ui.stations.notebook.marked_photo import PhotoDialog
 from pennello.ui.stations.notebook.trace_pad import TracePad
-from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayPage
@@ -62,7 +62,7 @@ class SheetPage(PhotoDialog):
             self._fill()
         self.things.currentIndexChanged.connect(lambda _: self._other())
         self.head.addWidget(self.things, 1)
-        self.print_button = self.chip("Print it ...", "The sheet as a PDF at true scale", self.ask_pdf)
+        self.print_button = self.chip("Print it ...", "The sheet at true scale", self.ask_print)
         self.photo_button = self.chip("Photo ...", "A photo of the painted sheet, dry, whole", self.ask_photo)
         self.play_button = self.chip("Play", "Watch the brush move over it at the hand's speed", self.play)
         self.try_button = self.chip("Try it out", "A sheet that a simulated hand has painted", self.try_out)
@@ -133,16 +133,17 @@ class SheetPage(PhotoDialog):
         super().show_photo(picture, corners)
         self._show_pad(photo=True)
 
-    def ask_pdf(self) -> None:
-        """Ask where and write the sheet."""
-        path = ask_target(self, "Write the sheet", Path.home() / "practice.pdf", (".pdf",))
+    def ask_print(self) -> None:
+        """Show the sheet as it comes out, to print it or keep it as a PDF."""
         what = self.what
-        if path is None or what is None:
+        if what is None:
             return
         source = self._plan.stroke(load_of(self._plan, self.name))
         words = " ".join(pickup_words(self._plan, source, one) for one in source.recipe.pickups[:1])
         places = places_for(what)
-        self._exporter.write(path.name, practice_sheet(what, places, path, words))
+        sheet = Printed("Practice sheet", lambda path: practice_sheet(what, places, path, words), "practice")
+        self.printing = PrintPage((sheet,), self._exporter, self)
+        self.printing.open()
 
     def play(self) -> None:
         """Watch the stroke as it is pulled."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QSignalBlocker, Qt
@@ -32,7 +33,7 @@ from pennello.session.document import Document
 from pennello.session.exports import notebook_page, notebook_table
 from pennello.session.log import compared, months, now_text, picture_of, step_rows, steps_of
 from pennello.ui.copying import Copied
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.paged_station import PagedStation
 from pennello.ui.stations.notebook.book import Book
 from pennello.ui.stations.notebook.model import BookModel
@@ -294,6 +295,14 @@ class NotebookStation(PagedStation):
         from pennello.ui.stations.notebook.compare_page import MonthsPage  # noqa: PLC0415 - only when wanted
 
         self.open_page(MonthsPage(months(self.model.pages), self))
+
+    def papers(self) -> tuple[Printed, ...]:
+        """The page that lies open; what a person asked for only where that is ticked."""
+        page = self.model.current
+        if page is None:
+            return ()
+        work = partial(notebook_page, page, self.model.log.path, asked=self.asked.isChecked())
+        return (Printed("This page", work, "page"),)
 
     def copied(self) -> Copied:
         """The pages that are shown, as a table."""

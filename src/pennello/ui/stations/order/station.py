@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QSignalBlocker, Signal
@@ -25,11 +26,11 @@ from pennello.design.pace import Tempo
 from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
 from pennello.session.copies import step_rows
-from pennello.session.exports import order_pictures, order_sheet, order_steps
+from pennello.session.exports import hand_over, order_pictures, order_sheet, order_steps
 from pennello.session.owner import Owner
 from pennello.session.run_keeper import KeptRun
 from pennello.ui.copying import Copied
-from pennello.ui.exporting import Exporter
+from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
@@ -41,6 +42,7 @@ from pennello.ui.widgets.menus import empty_menu, menu_button
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.ui.widgets.progress import ThinBar
+from pennello.units import LengthUnit
 
 TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0, " s")
 LEAST_TARGET_S = 5.0
@@ -61,7 +63,7 @@ class OrderStation(QWidget, Station):
         self.model = model
         self._exporter = exporter
         self._fitted: tuple[str, str] | None = None
-        self._wanted = False
+        self._wanted, self._unit = False, LengthUnit.MM
         guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
@@ -96,7 +98,12 @@ class OrderStation(QWidget, Station):
         """Return the Order, made for a window."""
         made = cls(OrderModel(place.document, place.window), place.owner, place.exporter)
         made.said.connect(place.say)
+        made.show_unit(place.bench.unit)
         return made
+
+    def show_unit(self, unit: LengthUnit) -> None:
+        """Write lengths on paper in a unit."""
+        self._unit = unit
 
     def enter(self) -> None:
         """It is shown."""
@@ -172,6 +179,7 @@ class OrderStation(QWidget, Station):
         for words, act in (
             ("Sheet for the chair (PDF) ...", self.ask_sheet),
             ("Sheet with outlines at true scale (PDF) ...", lambda: self.ask_sheet(tiles=True)),
+            ("All of it, to hand over (PDF) ...", self.ask_hand_over),
             ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
             ("Steps as a calendar (ICS) ...", lambda: self.ask_steps(".ics")),
             ("Pictures after each step (PNG) ...", self.ask_pictures),
@@ -285,6 +293,26 @@ class OrderStation(QWidget, Station):
 
     def _target(self, stem: str, ending: str) -> Path | None:
         return ask_target(self, "Where to?", Path.home() / f"{stem}{ending}", (ending,))
+
+    def papers(self) -> tuple[Printed, ...]:
+        """The sheet for the chair, with outlines or without, and all of the design to hand over."""
+        arranged, plan, chart = self.model.arranged, self.model.document.committed, self.model.chart
+        if arranged is None or not arranged.jobs:
+            return ()
+        return (
+            Printed("Sheet for the chair", partial(order_sheet, arranged, plan, chart), "sheet"),
+            Printed(
+                "Sheet with outlines at true scale", partial(order_sheet, arranged, plan, chart, tiles=True), "sheet"
+            ),
+            Printed("All of it, to hand over", partial(hand_over, arranged, plan, chart, self._unit), "all-of-it"),
+        )
+
+    def ask_hand_over(self) -> None:
+        """Ask where and write all of the design as one PDF, for somebody without Pennello."""
+        arranged, plan, chart = self.model.arranged, self.model.document.committed, self.model.chart
+        path = self._target("all-of-it", ".pdf") if arranged is not None else None
+        if arranged is not None and path is not None:
+            self._exporter.write(str(path), hand_over(arranged, plan, chart, self._unit, path))
 
     def copied(self) -> Copied | None:
         """The steps with their times, as a table."""

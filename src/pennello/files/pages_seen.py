@@ -1,0 +1,51 @@
+"""Pages of a PDF as pictures, by PDFium: to look at before they are printed, and to print."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pennello.disk import read_bytes
+from pennello.errors import FileProblemError
+
+Picture = NDArray[np.uint8]
+
+MOST_BYTES, MOST_PAGES = 200_000_000, 400
+_PT_PER_INCH, _MM_PER_INCH = 72.0, 25.4
+
+
+def pages_seen(
+    path: Path, dots_per_inch: float, check: Callable[[], object] = lambda: None
+) -> Iterator[tuple[Picture, float, float]]:
+    """Yield each page as sRGB bytes, shape (rows, columns, 3), with its width and height, mm.
+
+    Parameters
+    ----------
+    check
+        Called before each page; what it raises ends the work.
+
+    Raises
+    ------
+    FileProblemError
+        If there is no such file, or it is no PDF.
+    """
+    import pypdfium2  # noqa: PLC0415 - only where pages are looked at
+
+    try:
+        document: Any = pypdfium2.PdfDocument(read_bytes(path, MOST_BYTES))
+    except pypdfium2.PdfiumError as error:
+        raise FileProblemError(path, "this is no PDF that can be shown.") from error
+    try:
+        for number in range(min(len(document), MOST_PAGES)):
+            check()
+            page = document[number]
+            wide, high = (side / _PT_PER_INCH * _MM_PER_INCH for side in page.get_size())
+            picture = page.render(scale=dots_per_inch / _PT_PER_INCH, rev_byteorder=True).to_numpy()
+            yield np.ascontiguousarray(picture[..., :3]), wide, high
+            page.close()
+    finally:
+        document.close()

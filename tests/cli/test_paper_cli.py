@@ -1,0 +1,36 @@
+"""Paper by the command line: its size, its author, and all of a design in one file."""
+
+import pytest
+from lantern_face import demo_plan
+from pypdf import PdfReader
+
+from pennello.files.plan_json import write_plan
+
+
+@pytest.fixture
+def plan(tmp_path):
+    write_plan(demo_plan(), tmp_path / "plan.pennello")
+    return tmp_path / "plan.pennello"
+
+
+def test_a_card_is_written_for_letter_paper(ask, plan, tmp_path):
+    ask("card", plan, "poppy-petal", "--pdf", tmp_path / "c.pdf", "--paper", "Letter", "--made-by", "Tide Painter")
+    reader = PdfReader(tmp_path / "c.pdf")
+    assert (reader.pages[0].mediabox.width, reader.pages[0].mediabox.height) == (612, 792)
+    assert reader.metadata.author == "Tide Painter"
+    with pytest.raises(SystemExit):
+        ask("card", plan, "poppy-petal", "--pdf", tmp_path / "c.pdf", "--paper", "B5")
+
+
+def test_all_of_a_design_is_handed_over(ask, plan, tmp_path):
+    """The sheet, a card for each load, a label for each cake, the outlines: all that is needed without Pennello."""
+    words = ask("hand-over", plan, "--chart", "hand", "--pdf", tmp_path / "all.pdf", "--age", "adult", "--seconds", 0)
+    reader = PdfReader(tmp_path / "all.pdf")
+    assert f"{len(reader.pages)} pages" in words
+    text = "\n".join(page.extract_text() for page in reader.pages)
+    placed = [one for one in demo_plan().motifs if one.chart == "hand"]
+    for load in {load for one in placed for _, load in one.loads}:
+        assert demo_plan().stroke(load).name in text
+    assert "The pan from above" in text
+    assert "A1 of" in text
+    assert text.count("Cautions") >= 1
