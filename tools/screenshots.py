@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import os
+import re
 import sys
 import tempfile
 from collections.abc import Callable
@@ -13,6 +14,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from PIL import Image
 from PySide6.QtCore import QEventLoop, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
@@ -39,6 +41,8 @@ from pennello.ui.theme.style import apply_theme
 from pennello.ui.window import MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
+HELP = Path(__file__).parents[1] / "src" / "pennello" / "ui" / "help_pages"
+HELP_PX = 560
 TRAY_VIEWS = (
     ("tray-cakes", 1, "dahlia-wrist", "lamp"),
     ("tray-brushes", 2, "petal-brush", "linen"),
@@ -348,6 +352,17 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
     }
 
 
+def shrink_for_help(folder: Path) -> None:
+    """Write the pictures that pages of the help show, from those that were just made."""
+    for page in HELP.glob("*.md"):
+        for name in re.findall(r"^!\[.+]\((.+)\)$", page.read_text("utf-8"), re.MULTILINE):
+            if (folder / name).is_file():
+                with Image.open(folder / name) as picture:
+                    small = picture.convert("RGB")
+                small.thumbnail((HELP_PX, HELP_PX), Image.Resampling.LANCZOS)
+                small.quantize(128).save(HELP / name, optimize=True)
+
+
 def main() -> None:
     """Write all views, or those named, into docs/screenshots or the folder after --to."""
     arguments = sys.argv[1:]
@@ -364,6 +379,8 @@ def main() -> None:
     for name, shot in shots(folder).items():
         if not arguments or name in arguments:
             shot()
+    if folder == SHOTS:
+        shrink_for_help(folder)
     app.quit()
 
 

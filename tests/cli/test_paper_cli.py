@@ -34,3 +34,9 @@ def test_all_of_a_design_is_handed_over(ask, plan, tmp_path):
     assert "The pan from above" in text
     assert "A1 of" in text
     assert text.count("Cautions") >= 1
+
+
+def test_words_are_told(ask):
+    assert ask("glossary", "veil").startswith("veil: How widely")
+    assert ask("glossary", "--json")["words"]["ITA"].startswith("Individual typology angle")
+    assert "no word" in ask("glossary", "xyzzy", code=1)

@@ -20,6 +20,7 @@ VERBS_AT = {
     "find-load": "solve_verbs",
     "fit-card": "practice_verbs",
     "forgive": "solve_verbs",
+    "glossary": "words_verb",
     "hand-over": "order_verbs",
     "hold": "hold_verbs",
     "kit": "kit_verbs",

@@ -307,9 +307,10 @@ class MainWindow(QMainWindow):
         return guarded(act, self.say)
 
     def show_help(self) -> None:
-        """Show keys and handles."""
+        """Show the pages of help, the words, keys and marks."""
         if self._help is None:
             self._help = HelpPage(self, ACTIONS)
+            self._help.wanted.connect(lambda name: self.actions_by_id[name].trigger())
         self._help.show()
         self._help.raise_()
 

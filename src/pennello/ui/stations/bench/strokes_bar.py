@@ -147,7 +147,7 @@ class StrokesBar(QWidget):
         self.kinds.setToolTip("A stroke of a family: petals, leaves, lines, fields, dabs")
         self.kinds.clicked.connect(self.choose_family)
         self.whole = QToolButton()
-        self.whole.setText("Plan")
+        self.whole.setText("All strokes")
         self.whole.setIcon(icon("down"))
         self.whole.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.whole.setToolTip("For all strokes together: fewer loads, other colours")

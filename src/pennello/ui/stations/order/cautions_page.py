@@ -36,9 +36,12 @@ class CautionsPage(QDialog):
     -------
     begun(Person)
         The run may begin.
+    rehearsed
+        Nobody is painted: the cards are gone through without questions.
     """
 
     begun = Signal(object)
+    rehearsed = Signal()
 
     def __init__(self, plan: Plan, chart: str, parent: QWidget, expired: tuple[str, ...] = ()) -> None:
         super().__init__(parent)
@@ -92,6 +95,11 @@ class CautionsPage(QDialog):
         leave.setProperty("chip", True)
         self.go.setProperty("main", True)
         leave.clicked.connect(self.reject)
+        self.rehearse = QPushButton("Rehearse without questions")
+        self.rehearse.setProperty("chip", True)
+        self.rehearse.setToolTip("Nobody is painted: the cards one after another, and nothing is kept")
+        self.rehearse.clicked.connect(self.accept)
+        self.rehearse.clicked.connect(self.rehearsed)
         self.go.clicked.connect(self._begin)
         across = QHBoxLayout()
         across.addWidget(asks)
@@ -100,6 +108,7 @@ class CautionsPage(QDialog):
         foot = QHBoxLayout()
         foot.addWidget(decide, 1)
         foot.addWidget(leave)
+        foot.addWidget(self.rehearse)
         foot.addWidget(self.go)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)

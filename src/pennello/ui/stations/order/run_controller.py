@@ -35,6 +35,7 @@ from pennello.units import counted
 CARD_PX_PER_MM = 3.0
 
 Clock = Callable[[], float]
+Answers = tuple[tuple[str, str], ...]
 
 
 class RunController(QObject):
@@ -55,6 +56,7 @@ class RunController(QObject):
         self.page: CautionsPage | None = None
         self.window: RunWindow | None = None
         self.kept: KeptRun | None = None
+        self.rehearsing = False
         self._closer_of: Arranged | None = None
         model.shown.connect(self._show_pictures)
 
@@ -69,6 +71,7 @@ class RunController(QObject):
             self.said.emit(str(error))
         page = CautionsPage(self._model.document.committed, self._model.chart, self._parent, expired)
         page.begun.connect(lambda person: self.begin(person, page.told))
+        page.rehearsed.connect(self.rehearse)
         page.finished.connect(self._let_go_of_page)
         self.page = page
         page.open()
@@ -83,8 +86,18 @@ class RunController(QObject):
         arranged = self._model.arranged
         if arranged is None:
             return
-        document = self._model.document
         answers = tuple((name, getattr(person, name).value) for name in Person.__slots__)
+        self._begin(arranged, answers, told)
+
+    def rehearse(self) -> None:
+        """Go through the cards with nobody to paint: nothing is asked, nothing is kept, no pace is learnt."""
+        arranged = self._model.arranged
+        if arranged is not None:
+            self.rehearsing = True
+            self._begin(arranged, (), ())
+
+    def _begin(self, arranged: Arranged, answers: Answers, told: Sequence[Finding]) -> None:
+        document = self._model.document
         now = datetime.now().astimezone().isoformat(timespec="seconds")
         self.kept = KeptRun(
             begun(arranged.steps, self.clock()),
@@ -137,7 +150,7 @@ class RunController(QObject):
         """Show the run; return whether it could be kept on disk."""
         assert self.kept is not None
         self._closer_of = None
-        self.window = RunWindow(self.kept.run, self.kept.lags, self.clock)
+        self.window = RunWindow(self.kept.run, self.kept.lags, self.clock, rehearsal=self.rehearsing)
         self._show_pictures()
         self.window.changed.connect(self._keep)
         self.window.left.connect(self._leave)
@@ -178,6 +191,8 @@ class RunController(QObject):
         """Write the run down after every tick of the hand; return whether it could be."""
         assert self.kept is not None
         self.kept = with_run(self.kept, run)
+        if self.rehearsing:
+            return True
         try:
             self._owner.claim()
             keep_run(self.kept, self.clock(), time.time(), self.path)
@@ -193,7 +208,11 @@ class RunController(QObject):
             self.window.close()
             self.window.deleteLater()
             self.window = None
+        rehearsed, self.rehearsing = self.rehearsing, False
         if kept is None:
+            return
+        if rehearsed:
+            self.said.emit("That was a rehearsal: nothing of it is kept.")
             return
         if not record or not kept.run.took:
             forget_run(self.path)

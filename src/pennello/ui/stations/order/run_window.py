@@ -52,10 +52,13 @@ class RunWindow(QWidget):
         run: Run,
         lags: Iterable[Lag],
         now: Callable[[], float],
+        *,
+        rehearsal: bool = False,
     ) -> None:
         super().__init__()
         self.run, self._lags, self._now = run, tuple(lags), now
-        self.setWindowTitle("At the chair")
+        self.rehearsal = rehearsal
+        self.setWindowTitle("Rehearsal" if rehearsal else "At the chair")
         self.setObjectName("table")
         self.setMinimumSize(QSize(900, 560))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -278,10 +281,11 @@ class RunWindow(QWidget):
         if step is None:
             self.kind.setText("All done")
             self.what.setText("Show the mirror.")
-            self.buttons["Done"].setText("Write it down")
+            self.buttons["Done"].setText("End" if self.rehearsal else "Write it down")
         else:
             number = f"{len(self.run.took) + 1} of {len(self.run.steps)}"
-            self.kind.setText(f"{_KINDS.get(step.kind, 'Paint')}  ·  {number}")
+            rehearsed = "Rehearsal  ·  " if self.rehearsal else ""
+            self.kind.setText(f"{rehearsed}{_KINDS.get(step.kind, 'Paint')}  ·  {number}")
             self.what.setText(step.words)
             self.buttons["Done"].setText("Go on" if self.run.paused else "Done")
         self.buttons["Pause"].setText("Go on" if self.run.paused else "Pause")

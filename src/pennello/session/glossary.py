@@ -1,0 +1,90 @@
+"""The words that painters and Pennello use, each in a sentence: one meaning for each word, everywhere.
+
+Words of the trade are common practice, with no published source; those of colour science name theirs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+GLOSSARY: Mapping[str, str] = {
+    "another colour": "A difference of 6 or more (dE): everybody sees two colours.",
+    "bag": "What has to be packed for an event, held against the kit; lines that the kit covers tick themselves.",
+    "base": "Paint that goes under everything else, mostly by a sponge.",
+    "blot": "Take wet paint off the brush on a towel before the next pick-up.",
+    "board": "At the Day: the menu that hangs beside the table; today's board says who waits and who is painted.",
+    "cake": "A pan of parallel colour stripes (a split cake); a brush across it takes several colours at once.",
+    "cannot be told apart": "A difference below 1 (dE): nobody sees it, not even side by side.",
+    "caution": "What has to be asked, minded or left. Labels, local rules and licensed practice decide.",
+    "chart": "The person as a drawing at true size, or your own photo, on which strokes lie.",
+    "chisel": "The working edge of a flat brush, from corner A to corner B.",
+    "coat": "How thick paint stands on the skin, in micrometres (µm).",
+    "colourway": "The same design in other colours, light rims kept light.",
+    "corner": "An end of the chisel: A and B. Which of them is the rim is chosen on the Bench.",
+    "creamy": "As wet as paint should be: no bubbles, no drag.",
+    "dE": "The figure of a colour difference (CIEDE2000, ISO/CIE 11664-6). The words before it say what it means.",
+    "dip": "Touch paint with the tip alone, so that the tip has another colour than the belly.",
+    "drift": "How far the sweeps wander sideways on the cake; it blurs the boundaries.",
+    "echo": "A part laid again and again along a line, smaller, to the other side by turns.",
+    "ferrule": "The metal that holds the bristles.",
+    "film": "The paint on the skin, with its thickness, wet or dry.",
+    "flip": "Turn the brush half round, so that its corners change sides.",
+    "forgiving": "How many of 400 tries still hold when the hand slips as hands do.",
+    "guide": "A line that something goes along: a frame of the chart, or a line that you drew.",
+    "habit": "How the strokes of a part belong together: in one go, row by row, when dry, while wet.",
+    "heel": "The edge of a stroke near the pivot, away from the rim.",
+    "hold": "How the brush is held and led: upright, round the heel, on the rim, chisel-push-chisel, square.",
+    "ITA": "Individual typology angle: how light a skin is, from very light (over 55°) to dark (below -30°).",
+    "kit": "The paints, cakes, brushes and sponges that you own: the Tray.",
+    "line work": "Thin strokes in one colour over the loaded strokes.",
+    "load": "What one visit to the cake puts on the brush.",
+    "mend": "One change that would make a stroke come nearer to what you want; a click makes it.",
+    "menu": "The designs that are offered at an event.",
+    "minutes": "How long a design takes as the Order says, at your pace once runs have told it.",
+    "motif": "A flower, leaf, wing or the like that is made of strokes by its numbers: petals, size, spread.",
+    "must, nice, skip": "What of a design has to be there, adds to it, or goes first when the queue is long.",
+    "only side by side": "A difference from 1 to 3 (dE): seen only with both beside each other.",
+    "own": "Your motifs, your hand, your pace: what Pennello learnt from you.",
+    "pace": "How fast you are, step by step, from runs at the chair; the default until then.",
+    "pale": "What a stroke is when the load runs out; time for the next load.",
+    "part": "What you would name in a design: the rose, the left wing. Pieces belong to parts.",
+    "pick-up": "One thing that is taken on the brush on the way to a load: a window, a dip, a touch.",
+    "piece": "One thing on a chart: a motif, a stroke, some lines.",
+    "plan": "The whole design with all that it is laid with; the file.",
+    "release": "How readily a brush gives its paint to the skin.",
+    "residue": "Paint that is left in the brush from before.",
+    "rib": "A thin line across a stroke that shows how the chisel lies there.",
+    "rim": "The edge of a stroke that lies away from the motif's centre.",
+    "run": "Painting by the cards at the chair, one step after another, with the clock.",
+    "seen": "A difference from 3 to 6 (dE): seen when one looks for it.",
+    "short form": "The design as it is when the queue is long: fewer petals, no lights, without what may be skipped.",
+    "stage": "A step of the sheet or of the run: what is laid before the next load or wait.",
+    "stripe": "One colour of a cake.",
+    "sweep": "One stroke of the brush over the cake, back or forth, to load it.",
+    "tacky": "Neither wet nor dry: when glitter sticks.",
+    "touch": "One or two last sweeps with one corner over a third colour.",
+    "turned": "How far the brush is twisted on the cake, in degrees.",
+    "twin": "The mirror image of a piece across the midline, painted with it and following it.",
+    "veil": "How widely 8 of 10 real loads hand one colour over to the next.",
+    "verdict": "The sentence that says whether a stroke holds, is close or misses, and why.",
+    "window": "The stretch of cake that the brush straddles.",
+    "wish": "The colours that a stroke should have from rim to heel; the verdict is held against it.",
+    "worn out": "A stripe so hollow that the brush reaches it no more.",
+}
+"""Words in the order of the alphabet."""
+
+
+def found_words(text: str) -> tuple[tuple[str, str], ...]:
+    """Return the words that hold a text, those that begin with it first; all of them for "".
+
+    >>> [word for word, _ in found_words("side by")]
+    ['only side by side', 'another colour', 'cannot be told apart']
+    """
+    wanted = text.strip().lower()
+
+    def rank(word: str) -> int:
+        lower = word.lower()
+        return 0 if lower.startswith(wanted) else 1 if wanted in lower else 2
+
+    held = [(word, told) for word, told in GLOSSARY.items() if wanted in word.lower() or wanted in told.lower()]
+    return tuple(sorted(held, key=lambda one: rank(one[0])))
