@@ -40,3 +40,17 @@ def test_words_are_told(ask):
     assert ask("glossary", "veil").startswith("veil: How widely")
     assert ask("glossary", "--json")["words"]["ITA"].startswith("Individual typology angle")
     assert "no word" in ask("glossary", "xyzzy", code=1)
+
+
+def test_ones_own_kit_is_looked_through_once_there_is_one(ask, plan):
+    """Cakes of the demo plan alone first; with a kit those of the kit as well, unless it is said that none shall be."""
+    from pennello.session.kit import KitSession
+
+    words = ("find-load", plan, "dahlia-petal", "--json")
+    alone = ask(*words)
+    KitSession().close()  # begins a kit with what ships
+    with_kit, without = ask(*words), ask(*words, "--kit", "none")
+    for told in (alone, with_kit, without):
+        told.pop("seconds")
+    assert without == alone
+    assert with_kit["candidates"] > alone["candidates"]

@@ -205,6 +205,7 @@ def test_time_there_is_priorities_schools_and_rules(window, station, qtbot):
 
 def test_paper_is_written_and_a_bad_place_is_said(window, station, tmp_path, monkeypatch, qtbot):
     names = {"sheet.pdf": tmp_path / "s.pdf", "steps.csv": tmp_path / "s.csv", "steps.ics": tmp_path / "s.ics"}
+    names["all-of-it.pdf"] = tmp_path / "all.pdf"
     monkeypatch.setattr(
         QFileDialog, "getSaveFileName", lambda parent, words, start, kinds: (str(names[start.split("/")[-1]]), "")
     )

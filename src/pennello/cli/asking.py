@@ -64,6 +64,10 @@ def verb_named(name: str) -> Verb:
     return _VERBS[name]
 
 
+NO_KIT = "none"
+"""What --kit says where no kit is looked through, not even one's own."""
+
+
 def plan_argument(parser: ArgumentParser, *, stroke: bool = False) -> None:
     """Take a plan, and a stroke of it."""
     parser.add_argument("plan", type=Path, help="a .pennello file")
@@ -90,6 +94,12 @@ def json_argument(parser: ArgumentParser) -> None:
 
 def searched_arguments(parser: ArgumentParser) -> None:
     """Take what every search takes: a kit, and where to write."""
-    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="look through this kit too; bare: your own")
+    parser.add_argument(
+        "--kit",
+        nargs="?",
+        const="",
+        metavar="FILE",
+        help=f"look through this kit too; bare: your own, as without it once you have one; '{NO_KIT}': the plan alone",
+    )
     parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
     json_argument(parser)

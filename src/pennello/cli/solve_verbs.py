@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Any
 from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
 from pennello.aim.wish import Stop, Wanted
-from pennello.cli.asking import json_argument, plan_argument, searched_arguments, verb
+from pennello.cli.asking import NO_KIT, json_argument, plan_argument, searched_arguments, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
@@ -28,7 +28,7 @@ from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, Un
 from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
-from pennello.session.kit import KitSession
+from pennello.session.kit import KitSession, kit_if_any
 from pennello.session.log import hand_of, hand_words
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.find_load import find_load
@@ -549,8 +549,10 @@ def _stop_words(plan: Plan, stop: Stop) -> str:
 
 
 def kit_of(args: Namespace) -> Kit | None:
-    """Return the kit that is asked for, the painter's own with a bare --kit, or None."""
+    """Return the kit that is asked for; the painter's own without a word where there is one; None for "none"."""
     if args.kit is None:
+        return kit_if_any()
+    if args.kit == NO_KIT:
         return None
     path = None if args.kit == "" else Path(args.kit)
     if path is not None and not path.exists():

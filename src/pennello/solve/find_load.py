@@ -212,7 +212,9 @@ class _Builder(Layer):
         """Return the find with the brush slid by tenths of a mm and swept a little straighter or broader, if nearer."""
         forecast, main = Forecast(find.attempt, find.laid.edge, find.seen), find.recipe.pickups[-1]
         recipes = [
-            replace(find.recipe, pickups=(replace(main, offset_mm=round(main.offset_mm + by, 2), drift_mm=drift),))
+            find.recipe
+            if by == 0 and drift == main.drift_mm  # as it is: its own place need not be whole tenths of a mm
+            else replace(find.recipe, pickups=(replace(main, offset_mm=round(main.offset_mm + by, 2), drift_mm=drift),))
             for by in _SLIDES_MM
             for drift in dict.fromkeys(
                 (main.drift_mm, *(max(round(main.drift_mm * part, 2), LEAST_HAND_DRIFT_MM) for part in _BROADER))
