@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QDate, Qt, QTime
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QFileDialog, QLabel
 
 from pennello.day import board
 from pennello.day.event import GuestState, without_item
@@ -273,7 +273,7 @@ def test_events_are_kept_and_opened(at_day, qtbot, tmp_path, monkeypatch):
     station.page.reject()
     assert station.day.menu == ()
     qtbot.waitUntil(lambda: station.model.evening is None)
-    monkeypatch.setattr(station_module.QFileDialog, "getOpenFileName", lambda *_: (str(target), ""))
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(target), ""))
     station.ask_open()
     assert station.day == demo_event()
     window.go_to("bench")

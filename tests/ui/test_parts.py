@@ -277,11 +277,17 @@ def test_a_part_is_repeated_along_a_pulled_stroke(window, station, qtbot, monkey
     stroke = Stroke(line((30.0, -70.0), (-30.0, -60.0)), Nib(NibMode.FOLLOWING, 90.0), 0.6)
     window.document.edit("Pull a stroke", with_pulled(plan_of(window), "dahlia-petal", stroke, "face")[0])
     guide = plan_of(window).motifs[-1]
+    before = len(plan_of(window).motifs)
     amounts = iter((2.0, 0.9))
     monkeypatch.setattr("pennello.ui.stations.chart.parts_page.ask_amount", lambda *_: next(amounts))
     menu = next(one.menu() for one in page.deeds().actions() if one.text() == "The same again along")
-    sides = menu.actions()[0].menu()
-    sides.actions()[0].trigger()
+    living, copies = menu.actions()[0].menu().actions()
+    living.trigger()
+    assert plan_of(window).motifs[-1].computed.along == guide.id
+    window.undo()
+    assert len(plan_of(window).motifs) == before
+    page.tree.setCurrentItem(items(page)["ring"])
+    copies.trigger()
     made = [one for one in plan_of(window).motifs if one.part.startswith("ring-")]
     assert len(made) == 2
     assert [one.place.mirrored for one in made] == [True, False]

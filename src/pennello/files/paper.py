@@ -7,10 +7,10 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
 from enum import Enum
-from typing import IO
+from typing import IO, TYPE_CHECKING
 
-from reportlab.lib.pagesizes import A3, A4, LETTER
-from reportlab.pdfgen.canvas import Canvas
+if TYPE_CHECKING:
+    from reportlab.pdfgen.canvas import Canvas
 
 MOST_MAKER = 80
 _PT_PER_MM = 72 / 25.4
@@ -26,14 +26,13 @@ class PaperSize(Enum):
     @property
     def points(self) -> tuple[float, float]:
         """Width and height, 1/72 inch."""
-        wide, high = {PaperSize.A4: A4, PaperSize.LETTER: LETTER, PaperSize.A3: A3}[self]
-        return float(wide), float(high)
+        wide, high = self.mm
+        return wide * _PT_PER_MM, high * _PT_PER_MM
 
     @property
     def mm(self) -> tuple[float, float]:
         """Width and height, mm."""
-        wide, high = self.points
-        return wide / _PT_PER_MM, high / _PT_PER_MM
+        return {PaperSize.A4: (210.0, 297.0), PaperSize.LETTER: (215.9, 279.4), PaperSize.A3: (297.0, 420.0)}[self]
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +69,8 @@ def new_canvas(file: IO[bytes], title: str, size_pt: tuple[float, float], kind: 
     kind
         What it is, as "load card".
     """
+    from reportlab.pdfgen.canvas import Canvas  # noqa: PLC0415 - only where something is written
+
     canvas = Canvas(file, pagesize=size_pt, lang="en")
     canvas.setTitle(title)
     if maker := paper_now().maker:
