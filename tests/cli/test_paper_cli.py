@@ -1,10 +1,14 @@
 """Paper by the command line: its size, its author, and all of a design in one file."""
 
+from dataclasses import replace
+
 import pytest
 from lantern_face import demo_plan
 from pypdf import PdfReader
 
 from pennello.files.plan_json import write_plan
+from pennello.kit.shelf import KitItem
+from pennello.session.kit import KitSession
 
 
 @pytest.fixture
@@ -44,11 +48,11 @@ def test_words_are_told(ask):
 
 def test_ones_own_kit_is_looked_through_once_there_is_one(ask, plan):
     """Cakes of the demo plan alone first; with a kit those of the kit as well, unless it is said that none shall be."""
-    from pennello.session.kit import KitSession
-
     words = ("find-load", plan, "dahlia-petal", "--json")
     alone = ask(*words)
-    KitSession().close()  # begins a kit with what ships
+    session = KitSession()
+    session.put("A cake of mine", [KitItem(replace(demo_plan().cakes[0], id="mine", name="Mine"))])
+    session.close()
     with_kit, without = ask(*words), ask(*words, "--kit", "none")
     for told in (alone, with_kit, without):
         told.pop("seconds")
