@@ -36,6 +36,7 @@ from pennello.session.notebook import notebook_path
 from pennello.session.settings import Settings
 from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.app import make_application
+from pennello.ui.first_steps import WAYS
 from pennello.ui.stations.bench.family_page import FamilyPage
 from pennello.ui.theme.style import apply_theme
 from pennello.ui.window import MainWindow
@@ -354,13 +355,13 @@ def shots(folder: Path) -> dict[str, Callable[[], None]]:
 
 def shrink_for_help(folder: Path) -> None:
     """Write the pictures that pages of the help show, from those that were just made."""
-    for page in HELP.glob("*.md"):
-        for name in re.findall(r"^!\[.+]\((.+)\)$", page.read_text("utf-8"), re.MULTILINE):
-            if (folder / name).is_file():
-                with Image.open(folder / name) as picture:
-                    small = picture.convert("RGB")
-                small.thumbnail((HELP_PX, HELP_PX), Image.Resampling.LANCZOS)
-                small.quantize(128).save(HELP / name, optimize=True)
+    pages = "\n".join(page.read_text("utf-8") for page in HELP.glob("*.md"))
+    for name in {*re.findall(r"^!\[.+]\((.+)\)$", pages, re.MULTILINE), *(picture for *_, picture in WAYS)}:
+        if (folder / name).is_file():
+            with Image.open(folder / name) as picture:
+                small = picture.convert("RGB")
+            small.thumbnail((HELP_PX, HELP_PX), Image.Resampling.LANCZOS)
+            small.quantize(128).save(HELP / name, optimize=True)
 
 
 def main() -> None:

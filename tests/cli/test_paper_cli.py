@@ -58,3 +58,16 @@ def test_ones_own_kit_is_looked_through_once_there_is_one(ask, plan):
         told.pop("seconds")
     assert without == alone
     assert with_kit["searched"] > alone["searched"]
+
+
+def test_a_cake_of_ones_own_is_entered_by_its_stripes(ask, tmp_path):
+    told = ask("kit", "cake", "Tide", "--stripe", "#f6f5f0=8=Foam of mine", "--stripe", "#1f6fb5=12", "--json")
+    assert told["cake"]["id"] == "tide"
+    assert [one["name"] for one in told["paints"]] == ["Foam of mine", "Tide, blue"]
+    assert "HEX=MM" in ask("kit", "cake", "Tide", "--stripe", "red", code=2)
+    assert "--stripe" in ask("kit", "cake", "Tide", code=2)
+    assert "four numbers" in ask("kit", "cake", "Tide", "--picture", tmp_path / "x.png", code=2)
+    ask("kit", "mine", "--brush", "flat-1")
+    assert [one["id"] for one in ask("kit", "list", "--kind", "brush", "--json")["items"]] == ["flat-1"]
+    assert [one["id"] for one in ask("kit", "list", "--kind", "cake", "--json")["items"]] == ["tide"]
+    assert "no-such" in ask("kit", "mine", "--brush", "no-such", code=2)

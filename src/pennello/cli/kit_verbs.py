@@ -13,7 +13,9 @@ import numpy as np
 
 from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
-from pennello.errors import FileProblemError, PennelloError
+from pennello.cli.numbers import length_mm
+from pennello.colour.srgb import format_hex, parse_hex
+from pennello.errors import FileProblemError, PennelloError, UnknownNameError
 from pennello.files.kit_csv import (
     COLUMNS,
     ImportPreview,
@@ -26,11 +28,13 @@ from pennello.files.kit_csv import (
 )
 from pennello.files.palette import read_palette, write_palette
 from pennello.files.reflectance_csv import read_reflectance, srgb_of
+from pennello.kit.own_cake import SeenStripe
 from pennello.kit.paint import Paint
 from pennello.kit.search import found, neighbours
 from pennello.kit.shelf import ItemKind, KitItem
 from pennello.session.kit import KitSession
-from pennello.units import parse_whole
+from pennello.session.own_kit import cake_items, shipped_away, stripes_in
+from pennello.units import counted, parse_length, parse_number, parse_whole
 
 MOST_REFUSED_SHOWN = 20
 
@@ -89,12 +93,34 @@ def kit_arguments(parser: ArgumentParser) -> None:
     add.add_argument("--read", metavar="PATCH", help="a paint as the simulated reader sees a patch of its card")
     _kit_argument(add)
     json_argument(add)
+    cake = actions.add_parser("cake", help="a cake of your own from the colours of its stripes, or from a photo of it")
+    _cake_arguments(cake)
+    _kit_argument(cake)
+    json_argument(cake)
+    mine = actions.add_parser("mine", help="put out of use what ships, but for the brushes that you have")
+    mine.add_argument("--brush", action="append", default=[], metavar="ID", help="one that you have")
+    _kit_argument(mine)
+    json_argument(mine)
+
+
+def _cake_arguments(parser: ArgumentParser) -> None:
+    parser.add_argument("name")
+    parser.add_argument(
+        "--stripe",
+        action="append",
+        default=[],
+        metavar="HEX=MM[=NAME]",
+        help="a stripe, left to right: its colour, how wide it is, and what its paint is called",
+    )
+    parser.add_argument("--picture", type=Path, metavar="FILE", help="or a photo of it, with --line and --width-mm")
+    parser.add_argument("--line", metavar="X,Y,X,Y", help="across its stripes from wall to wall, px")
+    parser.add_argument("--width-mm", type=length_mm, default=40.0, metavar="MM", help="from wall to wall, default 40")
 
 
 @verb("kit", "the kit: paints, cakes, brushes of your own", kit_arguments)
 def kit_verb(args: Namespace) -> int:
     """Do something with the kit."""
-    act = {"list": _list, "export": _export, "import": _import, "add": _add}[args.action]
+    act = {"list": _list, "export": _export, "import": _import, "add": _add, "cake": _cake, "mine": _mine}[args.action]
     with _open(args) as session:
         return act(args, session)
 
@@ -191,6 +217,51 @@ def _add(args: Namespace, session: KitSession) -> int:
         write_json({"done": "changed" if known else "added", "item": _answer(item)})
     else:
         print(f"{'Changed' if known else 'Added'} {item.kind.value} {item.id}.")
+    return 0
+
+
+def _cake(args: Namespace, session: KitSession) -> int:
+    """Put a cake into the kit from its stripes, or from a photo of it."""
+    if bool(args.stripe) == bool(args.picture):
+        raise KitWishError("Say the stripes, --stripe HEX=MM for each, or --picture FILE with --line X,Y,X,Y.")
+    if args.picture:
+        ends = [parse_number(part) for part in (args.line or "").split(",") if part.strip()]
+        if len(ends) != 4:
+            raise KitWishError("--line is four numbers, px: X,Y,X,Y from wall to wall across the stripes.")
+        stripes = stripes_in(args.picture, (ends[0], ends[1]), (ends[2], ends[3]), args.width_mm)
+    else:
+        stripes = tuple(_seen(text) for text in args.stripe)
+    items = cake_items(session.kit, args.name, stripes)
+    session.put(f"Add {args.name}", items)
+    cake = items[-1]
+    if args.json:
+        write_json({"cake": _answer(cake), "paints": [_answer(one) for one in items[:-1]]})
+    else:
+        words = ", ".join(f"{one.srgb} {one.width_mm:.1f} mm" for one in stripes)
+        print(f"Added cake {cake.id}: {words}.")
+    return 0
+
+
+def _seen(text: str) -> SeenStripe:
+    colour, equals, rest = text.partition("=")
+    wide, _, name = rest.partition("=")
+    if not equals:
+        raise KitWishError(f"'{text}' is no stripe; it is HEX=MM or HEX=MM=NAME, as in #f6f5f0=8=Foam White.")
+    return SeenStripe(format_hex(parse_hex(colour)), parse_length(wide), name)
+
+
+def _mine(args: Namespace, session: KitSession) -> int:
+    """Put out of use what ships, but for these brushes."""
+    known = session.kit.ids(ItemKind.BRUSH)
+    for name in args.brush:
+        if name not in known:
+            raise UnknownNameError("brush", name, sorted(known))
+    items = shipped_away(session.kit, args.brush)
+    session.put("What ships goes out of use", items)
+    if args.json:
+        write_json({"changed": [item.id for item in items]})
+    else:
+        print(f"{counted(len(items), 'thing')} changed; 'kit list --retired' shows all.")
     return 0
 
 

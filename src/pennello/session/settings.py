@@ -16,7 +16,7 @@ from pennello.errors import FileProblemError
 from pennello.units import LengthUnit
 
 MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
-MOST_MAKER = 80
+MOST_MAKER, MOST_TOUR = 80, 99
 PAPERS = ("A4", "Letter", "A3")
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
@@ -40,7 +40,8 @@ class Settings:
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
     nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
     open, newest first. `folders` are those last used, by kind of file. `paper` is what is printed on, `maker` the
-    author that files for paper name. `window` is where the window stood, as Qt keeps it.
+    author that files for paper name. `welcomed` is whether the first steps were offered, `tour` the step of the tour
+    at which it was left, 0 for none. `window` is where the window stood, as Qt keeps it.
     """
 
     theme: str = "linen"
@@ -55,6 +56,8 @@ class Settings:
     folders: tuple[tuple[str, str], ...] = ()
     paper: str = "A4"
     maker: str = ""
+    welcomed: bool = False
+    tour: int = 0
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -99,6 +102,8 @@ def _sound(stored: dict[str, Any]) -> Settings:
         window=_short(values.get("window")),
         paper=values["paper"] if values.get("paper") in PAPERS else PAPERS[0],
         maker=_short(values.get("maker"))[:MOST_MAKER],
+        welcomed=values.get("welcomed") is True,
+        tour=_count(values.get("tour")),
         folders=_pairs(values.get("folders"))[:MOST_FOLDERS],
     )
 
@@ -109,6 +114,10 @@ def _short(value: Any) -> str:
 
 def _names(value: Any) -> tuple[str, ...]:
     return tuple(name for name in value if isinstance(name, str)) if isinstance(value, list) else ()
+
+
+def _count(value: Any) -> int:
+    return value if isinstance(value, int) and not isinstance(value, bool) and 0 <= value <= MOST_TOUR else 0
 
 
 def _pairs(value: Any) -> tuple[tuple[str, str], ...]:

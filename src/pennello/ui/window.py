@@ -23,9 +23,11 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
+from shiboken6 import isValid
 
 from pennello.design.plan import Plan
 from pennello.disk import exists
+from pennello.files.demo import demo_plan
 from pennello.files.paper import Paper, PaperSize
 from pennello.files.plan_json import SUFFIX
 from pennello.session.document import Document
@@ -54,6 +56,7 @@ from pennello.units import LengthUnit, counted
 
 if TYPE_CHECKING:
     from pennello.session.run_keeper import KeptRun
+    from pennello.ui.tour import Tour
 
 ACTIONS: tuple[Action, ...] = (
     Action("new_plan", "New plan", "Ctrl+N", "plan"),
@@ -63,6 +66,9 @@ ACTIONS: tuple[Action, ...] = (
     Action("save", "Save", "Ctrl+S", "save"),
     Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
     Action("print_shown", "Print ...", "Ctrl+P", "save"),
+    Action("show_first_steps", "First steps ...", "", "end"),
+    Action("show_tour", "The tour", "", "end"),
+    Action("first_petal", "Make my first petal"),
     Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
     Action("close", "Close", "Ctrl+Q", "end"),
     Action("copy_shown", "Copy what is shown", "Ctrl+C"),
@@ -112,6 +118,7 @@ class MainWindow(QMainWindow):
         self.leftovers = Leftovers(self.files.autosave.owner, self)
         self.actions_by_id: dict[str, QAction] = {}
         self._made: dict[str, Station] = {}
+        self.tour: Tour | None = None
         self._shown = FIRST
         self._place = Workplace(
             document=document,
@@ -313,6 +320,41 @@ class MainWindow(QMainWindow):
             self._help.wanted.connect(lambda name: self.actions_by_id[name].trigger())
         self._help.show()
         self._help.raise_()
+
+    def show_first_steps(self) -> None:
+        """Show what one may begin with."""
+        from pennello.ui.first_steps import FirstSteps  # noqa: PLC0415 - only when wanted
+
+        self._settle(replace(self.settings, welcomed=True))
+        self.first_steps = FirstSteps(self, self.settings.tour)
+        self.first_steps.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.first_steps.chosen.connect(lambda name: self.actions_by_id[name].trigger())
+        self.first_steps.open()
+
+    def welcome(self) -> None:
+        """Show the first steps at the first start."""
+        if not self.settings.welcomed and not self.settings.recent:
+            self.show_first_steps()
+
+    def first_petal(self) -> None:
+        """Begin a plan with a petal on the Bench."""
+        self.files.new_plan()
+        self.go_to(FIRST)
+        if not self.document.committed.strokes:
+            bench: Any = self.station(FIRST)
+            bench.first.click()
+
+    def show_tour(self) -> None:
+        """Begin the tour, or go on where it was left, on the plan that is open or on the demo."""
+        from pennello.ui.tour import Tour  # noqa: PLC0415 - only when wanted
+
+        if not self.document.committed.strokes and not self.files.open_shipped(demo_plan()):
+            return
+        if self.tour is not None and isValid(self.tour):
+            self.tour.leave()
+        self.tour = Tour(self, self, self.settings.tour - 1)
+        self.tour.stood.connect(lambda at: self._settle(replace(self.settings, tour=at)))
+        self.tour.go(self.tour.at)
 
     def show_designs(self) -> None:
         """Show the designs that ship with Pennello, to open one."""

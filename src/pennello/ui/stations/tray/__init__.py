@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from pennello.ui.station import Keys, Takes
+from pennello.ui.station import Action, Keys, Takes
 
+ACTIONS = (Action("show_guide", "Enter my kit ...", "", "out"),)
 TAKES = (Takes((".csv", ".gpl"), "take_in", "things for the kit"),)
 HELP: tuple[Keys, ...] = (
     Keys("search", "words, a label (eye:yes, lips:no), or white + red for cakes with both side by side"),

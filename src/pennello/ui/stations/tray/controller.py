@@ -31,6 +31,7 @@ from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.work import guarded
+from pennello.units import counted
 
 _LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
@@ -156,6 +157,21 @@ class TrayController(QObject, Station):
         self.said.emit(f"{pan.name} is in the kit.")
 
     # --- files ---
+
+    def show_guide(self) -> None:
+        """Show the page on which one's own cakes and brushes are entered."""
+        from pennello.ui.stations.tray.guide_page import KitGuide  # noqa: PLC0415 - only when wanted
+
+        if not self.model.open() or self.model.session is None:
+            return
+        self.guide = KitGuide(self.model.session.kit, self.model.unit, self._window)
+        self.guide.entered.connect(self._take_kit)
+        self.guide.open()
+
+    def _take_kit(self, items: tuple[KitItem, ...]) -> None:
+        if self.model.guarded(lambda: self.model.put("Enter my kit", *items)):
+            cakes = sum(isinstance(item.thing, Cake) and not item.keeping.retired for item in items)
+            self.said.emit(f"{counted(cakes, 'cake')} of yours in the kit; undo takes all of it back.")
 
     def ask_import(self) -> None:
         """Ask for a table or palette, show what it would change, and take it in."""

@@ -21,14 +21,17 @@ from pennello.ui.widgets.paint import Picture, draw_note, strip_image, to_image
 from pennello.ui.widgets.plain import Label
 
 _FOOT = 78
+_RIM_TO_HEEL = "Drag A to the petal's rim and B to its heel, across it as the brush lies:"
+_WALLS = "Drag A to the left wall and B to the right one, across all stripes:"
 
 
 class LinePage(QDialog):
     """The photo with both ends of the line to drag, and below it what is read off."""
 
-    def __init__(self, picture: Picture, edge_mm: float, parent: QWidget) -> None:
+    def __init__(self, picture: Picture, edge_mm: float, parent: QWidget, *, of_cake: bool = False) -> None:
         super().__init__(parent)
-        self.setWindowTitle("A wish from a picture")
+        self.setWindowTitle("A cake from a picture" if of_cake else "A wish from a picture")
+        self._read_as = "the cake" if of_cake else "the wish"
         self._picture, self._edge_mm = picture, edge_mm
         self._image = to_image(picture)
         self.stops: tuple[Stop, ...] = ()
@@ -37,7 +40,7 @@ class LinePage(QDialog):
         self.ends = [(columns * 0.3, rows * 0.5), (columns * 0.7, rows * 0.5)]
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        column.addWidget(Label("Drag A to the petal's rim and B to its heel, across it as the brush lies:"))
+        column.addWidget(Label(_WALLS if of_cake else _RIM_TO_HEEL))
         self.surface = Surface(self)
         self.surface.setMinimumSize(620, 460)
         self.surface.setAccessibleName("The photo with a line from A to B")
@@ -47,7 +50,7 @@ class LinePage(QDialog):
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        self.foot = LeaveOrTake(self, "Wish for these")
+        self.foot = LeaveOrTake(self, "Take these stripes" if of_cake else "Wish for these")
         column.addLayout(self.foot)
         self.grips = [self._grip(number, name) for number, name in enumerate("AB")]
         self.work_out()
@@ -126,7 +129,7 @@ class LinePage(QDialog):
             draw_note(painter, label, name)
         area = QRectF(self.surface.rect())
         top = area.bottom() - _FOOT + 10
-        rows = [("along the line", self._crossed()), ("the wish", self._read)]
+        rows = [("along the line", self._crossed()), (self._read_as, self._read)]
         for number, (words, colours) in enumerate(rows):
             align = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             draw_note(painter, QRectF(0, top + number * 32, 84, 28), words, align)
