@@ -12,7 +12,7 @@ PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
 
-.PHONY: demo test test-all hard lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all access hard lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -42,6 +42,11 @@ unit:
 test-all: $(DEV_READY)
 	@sh tools/system_packages.sh display
 	@sh tools/test_all.sh
+
+# The window walked as a screen reader does, over the real AT-SPI bus: fails on what has no name or role.
+access: $(DEV_READY)
+	@sh tools/system_packages.sh access
+	$(BIN)/python tools/access.py
 
 # What may go wrong, tried on purpose: HARD_MINUTES=30 make hard
 hard: $(DEV_READY)

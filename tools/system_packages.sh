@@ -1,5 +1,5 @@
 #!/bin/sh
-# Sees to the system libraries that Qt needs. Usage: system_packages.sh offscreen|window|display|package|list
+# Sees to the system libraries that Qt needs. Usage: system_packages.sh offscreen|window|display|access|package|list
 # Root installs what is missing; anybody else is shown the one line to run.
 set -eu
 offscreen="libegl1 libgl1 libfontconfig1 libdbus-1-3 libxkbcommon0 libglib2.0-0"
@@ -10,9 +10,10 @@ case "$1" in
     window) wanted="$offscreen $window"
         [ -n "${DISPLAY:-}${WAYLAND_DISPLAY:-}" ] || wanted="$wanted xvfb" ;;
     display) wanted="$offscreen $window xvfb" ;;
+    access) wanted="$offscreen $window xvfb xauth dbus at-spi2-core" ;;
     package) wanted="$offscreen $package" ;;
     list) echo "$offscreen $window"; exit 0 ;;
-    *) echo "usage: $0 offscreen|window|display|package|list" >&2; exit 2 ;;
+    *) echo "usage: $0 offscreen|window|display|access|package|list" >&2; exit 2 ;;
 esac
 command -v dpkg-query >/dev/null || exit 0  # not a Debian system: its own packages are the user's affair
 missing=""

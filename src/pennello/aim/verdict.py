@@ -11,7 +11,16 @@ from pennello.aim.state import State, state_of
 from pennello.finding import Finding
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
-from pennello.units import LengthUnit, de_text
+from pennello.units import LengthUnit, difference_words
+
+
+_APART = {
+    "cannot be told apart": "it cannot be told apart from what you want",
+    "only side by side": "only side by side does it differ from what you want",
+    "seen": "one sees that it is not what you want",
+    "another colour": "it is another colour than you want",
+}
+"""Words before figures: how far a stroke is from the wish, by the scale of all differences."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,11 +35,11 @@ class Verdict:
     @property
     def headline(self) -> str:
         """One line for the painter."""
+        apart, word = _APART[difference_words(self.mean_de00)], self.state.value.capitalize()
         if self.state is State.HOLDS:
-            return f"Holds: {de_text(self.mean_de00)} from what you want."
-        word = self.state.value.capitalize()
+            return f"{word}: {apart}."
         if not self.causes:
-            return f"{word}: {de_text(self.mean_de00)} from what you want, and nothing on this table brings it nearer."
+            return f"{word}: {apart}, and nothing on this table brings it nearer."
         return f"{word}: {_lowered(self.causes[0].text)}"
 
 

@@ -17,6 +17,7 @@ from pennello.units import LengthUnit
 
 MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
 MOST_MAKER, MOST_TOUR = 80, 99
+SIZES_PERCENT = (100, 125, 150, 175, 200)
 PAPERS = ("A4", "Letter", "A3")
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
@@ -34,7 +35,9 @@ def state_folder() -> Path:
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """The user's choices. `theme` is linen or lamp; `unit` mm or in; `recent` paths, newest first.
+    """The user's choices. `theme` is linen or lamp, "" as the desktop has it; `more_contrast` makes either stronger.
+
+    `size_percent` is how large everything is, from the next start on; `unit` mm or in; `recent` paths, newest first.
 
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
@@ -44,7 +47,9 @@ class Settings:
     at which it was left, 0 for none. `window` is where the window stood, as Qt keeps it.
     """
 
-    theme: str = "linen"
+    theme: str = ""
+    more_contrast: bool = False
+    size_percent: int = 100
     unit: str = "mm"
     recent: tuple[str, ...] = ()
     screen_px_per_mm: float = 0.0
@@ -58,6 +63,11 @@ class Settings:
     maker: str = ""
     welcomed: bool = False
     tour: int = 0
+
+    @property
+    def follows_desktop(self) -> bool:
+        """Whether the light of the table is as the desktop has it."""
+        return not self.theme
 
     @property
     def length_unit(self) -> LengthUnit:
@@ -91,7 +101,9 @@ def _sound(stored: dict[str, Any]) -> Settings:
     known = {field.name for field in fields(Settings)}
     values = {name: value for name, value in stored.items() if name in known}
     return Settings(
-        theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "linen",
+        theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "",
+        more_contrast=values.get("more_contrast") is True,
+        size_percent=values["size_percent"] if values.get("size_percent") in SIZES_PERCENT else 100,
         unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
         recent=_names(values.get("recent"))[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),

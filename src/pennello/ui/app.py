@@ -19,6 +19,7 @@ from pennello.errors import PennelloError, clipped
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
 from pennello.session.document import Document
+from pennello.session.settings import load_settings
 from pennello.ui.collector import Collector
 from pennello.ui.mailbox import open_mailbox, post
 from pennello.ui.theme.icons import app_icon
@@ -44,6 +45,9 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
     if isinstance(existing, QApplication):
         app = existing
     else:
+        size = load_settings().size_percent
+        if size != 100:
+            os.environ.setdefault("QT_SCALE_FACTOR", str(size / 100))
         QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
         app = QApplication(arguments or ["pennello"])
     app.setApplicationName("pennello")

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from pennello.errors import clipped
+from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.plain import Label
 
 MOST_SIGNS = 900
@@ -67,3 +68,4 @@ class Banner(QFrame):
             self._row.addWidget(button)
             self.buttons.append(button)
         self.show()
+        announce(self, words)

@@ -49,8 +49,9 @@ class TopBar(QWidget):
     redo_wanted = Signal()
     failed = Signal(str)
 
-    def __init__(self, document: Document, settings: Settings, parent: QWidget | None = None) -> None:
+    def __init__(self, document: Document, settings: Settings, light: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
+        self._light = light
         self._document = document
         self._history: UndoRedo = document
         self.menu = QMenu(self)
@@ -91,7 +92,7 @@ class TopBar(QWidget):
         row.addSpacing(8)
         self.units = self._pair(row, ("mm", "in"), settings.unit, "Lengths in ", self.unit_chosen)
         row.addSpacing(8)
-        self.themes = self._pair(row, ("linen", "lamp"), settings.theme, "Light of the table: ", self.theme_chosen)
+        self.themes = self._pair(row, ("linen", "lamp"), self._light, "Light of the table: ", self.theme_chosen)
         row.addSpacing(4)
         self.help = self._tool("help", "", "Keys and handles (F1)")
         self.help.clicked.connect(self.help_wanted)
@@ -160,6 +161,11 @@ class TopBar(QWidget):
         except PennelloError as error:
             self.failed.emit(str(error))
             return None
+
+    def show_theme(self, name: str) -> None:
+        """Show which palette is worn."""
+        for button in self.themes.buttons():
+            button.setChecked(button.text() == name)
 
     def show_history(self, history: UndoRedo) -> None:
         """Let undo and redo go through another history: the plan's, or the kit's at the Tray."""

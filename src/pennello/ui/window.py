@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QSize, Qt
-from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
+from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
     QDialog,
@@ -33,7 +33,7 @@ from pennello.files.plan_json import SUFFIX
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
 from pennello.session.recent_files import MIME, note_recent
-from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
+from pennello.session.settings import SIZES_PERCENT, Settings, load_settings, state_folder, store_settings, with_recent
 from pennello.ui.banner import Banner
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
@@ -45,10 +45,12 @@ from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row
-from pennello.ui.theme.style import apply_theme
+from pennello.ui.theme.style import apply_theme, light_of
 from pennello.ui.top_bar import TopBar
+from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.motion import MOVING, choose_less_motion
+from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.ui.work import begin, guarded
@@ -68,7 +70,10 @@ ACTIONS: tuple[Action, ...] = (
     Action("print_shown", "Print ...", "Ctrl+P", "save"),
     Action("show_first_steps", "First steps ...", "", "end"),
     Action("show_tour", "The tour", "", "end"),
-    Action("first_petal", "Make my first petal"),
+    Action("first_petal", "Make my first petal", "", "plan"),
+    Action("follow_desktop", "Light as the desktop has it", "", "end", ticked="follows_desktop"),
+    Action("turn_contrast", "More contrast", "", "end", ticked="more_contrast"),
+    Action("ask_size", "Size of everything ...", "", "end"),
     Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
     Action("close", "Close", "Ctrl+Q", "end"),
     Action("copy_shown", "Copy what is shown", "Ctrl+C"),
@@ -76,6 +81,7 @@ ACTIONS: tuple[Action, ...] = (
     Action("redo", "Redo", "Ctrl+Shift+Z"),
     Action("show_help", "Help", "F1"),
 )
+SIZE = Quantity("How large everything is, from the next start on", SIZES_PERCENT[0], SIZES_PERCENT[-1], 25, 0, " %")
 USUAL, LEAST = QSize(1280, 800), QSize(760, 480)
 """How large the window is at first, and how small it may be made."""
 
@@ -110,7 +116,7 @@ class MainWindow(QMainWindow):
         self.jobs = Jobs()
         self.model = BenchModel(document, self.jobs, self)
         self.model.unit = self.settings.length_unit
-        self.bar = TopBar(document, self.settings)
+        self.bar = TopBar(document, self.settings, self._light())
         self.banner = Banner()
         self.files = PlanFiles(document, self.banner, state_folder(), self)
         self.exporter = Exporter(self.banner, self, self._paper, self._settle_paper)
@@ -151,7 +157,8 @@ class MainWindow(QMainWindow):
         self.model.failed.connect(self.say)
         follow(self, document.state_changed, self._show_state)
         self._show_state()
-        self._wear(self.settings.theme)
+        self._wear()
+        QGuiApplication.styleHints().colorSchemeChanged.connect(self._desktop_changed)
         choose_less_motion(on=self.settings.less_motion)
         self.station(FIRST).enter()
 
@@ -502,15 +509,47 @@ class MainWindow(QMainWindow):
 
     def _choose_theme(self, name: str) -> None:
         self._settle(replace(self.settings, theme=name))
-        self._wear(name)
+        self.actions_by_id["follow_desktop"].setChecked(not name)
+        self._change_clothes()
+
+    def follow_desktop(self) -> None:
+        """Have the light of the table as the desktop has it, or keep what it is now."""
+        here = "" if self.actions_by_id["follow_desktop"].isChecked() else self._light()
+        self._settle(replace(self.settings, theme=here))
+        self._change_clothes()
+
+    def turn_contrast(self) -> None:
+        """Have more contrast, or as much as is usual."""
+        self._settle(replace(self.settings, more_contrast=self.actions_by_id["turn_contrast"].isChecked()))
+        self._change_clothes()
+
+    def ask_size(self) -> None:
+        """Ask how large everything shall be from the next start on."""
+        value = ask_amount(self, "Size of everything", SIZE, self.settings.size_percent)
+        if value is not None:
+            size = min(SIZES_PERCENT, key=lambda one: abs(one - value))
+            self._settle(replace(self.settings, size_percent=size))
+            self.say(f"From the next start everything is {size} % as large.")
+
+    def _desktop_changed(self) -> None:
+        if self.settings.follows_desktop:
+            self._change_clothes()
+
+    def _change_clothes(self) -> None:
+        self._wear()
+        self.bar.show_theme(self._light())
         for one in self._made.values():
             one.show_theme()
         self.update()
 
-    def _wear(self, name: str) -> None:
+    def _light(self) -> str:
+        app = QApplication.instance()
+        return light_of(app, self.settings.theme) if isinstance(app, QApplication) else self.settings.theme
+
+    def _wear(self) -> None:
         app = QApplication.instance()
         if isinstance(app, QApplication):
-            apply_theme(app, name)
+            apply_theme(app, self.settings.theme, more=self.settings.more_contrast)
 
     # --- leaving ---
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 from importlib.resources import as_file, files
 from string import Template
 
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
 from pennello.ui.theme.icons import icon_file
-from pennello.ui.theme.tokens import LINEN, THEMES, Tokens, wear
+from pennello.ui.theme.tokens import LAMP, LINEN, MORE, Tokens, wear
 
 FAMILY = "Source Sans Pro"
 BODY_PX = 14
@@ -31,9 +32,22 @@ def body_font() -> QFont:
     return font
 
 
-def apply_theme(app: QApplication, name: str) -> Tokens:
-    """Put a palette, "linen" or "lamp", on the application and return it."""
-    tokens = wear(name if name in THEMES else LINEN.name)
+def light_of(app: QApplication, name: str) -> str:
+    """Return which palette a choice stands for: itself, or with "" what the desktop has, dark or not."""
+    dark = app.styleHints().colorScheme() is Qt.ColorScheme.Dark
+    return name if name in (LINEN.name, LAMP.name) else LAMP.name if dark else LINEN.name
+
+
+def apply_theme(app: QApplication, name: str, *, more: bool = False) -> Tokens:
+    """Put a palette, "linen", "lamp" or "" as the desktop has it, on the application and return it.
+
+    Parameters
+    ----------
+    more
+        With more contrast.
+    """
+    light = light_of(app, name)
+    tokens = wear(MORE[light] if more else light)
     sheet = Template((files("pennello.ui.theme") / "sheet.qss").read_text("utf-8")).substitute(
         {field: getattr(tokens, field) for field in Tokens.__slots__},
         body=BODY_PX,

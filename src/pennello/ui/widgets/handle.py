@@ -1,4 +1,4 @@
-"""A handle on a mat: dragged by hand or stepped by keys, at least 24 px to grab, with a name for screen readers.
+"""A handle on a mat: dragged by hand or stepped by keys, at least 24 px to grab; to screen readers it is a slider.
 
 Arrows step, Shift is fine, Ctrl coarse; double click or Enter types; Esc gives back the old value. While
 dragged, the number stands beside the hand.
@@ -6,19 +6,24 @@ dragged, the number stands beside the hand.
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QWheelEvent
+from PySide6.QtWidgets import QLabel, QSlider, QWidget
 
+from pennello.errors import PennelloError
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, tip
 
 GRAB_PX = 24
+_PARTS = 100
+"""Into so many parts each unit of a number is cut for a slider, which knows whole numbers."""
+
 FINE, NORMAL, COARSE = 0.1, 1.0, 5.0
 
 _ARROWS = {
@@ -27,6 +32,16 @@ _ARROWS = {
     Qt.Key.Key_Up: (0, -1),
     Qt.Key.Key_Down: (0, 1),
 }
+
+
+@dataclass(frozen=True)
+class HandleNumber:
+    """The one number that a handle stands for: its range as it is said, what it is now, and how to make it another."""
+
+    low: float
+    high: float
+    now: Callable[[], float | None]
+    put: Callable[[float], object]
 
 
 @dataclass
@@ -45,6 +60,8 @@ class HandleWork:
         Called when the hand lets go, or gives the old value back.
     typed
         Called on double click or Enter, with the handle.
+    number
+        Its number for screen readers, or None where it has none.
     """
 
     name: str
@@ -54,6 +71,7 @@ class HandleWork:
     released: Callable[[], object]
     cancelled: Callable[[], object]
     typed: Callable[[Handle], object] = field(default=lambda _: None)
+    number: HandleNumber | None = None
 
 
 def press_work(name: str, value: Callable[[], str], act: Callable[[], object]) -> HandleWork:
@@ -73,8 +91,10 @@ def keep_handles(handles: list[Handle], count: int, make: Callable[[int], Handle
         handles.append(handle)
 
 
-class Handle(QWidget):
-    """A grip; `shape` is square, dot, bar, turn, flip or area (an invisible grip over something drawn).
+class Handle(QSlider):
+    """A grip; `shape` is square, dot, diamond, bar, turn, flip or area (an invisible grip over something drawn).
+
+    It is a slider with its own paint, so that a screen reader finds its number, and may change it.
 
     Signals
     -------
@@ -85,9 +105,10 @@ class Handle(QWidget):
     hovered = Signal(bool)
 
     def __init__(self, parent: QWidget, shape: str, work: HandleWork, cursor: Qt.CursorShape) -> None:
-        super().__init__(parent)
+        super().__init__(Qt.Orientation.Horizontal, parent)
         self.work = work
         self._shape = shape
+        self._telling = False
         self._pressed_at: QPointF | None = None
         self._moved = False
         self._bubble: QLabel | None = None
@@ -95,6 +116,7 @@ class Handle(QWidget):
         self.setCursor(cursor)
         self.setFixedSize(GRAB_PX, GRAB_PX)
         self.setAccessibleName(work.name)
+        self.valueChanged.connect(self._told)
         self.refresh()
 
     def refresh(self) -> None:
@@ -102,8 +124,31 @@ class Handle(QWidget):
         words = self.work.value()
         self.setToolTip(tip(f"{self.work.name}: {words}" if words else self.work.name))
         self.setAccessibleDescription(words)
+        self._tell_number()
         if self._bubble is not None:
             self._show_bubble()
+
+    def _tell_number(self) -> None:
+        """Have the number as the slider's value, in hundredths."""
+        number, now = self.work.number, None
+        with contextlib.suppress(PennelloError, IndexError):  # what it stood for has just gone
+            now = number.now() if number is not None else None
+        if number is None or now is None:
+            return
+        self._telling = True
+        self.setRange(round(number.low * _PARTS), round(number.high * _PARTS))
+        self.setValue(round(now * _PARTS))
+        self._telling = False
+
+    def _told(self, value: int) -> None:
+        """Take a number from a screen reader."""
+        if not self._telling and self.work.number is not None:
+            self.work.number.put(value / _PARTS)
+            self.refresh()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """Leave the wheel to what lies below."""
+        event.ignore()
 
     def put(self, centre: QPointF) -> None:
         """Lie with the middle at a point of the mat."""
@@ -159,7 +204,7 @@ class Handle(QWidget):
             self._let_go()
             self.work.cancelled()
         else:
-            super().keyPressEvent(event)
+            event.ignore()
 
     def _let_go(self) -> None:
         self._pressed_at = None

@@ -12,7 +12,7 @@ from typing import Any, Generic, Protocol, TypeVar
 
 from PySide6.QtCore import QPointF
 
-from pennello.ui.widgets.handle import Handle, HandleWork
+from pennello.ui.widgets.handle import Handle, HandleNumber, HandleWork
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.type_box import type_over
 from pennello.units import LengthUnit
@@ -146,7 +146,14 @@ def number_held(
         merge=merge,
         typed=typed,
     )
-    return one.work(hand)
+    work = one.work(hand)
+    work.number = HandleNumber(
+        quantity.low,
+        quantity.high,
+        lambda: None if (value := now()) is None else value * in_field,
+        lambda value: hand.edit(label, put(held(value / in_field)), merge()),
+    )
+    return work
 
 
 def turned(start: QPointF, pivot: QPointF, way: QPointF) -> float | None:

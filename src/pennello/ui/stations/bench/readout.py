@@ -31,6 +31,7 @@ from pennello.kit.contact import BINS
 from pennello.session.forecast import Outcome
 from pennello.ui.bench_model import BenchModel, StrokeChange
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.handle import Handle, keep_handles
 from pennello.ui.widgets.held import Held
 from pennello.ui.widgets.mat import Surface
@@ -277,7 +278,9 @@ class Readout(QFrame):
             return
         self._judged = outcome
         self.headline.setEnabled(True)
-        self.headline.setText(verdict.headline)
+        if self.headline.text() != verdict.headline:
+            self.headline.setText(verdict.headline)
+            announce(self.headline, verdict.headline)
         lines = _reasons(outcome, verdict)
         self.causes.setText("\n".join(lines))
         self.causes.setVisible(bool(lines))

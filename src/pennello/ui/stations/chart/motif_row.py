@@ -20,6 +20,7 @@ from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
@@ -199,7 +200,17 @@ class Beads(QWidget):
         beads = ([one.id for one in self._model.motifs], self._model.chosen_id)
         if beads != self._drawn:
             self._drawn = beads
+            self._tell_chosen()
             self.update()
+
+    def _tell_chosen(self) -> None:
+        """Have the bead that is chosen said, with its place in the order."""
+        motifs = self._model.motifs
+        here = next((number for number, one in enumerate(motifs, 1) if one.id == self._model.chosen_id), 0)
+        words = f"{here} of {len(motifs)}: {motifs[here - 1].name}" if here else ""
+        self.setAccessibleDescription(words)
+        if self.hasFocus():
+            announce(self, words)
 
     def place_of(self, number: int) -> QPointF:
         """Return where a bead lies."""

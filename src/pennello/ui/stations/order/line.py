@@ -33,6 +33,7 @@ from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
@@ -119,7 +120,21 @@ class WashingLine(QWidget):
             high = LINE_Y + _CARD_PX[0] + 48 + _LANE_PX * (len(self._lanes(view)) + 1)
             if self.minimumSize() != QSize(round(wide), round(high)):
                 self.setMinimumSize(round(wide), round(high))
+            self._tell_chosen(view)
         self.update()
+
+    def _tell_chosen(self, view: Arranged) -> None:
+        """Have the step that is chosen said, with its place in the order and its time."""
+        laid = self.laid(view)
+        here = next((number for number, step in enumerate(laid) if step.id == self.model.chosen), None)
+        words = ""
+        if here is not None:
+            step = laid[here]
+            words = f"{here + 1} of {len(laid)}: {step.words}, from {clock(step.start_s)}, {step.seconds:.0f} s"
+        if words != self.accessibleDescription():
+            self.setAccessibleDescription(words)
+            if self.hasFocus():
+                announce(self, words)
 
     def set_scale(self, px_per_s: float) -> None:
         """Show a second so wide."""

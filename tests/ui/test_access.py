@@ -1,0 +1,188 @@
+"""For any hand, eye and ear: handles are sliders, all has a name, verdicts are said, contrasts reach WCAG 2.2."""
+
+import json
+import os
+import subprocess
+import sys
+
+import pytest
+from lantern_face import demo_plan
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAccessible
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from pennello.session.settings import Settings, config_folder, load_settings
+from pennello.ui.theme.style import apply_theme, light_of
+from pennello.ui.theme.tokens import THEMES, theme
+from pennello.ui.widgets import announcing
+from pennello.ui.widgets.handle import Handle
+
+WORKED = {
+    QAccessible.Role.PushButton,
+    QAccessible.Role.CheckBox,
+    QAccessible.Role.RadioButton,
+    QAccessible.Role.ComboBox,
+    QAccessible.Role.EditableText,
+    QAccessible.Role.SpinBox,
+    QAccessible.Role.Slider,
+    QAccessible.Role.List,
+    QAccessible.Role.Tree,
+    QAccessible.Role.Table,
+}
+
+
+@pytest.fixture
+def window(open_window):
+    return open_window(demo_plan())
+
+
+# --- contrast ---
+
+
+def luminance(colour):
+    """Relative luminance of "#rrggbb": WCAG 2.2, definition of relative luminance (W3C)."""
+    parts = [int(colour[at : at + 2], 16) / 255 for at in (1, 3, 5)]
+    r, g, b = (one / 12.92 if one <= 0.04045 else ((one + 0.055) / 1.055) ** 2.4 for one in parts)
+    return 0.2126 * r + 0.7152 * g + 0.0722 * b
+
+
+def ratio(one, other):
+    light, dark = sorted((luminance(one), luminance(other)), reverse=True)
+    return (light + 0.05) / (dark + 0.05)
+
+
+def test_the_ratio_is_that_of_the_standard():
+    """Worked values: black on white is 21 to 1; #767676 on white is 4.54 to 1 (known from W3C's examples)."""
+    assert ratio("#000000", "#FFFFFF") == pytest.approx(21)
+    assert ratio("#767676", "#FFFFFF") == pytest.approx(4.54, abs=0.01)
+
+
+@pytest.mark.parametrize("name", list(THEMES))
+def test_text_borders_and_what_is_off_can_be_seen(name):
+    """WCAG 2.2: 1.4.3 asks 4.5 to 1 for text, 1.4.11 asks 3 to 1 for what shows where a control is."""
+    inks = THEMES[name]
+    for ground in (inks.table, inks.mat, inks.well):
+        for text in (inks.ink, inks.ink_2, inks.accent, inks.holds, inks.close, inks.misses):
+            assert ratio(text, ground) >= 4.5, (text, ground)
+        for mark in (inks.edge, inks.faint):
+            assert ratio(mark, ground) >= 3, (mark, ground)
+    assert ratio(inks.on_accent, inks.accent) >= 4.5
+    if "more" in name:
+        assert all(ratio(inks.ink_2, ground) >= 12 for ground in (inks.table, inks.mat))
+
+
+# --- handles ---
+
+
+def test_handles_are_sliders_with_their_number(window):
+    bench = window.station("bench")
+    brush = next(one for one in bench.cake.findChildren(Handle) if one.work.name == "Corner from the left wall")
+    seen = QAccessible.queryAccessibleInterface(brush)
+    assert seen.role() is QAccessible.Role.Slider
+    assert seen.text(QAccessible.Text.Name) == "Corner from the left wall"
+    assert "mm from the left wall" in seen.text(QAccessible.Text.Description)
+    assert brush.value() == round(100 * window.model.pickup.offset_mm)
+    brush.setValue(250)  # as a screen reader does
+    assert window.model.pickup.offset_mm == 2.5
+    assert window.document.undo_label == "Slide the brush"
+    window.undo()
+    brush.refresh()
+    assert brush.value() == round(100 * window.model.pickup.offset_mm)
+
+
+def test_a_wheel_over_a_handle_changes_nothing(window):
+    bench = window.station("bench")
+    before = window.document.committed
+    for handle in bench.findChildren(Handle):
+        handle.setFocus()
+        QTest.keyClick(handle, Qt.Key.Key_PageUp)
+    assert window.document.committed is before
+
+
+@pytest.mark.parametrize("key", ["tray", "bench", "chart", "order", "day", "notebook"])
+def test_everything_that_can_be_worked_with_has_a_name(window, key):
+    window.go_to(key)
+    nameless = []
+
+    def walk(one, above):
+        for at in range(one.childCount()):
+            child = one.child(at)
+            if child is None or not child.isValid() or child.state().invisible:
+                continue
+            name = child.text(QAccessible.Text.Name)
+            if child.role() in WORKED and not name.strip():
+                nameless.append(f"{above} > {child.role()}")
+            walk(child, f"{above} > {name}")
+
+    walk(QAccessible.queryAccessibleInterface(window), "window")
+    assert not nameless
+
+
+# --- saying ---
+
+
+@pytest.fixture
+def said(monkeypatch):
+    words = []
+    monkeypatch.setattr(announcing.QAccessible, "isActive", lambda: True)
+    monkeypatch.setattr(announcing.QAccessible, "updateAccessibility", lambda event: words.append(event.message()))
+    return words
+
+
+def test_messages_verdicts_and_what_is_chosen_are_said(open_window, said, qtbot):
+    window = open_window(demo_plan())
+    assert window.model.outcome.verdict.headline in said
+    window.say("The tide comes in.")
+    assert said[-1] == "The tide comes in."
+    window.go_to("chart")
+    chart = window.station("chart")
+    chart.beads.setFocus()
+    chart.model.choose(chart.model.motifs[0].id)
+    assert said[-1] == f"1 of {len(chart.model.motifs)}: {chart.model.motifs[0].name}"
+    window.go_to("order")
+    order = window.station("order")
+    qtbot.waitUntil(lambda: order.model.arranged is not None, timeout=60_000)
+    order.line.setFocus()
+    QTest.keyClick(order.line, Qt.Key.Key_Right)
+    qtbot.waitUntil(lambda: said[-1].startswith("1 of "), timeout=10_000)
+    assert ", from 0:" in said[-1]
+
+
+# --- light, contrast, size ---
+
+
+def test_the_light_follows_the_desktop_until_one_is_chosen(window, monkeypatch):
+    assert window.settings.follows_desktop
+    assert theme().name == "linen"  # this desktop is not dark
+    monkeypatch.setattr(type(QApplication.styleHints()), "colorScheme", lambda _: Qt.ColorScheme.Dark)
+    window._desktop_changed()
+    assert theme().name == "lamp"
+    assert [one.text() for one in window.bar.themes.buttons() if one.isChecked()] == ["lamp"]
+    window.bar.theme_chosen.emit("linen")
+    window._desktop_changed()
+    assert (theme().name, load_settings().theme) == ("linen", "linen")
+    window.actions_by_id["follow_desktop"].trigger()
+    assert (theme().name, load_settings().theme) == ("lamp", "")
+    window.actions_by_id["turn_contrast"].trigger()
+    assert theme().name == "lamp, more contrast"
+    assert load_settings().more_contrast
+    apply_theme(QApplication.instance(), "linen")
+    assert light_of(QApplication.instance(), "lamp") == "lamp"
+
+
+def test_everything_is_as_large_as_was_chosen_from_the_next_start(window, monkeypatch, own_folders):
+    monkeypatch.setattr("pennello.ui.window.ask_amount", lambda *_: 150.0)
+    window.ask_size()
+    assert load_settings().size_percent == 150
+    where = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    where.pop("QT_SCALE_FACTOR", None)
+    code = "from pennello.ui.app import make_application; print(make_application(['x']).devicePixelRatio())"
+    ran = subprocess.run([sys.executable, "-c", code], env=where, capture_output=True, text=True, check=True)
+    assert float(ran.stdout.split()[-1]) == 1.5
+
+
+def test_a_size_or_light_that_there_is_not_is_the_usual_one():
+    config_folder().mkdir(parents=True)
+    (config_folder() / "settings.json").write_text(json.dumps({"size_percent": 999, "theme": "neon", "tour": -4}))
+    assert load_settings() == Settings()
