@@ -378,12 +378,17 @@ def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
     empty.go_to("order")
     rested(qtbot, empty.station("order"))
     assert not empty.station("order").run.isEnabled()
-    assert "Nothing to paint yet" in empty.station("order").words.text()
+    nothing = empty.station("order").empty
+    assert nothing.isVisible()
+    assert not empty.station("order").view.isVisible()
+    nothing.buttons["bench"].click()
+    assert empty.rail.buttons["bench"].isChecked()
     plain = open_window(replace(demo, strokes=demo.strokes[:3]))
     plain.go_to("order")
     plain.station("order").model.improve_s = 0.2
     rested(qtbot, plain.station("order"))
     assert len(plain.station("order").model.arranged.jobs) == 3
+    assert not plain.station("order").empty.isVisible()
     plain.station("order").controller.begin(Person())
     assert not plain.station("order").controller.window.grab().isNull()
     plain.go_to("chart")

@@ -13,7 +13,6 @@ from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
 from pennello.units import LengthUnit, difference_words
 
-
 _APART = {
     "cannot be told apart": "it cannot be told apart from what you want",
     "only side by side": "only side by side does it differ from what you want",

@@ -32,6 +32,7 @@ from pennello.session.run_keeper import KeptRun
 from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.station import Station, Workplace
+from pennello.ui.stations.order.empty import EmptyOrder
 from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
@@ -54,9 +55,12 @@ class OrderStation(QWidget, Station):
     Signals
     -------
     said(str)
+    wanted(str)
+        Another station, which leads to something that can be painted.
     """
 
     said = Signal(str)
+    wanted = Signal(str)
 
     def __init__(self, model: OrderModel, owner: Owner, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -79,7 +83,10 @@ class OrderStation(QWidget, Station):
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
         inner.addLayout(self._head(guard))
+        self.empty = EmptyOrder()
+        self.empty.wanted.connect(self.wanted)
         inner.addWidget(self.view, 1)
+        inner.addWidget(self.empty, 1)
         inner.addLayout(self._foot())
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 4, 10, 10)
@@ -98,6 +105,7 @@ class OrderStation(QWidget, Station):
         """Return the Order, made for a window."""
         made = cls(OrderModel(place.document, place.window), place.owner, place.exporter)
         made.said.connect(place.say)
+        made.wanted.connect(place.go_to)
         made.show_unit(place.bench.unit)
         return made
 
@@ -361,5 +369,5 @@ class OrderStation(QWidget, Station):
             if key != self._fitted:
                 self._fitted = key
                 self.show_all()
-            if not ready:
-                self.words.setText("Nothing to paint yet: make a stroke on the Bench, or put motifs on the Chart.")
+            self.empty.setVisible(not ready)
+            self.view.setVisible(ready)
