@@ -42,9 +42,10 @@ class Settings:
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
     nothing shall move by itself. `event` is the event that was open last, "" for none, `events` those that were
-    open, newest first. `folders` are those last used, by kind of file. `paper` is what is printed on, `maker` the
-    author that files for paper name. `welcomed` is whether the first steps were offered, `tour` the step of the tour
-    at which it was left, 0 for none. `window` is where the window stood, as Qt keeps it.
+    open, newest first. `folders` are those last used, by kind of file. `unfolded` are folds that stand open. `paper`
+    is what is printed on, `maker` the author that files for paper name. `welcomed` is whether the first steps were
+    offered, `tour` the step of the tour at which it was left, 0 for none. `window` is where the window stood, as Qt
+    keeps it.
     """
 
     theme: str = ""
@@ -59,6 +60,7 @@ class Settings:
     events: tuple[str, ...] = ()
     window: str = ""
     folders: tuple[tuple[str, str], ...] = ()
+    unfolded: tuple[str, ...] = ()
     paper: str = "A4"
     maker: str = ""
     welcomed: bool = False
@@ -116,6 +118,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         maker=_short(values.get("maker"))[:MOST_MAKER],
         welcomed=values.get("welcomed") is True,
         tour=_count(values.get("tour")),
+        unfolded=_names(values.get("unfolded"))[:MOST_FOLDERS],
         folders=_pairs(values.get("folders"))[:MOST_FOLDERS],
     )
 

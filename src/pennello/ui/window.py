@@ -49,6 +49,7 @@ from pennello.ui.theme.style import apply_theme, light_of
 from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.folders import FOLDERS
+from pennello.ui.widgets.folding import FOLDS
 from pennello.ui.widgets.motion import MOVING, choose_less_motion
 from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.pending import settle_typing
@@ -113,6 +114,8 @@ class MainWindow(QMainWindow):
         super().__init__()
         self.document = document
         self.settings = settings if settings is not None else load_settings()
+        FOLDERS.keep(dict(self.settings.folders), self._keep_folders)
+        FOLDS.keep(self.settings.unfolded, self._keep_folds)
         self.jobs = Jobs()
         self.model = BenchModel(document, self.jobs, self)
         self.model.unit = self.settings.length_unit
@@ -144,7 +147,6 @@ class MainWindow(QMainWindow):
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
-        FOLDERS.keep(dict(self.settings.folders), self._keep_folders)
         self.files.remembered.connect(self._remember)
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
@@ -485,6 +487,9 @@ class MainWindow(QMainWindow):
 
     def _keep_folders(self, kept: dict[str, str]) -> None:
         self._settle(replace(self.settings, folders=tuple(kept.items())))
+
+    def _keep_folds(self, open_ones: tuple[str, ...]) -> None:
+        self._settle(replace(self.settings, unfolded=open_ones))
 
     def _settle(self, settings: Settings) -> None:
         self.settings = settings

@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QResizeEve
 from PySide6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.folding import Fold
 from pennello.ui.widgets.handle import Handle
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
@@ -90,18 +91,38 @@ class Mat(QFrame):
         self.fields.setHorizontalSpacing(8)
         self.fields.setVerticalSpacing(2)
         outer.addLayout(self.fields)
+        self.folded = QWidget()
+        self.rest = QGridLayout(self.folded)
+        self.rest.setContentsMargins(0, 0, 0, 0)
+        self.rest.setHorizontalSpacing(8)
+        self.rest.setVerticalSpacing(2)
+        outer.addWidget(self.folded)
+        self.folded.hide()
         self.handles: list[Handle] = []
         self.surface.draw = self.paint_surface
         self.surface.resized.connect(self.place)
 
-    def add_field(self, row: int, column: int, words: str, field: QWidget, span: int = 1) -> None:
-        """Put a field with its word before it into the grid; a column stands for both."""
+    def add_field(
+        self, row: int, column: int, words: str, field: QWidget, span: int = 1, *, rest: bool = False
+    ) -> None:
+        """Put a field with its word before it into the grid; a column stands for both.
+
+        Parameters
+        ----------
+        rest
+            Into the grid that can be folded away.
+        """
         label = Label(words)
         label.setObjectName("note")
         label.setBuddy(field)
-        self.fields.addWidget(label, row, 2 * column)
-        self.fields.addWidget(field, row, 2 * column + 1, 1, 2 * span - 1)
-        self.fields.setColumnStretch(2 * column + 1, 1)
+        grid = self.rest if rest else self.fields
+        grid.addWidget(label, row, 2 * column)
+        grid.addWidget(field, row, 2 * column + 1, 1, 2 * span - 1)
+        grid.setColumnStretch(2 * column + 1, 1)
+
+    def fold(self, name: str) -> Fold:
+        """Fold the rest away, as it was left; return the button that opens it."""
+        return Fold(name, self.folded)
 
     @property
     def dragging(self) -> bool:

@@ -141,11 +141,13 @@ class CakeFields:
         mat.add_field(0, 0, "From", self.cake_choice, 2)
         grid.addWidget(self.pan, 2, 0, 1, 4)
         mat.add_field(3, 0, "From wall", self.offset)
-        mat.add_field(3, 1, "Turned", self.skew)
-        mat.add_field(4, 0, "Sweeps", self.sweeps)
-        mat.add_field(4, 1, "Drift", self.drift)
-        mat.add_field(5, 0, "Wetness", self.wet_choice)
-        grid.addWidget(self.flip_button, 5, 2, 1, 2)
+        mat.add_field(3, 1, "Sweeps", self.sweeps)
+        mat.add_field(0, 0, "Turned", self.skew, rest=True)
+        mat.add_field(0, 1, "Drift", self.drift, rest=True)
+        mat.add_field(1, 0, "Wetness", self.wet_choice, 2, rest=True)
+        self.more = mat.fold("cake")
+        grid.addWidget(self.flip_button, 4, 0, 1, 2)
+        grid.addWidget(self.more, 4, 2, 1, 2, Qt.AlignmentFlag.AlignRight)
         grid.addWidget(self.sign, 6, 0, 1, 3)
         grid.addWidget(self.mend, 6, 3)
 
@@ -189,9 +191,11 @@ class CakeFields:
         self._fill_source(pickup)
         fill(self.brush_choice, [(brush.name, brush.id) for brush in model.plan.brushes], model.brush.id)
         swept = pickup is not None and bool(pickup.cake)
-        self._show_rows({3: swept, 5: pickup is not None, 4: pickup is not None})
-        self._label(4, 2).setVisible(swept)
-        self.drift.setVisible(swept)
+        for widget in (self.offset, self.skew, self.drift):
+            self._show(widget, on=swept)
+        for other in (self.sweeps, self.wet_choice):
+            self._show(other, on=pickup is not None)
+        self.more.setVisible(pickup is not None)
         self.flip_button.setVisible(swept)
         self.pan.setVisible(pickup is not None and not swept)
         odd = pickup is not None and bool(pickup.wetness.mend)
@@ -212,7 +216,7 @@ class CakeFields:
         with QSignalBlocker(self.wet_choice):
             self.wet_choice.setCurrentIndex(list(Wetness).index(pickup.wetness))
         word = passes_words(pickup.way, 2).split(" ", maxsplit=1)[0].capitalize()
-        self._label(4, 0).setText(word)
+        self._label(self.sweeps).setText(word)
         self.wet_choice.setToolTip(f"Wetness: {pickup.wetness.sign}")
         sign = pickup.wetness.sign
         self.sign.setText(f"{sign[0].upper()}{sign[1:]}: {pickup.wetness.mend}")
@@ -232,17 +236,11 @@ class CakeFields:
         fill(self.cake_choice, items, current)
         self.cake_choice.setEnabled(pickup is not None)
 
-    def _show_rows(self, rows: dict[int, bool]) -> None:
-        grid = self._mat.fields
-        for row, shown in rows.items():
-            for column in range(4):
-                item = grid.itemAtPosition(row, column)
-                widget = item.widget() if item else None
-                if widget is not None:
-                    widget.setVisible(shown)
+    def _show(self, field: QWidget, *, on: bool) -> None:
+        """Show a field with its word, or neither."""
+        field.setVisible(on)
+        self._label(field).setVisible(on)
 
-    def _label(self, row: int, column: int) -> QLabel:
-        item = self._mat.fields.itemAtPosition(row, column)
-        widget = item.widget() if item else None
-        assert isinstance(widget, QLabel), "the label of a field stands in the column before it"
-        return widget
+    def _label(self, field: QWidget) -> QLabel:
+        """Return the word before a field."""
+        return next(one for one in self._mat.findChildren(QLabel) if one.buddy() is field)

@@ -36,6 +36,7 @@ from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
+from pennello.ui.widgets.folding import Fold
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 from pennello.ui.widgets.painting import painted
@@ -218,25 +219,41 @@ class LoadRow(QFrame):
         row.setSpacing(6)
         row.addWidget(self._begin(brush))
         row.addWidget(self._scroller(), 1)
+        self.rare = QWidget()
+        rarer = QHBoxLayout(self.rare)
+        rarer.setContentsMargins(0, 0, 0, 0)
+        rarer.addLayout(self._rarer(guard))
+        self.more = Fold("load", self.rare, self.reload, self.begins)
         more = QVBoxLayout()
         more.setSpacing(0)
-        more.addWidget(self.add)
+        adding = QHBoxLayout()
+        adding.addWidget(self.add)
+        adding.addStretch(1)
+        adding.addWidget(self.more)
+        more.addLayout(adding)
         more.addWidget(self.reload)
         row.addLayout(more)
-        row.addLayout(self._rarer(guard))
+        row.addWidget(self.rare)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def _begin(self, brush: QComboBox) -> QWidget:
-        held = QWidget()
-        grid = QGridLayout(held)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setVerticalSpacing(0)
-        for at, (words, box) in enumerate((("Brush", brush), ("Begin with", self.after))):
+        held, self.begins = QWidget(), QWidget()
+        column = QVBoxLayout(held)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        for words, box in (("Brush", brush), ("Begin with", self.after)):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(box)
-            grid.addWidget(label, at, 0)
-            grid.addWidget(box, at, 1)
+            label.setMinimumWidth(58)
+            box.setMinimumWidth(150)
+            line = QHBoxLayout(self.begins) if box is self.after else QHBoxLayout()
+            line.setContentsMargins(0, 0, 0, 0)
+            line.addWidget(label)
+            line.addWidget(box, 1)
+            if box is brush:
+                column.addLayout(line)
+        column.addWidget(self.begins)
         return held
 
     def _scroller(self) -> QScrollArea:
