@@ -63,6 +63,7 @@ class PageForm(QDialog):
         self.listed.setWordWrap(True)
         column.addWidget(self.listed)
         self.note = QPlainTextEdit(page.note)
+        self.note.setTabChangesFocus(True)
         self.note.setAccessibleName("Note")
         self.note.setPlaceholderText("What to remember next time")
         column.addWidget(self.note, 1)
