@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
     QColorDialog,
     QComboBox,
     QFileDialog,
+    QInputDialog,
     QLineEdit,
     QListWidget,
     QMenu,
@@ -71,6 +72,7 @@ class Mouse:
     def choose(self, box: QComboBox, words: str) -> None:
         self.press(box)
         view = box.view()
+        self._bot.waitUntil(view.isVisible)
         QTest.qWait(QApplication.doubleClickInterval() + 50)  # a second press sooner than that is not for the list
         index = box.model().index(box.findText(words), 0)
         view.scrollTo(index)
@@ -230,7 +232,7 @@ def the_other_cheek(window, hand, wait):
 def darker_skin(window, hand, wait):
     """See it on a darker skin."""
     before = window.document.committed.skin
-    hand.choose(window.bar.skin, window.bar.skin.itemText(window.bar.skin.count() - 3))
+    hand.choose(window.bar.skin, window.bar.skin.itemText(3))
     assert window.document.committed.skin != before
 
 
@@ -338,6 +340,7 @@ def window(open_window, tmp_path, monkeypatch):
     KitSession().close()
     monkeypatch.setattr(QColorDialog, "getColor", lambda *_: QColor("#1f6fb5"))
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "out.pdf"), ""))
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: pytest.fail("a text was asked for"))
     monkeypatch.setenv(STAND_IN, str(tmp_path / "printed.pdf"))
     plan = demo_plan()
     few = tuple(one for one in plan.motifs if one.chart == "cheek-left")[:4]

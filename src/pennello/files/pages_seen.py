@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 import numpy as np
@@ -15,6 +16,9 @@ from pennello.errors import FileProblemError
 Picture = NDArray[np.uint8]
 
 MOST_BYTES, MOST_PAGES = 200_000_000, 400
+_ONE_AT_A_TIME = Lock()
+"""PDFium is not made for several threads at once, not even with a document each."""
+
 _PT_PER_INCH, _MM_PER_INCH = 72.0, 25.4
 
 
@@ -35,17 +39,23 @@ def pages_seen(
     """
     import pypdfium2  # noqa: PLC0415 - only where pages are looked at
 
+    data = read_bytes(path, MOST_BYTES)
+    with _ONE_AT_A_TIME:
+        try:
+            document: Any = pypdfium2.PdfDocument(data)
+        except pypdfium2.PdfiumError as error:
+            raise FileProblemError(path, "this is no PDF that can be shown.") from error
+        count = min(len(document), MOST_PAGES)
     try:
-        document: Any = pypdfium2.PdfDocument(read_bytes(path, MOST_BYTES))
-    except pypdfium2.PdfiumError as error:
-        raise FileProblemError(path, "this is no PDF that can be shown.") from error
-    try:
-        for number in range(min(len(document), MOST_PAGES)):
+        for number in range(count):
             check()
-            page = document[number]
-            wide, high = (side / _PT_PER_INCH * _MM_PER_INCH for side in page.get_size())
-            picture = page.render(scale=dots_per_inch / _PT_PER_INCH, rev_byteorder=True).to_numpy()
-            yield np.ascontiguousarray(picture[..., :3]), wide, high
-            page.close()
+            with _ONE_AT_A_TIME:
+                page = document[number]
+                wide, high = (side / _PT_PER_INCH * _MM_PER_INCH for side in page.get_size())
+                picture = page.render(scale=dots_per_inch / _PT_PER_INCH, rev_byteorder=True).to_numpy()
+                seen = np.array(picture[..., :3])
+                page.close()
+            yield seen, wide, high
     finally:
-        document.close()
+        with _ONE_AT_A_TIME:
+            document.close()
