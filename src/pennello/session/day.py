@@ -22,6 +22,7 @@ from pennello.design.ordering import Priority
 from pennello.design.pace import Pace, StepKind
 from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
+from pennello.design.scene import Check, go_on
 from pennello.disk import exists, make_private_folder
 from pennello.errors import FileProblemError
 from pennello.files.day_json import SUFFIX, read_day, write_day
@@ -76,10 +77,17 @@ def things_of(plan: Plan) -> PackedThings:
     return PackedThings({one.name: one for one in things}, {one.id: one for one in plan.paints})
 
 
-def pictures_of(event: Event) -> dict[str, NDArray[np.uint8]]:
-    """Return pictures for paper of the designs on the menu whose plans are there, by id."""
+def pictures_of(event: Event, check: Check = go_on) -> dict[str, NDArray[np.uint8]]:
+    """Return pictures for paper of the designs on the menu whose plans are there, by id.
+
+    Parameters
+    ----------
+    check
+        Called before each; what it raises ends the work.
+    """
     found = {}
     for item in event.on_menu:
+        check()
         plan = plan_of(item)
         if plan is not None and plan.motifs:
             found[item.id] = laid_plan(plan, plan.motifs[0].chart, surround="#FFFFFF").picture

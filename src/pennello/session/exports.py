@@ -74,7 +74,7 @@ def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path, *, tiles
 
         told = cautions(plan, Person(), chart)
         job.report(0.2, "painting it")
-        pictures = sheet_pictures(arranged)
+        pictures = sheet_pictures(arranged, check=job.check)
         job.report(0.8, "drawing it")
         write_sheet(arranged, told, path, pictures=pictures, tiles=tiles)
 
@@ -92,7 +92,7 @@ def hand_over(arranged: Arranged, plan: Plan, chart: str, unit: LengthUnit, path
 
         told = cautions(plan, Person(), chart)
         job.report(0.1, "painting it")
-        pictures = sheet_pictures(arranged)
+        pictures = sheet_pictures(arranged, check=job.check)
         job.report(0.6, "drawing it")
         write_hand_over(arranged, told, path, pictures=pictures, unit=unit)
 
@@ -191,7 +191,7 @@ def menu_board(event: Event, size: str, path: Path) -> Work:
         from pennello.session.day import pictures_of  # noqa: PLC0415
 
         job.report(0.1, "painting it")
-        write_board(event, pictures_of(event), path, size=size or paper_now().size.value)
+        write_board(event, pictures_of(event, job.check), path, size=size or paper_now().size.value)
 
     return work
 
@@ -204,7 +204,7 @@ def pick_card(event: Event, path: Path) -> Work:
         from pennello.session.day import pictures_of  # noqa: PLC0415
 
         job.report(0.1, "painting it")
-        write_pick_card(event, pictures_of(event), path)
+        write_pick_card(event, pictures_of(event, job.check), path)
 
     return work
 

@@ -218,9 +218,12 @@ def _page(plan: Plan, chart: str, painted: Painted | None, px_per_mm: float, sur
 
 
 def sheet_pictures(
-    arranged: Arranged, px_per_mm: float = SHEET_PX_PER_MM, engine: Engine | None = None
+    arranged: Arranged,
+    px_per_mm: float = SHEET_PX_PER_MM,
+    engine: Engine | None = None,
+    check: Check = go_on,
 ) -> SheetPictures:
-    """Return the pictures of a sheet, from the same film as `sequence`."""
+    """Return the pictures of a sheet, from the same film as `sequence`; `check` is called before each stage."""
     doer, told = engine or best(), stages(arranged)
     plan = arranged.design.work.plan
     found: list[tuple[Picture, float, float] | None] = [None] * len(told)
@@ -231,6 +234,7 @@ def sheet_pictures(
         for place, stage in enumerate(told):
             if stage.chart != chart:
                 continue
+            check()
             for name in stage.jobs:
                 laying.lay(arranged.job(name))
             after = _page(plan, chart, laying.painted, px_per_mm, "#FFFFFF")

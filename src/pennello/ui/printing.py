@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import os
 import tempfile
 from functools import partial
@@ -264,8 +265,9 @@ class PrintPage(QDialog):
     def done(self, result: int) -> None:
         """Stop drawing; the pages that were looked at go."""
         self._newest.stop()
-        self._jobs.close()
-        self._folder.cleanup()
+        self._jobs.leave()
+        with contextlib.suppress(OSError):  # a worker that just writes there finds it gone, and nobody hears of it
+            self._folder.cleanup()
         super().done(result)
 
 
