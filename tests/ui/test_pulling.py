@@ -286,3 +286,29 @@ def test_one_stroke_takes_the_place_of_a_drawn_outline(window, station, qtbot):
     assert station.model.chosen == laid
     window.undo()
     assert pieces(window) == (drawn,)
+
+
+def test_a_line_is_drawn_by_keys_alone(window, station, qtbot):
+    """Arrows lead the hand by 2 mm, finely by 0.5 with Ctrl; Space sets it down and lifts it, Esc gives it back."""
+    board = station.board
+    board.draw_by_hand()
+    keys = Qt.Key
+    QTest.keyClick(board, keys.Key_Space)
+    for _ in range(5):
+        QTest.keyClick(board, keys.Key_Right)
+    QTest.keyClick(board, keys.Key_Escape)  # the line in the hand is given back, the pen is still on
+    assert not pieces(window)
+    assert board.pen.on
+    begin = board.pen._at
+    QTest.keyClick(board, keys.Key_Space)
+    for _ in range(8):
+        QTest.keyClick(board, keys.Key_Left)
+    for _ in range(4):
+        QTest.keyClick(board, keys.Key_Up, Qt.KeyboardModifier.ControlModifier)
+    assert not board.grab().isNull()
+    QTest.keyClick(board, keys.Key_Space)
+    (line,) = pieces(window)
+    path = line.place.stroke(line.way).path
+    assert path.points_mm[-1] == pytest.approx((begin[0] - 16, begin[1] - 2), abs=0.6)
+    QTest.keyClick(board, keys.Key_Escape)
+    assert not board.pen.on

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point, drawn
 from pennello.design.line_work import (
@@ -36,7 +36,7 @@ _HINTS = {
     Taper.SWIRL: f"a pull is the radius of a swirl, from its middle out. {_ENDS}",
     Taper.CLUSTER: f"a pull is the radius of a cluster of dots, from its middle out. {_ENDS}",
 }
-_HINT = "a pull is a line, a tap is a dot. Esc ends; undo takes the last one back."
+_HINT = "a pull is a line, a tap is a dot; arrows, Space by keys. Esc ends; undo takes the last one back."
 
 
 class LinePen(Pen):
@@ -45,6 +45,8 @@ class LinePen(Pen):
     def __init__(self, model: ChartModel, view: Callable[[], ChartView]) -> None:
         super().__init__(model, view)
         self._points: list[Point] = []
+        self._at: Point = (0.0, 0.0)
+        self._by_keys = False
         self.load = self.piece = ""
         self.taper = Taper.EVEN
 
@@ -52,6 +54,8 @@ class LinePen(Pen):
         """Draw from now on with a load, or the plan's usual one: on with a piece, or a new one."""
         self.start()
         self.load, self.piece, self._points = load, piece, []
+        left, top, right, bottom = self._model.chart.bounds_mm
+        self._at, self._by_keys = ((left + right) / 2, (top + bottom) / 2), False
 
     def end(self) -> None:
         """Draw no more."""
@@ -72,6 +76,25 @@ class LinePen(Pen):
         points, self._points = self._points, []
         if points:
             self._model.edit("Draw a line", lambda plan: self._drawn(plan, points))
+
+    def key(self, event: QKeyEvent) -> bool:
+        """Lead the hand by arrows, down and up by Space; Esc gives the line in the hand back."""
+        there = self.led(event, self._at)
+        if there is not None:
+            self._at, self._by_keys = there, True
+            if self._points:
+                self._points.append(there)
+        elif event.key() == Qt.Key.Key_Space:
+            self._by_keys = True
+            if self._points:
+                self.release()
+            else:
+                self._points = [self._at]
+        elif event.key() == Qt.Key.Key_Escape and self._points:
+            self._points = []
+        else:
+            return False
+        return True
 
     def _drawn(self, plan: Plan, points: list[Point]) -> Plan:
         scale = self._view().scale
@@ -96,6 +119,8 @@ class LinePen(Pen):
         hint = _HINTS.get(self.taper, _HINT)
         self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {hint}")
         self._draw_fresh(painter, plan)
+        if self._by_keys:
+            self.draw_tip(painter, self._at)
 
     def _draw_fresh(self, painter: QPainter, plan: Plan) -> None:
         """Draw the line in the hand, and those that are not in the picture yet, in the colour of their load."""

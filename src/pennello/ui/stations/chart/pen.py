@@ -7,14 +7,22 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QTabletEvent
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent
 
+from pennello.chart.chart import Point
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.paint import draw_note, note_font
 
 _CORNER = 96.0
+_BY_KEY_MM, _FINE_MM = 2.0, 0.5
+ARROWS = {
+    Qt.Key.Key_Left: (-1, 0),
+    Qt.Key.Key_Right: (1, 0),
+    Qt.Key.Key_Up: (0, -1),
+    Qt.Key.Key_Down: (0, 1),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +78,21 @@ class Pen:
     def key(self, event: QKeyEvent) -> bool:
         """Take a key; return whether it was one of the pen's own."""
         return False
+
+    def led(self, event: QKeyEvent, at: Point) -> Point | None:
+        """Return where an arrow leads from a place, mm; None for any other key."""
+        right, down = ARROWS.get(Qt.Key(event.key()), (0, 0))
+        if not (right or down):
+            return None
+        step = _FINE_MM if event.modifiers() & Qt.KeyboardModifier.ControlModifier else _BY_KEY_MM
+        return at[0] + (-right if self._view().mirror else right) * step, at[1] + down * step
+
+    def draw_tip(self, painter: QPainter, at: Point) -> None:
+        """Draw where the hand is that is led by keys."""
+        here = QPointF(self._view().to_px(*at))
+        painter.setPen(QPen(QColor(theme().accent), 1.4))
+        for way in (QPointF(7, 0), QPointF(0, 7)):
+            painter.drawLine(here - way, here + way)
 
     def wheel(self, steps: float) -> bool:
         """Take a turn of the wheel; return whether it was wanted."""

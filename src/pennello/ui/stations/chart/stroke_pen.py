@@ -7,9 +7,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen
 
+from pennello.chart.chart import Point
 from pennello.design.plan import Plan
 from pennello.design.pulled import OFF_MM, Sample, pulled_stroke, with_pulled
 from pennello.errors import PennelloError
@@ -29,13 +30,6 @@ STEP_MM = 0.7
 """So far the hand has to go before another point is taken (a default)."""
 
 TURN_DEG = 5.0
-_BY_KEY_MM, _FINE_MM = 2.0, 0.5
-_ARROWS = {
-    Qt.Key.Key_Left: (-1, 0),
-    Qt.Key.Key_Right: (1, 0),
-    Qt.Key.Key_Up: (0, -1),
-    Qt.Key.Key_Down: (0, 1),
-}
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -59,7 +53,7 @@ class StrokePen(Pen):
         self._turn = 0.0
         self._pressure: float | None = None
         self._upright: float | None = None
-        self._at: tuple[float, float] = (0.0, 0.0)
+        self._at: Point = (0.0, 0.0)
         self._scene: PullScene | None = None
         self._seen: object = None
         self._fresh: list[_Laid] = []
@@ -180,18 +174,16 @@ class StrokePen(Pen):
             self._pressure = (key - Qt.Key.Key_0) / 10 or 1.0
         elif key == Qt.Key.Key_Escape and self._samples:
             self._samples, self._down, self._now = [], False, None
-        elif key in _ARROWS:
-            self._lead(*_ARROWS[key], event)
+        elif (there := self.led(event, self._at)) is not None:
+            self._lead(there, event)
         elif key == Qt.Key.Key_Space:
             self._set_or_lift()
         else:
             return False
         return True
 
-    def _lead(self, right: int, down: int, event: QKeyEvent) -> None:
-        step = _FINE_MM if event.modifiers() & Qt.KeyboardModifier.ControlModifier else _BY_KEY_MM
-        x = self._at[0] + (-right if self._view().mirror else right) * step
-        self._at = (x, self._at[1] + down * step)
+    def _lead(self, there: Point, event: QKeyEvent) -> None:
+        self._at = there
         if self._down:
             upright = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
             self._take(*self._at, None, 0.0, upright=upright)
@@ -224,10 +216,7 @@ class StrokePen(Pen):
             draw_painted(painter, self._now[2], self._now[3], view)
             self._draw_chisel(painter, view, self._now[1])
         else:
-            at = view.to_px(*self._at)
-            painter.setPen(QPen(QColor(theme().accent), 1.4))
-            for way in (QPointF(7, 0), QPointF(0, 7)):
-                painter.drawLine(at - way, at + way)
+            self.draw_tip(painter, self._at)
 
     def _lay(self) -> None:
         """Lay the stroke under the hand, once for each picture that is drawn."""
