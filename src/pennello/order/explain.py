@@ -63,7 +63,8 @@ def _moved(arranged: Arranged, number: int, before: PaintJob | None, ends: dict[
     filled = _fills(arranged, number, arranged.timing.starts[number] / 10, ends)
     if filled is not None:
         lag, left = filled
-        return f"{arranged.job(lag.before).name} is wet for {left:.0f} s more"
+        wet = arranged.job(lag.before).name
+        return f"{wet} is wet for {left:.0f} s more" if left >= 1 else f"{wet} is still wet"
     if before is not None and before.brush == job.brush:
         return "the same brush"
     return "the hand is there already" if before is not None and before.region == job.region else ""
