@@ -16,8 +16,10 @@ from pennello.design.photo_edits import photo_of, with_photo, without_photo
 from pennello.design.plan import skin_bytes
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.plan_json import parse_plan, plan_bytes
-from pennello.session.chart_photo import laid_photo, named_from
+from pennello.order.arrange import arrange, design_of
+from pennello.session.chart_photo import laid_photo, named_from, with_photos_located
 from pennello.session.chart_scene import chart_picture, corner_of
+from pennello.session.order_pictures import sequence, sheet_pictures
 
 RIGHT, LEFT = "pupil, wearer's right", "pupil, wearer's left"
 MARKS = ((210.0, 330.0), (450.0, 290.0))
@@ -103,6 +105,22 @@ def test_the_picture_shows_the_photo_where_it_lies(shot, tmp_path):
     assert len(green) == pytest.approx(2 * math.pi * (7 * scale * laid.onto[0, 0]) ** 2, rel=0.25)
     drawn = chart_picture(face, None, skin_bytes(plan.skin), scale)
     assert np.abs(seen.astype(int) - drawn).mean() > 10
+
+
+def test_paper_and_steps_show_the_photo_too(shot, tmp_path):
+    """The sheet's whole picture is green where the photo's marks lie; where the photo is gone the chart is drawn."""
+    plan = with_photo(demo_plan(), photo(shot.name))
+    plan = replace(plan, motifs=tuple(one for one in plan.motifs if one.chart == "face")[:1], overlays=(), parts=())
+
+    def green(shown):
+        arranged = arrange(design_of(shown, "face"), 0.0)
+        whole = sheet_pictures(arranged, 2.0).whole["face"]
+        (*_, last) = sequence(arranged, "face", 2.0)
+        return [int(((one[..., 1] > 180) & (one[..., 0] < 80)).sum()) for one in (whole, last.picture)]
+
+    assert min(green(with_photos_located(plan, tmp_path))) > 50
+    assert max(green(with_photos_located(plan, tmp_path / "elsewhere"))) < 20
+    assert with_photos_located(demo_plan(), tmp_path) == demo_plan()
 
 
 def test_a_photo_that_is_gone_or_none_is_said(tmp_path):

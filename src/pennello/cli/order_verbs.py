@@ -104,11 +104,12 @@ def order_verb(args: Namespace) -> int:
 def arranged_of(plan: Plan, args: Namespace) -> Arranged:
     """Return the order that the options ask for: restarts first, CP-SAT for what is left of the time."""
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
+    from pennello.session.chart_photo import with_photos_located  # noqa: PLC0415
     from pennello.session.notebook import pace_of  # noqa: PLC0415
 
     if not 0 <= args.seconds <= _LONGEST_S:
         raise OutOfRangeError("--seconds", args.seconds, "0 to 3600")
-    shown = short_form(plan) if args.short else plan
+    shown = with_photos_located(short_form(plan) if args.short else plan, args.plan.parent)
     design = design_of(shown, args.chart, pace_of(args.notebook), engine=engine.kernel())
     if getattr(args, "own", False):
         ordering = plan.ordering

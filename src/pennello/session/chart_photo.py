@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -77,6 +77,24 @@ def read_photo(path: Path, _stamp: int) -> Picture:
     from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos
 
     return read_picture(path)
+
+
+def photo_if_any(plan: Plan, key: str) -> LaidPhoto | None:
+    """Return the photo of a chart, of a plan whose photos were located; None, to be drawn, where it is not there."""
+    try:
+        return laid_photo(plan, key, None)
+    except FileProblemError:
+        return None
+
+
+def with_photos_located(plan: Plan, folder: Path | None) -> Plan:
+    """Return the plan with its photos named by their whole paths, for work that knows nothing of its folder.
+
+    It is to be painted, not to be written: other machines have other folders.
+    """
+    if not plan.photos or folder is None:
+        return plan
+    return replace(plan, photos=tuple(replace(one, file=str((folder / one.file).resolve())) for one in plan.photos))
 
 
 def named_from(path: Path, folder: Path | None) -> str:

@@ -36,6 +36,7 @@ from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.laid import LaidOut, laid_out
 from pennello.order.stages import SheetPictures, stages
+from pennello.session.chart_photo import photo_if_any
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
 Picture = NDArray[np.uint8]
@@ -214,7 +215,8 @@ def _page(plan: Plan, chart: str, painted: Painted | None, px_per_mm: float, sur
         assert painted is not None
         return np.ascontiguousarray(painted.rgba[..., :3])
     skin = skin_bytes(plan.skin)
-    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, surround=surround)
+    photo = photo_if_any(plan, chart)
+    return chart_picture(chart_of(plan, chart), painted, skin, px_per_mm, surround=surround, photo=photo)
 
 
 def sheet_pictures(

@@ -17,6 +17,7 @@ from pennello.errors import PennelloError
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import Reason, reasons
 from pennello.order.films import Films
+from pennello.session.chart_photo import with_photos_located
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.session.notebook import pace_of
@@ -204,9 +205,11 @@ class OrderModel(QObject):
         films = self._films[1] if self._films is not None and self._films[0] == ground else None
         wants_pictures = self._pictures_of != ground
         chart, pace, seconds, improve_s = self.chart, self.pace, self.seconds, self.improve_s
+        path = self.document.path
+        shown = with_photos_located(plan, path.parent if path is not None else None)
 
         def work(job: Job[Any]) -> None:
-            design = design_of(plan, chart, pace, job.report, films=films)
+            design = design_of(shown, chart, pace, job.report, films=films)
             job.found.emit(design.films)
             first = arrange(design, 0.0)
             job.found.emit(first)
