@@ -81,6 +81,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     elif not demo:
         window.files.offer_unnamed()
         window.offer_last()
+    if not path:
         window.welcome()
     QTimer.singleShot(0, window.tidy)
     waker = QTimer()  # lets Python see Ctrl+C
