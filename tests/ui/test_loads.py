@@ -114,7 +114,7 @@ def test_a_dip_turns_the_gradient_along_the_print(window, open_window):
     assert window.model.axis is GradientAxis.ALONG
     assert "From the tip" in window.station("bench").edge.words.text()
     assert "dip" in window.station("bench").load.cards[0].accessibleName()
-    assert window.station("bench").cake.numbers._label(window.station("bench").cake.numbers.sweeps).text() == "Dips"
+    assert window.station("bench").cake.labels[window.station("bench").cake.numbers.sweeps].text() == "Dips"
     window.grab()
 
 

@@ -84,14 +84,10 @@ class Mouse:
         self.clicks += 1
         menu = opened(button)
         for words in path:
-            action = next(one for one in menu.actions() if one.text().replace("&&", "&") == words)
+            action = action_of(menu, words)
             self.clicks += 1
-            if action.menu() is not None:
-                menu = action.menu()
-                menu.aboutToShow.emit()
-            else:
-                menu.close()
-                action.trigger()
+            QTest.mouseClick(menu, _LEFT, pos=menu.actionGeometry(action).center())
+            menu = inner_of(self._bot, action, menu)
 
     def write(self, field: QLineEdit, words: str) -> None:
         self.press(field)
@@ -100,13 +96,27 @@ class Mouse:
 
 
 def opened(button):
-    """Open the menu of a button: its own, or the one that it makes."""
-    menu = button.menu() if hasattr(button, "menu") and button.menu() is not None else None
-    if menu is None:
+    """Open the menu of a button: its own, which would hold the test up if it were pressed open, or the one it makes."""
+    menu = button.menu() if hasattr(button, "menu") else None
+    if menu is not None:
+        menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
+    else:
         button.click()
         menu = QApplication.activePopupWidget()
     assert isinstance(menu, QMenu)
-    menu.aboutToShow.emit()
+    return menu
+
+
+def action_of(menu, words):
+    """Return what a menu offers under these words."""
+    return next(one for one in menu.actions() if one.text().replace("&&", "&") == words)
+
+
+def inner_of(bot, action, menu):
+    """Return the menu that an item has opened, or the same one, gone by now, where it has done something."""
+    if action.menu() is not None:
+        bot.waitUntil(action.menu().isVisible)
+        return action.menu()
     return menu
 
 
@@ -164,14 +174,14 @@ class Keys:
         self.reach(button)
         menu = opened(button)
         for words in path:
-            action = next(one for one in menu.actions() if one.text().replace("&&", "&") == words)
-            menu.setActiveAction(action)  # by arrows
-            if action.menu() is not None:
-                menu = action.menu()
-                menu.aboutToShow.emit()
-            else:
-                menu.close()
-                action.trigger()
+            action = action_of(menu, words)
+            for _ in menu.actions():
+                if menu.activeAction() is action:
+                    break
+                QTest.keyClick(menu, Qt.Key.Key_Down)
+            assert menu.activeAction() is action
+            QTest.keyClick(menu, Qt.Key.Key_Right if action.menu() is not None else Qt.Key.Key_Return)
+            menu = inner_of(self._bot, action, menu)
 
     def write(self, field: QLineEdit, words: str) -> None:
         self.reach(field)

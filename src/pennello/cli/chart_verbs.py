@@ -16,7 +16,7 @@ from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
 from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
-from pennello.cli.solve_verbs import kit_of
+from pennello.cli.whose_kit import kit_of
 from pennello.design.as_wished import as_wished
 from pennello.design.counts import usual_counts
 from pennello.design.findings import findings_by_chart

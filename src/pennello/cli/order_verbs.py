@@ -30,6 +30,7 @@ from pennello.order.steps import Step, Sums
 from pennello.units import clock, counted, minutes, parse_number
 
 if TYPE_CHECKING:
+    from pennello.order.stages import SheetPictures
     from pennello.store.notebook import RunNote
 
 Answer = dict[str, Any]
@@ -300,14 +301,20 @@ def sheet_arguments(parser: ArgumentParser) -> None:
 def sheet_verb(args: Namespace) -> int:
     """Write the sheet for the chair."""
     from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
-    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
+
+    pages = write_sheet(*_for_paper(args), tiles=args.tiles)
+    print(f"Wrote {args.pdf}: {counted(pages, 'page')}.")
+    return 0
+
+
+def _for_paper(args: Namespace) -> tuple[Arranged, tuple[Finding, ...], Path, SheetPictures]:
+    """Return the order that is asked for, its cautions, where it is written, and its pictures."""
+    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415 - only where something is laid
 
     plan = read_plan(args.plan)
     arranged = arranged_of(plan, args)
     told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
-    pages = write_sheet(arranged, told, args.pdf, pictures=sheet_pictures(arranged), tiles=args.tiles)
-    print(f"Wrote {args.pdf}: {counted(pages, 'page')}.")
-    return 0
+    return arranged, told, args.pdf, sheet_pictures(arranged)
 
 
 def hand_over_arguments(parser: ArgumentParser) -> None:
@@ -322,12 +329,8 @@ def hand_over_arguments(parser: ArgumentParser) -> None:
 def hand_over_verb(args: Namespace) -> int:
     """Write all of a design as one PDF."""
     from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only where asked for
-    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
-    plan = read_plan(args.plan)
-    arranged = arranged_of(plan, args)
-    told = cautions(plan, person_of(args), args.chart, expired_of(args.kit))
-    pages = write_hand_over(arranged, told, args.pdf, pictures=sheet_pictures(arranged))
+    pages = write_hand_over(*_for_paper(args))
     print(f"Wrote {args.pdf}: {counted(pages, 'page')}. Print it at 100 %.")
     return 0
 

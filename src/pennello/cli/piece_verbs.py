@@ -82,14 +82,19 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--press", type=number, metavar="P", help="pressure of a stroke where it is greatest, 0.05 to 1"
     )
+    _kept_arguments(parser)
+    parser.add_argument("--remove", action="store_true", help="take it off the chart")
+    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    json_argument(parser)
+
+
+def _kept_arguments(parser: ArgumentParser) -> None:
+    """Take what a piece keeps, and what it says."""
     parser.add_argument("--stripe", metavar="PAINT", help="keep this stripe of its load on a landmark, or 'none'")
     parser.add_argument("--on", metavar="NAME", help="with --stripe: a landmark, a frame, 'midline', 'pupil line'")
     parser.add_argument("--level-deg", metavar="DEG", help="keep its first stroke at this angle to the level; 'free'")
     parser.add_argument("--says", metavar="TEXT", help="it is a sign that says so; '' for none")
     parser.add_argument("--checked", choices=("yes", "no"), help="whether somebody who reads the sign has checked it")
-    parser.add_argument("--remove", action="store_true", help="take it off the chart")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
-    json_argument(parser)
 
 
 @verb("piece", "what lies on charts: list it, move it, change it, take it away", piece_arguments)

@@ -5,7 +5,6 @@ from __future__ import annotations
 import time
 from argparse import ArgumentParser, Namespace
 from collections.abc import Sequence
-from contextlib import closing
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
@@ -14,21 +13,21 @@ from typing import TYPE_CHECKING, Any
 from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
 from pennello.aim.wish import Stop, Wanted
-from pennello.cli.asking import NO_KIT, json_argument, plan_argument, searched_arguments, verb
+from pennello.cli.asking import json_argument, plan_argument, searched_arguments, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number, whole
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.whose_kit import kit_of
 from pennello.colour.families import ColourFamily
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
 from pennello.design.wishing import with_load_wished
 from pennello.design.words import passes_words
-from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
+from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
-from pennello.session.kit import KitSession, kit_if_any
 from pennello.session.log import hand_of, hand_words
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.find_load import find_load
@@ -546,21 +545,6 @@ def _stop_answer(stop: Stop) -> Answer:
 def _stop_words(plan: Plan, stop: Stop) -> str:
     name = plan.paint(stop.paint).name if stop.paint is not None else str(stop.srgb)
     return f"{name} to {stop.to_u:.0%}"
-
-
-def kit_of(args: Namespace) -> Kit | None:
-    """Return the kit that is asked for; the painter's own without a word where there is one; None for "none"."""
-    if args.kit is None:
-        return kit_if_any()
-    if args.kit == NO_KIT:
-        return None
-    path = None if args.kit == "" else Path(args.kit)
-    if path is not None and not path.exists():
-        raise FileProblemError(
-            path, "this kit is not there; name the file of a kit, or leave the name out for your own."
-        )
-    with closing(KitSession(path)) as session:
-        return session.kit
 
 
 def _counted(count: int, word: str) -> str:

@@ -19,8 +19,8 @@ def write_hand_over(
     arranged: Arranged,
     told: Sequence[Finding],
     path: Path,
-    *,
     pictures: SheetPictures | None = None,
+    *,
     unit: LengthUnit = LengthUnit.MM,
 ) -> int:
     """Write all of a design as a PDF and return how many pages it has.

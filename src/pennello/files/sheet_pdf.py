@@ -36,9 +36,9 @@ def write_sheet(
     arranged: Arranged,
     told: Sequence[Finding],
     path: Path,
+    pictures: SheetPictures | None = None,
     *,
     maker: str = "",
-    pictures: SheetPictures | None = None,
     tiles: bool = False,
 ) -> int:
     """Write the sheet of an order as a PDF (A4) and return how many pages it has.

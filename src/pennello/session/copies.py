@@ -29,18 +29,25 @@ CHART_PX_PER_MM = 4.0
 """How finely a painted chart is drawn for pictures (a default)."""
 
 
-def stroke_image(plan: Plan, stroke: str, unit: LengthUnit) -> Callable[[Job[Any]], Picture]:
-    """Return what draws a stroke with its ribbons."""
+def drawn_stroke(plan: Plan, stroke: str, unit: LengthUnit) -> Callable[[Job[Any]], tuple[Picture, float]]:
+    """Return what draws a stroke with its ribbons, and tells the picture's px per mm."""
 
-    def draw(job: Job[Any]) -> Picture:
+    def draw(job: Job[Any]) -> tuple[Picture, float]:
         from pennello.files.picture import bench_picture  # noqa: PLC0415 - Pillow only when asked for
         from pennello.session.forecast import fine  # noqa: PLC0415
 
         outcome = fine(plan, stroke, unit)
         job.report(0.6, "drawing it")
-        return bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, outcome.laid.film.canvas.px_per_mm)
+        scale = outcome.laid.film.canvas.px_per_mm
+        return bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale), scale
 
     return draw
+
+
+def stroke_image(plan: Plan, stroke: str, unit: LengthUnit) -> Callable[[Job[Any]], Picture]:
+    """Return what draws a stroke with its ribbons."""
+    drawn = drawn_stroke(plan, stroke, unit)
+    return lambda job: drawn(job)[0]
 
 
 def chart_image(
@@ -134,7 +141,7 @@ def day_rows(event: Event) -> Table:
 
 
 def _rows(text: str) -> Table:
-    """Return a table as it is, without the sign before a cell that a spreadsheet would take for a formula.
+    """Return a table cell by cell, guarded as in the file: pasted, a cell is no formula either.
 
     >>> _rows("head,other\\n1,2\\n")
     (('head', 'other'), ('1', '2'))

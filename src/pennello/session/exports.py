@@ -9,13 +9,16 @@ from typing import TYPE_CHECKING, Any
 
 from pennello.design.plan import Plan
 from pennello.kit.cake import Cake
+from pennello.session.copies import drawn_stroke
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.day.bag import Thing
     from pennello.day.event import Event
+    from pennello.finding import Finding
     from pennello.order.arrange import Arranged
+    from pennello.order.stages import SheetPictures
     from pennello.practice.card import Card
     from pennello.practice.records import LogPage
     from pennello.practice.sheet import Practised, TryPlace
@@ -27,13 +30,9 @@ def stroke_picture(plan: Plan, stroke: str, unit: LengthUnit, path: Path) -> Wor
     """Return the work of writing a stroke with its ribbons as PNG; it raises FileProblemError."""
 
     def work(job: Job[Any]) -> None:
-        from pennello.files.picture import bench_picture, write_png  # noqa: PLC0415 - Pillow only when asked for
-        from pennello.session.forecast import fine  # noqa: PLC0415
+        from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only when asked for
 
-        outcome = fine(plan, stroke, unit)
-        job.report(0.6, "drawing it")
-        scale = outcome.laid.film.canvas.px_per_mm
-        page = bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale)
+        page, scale = drawn_stroke(plan, stroke, unit)(job)
         job.report(0.8, "writing it")
         write_png(page, path, scale)
 
@@ -67,32 +66,35 @@ def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path, *, tiles
     """Return the work of writing the sheet for the chair as PDF; it raises FileProblemError."""
 
     def work(job: Job[Any]) -> None:
-        from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
-        from pennello.caution.rules import cautions  # noqa: PLC0415
         from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only when asked for
-        from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
-        told = cautions(plan, Person(), chart)
-        job.report(0.2, "painting it")
-        pictures = sheet_pictures(arranged, check=job.check)
+        told, pictures = _told_and_painted(job, arranged, plan, chart)
         job.report(0.8, "drawing it")
         write_sheet(arranged, told, path, pictures=pictures, tiles=tiles)
 
     return work
 
 
+def _told_and_painted(
+    job: Job[Any], arranged: Arranged, plan: Plan, chart: str
+) -> tuple[tuple[Finding, ...], SheetPictures]:
+    """Return the cautions and the pictures of a sheet."""
+    from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
+    from pennello.caution.rules import cautions  # noqa: PLC0415
+    from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
+
+    told = cautions(plan, Person(), chart)
+    job.report(0.2, "painting it")
+    return told, sheet_pictures(arranged, check=job.check)
+
+
 def hand_over(arranged: Arranged, plan: Plan, chart: str, unit: LengthUnit, path: Path) -> Work:
     """Return the work of writing all of a design as one PDF; it raises FileProblemError."""
 
     def work(job: Job[Any]) -> None:
-        from pennello.caution.person import Person  # noqa: PLC0415 - not at the start
-        from pennello.caution.rules import cautions  # noqa: PLC0415
         from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only when asked for
-        from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
-        told = cautions(plan, Person(), chart)
-        job.report(0.1, "painting it")
-        pictures = sheet_pictures(arranged, check=job.check)
+        told, pictures = _told_and_painted(job, arranged, plan, chart)
         job.report(0.6, "drawing it")
         write_hand_over(arranged, told, path, pictures=pictures, unit=unit)
 

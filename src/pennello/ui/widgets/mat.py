@@ -91,6 +91,7 @@ class Mat(QFrame):
         self.fields.setHorizontalSpacing(8)
         self.fields.setVerticalSpacing(2)
         outer.addLayout(self.fields)
+        self.labels: dict[QWidget, Label] = {}
         self.folded = QWidget()
         self.rest = QGridLayout(self.folded)
         self.rest.setContentsMargins(0, 0, 0, 0)
@@ -115,6 +116,7 @@ class Mat(QFrame):
         label = Label(words)
         label.setObjectName("note")
         label.setBuddy(field)
+        self.labels[field] = label
         grid = self.rest if rest else self.fields
         grid.addWidget(label, row, 2 * column)
         grid.addWidget(field, row, 2 * column + 1, 1, 2 * span - 1)

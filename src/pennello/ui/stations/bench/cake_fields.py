@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QSignalBlocker, Qt
-from PySide6.QtWidgets import QComboBox, QGridLayout, QLabel, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QComboBox, QGridLayout, QPushButton, QToolButton, QWidget
 
 from pennello.design.edits import with_brush_taken, with_pickup, with_stroke
 from pennello.design.load_kinds import main_way
@@ -216,7 +216,7 @@ class CakeFields:
         with QSignalBlocker(self.wet_choice):
             self.wet_choice.setCurrentIndex(list(Wetness).index(pickup.wetness))
         word = passes_words(pickup.way, 2).split(" ", maxsplit=1)[0].capitalize()
-        self._label(self.sweeps).setText(word)
+        self._mat.labels[self.sweeps].setText(word)
         self.wet_choice.setToolTip(f"Wetness: {pickup.wetness.sign}")
         sign = pickup.wetness.sign
         self.sign.setText(f"{sign[0].upper()}{sign[1:]}: {pickup.wetness.mend}")
@@ -239,8 +239,4 @@ class CakeFields:
     def _show(self, field: QWidget, *, on: bool) -> None:
         """Show a field with its word, or neither."""
         field.setVisible(on)
-        self._label(field).setVisible(on)
-
-    def _label(self, field: QWidget) -> QLabel:
-        """Return the word before a field."""
-        return next(one for one in self._mat.findChildren(QLabel) if one.buddy() is field)
+        self._mat.labels[field].setVisible(on)

@@ -104,6 +104,27 @@ class KitGuide(QDialog):
         self.pan.draw = self._draw
         self.row = QHBoxLayout()
         self.buttons: list[QPushButton] = []
+        deeds = self._cake_deeds()
+        self.kept = QListWidget()
+        self.kept.setAccessibleName("Cakes entered so far")
+        self.said = Label("")
+        self.said.setWordWrap(True)
+        head = QHBoxLayout()
+        head.addWidget(self.name, 1)
+        head.addWidget(self.wide)
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(told)
+        column.addLayout(head)
+        column.addWidget(self.pan)
+        column.addLayout(self.row)
+        column.addLayout(deeds)
+        column.addWidget(self.said)
+        column.addWidget(self.kept, 1)
+        return page
+
+    def _cake_deeds(self) -> QHBoxLayout:
+        """Return what can be done with the cake that stands there."""
         self.more, self.fewer = QPushButton("Another stripe"), QPushButton("One stripe fewer")
         self.photo, self.keep = QPushButton("From a photo ..."), QPushButton("Keep this cake")
         self.keep.setProperty("main", True)
@@ -116,28 +137,12 @@ class KitGuide(QDialog):
             button.clicked.connect(act)
             if button is not self.keep:
                 button.setProperty("chip", True)
-        self.kept = QListWidget()
-        self.kept.setAccessibleName("Cakes entered so far")
-        self.said = Label("")
-        self.said.setWordWrap(True)
-        head = QHBoxLayout()
-        head.addWidget(self.name, 1)
-        head.addWidget(self.wide)
         deeds = QHBoxLayout()
         for button in (self.more, self.fewer, self.photo):
             deeds.addWidget(button)
         deeds.addStretch(1)
         deeds.addWidget(self.keep)
-        column = QVBoxLayout(page)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(told)
-        column.addLayout(head)
-        column.addWidget(self.pan)
-        column.addLayout(self.row)
-        column.addLayout(deeds)
-        column.addWidget(self.said)
-        column.addWidget(self.kept, 1)
-        return page
+        return deeds
 
     @property
     def stripes(self) -> tuple[SeenStripe, ...]:
