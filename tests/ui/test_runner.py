@@ -1,6 +1,7 @@
 """Searches in a worker: what they say comes back in order, and nothing of one that was stopped."""
 
 import threading
+import time
 
 import pytest
 
@@ -32,7 +33,19 @@ def test_progress_finds_and_end_in_order(runner, qtbot):
 
     runner.run(work)
     qtbot.waitUntil(lambda: not runner.busy)
-    assert runner.heard == [("told", 0.0, ""), ("told", 0.5, "half"), ("found", "so far"), ("ended", "all")]
+    assert runner.heard[-3:] == [("told", 0.5, "half"), ("found", "so far"), ("ended", "all")]
+
+
+def test_of_many_words_only_the_last_are_told(runner, qtbot):
+    def work(job):
+        for number in range(200):
+            job.report(number / 200, str(number))
+        return "all"
+
+    runner.run(work)
+    time.sleep(0.2)  # the window has other things to do
+    qtbot.waitUntil(lambda: not runner.busy)
+    assert runner.heard == [("told", 0.995, "199"), ("ended", "all")]
 
 
 def test_a_stopped_search_says_nothing_more(runner, qtbot):

@@ -19,6 +19,7 @@ from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
 from pennello.ui.collector import Collector
+from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -240,6 +241,15 @@ def test_only_the_windows_thread_collects(qtbot):
     finally:
         collector.stop()
     assert gc.isenabled()
+
+
+def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):
+    """madvise(2), MADV_PAGEOUT: the pages are read from disk again when they are wanted, so nothing can be lost."""
+    assert give_back_code("QtWidgets") > 100_000
+    assert give_back_code("no such library") == 0
+    label = QLabel("still here")
+    qtbot.addWidget(label)
+    assert label.sizeHint().width() > 10
 
 
 # --- nothing lost ---

@@ -16,7 +16,7 @@ from pathlib import Path
 from hard.damage import damage
 from hard.faults import faults
 from hard.kills import kills
-from hard.long_run import MOST_HANDLES_MORE, MOST_MB
+from hard.long_run import MOST_FOR_PAGES_MB, MOST_HANDLES_MORE, MOST_MB
 from hard.tally import Tally, table
 
 ROOT = Path(__file__).parents[2]
@@ -105,6 +105,8 @@ def long_run(folder: Path, edits: int) -> Tally:
     row.note = f"{told['before_mb']} to {told['peak_mb']} MB, pages {told['pages_mb']:+} MB"
     if told["peak_mb"] > MOST_MB:
         row.failed.append(f"{told['peak_mb']} MB")
+    if told["pages_mb"] > MOST_FOR_PAGES_MB:
+        row.failed.append(f"{told['pages_mb']} MB for pages that are closed again")
     if told["handles_more"] > MOST_HANDLES_MORE:
         row.failed.append(f"{told['handles_more']} handles more")
     return row

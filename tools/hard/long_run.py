@@ -10,6 +10,7 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication
 
 from hard.monkey import memory_mb, private_folders
@@ -22,6 +23,7 @@ from pennello.ui.collector import Collector
 from pennello.ui.window import MainWindow
 
 MOST_MB = 350.0
+MOST_FOR_PAGES_MB = 20.0  # what fifteen pages may leave that were opened and closed
 MOST_HANDLES_MORE = 20
 PAGES = 15
 
@@ -39,6 +41,7 @@ def _wait(app: QApplication, seconds: float) -> None:
     until = time.monotonic() + seconds
     while time.monotonic() < until:
         app.processEvents()
+        app.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)  # a loop of its own does this in the program
         time.sleep(0.002)
 
 

@@ -74,6 +74,22 @@ class JobFilm:
     touched: NDArray[np.bool_]
     left: int
     top: int
+    _thick: list[float] = field(default_factory=list, repr=False)
+    _times: dict[tuple[float, float], float] = field(default_factory=dict, repr=False)
+
+    def thick_um(self) -> float:
+        """Return how thick it is, um: its 80th percentile."""
+        if not self._thick:
+            um = self.um[self.um > 0]
+            self._thick.append(percentile(um, THICK_SHARE) if um.size else 0.0)
+        return self._thick[0]
+
+    def time_to(self, wet: float, rate_um_s: float) -> float:
+        """Return after how long it has only a wetness left, s: in four fifths of it."""
+        if (wet, rate_um_s) not in self._times:
+            there = self.um > 0
+            self._times[wet, rate_um_s] = _time_of(self.um[there], self.water_um[there], wet, rate_um_s)
+        return self._times[wet, rate_um_s]
 
     @property
     def area_cm2(self) -> float:
@@ -156,17 +172,12 @@ class Films:
             return 0.0
         pair = self._pair(name, upper)
         if pair is None or not pair.um.size:
-            um, water = film.um[film.um > 0], film.water_um[film.um > 0]
-        else:
-            um, water = pair.um, pair.water_um
-        if not um.size:
-            return 0.0
-        return percentile(np.maximum(water - wet * um, 0.0) / rate_um_s, THICK_SHARE)
+            return film.time_to(wet, rate_um_s)
+        return _time_of(pair.um, pair.water_um, wet, rate_um_s)
 
     def thick_um(self, name: str) -> float:
         """Return how thick a job's film is, um: its 80th percentile."""
-        um = self.by_job[name].um if name in self.by_job else np.zeros((1, 1))
-        return percentile(um[um > 0], THICK_SHARE) if (um > 0).any() else 0.0
+        return self.by_job[name].thick_um() if name in self.by_job else 0.0
 
     def _pair(self, one: str, other: str) -> _Pair | None:
         """Return what a film and another one share; None where they lie apart."""
@@ -198,6 +209,10 @@ def _pair_of(first: JobFilm, second: JobFilm) -> _Pair | None:
     touch = bool((first.touched[mine] & second.touched[its]).any())
     thick = percentile(um, THICK_SHARE) if um.size else 0.0
     return _Pair(touch, float(there.sum()) / PX_PER_MM**2, thick, um, first.water_um[mine][there])
+
+
+def _time_of(um: Array, water_um: Array, wet: float, rate_um_s: float) -> float:
+    return percentile(np.maximum(water_um - wet * um, 0.0) / rate_um_s, THICK_SHARE) if um.size else 0.0
 
 
 def percentile(values: Array, share: float) -> float:

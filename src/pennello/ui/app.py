@@ -22,6 +22,7 @@ from pennello.session.document import Document
 from pennello.session.settings import load_settings
 from pennello.ui.collector import Collector
 from pennello.ui.mailbox import open_mailbox, post
+from pennello.ui.stations.registry import fetch
 from pennello.ui.theme.icons import app_icon
 from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.widgets.pending import PressWatch
@@ -34,6 +35,15 @@ class NoDisplayError(PennelloError):
     def __init__(self) -> None:
         words = "no display can be reached; set DISPLAY or WAYLAND_DISPLAY"
         super().__init__(f"{words}, or use 'make demo', which starts a virtual one.")
+
+
+SWITCH_S = 0.0005
+"""After how long a worker that runs lets the window have its turn, s. Each thing that is drawn may have to ask for it
+anew: with the five milliseconds that Python has by default a picture of a hundred parts takes half a second.
+"""
+
+FETCH_AFTER_MS = 800
+"""How long the window has its first turn before the code of the other stations is read, ms."""
 
 
 def make_application(arguments: list[str] | None = None) -> QApplication:
@@ -50,6 +60,7 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
             os.environ.setdefault("QT_SCALE_FACTOR", str(size / 100))
         QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
         app = QApplication(arguments or ["pennello"])
+    sys.setswitchinterval(SWITCH_S)
     app.setApplicationName("pennello")
     app.setApplicationDisplayName("Pennello")
     app.setDesktopFileName("pennello")  # by which a desktop knows its windows
@@ -76,6 +87,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     collector = Collector(app)
     QTimer.singleShot(0, collector.start)
     warm_up()  # the reference serves until the kernel is there
+    QTimer.singleShot(FETCH_AFTER_MS, fetch)
     if path:
         window.open_path(Path(path))
     elif not demo:

@@ -11,11 +11,17 @@ import linecache
 
 from PySide6.QtCore import QObject, QTimer
 
-from pennello.ui.memory import give_back, settle_memory
+from pennello.ui.memory import give_back, give_back_code, settle_memory
 
 EVERY_MS = 1000
 OLDEST_EVERY = 9
 """The oldest generation, which takes longest, is looked through at every so many ticks."""
+
+FIRST_AT = 3
+"""The tick of the first such look: soon after the kernel is there, whose compiler leaves much behind."""
+
+COMPILER = "llvm"
+"""What compiles the kernel, or fetches it from where it was compiled before: 60 MB of code that nobody runs again."""
 
 
 class Collector(QObject):
@@ -46,9 +52,10 @@ class Collector(QObject):
     def tick(self) -> None:
         """Collect what is young, and now and then everything."""
         self._ticks += 1
-        if self._ticks % OLDEST_EVERY:
+        if self._ticks % OLDEST_EVERY != FIRST_AT:
             gc.collect(1)
         else:
             gc.collect()
-            linecache.clearcache()  # Qt's import hook reads the source of all that is imported, and it stays: 30 MB
+            give_back_code(COMPILER)
+        linecache.clearcache()  # Qt's import hook reads the source of all that is imported, and it stays: 30 MB
         give_back()

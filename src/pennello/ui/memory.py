@@ -1,12 +1,15 @@
-"""Asking the C library to give memory back: large arrays come and go, and by default it keeps what they leave."""
+"""Asking the C library and the system to take memory back: both keep what was used once until somebody asks."""
 
 from __future__ import annotations
 
 import ctypes
+from pathlib import Path
 
 _MMAP_THRESHOLD, _ARENAS = -3, -8  # mallopt(3)
 _THRESHOLD_BYTES = 1 << 18
 _MOST_ARENAS = 2
+_PAGE_OUT = 21  # MADV_PAGEOUT of madvise(2): what is on disk is read again when it is wanted, nothing is lost
+_MAPS = Path("/proc/self/maps")
 
 
 def settle_memory() -> bool:
@@ -24,3 +27,22 @@ def give_back() -> None:
         ctypes.CDLL(None).malloc_trim(0)
     except (OSError, AttributeError):
         return
+
+
+def give_back_code(library: str) -> int:
+    """Give back the pages of a loaded library that has done its work, a compiler's; return the bytes asked for.
+
+    They stay loaded and are read from disk again if they are called. 0 where the system cannot, or has no such library.
+    """
+    asked = 0
+    try:
+        madvise = ctypes.CDLL(None, use_errno=True).madvise
+        for line in _MAPS.read_text().splitlines():
+            where, rights, _, _, inode, *path = line.split(maxsplit=5)
+            if inode != "0" and path and library in Path(path[0]).name and "w" not in rights:
+                start, end = (int(part, 16) for part in where.split("-"))
+                failed = madvise(ctypes.c_void_p(start), ctypes.c_size_t(end - start), _PAGE_OUT)
+                asked += 0 if failed else end - start
+    except (OSError, AttributeError, ValueError):  # another system, or another C library
+        return asked
+    return asked

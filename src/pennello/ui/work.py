@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QObject, Signal
@@ -10,7 +11,7 @@ from shiboken6 import isValid
 
 from pennello.errors import PennelloError
 from pennello.session.jobs import Job, Jobs
-from pennello.ui.mailbox import open_mailbox, post
+from pennello.ui.mailbox import latest, open_mailbox, post
 
 Slot = Callable[..., object]
 
@@ -42,14 +43,18 @@ def begin(
     open_mailbox()
     job: Job[Any] = Job(work)
 
-    def told(slot: Slot) -> Callable[..., None]:
-        def here(values: tuple[Any, ...]) -> None:
+    def guarded(slot: Slot) -> Callable[..., None]:
+        def here(*values: Any) -> None:
             if not job.cancelled and isValid(owner):
                 slot(*values)
 
-        return lambda *values: post(lambda: here(values))
+        return here
 
-    job.progress.connect(told(progress))
+    def told(slot: Slot) -> Callable[..., None]:
+        here = guarded(slot)
+        return lambda *values: post(partial(here, *values))
+
+    job.progress.connect(latest(guarded(progress)))  # a hundred pieces are done in a frame
     job.found.connect(told(found))
     job.finished.connect(told(finished))
     job.failed.connect(told(failed))

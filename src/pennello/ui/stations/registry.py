@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from dataclasses import dataclass
 from importlib import import_module
 
@@ -74,3 +75,15 @@ FIRST = "bench"
 def row(key: str) -> StationRow:
     """Return the row of a station."""
     return next(one for one in STATIONS if one.key == key)
+
+
+def fetch() -> threading.Thread:
+    """Start reading the code of all stations in the background, so that none is waited for; return the thread."""
+    thread = threading.Thread(target=_fetch, name="pennello-stations", daemon=True)
+    thread.start()
+    return thread
+
+
+def _fetch() -> None:
+    for one in STATIONS:
+        import_module(one.place.partition(":")[0])

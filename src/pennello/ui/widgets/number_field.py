@@ -165,7 +165,8 @@ class NumberField(QDoubleSpinBox):
     def changeEvent(self, event: QEvent) -> None:
         """Do so again when the style may be another one."""
         super().changeEvent(event)
-        self._give_room()
+        if event.type() in {QEvent.Type.StyleChange, QEvent.Type.FontChange}:
+            self._give_room()
 
     def showEvent(self, event: QShowEvent) -> None:
         """Do so when it appears."""
@@ -173,7 +174,9 @@ class NumberField(QDoubleSpinBox):
         self._give_room()
 
     def _give_room(self) -> None:
-        self.lineEdit().setGeometry(self.rect().adjusted(4, 1, -4, -1))
+        room = self.rect().adjusted(4, 1, -4, -1)
+        if self.lineEdit().geometry() != room:
+            self.lineEdit().setGeometry(room)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Esc gives back the value that was there."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -21,6 +22,7 @@ from pennello.ui.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
+from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
@@ -131,6 +133,7 @@ class MotifRow(QWidget):
         outer.addWidget(scroll, 1)
         self.setFixedHeight(86)
         gallery.found.connect(self._show_picture)
+        self._icons = BitByBit(self)
         self.redraw()
 
     def _button(self, words: str, hint: str, name: str) -> QToolButton:
@@ -160,11 +163,13 @@ class MotifRow(QWidget):
 
     def redraw(self) -> None:
         """Draw the pictures that are not there yet, in the theme's ink."""
-        for key, button in self.buttons.items():
-            if key in self._gallery.pictures:
-                self._show_picture(key)
-            else:
-                button.setIcon(motif_icon(MOTIFS[key]))
+        self._icons.do([partial(self._redraw_one, key) for key in self.buttons])
+
+    def _redraw_one(self, key: str) -> None:
+        if key in self._gallery.pictures:
+            self._show_picture(key)
+        else:
+            self.buttons[key].setIcon(motif_icon(MOTIFS[key]))
 
     def _show_picture(self, key: str) -> None:
         if key in self.buttons:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 
 from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent, QPixmap
@@ -44,10 +45,12 @@ from pennello.design.parts import listed, pieces_in
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.repeats import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES
+from pennello.session.chart_scene import Painted
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
 from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -151,6 +154,7 @@ class PartsPage(QWidget):
         self.words = Label("")
         self.words.setWordWrap(True)
         self.tree = PartTree(self)
+        self._pictures = BitByBit(self)
         self.tree.dropped.connect(self.move_to)
         self.tree.stepped.connect(self.step)
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
@@ -231,6 +235,7 @@ class PartsPage(QWidget):
         current = self.tree.currentItem()
         kept = self.part or (name_of(current) if current is not None else "")
         icons = edge_icons(plan, _ICON)
+        self._pictures.do(())
         with QSignalBlocker(self.tree):
             self.tree.clear()
             at: list[QTreeWidgetItem] = []
@@ -254,19 +259,22 @@ class PartsPage(QWidget):
         painted, plan = self._model.painted, self._model.plan
         if painted is None or painted.chart != self._model.key:
             return
+        skin: Painted = painted
         laid: dict[str, list[LaidPiece]] = {}
         for piece in pieces_on(plan, self._model.key):
             laid.setdefault(piece.motif, []).append(piece)
-        with QSignalBlocker(self.tree):
-            for item in self._items():
-                if item.data(0, _ID + 1):
-                    pieces = [one for placed in pieces_in(plan, name_of(item)) for one in laid.get(placed.id, ())]
-                    picture = part_picture(painted, plan, pieces, _PICTURE)
-                    icon = QIcon()
-                    if picture is not None:
-                        for mode in (QIcon.Mode.Normal, QIcon.Mode.Selected):  # no veil over what is judged by eye
-                            icon.addPixmap(picture, mode)
-                    item.setIcon(0, icon)
+
+        def show(item: QTreeWidgetItem) -> None:
+            pieces = [one for placed in pieces_in(plan, name_of(item)) for one in laid.get(placed.id, ())]
+            picture = part_picture(skin, plan, pieces, _PICTURE)
+            icon = QIcon()
+            if picture is not None:
+                for mode in (QIcon.Mode.Normal, QIcon.Mode.Selected):  # no veil over what is judged by eye
+                    icon.addPixmap(picture, mode)
+            with QSignalBlocker(self.tree):
+                item.setIcon(0, icon)
+
+        self._pictures.do([partial(show, item) for item in self._items() if item.data(0, _ID + 1)])
 
     def _is_here(self, plan: Plan, one: PlanPart | PlacedMotif) -> bool:
         if isinstance(one, PlacedMotif):

@@ -7,6 +7,8 @@ rinses waves, other tools a brush on the line; where the line is bare the hand w
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
+from dataclasses import dataclass
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
@@ -24,14 +26,14 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QScrollArea, QWidget
 
-from pennello.lay.drying import DRY, evaporation_um_s
+from pennello.lay.drying import DRY
 from pennello.order.arrange import Arranged
 from pennello.order.job import Why
 from pennello.order.problem import span
 from pennello.order.steps import Step
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
-from pennello.ui.stations.order.model import OrderModel
+from pennello.ui.stations.order.model import OrderModel, drying
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
@@ -46,7 +48,29 @@ _LEAST_PX, _ROOMY_PX = 24, 64
 _AFTER_PX, _LEAST_AFTER_PX, _WIDE_AFTER_PX = 210, 80, 260
 _CARD_PX = (110, 168)
 _PX_PER_S = (1.5, 40.0)
+_BEYOND_PX = 40
+"""So far beyond its place a step may draw, px."""
+
 _ALIGN = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+
+
+@dataclass(frozen=True, slots=True)
+class _Hung:
+    """An order's steps that lay something, those whose paint something waits for, and when the next of each begins."""
+
+    view: Arranged
+    laid: list[Step]
+    waited: list[Step]
+    next_s: dict[str, float]
+
+
+def _hung(view: Arranged) -> _Hung:
+    laid = [step for step in view.steps if step.kind.paints]
+    before = {lag.before for lag in view.lags if lag.least_s > 0 or lag.most_s < 1e8}
+    starts = sorted(step.start_s for step in laid)
+    ends = [*starts, view.sums.total_s]
+    next_s = {step.id: ends[bisect_right(starts, step.start_s + 0.05)] for step in laid}
+    return _Hung(view, laid, [step for step in laid if step.id in before], next_s)
 
 
 class WashingLine(QWidget):
@@ -69,6 +93,7 @@ class WashingLine(QWidget):
         self._moved = False
         self._x = 0.0
         self._images: dict[int, tuple[Picture, QImage]] = {}
+        self._hung: _Hung | None = None
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Steps on the clock: arrows choose one, Ctrl and arrows move it")
@@ -82,7 +107,12 @@ class WashingLine(QWidget):
 
     def laid(self, view: Arranged) -> list[Step]:
         """Return the steps that lay something, in order."""
-        return [step for step in view.steps if step.kind.paints]
+        return self._known(view).laid
+
+    def _known(self, view: Arranged) -> _Hung:
+        if self._hung is None or self._hung.view is not view:
+            self._hung = _hung(view)
+        return self._hung
 
     @property
     def card_px(self) -> float:
@@ -101,8 +131,8 @@ class WashingLine(QWidget):
         view = self.model.view
         wide = max(step.seconds * self.px_per_s, _LEAST_PX)
         if view is not None and wide < _ROOMY_PX:
-            after = [one.start_s for one in self.laid(view) if one.start_s > step.start_s + 0.05]
-            room = (min(after, default=view.sums.total_s) - step.start_s) * self.px_per_s - 5
+            after = self._known(view).next_s.get(step.id, view.sums.total_s)
+            room = (after - step.start_s) * self.px_per_s - 5
             wide = max(wide, min(_ROOMY_PX, room))
         return QRectF(self.x_at(step.start_s), LINE_Y, wide, self.card_px)
 
@@ -239,11 +269,15 @@ class WashingLine(QWidget):
         self._draw_clock(painter, view)
         self._draw_places(painter)
         draw_rope(painter, view, self.x_at, LINE_Y)
+        left, right = event.rect().left() - _BEYOND_PX, event.rect().right() + _BEYOND_PX
         for step in view.steps:
-            if not step.kind.paints:
+            if not step.kind.paints and self.x_at(step.end_s) > left and self.x_at(step.start_s) < right:
                 draw_mark(painter, step, self.x_at(step.start_s), self.x_at(step.end_s), LINE_Y)
         for number, step in enumerate(self.laid(view), 1):
-            self._draw_card(painter, view, step, number)
+            card = self.card_of(step)
+            held = self._held is not None and self._held[0] == step.id
+            if held or (max(card.right(), self.x_at(step.end_s)) > left and card.left() < right):
+                self._draw_card(painter, view, step, number)
         self._draw_stops(painter, view)
         self._draw_lanes(painter, view)
         self._draw_after(painter, view)
@@ -336,8 +370,7 @@ class WashingLine(QWidget):
 
     def _lanes(self, view: Arranged) -> list[Step]:
         """Return the steps whose paint something waits for."""
-        waited = {lag.before for lag in view.lags if lag.least_s > 0 or lag.most_s < 1e8}
-        return [step for step in self.laid(view) if step.id in waited]
+        return self._known(view).waited
 
     def _draw_lanes(self, painter: QPainter, view: Arranged) -> None:
         """Draw a lane for each film that something waits for: full when laid, hollow when dry; gates for windows."""
@@ -371,8 +404,7 @@ class WashingLine(QWidget):
 
     def _draw_lane(self, painter: QPainter, view: Arranged, step: Step, y: float) -> None:
         inks = theme()
-        um = view.design.films.thick_um(step.id)
-        dry_s = view.design.films.time_to(DRY, step.id, step.id, evaporation_um_s(view.design.work.plan.dry_after_s))
+        um, dry_s = drying(view, step.id)
         start, end = self.x_at(step.end_s), self.x_at(step.end_s + dry_s)
         bar = QRectF(start, y, max(end - start, 2), 10)
         full, clear = QColor(inks.ink_2), QColor(inks.ink_2)

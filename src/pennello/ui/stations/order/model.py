@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -14,6 +14,7 @@ from pennello.design.pace import Pace
 from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
+from pennello.lay.drying import DRY, evaporation_um_s
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import Reason, reasons
 from pennello.order.films import Films
@@ -32,6 +33,29 @@ RESTARTS_S, IMPROVE_S = 1.0, 6.0
 """How long restarts, and then CP-SAT, look for a better order in the background."""
 
 AFTER_PX_PER_MM = 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class _Told:
+    """An order and why it is so."""
+
+    arranged: Arranged
+    why: tuple[Reason, ...]
+
+
+def drying(arranged: Arranged, name: str) -> tuple[float, float]:
+    """Return how thick a step's paint lies, um, and after how long it is dry, s."""
+    film = arranged.design.films.by_job.get(name)
+    if film is None:
+        return 0.0, 0.0
+    return film.thick_um(), film.time_to(DRY, evaporation_um_s(arranged.design.work.plan.dry_after_s))
+
+
+def _told_of(arranged: Arranged) -> _Told:
+    """Return what is shown of an order; what drawing it asks for is worked out here, beside the window."""
+    for name in {lag.before for lag in arranged.lags}:
+        drying(arranged, name)
+    return _Told(arranged, reasons(arranged))
 
 
 class OrderModel(QObject):
@@ -114,7 +138,6 @@ class OrderModel(QObject):
             self.pace = pace_of(busy_ms=SOON_MS)
         except PennelloError as error:
             self.failed.emit(str(error))
-        self._asked = None
         self.refresh()
 
     def show_short(self, *, on: bool) -> None:
@@ -131,6 +154,8 @@ class OrderModel(QObject):
         """Stop the search; the best so far stays."""
         self._settle.stop()
         self._newest.stop()
+        if self.busy:
+            self._asked = None  # to be gone on with
         self.busy = False
         self.told.emit(1.0, "")
 
@@ -212,7 +237,7 @@ class OrderModel(QObject):
             design = design_of(shown, chart, pace, job.report, films=films)
             job.found.emit(design.films)
             first = arrange(design, 0.0)
-            job.found.emit(first)
+            job.found.emit(_told_of(first))
             if wants_pictures:
                 job.found.emit(thumbnails(design, job.report))
             if first.gap > 0 and not plan.ordering.sequence:
@@ -221,7 +246,10 @@ class OrderModel(QObject):
                 def tell(part: float, words: str) -> None:
                     job.report(part, f"{words}; {most}")
 
-                job.found.emit(arrange(design, seconds, improve_s, report=tell, found=job.found.emit))
+                def better(one: Arranged) -> None:
+                    job.found.emit(_told_of(one))
+
+                better(arrange(design, seconds, improve_s, report=tell, found=better))
 
         self.busy = True
         self._newest.run(
@@ -232,13 +260,13 @@ class OrderModel(QObject):
             failed=self._rest,
         )
 
-    def _take(self, ground: object, found: Arranged | Films | dict[str, Picture]) -> None:
+    def _take(self, ground: object, found: _Told | Films | dict[str, Picture]) -> None:
         """Take what the work has found so far: the films, an order, or pictures of its steps."""
         if isinstance(found, Films):
             self._films = (ground, found)
             return
-        if isinstance(found, Arranged):
-            self.arranged, self.why = found, reasons(found)
+        if isinstance(found, _Told):
+            self.arranged, self.why = found.arranged, found.why
         else:
             self._pictures_of, self.pictures = ground, found
         self.shown.emit()
