@@ -12,7 +12,7 @@ PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
 
-.PHONY: demo test test-all access hard stalls lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all access hard stalls phrases lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -52,6 +52,10 @@ access: $(DEV_READY)
 hard: $(DEV_READY)
 	@sh tools/system_packages.sh offscreen
 	PYTHONPATH=tools QT_QPA_PLATFORM=offscreen $(BIN)/python -m hard
+
+# All sentences as a template for translators.
+phrases: $(DEV_READY)
+	$(BIN)/python tools/phrases.py build/pennello.pot
 
 # How long the window does not answer, by what is done in it.
 stalls: $(DEV_READY)

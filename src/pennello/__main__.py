@@ -9,6 +9,7 @@ from importlib import import_module
 from types import TracebackType
 
 from pennello.cli.main import run
+from pennello.phrases import phrase
 
 
 def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
@@ -22,7 +23,13 @@ def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
 
 
 def _one_line(kind: type[BaseException], error: BaseException, _trace: TracebackType | None) -> None:
-    sys.stderr.write(f"pennello: this should not have happened ({kind.__name__}: {error}); nothing was changed.\n")
+    sys.stderr.write(
+        phrase(
+            "pennello: this should not have happened ({kind}: {error}); nothing was changed.\n",
+            kind=kind.__name__,
+            error=error,
+        )
+    )
 
 
 def main() -> int:

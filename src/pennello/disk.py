@@ -17,6 +17,7 @@ from hashlib import sha256
 from pathlib import Path
 
 from pennello.errors import FileProblemError
+from pennello.phrases import phrase
 
 PRIVATE, USUAL = 0o600, 0o666
 STRAY_AFTER_S = 120.0
@@ -24,18 +25,20 @@ STRAY_AFTER_S = 120.0
 
 _TEMPORARY = ".tmp"
 _REMEDIES = {
-    errno.ENOENT: "there is no such file or folder; check the name.",
-    errno.EISDIR: "this is a folder; name a file in it.",
-    errno.ENOTDIR: "part of this path is a file, not a folder; check the name.",
-    errno.EACCES: "there is no permission; choose another place or change the file's permissions.",
-    errno.EPERM: "there is no permission; choose another place or change the file's permissions.",
-    errno.EROFS: "this disk cannot be written to; choose another place.",
-    errno.ENOSPC: "the disk is full; free some space or choose another place.",
-    errno.EDQUOT: "your share of the disk is full; free some space or choose another place.",
-    errno.EFBIG: "the disk is full or the file too large; choose another place.",
-    errno.ENAMETOOLONG: "the name is too long; choose a shorter one.",
-    errno.ELOOP: "this is a link that leads round in a circle, or a link where none may be; choose another place.",
-    errno.EBUSY: "another program holds this file; close it there and try again.",
+    errno.ENOENT: phrase("there is no such file or folder; check the name."),
+    errno.EISDIR: phrase("this is a folder; name a file in it."),
+    errno.ENOTDIR: phrase("part of this path is a file, not a folder; check the name."),
+    errno.EACCES: phrase("there is no permission; choose another place or change the file's permissions."),
+    errno.EPERM: phrase("there is no permission; choose another place or change the file's permissions."),
+    errno.EROFS: phrase("this disk cannot be written to; choose another place."),
+    errno.ENOSPC: phrase("the disk is full; free some space or choose another place."),
+    errno.EDQUOT: phrase("your share of the disk is full; free some space or choose another place."),
+    errno.EFBIG: phrase("the disk is full or the file too large; choose another place."),
+    errno.ENAMETOOLONG: phrase("the name is too long; choose a shorter one."),
+    errno.ELOOP: phrase(
+        "this is a link that leads round in a circle, or a link where none may be; choose another place."
+    ),
+    errno.EBUSY: phrase("another program holds this file; close it there and try again."),
 }
 
 
@@ -44,9 +47,11 @@ def file_problem(path: object, error: OSError | ValueError | RuntimeError) -> Fi
     if not isinstance(error, OSError):  # a NUL in the name; a circle of links, as pathlib tells it
         if isinstance(error, RuntimeError):
             return FileProblemError(path, _REMEDIES[errno.ELOOP])
-        return FileProblemError(path, "this is not a file name.")
+        return FileProblemError(path, phrase("this is not a file name."))
     reason = error.strerror or type(error).__name__
-    return FileProblemError(path, _REMEDIES.get(error.errno or 0, f"the system says '{reason}'; try another place."))
+    return FileProblemError(
+        path, _REMEDIES.get(error.errno or 0, phrase("the system says '{reason}'; try another place.", reason=reason))
+    )
 
 
 def read_bytes(path: Path, most: int) -> bytes:
@@ -64,18 +69,24 @@ def read_bytes(path: Path, most: int) -> bytes:
     """
     try:
         if path.exists() and not (path.is_file() or path.is_dir()):
-            raise FileProblemError(path, "this is not an ordinary file; name a file.")
+            raise FileProblemError(path, phrase("this is not an ordinary file; name a file."))
         with path.open("rb") as file:
             data = file.read(most + 1)
     except (OSError, ValueError, RuntimeError) as error:
         raise file_problem(path, error) from error
     if len(data) > most:
-        raise FileProblemError(path, f"the file is larger than {_size(most)}; it is no file of Pennello's.")
+        raise FileProblemError(
+            path, phrase("the file is larger than {size}; it is no file of Pennello's.", size=_size(most))
+        )
     return data
 
 
 def _size(count: int) -> str:
-    return f"{count // 1_000_000} MB" if count >= 1_000_000 else f"{count // 1000} kB"
+    return (
+        phrase("{count} MB", count=count // 1_000_000)
+        if count >= 1_000_000
+        else phrase("{count} kB", count=count // 1000)
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,7 +207,7 @@ def _old_mode(target: Path) -> int | None:
     if stat.S_ISLNK(found.st_mode):
         return None
     if not stat.S_ISREG(found.st_mode):
-        raise FileProblemError(target, "this is not an ordinary file; name a file.")
+        raise FileProblemError(target, phrase("this is not an ordinary file; name a file."))
     return stat.S_IMODE(found.st_mode)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pennello.phrases import phrase
+
 MOST_WORDS = 700
 _HEAD, _TAIL = 420, 260
 
@@ -42,7 +44,11 @@ class OutOfRangeError(PennelloError):
     """
 
     def __init__(self, name: str, value: object, allowed: str, field: str = "") -> None:
-        super().__init__(f"{name} is {clipped(str(value), 80)}; it must be {allowed}.")
+        super().__init__(
+            phrase(
+                "{name} is {value}; it must be {allowed}.", name=name, value=clipped(str(value), 80), allowed=allowed
+            )
+        )
         self.name = name
         self.value = value
         self.allowed = allowed
@@ -56,7 +62,15 @@ class UnknownNameError(PennelloError):
         place = f"{where}: " if where else ""
         apart = "; " if any("," in one for one in known) else ", "
         listed = apart.join(clipped(one, 40) for one in known[:12]) + (" ..." if len(known) > 12 else "")
-        super().__init__(f"{place}there is no {kind} '{clipped(name)}'; there is: {listed or 'none'}.")
+        super().__init__(
+            phrase(
+                "{place}there is no {kind} '{name}'; there is: {listed}.",
+                place=place,
+                kind=kind,
+                name=clipped(name),
+                listed=listed or "none",
+            )
+        )
         self.kind = kind
         self.name = name
         self.known = known

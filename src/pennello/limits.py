@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pennello.errors import OutOfRangeError, clipped
+from pennello.phrases import phrase
 
 MOST_ID = 64
 MOST_NAME = 200
@@ -34,8 +35,12 @@ def check_id(kind: str, value: str) -> None:
         If it has not.
     """
     if not 1 <= len(value) <= MOST_ID:
-        raise OutOfRangeError(f"length of the id of a {kind}", len(value), f"1 to {MOST_ID} signs")
-    _check_writable(f"id of a {kind}", value)
+        raise OutOfRangeError(
+            phrase("length of the id of a {kind}", kind=kind),
+            len(value),
+            phrase("1 to {most_id} signs", most_id=MOST_ID),
+        )
+    _check_writable(phrase("id of a {kind}", kind=kind), value)
 
 
 def check_name(what: str, value: str, most: int = MOST_NAME) -> None:
@@ -47,22 +52,24 @@ def check_name(what: str, value: str, most: int = MOST_NAME) -> None:
         If it is longer, or holds half a sign (a lone surrogate).
     """
     if len(value) > most:
-        raise OutOfRangeError(f"length of {what}", len(value), f"at most {most} signs")
+        raise OutOfRangeError(
+            phrase("length of {what}", what=what), len(value), phrase("at most {most} signs", most=most)
+        )
     _check_writable(what, value)
 
 
 def check_named(kind: str, item_id: str, name: str) -> None:
     """Check both the id and the name of a thing; raises OutOfRangeError."""
     check_id(kind, item_id)
-    check_name(f"the name of {kind} '{clipped(item_id)}'", name)
+    check_name(phrase("the name of {kind} '{item_id}'", kind=kind, item_id=clipped(item_id)), name)
 
 
 def check_count(what: str, count: int, most: int) -> None:
     """Check how many there are; raises OutOfRangeError."""
     if count > most:
-        raise OutOfRangeError(f"number of {what}", count, f"at most {most}")
+        raise OutOfRangeError(phrase("number of {what}", what=what), count, phrase("at most {most}", most=most))
 
 
 def _check_writable(what: str, value: str) -> None:
     if not value.isascii() and any("\ud800" <= sign <= "\udfff" for sign in value):
-        raise OutOfRangeError(what, ascii(value[:40]), "text that can be written as UTF-8")
+        raise OutOfRangeError(what, ascii(value[:40]), phrase("text that can be written as UTF-8"))

@@ -23,6 +23,7 @@ from functools import cache
 from typing import Annotated, Any, get_args, get_origin, get_type_hints
 
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 _UNITS = ("_mm3_per_mm", "_mm", "_um", "_deg", "_s", "_u", "_de00")
 
@@ -91,7 +92,11 @@ class Told:
             return ""
         low, high = self.within
         unit = f" {self.unit}" if self.unit else ""
-        return f"above {low:g}, up to {high:g}{unit}" if self.above else f"{low:g} to {high:g}{unit}"
+        return (
+            phrase("above {low:g}, up to {high:g}{unit}", low=low, high=high, unit=unit)
+            if self.above
+            else phrase("{low:g} to {high:g}{unit}", low=low, high=high, unit=unit)
+        )
 
     def allows(self, value: float) -> bool:
         """Return whether a number is in the range."""
@@ -141,8 +146,14 @@ def check(record: Any, *, counts: bool = True) -> None:
         if counts and told.count is not None:
             least, most = told.count
             if not least <= len(value) <= most:
-                allowed = f"{least} to {most}" if least else f"at most {most}"
-                raise OutOfRangeError(f"number of {_called(record, name, told)}", len(value), allowed, name)
+                allowed = (
+                    phrase("{least} to {most}", least=least, most=most)
+                    if least
+                    else phrase("at most {most}", most=most)
+                )
+                raise OutOfRangeError(
+                    phrase("number of {called}", called=_called(record, name, told)), len(value), allowed, name
+                )
         if told.within is not None and not told.allows(value):
             raise OutOfRangeError(_called(record, name, told), value, told.range_words, name)
 

@@ -7,6 +7,7 @@ from enum import Enum
 from fractions import Fraction
 
 from pennello.errors import PennelloError, clipped
+from pennello.phrases import phrase
 
 MM_PER_INCH = 25.4  # exact: international yard and pound agreement, 1959
 
@@ -61,7 +62,7 @@ def brush_size_text(width_mm: float) -> str:
     if not eighths or abs(float(eighths) * MM_PER_INCH - width_mm) > 0.01:
         return length_text(width_mm)
     whole, rest = divmod(eighths, 1)
-    return f"{' '.join(str(part) for part in (whole, rest) if part)} in"
+    return phrase("{listed} in", listed=" ".join(str(part) for part in (whole, rest) if part))
 
 
 def clock(seconds: float) -> str:
@@ -81,14 +82,18 @@ def minutes(seconds: float) -> str:
     ('1 min 15 s', '9 s')
     """
     whole = round(seconds)
-    return f"{whole // 60} min {whole % 60} s" if whole >= 60 else f"{whole} s"
+    return (
+        phrase("{whole} min {whole_2} s", whole=whole // 60, whole_2=whole % 60)
+        if whole >= 60
+        else phrase("{whole} s", whole=whole)
+    )
 
 
 class NumberTextError(PennelloError, ValueError):
     """A text is no number, or one of something else."""
 
     def __init__(self, text: str, wanted: str) -> None:
-        super().__init__(f"'{clipped(text, 40)}' is not understood; {wanted}.")
+        super().__init__(phrase("'{text}' is not understood; {wanted}.", text=clipped(text, 40), wanted=wanted))
         self.text = text
 
 
@@ -119,7 +124,7 @@ _SAME = {
     "um": ("\u00b5m", "\u03bcm", "micron", "microns"),
     "\u00b5m": ("um", "\u03bcm", "micron", "microns"),
 }
-_HOW = "write a number, as in 12.5, 12,5 or 3/4"
+_HOW = phrase("write a number, as in 12.5, 12,5 or 3/4")
 _CLOCK = re.compile(r"(?P<minutes>[0-9]{1,4}):(?P<seconds>[0-5][0-9])\Z")
 
 
@@ -166,7 +171,7 @@ def parse_whole(text: str) -> int:
     12
     """
     if not re.fullmatch(r"[+-]?[0-9]{1,15}", text.strip()):
-        raise NumberTextError(text, "write a whole number, as in 12")
+        raise NumberTextError(text, phrase("write a whole number, as in 12"))
     return int(text)
 
 
@@ -181,7 +186,7 @@ def parse_length(text: str, unit: LengthUnit = LengthUnit.MM) -> float:
     >>> parse_length("19 mm", LengthUnit.INCH), parse_length('1 1/8"'), round(parse_length("3/4 in"), 2)
     (19.0, 28.575, 19.05)
     """
-    how = "write a length, as in 12.5, 19 mm, 3/4 in or 1 1/8 in"
+    how = phrase("write a length, as in 12.5, 19 mm, 3/4 in or 1 1/8 in")
     value, named = _read(text, how)
     if not named:
         return to_mm(value, unit)
@@ -208,7 +213,7 @@ def parse_amount(text: str, unit: str) -> float:
     (12.5, 90.0, 30.0, 7.0)
     """
     own = unit.strip()
-    how = f"{_HOW}, in {own}" if own else _HOW
+    how = phrase("{how}, in {own}", how=_HOW, own=own) if own else _HOW
     on_clock = _CLOCK.match(text.strip()) if own == "s" else None
     if on_clock:
         return 60.0 * int(on_clock["minutes"]) + int(on_clock["seconds"])
@@ -239,10 +244,10 @@ def de_text(de00: float) -> str:
     >>> de_text(0.62)
     '0.6 dE'
     """
-    return f"{difference_text(de00)} dE"
+    return phrase("{de00} dE", de00=difference_text(de00))
 
 
-_SEEN = ((1.0, "cannot be told apart"), (3.0, "only side by side"), (6.0, "seen"))
+_SEEN = ((1.0, phrase("cannot be told apart")), (3.0, phrase("only side by side")), (6.0, phrase("seen")))
 
 
 def difference_words(de00: float) -> str:
@@ -251,7 +256,7 @@ def difference_words(de00: float) -> str:
     >>> [difference_words(one) for one in (0.4, 2, 5, 9)]
     ['cannot be told apart', 'only side by side', 'seen', 'another colour']
     """
-    return next((words for below, words in _SEEN if de00 < below), "another colour")
+    return next((words for below, words in _SEEN if de00 < below), phrase("another colour"))
 
 
 def about_seconds_text(seconds: float) -> str:
@@ -260,13 +265,8 @@ def about_seconds_text(seconds: float) -> str:
     >>> about_seconds_text(7.3), about_seconds_text(43.0)
     ('7 s', '45 s')
     """
-    return f"{seconds:.0f} s" if seconds < 20 else f"{5 * round(seconds / 5)} s"
-
-
-def counted(count: int, word: str) -> str:
-    """Return a number with its word.
-
-    >>> counted(1, "petal"), counted(5, "petal")
-    ('1 petal', '5 petals')
-    """
-    return f"{count} {word}" if count == 1 else f"{count} {word}s"
+    return (
+        phrase("{seconds:.0f} s", seconds=seconds)
+        if seconds < 20
+        else phrase("{seconds} s", seconds=5 * round(seconds / 5))
+    )

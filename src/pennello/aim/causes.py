@@ -31,6 +31,7 @@ from pennello.lay.laying import Laid
 from pennello.load.gaussian import WIDTH_10_90
 from pennello.load.pickup import blur_mm, met_shares
 from pennello.load.recipe import LEAST_HAND_DRIFT_MM, PickUp, Wetness
+from pennello.phrases import named, phrase
 from pennello.units import LengthUnit, length_text
 
 Array = NDArray[np.floating[Any]]
@@ -134,39 +135,57 @@ def _placed_wrong(case: Case) -> Iterator[_Suspect]:
 def _slid(case: Case, index: int, better: PickUp, moved: float) -> _Suspect:
     cake = case.attempt.cakes[better.cake]
     way, other = (_end_name(case, cake, sign * moved) for sign in (1, -1))
-    mend = SetPickUp("slide", index, better, f"slide {case.say(moved)} to {way}")
+    mend = SetPickUp("slide", index, better, phrase("slide {moved} to {way}", moved=case.say(moved), way=way))
     now = case.attempt.recipe.pickups[index]
     _, over = met_shares(now, cake, case.attempt.brush)
     if over.min() < 0.98:
         bare = float((1 - over).mean()) * case.attempt.brush.width_mm
-        text = f"{case.say(bare)} of the brush hangs over the edge of {cake.name} and picks up nothing."
+        text = phrase(
+            "{bare} of the brush hangs over the edge of {cake} and picks up nothing.",
+            bare=case.say(bare),
+            cake=cake.name,
+        )
         return _Suspect(Code.HANGS_OVER, text, (mend,), certain=True)
-    text = f"The brush lies {case.say(moved)} too far to {other}{_rim_words(case)}."
+    rim = _rim_of(case)
+    if rim is None:
+        text = phrase("The brush lies {moved} too far to {other}.", moved=case.say(moved), other=other)
+    else:
+        name, got, wanted = rim
+        text = phrase(
+            "The brush lies {moved} too far to {other}: the {name} rim is {got}, you asked for {wanted}.",
+            moved=case.say(moved),
+            other=other,
+            name=name,
+            got=got,
+            wanted=wanted,
+        )
     return _Suspect(Code.SLID, text, (mend,))
 
 
-def _rim_words(case: Case) -> str:
-    """Return what that does to the rim, where its boundary can be told."""
+def _rim_of(case: Case) -> tuple[str, str, str] | None:
+    """Return the rim's colour, how wide it is and how wide it should be, where its boundary can be told."""
     checks = case.seen.boundaries
     on_a = case.attempt.rim is Side.A
     check = (checks[0] if on_a else checks[-1]) if checks else None
     if check is None or check.laid is None or abs(check.shift_mm or 0.0) < SLIDE_STEP_MM:
-        return ""
+        return None
     width = case.attempt.brush.width_mm
     got, wanted = (at if on_a else width - at for at in (check.laid.at_mm, check.wanted_at_mm))
     name = case.attempt.paints[check.laid.from_paint if on_a else check.laid.to_paint].name
-    return f": the {name} rim is {case.say(got)}, you asked for {case.say(wanted)}"
+    return name, case.say(got), case.say(wanted)
 
 
 def _wrong_way(case: Case, index: int, now: PickUp, better: PickUp) -> _Suspect:
     flip_only = replace(now, flip=not now.flip)
     moved = better.offset_mm - now.offset_mm
-    mends = [SetPickUp("flip", index, flip_only, "flip the brush")]
+    mends = [SetPickUp("flip", index, flip_only, phrase("flip the brush"))]
     if abs(moved) >= 2 * SLIDE_STEP_MM:
         way = _end_name(case, case.attempt.cakes[now.cake], moved)
-        mends.append(SetPickUp("flip", index, better, f"flip and slide {case.say(moved)} to {way}"))
+        mends.append(
+            SetPickUp("flip", index, better, phrase("flip and slide {moved} to {way}", moved=case.say(moved), way=way))
+        )
     return _Suspect(
-        Code.WRONG_WAY, "The brush is the wrong way round: its edge colours have changed sides.", tuple(mends)
+        Code.WRONG_WAY, phrase("The brush is the wrong way round: its edge colours have changed sides."), tuple(mends)
     )
 
 
@@ -183,8 +202,8 @@ def _ends_wrong(case: Case) -> Iterator[_Suspect]:
     forecast = Forecast(case.attempt, case.laid.edge, case.seen)
     recipe = replace(case.attempt.recipe, pickups=turned)
     if forecast.mean_de00(recipe) < 0.85 * forecast.mean_de00(case.attempt.recipe) - WORTH_DE00:
-        mend = SetRecipe("swap", recipe, "take for the tip what went to the belly, and the other way round")
-        yield _Suspect(Code.WRONG_WAY, "Tip and belly have changed places.", (mend,))
+        mend = SetRecipe("swap", recipe, phrase("take for the tip what went to the belly, and the other way round"))
+        yield _Suspect(Code.WRONG_WAY, phrase("Tip and belly have changed places."), (mend,))
 
 
 def _strayed(case: Case) -> Iterator[_Suspect]:
@@ -199,8 +218,12 @@ def _strayed(case: Case) -> Iterator[_Suspect]:
         same_axis = recipe.axis(case.attempt.brush) is case.attempt.axis
         if pickup.face is not recipe.lays or not same_axis or forecast.mean_de00(recipe) > 0.85 * now - WORTH_DE00:
             continue
-        text = f"Pick-up {index + 1} leads away from what you want."
-        yield _Suspect(Code.STRAY_PICKUP, text, (SetRecipe("leave_out", recipe, f"leave pick-up {index + 1} out"),))
+        text = phrase("Pick-up {index} leads away from what you want.", index=index + 1)
+        yield _Suspect(
+            Code.STRAY_PICKUP,
+            text,
+            (SetRecipe("leave_out", recipe, phrase("leave pick-up {index} out", index=index + 1)),),
+        )
 
 
 def _end_name(case: Case, cake: Cake, direction: float) -> str:
@@ -241,8 +264,19 @@ def _blended_wrong(case: Case) -> Iterator[_Suspect]:
     check, laid = max(pairs, key=lambda pair: abs(pair[1].width_10_90_mm - pair[0].wanted_width_mm))
     names = " and ".join(case.attempt.paints[name].name for name in (laid.from_paint, laid.to_paint))
     text = (
-        f"The blend between {names} is too {'soft' if soft else 'hard'}: "
-        f"{case.say(laid.width_10_90_mm)} wide, you asked for {case.say(check.wanted_width_mm)}."
+        phrase(
+            "The blend between {names} is too soft: {width_10_90_mm} wide, you asked for {wanted_width_mm}.",
+            names=names,
+            width_10_90_mm=case.say(laid.width_10_90_mm),
+            wanted_width_mm=case.say(check.wanted_width_mm),
+        )
+        if soft
+        else phrase(
+            "The blend between {names} is too hard: {width_10_90_mm} wide, you asked for {wanted_width_mm}.",
+            names=names,
+            width_10_90_mm=case.say(laid.width_10_90_mm),
+            wanted_width_mm=case.say(check.wanted_width_mm),
+        )
     )
     yield _Suspect(Code.TOO_SOFT if soft else Code.TOO_HARD, text, _blend_mends(case, wanted, soft), None)
 
@@ -260,9 +294,11 @@ def _blend_mends(case: Case, wanted_width_mm: float, soft: bool) -> tuple[Mend, 
     better = replace(start, drift_mm=drift)
     if better == now:
         return ()
-    words = f"let the sweeps drift {case.say(drift)}, not {case.say(now.drift_mm)}"
+    words = phrase(
+        "let the sweeps drift {drift}, not {drift_mm}", drift=case.say(drift), drift_mm=case.say(now.drift_mm)
+    )
     if start is not now:
-        words = f"blot to creamy and {words}"
+        words = phrase("blot to creamy and {words}", words=words)
     return (SetPickUp("blend", index, better, words),)
 
 
@@ -275,10 +311,14 @@ def _wetness_wrong(case: Case) -> Iterator[_Suspect]:
     wet = now.wetness in {Wetness.WET, Wetness.TOO_WET}
     enough = float(math.ceil(_ENOUGH_SWEEPS * case.attempt.brush.fill_passes))
     creamy = replace(now, wetness=Wetness.CREAMY, passes=max(now.passes, enough))
-    text = (
-        f"The load is {now.wetness.value}: {now.wetness.sign}; it holds {now.wetness.solids:.0%} of a creamy load"
-        + (f" and blurs by {case.say(now.wetness.mixing_mm * math.sqrt(now.passes))}." if wet else ".")
-    )
+    told = {"wetness": named(now.wetness), "sign": now.wetness.sign, "solids": now.wetness.solids}
+    text = phrase("The load is {wetness}: {sign}; it holds {solids:.0%} of a creamy load.", **told)
+    if wet:
+        text = phrase(
+            "The load is {wetness}: {sign}; it holds {solids:.0%} of a creamy load and blurs by {blur}.",
+            blur=case.say(now.wetness.mixing_mm * math.sqrt(now.passes)),
+            **told,
+        )
     mend = SetPickUp("wetness", index, creamy, now.wetness.mend)
     yield _Suspect(Code.TOO_WET if wet else Code.TOO_DRY, text, (mend,))
 
@@ -294,16 +334,20 @@ def _pale(case: Case) -> Iterator[_Suspect]:
     if begins is None or from_the_start:
         return
     thin = float(case.seen.film_um[-1].mean())
-    text = (
-        f"It runs pale from {case.say(begins)} on: {thin:.0f} µm of paint at the end, "
-        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
+    text = phrase(
+        "It runs pale from {begins} on: {thin:.0f} µm of paint at the end, {coat_um:.0f} µm make a good coat.",
+        begins=case.say(begins),
+        thin=thin,
+        coat_um=case.attempt.wanted.coat_um,
     )
     runs = math.ceil(length / begins)
     places = tuple(round(length * k / runs, 1) for k in range(1, runs))
-    mends: list[Mend] = [SetReloads("reload", places, f"reload at {', '.join(case.say(at) for at in places)}")]
+    mends: list[Mend] = [
+        SetReloads("reload", places, phrase("reload at {listed}", listed=", ".join(case.say(at) for at in places)))
+    ]
     short = min(begins, length - 1.0)
     if short > 5:
-        mends.append(Shorten("shorten", round(short, 1), f"end the stroke at {case.say(short)}"))
+        mends.append(Shorten("shorten", round(short, 1), phrase("end the stroke at {short}", short=case.say(short))))
     yield _Suspect(Code.PALE, text, tuple(mends), begins, certain=True)
 
 
@@ -315,18 +359,28 @@ def _thin_load(case: Case, *, certain: bool) -> _Suspect:
     enough = math.ceil(_ENOUGH_SWEEPS * case.attempt.brush.fill_passes)
     mends: list[Mend] = []
     if now.passes < enough:
-        mends.append(SetPickUp("sweeps", index, replace(now, passes=float(enough)), f"{now.way.value} {enough} times"))
-    text = (
-        f"The load is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
-        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat."
+        mends.append(
+            SetPickUp(
+                "sweeps",
+                index,
+                replace(now, passes=float(enough)),
+                phrase("{way} {enough} times", way=named(now.way), enough=enough),
+            )
+        )
+    text = phrase(
+        "The load is thin: the stroke begins with {mean:.0f} µm of paint, {coat_um:.0f} µm make a good coat.",
+        mean=case.seen.film_um[0].mean(),
+        coat_um=case.attempt.wanted.coat_um,
     )
     return _Suspect(Code.THIN_LOAD, text, tuple(mends), 0.0, certain=certain)
 
 
 def _thin_leftover(case: Case, *, certain: bool) -> _Suspect:
-    text = (
-        f"The leftover is thin: the stroke begins with {case.seen.film_um[0].mean():.0f} µm of paint, "
-        f"{case.attempt.wanted.coat_um:.0f} µm make a good coat; load again before it."
+    text = phrase(
+        "The leftover is thin: the stroke begins with {mean:.0f} µm of paint, "
+        "{coat_um:.0f} µm make a good coat; load again before it.",
+        mean=case.seen.film_um[0].mean(),
+        coat_um=case.attempt.wanted.coat_um,
     )
     return _Suspect(Code.THIN_LOAD, text, (), 0.0, certain=certain)
 
@@ -347,16 +401,21 @@ def _missing(case: Case) -> Iterator[_Suspect]:
         nearest = int(apart.argmin())
         if min(apart[nearest], ciede2000(mixed, goal).min()) <= MISSING_DE00:
             continue
-        text = (
-            f"{_stop_name(stop, case)} is not on {cake.name if cake else 'what is picked up'}; the nearest, "
-            f"{on_cakes[nearest].name}, is {apart[nearest]:.0f} dE away."
+        text = phrase(
+            "{stop_name} is not on {cake}; the nearest, {on_cakes}, is {apart:.0f} dE away.",
+            stop_name=_stop_name(stop, case),
+            cake=cake.name if cake else "what is picked up",
+            on_cakes=on_cakes[nearest].name,
+            apart=apart[nearest],
         )
         mends = _recolours(case, cake, now, index, goal) if cake else ()
         yield _Suspect(Code.MISSING_COLOUR, text, mends, certain=True)
 
 
 def _stop_name(stop: Stop, case: Case) -> str:
-    return case.attempt.paints[stop.paint].name if stop.paint is not None else f"The wanted {stop.srgb}"
+    return (
+        case.attempt.paints[stop.paint].name if stop.paint is not None else phrase("The wanted {srgb}", srgb=stop.srgb)
+    )
 
 
 def _coat_labs(case: Case, paints: list[Paint]) -> Array:
@@ -385,4 +444,6 @@ def _recolours(case: Case, cake: Cake, now: PickUp, stop: int, goal: Array) -> t
     if not under.any() or cake.stripes[stripe].paint == best.id:
         return ()
     old = case.attempt.paints[cake.stripes[stripe].paint].name
-    return (Recolour("recolour", cake.id, stripe, best, f"fill {best.name} in place of {old}"),)
+    return (
+        Recolour("recolour", cake.id, stripe, best, phrase("fill {best} in place of {old}", best=best.name, old=old)),
+    )

@@ -25,6 +25,7 @@ from pennello.lay.laying import Laid
 from pennello.lay.stroke import NibMode, Stroke
 from pennello.load.edge import load
 from pennello.load.recipe import Before, Wetness
+from pennello.phrases import phrase
 from pennello.units import LengthUnit, length_text
 
 Array = NDArray[np.floating[Any]]
@@ -94,17 +95,28 @@ def _tight(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Finding]:
     brush = attempt.brush
     mends: list[SetWay] = []
     if not stroke.pressures and brush.kind.dips and narrower < stroke.pressure - 0.05:
-        mends.append(SetWay("press", replace(stroke, pressure=narrower), brush, f"press only {narrower:.0%}"))
+        mends.append(
+            SetWay(
+                "press",
+                replace(stroke, pressure=narrower),
+                brush,
+                phrase("press only {narrower:.0%}", narrower=narrower),
+            )
+        )
     elif not stroke.pressures:
         pivoted = _pivoted(laid, stroke, float(corner))
-        mends.append(SetWay("pivot", pivoted, brush, "turn the stroke on its inner corner"))
+        mends.append(SetWay("pivot", pivoted, brush, phrase("turn the stroke on its inner corner")))
     smaller = _next_narrower(brush)
     if smaller is not None:
-        mends.append(SetWay("brush", stroke, smaller, f"take the {smaller.name}"))
+        mends.append(SetWay("brush", stroke, smaller, phrase("take the {smaller}", smaller=smaller.name)))
     yield Finding(
         Code.TIGHT_CURVE,
-        f"The curve is tighter than the brush: corner {'AB'[corner]} goes back by {length_text(worst[corner], unit)} "
-        "and smears; open the curve, take a narrower brush, or turn on that corner.",
+        phrase(
+            "The curve is tighter than the brush: corner {value} goes back by {worst} "
+            "and smears; open the curve, take a narrower brush, or turn on that corner.",
+            value="AB"[corner],
+            worst=length_text(worst[corner], unit),
+        ),
         at_mm=float(track.s_mm[place]),
         mends=tuple(map(RatedMend, mends)),
     )
@@ -137,11 +149,13 @@ def _drips(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     lighter = max(0.05, attempt.stroke.pressure - MOST_PRESSURE_STEP)
     way = replace(attempt.stroke, pressure=lighter)
     mends = (
-        () if attempt.stroke.pressures else (RatedMend(SetWay("press", way, attempt.brush, f"press {lighter:.0%}")),)
+        ()
+        if attempt.stroke.pressures
+        else (RatedMend(SetWay("press", way, attempt.brush, phrase("press {lighter:.0%}", lighter=lighter))),)
     )
     yield Finding(
         Code.DRIP,
-        f"{film.max():.0f} µm of paint stand here and may run; press lighter, or blot the load.",
+        phrase("{max:.0f} µm of paint stand here and may run; press lighter, or blot the load.", max=film.max()),
         at_mm=float(laid.track.s_mm[near]),
         mends=mends,
     )
@@ -156,7 +170,7 @@ def _streaks(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     if film.size and float(np.percentile(film, 20)) < STREAK_UM:
         yield Finding(
             Code.STREAK,
-            "The load is nearly dry and breaks up into streaks towards the end; mist the cake once.",
+            phrase("The load is nearly dry and breaks up into streaks towards the end; mist the cake once."),
             at_mm=laid.track.length_mm * 0.7,
         )
 
@@ -177,7 +191,9 @@ def _rim(attempt: Attempt, seen: Comparison) -> Iterator[Finding]:
         rim = attempt.rim.value if attempt.rim is Side.A else Side.B.value
         yield Finding(
             Code.WRONG_RIM,
-            f"The rim (corner {rim}) has the heel's colour here; flip the brush on the cake, or on the way.",
+            phrase(
+                "The rim (corner {rim}) has the heel's colour here; flip the brush on the cake, or on the way.", rim=rim
+            ),
             at_mm=float(seen.s_mm[wrong[0]]),
         )
 
@@ -199,10 +215,13 @@ def _old_paint(laid: Laid, attempt: Attempt) -> Iterator[Finding]:
     mend = replace(attempt.recipe.pickups[index], before=Before.RINSE_TWICE)
     yield Finding(
         Code.OLD_PAINT,
-        f"Old {attempt.paints[old].name} in the brush: one rinse leaves some in the root, and you press it out; "
-        "rinse twice and swab the brush, or press lighter.",
+        phrase(
+            "Old {paints} in the brush: one rinse leaves some in the root, and you press it out; "
+            "rinse twice and swab the brush, or press lighter.",
+            paints=attempt.paints[old].name,
+        ),
         at_mm=0.0,
-        mends=(RatedMend(SetPickUp("rinse", index, mend, "rinse twice")),),
+        mends=(RatedMend(SetPickUp("rinse", index, mend, phrase("rinse twice"))),),
     )
 
 
@@ -217,5 +236,7 @@ def _bare(laid: Laid, attempt: Attempt, unit: LengthUnit) -> Iterator[Finding]:
         return
     wide = float(bare.sum()) / BINS * laid.edge.width_mm
     if wide > 0.5:
-        text = f"{length_text(wide, unit)} of the edge hold no paint and leave the skin bare; look at the cake."
+        text = phrase(
+            "{wide} of the edge hold no paint and leave the skin bare; look at the cake.", wide=length_text(wide, unit)
+        )
         yield Finding(Code.MISSED_STRIPE, text, at_mm=0.0)

@@ -18,6 +18,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import load
 from pennello.load.recipe import PickUp, Recipe
+from pennello.phrases import phrase
 from pennello.units import length_text
 
 Array = NDArray[np.floating[Any]]
@@ -86,12 +87,18 @@ def tone_ladder(
         If the brush is no narrower than the cake, or all windows are equally light.
     """
     if not STEPS[0] <= steps <= STEPS[1]:
-        raise OutOfRangeError("number of steps of the ladder", steps, "2 to 24")
+        raise OutOfRangeError(phrase("number of steps of the ladder"), steps, "2 to 24")
     room = cake.width_mm - brush.width_mm
     if room < _GRID_MM:
         raise NoLadderError(
-            f"{brush.name} ({length_text(brush.width_mm)}) is no narrower than {cake.name} "
-            f"({length_text(cake.width_mm)}), so there is nothing to slide; choose a narrower brush."
+            phrase(
+                "{brush} ({width_mm}) is no narrower than {cake} "
+                "({width_mm_2}), so there is nothing to slide; choose a narrower brush.",
+                brush=brush.name,
+                width_mm=length_text(brush.width_mm),
+                cake=cake.name,
+                width_mm_2=length_text(cake.width_mm),
+            )
         )
     start = replace(like or PickUp(cake.id), cake=cake.id, pan=(), skew_deg=0.0)
 
@@ -102,7 +109,11 @@ def tone_ladder(
     seen = np.array([lightness(float(at)) for at in places])
     top, bottom = int(seen.argmax()), int(seen.argmin())
     if seen[top] - seen[bottom] < _FLAT:
-        raise NoLadderError(f"All windows of {cake.name} are equally light; choose a cake with a light and a dark end.")
+        raise NoLadderError(
+            phrase(
+                "All windows of {cake} are equally light; choose a cake with a light and a dark end.", cake=cake.name
+            )
+        )
     offsets = [
         _crossing(places, seen, top, bottom, goal, lightness)
         for goal in np.linspace(float(seen[top]), float(seen[bottom]), steps).tolist()

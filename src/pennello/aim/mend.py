@@ -12,6 +12,7 @@ from pennello.kit.stripes import recoloured
 from pennello.lay.stroke import Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import trimmed
+from pennello.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +124,7 @@ def shortened(stroke: Stroke, length_mm: float) -> Stroke:
         If nothing would remain.
     """
     if length_mm <= 0:
-        raise OutOfRangeError("length of the stroke", length_mm, "above 0 mm")
+        raise OutOfRangeError(phrase("length of the stroke"), length_mm, "above 0 mm")
     reloads, flips = (tuple(at for at in places if at < length_mm) for places in (stroke.reload_mm, stroke.flips_mm))
     lift = min(stroke.lift_mm, length_mm)
     path = trimmed(stroke.path, length_mm)

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from pennello.aim.wish import Stop
 from pennello.colour.lab import lab_to_hex
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -42,7 +43,7 @@ def stops_of(labs: Array, width_mm: float, most: int = MOST_STOPS) -> tuple[Stop
         How many stops at most, 1 to 9.
     """
     if len(labs) < 2:
-        raise OutOfRangeError("length of the line across the picture", len(labs), "at least 2 pixels")
+        raise OutOfRangeError(phrase("length of the line across the picture"), len(labs), phrase("at least 2 pixels"))
     at = (np.arange(CELLS) + 0.5) / CELLS * (len(labs) - 1)
     row = np.stack([np.interp(at, np.arange(len(labs)), labs[:, channel]) for channel in range(3)], axis=1)
     pieces = _merged(row, _cut(row, min(max(2 * most, 1), _MOST_PIECES)))

@@ -6,6 +6,7 @@ from pennello.aim.attempt import Attempt, Side
 from pennello.aim.comparison import BoundaryCheck, Comparison
 from pennello.aim.state import State, state_of
 from pennello.lay.laying import Laid
+from pennello.phrases import phrase
 from pennello.units import LengthUnit, length_text
 
 _LEAST_SHIFT_MM = 0.4
@@ -19,21 +20,25 @@ def reason_of(seen: Comparison, attempt: Attempt, laid: Laid, unit: LengthUnit =
     """
     missing = _missing(attempt, laid)
     if missing:
-        return f"no {missing} in it"
+        return phrase("no {missing} in it", missing=missing)
     shifted = [check for check in seen.boundaries if abs(check.shift_mm or 0.0) > _LEAST_SHIFT_MM]
     worst = max(shifted, key=lambda check: abs(check.shift_mm or 0.0), default=None)
     if worst is not None and worst.laid is not None:
         return _side(worst, seen, attempt, unit)
     if seen.pale_from_mm is not None:
-        return f"runs pale from {length_text(seen.pale_from_mm, unit)}"
+        return phrase("runs pale from {pale_from_mm}", pale_from_mm=length_text(seen.pale_from_mm, unit))
     for check in seen.boundaries:
         if check.laid is not None and check.laid.width_10_90_mm > _LEAST_SOFTER * check.wanted_width_mm + 0.5:
             soft, asked = check.laid.width_10_90_mm, check.wanted_width_mm
-            return f"a blend is {length_text(soft, unit)} soft, you asked for {length_text(asked, unit)}"
+            return phrase(
+                "a blend is {soft} soft, you asked for {asked}",
+                soft=length_text(soft, unit),
+                asked=length_text(asked, unit),
+            )
     if state_of(seen, attempt.wanted) is State.HOLDS:
-        return "as wished"
+        return phrase("as wished")
     at = int(seen.de00.mean(axis=0).argmax()) / seen.de00.shape[1] * attempt.edge_mm
-    return f"another colour {length_text(at, unit)} from A"
+    return phrase("another colour {at} from A", at=length_text(at, unit))
 
 
 def _missing(attempt: Attempt, laid: Laid) -> str:
@@ -63,5 +68,10 @@ def _side(check: BoundaryCheck, seen: Comparison, attempt: Attempt, unit: Length
     where = "rim" if side is attempt.rim else "heel"
     outer = first or last
     paint = attempt.paints[name].name
-    told = f"the {paint} {where}" if outer else f"the {paint} side"
-    return f"{told} is {length_text(laid, unit)}, you asked for {length_text(asked, unit)}"
+    told = phrase("the {paint} {where}", paint=paint, where=where) if outer else phrase("the {paint} side", paint=paint)
+    return phrase(
+        "{told} is {laid}, you asked for {asked}",
+        told=told,
+        laid=length_text(laid, unit),
+        asked=length_text(asked, unit),
+    )

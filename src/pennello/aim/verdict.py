@@ -11,13 +11,14 @@ from pennello.aim.state import State, state_of
 from pennello.finding import Finding
 from pennello.kit.paint import Paint
 from pennello.lay.laying import Laid
+from pennello.phrases import phrase
 from pennello.units import LengthUnit, difference_words
 
 _APART = {
-    "cannot be told apart": "it cannot be told apart from what you want",
-    "only side by side": "only side by side does it differ from what you want",
-    "seen": "one sees that it is not what you want",
-    "another colour": "it is another colour than you want",
+    phrase("cannot be told apart"): phrase("it cannot be told apart from what you want"),
+    phrase("only side by side"): phrase("only side by side does it differ from what you want"),
+    phrase("seen"): phrase("one sees that it is not what you want"),
+    phrase("another colour"): phrase("it is another colour than you want"),
 }
 """Words before figures: how far a stroke is from the wish, by the scale of all differences."""
 
@@ -38,7 +39,7 @@ class Verdict:
         if self.state is State.HOLDS:
             return f"{word}: {apart}."
         if not self.causes:
-            return f"{word}: {apart}, and nothing on this table brings it nearer."
+            return phrase("{word}: {apart}, and nothing on this table brings it nearer.", word=word, apart=apart)
         return f"{word}: {_lowered(self.causes[0].text)}"
 
 

@@ -18,6 +18,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import LoadedEdge
 from pennello.load.gaussian import WIDTH_10_90, phi_integral
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -64,7 +65,9 @@ class Stop:
 
     def __post_init__(self) -> None:
         if (self.paint is None) == (self.srgb is None):
-            raise OutOfRangeError("a wanted stop", (self.paint, self.srgb), "either a paint or an srgb colour")
+            raise OutOfRangeError(
+                phrase("a wanted stop"), (self.paint, self.srgb), phrase("either a paint or an srgb colour")
+            )
         if self.srgb is not None:
             parse_hex(self.srgb)
         check(self)
@@ -118,7 +121,7 @@ class Wanted:
 def _check_stops(stops: tuple[Stop, ...]) -> None:
     ends = [stop.to_u for stop in stops]
     if ends[-1] != 1.0 or any(b <= a for a, b in pairwise(ends)):
-        raise OutOfRangeError("ends of the wanted colours (to_u)", ends, "rising, with 1 for the last")
+        raise OutOfRangeError(phrase("ends of the wanted colours (to_u)"), ends, phrase("rising, with 1 for the last"))
 
 
 def wanted_at_end(wanted: Wanted) -> Wanted:
@@ -196,5 +199,5 @@ def _stop_paint(stop: Stop, paints: Mapping[str, Paint]) -> Paint:
     if stop.srgb is not None:
         return Paint(id=stop.srgb, name=stop.srgb, srgb=stop.srgb)
     if stop.paint is None or stop.paint not in paints:
-        raise UnknownNameError("paint", str(stop.paint), sorted(paints), "the wanted gradient")
+        raise UnknownNameError("paint", str(stop.paint), sorted(paints), phrase("the wanted gradient"))
     return paints[stop.paint]

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
+from pennello.phrases import phrase
+
 
 class AgeBand(Enum):
     """How old the person is."""
@@ -60,13 +62,13 @@ class Person:
 
 
 QUESTIONS: tuple[tuple[str, str, type[Enum]], ...] = (
-    ("age", "How old?", AgeBand),
-    ("allergy", "Any allergy, to cosmetics above all?", Said),
-    ("asthma", "Asthma?", Said),
-    ("ill", "Ill lately?", Said),
-    ("skin", "The skin there", SkinSays),
-    ("consent", "Does the person agree, glitter and lips too?", Said),
-    ("parent", "For a minor: does a parent agree?", Said),
+    ("age", phrase("How old?"), AgeBand),
+    ("allergy", phrase("Any allergy, to cosmetics above all?"), Said),
+    ("asthma", phrase("Asthma?"), Said),
+    ("ill", phrase("Ill lately?"), Said),
+    ("skin", phrase("The skin there"), SkinSays),
+    ("consent", phrase("Does the person agree, glitter and lips too?"), Said),
+    ("parent", phrase("For a minor: does a parent agree?"), Said),
 )
 """Field, question and answers, in the order in which they are asked (common practice)."""
 

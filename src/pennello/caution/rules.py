@@ -17,8 +17,9 @@ from pennello.design.plan import Plan
 from pennello.design.touch import layer_shape, zone_shape
 from pennello.finding import Code, Finding, Level
 from pennello.kit.paint import Finish, Near, Paint
+from pennello.phrases import phrase
 
-DECIDE = "Labels, local rules and licensed practice decide; Pennello certifies nothing."
+DECIDE = phrase("Labels, local rules and licensed practice decide; Pennello certifies nothing.")
 
 ARMS = ("forearm", "forearm-right", "hand", "hand-left")
 """Charts that are no place for paint on a small child (common practice: arm or hand at most, or none)."""
@@ -59,8 +60,8 @@ def _products(plan: Plan, charts: Sequence[str], expired: Sequence[str]) -> Iter
     if neon:
         yield _told(
             Code.NEON,
-            f"Look at the label of {', '.join(neon)} before it goes near an eye or lips.",
-            "Many neon colours are not permitted there.",
+            phrase("Look at the label of {neon} before it goes near an eye or lips.", neon=", ".join(neon)),
+            phrase("Many neon colours are not permitted there."),
         )
 
 
@@ -70,15 +71,15 @@ def _unfit(paints: Iterable[Paint], expired: Sequence[str]) -> Iterator[Finding]
         if not paint.skin:
             yield _told(
                 Code.NOT_FOR_SKIN,
-                f"{paint.name} is not marked for skin; take another.",
-                "Only cosmetic products made for skin go on skin; no craft paint.",
+                phrase("{paint} is not marked for skin; take another.", paint=paint.name),
+                phrase("Only cosmetic products made for skin go on skin; no craft paint."),
                 paint.id,
             )
         elif paint.name in expired or paint.id in expired:
             yield _told(
                 Code.EXPIRED,
-                f"{paint.name} is past its date; take a fresh one.",
-                "Old products may carry germs or have changed.",
+                phrase("{paint} is past its date; take a fresh one.", paint=paint.name),
+                phrase("Old products may carry germs or have changed."),
                 paint.id,
             )
 
@@ -91,16 +92,16 @@ def _where_labels_matter(
         stroke = plan.stroke(name)
         if stroke.near is Near.SKIN:
             continue
-        place = "the eye area" if stroke.near is Near.EYE else "lips"
+        place = phrase("the eye area") if stroke.near is Near.EYE else "lips"
         for paint in (paints[one] for one in plan.edge(name).paints if not paints[one].allowed(stroke.near)):
-            yield _label(f"{paint.name} in {stroke.name}", place, name)
+            yield _label(phrase("{paint} in {stroke}", paint=paint.name, stroke=stroke.name), place, name)
     for key in charts:
         for odd in odd_on(plan, key):
             if odd.code is Code.LABEL:
                 yield _told(
                     Code.LABEL,
                     odd.text,
-                    "Near eyes and lips only what its label allows there.",
+                    phrase("Near eyes and lips only what its label allows there."),
                     odd.piece,
                 )
 
@@ -108,8 +109,10 @@ def _where_labels_matter(
 def _label(what: str, place: str, about: str) -> Finding:
     return _told(
         Code.LABEL,
-        f"{what} is not marked for {place}; take another, its label and local rules decide.",
-        "Near eyes and lips only what its label allows there.",
+        phrase(
+            "{what} is not marked for {place}; take another, its label and local rules decide.", what=what, place=place
+        ),
+        phrase("Near eyes and lips only what its label allows there."),
         about,
     )
 
@@ -119,51 +122,62 @@ def _glitter(plan: Plan, charts: Sequence[str]) -> Iterator[Finding]:
     for one in loose:
         for zone in chart_of(plan, one.chart).zones:
             if zone.kind in ZONE_NEAR and layer_shape(one).distance(zone_shape(zone)) <= NEAR_MM:
-                place = "the lips" if zone.kind == "lips" else "an eye"
+                place = phrase("the lips") if zone.kind == "lips" else phrase("an eye")
                 yield _told(
                     Code.GLITTER_NEAR,
-                    f"{one.name} comes within {NEAR_MM:.0f} mm of {place}; move it or leave it out.",
-                    "Neither glitter nor gems go to the lash line or on lips.",
+                    phrase(
+                        "{one} comes within {near_mm:.0f} mm of {place}; move it or leave it out.",
+                        one=one.name,
+                        near_mm=NEAR_MM,
+                        place=place,
+                    ),
+                    phrase("Neither glitter nor gems go to the lash line or on lips."),
                     one.name,
                 )
                 break
     if any(isinstance(one, Gem) for one in loose):
         yield _told(
             Code.GEMS,
-            "Ask before gems, and stick them on only with what their label names for skin.",
-            "Glue can irritate skin, and small children put small parts into the mouth.",
+            phrase("Ask before gems, and stick them on only with what their label names for skin."),
+            phrase("Glue can irritate skin, and small children put small parts into the mouth."),
         )
     if any(isinstance(one, Glitter) for one in loose):
         yield _told(
             Code.GLITTER,
-            "Ask before glitter, and use cosmetic-grade glitter only.",
-            "Craft and plastic craft glitter can scratch an eye; not everybody wants glitter.",
+            phrase("Ask before glitter, and use cosmetic-grade glitter only."),
+            phrase("Craft and plastic craft glitter can scratch an eye; not everybody wants glitter."),
         )
 
 
 def _person(person: Person, charts: Sequence[str]) -> Iterator[Finding]:
     asks = {
-        "age": (person.age is AgeBand.UNKNOWN, "how old the person is"),
-        "allergy": (person.allergy is Said.UNKNOWN, "about allergies"),
-        "asthma": (person.asthma is Said.UNKNOWN, "about asthma"),
-        "ill": (person.ill is Said.UNKNOWN, "about recent illness"),
-        "skin": (person.skin is SkinSays.UNKNOWN, "about the skin, and look at it"),
-        "consent": (person.consent is Said.UNKNOWN, "whether the person agrees"),
-        "parent": (person.age.minor and person.parent is Said.UNKNOWN, "a parent"),
+        "age": (person.age is AgeBand.UNKNOWN, phrase("how old the person is")),
+        "allergy": (person.allergy is Said.UNKNOWN, phrase("about allergies")),
+        "asthma": (person.asthma is Said.UNKNOWN, phrase("about asthma")),
+        "ill": (person.ill is Said.UNKNOWN, phrase("about recent illness")),
+        "skin": (person.skin is SkinSays.UNKNOWN, phrase("about the skin, and look at it")),
+        "consent": (person.consent is Said.UNKNOWN, phrase("whether the person agrees")),
+        "parent": (person.age.minor and person.parent is Said.UNKNOWN, phrase("a parent")),
     }
     for code, (open_, words) in asks.items():
         if open_:
-            yield _told(Code[f"ASK_{code}".upper()], f"Ask {words}.", "What is not asked is not known.")
+            yield _told(
+                Code[f"ASK_{code}".upper()],
+                phrase("Ask {words}.", words=words),
+                phrase("What is not asked is not known."),
+            )
     if person.consent is Said.NO or (person.age.minor and person.parent is Said.NO):
-        who = "The person" if person.consent is Said.NO else "The parent"
-        yield _told(Code.CONSENT, f"{who} does not agree: no paint.", "Nobody is painted against a no.")
+        who = phrase("The person") if person.consent is Said.NO else phrase("The parent")
+        yield _told(
+            Code.CONSENT, phrase("{who} does not agree: no paint.", who=who), phrase("Nobody is painted against a no.")
+        )
     yield from _what_the_person_has(person)
     if person.age is AgeBand.SMALL:
         elsewhere = not charts or any(chart not in ARMS for chart in charts)
         yield Finding(
             Code.SMALL_CHILD,
-            "Arm or hand at most, or none." if elsewhere else "Keep it small and quick, or leave it.",
-            reason="Skin of small children is thin, and hands go to eyes and mouth.",
+            phrase("Arm or hand at most, or none.") if elsewhere else phrase("Keep it small and quick, or leave it."),
+            reason=phrase("Skin of small children is thin, and hands go to eyes and mouth."),
             weighs=Level.STOP if elsewhere else Level.ASK,
         )
 
@@ -173,36 +187,50 @@ def _what_the_person_has(person: Person) -> Iterator[Finding]:
     if person.skin is SkinSays.BROKEN:
         yield _told(
             Code.BROKEN_SKIN,
-            "No paint on broken or infected skin, cold sores or stitches.",
-            "Paint and tools carry infection in and on.",
+            phrase("No paint on broken or infected skin, cold sores or stitches."),
+            phrase("Paint and tools carry infection in and on."),
         )
     if person.skin is SkinSays.SENSITIVE:
-        yield _told(Code.SENSITIVE, "Try a patch first, well ahead, or leave it.", "Skin that reacts reacts.")
+        yield _told(
+            Code.SENSITIVE, phrase("Try a patch first, well ahead, or leave it."), phrase("Skin that reacts reacts.")
+        )
     if person.allergy is Said.YES:
         yield _told(
             Code.ALLERGY,
-            "Read the label together and leave out what it names; if unsure, do not paint.",
-            "A patch test well ahead tells more; another place on the body is no remedy for an allergy.",
+            phrase("Read the label together and leave out what it names; if unsure, do not paint."),
+            phrase("A patch test well ahead tells more; another place on the body is no remedy for an allergy."),
         )
     if person.asthma is Said.YES:
-        yield _told(Code.ASTHMA, "No loose glitter or powder near the face.", "Dust in the air can set it off.")
+        yield _told(
+            Code.ASTHMA, phrase("No loose glitter or powder near the face."), phrase("Dust in the air can set it off.")
+        )
     if person.ill is Said.YES:
-        yield _told(Code.ILL, "Paint another day.", "An illness may be passed on.")
+        yield _told(Code.ILL, phrase("Paint another day."), phrase("An illness may be passed on."))
 
 
 def _always() -> Iterator[Finding]:
     for code, text, reason in (
         (
             "clean_tools",
-            "One clean sponge and swab a person, then the wash bag; clean brushes, fresh rinse water, clean hands.",
-            "Nothing goes from one face to the next.",
+            phrase(
+                "One clean sponge and swab a person, then the wash bag; clean brushes, fresh rinse water, clean hands."
+            ),
+            phrase("Nothing goes from one face to the next."),
         ),
-        ("decant", "Decant what goes on lips.", "A brush that was at a mouth does not go back into the pan."),
-        ("no_blowing", "Never blow on a face: wait, work elsewhere, use clean moving air.", "Breath carries germs."),
+        (
+            "decant",
+            phrase("Decant what goes on lips."),
+            phrase("A brush that was at a mouth does not go back into the pan."),
+        ),
+        (
+            "no_blowing",
+            phrase("Never blow on a face: wait, work elsewhere, use clean moving air."),
+            phrase("Breath carries germs."),
+        ),
         (
             "removal",
-            "Say how it comes off: soap, water, a soft cloth.",
-            "Taking it off is part of the plan.",
+            phrase("Say how it comes off: soap, water, a soft cloth."),
+            phrase("Taking it off is part of the plan."),
         ),
     ):
         yield _told(Code[code.upper()], text, reason)

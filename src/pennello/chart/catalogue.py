@@ -10,10 +10,11 @@ from pennello.chart.face import face
 from pennello.chart.limbs import LIMBS
 from pennello.chart.measures import Measures
 from pennello.errors import UnknownNameError
+from pennello.phrases import phrase
 
 CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
-    "face": ("Face", face),
-    "face-eyes-closed": ("Face, eyes closed", partial(face, eyes_closed=True)),
+    "face": (phrase("Face"), face),
+    "face-eyes-closed": (phrase("Face, eyes closed"), partial(face, eyes_closed=True)),
     **{key: (name, make) for limb in LIMBS for key, name, make in limb.charts},
 }
 

@@ -14,6 +14,7 @@ from pennello.chart.measures import SOURCE, Measures
 from pennello.chart.shape import both, closed, part_of, symmetric
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
+from pennello.phrases import mark, phrase
 
 PUPILS = 0.43
 """Interpupillary breadth over head breadth (Gordon et al. 1989, from memory: 65 of 152, 62 of 144)."""
@@ -29,7 +30,7 @@ def face(measures: Measures, *, eyes_closed: bool = False) -> Chart:
 
     return Chart(
         "face-eyes-closed" if eyes_closed else "face",
-        "Face, eyes closed" if eyes_closed else "Face",
+        phrase("Face, eyes closed") if eyes_closed else phrase("Face"),
         _skin(at),
         (*_lines(at), *(_closed_eyes(at) if eyes_closed else _open_eyes(at))),
         _landmarks(at),
@@ -144,27 +145,27 @@ def _closed_eyes(at: _At) -> tuple[Line, ...]:
 
 
 _SIDED: tuple[tuple[str, tuple[float, float]], ...] = (
-    ("inner eye corner", (0.118, 0.045)),
-    ("outer eye corner", (0.312, 0.040)),
+    (mark("inner eye corner"), (0.118, 0.045)),
+    (mark("outer eye corner"), (0.312, 0.040)),
     ("pupil", (PUPILS / 2, 0.035)),
-    ("upper lid", (0.215, -0.040)),
-    ("lash line", (0.215, -0.018)),
-    ("brow start", (0.105, -0.100)),
-    ("brow peak", (0.275, -0.174)),
-    ("brow end", (0.360, -0.110)),
+    (mark("upper lid"), (0.215, -0.040)),
+    (mark("lash line"), (0.215, -0.018)),
+    (mark("brow start"), (0.105, -0.100)),
+    (mark("brow peak"), (0.275, -0.174)),
+    (mark("brow end"), (0.360, -0.110)),
     ("temple", (0.450, -0.180)),
     ("cheekbone", (0.340, 0.270)),
     ("nostril", (0.055, 0.450)),
-    ("mouth corner", (0.168, 0.652)),
+    (mark("mouth corner"), (0.168, 0.652)),
     ("jaw", (0.385, 0.700)),
     ("ear", (0.520, 0.120)),
 )
 _MIDDLE: tuple[tuple[str, tuple[float, float]], ...] = (
-    ("nose bridge", (0.0, 0.0)),
-    ("between the brows", (0.0, -0.120)),
-    ("nose tip", (0.0, 0.430)),
-    ("upper lip", (0.0, 0.600)),
-    ("lower lip", (0.0, 0.735)),
+    (mark("nose bridge"), (0.0, 0.0)),
+    (mark("between the brows"), (0.0, -0.120)),
+    (mark("nose tip"), (0.0, 0.430)),
+    (mark("upper lip"), (0.0, 0.600)),
+    (mark("lower lip"), (0.0, 0.735)),
     ("chin", (0.0, 0.930)),
     ("forehead", (0.0, -0.350)),
     ("hairline", (0.0, -0.580)),
@@ -183,7 +184,7 @@ def _landmarks(at: _At) -> tuple[tuple[str, Point], ...]:
 
 def _zones(at: _At, kind: str) -> tuple[Zone, ...]:
     eye, nostril = closed(_eye(at)), closed(_nostril(at))
-    word = "closed lid" if kind == "lid" else "eye opening"
+    word = mark("closed lid") if kind == "lid" else mark("eye opening")
     return (
         Zone(f"{word}, wearer's left", kind, eye),
         Zone(f"{word}, wearer's right", kind, mirrored_path(eye)),
@@ -202,10 +203,10 @@ def _frames(at: _At) -> tuple[tuple[str, CubicPath], ...]:
     crown = smooth([at(-0.42, -0.20), at(-0.25, -0.38), at(0.0, -0.44), at(0.25, -0.38), at(0.42, -0.20)])
     s = smooth([at(-0.36, -0.22), at(-0.16, -0.10), at(0.0, 0.13), at(0.16, 0.30), at(0.38, 0.36)])
     return (
-        ("heart", symmetric(heart)),
-        ("mask", symmetric(mask)),
+        (mark("heart"), symmetric(heart)),
+        (mark("mask"), symmetric(mask)),
         ("C, wearer's left", c),
         ("C, wearer's right", mirrored_path(c)),
-        ("crown", crown),
-        ("S over the nose", s),
+        (mark("crown"), crown),
+        (mark("S over the nose"), s),
     )

@@ -9,6 +9,7 @@ from pennello.chart.chart import Feature, FeatureArea, Point, Tone, View, mirror
 from pennello.chart.shape import closed, symmetric
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
+from pennello.phrases import mark
 
 At = Callable[[float, float], Point]
 Points = tuple[tuple[float, float], ...]
@@ -133,10 +134,15 @@ def views(at: At) -> tuple[tuple[str, View], ...]:
         for side, sign in (("right", -1), ("left", 1))
     ]
     middle = [
-        (name, (*at(0.0, y), at(width, 0.0)[0])) for name, y, width in (("mouth", 0.66, 0.6), ("forehead", -0.3, 0.9))
+        (name, (*at(0.0, y), at(width, 0.0)[0]))
+        for name, y, width in ((mark("mouth"), 0.66, 0.6), (mark("forehead"), -0.3, 0.9))
     ]
     return (*sided, *middle)
 
 
-_CLOSE = (("eye", 0.235, -0.02, 0.48), ("cheek", 0.29, 0.28, 0.52), ("brow", 0.25, -0.20, 0.56))
+_CLOSE = (
+    (mark("eye"), 0.235, -0.02, 0.48),
+    (mark("cheek"), 0.29, 0.28, 0.52),
+    (mark("brow"), 0.25, -0.20, 0.56),
+)
 """Close views of either side: their middle and width."""

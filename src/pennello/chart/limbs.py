@@ -16,6 +16,7 @@ from pennello.chart.measures import SOURCE, Measures
 from pennello.chart.shape import closed, part_of
 from pennello.lay.families.shapes import smooth
 from pennello.path.cubic import CubicPath
+from pennello.phrases import mark, phrase
 
 _LASH_LINE: tuple[Point, ...] = ((-0.4, 0.05), (-0.36, 0.085), (-0.31, 0.09), (-0.24, 0.05))
 """Where the lashes of a closed eye lie from the side, in parts of the face's height."""
@@ -95,7 +96,7 @@ def _with_eye_closed(chart: Chart, size: float, *, mirrored: bool) -> Chart:
     eye = next(zone.outline for zone in chart.zones if zone.kind == "eye")
     sized = smooth([(round(x * size, 3), round(y * size, 3)) for x, y in _LASH_LINE])
     lid = Line(mirrored_path(sized) if mirrored else sized, 0.9)
-    zones = tuple(Zone("closed lid", "lid", zone.outline) if zone.kind == "eye" else zone for zone in chart.zones)
+    zones = tuple(Zone(mark("closed lid"), "lid", zone.outline) if zone.kind == "eye" else zone for zone in chart.zones)
     lines = (*(line for line in chart.lines if line.path != eye and line.weight != _LASHES), lid)
     areas = tuple(area for area in chart.areas if area.feature not in EYE)
     return replace(chart, lines=lines, zones=zones, areas=areas)
@@ -132,10 +133,14 @@ class Limb:
     def charts(self) -> Iterator[tuple[str, str, Callable[[Measures], Chart]]]:
         """Key, name and maker of each chart of it, the drawn one first."""
         for key, mirrored in ((self.drawn, False), (self.mirrored, True)):
-            name = f"{self.name}, wearer's {'left' if self.left != mirrored else 'right'}"
+            name = (
+                phrase("{name}, wearer's left", name=self.name)
+                if self.left != mirrored
+                else phrase("{name}, wearer's right", name=self.name)
+            )
             yield key, name, partial(self._chart, key, name, mirrored=mirrored)
             if self.eye:
-                key_closed, name_closed = f"{key}-eye-closed", f"{name}, eye closed"
+                key_closed, name_closed = f"{key}-eye-closed", phrase("{name}, eye closed", name=name)
                 yield key_closed, name_closed, partial(self._closed, key_closed, name_closed, mirrored=mirrored)
 
     def _chart(self, key: str, name: str, measures: Measures, *, mirrored: bool) -> Chart:
@@ -152,15 +157,17 @@ class Limb:
 _FACE, _STATURE = "face_height_mm", "stature_mm"
 
 LIMBS = (
-    Limb("cheek", "Cheek", "cheek-left", "cheek-right", 1.0, _FACE, eye=True),
-    Limb("forearm", "Forearm", "forearm", "forearm-right", 0.155, _STATURE),
-    Limb("forearm-outside", "Forearm from outside", "forearm-outside", "forearm-outside-right", 0.155, _STATURE),
-    Limb("upper-arm", "Upper arm", "upper-arm", "upper-arm-right", 0.186, _STATURE),
-    Limb("hand", "Hand", "hand", "hand-left", 0.108, _STATURE, left=False),
-    Limb("palm", "Palm", "palm", "palm-right", 0.108, _STATURE),
-    Limb("leg", "Leg", "leg", "leg-right", 0.235, _STATURE),
-    Limb("foot", "Foot", "foot", "foot-right", 0.152, _STATURE),
-    Limb("shoulder", "Shoulder", "shoulder", "shoulder-right", 1.9, _FACE),
+    Limb("cheek", phrase("Cheek"), "cheek-left", "cheek-right", 1.0, _FACE, eye=True),
+    Limb("forearm", phrase("Forearm"), "forearm", "forearm-right", 0.155, _STATURE),
+    Limb(
+        "forearm-outside", phrase("Forearm from outside"), "forearm-outside", "forearm-outside-right", 0.155, _STATURE
+    ),
+    Limb("upper-arm", phrase("Upper arm"), "upper-arm", "upper-arm-right", 0.186, _STATURE),
+    Limb("hand", phrase("Hand"), "hand", "hand-left", 0.108, _STATURE, left=False),
+    Limb("palm", phrase("Palm"), "palm", "palm-right", 0.108, _STATURE),
+    Limb("leg", phrase("Leg"), "leg", "leg-right", 0.235, _STATURE),
+    Limb("foot", phrase("Foot"), "foot", "foot-right", 0.152, _STATURE),
+    Limb("shoulder", phrase("Shoulder"), "shoulder", "shoulder-right", 1.9, _FACE),
 )
 """Elbow to wrist, shoulder to elbow, wrist to fingertip, knee to ankle, heel to toe over stature; the shoulder's
 drawing over the face's height. Defaults, from memory of usual proportions.

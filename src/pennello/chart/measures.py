@@ -12,9 +12,12 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Annotated
 
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
-SOURCE = "usual sizes from memory: Gordon et al. 1989 (adults), Snyder et al. 1977 (children); typed ones are yours"
+SOURCE = phrase(
+    "usual sizes from memory: Gordon et al. 1989 (adults), Snyder et al. 1977 (children); typed ones are yours"
+)
 HEAD_BREADTH_MM = (100.0, 190.0)
 FACE_HEIGHT_MM = (60.0, 160.0)
 STATURE_MM = (700.0, 2200.0)

@@ -20,6 +20,7 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from pennello.errors import clipped
+from pennello.phrases import phrase
 
 Run = Callable[[Namespace], int]
 
@@ -33,7 +34,7 @@ class Parser(ArgumentParser):
 
     def error(self, message: str) -> NoReturn:
         """Say what is wrong, in one line."""
-        self.exit(2, f"{self.prog}: {clipped(message, 500)}; see '{self.prog} --help'.\n")
+        self.exit(2, phrase("{prog}: {message}; see '{prog} --help'.\n", prog=self.prog, message=clipped(message, 500)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,9 +71,9 @@ NO_KIT = "none"
 
 def plan_argument(parser: ArgumentParser, *, stroke: bool = False) -> None:
     """Take a plan, and a stroke of it."""
-    parser.add_argument("plan", type=Path, help="a .pennello file")
+    parser.add_argument("plan", type=Path, help=phrase("a .pennello file"))
     if stroke:
-        parser.add_argument("stroke", help="the stroke's id")
+        parser.add_argument("stroke", help=phrase("the stroke's id"))
 
 
 def pdf_argument(parser: ArgumentParser, words: str = "", *, required: bool = False) -> None:
@@ -83,13 +84,13 @@ def pdf_argument(parser: ArgumentParser, words: str = "", *, required: bool = Fa
 
 def paper_arguments(parser: ArgumentParser) -> None:
     """Take what paper PDFs are for, and whose name stands in them; `main` lays that paper out."""
-    parser.add_argument("--paper", choices=("A4", "Letter", "A3"), default="A4", help="the paper, default A4")
-    parser.add_argument("--made-by", default="", metavar="NAME", help="the author that the PDF names")
+    parser.add_argument("--paper", choices=("A4", "Letter", "A3"), default="A4", help=phrase("the paper, default A4"))
+    parser.add_argument("--made-by", default="", metavar="NAME", help=phrase("the author that the PDF names"))
 
 
 def json_argument(parser: ArgumentParser) -> None:
     """Take --json."""
-    parser.add_argument("--json", action="store_true", help="answer as JSON")
+    parser.add_argument("--json", action="store_true", help=phrase("answer as JSON"))
 
 
 def searched_arguments(parser: ArgumentParser) -> None:
@@ -99,7 +100,10 @@ def searched_arguments(parser: ArgumentParser) -> None:
         nargs="?",
         const="",
         metavar="FILE",
-        help=f"look through this kit too; bare: your own, as without it once you have one; '{NO_KIT}': the plan alone",
+        help=phrase(
+            "look through this kit too; bare: your own, as without it once you have one; '{no_kit}': the plan alone",
+            no_kit=NO_KIT,
+        ),
     )
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)

@@ -20,6 +20,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import cake_mixes, hints
 from pennello.load.wear import cleaned, dirt_share, worn_out
+from pennello.phrases import phrase
 from pennello.units import length_text
 
 MOST_LOADS = 10_000
@@ -28,9 +29,11 @@ MOST_LOADS = 10_000
 def ladder_arguments(parser: ArgumentParser) -> None:
     """Say what `ladder` takes."""
     plan_argument(parser)
-    parser.add_argument("cake", help="the cake's id")
-    parser.add_argument("--steps", type=whole, default=5, metavar="N", help="how many flowers, default 5")
-    parser.add_argument("--brush", metavar="ID", help="the brush (default: one that loads from this cake, or fits)")
+    parser.add_argument("cake", help=phrase("the cake's id"))
+    parser.add_argument("--steps", type=whole, default=5, metavar="N", help=phrase("how many flowers, default 5"))
+    parser.add_argument(
+        "--brush", metavar="ID", help=phrase("the brush (default: one that loads from this cake, or fits)")
+    )
     json_argument(parser)
 
 
@@ -43,17 +46,31 @@ def ladder_verb(args: Namespace) -> int:
         answer = {"offsets_mm": list(rungs.offsets_mm), "L": list(rungs.lightness), "brush": brush.id}
         write_json(answer | {"step_L": rungs.step, "worst_L": rungs.worst})
         return 0
-    print(f"{plan.cake(args.cake).name} with {brush.name}, in steps of {rungs.step:.1f} L* (predicted):")
+    print(
+        phrase(
+            "{cake} with {brush}, in steps of {step:.1f} L* (predicted):",
+            cake=plan.cake(args.cake).name,
+            brush=brush.name,
+            step=rungs.step,
+        )
+    )
     for number, (offset, lightness) in enumerate(zip(rungs.offsets_mm, rungs.lightness, strict=True), 1):
-        print(f"  {number}. corner {length_text(offset)} from the left wall: L* {lightness:.1f}")
+        print(
+            phrase(
+                "  {number}. corner {offset} from the left wall: L* {lightness:.1f}",
+                number=number,
+                offset=length_text(offset),
+                lightness=lightness,
+            )
+        )
     return 0
 
 
 def cake_arguments(parser: ArgumentParser) -> None:
     """Say what `cake` takes."""
     plan_argument(parser)
-    parser.add_argument("cake", help="the cake's id")
-    pdf_argument(parser, "write the label at true scale")
+    parser.add_argument("cake", help=phrase("the cake's id"))
+    pdf_argument(parser, phrase("write the label at true scale"))
     json_argument(parser)
 
 
@@ -84,25 +101,34 @@ def cake_verb(args: Namespace) -> int:
             }
         )
         return 0
-    print(f"{pan.name}, {length_text(pan.width_mm)} across")
+    print(phrase("{pan}, {width_mm} across", pan=pan.name, width_mm=length_text(pan.width_mm)))
     for name, cut in zip(names, cut_list(pan), strict=True):
-        print(f"  {name}: {length_text(cut.width_mm)} wide, {cut.grams:.1f} g")
+        print(
+            phrase(
+                "  {name}: {width_mm} wide, {grams:.1f} g",
+                name=name,
+                width_mm=length_text(cut.width_mm),
+                grams=cut.grams,
+            )
+        )
     for mixed, one, other in zip(mixes, names, names[1:], strict=False):
-        print(f"  {one} with {other} {mixed.sentence}")
+        print(phrase("  {one} with {other} {sentence}", one=one, other=other, sentence=mixed.sentence))
     for hint in hints(pan, paints):
         print(f"  {hint}")
     if args.pdf:
-        print(f"Wrote {args.pdf}. Print it at 100 %.")
+        print(phrase("Wrote {pdf}. Print it at 100 %.", pdf=args.pdf))
     return 0
 
 
 def wear_arguments(parser: ArgumentParser) -> None:
     """Say what `wear` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--loads", type=whole, default=1, metavar="N", help="how often the stroke is loaded, default 1")
-    parser.add_argument("--clean", action="store_true", help="take the dirty layer off those cakes afterwards")
-    parser.add_argument("--apply", action="store_true", help="count them: write it into the plan")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write it here, and leave the plan as it is")
+    parser.add_argument(
+        "--loads", type=whole, default=1, metavar="N", help=phrase("how often the stroke is loaded, default 1")
+    )
+    parser.add_argument("--clean", action="store_true", help=phrase("take the dirty layer off those cakes afterwards"))
+    parser.add_argument("--apply", action="store_true", help=phrase("count them: write it into the plan"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write it here, and leave the plan as it is"))
     json_argument(parser)
 
 
@@ -110,7 +136,7 @@ def wear_arguments(parser: ArgumentParser) -> None:
 def wear_verb(args: Namespace) -> int:
     """Say what loads of a stroke do to its cakes; count them only when asked to."""
     if not 1 <= args.loads <= MOST_LOADS:
-        raise OutOfRangeError("number of loads", args.loads, "1 to 10000")
+        raise OutOfRangeError(phrase("number of loads"), args.loads, "1 to 10000")
     plan = read_plan(args.plan)
     visited = plan.stroke(args.stroke).recipe.cakes
     plan = with_load_counted(plan, args.stroke, args.loads)
@@ -127,9 +153,18 @@ def wear_verb(args: Namespace) -> int:
     for pan in pans.values():
         print(pan.name)
         for stripe, dirty in zip(pan.stripes, dirt_share(pan).tolist(), strict=True):
-            words = f"{length_text(stripe.hollow_mm)} hollow of {length_text(pan.depth_mm)}, {dirty:.0%} dirty"
+            words = phrase(
+                "{hollow_mm} hollow of {depth_mm}, {dirty:.0%} dirty",
+                hollow_mm=length_text(stripe.hollow_mm),
+                depth_mm=length_text(pan.depth_mm),
+                dirty=dirty,
+            )
             print(f"  {plan.paint(stripe.paint).name}: {words}")
-    print(f"Wrote {written}." if written is not None else "Nothing was written; count these loads with --apply.")
+    print(
+        phrase("Wrote {written}.", written=written)
+        if written is not None
+        else phrase("Nothing was written; count these loads with --apply.")
+    )
     return 0
 
 

@@ -34,40 +34,50 @@ from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.motif import Motif
 from pennello.motif.place import Place
+from pennello.phrases import phrase, plural
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_photo import laid_photo, named_from
 from pennello.session.motif_library import keep
 from pennello.solve.suiting import with_loads_for
-from pennello.units import counted, parse_number
+from pennello.units import parse_number
 
 Answer = dict[str, Any]
 
 
 def motif_arguments(parser: ArgumentParser) -> None:
     """Say what `motif` takes."""
-    parser.add_argument("name", nargs="?", help="a motif, or a file of an own one; without it they are listed")
-    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a number of it")
-    parser.add_argument("--brush-mm", type=length_mm, metavar="MM", help="width of its brushes, default 19.05")
-    parser.add_argument("--per-load", type=whole, metavar="N", help="strokes from one load, else as its parts usually")
+    parser.add_argument("name", nargs="?", help=phrase("a motif, or a file of an own one; without it they are listed"))
+    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help=phrase("a number of it"))
+    parser.add_argument("--brush-mm", type=length_mm, metavar="MM", help=phrase("width of its brushes, default 19.05"))
     parser.add_argument(
-        "--keep", action="append", metavar="ID", help="keep this motif or stroke of the plan as your own, under NAME"
+        "--per-load", type=whole, metavar="N", help=phrase("strokes from one load, else as its parts usually")
     )
     parser.add_argument(
-        "--plan-colours", action="store_true", help="lay an own one with the plan's loads that are most like its own"
+        "--keep",
+        action="append",
+        metavar="ID",
+        help=phrase("keep this motif or stroke of the plan as your own, under NAME"),
     )
-    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="find loads in this kit too; bare: your own")
-    parser.add_argument("--svg", type=Path, metavar="FILE", help="write its paths, 1 unit = 1 mm")
-    parser.add_argument("--plan", type=Path, metavar="PLAN", help="put it on a chart of this plan")
-    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
     parser.add_argument(
-        "--x-mm", type=length_mm, default=0.0, metavar="MM", help="where, from the chart's origin to the right"
+        "--plan-colours",
+        action="store_true",
+        help=phrase("lay an own one with the plan's loads that are most like its own"),
     )
-    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="and down")
+    parser.add_argument(
+        "--kit", nargs="?", const="", metavar="FILE", help=phrase("find loads in this kit too; bare: your own")
+    )
+    parser.add_argument("--svg", type=Path, metavar="FILE", help=phrase("write its paths, 1 unit = 1 mm"))
+    parser.add_argument("--plan", type=Path, metavar="PLAN", help=phrase("put it on a chart of this plan"))
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("which chart, default face"))
+    parser.add_argument(
+        "--x-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("where, from the chart's origin to the right")
+    )
+    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("and down"))
     parser.add_argument("--turn-deg", type=number, default=0.0, metavar="DEG")
     parser.add_argument("--scale", type=number, default=1.0, metavar="N")
-    parser.add_argument("--twin", action="store_true", help="and its mirror image across the midline")
-    parser.add_argument("--load", metavar="STROKE", help="lay all of it with this stroke's load")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("--twin", action="store_true", help=phrase("and its mirror image across the midline"))
+    parser.add_argument("--load", metavar="STROKE", help=phrase("lay all of it with this stroke's load"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -75,7 +85,7 @@ def motif_arguments(parser: ArgumentParser) -> None:
 def motif_verb(args: Namespace) -> int:
     """List motifs, say what one comes to, write its paths, put it on a chart of a plan, or keep one's own."""
     if args.per_load is not None and not 1 <= args.per_load <= MOST_PER_LOAD:
-        raise OutOfRangeError("--per-load", args.per_load, f"1 to {MOST_PER_LOAD}")
+        raise OutOfRangeError("--per-load", args.per_load, phrase("1 to {most_per_load}", most_per_load=MOST_PER_LOAD))
     if args.keep:
         return _keep(args)
     if args.name is None:
@@ -125,7 +135,7 @@ def _say_motif(args: Namespace, kind: Motif, values: dict[str, float]) -> int:
 def _keep(args: Namespace) -> int:
     """Keep motifs and strokes of a plan as one's own: in a file, or among one's own."""
     if not args.plan:
-        raise NothingChosenError("--keep takes what lies on a chart of a plan: name the plan with --plan.")
+        raise NothingChosenError(phrase("--keep takes what lies on a chart of a plan: name the plan with --plan."))
     plan = read_plan(args.plan)
     own = own_of(plan, args.keep, args.name or args.keep[0])
     picture = png_of(laid(own_plan(plan, own), "own", own.name))
@@ -135,7 +145,7 @@ def _keep(args: Namespace) -> int:
     if args.json:
         write_json({"kept": str(path), "things": len(own.parts.motifs), "loads": len(own.parts.strokes)})
     else:
-        print(f"Kept as {path}.")
+        print(phrase("Kept as {path}.", path=path))
     return 0
 
 
@@ -224,7 +234,14 @@ def _place(args: Namespace, key: str, values: dict[str, float]) -> str:
         plan = reloading(plan, {name for _, name in placed.loads}, args.per_load)
     write_plan(plan, args.out or args.plan)
     if not args.json:
-        print(f"{new_id} on {args.chart}: {'; '.join(says_of(plan, placed))}")
+        print(
+            phrase(
+                "{new_id} on {chart}: {says_of}",
+                new_id=new_id,
+                chart=args.chart,
+                says_of="; ".join(says_of(plan, placed)),
+            )
+        )
     return new_id
 
 
@@ -232,7 +249,9 @@ def _eyes(args: Namespace) -> int:
     """Open or close the eyes of a plan's chart: paint on a lid is fine where they are closed."""
     if args.plan is None or args.eyes is None or args.name is None:
         raise OutOfRangeError(
-            "eyes of a chart", args.eyes or "not said", "a chart, --plan PLAN and --eyes open or closed"
+            phrase("eyes of a chart"),
+            args.eyes or phrase("not said"),
+            phrase("a chart, --plan PLAN and --eyes open or closed"),
         )
     plan, key = read_plan(args.plan), chart_key(args.name)
     closed = key in OTHER_EYES and chart(key, plan.measures).eyes_closed
@@ -246,25 +265,38 @@ def _eyes(args: Namespace) -> int:
     if args.json:
         write_json({"chart": key, "odd": odd})
     else:
-        print(f"{CHARTS[key][0]}: {counted(len(odd), 'place')} to look at.")
+        print(
+            plural(
+                len(odd),
+                "{charts}: {count} place to look at.",
+                "{charts}: {count} places to look at.",
+                charts=CHARTS[key][0],
+            )
+        )
     return 0
 
 
 def chart_arguments(parser: ArgumentParser) -> None:
     """Say what `chart` takes."""
-    parser.add_argument("name", nargs="?", help="a chart; without it they are listed")
-    parser.add_argument("--svg", type=Path, metavar="FILE", help="write it, 1 unit = 1 mm")
+    parser.add_argument("name", nargs="?", help=phrase("a chart; without it they are listed"))
+    parser.add_argument("--svg", type=Path, metavar="FILE", help=phrase("write it, 1 unit = 1 mm"))
     parser.add_argument("--age", choices=("small-child", "child", "older-child", "adult", "broad-adult"))
-    parser.add_argument("--head-mm", type=length_mm, metavar="MM", help="head breadth")
-    parser.add_argument("--face-mm", type=length_mm, metavar="MM", help="root of the nose to chin")
-    parser.add_argument("--plan", type=Path, metavar="PLAN", help="with --eyes, --photo: the plan whose chart it is")
-    parser.add_argument("--photo", metavar="FILE", help="a photo of your own in its place; 'none' draws it again")
+    parser.add_argument("--head-mm", type=length_mm, metavar="MM", help=phrase("head breadth"))
+    parser.add_argument("--face-mm", type=length_mm, metavar="MM", help=phrase("root of the nose to chin"))
+    parser.add_argument(
+        "--plan", type=Path, metavar="PLAN", help=phrase("with --eyes, --photo: the plan whose chart it is")
+    )
+    parser.add_argument(
+        "--photo", metavar="FILE", help=phrase("a photo of your own in its place; 'none' draws it again")
+    )
     parser.add_argument(
         "--mark", action="append", default=[], metavar="NAME=X,Y", help="twice: where a landmark lies in the photo, px"
     )
-    parser.add_argument("--width-mm", type=length_mm, metavar="MM", help="how far these are apart on the person")
-    parser.add_argument("--eyes", choices=("open", "closed"), help="paint it with open eyes or closed ones")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--width-mm", type=length_mm, metavar="MM", help=phrase("how far these are apart on the person")
+    )
+    parser.add_argument("--eyes", choices=("open", "closed"), help=phrase("paint it with open eyes or closed ones"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -293,14 +325,18 @@ def chart_verb(args: Namespace) -> int:
 def _photo(args: Namespace) -> int:
     """Put a photo in the place of a chart of a plan, or draw the chart again."""
     if args.plan is None or args.name is None:
-        raise NothingChosenError("--photo stands for a chart of a plan: name both, as in `chart face --plan PLAN`.")
+        raise NothingChosenError(
+            phrase("--photo stands for a chart of a plan: name both, as in `chart face --plan PLAN`.")
+        )
     plan, key = read_plan(args.plan), chart_key(args.name)
     if args.photo == "none":
         plan = without_photo(plan, key)
     else:
         marks = [_mark(text) for text in args.mark]
         if len(marks) != 2:
-            raise NothingChosenError('--photo needs --mark twice, as in --mark "pupil, wearer\'s left=412,300".')
+            raise NothingChosenError(
+                phrase('--photo needs --mark twice, as in --mark "pupil, wearer\'s left=412,300".')
+            )
         (one, (x, y)), (other, (to_x, to_y)) = marks
         folder = (args.out or args.plan).parent
         photo = Photo(key, named_from(Path(args.photo), folder), one, other, x, y, to_x, to_y)
@@ -310,7 +346,11 @@ def _photo(args: Namespace) -> int:
     if args.json:
         write_json({"chart": key, "photo": args.photo != "none", "measures": asdict(plan.measures)})
     else:
-        print(f"{CHARTS[key][0]} is drawn again." if args.photo == "none" else f"{args.photo} stands for {key}.")
+        print(
+            phrase("{charts} is drawn again.", charts=CHARTS[key][0])
+            if args.photo == "none"
+            else phrase("{photo} stands for {key}.", photo=args.photo, key=key)
+        )
     return 0
 
 
@@ -318,7 +358,7 @@ def _mark(text: str) -> tuple[str, tuple[float, float]]:
     name, _, place = text.rpartition("=")
     parts = place.split(",")
     if not name or len(parts) != 2:
-        raise OutOfRangeError("--mark", text, "NAME=X,Y in px, as in nose tip=400,512")
+        raise OutOfRangeError("--mark", text, phrase("NAME=X,Y in px, as in nose tip=400,512"))
     return name, (parse_number(parts[0]), parse_number(parts[1]))
 
 
@@ -340,9 +380,17 @@ def _say_chart(args: Namespace, made: Chart) -> int:
         )
     else:
         left, top, right, bottom = made.bounds_mm
-        print(f"{made.name}: {right - left:.0f} x {bottom - top:.0f} mm, {len(made.landmarks)} landmarks")
+        print(
+            phrase(
+                "{made}: {right:.0f} x {bottom:.0f} mm, {count} landmarks",
+                made=made.name,
+                right=right - left,
+                bottom=bottom - top,
+                count=len(made.landmarks),
+            )
+        )
         for what, names in (
-            ("close views", [name for name, _ in made.views]),
+            (phrase("close views"), [name for name, _ in made.views]),
             ("landmarks", [name for name, _ in made.landmarks]),
             ("frames", [name for name, _ in made.frames]),
             ("zones", [zone.name for zone in made.zones]),
@@ -393,8 +441,16 @@ def render_chart(args: Namespace) -> int:
     if args.json:
         write_json(answer)
     else:
-        how = "as wished" if args.wish else "predicted"
-        print(f"Wrote {args.png}: {drawn.name}, {answer['strokes']} strokes ({how}).")
+        how = phrase("as wished") if args.wish else "predicted"
+        print(
+            phrase(
+                "Wrote {png}: {drawn}, {answer} strokes ({how}).",
+                png=args.png,
+                drawn=drawn.name,
+                answer=answer["strokes"],
+                how=how,
+            )
+        )
     return 0
 
 

@@ -22,6 +22,7 @@ from pennello.design.placed import SINGLE
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.path.cubic import CubicPath, line
+from pennello.phrases import phrase
 
 GAPS = "gaps"
 """Holes between parts: found, and filled with dots and drops that are pieces of their own."""
@@ -37,29 +38,45 @@ def compute_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "kind",
         choices=[*(one.value for one in Computing if one is not Computing.ECHO), GAPS],
-        help="what is worked out",
-    )
-    parser.add_argument("--of", action="append", default=[], metavar="ID", help="a part or piece that it goes round")
-    parser.add_argument(
-        "--off-mm", type=length_mm, default=1.0, metavar="MM", help="outline, shadow, light: from the contour, -5 to 5"
-    )
-    parser.add_argument("--margin-mm", type=length_mm, default=10.0, metavar="MM", help="ground: how far round")
-    parser.add_argument("--border", metavar="'X,Y X,Y ...'", help="ground, fill: within this closed outline, mm")
-    parser.add_argument("--zone", default="", metavar="NAME", help="fill: a zone or closed frame of the chart instead")
-    parser.add_argument(
-        "--by", choices=[one.value for one in LaidBy], default="pulled", help="ground, fill: how it is laid"
+        help=phrase("what is worked out"),
     )
     parser.add_argument(
-        "--light-deg", type=number, default=ABOVE_LEFT_DEG, metavar="DEG", help="shadow, light: where it comes from"
+        "--of", action="append", default=[], metavar="ID", help=phrase("a part or piece that it goes round")
     )
-    parser.add_argument("--load", metavar="LOAD", help="the load, or that of the small brush")
-    parser.add_argument("--colour", metavar="HEX", help="or lines in this paint")
-    parser.add_argument("--line-mm", type=length_mm, default=USUAL_LINE_MM, metavar="MM", help="so wide, 0.3 to 8")
-    parser.add_argument("--large", metavar="LOAD", help="ground, fill: the load of the large brush")
-    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
-    parser.add_argument("--part", default="", metavar="PART", help="the part of the design that it belongs to")
-    parser.add_argument("--name", help="what it is called")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--off-mm",
+        type=length_mm,
+        default=1.0,
+        metavar="MM",
+        help=phrase("outline, shadow, light: from the contour, -5 to 5"),
+    )
+    parser.add_argument("--margin-mm", type=length_mm, default=10.0, metavar="MM", help=phrase("ground: how far round"))
+    parser.add_argument(
+        "--border", metavar="'X,Y X,Y ...'", help=phrase("ground, fill: within this closed outline, mm")
+    )
+    parser.add_argument(
+        "--zone", default="", metavar="NAME", help=phrase("fill: a zone or closed frame of the chart instead")
+    )
+    parser.add_argument(
+        "--by", choices=[one.value for one in LaidBy], default="pulled", help=phrase("ground, fill: how it is laid")
+    )
+    parser.add_argument(
+        "--light-deg",
+        type=number,
+        default=ABOVE_LEFT_DEG,
+        metavar="DEG",
+        help=phrase("shadow, light: where it comes from"),
+    )
+    parser.add_argument("--load", metavar="LOAD", help=phrase("the load, or that of the small brush"))
+    parser.add_argument("--colour", metavar="HEX", help=phrase("or lines in this paint"))
+    parser.add_argument(
+        "--line-mm", type=length_mm, default=USUAL_LINE_MM, metavar="MM", help=phrase("so wide, 0.3 to 8")
+    )
+    parser.add_argument("--large", metavar="LOAD", help=phrase("ground, fill: the load of the large brush"))
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("which chart, default face"))
+    parser.add_argument("--part", default="", metavar="PART", help=phrase("the part of the design that it belongs to"))
+    parser.add_argument("--name", help=phrase("what it is called"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -70,7 +87,9 @@ def compute_verb(args: Namespace) -> int:
     if args.kind == GAPS:
         return _gaps(plan, args)
     if (args.load is None) == (args.colour is None):
-        raise NothingToComputeError("Say what it is laid with: --load LOAD, or --colour HEX for lines in that paint.")
+        raise NothingToComputeError(
+            phrase("Say what it is laid with: --load LOAD, or --colour HEX for lines in that paint.")
+        )
     load = args.load
     if args.colour is not None:
         plan, load = with_line_load(plan, args.colour, args.line_mm)
@@ -97,9 +116,9 @@ def compute_verb(args: Namespace) -> int:
         told = {"piece": name, "strokes": len(pieces), "loads": sums.loads, "seconds": sums.seconds, "bare": bare}
         write_json(told)
         return 0
-    print(f"Added {name}: {'; '.join(says_of(plan, placed))}.")
+    print(phrase("Added {name}: {says_of}.", name=name, says_of="; ".join(says_of(plan, placed))))
     if not lines:
-        print(f"{bare:.1%} of the place stays bare (predicted).")
+        print(phrase("{bare:.1%} of the place stays bare (predicted).", bare=bare))
     return 0
 
 
@@ -116,17 +135,29 @@ def _gaps(plan: Plan, args: Namespace) -> int:
         write_json({"piece": name, "gaps": [asdict(gap) for gap in found]})
         return 0
     for gap in found:
-        kind = "a drop" if gap.is_long else "dots"
-        print(f"{gap.x_mm:g}, {gap.y_mm:g} mm: {2 * gap.radius_mm:.1f} mm wide, {kind}")
-    filled = f"{len(found)} filled as {name}." if name else f"{len(found)} gaps; --colour HEX fills them."
-    print(filled if found else "There are no gaps between parts.")
+        kind = phrase("a drop") if gap.is_long else "dots"
+        print(
+            phrase(
+                "{x_mm:g}, {y_mm:g} mm: {radius_mm:.1f} mm wide, {kind}",
+                x_mm=gap.x_mm,
+                y_mm=gap.y_mm,
+                radius_mm=2 * gap.radius_mm,
+                kind=kind,
+            )
+        )
+    filled = (
+        phrase("{count} filled as {name}.", count=len(found), name=name)
+        if name
+        else phrase("{count} gaps; --colour HEX fills them.", count=len(found))
+    )
+    print(filled if found else phrase("There are no gaps between parts."))
     return 0
 
 
 def _zone(name: str, here: Chart) -> str:
     known = [*(zone.name for zone in here.zones), *(frame for frame, _ in here.frames)]
     if name and name not in known:
-        raise UnknownNameError("zone or frame", name, known, here.key)
+        raise UnknownNameError(phrase("zone or frame"), name, known, here.key)
     return name
 
 
@@ -134,7 +165,7 @@ def _border(text: str) -> CubicPath:
     """Return a closed outline through points."""
     points = [(one.x_mm, one.y_mm) for one in samples_of(text, "--border")]
     if len(points) < 3:
-        raise NothingToComputeError("--border needs three points at least, as '0,0 20,0 20,15'.")
+        raise NothingToComputeError(phrase("--border needs three points at least, as '0,0 20,0 20,15'."))
     corners = [*points, points[0]] if points[0] != points[-1] else points
     sides = [line(one, other).points_mm for one, other in pairwise(corners)]
     return CubicPath((corners[0], *(point for side in sides for point in side[1:])))

@@ -12,31 +12,40 @@ from pennello.day import board as boards
 from pennello.day.batches import Fairness, batched
 from pennello.day.event import Event, clock_text, parse_clock
 from pennello.files.day_json import read_day, write_day
+from pennello.phrases import phrase
 from pennello.session.day import begins_at
 from pennello.units import minutes
 
 
 def board_arguments(parser: ArgumentParser) -> None:
     """Say what `day board` takes."""
-    parser.add_argument("--at", metavar="TIME", help="the time, as in 19:05; now if left out")
-    parser.add_argument("--came", nargs="?", const="", metavar="NAME", help="somebody has come: first name or number")
-    parser.add_argument("--item", metavar="ID", help="the design that they chose")
+    parser.add_argument("--at", metavar="TIME", help=phrase("the time, as in 19:05; now if left out"))
+    parser.add_argument(
+        "--came", nargs="?", const="", metavar="NAME", help=phrase("somebody has come: first name or number")
+    )
+    parser.add_argument("--item", metavar="ID", help=phrase("the design that they chose"))
     parser.add_argument("--age", choices=("small", "child", "adult"))
     parser.add_argument("--colours", default="", metavar="WORDS")
-    parser.add_argument("--consent", action="store_true", help="somebody who may say so has said yes")
-    parser.add_argument("--guest", metavar="ID", help="with --item, --consent: of somebody who has come already")
+    parser.add_argument("--consent", action="store_true", help=phrase("somebody who may say so has said yes"))
+    parser.add_argument(
+        "--guest", metavar="ID", help=phrase("with --item, --consent: of somebody who has come already")
+    )
     for name, words in (
-        ("begin", "is at the chair"),
-        ("done", "is painted"),
-        ("gone", "did not come back"),
-        ("back", "waits after all"),
+        ("begin", phrase("is at the chair")),
+        ("done", phrase("is painted")),
+        ("gone", phrase("did not come back")),
+        ("back", phrase("waits after all")),
     ):
         parser.add_argument(f"--{name}", metavar="ID", help=words)
-    parser.add_argument("--painter", type=whole, default=1, metavar="N", help="at which chair, with --begin")
-    parser.add_argument("--short", choices=("yes", "no"), help="with --begin: the short form; by the line if left out")
-    parser.add_argument("--batch", action="store_true", help="the order of those who wait that saves most loads")
+    parser.add_argument("--painter", type=whole, default=1, metavar="N", help=phrase("at which chair, with --begin"))
     parser.add_argument(
-        "--passed-by", type=whole, default=3, metavar="N", help="with --batch: who may be passed by how many"
+        "--short", choices=("yes", "no"), help=phrase("with --begin: the short form; by the line if left out")
+    )
+    parser.add_argument(
+        "--batch", action="store_true", help=phrase("the order of those who wait that saves most loads")
+    )
+    parser.add_argument(
+        "--passed-by", type=whole, default=3, metavar="N", help=phrase("with --batch: who may be passed by how many")
     )
 
 
@@ -65,22 +74,47 @@ def board_action(args: Namespace) -> int:
         write_json(told)
         return 0
     money = f", {stand.money:.2f} {event.currency}" if stand.money else ""
-    line = f"{stand.waits} waiting, {stand.still} of them done in time"
-    print(f"{stand.faces} faces{money}; {line}; {minutes(stand.left_s)} left")
+    line = phrase("{waits} waiting, {still} of them done in time", waits=stand.waits, still=stand.still)
+    print(
+        phrase(
+            "{faces} faces{money}; {line}; {left_s} left",
+            faces=stand.faces,
+            money=money,
+            line=line,
+            left_s=minutes(stand.left_s),
+        )
+    )
     for one in boards.painting(event):
-        print(f"  at chair {one.painter}: {one.id} {one.name}, {_chosen(event, one.item)}")
+        print(
+            phrase(
+                "  at chair {painter}: {id} {one}, {chosen}",
+                painter=one.painter,
+                id=one.id,
+                one=one.name,
+                chosen=_chosen(event, one.item),
+            )
+        )
     for one in boards.waiting(event):
         at = clock_text(event.begins_min + begins[one.id] / 60)
-        asked = "" if one.consent else ", nobody said yes yet"
-        print(f"  {one.id} {one.name}, {_chosen(event, one.item)}: about {at}{asked}")
+        asked = "" if one.consent else phrase(", nobody said yes yet")
+        print(
+            phrase(
+                "  {id} {one}, {chosen}: about {at}{asked}",
+                id=one.id,
+                one=one.name,
+                chosen=_chosen(event, one.item),
+                at=at,
+                asked=asked,
+            )
+        )
     if batch:
         names = ", ".join(event.guest(one).name for one in batch.order)
-        print(f"  in batches: {names}; saves {minutes(batch.saved_s)}")
+        print(phrase("  in batches: {names}; saves {saved_s}", names=names, saved_s=minutes(batch.saved_s)))
     return 0
 
 
 def _chosen(event: Event, item: str) -> str:
-    return event.item(item).title if item else "nothing chosen"
+    return event.item(item).title if item else phrase("nothing chosen")
 
 
 def _now_s(event: Event, at: str | None) -> float:

@@ -35,6 +35,7 @@ from pennello.errors import FileProblemError, OutOfRangeError
 from pennello.files.day_json import SUFFIX, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
+from pennello.phrases import phrase
 from pennello.session.day import (
     EVENT_COLUMNS,
     SHIPPED,
@@ -59,97 +60,112 @@ from pennello.units import clock, minutes
 def day_arguments(parser: ArgumentParser) -> None:
     """Say what `day` takes."""
     actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
-    new = actions.add_parser("new", help="a new event")
-    new.add_argument("event", type=Path, help=f"the file to write, {SUFFIX}; it must not exist")
-    new.add_argument("--demo", action="store_true", help="the Saltmarsh Lantern Walk with its twelve designs")
-    change = actions.add_parser("set", help="change an event")
+    new = actions.add_parser("new", help=phrase("a new event"))
+    new.add_argument("event", type=Path, help=phrase("the file to write, {suffix}; it must not exist", suffix=SUFFIX))
+    new.add_argument("--demo", action="store_true", help=phrase("the Saltmarsh Lantern Walk with its twelve designs"))
+    change = actions.add_parser("set", help=phrase("change an event"))
     for one in (new, change):
         _event_arguments(one)
-    menu = actions.add_parser("menu", help="the designs, weighed; a board and a pick card to print")
+    menu = actions.add_parser("menu", help=phrase("the designs, weighed; a board and a pick card to print"))
     _menu_arguments(menu)
-    simulate = actions.add_parser("simulate", help="the queue on many evenings")
-    simulate.add_argument("--days", type=whole, default=DAYS, metavar="N", help=f"evenings, default {DAYS}")
+    simulate = actions.add_parser("simulate", help=phrase("the queue on many evenings"))
+    simulate.add_argument(
+        "--days", type=whole, default=DAYS, metavar="N", help=phrase("evenings, default {days}", days=DAYS)
+    )
     simulate.add_argument("--seed", type=whole, default=1, metavar="S")
-    simulate.add_argument("--what-if", action="store_true", help="and what short forms or one more painter would bring")
-    kit = actions.add_parser("kit", help="what to pack, to buy and to wash")
-    kit.add_argument("--faces", type=number, metavar="N", help="for so many faces; as many as there is time for")
-    kit.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
-    kit.add_argument("--tick", action="append", metavar="THING", help="it is packed")
-    kit.add_argument("--untick", action="append", metavar="THING", help="it is not")
-    pdf_argument(kit, "the list as a PDF")
-    kit.add_argument("--hygiene", type=Path, metavar="FILE", help="the hygiene list to hang up, as a PDF")
-    board = actions.add_parser("board", help="who waits, who is painted, who is next")
+    simulate.add_argument(
+        "--what-if", action="store_true", help=phrase("and what short forms or one more painter would bring")
+    )
+    kit = actions.add_parser("kit", help=phrase("what to pack, to buy and to wash"))
+    kit.add_argument(
+        "--faces", type=number, metavar="N", help=phrase("for so many faces; as many as there is time for")
+    )
+    kit.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
+    kit.add_argument("--tick", action="append", metavar="THING", help=phrase("it is packed"))
+    kit.add_argument("--untick", action="append", metavar="THING", help=phrase("it is not"))
+    pdf_argument(kit, phrase("the list as a PDF"))
+    kit.add_argument("--hygiene", type=Path, metavar="FILE", help=phrase("the hygiene list to hang up, as a PDF"))
+    board = actions.add_parser("board", help=phrase("who waits, who is painted, who is next"))
     board_arguments(board)
-    told = actions.add_parser("report", help="what it came to, what it costs and brings")
+    told = actions.add_parser("report", help=phrase("what it came to, what it costs and brings"))
     _report_arguments(told)
-    listed = actions.add_parser("list", help="all events side by side: those of the data folder, and others")
-    listed.add_argument("events", nargs="*", type=Path, metavar="EVENT", help="files that lie elsewhere")
-    actions.add_parser("schema", help="the JSON Schema of an event's file")
+    listed = actions.add_parser("list", help=phrase("all events side by side: those of the data folder, and others"))
+    listed.add_argument("events", nargs="*", type=Path, metavar="EVENT", help=phrase("files that lie elsewhere"))
+    actions.add_parser("schema", help=phrase("the JSON Schema of an event's file"))
     for name, one in actions.choices.items():
         if name not in {"new", "list", "schema"}:
-            one.add_argument("event", type=Path, help="the event's file")
+            one.add_argument("event", type=Path, help=phrase("the event's file"))
         json_argument(one)
 
 
 def _event_arguments(parser: ArgumentParser) -> None:
-    for name, words in (("name", "what it is called"), ("place", "where"), ("day", "as in 2026-11-28")):
+    for name, words in (("name", phrase("what it is called")), ("place", "where"), ("day", phrase("as in 2026-11-28"))):
         parser.add_argument(f"--{name}", help=words)
-    parser.add_argument("--hours", metavar="FROM-TO", help="as in 18:30-21:30")
-    parser.add_argument("--break", dest="rest", action="append", metavar="FROM-TO", help="a rest; 'none' for none")
+    parser.add_argument("--hours", metavar="FROM-TO", help=phrase("as in 18:30-21:30"))
+    parser.add_argument(
+        "--break", dest="rest", action="append", metavar="FROM-TO", help=phrase("a rest; 'none' for none")
+    )
     parser.add_argument("--painters", type=whole, metavar="N")
-    parser.add_argument("--people", type=whole, metavar="N", help="people expected")
+    parser.add_argument("--people", type=whole, metavar="N", help=phrase("people expected"))
     kinds = [one.value for one in Arrivals]
-    parser.add_argument("--arrivals", choices=kinds, help="how they come")
-    parser.add_argument("--curve", metavar="N,N,...", help="how many come in each equal part of the time")
-    parser.add_argument("--children", type=number, metavar="SHARE", help="share of small children, 0 to 1")
-    parser.add_argument("--limit-min", type=number, metavar="MIN", help="longest wait that you want")
+    parser.add_argument("--arrivals", choices=kinds, help=phrase("how they come"))
+    parser.add_argument("--curve", metavar="N,N,...", help=phrase("how many come in each equal part of the time"))
+    parser.add_argument("--children", type=number, metavar="SHARE", help=phrase("share of small children, 0 to 1"))
+    parser.add_argument("--limit-min", type=number, metavar="MIN", help=phrase("longest wait that you want"))
     for name, words in _MONEY.items():
         parser.add_argument(f"--{name.replace('_', '-')}", type=number, metavar="M", help=words)
     parser.add_argument("--currency", metavar="SIGN")
-    parser.add_argument("--price", metavar="'NAME M; NAME M'", help="what a gram of single cakes or pans costs")
-    parser.add_argument("--extra", action="append", metavar="THING", help="what else to pack; 'none' for none")
+    parser.add_argument("--price", metavar="'NAME M; NAME M'", help=phrase("what a gram of single cakes or pans costs"))
+    parser.add_argument("--extra", action="append", metavar="THING", help=phrase("what else to pack; 'none' for none"))
 
 
 _MONEY = {
-    "per_face": "price of a face",
-    "per_hour": "price of an hour",
-    "travel": "what the way costs",
-    "other_costs": "fees and the like",
-    "own_hour": "what an hour of yours is worth",
-    "per_gram": "price of a gram of cake paint",
-    "per_sponge": "price of a sponge",
+    "per_face": phrase("price of a face"),
+    "per_hour": phrase("price of an hour"),
+    "travel": phrase("what the way costs"),
+    "other_costs": phrase("fees and the like"),
+    "own_hour": phrase("what an hour of yours is worth"),
+    "per_gram": phrase("price of a gram of cake paint"),
+    "per_sponge": phrase("price of a sponge"),
 }
 
 
 def _menu_arguments(parser: ArgumentParser) -> None:
     keys = ", ".join(one.key for one in shipped_designs()[:3])
     parser.add_argument(
-        "--add", action="append", metavar="PLAN|DESIGN", help=f"a plan's file, or a design that ships: {keys} ..."
+        "--add",
+        action="append",
+        metavar="PLAN|DESIGN",
+        help=phrase("a plan's file, or a design that ships: {keys} ...", keys=keys),
     )
-    parser.add_argument("--other", action="store_true", help="the designs added in their other colours")
+    parser.add_argument("--other", action="store_true", help=phrase("the designs added in their other colours"))
     parser.add_argument("--remove", action="append", metavar="ID")
-    parser.add_argument("--on", action="append", metavar="ID", help="on the menu today")
-    parser.add_argument("--off", action="append", metavar="ID", help="not today")
-    parser.add_argument("--share", action="append", metavar="ID=N", help="how often it is asked for")
-    parser.add_argument("--again", action="store_true", help="work out all times again, at your own pace of today")
-    parser.add_argument("--weigh", type=whole, metavar="N", help="the best menu of so many designs")
-    parser.add_argument("--take", action="store_true", help="with --weigh: let it be today's menu")
-    parser.add_argument("--board", type=Path, metavar="FILE", help="the menu board as a PDF")
+    parser.add_argument("--on", action="append", metavar="ID", help=phrase("on the menu today"))
+    parser.add_argument("--off", action="append", metavar="ID", help=phrase("not today"))
+    parser.add_argument("--share", action="append", metavar="ID=N", help=phrase("how often it is asked for"))
+    parser.add_argument(
+        "--again", action="store_true", help=phrase("work out all times again, at your own pace of today")
+    )
+    parser.add_argument("--weigh", type=whole, metavar="N", help=phrase("the best menu of so many designs"))
+    parser.add_argument("--take", action="store_true", help=phrase("with --weigh: let it be today's menu"))
+    parser.add_argument("--board", type=Path, metavar="FILE", help=phrase("the menu board as a PDF"))
     parser.add_argument("--size", default="A4", metavar="A4|A3|Letter")
-    parser.add_argument("--prices", action="store_true", help="with the price of a face on it")
-    parser.add_argument("--pick", type=Path, metavar="FILE", help="a card to choose from by colours, as a PDF")
+    parser.add_argument("--prices", action="store_true", help=phrase("with the price of a face on it"))
+    parser.add_argument("--pick", type=Path, metavar="FILE", help=phrase("a card to choose from by colours, as a PDF"))
     notebook_argument(parser)
 
 
 def _report_arguments(parser: ArgumentParser) -> None:
-    parser.add_argument("--faces", type=number, metavar="N", help="reckon with so many faces instead of those painted")
-    parser.add_argument("--csv", type=Path, metavar="FILE", help="the day for the books")
-    parser.add_argument("--names", action="store_true", help="with --csv: with people's names")
-    parser.add_argument("--ics", type=Path, metavar="FILE", help="the event as iCalendar")
-    parser.add_argument("--quote", type=Path, metavar="FILE", help="a plain quote as a PDF")
-    parser.add_argument("--book", action="store_true", help="take what was used from the kit")
-    parser.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
-    parser.add_argument("--keep", action="store_true", help="write a page of the notebook about it")
+    parser.add_argument(
+        "--faces", type=number, metavar="N", help=phrase("reckon with so many faces instead of those painted")
+    )
+    parser.add_argument("--csv", type=Path, metavar="FILE", help=phrase("the day for the books"))
+    parser.add_argument("--names", action="store_true", help=phrase("with --csv: with people's names"))
+    parser.add_argument("--ics", type=Path, metavar="FILE", help=phrase("the event as iCalendar"))
+    parser.add_argument("--quote", type=Path, metavar="FILE", help=phrase("a plain quote as a PDF"))
+    parser.add_argument("--book", action="store_true", help=phrase("take what was used from the kit"))
+    parser.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
+    parser.add_argument("--keep", action="store_true", help=phrase("write a page of the notebook about it"))
     notebook_argument(parser)
 
 
@@ -165,7 +181,7 @@ def day_verb(args: Namespace) -> int:
 def _new(args: Namespace) -> int:
     path: Path = args.event if args.event.suffix == SUFFIX else args.event.with_name(args.event.name + SUFFIX)
     if exists(path):
-        raise FileProblemError(path, "there is a file of that name already; choose another name.")
+        raise FileProblemError(path, phrase("there is a file of that name already; choose another name."))
     event = _with_wishes(args, demo_event() if args.demo else Event(args.name or path.stem[:80]))
     write_day(event, path)
     return _told_event(args, event, path)
@@ -205,7 +221,7 @@ def _with_lists(args: Namespace, event: Event) -> Event:
 def _span(text: str) -> tuple[float, float]:
     one, dash, other = text.partition("-")
     if not dash:
-        raise OutOfRangeError("hours", text, "from and to, as in 18:30-21:30")
+        raise OutOfRangeError("hours", text, phrase("from and to, as in 18:30-21:30"))
     return parse_clock(one), parse_clock(other)
 
 
@@ -213,8 +229,17 @@ def _told_event(args: Namespace, event: Event, path: Path) -> int:
     if args.json:
         write_json(event_told(event))
         return 0
-    hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
-    print(f"{event.name}: {hours}, {event.painters} painting, {event.people} people expected; {path}")
+    hours = phrase("{clock} to {clock_2}", clock=clock_text(event.begins_min), clock_2=clock_text(event.ends_min))
+    print(
+        phrase(
+            "{event}: {hours}, {painters} painting, {people} people expected; {path}",
+            event=event.name,
+            hours=hours,
+            painters=event.painters,
+            people=event.people,
+            path=path,
+        )
+    )
     return 0
 
 
@@ -251,9 +276,14 @@ def _menu(args: Namespace) -> int:
 
 def _weighed_lines(best: Weighed) -> list[str]:
     return [
-        f"best {len(best.items)}: {', '.join(one.title for one in best.items)}",
-        f"  {best.faces_an_hour:.1f} faces an hour and painter, {best.loads} loads, {best.cakes} cakes",
-        f"  colours missing: {', '.join(best.missing) or 'none'}",
+        phrase("best {count}: {listed}", count=len(best.items), listed=", ".join(one.title for one in best.items)),
+        phrase(
+            "  {faces_an_hour:.1f} faces an hour and painter, {loads} loads, {cakes} cakes",
+            faces_an_hour=best.faces_an_hour,
+            loads=best.loads,
+            cakes=best.cakes,
+        ),
+        phrase("  colours missing: {missing}", missing=", ".join(best.missing) or "none"),
     ]
 
 
@@ -276,9 +306,13 @@ def _menu_changed(args: Namespace, event: Event) -> Event:
 
 def _item_line(event: Event, one: MenuItem) -> str:
     mark = " " if one.on else "-"
-    short = f", short {clock(one.short_s)}" if one.short_s else ""
-    price = f"{material_of_face(event, one.id):.2f} {event.currency} of paint"
-    times = f"{clock(one.whole_s)} min{short}, {len(one.loads)} loads"
+    short = phrase(", short {short_s}", short_s=clock(one.short_s)) if one.short_s else ""
+    price = phrase(
+        "{material_of_face:.2f} {currency} of paint",
+        material_of_face=material_of_face(event, one.id),
+        currency=event.currency,
+    )
+    times = phrase("{whole_s} min{short}, {count} loads", whole_s=clock(one.whole_s), short=short, count=len(one.loads))
     return f"{mark} {one.id:18s} {one.title}: {times}, {price}; {', '.join(one.colours)}"
 
 
@@ -290,7 +324,7 @@ def _added(args: Namespace, event: Event, wish: str) -> MenuItem:
         return designed(plan, f"{SHIPPED}{wish}{other}", free_key(event, wish), pace).item
     path = Path(wish)
     if not exists(path):
-        raise OutOfRangeError("--add", wish, "a plan's file, or one of `pennello designs`")
+        raise OutOfRangeError("--add", wish, phrase("a plan's file, or one of `pennello designs`"))
     made = designed(read_plan(path), str(path.absolute()), "", pace).item
     return replace(made, id=free_key(event, made.id))
 
@@ -322,7 +356,14 @@ def _simulate(args: Namespace) -> int:
     for sentence in sentences(event, found):
         print(sentence)
     for one in others:
-        print(f"  {one.words}: {one.faces:+.0f} faces, {one.wait_min:+.0f} min less waiting")
+        print(
+            phrase(
+                "  {one}: {faces:+.0f} faces, {wait_min:+.0f} min less waiting",
+                one=one.words,
+                faces=one.faces,
+                wait_min=one.wait_min,
+            )
+        )
     return 0
 
 
@@ -365,8 +406,11 @@ def _kit(args: Namespace) -> int:
     for one in things:
         words = "; ".join(part for part in (one.caution, one.label) if part)
         caution = f" ({words})" if words else ""
-        print(f"[{'x' if one.name in event.packed else ' '}] {one.name}: {one.amount}{caution}")
-    for line in (*(f"to buy: {one}" for one in buy), *(f"to wash: {one}" for one in wash)):
+        print(f"[{'x' if one.name in event.packed else ' '}] {one.words}: {one.amount}{caution}")
+    for line in (
+        *(phrase("to buy: {one}", one=one) for one in buy),
+        *(phrase("to wash: {one}", one=one) for one in wash),
+    ):
         print(line)
     return 0
 
@@ -376,7 +420,7 @@ def _packed(args: Namespace, event: Event, things: tuple[Thing, ...]) -> tuple[s
     known = {one.name for one in things}
     for name in (*(args.tick or ()), *(args.untick or ())):
         if name not in known:
-            raise OutOfRangeError("thing of the bag", name, "one that `day kit` lists")
+            raise OutOfRangeError(phrase("thing of the bag"), name, phrase("one that `day kit` lists"))
     return tuple(sorted((set(event.packed) | set(args.tick or ())) - set(args.untick or ())))
 
 
@@ -415,19 +459,41 @@ def _report(args: Namespace) -> int:
         )
         return 0
     sign = event.currency
-    print(f"{found.faces} painted, {found.gone} left" + (f"; waited {minutes(found.wait_s)}" if found.wait_s else ""))
-    for one in found.designs:
-        took = f", took {clock(one.took_s)} min" if one.took_s is not None else ""
-        print(f"  {one.title}: {one.faces} faces, planned {clock(one.planned_s)} min{took}")
     print(
-        f"with {faces:.0f} faces: in {money.income:.2f} {sign}, out {money.total:.2f} {sign} (paint and sponges "
-        f"{money.material:.2f}, way {money.travel:.2f}, other {money.other:.2f}, own time {money.own_time:.2f}), "
-        f"left {money.left:.2f} {sign}"
+        phrase("{faces} painted, {gone} left", faces=found.faces, gone=found.gone)
+        + (phrase("; waited {wait_s}", wait_s=minutes(found.wait_s)) if found.wait_s else "")
+    )
+    for one in found.designs:
+        took = phrase(", took {took_s} min", took_s=clock(one.took_s)) if one.took_s is not None else ""
+        print(
+            phrase(
+                "  {one}: {faces} faces, planned {planned_s} min{took}",
+                one=one.title,
+                faces=one.faces,
+                planned_s=clock(one.planned_s),
+                took=took,
+            )
+        )
+    print(
+        phrase(
+            "with {faces:.0f} faces: in {income:.2f} {sign}, out {total:.2f} {sign} (paint and sponges "
+            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), "
+            "left {left:.2f} {sign}",
+            faces=faces,
+            income=money.income,
+            sign=sign,
+            total=money.total,
+            material=money.material,
+            travel=money.travel,
+            other=money.other,
+            own_time=money.own_time,
+            left=money.left,
+        )
     )
     if money.break_even_faces is not None:
-        print(f"it pays from {money.break_even_faces} faces on")
+        print(phrase("it pays from {break_even_faces} faces on", break_even_faces=money.break_even_faces))
     for sentence in found.next_time:
-        print(f"next time: {sentence}")
+        print(phrase("next time: {sentence}", sentence=sentence))
     return 0
 
 

@@ -10,6 +10,7 @@ from pennello.cli.main import write_json
 from pennello.cli.plan_file import write_plan
 from pennello.errors import PennelloError
 from pennello.files.demo import ShippedDesign, shipped_design, shipped_designs
+from pennello.phrases import phrase
 
 
 class NoDesignNamedError(PennelloError):
@@ -18,9 +19,11 @@ class NoDesignNamedError(PennelloError):
 
 def designs_arguments(parser: ArgumentParser) -> None:
     """Say what `designs` takes."""
-    parser.add_argument("name", nargs="?", help="a design, to be written as a plan; without it they are listed")
-    parser.add_argument("--other", action="store_true", help="in its other colours")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="where the plan is written; it must not be there yet")
+    parser.add_argument("name", nargs="?", help=phrase("a design, to be written as a plan; without it they are listed"))
+    parser.add_argument("--other", action="store_true", help=phrase("in its other colours"))
+    parser.add_argument(
+        "--out", type=Path, metavar="FILE", help=phrase("where the plan is written; it must not be there yet")
+    )
     json_argument(parser)
 
 
@@ -29,22 +32,30 @@ def designs_verb(args: Namespace) -> int:
     """List the designs, or write one as a plan."""
     if args.name is None:
         if args.out:
-            raise NoDesignNamedError("Say which design is to be written; `pennello designs` lists them.")
+            raise NoDesignNamedError(phrase("Say which design is to be written; `pennello designs` lists them."))
         _list(json=args.json)
         return 0
     design = shipped_design(args.name)
     plan = design.plan(other=args.other)
     if args.out:
         if args.out.exists():
-            raise NoDesignNamedError(f"{args.out} is there already; name another file with --out.")
+            raise NoDesignNamedError(phrase("{out} is there already; name another file with --out.", out=args.out))
         write_plan(plan, args.out)
     if args.json:
         write_json({**_told(design), "written": str(args.out) if args.out else None})
     else:
         parts = "; ".join(part.name for part in plan.parts)
-        print(f"{plan.title}, on {plan.motifs[0].chart}: {len(plan.strokes)} loads. {parts}.")
+        print(
+            phrase(
+                "{plan}, on {chart}: {count} loads. {parts}.",
+                plan=plan.title,
+                chart=plan.motifs[0].chart,
+                count=len(plan.strokes),
+                parts=parts,
+            )
+        )
         if args.out:
-            print(f"Wrote {args.out}.")
+            print(phrase("Wrote {out}.", out=args.out))
     return 0
 
 
@@ -54,7 +65,15 @@ def _list(*, json: bool) -> None:
         write_json({"designs": told})
         return
     for one in told:
-        print(f"{one['key']:18} {one['title']}; also {one['other']}; on {one['chart']}")
+        print(
+            phrase(
+                "{one:18} {one_2}; also {one_3}; on {one_4}",
+                one=one["key"],
+                one_2=one["title"],
+                one_3=one["other"],
+                one_4=one["chart"],
+            )
+        )
 
 
 def _told(design: ShippedDesign) -> dict[str, str]:

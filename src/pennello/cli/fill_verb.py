@@ -13,6 +13,7 @@ from pennello.design.on_chart import placed_in, seat
 from pennello.design.plan import Plan
 from pennello.design.pulled import outline_of, with_pulled, with_stroke_for
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 from pennello.solve.fill_outline import (
     ENOUGH,
     OneStroke,
@@ -29,13 +30,19 @@ class WhichOutlineError(PennelloError):
 def fill_arguments(parser: ArgumentParser) -> None:
     """Say what `fill-outline` takes."""
     plan_argument(parser)
-    parser.add_argument("--outline", metavar="'X,Y X,Y ...'", help="its points on the chart, mm; it is closed")
-    parser.add_argument("--piece", metavar="ID", help="or a line that is drawn on a chart; a stroke takes its place")
-    parser.add_argument("--load", action="append", default=[], metavar="LOAD", help="only with it; can be said again")
-    parser.add_argument("--rim", metavar="X,Y", help="a place near the side that the rim shall lie on, mm")
-    parser.add_argument("--take", type=int, metavar="N", help="put the N-th of what is found on the chart, 1 the best")
-    parser.add_argument("--chart", default="face", metavar="NAME", help="on which chart, default face")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("--outline", metavar="'X,Y X,Y ...'", help=phrase("its points on the chart, mm; it is closed"))
+    parser.add_argument(
+        "--piece", metavar="ID", help=phrase("or a line that is drawn on a chart; a stroke takes its place")
+    )
+    parser.add_argument(
+        "--load", action="append", default=[], metavar="LOAD", help=phrase("only with it; can be said again")
+    )
+    parser.add_argument("--rim", metavar="X,Y", help=phrase("a place near the side that the rim shall lie on, mm"))
+    parser.add_argument(
+        "--take", type=int, metavar="N", help=phrase("put the N-th of what is found on the chart, 1 the best")
+    )
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("on which chart, default face"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -59,22 +66,35 @@ def fill_verb(args: Namespace) -> int:
         return 0
     for number, one in enumerate(found, 1):
         brush = plan.brush(plan.stroke(one.load).brush).name
-        print(f"{number}. {brush} with {plan.stroke(one.load).name}: {one.overlap:.0%} shared (predicted); {one.words}")
+        print(
+            phrase(
+                "{number}. {brush} with {stroke}: {overlap:.0%} shared (predicted); {one}",
+                number=number,
+                brush=brush,
+                stroke=plan.stroke(one.load).name,
+                overlap=one.overlap,
+                one=one.words,
+            )
+        )
     if needs_two(found):
-        print(f"No single stroke shares {ENOUGH:.0%} with it: it needs two.")
+        print(phrase("No single stroke shares {enough:.0%} with it: it needs two.", enough=ENOUGH))
     if taken:
-        print(f"Added {taken}.")
+        print(phrase("Added {taken}.", taken=taken))
     return 0
 
 
 def _outline(plan: Plan, args: Namespace) -> list[tuple[float, float]]:
     if (args.outline is None) == (args.piece is None):
-        raise WhichOutlineError("Say what is to be filled: --outline 'X,Y X,Y ...', or --piece ID of a drawn line.")
+        raise WhichOutlineError(
+            phrase("Say what is to be filled: --outline 'X,Y X,Y ...', or --piece ID of a drawn line.")
+        )
     if args.outline is not None:
         return [(one.x_mm, one.y_mm) for one in samples_of(args.outline, "--outline")]
     points = outline_of(seat(plan, placed_in(plan, args.piece)))
     if not points:
-        raise WhichOutlineError(f"{args.piece} is no single drawn line; draw one round the place, or say --outline.")
+        raise WhichOutlineError(
+            phrase("{piece} is no single drawn line; draw one round the place, or say --outline.", piece=args.piece)
+        )
     return list(points)
 
 
@@ -83,7 +103,7 @@ def _taken(plan: Plan, args: Namespace, found: tuple[OneStroke, ...]) -> str:
     if args.take is None:
         return ""
     if not 1 <= args.take <= len(found):
-        raise OutOfRangeError("--take", args.take, f"1 to {len(found)}")
+        raise OutOfRangeError("--take", args.take, phrase("1 to {count}", count=len(found)))
     one = found[args.take - 1]
     if args.piece is not None:
         plan, name = with_stroke_for(plan, args.piece, one.load, one.stroke)

@@ -16,6 +16,7 @@ from pennello.design.holds import hold_of, numbers_of, with_hold
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke
+from pennello.phrases import named, phrase
 from pennello.units import parse_number
 
 HELD = ("pressure", "lean", "tilt")
@@ -31,25 +32,38 @@ HOLDS = tuple(one.name.lower() for one in Hold if one is not Hold.TOUCH)
 def hold_arguments(parser: ArgumentParser) -> None:
     """Say what `hold` takes."""
     plan_argument(parser, stroke=True)
-    along = "one value, or AT:VALUE,AT:VALUE with AT from 0 (start) to 1 (end)"
-    parser.add_argument("--way", choices=HOLDS, help="which of the five holds")
+    along = phrase("one value, or AT:VALUE,AT:VALUE with AT from 0 (start) to 1 (end)")
+    parser.add_argument("--way", choices=HOLDS, help=phrase("which of the five holds"))
     parser.add_argument(
-        "--number", action="append", metavar="KEY=NUMBER", help="a number of the hold, as --json lists them: angle=80"
+        "--number",
+        action="append",
+        metavar="KEY=NUMBER",
+        help=phrase("a number of the hold, as --json lists them: angle=80"),
     )
-    parser.add_argument("--pressure", metavar="KEYS", help=f"0.05 to 1; {along}")
-    parser.add_argument("--lean", metavar="KEYS", help=f"0 (upright) to 70 degrees; {along}")
-    parser.add_argument("--tilt", metavar="KEYS", help=f"-1 (on corner A) to 1 (on corner B); {along}")
-    parser.add_argument("--part", metavar="KEYS", help="the part of the edge on the skin: FROM-TO, or AT:FROM-TO,...")
+    parser.add_argument("--pressure", metavar="KEYS", help=phrase("0.05 to 1; {along}", along=along))
+    parser.add_argument("--lean", metavar="KEYS", help=phrase("0 (upright) to 70 degrees; {along}", along=along))
     parser.add_argument(
-        "--on-part", action="store_true", default=None, help="the path is that of the part that touches"
+        "--tilt", metavar="KEYS", help=phrase("-1 (on corner A) to 1 (on corner B); {along}", along=along)
     )
-    parser.add_argument("--whole-edge", dest="on_part", action="store_false", help="the path is that of the whole edge")
-    parser.add_argument("--lift", type=length_mm, metavar="MM", help="over how much of its end the brush lifts off")
-    parser.add_argument("--exit", choices=("edge", "corner A", "corner B"), help="what leaves the skin last")
-    parser.add_argument("--pats", choices=("way", "place", "no"), help="set down again and again, from one load")
-    parser.add_argument("--overlap", type=number, metavar="SHARE", help="of pats, 0 to 0.9")
-    parser.add_argument("--turn", type=number, metavar="DEG", help="of pats to and fro, 0 to 180")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--part", metavar="KEYS", help=phrase("the part of the edge on the skin: FROM-TO, or AT:FROM-TO,...")
+    )
+    parser.add_argument(
+        "--on-part", action="store_true", default=None, help=phrase("the path is that of the part that touches")
+    )
+    parser.add_argument(
+        "--whole-edge", dest="on_part", action="store_false", help=phrase("the path is that of the whole edge")
+    )
+    parser.add_argument(
+        "--lift", type=length_mm, metavar="MM", help=phrase("over how much of its end the brush lifts off")
+    )
+    parser.add_argument("--exit", choices=("edge", "corner A", "corner B"), help=phrase("what leaves the skin last"))
+    parser.add_argument(
+        "--pats", choices=("way", "place", "no"), help=phrase("set down again and again, from one load")
+    )
+    parser.add_argument("--overlap", type=number, metavar="SHARE", help=phrase("of pats, 0 to 0.9"))
+    parser.add_argument("--turn", type=number, metavar="DEG", help=phrase("of pats to and fro, 0 to 180"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -81,15 +95,25 @@ def hold_answer(way: Stroke) -> dict[str, object]:
 def hold_words(way: Stroke) -> list[str]:
     """Return how a stroke is held, in words."""
     told = [f"{one.name} {one.value:.0f}{one.unit}" for one in numbers_of(way)]
-    found = [f"held {hold_of(way).value}{': ' if told else ''}{', '.join(told)}"]
+    found = [
+        (
+            phrase("held {hold_of}: {told}", hold_of=named(hold_of(way)), told=", ".join(told))
+            if told
+            else phrase("held {hold_of}{told}", hold_of=named(hold_of(way)), told=", ".join(told))
+        )
+    ]
     for one in CURVES.values():
         values = [key.value for key in one.keys(way)]
         low, high = one.words(min(values)), one.words(max(values))
-        found.append(f"{one.name} {low}" if low == high else f"{one.name} {low} to {high}")
+        found.append(
+            f"{one.name} {low}" if low == high else phrase("{one} {low} to {high}", one=one.name, low=low, high=high)
+        )
     if way.on_part:
-        found.append("lies where its part touches")
+        found.append(phrase("lies where its part touches"))
     if way.pats is not None:
-        found.append(f"patted over the {way.pats.over.value}, {way.pats.overlap:.0%} overlap")
+        found.append(
+            phrase("patted over the {over}, {overlap:.0%} overlap", over=named(way.pats.over), overlap=way.pats.overlap)
+        )
     return found
 
 
@@ -102,10 +126,19 @@ def _in_hold(way: Stroke, args: Namespace) -> Stroke:
         numbers = {one.key: one for one in numbers_of(way)}
         if key not in numbers:
             has = ", ".join(numbers) or "none"
-            raise HoldError(f"--number '{text}': held {hold_of(way).value}, the stroke has these numbers: {has}.")
+            raise HoldError(
+                phrase(
+                    "--number '{text}': held {hold_of}, the stroke has these numbers: {has}.",
+                    text=text,
+                    hold_of=named(hold_of(way)),
+                    has=has,
+                )
+            )
         one, wanted = numbers[key], parse_number(value)
         if not one.low <= wanted <= one.high:
-            raise OutOfRangeError(one.name, wanted, f"{one.low:g} to {one.high:g}{one.unit}")
+            raise OutOfRangeError(
+                one.name, wanted, phrase("{low:g} to {high:g}{unit}", low=one.low, high=one.high, unit=one.unit)
+            )
         way = one.change(wanted)
     return way
 
@@ -136,7 +169,7 @@ def _patted(way: Stroke, args: Namespace) -> Stroke:
         pats = replace(pats or Pats(), over=Over(args.pats))
     if pats is None:
         if args.overlap is not None or args.turn is not None:
-            raise HoldError("--overlap and --turn are about pats: say --pats way or --pats place too.")
+            raise HoldError(phrase("--overlap and --turn are about pats: say --pats way or --pats place too."))
         return way
     if args.overlap is not None:
         pats = replace(pats, overlap=args.overlap)
@@ -155,7 +188,13 @@ def _keys(text: str, name: str) -> tuple[Key, ...]:
     for part in text.split(","):
         at, colon, value = part.rpartition(":")
         if not colon and len(text.split(",")) > 1:
-            raise HoldError(f"--{name} '{text}': write one value, or AT:VALUE,AT:VALUE with AT from 0 to 1.")
+            raise HoldError(
+                phrase(
+                    "--{name} '{text}': write one value, or AT:VALUE,AT:VALUE with AT from 0 to 1.",
+                    name=name,
+                    text=text,
+                )
+            )
         found.append(Key(parse_number(at) if colon else 0.0, parse_number(value)))
     return tuple(found) if len(found) > 1 else (found[0], Key(1.0, found[0].value))
 
@@ -167,7 +206,7 @@ def _part_keys(text: str) -> tuple[tuple[Key, ...], tuple[Key, ...]]:
         at, _, between = part.rpartition(":")
         low, dash, high = between.partition("-")
         if not dash:
-            raise HoldError(f"--part '{text}': write FROM-TO, as 0-0.4, or AT:FROM-TO,AT:FROM-TO.")
+            raise HoldError(phrase("--part '{text}': write FROM-TO, as 0-0.4, or AT:FROM-TO,AT:FROM-TO.", text=text))
         place = parse_number(at) if at else 0.0
         starts.append(Key(place, parse_number(low)))
         ends.append(Key(place, parse_number(high)))

@@ -32,9 +32,10 @@ from pennello.kit.own_cake import SeenStripe
 from pennello.kit.paint import Paint
 from pennello.kit.search import found, neighbours
 from pennello.kit.shelf import ItemKind, KitItem
+from pennello.phrases import phrase, plural
 from pennello.session.kit import KitSession
 from pennello.session.own_kit import cake_items, shipped_away, stripes_in
-from pennello.units import counted, parse_length, parse_number, parse_whole
+from pennello.units import parse_length, parse_number, parse_whole
 
 MOST_REFUSED_SHOWN = 20
 
@@ -57,48 +58,54 @@ ADDED = tuple(name for name in COLUMNS if name not in ("kind", "name"))
 
 
 def _kit_argument(parser: ArgumentParser) -> None:
-    parser.add_argument("--kit", type=Path, metavar="FILE", help="the kit's file (default: your own)")
+    parser.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
 
 
 def kit_arguments(parser: ArgumentParser) -> None:
     """Say what `kit` takes."""
     actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
     kinds = ("paint", "cake", "brush")
-    listed = actions.add_parser("list", help="what is in it")
+    listed = actions.add_parser("list", help=phrase("what is in it"))
     listed.add_argument("--kind", choices=kinds)
-    listed.add_argument("--search", default="", metavar="WORDS", help="words, eye:yes, or 'white + red' for neighbours")
-    listed.add_argument("--neighbours", nargs=2, metavar="COLOUR", help="cakes with these two side by side")
-    listed.add_argument("--retired", action="store_true", help="those out of use too")
+    listed.add_argument(
+        "--search", default="", metavar="WORDS", help=phrase("words, eye:yes, or 'white + red' for neighbours")
+    )
+    listed.add_argument("--neighbours", nargs=2, metavar="COLOUR", help=phrase("cakes with these two side by side"))
+    listed.add_argument("--retired", action="store_true", help=phrase("those out of use too"))
     _kit_argument(listed)
     json_argument(listed)
-    out = actions.add_parser("export", help="write it as CSV, or its paints as GPL palette, by the file's ending")
+    out = actions.add_parser(
+        "export", help=phrase("write it as CSV, or its paints as GPL palette, by the file's ending")
+    )
     out.add_argument("file", type=Path)
     out.add_argument("--kind", choices=kinds)
     _kit_argument(out)
-    taken = actions.add_parser("import", help="take in a CSV table or a GPL palette")
+    taken = actions.add_parser("import", help=phrase("take in a CSV table or a GPL palette"))
     taken.add_argument("file", type=Path)
-    taken.add_argument("--preview", action="store_true", help="only say what would change")
-    taken.add_argument("--skip-bad", action="store_true", help="leave out the lines that cannot be taken")
+    taken.add_argument("--preview", action="store_true", help=phrase("only say what would change"))
+    taken.add_argument("--skip-bad", action="store_true", help=phrase("leave out the lines that cannot be taken"))
     _kit_argument(taken)
     json_argument(taken)
-    add = actions.add_parser("add", help="add one thing, or change it")
+    add = actions.add_parser("add", help=phrase("add one thing, or change it"))
     add.add_argument("kind", choices=kinds)
     add.add_argument("name")
     for column in ADDED:
         add.add_argument(f"--{column.replace('_', '-')}", metavar="VALUE")
-    add.add_argument("--reflectance", type=Path, metavar="CSV", help="a paint as measured")
-    add.add_argument("--swatch", type=Path, metavar="PICTURE", help="a paint as photographed or scanned")
+    add.add_argument("--reflectance", type=Path, metavar="CSV", help=phrase("a paint as measured"))
+    add.add_argument("--swatch", type=Path, metavar="PICTURE", help=phrase("a paint as photographed or scanned"))
     add.add_argument("--area", metavar="X,Y,W,H", help="the paint in the picture, px")
     add.add_argument("--white", metavar="X,Y,W,H", help="the white reference in the picture, px")
-    add.add_argument("--read", metavar="PATCH", help="a paint as the simulated reader sees a patch of its card")
+    add.add_argument("--read", metavar="PATCH", help=phrase("a paint as the simulated reader sees a patch of its card"))
     _kit_argument(add)
     json_argument(add)
-    cake = actions.add_parser("cake", help="a cake of your own from the colours of its stripes, or from a photo of it")
+    cake = actions.add_parser(
+        "cake", help=phrase("a cake of your own from the colours of its stripes, or from a photo of it")
+    )
     _cake_arguments(cake)
     _kit_argument(cake)
     json_argument(cake)
-    mine = actions.add_parser("mine", help="put out of use what ships, but for the brushes that you have")
-    mine.add_argument("--brush", action="append", default=[], metavar="ID", help="one that you have")
+    mine = actions.add_parser("mine", help=phrase("put out of use what ships, but for the brushes that you have"))
+    mine.add_argument("--brush", action="append", default=[], metavar="ID", help=phrase("one that you have"))
     _kit_argument(mine)
     json_argument(mine)
 
@@ -110,11 +117,15 @@ def _cake_arguments(parser: ArgumentParser) -> None:
         action="append",
         default=[],
         metavar="HEX=MM[=NAME]",
-        help="a stripe, left to right: its colour, how wide it is, and what its paint is called",
+        help=phrase("a stripe, left to right: its colour, how wide it is, and what its paint is called"),
     )
-    parser.add_argument("--picture", type=Path, metavar="FILE", help="or a photo of it, with --line and --width-mm")
+    parser.add_argument(
+        "--picture", type=Path, metavar="FILE", help=phrase("or a photo of it, with --line and --width-mm")
+    )
     parser.add_argument("--line", metavar="X,Y,X,Y", help="across its stripes from wall to wall, px")
-    parser.add_argument("--width-mm", type=length_mm, default=40.0, metavar="MM", help="from wall to wall, default 40")
+    parser.add_argument(
+        "--width-mm", type=length_mm, default=40.0, metavar="MM", help=phrase("from wall to wall, default 40")
+    )
 
 
 @verb("kit", "the kit: paints, cakes, brushes of your own", kit_arguments)
@@ -136,10 +147,10 @@ def _list(args: Namespace, session: KitSession) -> int:
         write_json({"kit": str(session.path), "items": [_answer(item) for item in items]})
         return 0
     for item in items:
-        out = "  (out of use)" if item.keeping.retired else ""
+        out = phrase("  (out of use)") if item.keeping.retired else ""
         print(f"{item.kind.value:6} {item.id:24} {item.name}{out}")
     if not items:
-        print("Nothing in the kit is like that.")
+        print(phrase("Nothing in the kit is like that."))
     return 0
 
 
@@ -164,8 +175,10 @@ def _export(args: Namespace, session: KitSession) -> int:
         case ".gpl":
             write_palette([item.thing for item in items if isinstance(item.thing, Paint)], args.file)
         case _:
-            raise FileProblemError(args.file, "the kit is written as .csv or .gpl; choose one of these endings.")
-    print(f"Wrote {args.file}.")
+            raise FileProblemError(
+                args.file, phrase("the kit is written as .csv or .gpl; choose one of these endings.")
+            )
+    print(phrase("Wrote {file}.", file=args.file))
     return 0
 
 
@@ -173,15 +186,19 @@ def _import(args: Namespace, session: KitSession) -> int:
     preview = _preview(args.file, session)
     if preview.refused and not (args.preview or args.skip_bad):
         first = preview.refused[0].problem
-        more = f" and {len(preview.refused) - 1} more lines" if len(preview.refused) > 1 else ""
-        words = f"{first[:-1]}{more}; correct them or leave them out with --skip-bad. Nothing was changed."
+        more = phrase(" and {count} more lines", count=len(preview.refused) - 1) if len(preview.refused) > 1 else ""
+        words = phrase(
+            "{first}{more}; correct them or leave them out with --skip-bad. Nothing was changed.",
+            first=first[:-1],
+            more=more,
+        )
         raise FileProblemError(args.file, words)
     if not args.preview:
-        session.put(f"Take in {args.file.name}", preview.items)
+        session.put(phrase("Take in {file}", file=args.file.name), preview.items)
     if args.json:
         write_json(_preview_answer(preview, done=not args.preview))
         return 0
-    print(("Would change: " if args.preview else "Done: ") + preview.words + ".")
+    print((phrase("Would change: ") if args.preview else "Done: ") + preview.words + ".")
     for change in preview.changed[:MOST_REFUSED_SHOWN]:
         print(f"  {change.item.id}: {', '.join(change.what)}")
     for refused in preview.refused[:MOST_REFUSED_SHOWN]:
@@ -212,7 +229,7 @@ def _add(args: Namespace, session: KitSession) -> int:
     if measured is not None and isinstance(item.thing, Paint):
         item = replace(item, thing=replace(item.thing, reflectance=measured))
     known = session.kit.get(item.kind, item.id)
-    session.put(f"Add {item.name}", [item])
+    session.put(phrase("Add {item}", item=item.name), [item])
     if args.json:
         write_json({"done": "changed" if known else "added", "item": _answer(item)})
     else:
@@ -223,22 +240,22 @@ def _add(args: Namespace, session: KitSession) -> int:
 def _cake(args: Namespace, session: KitSession) -> int:
     """Put a cake into the kit from its stripes, or from a photo of it."""
     if bool(args.stripe) == bool(args.picture):
-        raise KitWishError("Say the stripes, --stripe HEX=MM for each, or --picture FILE with --line X,Y,X,Y.")
+        raise KitWishError(phrase("Say the stripes, --stripe HEX=MM for each, or --picture FILE with --line X,Y,X,Y."))
     if args.picture:
         ends = [parse_number(part) for part in (args.line or "").split(",") if part.strip()]
         if len(ends) != 4:
-            raise KitWishError("--line is four numbers, px: X,Y,X,Y from wall to wall across the stripes.")
+            raise KitWishError(phrase("--line is four numbers, px: X,Y,X,Y from wall to wall across the stripes."))
         stripes = stripes_in(args.picture, (ends[0], ends[1]), (ends[2], ends[3]), args.width_mm)
     else:
         stripes = tuple(_seen(text) for text in args.stripe)
     items = cake_items(session.kit, args.name, stripes)
-    session.put(f"Add {args.name}", items)
+    session.put(phrase("Add {name}", name=args.name), items)
     cake = items[-1]
     if args.json:
         write_json({"cake": _answer(cake), "paints": [_answer(one) for one in items[:-1]]})
     else:
-        words = ", ".join(f"{one.srgb} {one.width_mm:.1f} mm" for one in stripes)
-        print(f"Added cake {cake.id}: {words}.")
+        words = ", ".join(phrase("{srgb} {width_mm:.1f} mm", srgb=one.srgb, width_mm=one.width_mm) for one in stripes)
+        print(phrase("Added cake {id}: {words}.", id=cake.id, words=words))
     return 0
 
 
@@ -246,7 +263,9 @@ def _seen(text: str) -> SeenStripe:
     colour, equals, rest = text.partition("=")
     wide, _, name = rest.partition("=")
     if not equals:
-        raise KitWishError(f"'{text}' is no stripe; it is HEX=MM or HEX=MM=NAME, as in #f6f5f0=8=Foam White.")
+        raise KitWishError(
+            phrase("'{text}' is no stripe; it is HEX=MM or HEX=MM=NAME, as in #f6f5f0=8=Foam White.", text=text)
+        )
     return SeenStripe(format_hex(parse_hex(colour)), parse_length(wide), name)
 
 
@@ -257,11 +276,17 @@ def _mine(args: Namespace, session: KitSession) -> int:
         if name not in known:
             raise UnknownNameError("brush", name, sorted(known))
     items = shipped_away(session.kit, args.brush)
-    session.put("What ships goes out of use", items)
+    session.put(phrase("What ships goes out of use"), items)
     if args.json:
         write_json({"changed": [item.id for item in items]})
     else:
-        print(f"{counted(len(items), 'thing')} changed; 'kit list --retired' shows all.")
+        print(
+            plural(
+                len(items),
+                "{count} thing changed; 'kit list --retired' shows all.",
+                "{count} things changed; 'kit list --retired' shows all.",
+            )
+        )
     return 0
 
 
@@ -271,7 +296,7 @@ def _measured(args: Namespace, cells: dict[str, str]) -> tuple[float, ...] | Non
     if not ways:
         return None
     if args.kind != "paint" or len(ways) > 1:
-        raise KitWishError("Measure a paint in one way: --reflectance, --swatch or --read.")
+        raise KitWishError(phrase("Measure a paint in one way: --reflectance, --swatch or --read."))
     if args.swatch:
         from pennello.files.swatch import read_picture, read_swatch  # noqa: PLC0415 - Pillow only for pictures
 
@@ -298,5 +323,7 @@ def _area(text: str) -> Any:
     try:
         x, y, width, height = (parse_whole(part) for part in text.split(","))
     except ValueError:
-        raise KitWishError(f"'{text}' is no area; write X,Y,W,H in pixels, as in 120,80,40,40.") from None
+        raise KitWishError(
+            phrase("'{text}' is no area; write X,Y,W,H in pixels, as in 120,80,40,40.", text=text)
+        ) from None
     return Area(x, y, width, height)

@@ -32,25 +32,32 @@ from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA, readings
 from pennello.errors import OutOfRangeError
 from pennello.files.svg import read_svg
+from pennello.phrases import phrase
 
 
 def layer_arguments(parser: ArgumentParser) -> None:
     """Say what `layer` takes."""
     plan_argument(parser)
-    parser.add_argument("name", nargs="?", help="what to add, change or take away; without it they are listed")
-    parser.add_argument("--add", choices=("glitter", "stencil", "gem", "place"), help="add one of that name")
-    parser.add_argument("--svg", type=Path, metavar="FILE", help="outlines of a stencil to add")
-    parser.add_argument("--chart", default="face", metavar="NAME", help="which chart, default face")
-    parser.add_argument("--at", metavar="LANDMARK", help="at a landmark of the chart")
-    parser.add_argument("--x-mm", type=length_mm, metavar="MM", help="or where, from the chart's origin to the right")
-    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
-    parser.add_argument("--width-mm", type=length_mm, metavar="MM", help="its width")
-    parser.add_argument("--turn-deg", type=number, metavar="DEG", help="a stencil or gem turned about its middle")
-    parser.add_argument("--gem", choices=[one.value for one in GemShape], help="shape of a gem")
-    parser.add_argument("--amount", type=number, metavar="N", help="grains a cm², 1 to 400; or cover, 0.05 to 1")
+    parser.add_argument("name", nargs="?", help=phrase("what to add, change or take away; without it they are listed"))
+    parser.add_argument("--add", choices=("glitter", "stencil", "gem", "place"), help=phrase("add one of that name"))
+    parser.add_argument("--svg", type=Path, metavar="FILE", help=phrase("outlines of a stencil to add"))
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("which chart, default face"))
+    parser.add_argument("--at", metavar="LANDMARK", help=phrase("at a landmark of the chart"))
+    parser.add_argument(
+        "--x-mm", type=length_mm, metavar="MM", help=phrase("or where, from the chart's origin to the right")
+    )
+    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help=phrase("and down"))
+    parser.add_argument("--width-mm", type=length_mm, metavar="MM", help=phrase("its width"))
+    parser.add_argument(
+        "--turn-deg", type=number, metavar="DEG", help=phrase("a stencil or gem turned about its middle")
+    )
+    parser.add_argument("--gem", choices=[one.value for one in GemShape], help=phrase("shape of a gem"))
+    parser.add_argument(
+        "--amount", type=number, metavar="N", help=phrase("grains a cm², 1 to 400; or cover, 0.05 to 1")
+    )
     parser.add_argument("--colour", metavar="HEX")
-    parser.add_argument("--remove", action="store_true", help="take it away")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("--remove", action="store_true", help=phrase("take it away"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -66,7 +73,16 @@ def layer_verb(args: Namespace) -> int:
         write_json({"layers": listed})
     else:
         for one in listed:
-            print(f"{one['kind']:8} {one['name']}: {one['width_mm']:g} mm wide on {one['chart']} at {one['at_mm']} mm")
+            print(
+                phrase(
+                    "{one:8} {one_2}: {one_3:g} mm wide on {one_4} at {one_5} mm",
+                    one=one["kind"],
+                    one_2=one["name"],
+                    one_3=one["width_mm"],
+                    one_4=one["chart"],
+                    one_5=one["at_mm"],
+                )
+            )
     return 0
 
 
@@ -94,7 +110,7 @@ def _changed(plan: Plan, args: Namespace) -> Plan:
 
 def _new(plan: Plan, args: Namespace) -> Layer:
     if args.name in [one.name for one in every_layer(plan)]:
-        raise OutOfRangeError("the name of a new layer", args.name, "a name that no other one has")
+        raise OutOfRangeError(phrase("the name of a new layer"), args.name, phrase("a name that no other one has"))
     if args.add == Reserved.word:
         return Reserved(args.name, 0.0, 0.0, chart=args.chart)
     if args.add == Glitter.word:
@@ -102,7 +118,7 @@ def _new(plan: Plan, args: Namespace) -> Layer:
     if args.add == Gem.word:
         return Gem(args.name, 0.0, 0.0, 6.0, 6.0, chart=args.chart)
     if args.svg is None:
-        raise OutOfRangeError("--add stencil", "no outlines", "--svg FILE with closed outlines")
+        raise OutOfRangeError(phrase("--add stencil"), phrase("no outlines"), phrase("--svg FILE with closed outlines"))
     return stencil_of(args.name, tuple(read_svg(args.svg)), (0.0, 0.0), args.chart)
 
 
@@ -130,7 +146,7 @@ def contrast_arguments(parser: ArgumentParser) -> None:
     """Say what `contrast` takes."""
     plan_argument(parser)
     parser.add_argument(
-        "--skin", type=number, action="append", metavar="ITA", help="a skin (default: five, light to dark)"
+        "--skin", type=number, action="append", metavar="ITA", help=phrase("a skin (default: five, light to dark)")
     )
     json_argument(parser)
 
@@ -143,7 +159,7 @@ def contrast_verb(args: Namespace) -> int:
     if args.json:
         write_json(
             {
-                "formula": "WCAG 2.1 contrast ratio, an even coat (predicted)",
+                "formula": phrase("WCAG 2.1 contrast ratio, an even coat (predicted)"),
                 "readings": [
                     {
                         "stroke": one.stroke,
@@ -159,9 +175,16 @@ def contrast_verb(args: Namespace) -> int:
         )
     else:
         for one in found:
-            word = "reads" if one.reads else "hardly reads: outline it"
+            word = "reads" if one.reads else phrase("hardly reads: outline it")
             print(
-                f"{one.stroke} on {ita_class(one.ita_deg)} skin (ITA {one.ita_deg:.0f}°): rim {one.rim:.2f} : 1, "
-                f"heel {one.heel:.2f} : 1, {word}"
+                phrase(
+                    "{stroke} on {ita_class} skin (ITA {ita_deg:.0f}°): rim {rim:.2f} : 1, heel {heel:.2f} : 1, {word}",
+                    stroke=one.stroke,
+                    ita_class=ita_class(one.ita_deg),
+                    ita_deg=one.ita_deg,
+                    rim=one.rim,
+                    heel=one.heel,
+                    word=word,
+                )
             )
     return 0

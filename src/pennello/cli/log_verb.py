@@ -21,6 +21,7 @@ from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError
 from pennello.files.log_out import write_log, write_log_page
 from pennello.files.picture import Picture
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
 from pennello.session.log import (
@@ -43,30 +44,32 @@ from pennello.units import clock
 def log_arguments(parser: ArgumentParser) -> None:
     """Say what `log` takes."""
     actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
-    listed = actions.add_parser("list", help="pages, the latest first")
+    listed = actions.add_parser("list", help=phrase("pages, the latest first"))
     _search_arguments(listed)
-    shown = actions.add_parser("show", help="one page")
+    shown = actions.add_parser("show", help=phrase("one page"))
     shown.add_argument("page", type=whole)
-    pdf_argument(shown, "write it as a one-page PDF")
-    shown.add_argument("--asked", action="store_true", help="with what the person asked for")
-    add = actions.add_parser("add", help="a page, with or without a run")
-    add.add_argument("title", nargs="?", default="", help="what was painted; the plan's title if left out")
-    add.add_argument("--plan", type=Path, metavar="PLAN", help="the plan's file: its picture and colours go with it")
-    add.add_argument("--day", metavar="WHEN", help="as in 2026-11-28T19:30; now if left out")
-    change = actions.add_parser("change", help="what stands on a page")
+    pdf_argument(shown, phrase("write it as a one-page PDF"))
+    shown.add_argument("--asked", action="store_true", help=phrase("with what the person asked for"))
+    add = actions.add_parser("add", help=phrase("a page, with or without a run"))
+    add.add_argument("title", nargs="?", default="", help=phrase("what was painted; the plan's title if left out"))
+    add.add_argument(
+        "--plan", type=Path, metavar="PLAN", help=phrase("the plan's file: its picture and colours go with it")
+    )
+    add.add_argument("--day", metavar="WHEN", help=phrase("as in 2026-11-28T19:30; now if left out"))
+    change = actions.add_parser("change", help=phrase("what stands on a page"))
     change.add_argument("page", type=whole)
     for one in (add, change):
         _page_arguments(one)
-    remove = actions.add_parser("remove", help="take a page out; its times stay for the pace")
+    remove = actions.add_parser("remove", help=phrase("take a page out; its times stay for the pace"))
     remove.add_argument("page", type=whole)
-    compare = actions.add_parser("compare", help="what differs between two pages")
+    compare = actions.add_parser("compare", help=phrase("what differs between two pages"))
     compare.add_argument("page", type=whole)
     compare.add_argument("other", type=whole)
-    summed = actions.add_parser("months", help="totals by month")
+    summed = actions.add_parser("months", help=phrase("totals by month"))
     _search_arguments(summed)
-    out = actions.add_parser("export", help="CSV or iCalendar, by the file's ending")
+    out = actions.add_parser("export", help=phrase("CSV or iCalendar, by the file's ending"))
     out.add_argument("file", type=Path)
-    out.add_argument("--asked", action="store_true", help="with what people asked for")
+    out.add_argument("--asked", action="store_true", help=phrase("with what people asked for"))
     _search_arguments(out)
     for one in actions.choices.values():
         notebook_argument(one)
@@ -74,28 +77,35 @@ def log_arguments(parser: ArgumentParser) -> None:
 
 
 def _search_arguments(parser: ArgumentParser) -> None:
-    parser.add_argument("--words", default="", help="only pages that say all of these words")
+    parser.add_argument("--words", default="", help=phrase("only pages that say all of these words"))
     families = ", ".join(one.value for one in ColourFamily)
-    parser.add_argument("--colour", default="", metavar="WORD", help=f"only of this colour: {families}")
+    parser.add_argument(
+        "--colour", default="", metavar="WORD", help=phrase("only of this colour: {families}", families=families)
+    )
     parser.add_argument("--trouble", default="", metavar="WORD", help=_TROUBLES)
-    parser.add_argument("--since", default="", metavar="DAY", help="as in 2026-11-01")
+    parser.add_argument("--since", default="", metavar="DAY", help=phrase("as in 2026-11-01"))
     parser.add_argument("--until", default="", metavar="DAY")
 
 
-_TROUBLES = "what went wrong: " + ", ".join(one.value for one in Trouble)
+_TROUBLES = phrase("what went wrong: ") + ", ".join(one.value for one in Trouble)
 
 
 def _page_arguments(parser: ArgumentParser) -> None:
-    parser.add_argument("--part", help="the part alone that was painted")
-    parser.add_argument("--short", choices=("yes", "no"), help="whether it was the short form")
-    parser.add_argument("--seconds", type=number, metavar="S", help="how long the hand took")
+    parser.add_argument("--part", help=phrase("the part alone that was painted"))
+    parser.add_argument("--short", choices=("yes", "no"), help=phrase("whether it was the short form"))
+    parser.add_argument("--seconds", type=number, metavar="S", help=phrase("how long the hand took"))
     parser.add_argument("--note")
-    parser.add_argument("--light", help="by which light the photo was taken")
-    parser.add_argument("--photo", type=Path, metavar="FILE", help="a photo: copied, shrunk, without its metadata")
-    parser.add_argument("--asked-for", metavar="WORDS", help="what the person asked for")
-    parser.add_argument("--kept", metavar="WORDS", help="which variant was kept")
+    parser.add_argument("--light", help=phrase("by which light the photo was taken"))
     parser.add_argument(
-        "--wrong", action="append", metavar="WORD[:PIECE]", help=f"{_TROUBLES}; where, by the id of a piece"
+        "--photo", type=Path, metavar="FILE", help=phrase("a photo: copied, shrunk, without its metadata")
+    )
+    parser.add_argument("--asked-for", metavar="WORDS", help=phrase("what the person asked for"))
+    parser.add_argument("--kept", metavar="WORDS", help=phrase("which variant was kept"))
+    parser.add_argument(
+        "--wrong",
+        action="append",
+        metavar="WORD[:PIECE]",
+        help=phrase("{troubles}; where, by the id of a piece", troubles=_TROUBLES),
     )
 
 
@@ -130,14 +140,20 @@ def _trouble(text: str) -> Trouble:
     try:
         return Trouble(text)
     except ValueError:
-        raise OutOfRangeError("what went wrong", text, ", ".join(one.value for one in Trouble)) from None
+        raise OutOfRangeError(phrase("what went wrong"), text, ", ".join(one.value for one in Trouble)) from None
 
 
 def _line(page: LogPage) -> str:
-    words = [page.title + (f", {page.part}" if page.part else "") + (", short form" if page.short else "")]
+    words = [page.title + (f", {page.part}" if page.part else "") + (phrase(", short form") if page.short else "")]
     if page.painted_s:
-        words.append(f"{clock(page.painted_s)} min" + (f" ({clock(page.planned_s)})" if page.planned_s else ""))
-    words += [f"{one.trouble.value}{f' at {one.name}' if one.name else ''}" for one in page.faults]
+        words.append(
+            phrase("{painted_s} min", painted_s=clock(page.painted_s))
+            + (f" ({clock(page.planned_s)})" if page.planned_s else "")
+        )
+    words += [
+        phrase("{trouble} at {place}", trouble=named(one.trouble), place=one.name) if one.name else one.trouble.value
+        for one in page.faults
+    ]
     return "; ".join(words)
 
 
@@ -159,12 +175,12 @@ def _show(args: Namespace) -> int:
         write_json(page_told(page) | {"steps": [_step_told(one) for one in steps]})
         return 0
     print(f"{page.day[:16].replace('T', ' ')}  {_line(page)}")
-    told = (("note", page.note), ("light", page.light), ("asked for", page.asked), ("kept", page.kept))
+    told = (("note", page.note), ("light", page.light), (phrase("asked for"), page.asked), ("kept", page.kept))
     for word, text in told:
         if text:
             print(f"  {word}: {text}")
     for one in page.faults:
-        print(f"  {one.trouble.value}: {one.mend}")
+        print(f"  {named(one.trouble)}: {one.mend}")
     for what, predicted, took, apart in rows:
         print(f"  {predicted:>6} {took:>8}  {what}{f', {apart}' if apart else ''}")
     return 0
@@ -183,7 +199,7 @@ def _add(args: Namespace) -> int:
     plan = read_plan(args.plan) if args.plan else None
     title = args.title or (plan.title if plan else "")
     if not title:
-        raise OutOfRangeError("title of a page", "''", "what was painted, or --plan with it")
+        raise OutOfRangeError(phrase("title of a page"), "''", phrase("what was painted, or --plan with it"))
     page = LogPage(_day(args.day), title, plan=str(args.plan.absolute()) if args.plan else "")
     if plan is not None and plan.motifs:
         from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only where wanted
@@ -200,7 +216,7 @@ def _day(text: str | None) -> str:
     try:
         return datetime.fromisoformat(text).astimezone().isoformat(timespec="seconds")
     except (ValueError, OverflowError):
-        raise OutOfRangeError("--day", text, "a day and time, as in 2026-11-28T19:30") from None
+        raise OutOfRangeError("--day", text, phrase("a day and time, as in 2026-11-28T19:30")) from None
 
 
 def _change(args: Namespace) -> int:
@@ -234,7 +250,7 @@ def _fault(text: str, plan: Plan | None) -> PageFault:
     found_there = tuple(one for ones in findings_by_chart(plan).values() for one in ones if one.piece == piece)
     names = {one.id: one.name for one in plan.motifs} | {one.id: one.name for one in plan.strokes}
     if piece and piece not in names:
-        raise OutOfRangeError("piece of --wrong", piece, "the id of a piece or load of the plan")
+        raise OutOfRangeError(phrase("piece of --wrong"), piece, phrase("the id of a piece or load of the plan"))
     return PageFault(trouble, piece, names.get(piece, ""), mend_of(trouble, found_there))
 
 
@@ -244,9 +260,9 @@ def _put(args: Namespace, page: LogPage) -> int:
     if args.json:
         write_json(page_told(kept))
     else:
-        print(f"page {kept.id}: {_line(kept)}")
+        print(phrase("page {id}: {line}", id=kept.id, line=_line(kept)))
         for one in kept.faults:
-            print(f"  {one.trouble.value}: {one.mend}")
+            print(f"  {named(one.trouble)}: {one.mend}")
     return 0
 
 
@@ -278,8 +294,16 @@ def _months(args: Namespace) -> int:
         write_json({"months": told})
         return 0
     for one in sums:
-        wrong = ", ".join(f"{count} {word.value}" for word, count in one.troubles) or "nothing went wrong"
-        timed = f"{clock(one.painted_s)} min painted, {clock(one.planned_s)} predicted; " if one.painted_s else ""
+        wrong = ", ".join(f"{count} {word.value}" for word, count in one.troubles) or phrase("nothing went wrong")
+        timed = (
+            phrase(
+                "{painted_s} min painted, {planned_s} predicted; ",
+                painted_s=clock(one.painted_s),
+                planned_s=clock(one.planned_s),
+            )
+            if one.painted_s
+            else ""
+        )
         print(f"{one.month}  {one.pages} {'page' if one.pages == 1 else 'pages'}; {timed}{wrong}")
     return 0
 

@@ -21,6 +21,7 @@ from pennello import __version__
 from pennello.cli.asking import Parser, verb_named
 from pennello.cli.verbs_at import VERBS_AT
 from pennello.errors import PennelloError, UnknownNameError
+from pennello.phrases import phrase
 
 OpenWindow = Callable[[str | None, bool], int]
 
@@ -41,12 +42,12 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         return 0
     except OSError as error:
         _drop_output()
-        words = f"the answer cannot be written: {error.strerror}."
+        words = phrase("the answer cannot be written: {strerror}.", strerror=error.strerror)
     except MemoryError:
-        words = "there is not enough memory for this; choose fewer pixels per mm."
+        words = phrase("there is not enough memory for this; choose fewer pixels per mm.")
     except KeyboardInterrupt:
-        words = "stopped."
-    print(f"pennello: {words}", file=sys.stderr)
+        words = phrase("stopped.")
+    print(phrase("pennello: {words}", words=words), file=sys.stderr)
     return 2
 
 
@@ -63,7 +64,9 @@ def with_verb(arguments: Sequence[str]) -> list[str]:
     if Path(arguments[0]).suffix in OPENED or Path(arguments[0]).exists():
         return ["window", *arguments]
     alike = get_close_matches(arguments[0], ["window", *VERBS_AT], 3, 0.5)
-    raise UnknownNameError("verb or file", arguments[0], alike or ["window", "check", "lay", "order", "... (--help)"])
+    raise UnknownNameError(
+        phrase("verb or file"), arguments[0], alike or ["window", "check", "lay", "order", "... (--help)"]
+    )
 
 
 OPENED = (".pennello", ".pennello-day", ".pennello-motif")
@@ -73,13 +76,13 @@ OPENED = (".pennello", ".pennello-day", ".pennello-motif")
 def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
     """Return the parser of the verb that is asked for; of all where none is, or one that is not known."""
     parser = Parser(
-        prog="pennello", description="Predicts what a loaded brush lays. Without a verb it opens the window."
+        prog="pennello", description=phrase("Predicts what a loaded brush lays. Without a verb it opens the window.")
     )
-    parser.add_argument("--version", action="version", version=f"pennello {__version__}")
+    parser.add_argument("--version", action="version", version=phrase("pennello {version}", version=__version__))
     verbs = parser.add_subparsers(dest="verb", metavar="VERB")
-    window = verbs.add_parser("window", help="open the window")
-    window.add_argument("plan", nargs="?", help="a .pennello file")
-    window.add_argument("--demo", action="store_true", help="with the Saltmarsh Lantern Walk")
+    window = verbs.add_parser("window", help=phrase("open the window"))
+    window.add_argument("plan", nargs="?", help=phrase("a .pennello file"))
+    window.add_argument("--demo", action="store_true", help=phrase("with the Saltmarsh Lantern Walk"))
     known = {"window", *VERBS_AT}
     for name in asked if asked and asked[0] in known else VERBS_AT:
         if name in VERBS_AT:

@@ -14,6 +14,7 @@ from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import format_hex, parse_hex
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.paint import Paint, optics
+from pennello.phrases import phrase
 from pennello.units import parse_number
 
 _PAINT = re.compile(
@@ -25,7 +26,9 @@ class PaintTextError(PennelloError):
     """A paint on the command line is not understood."""
 
     def __init__(self, text: str) -> None:
-        super().__init__(f"'{text}' is not a paint; write HEX[@CONTRAST][:PARTS], as in #c8102e@0.85:2 or #ffffff.")
+        super().__init__(
+            phrase("'{text}' is not a paint; write HEX[@CONTRAST][:PARTS], as in #c8102e@0.85:2 or #ffffff.", text=text)
+        )
         self.text = text
 
 
@@ -54,7 +57,7 @@ def parse_portion(text: str) -> MixedPaint:
     if contrast is not None and match["percent"]:
         contrast /= 100
     if not 0 <= parts < float("inf"):
-        raise OutOfRangeError("parts of a paint", parts, "0 or more")
+        raise OutOfRangeError(phrase("parts of a paint"), parts, phrase("0 or more"))
     code = "#" + match["hex"].lstrip("#").lower()
     return MixedPaint(Paint(id=code, name=code, srgb=code, contrast=contrast), parts)
 
@@ -69,13 +72,13 @@ def mix_answer(portions: list[MixedPaint], film_um: float | None, over: str) -> 
     """
     parts = np.array([portion.parts for portion in portions])
     if not parts.sum() > 0:
-        raise OutOfRangeError("parts of all paints together", float(parts.sum()), "above 0")
+        raise OutOfRangeError(phrase("parts of all paints together"), float(parts.sum()), "above 0")
     constants = optics(tuple(portion.paint for portion in portions))
     k, s = mix(parts, constants.k, constants.s)
     if film_um is None:
         reflectance = hiding_reflectance(k, s)
     elif not 0 <= film_um <= 1e6:
-        raise OutOfRangeError("film thickness", film_um, "0 to 1000000 um")
+        raise OutOfRangeError(phrase("film thickness"), film_um, "0 to 1000000 um")
     else:
         substrate = reflectance_from_srgb(parse_hex(over))
         reflectance = film(k * film_um, s * film_um, substrate)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from argparse import ArgumentTypeError
 
+from pennello.phrases import phrase
 from pennello.units import NumberTextError, parse_length, parse_number, parse_whole
 
 
@@ -57,5 +58,7 @@ def numbers(text: str, count: int, what: str) -> tuple[float, ...]:
     """
     parts = text.split(",")
     if len(parts) != count:
-        raise NumberTextError(text, f"write {count} numbers as {what}, with decimal points")
+        raise NumberTextError(
+            text, phrase("write {count} numbers as {what}, with decimal points", count=count, what=what)
+        )
     return tuple(parse_number(part) for part in parts)

@@ -27,7 +27,8 @@ from pennello.motif.catalogue import motif
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step, Sums
-from pennello.units import clock, counted, minutes, parse_number
+from pennello.phrases import named, phrase, plural
+from pennello.units import clock, minutes, parse_number
 
 if TYPE_CHECKING:
     from pennello.order.stages import SheetPictures
@@ -52,32 +53,50 @@ class CannotMoveError(PennelloError):
 
 
 def _person(parser: ArgumentParser) -> None:
-    parser.add_argument("--age", choices=("under-3", "child", "teen", "adult"), help="how old the person is")
+    parser.add_argument("--age", choices=("under-3", "child", "teen", "adult"), help=phrase("how old the person is"))
     for name in ("allergy", "asthma", "ill", "consent", "parent"):
         parser.add_argument(f"--{name}", choices=("yes", "no"))
     parser.add_argument("--skin-is", choices=("sound", "sensitive", "broken"))
-    parser.add_argument("--kit", nargs="?", const="", metavar="FILE", help="look for dates in this kit; bare: your own")
+    parser.add_argument(
+        "--kit", nargs="?", const="", metavar="FILE", help=phrase("look for dates in this kit; bare: your own")
+    )
 
 
 def order_arguments(parser: ArgumentParser) -> None:
     """Say what `order` takes."""
     plan_argument(parser)
     timed_arguments(parser)
-    parser.add_argument("--reasons", action="store_true", help="say why each step stands where it does")
-    parser.add_argument("--own", action="store_true", help="the plan's own order, as it is")
-    parser.add_argument("--move", nargs=2, metavar=("STEP", "PLACE"), help="move a step, if it may, and write the plan")
-    parser.add_argument("--priority", action="append", metavar="PART=must|nice|skip", help="what may be left out")
-    parser.add_argument("--worth", action="append", metavar="PART=NUMBER", help="how much a part adds, 0.1 to 10")
-    parser.add_argument("--rule", action="append", metavar="EARLIER:after|dry|wet|any:LATER", help="a rule of your own")
-    parser.add_argument("--sides", choices=("together", "regions", "free"), help="both sides together, or by region")
-    parser.add_argument("--whites", choices=("free", "before", "after"), help="white lights before black, or after")
-    parser.add_argument("--glitter", choices=("tacky", "last"), help="glitter on tacky paint, or as the last touch")
-    parser.add_argument("--tempo", choices=tuple(TEMPOS), help="at an event, or teaching: each first load takes 40 s")
-    parser.add_argument("--automatic", action="store_true", help="forget an order of your own")
-    parser.add_argument("--csv", type=Path, metavar="FILE", help="write the steps as CSV")
-    parser.add_argument("--ics", type=Path, metavar="FILE", help="write the steps as iCalendar")
-    parser.add_argument("--start", metavar="YYYY-MM-DDTHH:MM", help="with --ics: when it begins (default: now)")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write a changed plan here instead of over it")
+    parser.add_argument("--reasons", action="store_true", help=phrase("say why each step stands where it does"))
+    parser.add_argument("--own", action="store_true", help=phrase("the plan's own order, as it is"))
+    parser.add_argument(
+        "--move", nargs=2, metavar=("STEP", "PLACE"), help=phrase("move a step, if it may, and write the plan")
+    )
+    parser.add_argument(
+        "--priority", action="append", metavar="PART=must|nice|skip", help=phrase("what may be left out")
+    )
+    parser.add_argument(
+        "--worth", action="append", metavar="PART=NUMBER", help=phrase("how much a part adds, 0.1 to 10")
+    )
+    parser.add_argument(
+        "--rule", action="append", metavar="EARLIER:after|dry|wet|any:LATER", help=phrase("a rule of your own")
+    )
+    parser.add_argument(
+        "--sides", choices=("together", "regions", "free"), help=phrase("both sides together, or by region")
+    )
+    parser.add_argument(
+        "--whites", choices=("free", "before", "after"), help=phrase("white lights before black, or after")
+    )
+    parser.add_argument(
+        "--glitter", choices=("tacky", "last"), help=phrase("glitter on tacky paint, or as the last touch")
+    )
+    parser.add_argument(
+        "--tempo", choices=tuple(TEMPOS), help=phrase("at an event, or teaching: each first load takes 40 s")
+    )
+    parser.add_argument("--automatic", action="store_true", help=phrase("forget an order of your own"))
+    parser.add_argument("--csv", type=Path, metavar="FILE", help=phrase("write the steps as CSV"))
+    parser.add_argument("--ics", type=Path, metavar="FILE", help=phrase("write the steps as iCalendar"))
+    parser.add_argument("--start", metavar="YYYY-MM-DDTHH:MM", help=phrase("with --ics: when it begins (default: now)"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write a changed plan here instead of over it"))
     json_argument(parser)
 
 
@@ -177,19 +196,40 @@ def _step(step: Step) -> Answer:
 
 def _say(arranged: Arranged, *, told_why: bool) -> None:
     for step in arranged.steps:
-        print(f"{clock(step.start_s):>6}  {step.seconds:5.1f} s  {step.kind.value:8} {step.words}")
+        print(
+            phrase(
+                "{start_s:>6}  {seconds:5.1f} s  {kind:8} {step}",
+                start_s=clock(step.start_s),
+                seconds=step.seconds,
+                kind=named(step.kind),
+                step=step.words,
+            )
+        )
     sums = arranged.sums
-    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
-    print(f"{minutes(sums.total_s)} in all, {minutes(sums.waiting_s)} of it waiting; {', '.join(counts)} of tool.")
+    print(
+        phrase(
+            "{total_s} in all, {waiting_s} of it waiting; {counts}.",
+            total_s=minutes(sums.total_s),
+            waiting_s=minutes(sums.waiting_s),
+            counts=sums.changes_words,
+        )
+    )
     print(_where(sums))
     listed = minutes(arranged.own_total_s)
-    print(f"As the plan has it {listed}. {arranged.how_good} ({arranged.by}). Times are predicted.")
+    print(
+        phrase(
+            "As the plan has it {listed}. {how_good} ({by}). Times are predicted.",
+            listed=listed,
+            how_good=arranged.how_good,
+            by=arranged.by,
+        )
+    )
     for sentence in arranged.missed:
-        print(f"cannot be met: {sentence}")
+        print(phrase("cannot be met: {sentence}", sentence=sentence))
     for sentence in arranged.choice.words() if arranged.choice is not None else ():
         print(sentence)
     for stop in arranged.stops[:-1]:
-        print(f"complete as it is after {minutes(stop.at_s)}")
+        print(phrase("complete as it is after {at_s}", at_s=minutes(stop.at_s)))
     if told_why:
         for one in reasons(arranged):
             print(f"  {one.words}.")
@@ -199,7 +239,10 @@ def _where(sums: Sums) -> str:
     """Return where the time goes as one bar of forty signs, and in words."""
     parts = list(zip("#o.-~", sums.where, strict=True))
     signs = "".join(sign * round(40 * seconds / max(sums.total_s, 0.1)) for sign, (_, seconds) in parts)
-    told = ", ".join(f"{sign} {name} {seconds:.0f} s" for sign, (name, seconds) in parts)
+    told = ", ".join(
+        phrase("{sign} {name} {seconds:.0f} s", sign=sign, name=name, seconds=seconds)
+        for sign, (name, seconds) in parts
+    )
     return f"[{signs}] {told}"
 
 
@@ -210,7 +253,7 @@ def _wished(plan: Plan, args: Namespace) -> Ordering:
     for word in args.priority or []:
         name, level = _pair(word, "--priority", parts)
         if level not in [one.value for one in Priority]:
-            raise OutOfRangeError("--priority", word, "PART=must, PART=nice or PART=skip")
+            raise OutOfRangeError("--priority", word, phrase("PART=must, PART=nice or PART=skip"))
         ordering = ordering.with_priority(name, Priority(level))
     for word in args.worth or []:
         name, number = _pair(word, "--worth", parts)
@@ -266,7 +309,7 @@ def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arran
     if name not in arranged.order:
         raise UnknownNameError("step", name, list(arranged.order), "--move")
     if not re.fullmatch("[1-9][0-9]{0,5}", place):
-        raise OutOfRangeError("--move", place, "a step and its place, 1 for the first")
+        raise OutOfRangeError("--move", place, phrase("a step and its place, 1 for the first"))
     order = moved(arranged, name, int(place) - 1)
     if isinstance(order, str):
         raise CannotMoveError(order)
@@ -282,7 +325,7 @@ def _write_steps(arranged: Arranged, args: Namespace) -> None:
     try:
         begins = datetime.fromisoformat(args.start) if args.start else datetime.now().replace(microsecond=0)
     except ValueError:
-        raise OutOfRangeError("--start", args.start, "a day and time as in 2026-11-28T18:30") from None
+        raise OutOfRangeError("--start", args.start, phrase("a day and time as in 2026-11-28T18:30")) from None
     for path in (args.csv, args.ics):
         if path is not None:
             write_steps(arranged, path, begins)
@@ -292,7 +335,7 @@ def sheet_arguments(parser: ArgumentParser) -> None:
     """Say what `sheet` takes."""
     plan_argument(parser)
     pdf_argument(parser, required=True)
-    parser.add_argument("--tiles", action="store_true", help="outlines at true scale too, cut into pages")
+    parser.add_argument("--tiles", action="store_true", help=phrase("outlines at true scale too, cut into pages"))
     timed_arguments(parser)
     _person(parser)
 
@@ -303,7 +346,7 @@ def sheet_verb(args: Namespace) -> int:
     from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
 
     pages = write_sheet(*_for_paper(args), tiles=args.tiles)
-    print(f"Wrote {args.pdf}: {counted(pages, 'page')}.")
+    print(plural(pages, "Wrote {pdf}: {count} page.", "Wrote {pdf}: {count} pages.", pdf=args.pdf))
     return 0
 
 
@@ -331,15 +374,22 @@ def hand_over_verb(args: Namespace) -> int:
     from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only where asked for
 
     pages = write_hand_over(*_for_paper(args))
-    print(f"Wrote {args.pdf}: {counted(pages, 'page')}. Print it at 100 %.")
+    print(
+        plural(
+            pages,
+            "Wrote {pdf}: {count} page. Print it at 100 %.",
+            "Wrote {pdf}: {count} pages. Print it at 100 %.",
+            pdf=args.pdf,
+        )
+    )
     return 0
 
 
 def sequence_arguments(parser: ArgumentParser) -> None:
     """Say what `sequence` takes."""
     plan_argument(parser)
-    parser.add_argument("--out", type=Path, required=True, metavar="DIR", help="folder; it is made if need be")
-    parser.add_argument("--px-per-mm", type=number, default=3.0, metavar="N", help="resolution, default 3")
+    parser.add_argument("--out", type=Path, required=True, metavar="DIR", help=phrase("folder; it is made if need be"))
+    parser.add_argument("--px-per-mm", type=number, default=3.0, metavar="N", help=phrase("resolution, default 3"))
     timed_arguments(parser)
     json_argument(parser)
 
@@ -365,14 +415,18 @@ def sequence_verb(args: Namespace) -> int:
     if args.json:
         write_json({"pictures": written})
     else:
-        print(f"Wrote {counted(len(written), 'picture')} into {args.out}.")
+        print(
+            plural(
+                len(written), "Wrote {count} picture into {out}.", "Wrote {count} pictures into {out}.", out=args.out
+            )
+        )
     return 0
 
 
 def cautions_arguments(parser: ArgumentParser) -> None:
     """Say what `cautions` takes."""
     plan_argument(parser)
-    parser.add_argument("--chart", default="", metavar="NAME", help="one chart only")
+    parser.add_argument("--chart", default="", metavar="NAME", help=phrase("one chart only"))
     _person(parser)
     json_argument(parser)
 
@@ -386,7 +440,7 @@ def cautions_verb(args: Namespace) -> int:
         write_json({"cautions": [_caution(one) for one in told], "decide": DECIDE})
     else:
         for one in told:
-            print(f"{one.level.value}: {one.text} {one.reason}")
+            print(f"{named(one.level)}: {one.text} {one.reason}")
         print(DECIDE)
     return 1 if any(one.level.name == "STOP" for one in told) else 0
 
@@ -419,10 +473,10 @@ def expired_of(kit: str | None) -> tuple[str, ...]:
 
 def runs_arguments(parser: ArgumentParser) -> None:
     """Say what `runs` takes."""
-    parser.add_argument("--notebook", type=Path, metavar="FILE", help="the notebook's file (default: your own)")
-    parser.add_argument("--forget", action="store_true", help="erase what people said; times stay")
+    parser.add_argument("--notebook", type=Path, metavar="FILE", help=phrase("the notebook's file (default: your own)"))
+    parser.add_argument("--forget", action="store_true", help=phrase("erase what people said; times stay"))
     parser.add_argument(
-        "--keep-answers", type=whole, metavar="DAYS", help="how many days after a run they are kept (default 0)"
+        "--keep-answers", type=whole, metavar="DAYS", help=phrase("how many days after a run they are kept (default 0)")
     )
     json_argument(parser)
 
@@ -456,9 +510,20 @@ def runs_verb(args: Namespace) -> int:
     path = args.notebook or notebook_path()
     if args.keep_answers is not None:
         if not 0 <= args.keep_answers <= MOST_ANSWERS_DAYS:
-            raise OutOfRangeError("--keep-answers", args.keep_answers, f"0 to {MOST_ANSWERS_DAYS} days")
+            raise OutOfRangeError(
+                "--keep-answers",
+                args.keep_answers,
+                phrase("0 to {most_answers_days} days", most_answers_days=MOST_ANSWERS_DAYS),
+            )
         store_settings(replace(load_settings(), answers_days=args.keep_answers))
-        print(f"What people say is kept for {counted(args.keep_answers, 'day')} after the day itself.", file=sys.stderr)
+        print(
+            plural(
+                args.keep_answers,
+                "What people say is kept for {count} day after the day itself.",
+                "What people say is kept for {count} days after the day itself.",
+            ),
+            file=sys.stderr,
+        )
     erased = 0
     if args.notebook is None:
         tighten_private_files()
@@ -483,11 +548,25 @@ def runs_verb(args: Namespace) -> int:
         )
         return 0
     for run in runs:
-        print(f"{run.begun}  {run.plan}: {run.hand_s:.0f} s of the hand, {run.planned_s:.0f} s planned")
+        print(
+            phrase(
+                "{begun}  {plan}: {hand_s:.0f} s of the hand, {planned_s:.0f} s planned",
+                begun=run.begun,
+                plan=run.plan,
+                hand_s=run.hand_s,
+                planned_s=run.planned_s,
+            )
+        )
     for words in pace.words:
-        print(f"Your pace: {words}.")
+        print(phrase("Your pace: {words}.", words=words))
     if not runs:
-        print("No run is recorded yet; times are defaults.")
+        print(phrase("No run is recorded yet; times are defaults."))
     if args.forget:
-        print(f"What people said is erased, of {counted(erased, 'run')}; times stay.")
+        print(
+            plural(
+                erased,
+                "What people said is erased, of {count} run; times stay.",
+                "What people said is erased, of {count} runs; times stay.",
+            )
+        )
     return 0

@@ -38,6 +38,7 @@ from pennello.design.repeats import USUAL_SMALLER, USUAL_TIMES
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 HABITS = {
     "usual": Habit.USUAL,
@@ -56,32 +57,48 @@ class NothingSaidError(PennelloError):
 def part_arguments(parser: ArgumentParser) -> None:
     """Say what `part` takes."""
     plan_argument(parser)
-    parser.add_argument("deed", nargs="?", default="list", choices=("list", *_DEEDS), help="what to do (default: list)")
-    parser.add_argument("part", nargs="?", default="", metavar="PART", help="its id; with add its name")
-    parser.add_argument("--piece", action="append", default=[], metavar="ID", help="add, put: what belongs to it")
     parser.add_argument(
-        "--in", dest="within", metavar="PART", help="add, put, move: the part that it is of; '' for none"
+        "deed", nargs="?", default="list", choices=("list", *_DEEDS), help=phrase("what to do (default: list)")
     )
-    parser.add_argument("--before", default="", metavar="ID", help="move: before this part or piece; without it, last")
-    parser.add_argument("--name", help="rename: what it is called")
-    parser.add_argument("--off", action="store_true", help="twin, one-sided, short: no longer")
-    parser.add_argument("--habit", choices=tuple(HABITS), help="habit: how it is painted")
-    parser.add_argument("--priority", choices=[one.value for one in Priority], help="weigh: what may be left out")
-    parser.add_argument("--worth", type=float, metavar="N", help="weigh: how much it adds, 0.1 to 10")
-    parser.add_argument("--chart", default="", metavar="NAME", help="copy: onto this chart")
-    parser.add_argument("--x-mm", type=length_mm, default=0.0, metavar="MM", help="copy: so far to the right")
-    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help="copy: and down")
-    parser.add_argument("--along", metavar="'X,Y X,Y ...'", help="echo: along this line on the chart, from the part")
-    parser.add_argument("--guide", metavar="PIECE", help="echo: or along this drawn line")
-    parser.add_argument("--times", type=int, default=USUAL_TIMES, metavar="N", help="echo: so often again, 1 to 24")
+    parser.add_argument("part", nargs="?", default="", metavar="PART", help=phrase("its id; with add its name"))
     parser.add_argument(
-        "--smaller", type=float, default=USUAL_SMALLER, metavar="F", help="echo: each so large, 0.5 to 1.2"
+        "--piece", action="append", default=[], metavar="ID", help=phrase("add, put: what belongs to it")
     )
-    parser.add_argument("--copies", action="store_true", help="echo: copies of their own, not living")
-    parser.add_argument("--same-side", action="store_true", help="echo: all on one side of the line, not by turns")
-    parser.add_argument("--load", action="append", default=[], metavar="OLD=NEW", help="recolour: one load for another")
-    parser.add_argument("--pieces-too", action="store_true", help="remove: all that it holds, too")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--in", dest="within", metavar="PART", help=phrase("add, put, move: the part that it is of; '' for none")
+    )
+    parser.add_argument(
+        "--before", default="", metavar="ID", help=phrase("move: before this part or piece; without it, last")
+    )
+    parser.add_argument("--name", help=phrase("rename: what it is called"))
+    parser.add_argument("--off", action="store_true", help=phrase("twin, one-sided, short: no longer"))
+    parser.add_argument("--habit", choices=tuple(HABITS), help=phrase("habit: how it is painted"))
+    parser.add_argument(
+        "--priority", choices=[one.value for one in Priority], help=phrase("weigh: what may be left out")
+    )
+    parser.add_argument("--worth", type=float, metavar="N", help=phrase("weigh: how much it adds, 0.1 to 10"))
+    parser.add_argument("--chart", default="", metavar="NAME", help=phrase("copy: onto this chart"))
+    parser.add_argument("--x-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("copy: so far to the right"))
+    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("copy: and down"))
+    parser.add_argument(
+        "--along", metavar="'X,Y X,Y ...'", help=phrase("echo: along this line on the chart, from the part")
+    )
+    parser.add_argument("--guide", metavar="PIECE", help=phrase("echo: or along this drawn line"))
+    parser.add_argument(
+        "--times", type=int, default=USUAL_TIMES, metavar="N", help=phrase("echo: so often again, 1 to 24")
+    )
+    parser.add_argument(
+        "--smaller", type=float, default=USUAL_SMALLER, metavar="F", help=phrase("echo: each so large, 0.5 to 1.2")
+    )
+    parser.add_argument("--copies", action="store_true", help=phrase("echo: copies of their own, not living"))
+    parser.add_argument(
+        "--same-side", action="store_true", help=phrase("echo: all on one side of the line, not by turns")
+    )
+    parser.add_argument(
+        "--load", action="append", default=[], metavar="OLD=NEW", help=phrase("recolour: one load for another")
+    )
+    parser.add_argument("--pieces-too", action="store_true", help=phrase("remove: all that it holds, too"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -97,18 +114,22 @@ def part_verb(args: Namespace) -> int:
         write_json({"part": made, "parts": [_told(plan, one) for one in plan.parts]})
         return 0
     for deep, one in listed(plan):
-        words = _line(one) if isinstance(one, PlanPart) else f"{one.id}: {one.name} on {one.chart}"
+        words = (
+            _line(one)
+            if isinstance(one, PlanPart)
+            else phrase("{id}: {one} on {chart}", id=one.id, one=one.name, chart=one.chart)
+        )
         print(f"{'  ' * deep}{words}")
     if args.deed == "add":
-        print(f"Made {made}.")
+        print(phrase("Made {made}.", made=made))
     return 0
 
 
 def _line(part: PlanPart) -> str:
     words = [f"[{part.id}] {part.name}"]
     words += [part.habit.value] if part.habit is not Habit.USUAL else []
-    words += ["differs left and right on purpose"] if part.one_sided else []
-    words += ["not in the short form"] if part.long_only else []
+    words += [phrase("differs left and right on purpose")] if part.one_sided else []
+    words += [phrase("not in the short form")] if part.long_only else []
     return ", ".join(words)
 
 
@@ -139,13 +160,15 @@ def _told(plan: Plan, part: PlanPart) -> dict[str, Any]:
 def _needed(args: Namespace, name: str) -> Any:
     value = getattr(args, name)
     if value is None or value == []:
-        raise NothingSaidError(f"'{args.deed}' needs --{name.replace('_', '-')}; see 'pennello part --help'.")
+        raise NothingSaidError(
+            phrase("'{deed}' needs --{name}; see 'pennello part --help'.", deed=args.deed, name=name.replace("_", "-"))
+        )
     return value
 
 
 def _add(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     if not args.part:
-        raise NothingSaidError("'add' needs a name, as in: pennello part PLAN add \"The rose\" --piece petals.")
+        raise NothingSaidError(phrase("'add' needs a name, as in: pennello part PLAN add \"The rose\" --piece petals."))
     return with_new_part(plan, args.part, args.piece, args.within or "")
 
 
@@ -170,7 +193,7 @@ def _copy(plan: Plan, args: Namespace) -> tuple[Plan, str]:
 
 def _echo(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     if (args.along is None) == (args.guide is None):
-        raise NothingSaidError("'echo' needs --along 'X,Y X,Y ...' or --guide PIECE, a line from the part on.")
+        raise NothingSaidError(phrase("'echo' needs --along 'X,Y X,Y ...' or --guide PIECE, a line from the part on."))
     guide: CubicPath | str = args.guide
     if args.guide is None:
         guide = hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(args.along, "--along")])
@@ -187,7 +210,7 @@ def _weigh(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     part_in(plan, args.part)
     ordering = plan.ordering
     if args.priority is None and args.worth is None:
-        raise NothingSaidError("'weigh' needs --priority or --worth.")
+        raise NothingSaidError(phrase("'weigh' needs --priority or --worth."))
     if args.priority is not None:
         ordering = ordering.with_priority(args.part, Priority(args.priority))
     if args.worth is not None:
@@ -200,7 +223,7 @@ def _recolour(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     for text in _needed(args, "load"):
         old, equals, new = text.partition("=")
         if not equals:
-            raise OutOfRangeError("--load", text, "OLD=NEW, as in white-petal=pink-petal")
+            raise OutOfRangeError("--load", text, phrase("OLD=NEW, as in white-petal=pink-petal"))
         loads[plan.stroke(old).id] = new
     return recoloured(plan, args.part, loads), args.part
 

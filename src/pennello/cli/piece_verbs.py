@@ -30,6 +30,7 @@ from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 from pennello.units import parse_number
 
 _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
@@ -38,30 +39,38 @@ _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
 def piece_arguments(parser: ArgumentParser) -> None:
     """Say what `piece` takes."""
     plan_argument(parser)
-    parser.add_argument("id", nargs="?", metavar="ID", help="what lies on a chart, or 'add'; without it: list")
+    parser.add_argument("id", nargs="?", metavar="ID", help=phrase("what lies on a chart, or 'add'; without it: list"))
     parser.add_argument(
         "--points",
         action="append",
         metavar="'X,Y X,Y ...'",
-        help="add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot. "
-        "As a hand pulls it: X,Y,PRESSURE,TURN, 0.05 to 1 and degrees of the chisel, 'flip' where it is flipped",
+        help=phrase(
+            "add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot. "
+            "As a hand pulls it: X,Y,PRESSURE,TURN, 0.05 to 1 and degrees of the chisel, 'flip' where it is flipped"
+        ),
     )
-    parser.add_argument("--svg", type=Path, metavar="FILE", help="add: lines and dots of an SVG file, 1 unit = 1 mm")
-    parser.add_argument("--hold", choices=("upright", "heel", "rim", "push", "square"), help="add: how it is held")
-    parser.add_argument("--colour", metavar="HEX", help="add: lines in this paint, with a load of it")
-    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help="add: how wide lines are, 0.3 to 8")
-    parser.add_argument("--taper", choices=[one.value for one in Taper], help="add: where lines are thick")
-    parser.add_argument("--chart", default="face", metavar="NAME", help="add: on this chart (default: face)")
-    parser.add_argument("--part", metavar="PART", help="the part of the design that it belongs to; '' for none")
-    parser.add_argument("--name", help="what it is called")
-    parser.add_argument("--x-mm", type=length_mm, metavar="MM", help="where, from the chart's origin to the right")
-    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help="and down")
+    parser.add_argument(
+        "--svg", type=Path, metavar="FILE", help=phrase("add: lines and dots of an SVG file, 1 unit = 1 mm")
+    )
+    parser.add_argument(
+        "--hold", choices=("upright", "heel", "rim", "push", "square"), help=phrase("add: how it is held")
+    )
+    parser.add_argument("--colour", metavar="HEX", help=phrase("add: lines in this paint, with a load of it"))
+    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help=phrase("add: how wide lines are, 0.3 to 8"))
+    parser.add_argument("--taper", choices=[one.value for one in Taper], help=phrase("add: where lines are thick"))
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("add: on this chart (default: face)"))
+    parser.add_argument("--part", metavar="PART", help=phrase("the part of the design that it belongs to; '' for none"))
+    parser.add_argument("--name", help=phrase("what it is called"))
+    parser.add_argument(
+        "--x-mm", type=length_mm, metavar="MM", help=phrase("where, from the chart's origin to the right")
+    )
+    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help=phrase("and down"))
     parser.add_argument("--turn-deg", type=number, metavar="DEG")
     parser.add_argument("--scale", type=number, metavar="N")
-    parser.add_argument("--twin", choices=("yes", "no"), help="its mirror image across the midline, too")
-    parser.add_argument("--one-sided", choices=("yes", "no"), help="it differs left and right on purpose")
+    parser.add_argument("--twin", choices=("yes", "no"), help=phrase("its mirror image across the midline, too"))
+    parser.add_argument("--one-sided", choices=("yes", "no"), help=phrase("it differs left and right on purpose"))
     parser.add_argument(
-        "--short", action="append", default=[], metavar="KEY=VALUE", help="another number in the short form"
+        "--short", action="append", default=[], metavar="KEY=VALUE", help=phrase("another number in the short form")
     )
     parser.add_argument(
         "--set",
@@ -71,30 +80,46 @@ def piece_arguments(parser: ArgumentParser) -> None:
         help="a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold; of "
         "what is worked out: off_mm, margin_mm, light_deg, times, smaller, by_turns (0, 1)",
     )
-    parser.add_argument("--by", choices=[one.value for one in LaidBy], help="of a ground or fill: how it is laid")
     parser.add_argument(
-        "--load", action="append", default=[], metavar="PART=LOAD", help="the load of a role; add: LOAD alone"
-    )
-    parser.add_argument("--point", action="append", default=[], metavar="N=X,Y", help="a point of a stroke's way, mm")
-    parser.add_argument(
-        "--rib", action="append", default=[], metavar="N=DEG", help="turn the chisel of a stroke at a rib, 0 the first"
+        "--by", choices=[one.value for one in LaidBy], help=phrase("of a ground or fill: how it is laid")
     )
     parser.add_argument(
-        "--press", type=number, metavar="P", help="pressure of a stroke where it is greatest, 0.05 to 1"
+        "--load", action="append", default=[], metavar="PART=LOAD", help=phrase("the load of a role; add: LOAD alone")
+    )
+    parser.add_argument(
+        "--point", action="append", default=[], metavar="N=X,Y", help=phrase("a point of a stroke's way, mm")
+    )
+    parser.add_argument(
+        "--rib",
+        action="append",
+        default=[],
+        metavar="N=DEG",
+        help=phrase("turn the chisel of a stroke at a rib, 0 the first"),
+    )
+    parser.add_argument(
+        "--press", type=number, metavar="P", help=phrase("pressure of a stroke where it is greatest, 0.05 to 1")
     )
     _kept_arguments(parser)
-    parser.add_argument("--remove", action="store_true", help="take it off the chart")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("--remove", action="store_true", help=phrase("take it off the chart"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
 def _kept_arguments(parser: ArgumentParser) -> None:
     """Take what a piece keeps, and what it says."""
-    parser.add_argument("--stripe", metavar="PAINT", help="keep this stripe of its load on a landmark, or 'none'")
-    parser.add_argument("--on", metavar="NAME", help="with --stripe: a landmark, a frame, 'midline', 'pupil line'")
-    parser.add_argument("--level-deg", metavar="DEG", help="keep its first stroke at this angle to the level; 'free'")
-    parser.add_argument("--says", metavar="TEXT", help="it is a sign that says so; '' for none")
-    parser.add_argument("--checked", choices=("yes", "no"), help="whether somebody who reads the sign has checked it")
+    parser.add_argument(
+        "--stripe", metavar="PAINT", help=phrase("keep this stripe of its load on a landmark, or 'none'")
+    )
+    parser.add_argument(
+        "--on", metavar="NAME", help=phrase("with --stripe: a landmark, a frame, 'midline', 'pupil line'")
+    )
+    parser.add_argument(
+        "--level-deg", metavar="DEG", help=phrase("keep its first stroke at this angle to the level; 'free'")
+    )
+    parser.add_argument("--says", metavar="TEXT", help=phrase("it is a sign that says so; '' for none"))
+    parser.add_argument(
+        "--checked", choices=("yes", "no"), help=phrase("whether somebody who reads the sign has checked it")
+    )
 
 
 @verb("piece", "what lies on charts: list it, move it, change it, take it away", piece_arguments)
@@ -105,7 +130,7 @@ def piece_verb(args: Namespace) -> int:
         plan, name = _added(plan, args)
         write_plan(plan, args.out or args.plan)
         if not args.json:
-            print(f"Added {name}.")
+            print(phrase("Added {name}.", name=name))
     elif args.id is not None:
         placed = _placed(plan, args.id)
         plan = without_motif(plan, placed.id) if args.remove else with_motif(plan, _changed(plan, placed, args))
@@ -117,8 +142,17 @@ def piece_verb(args: Namespace) -> int:
         write_json({"pieces": told})
         return 0
     for one in told:
-        words = [f"{one['id']}: {one['name']} on {one['chart']}, {one['x_mm']:g}, {one['y_mm']:g} mm"]
-        words += ["its mirror image too"] * one["twin"] + ["on one side on purpose"] * one["one_sided"]
+        words = [
+            phrase(
+                "{one}: {one_2} on {one_3}, {one_4:g}, {one_5:g} mm",
+                one=one["id"],
+                one_2=one["name"],
+                one_3=one["chart"],
+                one_4=one["x_mm"],
+                one_5=one["y_mm"],
+            )
+        ]
+        words += [phrase("its mirror image too")] * one["twin"] + [phrase("on one side on purpose")] * one["one_sided"]
         print(", ".join(words))
     return 0
 
@@ -133,8 +167,10 @@ def _added(plan: Plan, args: Namespace) -> tuple[Plan, str]:
     lines += tuple(hand_drawn([(one.x_mm, one.y_mm) for one in samples_of(text)]) for text in args.points or ())
     if not lines or (len(args.load) != 1) == (args.colour is None):
         raise NoWayError(
-            "'add' needs --points (or --svg) and --load LOAD or for lines --colour HEX, as in: --load white-petal "
-            "--points '0,0 10,-12 24,-4'."
+            phrase(
+                "'add' needs --points (or --svg) and --load LOAD or for lines --colour HEX, as in: --load white-petal "
+                "--points '0,0 10,-12 24,-4'."
+            )
         )
     plan, name = _drawn(plan, args, lines)
     if args.twin:
@@ -170,7 +206,7 @@ def samples_of(text: str, said: str = "--points") -> list[Sample]:
         if word != "flip":
             found.append(here)
     if not found:
-        raise OutOfRangeError(said, text, "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'")
+        raise OutOfRangeError(said, text, phrase("X,Y in mm, pairs apart by spaces, as '0,0 10,-5'"))
     first = next((one.pressure for one in found if one.pressure is not None), None)
     return [replace(one, pressure=first) if one.pressure is None else one for one in found]
 
@@ -179,7 +215,7 @@ def _touched(word: str, before: Sample, said: str) -> Sample:
     """Return a place from "X,Y", "X,Y,PRESSURE" or "X,Y,PRESSURE,TURN"; what is not said is as before."""
     parts = word.split(",")
     if not 2 <= len(parts) <= 4 or not all(parts):
-        wanted = "X,Y in mm, pairs apart by spaces, as '0,0 10,-5'; or X,Y,PRESSURE,TURN, or 'flip'"
+        wanted = phrase("X,Y in mm, pairs apart by spaces, as '0,0 10,-5'; or X,Y,PRESSURE,TURN, or 'flip'")
         raise OutOfRangeError(said, word, wanted)
     numbers_ = [parse_number(part) for part in parts]
     pressure = numbers_[2] if len(numbers_) > 2 else before.pressure
@@ -220,7 +256,7 @@ def _bound(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
         placed = replace(placed, sign=Sign(args.says) if args.says else None)
     if args.checked is not None:
         if placed.sign is None:
-            raise OutOfRangeError("--checked", placed.name, "said of a sign; say what it says with --says")
+            raise OutOfRangeError("--checked", placed.name, phrase("said of a sign; say what it says with --says"))
         placed = replace(placed, sign=replace(placed.sign, checked=args.checked == "yes"))
     return placed
 
@@ -231,10 +267,10 @@ def _striped(plan: Plan, placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     on = args.on or (placed.stripe.on if placed.stripe is not None else "")
     known = places_for_stripes(chart_of(plan, placed.chart))
     if on not in known:
-        raise UnknownNameError("place for a stripe", on, list(known), placed.chart)
+        raise UnknownNameError(phrase("place for a stripe"), on, list(known), placed.chart)
     kept = replace(placed, stripe=StripeOn(plan.paint(args.stripe).id, on))
     if why := keeps_its_stripe(plan, kept, chart_of(plan, placed.chart)):
-        raise OutOfRangeError("--stripe", args.stripe, f"a paint of its load: {why}")
+        raise OutOfRangeError("--stripe", args.stripe, phrase("a paint of its load: {why}", why=why))
     return kept
 
 
@@ -243,13 +279,13 @@ def _shaped(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     for text in args.point:
         at, equals, place = text.partition("=")
         if not (equals and at.isdigit()):
-            raise OutOfRangeError("--point", text, "N=X,Y, as 3=12,-4")
+            raise OutOfRangeError("--point", text, phrase("N=X,Y, as 3=12,-4"))
         here = samples_of(place)[-1]
         placed = with_point_at(placed, int(at), here.x_mm, here.y_mm)
     for text in args.rib:
         at, equals, deg = text.partition("=")
         if not (equals and at.isdigit()):
-            raise OutOfRangeError("--rib", text, "N=DEG, as 1=-20")
+            raise OutOfRangeError("--rib", text, phrase("N=DEG, as 1=-20"))
         placed = with_rib_turned(placed, int(at), parse_number(deg))
     return placed
 
@@ -258,12 +294,14 @@ def _pulled(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     """Return a free stroke with points of its way elsewhere, held or pressed another way."""
     placed = _shaped(placed, args)
     if (args.hold or args.press is not None) and not points_of(placed):
-        raise OutOfRangeError(f"--hold or --press of {placed.name}", placed.motif, "said of a single stroke")
+        raise OutOfRangeError(
+            phrase("--hold or --press of {placed}", placed=placed.name), placed.motif, phrase("said of a single stroke")
+        )
     if args.hold:
         placed = with_way(placed, lambda way: with_hold(way, Hold[args.hold.upper()]))
     if args.by is not None:
         if placed.computed is None:
-            raise OutOfRangeError("--by", placed.name, "said of a ground or fill that is worked out")
+            raise OutOfRangeError("--by", placed.name, phrase("said of a ground or fill that is worked out"))
         placed = replace(placed, computed=replace(placed.computed, by=LaidBy(args.by)))
     if args.set and placed.computed is not None:
         placed = _worked_out(placed, placed.computed, numbers(args.set))
@@ -280,7 +318,11 @@ def _numbered(placed: PlacedMotif, values: Mapping[str, float]) -> PlacedMotif:
             raise UnknownNameError("number", key, list(known), placed.name)
         here = known[key]
         if not here.low <= value <= here.high:
-            raise OutOfRangeError(f"{key} of {placed.name}", value, f"{here.low:g} to {here.high:g}{here.unit}")
+            raise OutOfRangeError(
+                phrase("{key} of {placed}", key=key, placed=placed.name),
+                value,
+                phrase("{low:g} to {high:g}{unit}", low=here.low, high=here.high, unit=here.unit),
+            )
         placed = replace(placed, way=here.change(value))
     return placed
 
@@ -300,7 +342,7 @@ def _loads(plan: Plan, texts: list[str]) -> dict[str, str]:
     for text in texts:
         part, equals, stroke = text.partition("=")
         if not equals:
-            raise OutOfRangeError("--load", text, "PART=STROKE, as in petal=dahlia-petal")
+            raise OutOfRangeError("--load", text, phrase("PART=STROKE, as in petal=dahlia-petal"))
         found[part] = plan.stroke(stroke).id
     return found
 

@@ -12,10 +12,10 @@ from pennello.cli.numbers import number
 from pennello.cli.plan_file import read_plan
 from pennello.disk import write_bytes
 from pennello.errors import PennelloError
+from pennello.phrases import phrase, plural
 from pennello.session.catalogue import motif_plan
 from pennello.session.order_pictures import played_plan
 from pennello.session.play import MOST_WRITTEN_PIXELS, Playing, alone, animation
-from pennello.units import counted
 
 
 class NothingToPlayError(PennelloError):
@@ -25,12 +25,14 @@ class NothingToPlayError(PennelloError):
 def play_arguments(parser: ArgumentParser) -> None:
     """Say what `play` takes."""
     plan_argument(parser)
-    parser.add_argument("stroke", nargs="?", help="one stroke; without it all")
-    parser.add_argument("--chart", metavar="NAME", help="all that lies on this chart, in the order of painting")
-    parser.add_argument("--motif", metavar="KEY", help="a motif, laid with the plan's loads")
-    parser.add_argument("--out", type=Path, required=True, metavar="FILE", help="ends with .png (APNG) or .gif")
-    parser.add_argument("--speed", type=number, default=1.0, metavar="N", help="times the hand's speed, default 1")
-    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    parser.add_argument("stroke", nargs="?", help=phrase("one stroke; without it all"))
+    parser.add_argument("--chart", metavar="NAME", help=phrase("all that lies on this chart, in the order of painting"))
+    parser.add_argument("--motif", metavar="KEY", help=phrase("a motif, laid with the plan's loads"))
+    parser.add_argument("--out", type=Path, required=True, metavar="FILE", help=phrase("ends with .png (APNG) or .gif"))
+    parser.add_argument(
+        "--speed", type=number, default=1.0, metavar="N", help=phrase("times the hand's speed, default 1")
+    )
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help=phrase("resolution, default 4"))
     json_argument(parser)
 
 
@@ -39,7 +41,9 @@ def play_verb(args: Namespace) -> int:
     """Write a stroke, all strokes, a chart or a motif as APNG or GIF, played at the hand's speed."""
     kind = {".gif": "gif", ".png": "apng", ".apng": "apng"}.get(args.out.suffix.lower())
     if kind is None:
-        raise NothingToPlayError(f"A moving picture ends with .png (APNG) or .gif, not {args.out.suffix or 'nothing'}.")
+        raise NothingToPlayError(
+            phrase("A moving picture ends with .png (APNG) or .gif, not {suffix}.", suffix=args.out.suffix or "nothing")
+        )
     plan = read_plan(args.plan)
     if args.motif:
         shown = motif_plan(plan, args.motif)
@@ -48,13 +52,25 @@ def play_verb(args: Namespace) -> int:
     else:
         shown = alone(plan, args.stroke) if args.stroke else plan
     if not shown.strokes:
-        what = f"the {args.chart} chart; put a motif on it first" if args.chart else "this plan; add a stroke first"
-        raise NothingToPlayError(f"There is nothing to play on {what}.")
+        what = (
+            phrase("the {chart} chart; put a motif on it first", chart=args.chart)
+            if args.chart
+            else phrase("this plan; add a stroke first")
+        )
+        raise NothingToPlayError(phrase("There is nothing to play on {what}.", what=what))
     playing = Playing(shown, args.px_per_mm, most_pixels=MOST_WRITTEN_PIXELS)
     write_bytes(animation(playing, kind, args.speed), args.out)
     if args.json:
         beats = [{"stroke": one.stroke, "start_s": one.start_s, "end_s": one.end_s} for one in playing.beats]
         write_json({"file": str(args.out), "seconds": round(playing.seconds, 2), "strokes": beats})
     else:
-        print(f"Wrote {args.out}: {counted(len(playing.beats), 'stroke')}, {playing.seconds:.1f} s of pulling.")
+        print(
+            plural(
+                len(playing.beats),
+                "Wrote {out}: {count} stroke, {seconds:.1f} s of pulling.",
+                "Wrote {out}: {count} strokes, {seconds:.1f} s of pulling.",
+                out=args.out,
+                seconds=playing.seconds,
+            )
+        )
     return 0

@@ -15,6 +15,7 @@ from pennello.design.words import pickup_words
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.swatch import read_picture
+from pennello.phrases import phrase
 from pennello.practice.fit_card import OWN_BELOW
 from pennello.practice.lessons import Progress, lesson, lesson_plan, progress
 from pennello.practice.photo import Corners
@@ -44,29 +45,37 @@ class PracticeWishError(PennelloError):
 
 def notebook_argument(parser: ArgumentParser) -> None:
     """Take `--notebook`."""
-    parser.add_argument("--notebook", type=Path, metavar="FILE", help="the notebook's file (default: your own)")
+    parser.add_argument("--notebook", type=Path, metavar="FILE", help=phrase("the notebook's file (default: your own)"))
 
 
 def _photo_arguments(parser: ArgumentParser, what: str) -> None:
-    parser.add_argument("--photo", type=Path, required=True, metavar="FILE", help=f"a photo of {what}, dry, from above")
+    parser.add_argument(
+        "--photo",
+        type=Path,
+        required=True,
+        metavar="FILE",
+        help=phrase("a photo of {what}, dry, from above", what=what),
+    )
     parser.add_argument(
         "--mark",
         action="append",
         metavar="X,Y",
-        help="middle of a corner mark on the photo, pixels from its top left; four, clockwise from the top left mark "
-        "(without any they are looked for)",
+        help=phrase(
+            "middle of a corner mark on the photo, pixels from its top left; four, clockwise from the top left mark "
+            "(without any they are looked for)"
+        ),
     )
 
 
 def _simulate_arguments(parser: ArgumentParser) -> None:
-    pdf_argument(parser, "write it as a PDF at true scale")
+    pdf_argument(parser, phrase("write it as a PDF at true scale"))
     parser.add_argument(
         "--simulate",
         type=whole,
         metavar="SEED",
-        help="let a simulated painter paint it, a stand-in for hand and camera",
+        help=phrase("let a simulated painter paint it, a stand-in for hand and camera"),
     )
-    parser.add_argument("--photo", type=Path, metavar="FILE", help="where the simulated photo goes")
+    parser.add_argument("--photo", type=Path, metavar="FILE", help=phrase("where the simulated photo goes"))
 
 
 def marks_of(texts: list[str] | None) -> Corners | None:
@@ -74,12 +83,12 @@ def marks_of(texts: list[str] | None) -> Corners | None:
     if not texts:
         return None
     if len(texts) != 4:
-        raise OutOfRangeError("number of --mark", len(texts), "4, clockwise from the top left")
+        raise OutOfRangeError(phrase("number of --mark"), len(texts), phrase("4, clockwise from the top left"))
     found = []
     for text in texts:
         x, comma, y = text.partition(",")
         if not comma:
-            raise OutOfRangeError("--mark", text, "X,Y in pixels, as in 210,184")
+            raise OutOfRangeError("--mark", text, phrase("X,Y in pixels, as in 210,184"))
         found.append((parse_number(x), parse_number(y)))
     return tuple(found)
 
@@ -112,12 +121,14 @@ def card_sheet_verb(args: Namespace) -> int:
         picture, corners = simulated_card(work, args.simulate)
         write_photo(picture, _photo_target(args))
         answer["marks"] = [[round(x, 2), round(y, 2)] for x, y in corners]
-    return _told(args, answer, f"a card of {len(work.card.fields)} fields for {work.brush.name}")
+    return _told(
+        args, answer, phrase("a card of {count} fields for {brush}", count=len(work.card.fields), brush=work.brush.name)
+    )
 
 
 def _photo_target(args: Namespace) -> Path:
     if args.photo is None:
-        raise PracticeWishError("--simulate paints a photo; say with --photo FILE where it goes.")
+        raise PracticeWishError(phrase("--simulate paints a photo; say with --photo FILE where it goes."))
     target: Path = args.photo
     return target
 
@@ -128,20 +139,22 @@ def _told(args: Namespace, answer: dict[str, object], words: str) -> int:
         return 0
     print(words)
     if args.pdf:
-        print(f"written to {args.pdf}: print at 100 %")
+        print(phrase("written to {pdf}: print at 100 %", pdf=args.pdf))
     marks = answer.get("marks")
     if isinstance(marks, list):
-        print("the marks are at " + " ".join(f"--mark {x},{y}" for x, y in marks))
+        print(phrase("the marks are at ") + " ".join(phrase("--mark {x},{y}", x=x, y=y) for x, y in marks))
     return 0
 
 
 def fit_card_arguments(parser: ArgumentParser) -> None:
     """Say what `fit-card` takes."""
     plan_argument(parser, stroke=True)
-    _photo_arguments(parser, "the painted card")
-    parser.add_argument("--only", action="append", metavar="ID", help="take over this brush or paint alone")
-    parser.add_argument("--look", action="store_true", help="only say what it tells; change nothing")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write the changed plan here instead of over it")
+    _photo_arguments(parser, phrase("the painted card"))
+    parser.add_argument("--only", action="append", metavar="ID", help=phrase("take over this brush or paint alone"))
+    parser.add_argument("--look", action="store_true", help=phrase("only say what it tells; change nothing"))
+    parser.add_argument(
+        "--out", type=Path, metavar="FILE", help=phrase("write the changed plan here instead of over it")
+    )
     notebook_argument(parser)
     json_argument(parser)
 
@@ -154,7 +167,7 @@ def fit_card_verb(args: Namespace) -> int:
     known = {work.brush.id, *(one.id for one in work.paints)}
     for name in args.only or ():
         if name not in known:
-            raise UnknownNameError("brush or paint of the card", name, sorted(known))
+            raise UnknownNameError(phrase("brush or paint of the card"), name, sorted(known))
     fit = fitted(work, read_picture(args.photo), marks_of(args.mark))
     names = set(args.only) if args.only else None
     if not args.look:
@@ -172,12 +185,16 @@ def fit_card_verb(args: Namespace) -> int:
         )
         return 0
     print(
-        f"photo and prediction, with defaults: {_de(fit.before_de00)}; with what the card tells: {_de(fit.after_de00)}"
+        phrase(
+            "photo and prediction, with defaults: {de}; with what the card tells: {de_2}",
+            de=_de(fit.before_de00),
+            de_2=_de(fit.after_de00),
+        )
     )
     for sentence in card_words(plan, fit):
         print(f"  {sentence}")
     if args.look:
-        print("nothing was changed")
+        print(phrase("nothing was changed"))
     return 0
 
 
@@ -191,7 +208,7 @@ def _de(value: float) -> str:
 def practise_arguments(parser: ArgumentParser) -> None:
     """Say what `practise` takes."""
     plan_argument(parser)
-    parser.add_argument("what", help="id of a load (its trial stroke), of a piece or of a part")
+    parser.add_argument("what", help=phrase("id of a load (its trial stroke), of a piece or of a part"))
     _simulate_arguments(parser)
     json_argument(parser)
 
@@ -215,15 +232,15 @@ def practise_verb(args: Namespace) -> int:
         write_photo(picture, _photo_target(args))
         answer["marks"] = [[round(x, 2), round(y, 2)] for x, y in corners]
         answer["slips"] = [asdict(one) for one in slips]
-    return _told(args, answer, f"{what.name}: {len(places)} places at true scale")
+    return _told(args, answer, phrase("{what}: {count} places at true scale", what=what.name, count=len(places)))
 
 
 def score_arguments(parser: ArgumentParser) -> None:
     """Say what `score` takes."""
     plan_argument(parser)
-    parser.add_argument("what", help="what the sheet is of, as for `practise`")
-    _photo_arguments(parser, "the painted sheet")
-    parser.add_argument("--look", action="store_true", help="only say; keep nothing in the notebook")
+    parser.add_argument("what", help=phrase("what the sheet is of, as for `practise`"))
+    _photo_arguments(parser, phrase("the painted sheet"))
+    parser.add_argument("--look", action="store_true", help=phrase("only say; keep nothing in the notebook"))
     notebook_argument(parser)
     json_argument(parser)
 
@@ -243,7 +260,16 @@ def score_verb(args: Namespace) -> int:
     best, worst = best_and_worst(scores)
     for one in scores:
         mark = " best" if one is best else " worst" if one is worst else ""
-        print(f"{one.number:3d}  {one.points:3d} points{mark}: overlap {one.overlap:.0%}, off by {one.off_mm:.1f} mm")
+        print(
+            phrase(
+                "{number:3d}  {points:3d} points{mark}: overlap {overlap:.0%}, off by {off_mm:.1f} mm",
+                number=one.number,
+                points=one.points,
+                mark=mark,
+                overlap=one.overlap,
+                off_mm=one.off_mm,
+            )
+        )
         print(f"       {one.words}")
     return 0
 
@@ -258,11 +284,15 @@ def try_told(one: TryScore) -> dict[str, object]:
 
 def lessons_arguments(parser: ArgumentParser) -> None:
     """Say what `lessons` takes."""
-    parser.add_argument("lesson", nargs="?", help="one of them; without it they are listed")
-    parser.add_argument("--plan", type=Path, metavar="PLAN", help="whose cakes are taken; the demo's if left out")
-    pdf_argument(parser, "write its sheet as a PDF at true scale")
-    parser.add_argument("--photo", type=Path, metavar="FILE", help="a photo of its painted sheet: scored, kept")
-    parser.add_argument("--mark", action="append", metavar="X,Y", help="a corner mark on the photo, as for `score`")
+    parser.add_argument("lesson", nargs="?", help=phrase("one of them; without it they are listed"))
+    parser.add_argument(
+        "--plan", type=Path, metavar="PLAN", help=phrase("whose cakes are taken; the demo's if left out")
+    )
+    pdf_argument(parser, phrase("write its sheet as a PDF at true scale"))
+    parser.add_argument("--photo", type=Path, metavar="FILE", help=phrase("a photo of its painted sheet: scored, kept"))
+    parser.add_argument(
+        "--mark", action="append", metavar="X,Y", help=phrase("a corner mark on the photo, as for `score`")
+    )
     notebook_argument(parser)
     json_argument(parser)
 
@@ -289,7 +319,11 @@ def lessons_verb(args: Namespace) -> int:
         return 0
     print(f"{one.title}: {one.watch}")
     for score in scores:
-        print(f"{score.number:3d}  {score.points:3d} points: {score.words}")
+        print(
+            phrase(
+                "{number:3d}  {points:3d} points: {score}", number=score.number, points=score.points, score=score.words
+            )
+        )
     return 0
 
 
@@ -316,11 +350,17 @@ def _lesson_told(one: Progress) -> dict[str, object]:
 
 def own_arguments(parser: ArgumentParser) -> None:
     """Say what `own` takes."""
-    parser.add_argument("plan", type=Path, nargs="?", help="a plan, whose hand, brushes and paints are meant")
-    parser.add_argument("--take-hand", action="store_true", help="let the plan's forgiveness use your hand")
-    parser.add_argument("--default", metavar="ID", help="bring a brush or paint of the plan back to its default")
-    parser.add_argument("--forget-tries", action="store_true", help="erase your tries: the hand is a usual one again")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write the changed plan here instead of over it")
+    parser.add_argument("plan", type=Path, nargs="?", help=phrase("a plan, whose hand, brushes and paints are meant"))
+    parser.add_argument("--take-hand", action="store_true", help=phrase("let the plan's forgiveness use your hand"))
+    parser.add_argument(
+        "--default", metavar="ID", help=phrase("bring a brush or paint of the plan back to its default")
+    )
+    parser.add_argument(
+        "--forget-tries", action="store_true", help=phrase("erase your tries: the hand is a usual one again")
+    )
+    parser.add_argument(
+        "--out", type=Path, metavar="FILE", help=phrase("write the changed plan here instead of over it")
+    )
     notebook_argument(parser)
     json_argument(parser)
 
@@ -329,7 +369,7 @@ def own_arguments(parser: ArgumentParser) -> None:
 def own_verb(args: Namespace) -> int:
     """Say what is the painter's own, take it into a plan, or give it back."""
     if args.plan is None and (args.take_hand or args.default):
-        raise PracticeWishError("--take-hand and --default change a plan; say which.")
+        raise PracticeWishError(phrase("--take-hand and --default change a plan; say which."))
     with open_log(args.notebook) as log:
         forgotten = log.forget_tries() if args.forget_tries else 0
         tries, learnt = log.tries(), log.learnt()
@@ -350,11 +390,21 @@ def own_verb(args: Namespace) -> int:
         return 0
     print(hand.words)
     for words in pace.words:
-        print(f"Your pace: {words}.")
+        print(phrase("Your pace: {words}.", words=words))
     for one in learnt:
         if one.shrunk >= OWN_BELOW:
             continue
-        print(f"{one.item}, {one.name}: {one.value:.3g} (was {one.was:.3g}), from {one.source} of {one.taken[:10]}.")
+        print(
+            phrase(
+                "{item}, {one}: {one_2:.3g} (was {was:.3g}), from {source} of {taken}.",
+                item=one.item,
+                one=one.name,
+                one_2=one.value,
+                was=one.was,
+                source=one.source,
+                taken=one.taken[:10],
+            )
+        )
     return 0
 
 

@@ -19,6 +19,7 @@ from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, Skin
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 from pennello.units import length_text, parse_number
 
 
@@ -26,17 +27,23 @@ def render_arguments(parser: ArgumentParser) -> None:
     """Say what `render` takes."""
     plan_argument(parser)
     parser.add_argument("--png", type=Path, required=True, metavar="FILE")
-    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
-    parser.add_argument("--skin", type=number, metavar="ITA", help="another skin, by its angle in degrees")
-    parser.add_argument("--at", type=number, metavar="SECONDS", help="only what is laid by then")
-    parser.add_argument("--threads", type=whole, metavar="N", help="threads for the picture")
-    timed_arguments(parser, "a chart with its motifs instead of the strokes, painted in the order found", None)
-    parser.add_argument("--as-listed", action="store_true", help="with --chart: painted in the plan's own order")
-    parser.add_argument("--wish", action="store_true", help="with --chart: what is wished in its place")
-    parser.add_argument("--view", default="", metavar="NAME", help="with --chart: a close view of it, see `chart NAME`")
-    parser.add_argument("--drawn", action="store_true", help="with --chart: drawn, also where a photo stands for it")
-    parser.add_argument("--mirror", action="store_true", help="with --chart: as seen in a mirror")
-    parser.add_argument("--reference", action="store_true", help="with the slow NumPy reference")
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help=phrase("resolution, default 4"))
+    parser.add_argument("--skin", type=number, metavar="ITA", help=phrase("another skin, by its angle in degrees"))
+    parser.add_argument("--at", type=number, metavar="SECONDS", help=phrase("only what is laid by then"))
+    parser.add_argument("--threads", type=whole, metavar="N", help=phrase("threads for the picture"))
+    timed_arguments(parser, phrase("a chart with its motifs instead of the strokes, painted in the order found"), None)
+    parser.add_argument(
+        "--as-listed", action="store_true", help=phrase("with --chart: painted in the plan's own order")
+    )
+    parser.add_argument("--wish", action="store_true", help=phrase("with --chart: what is wished in its place"))
+    parser.add_argument(
+        "--view", default="", metavar="NAME", help=phrase("with --chart: a close view of it, see `chart NAME`")
+    )
+    parser.add_argument(
+        "--drawn", action="store_true", help=phrase("with --chart: drawn, also where a photo stands for it")
+    )
+    parser.add_argument("--mirror", action="store_true", help=phrase("with --chart: as seen in a mirror"))
+    parser.add_argument("--reference", action="store_true", help=phrase("with the slow NumPy reference"))
     json_argument(parser)
 
 
@@ -53,7 +60,7 @@ def render_verb(args: Namespace) -> int:
 
         return render_chart(args)
     if args.view:
-        raise OutOfRangeError("--view", args.view, "said of a chart; name one with --chart")
+        raise OutOfRangeError("--view", args.view, phrase("said of a chart; name one with --chart"))
     plan = read_plan(args.plan)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))
@@ -80,8 +87,21 @@ def render_verb(args: Namespace) -> int:
     if args.json:
         write_json(answer)
     else:
-        size = f"{canvas.columns} x {canvas.rows} px at {canvas.px_per_mm:g} px/mm"
-        print(f"Wrote {args.png}: {len(laid)} strokes, {size}, {film.volume_mm3():.0f} mm³ of paint (predicted).")
+        size = phrase(
+            "{columns} x {rows} px at {px_per_mm:g} px/mm",
+            columns=canvas.columns,
+            rows=canvas.rows,
+            px_per_mm=canvas.px_per_mm,
+        )
+        print(
+            phrase(
+                "Wrote {png}: {count} strokes, {size}, {volume_mm3:.0f} mm³ of paint (predicted).",
+                png=args.png,
+                count=len(laid),
+                size=size,
+                volume_mm3=film.volume_mm3(),
+            )
+        )
     return 0
 
 
@@ -92,7 +112,7 @@ def _use_threads(threads: int | None) -> None:
 
     most = os.cpu_count() or 1
     if not 1 <= threads <= most:
-        raise OutOfRangeError("number of threads", threads, f"1 to {most} on this machine")
+        raise OutOfRangeError(phrase("number of threads"), threads, phrase("1 to {most} on this machine", most=most))
     import numba  # noqa: PLC0415 - costs a second
 
     numba.set_num_threads(threads)
@@ -100,11 +120,11 @@ def _use_threads(threads: int | None) -> None:
 
 def strokes_arguments(parser: ArgumentParser) -> None:
     """Say what `strokes` takes."""
-    parser.add_argument("plan", nargs="?", type=Path, help="with --add: the plan")
-    parser.add_argument("--list", action="store_true", help="list them (also without)")
-    parser.add_argument("--add", metavar="FAMILY", help="put one into the plan")
-    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help="a parameter of it")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument("plan", nargs="?", type=Path, help=phrase("with --add: the plan"))
+    parser.add_argument("--list", action="store_true", help=phrase("list them (also without)"))
+    parser.add_argument("--add", metavar="FAMILY", help=phrase("put one into the plan"))
+    parser.add_argument("--set", action="append", metavar="KEY=NUMBER", help=phrase("a parameter of it"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -118,7 +138,7 @@ def strokes_verb(args: Namespace) -> int:
         plan = read_plan(args.plan)
         plan, new = with_family_stroke(plan, args.add, dict(_settings(args.set or [])))
         write_plan(plan, args.out or args.plan)
-        print(f"Added {new}.")
+        print(phrase("Added {new}.", new=new))
         return 0
     if args.json:
         write_json({"families": [_family_answer(one) for one in FAMILIES.values()]})
@@ -153,23 +173,23 @@ def _settings(words: list[str]) -> list[tuple[str, float]]:
         try:
             pairs.append((key, parse_number(value)))
         except ValueError:
-            raise OutOfRangeError("a setting", word, "written as key=number") from None
+            raise OutOfRangeError(phrase("a setting"), word, phrase("written as key=number")) from None
         if not sign:
-            raise OutOfRangeError("a setting", word, "written as key=number")
+            raise OutOfRangeError(phrase("a setting"), word, phrase("written as key=number"))
     return pairs
 
 
 def svg_arguments(parser: ArgumentParser) -> None:
     """Say what `svg` takes."""
     actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
-    out = actions.add_parser("export", help="write the paths of all strokes")
+    out = actions.add_parser("export", help=phrase("write the paths of all strokes"))
     plan_argument(out)
     out.add_argument("file", type=Path)
-    taken = actions.add_parser("import", help="let a stroke follow a path")
+    taken = actions.add_parser("import", help=phrase("let a stroke follow a path"))
     plan_argument(taken, stroke=True)
     taken.add_argument("file", type=Path)
-    taken.add_argument("--number", type=whole, default=1, metavar="N", help="which path of the file, default 1")
-    taken.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    taken.add_argument("--number", type=whole, default=1, metavar="N", help=phrase("which path of the file, default 1"))
+    taken.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
 
 
 @verb("svg", "paths of strokes as SVG, 1 unit = 1 mm", svg_arguments)
@@ -180,17 +200,23 @@ def svg_verb(args: Namespace) -> int:
     plan = read_plan(args.plan)
     if args.action == "export":
         write_svg(plan, args.file)
-        print(f"Wrote {args.file}: {len(plan.strokes)} paths, 1 unit = 1 mm.")
+        print(phrase("Wrote {file}: {count} paths, 1 unit = 1 mm.", file=args.file, count=len(plan.strokes)))
         return 0
     found = read_svg(args.file)
     if not 1 <= args.number <= len(found):
-        raise OutOfRangeError("number of the path", args.number, f"1 to {len(found)}: so many are in the file")
+        raise OutOfRangeError(
+            phrase("number of the path"), args.number, phrase("1 to {count}: so many are in the file", count=len(found))
+        )
     path = found[args.number - 1]
     plan = _with_path(plan, args.stroke, path)
     write_plan(plan, args.out or args.plan)
     from pennello.path.cubic import length_mm  # noqa: PLC0415
 
-    print(f"{args.stroke} follows the path, {length_text(length_mm(path))} long.")
+    print(
+        phrase(
+            "{stroke} follows the path, {length_mm} long.", stroke=args.stroke, length_mm=length_text(length_mm(path))
+        )
+    )
     return 0
 
 

@@ -23,11 +23,12 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.wish_edits import usual_wish, wish_of, wish_paints_kept, with_rim_at_least
 from pennello.design.wishing import with_load_wished
-from pennello.design.words import passes_words
+from pennello.design.words import PASSES
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Kit
 from pennello.load.recipe import PickUp
+from pennello.phrases import named, phrase, plural
 from pennello.session.log import hand_of, hand_words
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.find_load import find_load
@@ -47,14 +48,16 @@ _CAKE_TRIES = 100
 def find_load_arguments(parser: ArgumentParser) -> None:
     """Say what `find-load` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--cakes", metavar="IDS", help="only these, with commas between")
-    parser.add_argument("--top", type=whole, default=8, metavar="N", help="how many, default 8")
-    parser.add_argument("--one-visit", action="store_true", help="no touches with a corner")
-    parser.add_argument("--keep-brush", action="store_true", help="with the stroke's own brush only")
+    parser.add_argument("--cakes", metavar="IDS", help=phrase("only these, with commas between"))
+    parser.add_argument("--top", type=whole, default=8, metavar="N", help=phrase("how many, default 8"))
+    parser.add_argument("--one-visit", action="store_true", help=phrase("no touches with a corner"))
+    parser.add_argument("--keep-brush", action="store_true", help=phrase("with the stroke's own brush only"))
     parser.add_argument(
-        "--near", choices=("skin", "eye", "lips"), help="obey labels for this place (default: the stroke's)"
+        "--near", choices=("skin", "eye", "lips"), help=phrase("obey labels for this place (default: the stroke's)")
     )
-    parser.add_argument("--take", type=whole, metavar="N", help="take the N-th load for the stroke and write the plan")
+    parser.add_argument(
+        "--take", type=whole, metavar="N", help=phrase("take the N-th load for the stroke and write the plan")
+    )
     searched_arguments(parser)
 
 
@@ -74,13 +77,15 @@ def find_load_verb(args: Namespace) -> int:
                 raise UnknownNameError("cake", name, sorted(set(known)))
         here = here.only(names)
     if not 1 <= args.top <= 40:
-        raise OutOfRangeError("how many loads (--top)", args.top, "1 to 40")
+        raise OutOfRangeError(phrase("how many loads (--top)"), args.top, "1 to 40")
     rules = Filters(one_visit=args.one_visit, keep_brush=args.keep_brush, near=near)
     board = find_load(plan, stroke.id, here, rules, args.top)
     taken = None
     if args.take is not None:
         if not 1 <= args.take <= len(board.finds):
-            raise OutOfRangeError("which load to take (--take)", args.take, f"1 to {len(board.finds)}")
+            raise OutOfRangeError(
+                phrase("which load to take (--take)"), args.take, phrase("1 to {count}", count=len(board.finds))
+            )
         taken = board.finds[args.take - 1]
         write_plan(with_find(plan, stroke.id, taken, here.by_name), args.out or args.plan)
     if args.json:
@@ -90,10 +95,16 @@ def find_load_verb(args: Namespace) -> int:
     for rank, find in enumerate(board.finds, 1):
         costs = f" ({', '.join(find.costs)})" if find.costs else ""
         print(f"{rank}. {_words(find)}: {de_text(find.mean_de00)}, {find.state.value}{costs}")
-        print(f"   {reason_of(find.seen, find.attempt, find.laid)}; holds in {find.holds_share:.0%} of tries")
+        print(
+            phrase(
+                "   {reason_of}; holds in {holds_share:.0%} of tries",
+                reason_of=reason_of(find.seen, find.attempt, find.laid),
+                holds_share=find.holds_share,
+            )
+        )
     for line in board.left_out:
-        print(f"left out: {line}")
-    print(f"{board.searched} places looked at (predicted)")
+        print(phrase("left out: {line}", line=line))
+    print(phrase("{searched} places looked at (predicted)", searched=board.searched))
     return 0
 
 
@@ -135,32 +146,45 @@ def _words(find: Find) -> str:
         return f"{find.brush.name}: " + ", then ".join(_pan_words(find, pickup) for pickup in find.recipe.pickups)
     cake = next(cake for cake in find.cakes if cake.id == main.cake)
     turned = ", flipped" if main.flip else ""
-    touch = f", then {len(find.recipe.pickups) - 1} touch" if len(find.recipe.pickups) > 1 else ""
-    return f"{cake.name}, {find.brush.name} at {length_text(main.offset_mm)}{turned}, drift {main.drift_mm:g} mm{touch}"
+    touch = phrase(", then {count} touch", count=len(find.recipe.pickups) - 1) if len(find.recipe.pickups) > 1 else ""
+    return phrase(
+        "{cake}, {brush} at {offset_mm}{turned}, drift {drift_mm:g} mm{touch}",
+        cake=cake.name,
+        brush=find.brush.name,
+        offset_mm=length_text(main.offset_mm),
+        turned=turned,
+        drift_mm=main.drift_mm,
+        touch=touch,
+    )
 
 
 def _pan_words(find: Find, pickup: PickUp) -> str:
     names = " + ".join(find.attempt.paints[portion.paint].name for portion in pickup.pan)
-    part = "" if pickup.whole else f", {pickup.part[0]:.0%} to {pickup.part[1]:.0%}"
-    return f"{passes_words(pickup.way, 1)} in {names or find.attempt.cakes[pickup.cake].name}{part}"
+    part = "" if pickup.whole else phrase(", {part:.0%} to {part_2:.0%}", part=pickup.part[0], part_2=pickup.part[1])
+    return phrase(
+        "{once} in {names}{part}",
+        once=PASSES[pickup.way],
+        names=names or find.attempt.cakes[pickup.cake].name,
+        part=part,
+    )
 
 
 def design_cake_arguments(parser: ArgumentParser) -> None:
     """Say what `design-cake` takes."""
     plan_argument(parser)
-    parser.add_argument("stroke", metavar="STROKE[,STROKE]", help="ids of strokes, with commas between")
+    parser.add_argument("stroke", metavar="STROKE[,STROKE]", help=phrase("ids of strokes, with commas between"))
     parser.add_argument(
-        "--stripes", type=whole, metavar="N", help="just so many, 2 to 7 (default: as many as it takes)"
+        "--stripes", type=whole, metavar="N", help=phrase("just so many, 2 to 7 (default: as many as it takes)")
     )
-    parser.add_argument("--paints", metavar="IDS", help="only of these, with commas between")
-    parser.add_argument("--keep", metavar="IDS", help="these must be in it")
+    parser.add_argument("--paints", metavar="IDS", help=phrase("only of these, with commas between"))
+    parser.add_argument("--keep", metavar="IDS", help=phrase("these must be in it"))
     parser.add_argument(
-        "--pan-mm", type=length_mm, metavar="MM", help="width of the pan (default: what the brush needs)"
+        "--pan-mm", type=length_mm, metavar="MM", help=phrase("width of the pan (default: what the brush needs)")
     )
-    parser.add_argument("--weights", metavar="N,N", help="how much each stroke counts")
-    parser.add_argument("--seconds", type=number, default=6.0, metavar="T", help="when to be done, default 6")
+    parser.add_argument("--weights", metavar="N,N", help=phrase("how much each stroke counts"))
+    parser.add_argument("--seconds", type=number, default=6.0, metavar="T", help=phrase("when to be done, default 6"))
     parser.add_argument(
-        "--add", action="store_true", help="put the best cake into the plan and load the strokes from it"
+        "--add", action="store_true", help=phrase("put the best cake into the plan and load the strokes from it")
     )
     searched_arguments(parser)
 
@@ -178,8 +202,12 @@ def _paints_for(plan: Plan, strokes: Sequence[PlanStroke], kit: Kit | None, aske
 
 def _say_designs(designs: Sequence[DesignedCake], doubts: Sequence[str]) -> None:
     for rank, design in enumerate(designs, 1):
-        rows = ", ".join(f"{p.name} {w:.1f} mm" for p, w in zip(design.paints, design.widths_mm, strict=True))
-        print(f"{rank}. {rows}: {de_text(design.mean_de00)} (an even coat, predicted)")
+        rows = ", ".join(
+            phrase("{p} {w:.1f} mm", p=p.name, w=w) for p, w in zip(design.paints, design.widths_mm, strict=True)
+        )
+        print(
+            phrase("{rank}. {rows}: {de} (an even coat, predicted)", rank=rank, rows=rows, de=de_text(design.mean_de00))
+        )
     print(*doubts, sep="\n")
 
 
@@ -222,7 +250,9 @@ def _weights(args: Namespace, names: list[str]) -> list[float]:
     except ValueError:
         weights = []
     if len(weights) != len(names) or not all(0 < weight <= 1000 for weight in weights):
-        raise OutOfRangeError("weights", args.weights, f"{len(names)} numbers above 0, one for each stroke")
+        raise OutOfRangeError(
+            "weights", args.weights, phrase("{count} numbers above 0, one for each stroke", count=len(names))
+        )
     return weights
 
 
@@ -262,8 +292,8 @@ def forgive_arguments(parser: ArgumentParser) -> None:
     plan_argument(parser, stroke=True)
     parser.add_argument("--tries", type=whole, default=400, metavar="N", help="default 400")
     parser.add_argument("--seed", type=whole, default=1, metavar="S", help="default 1")
-    parser.add_argument("--hand", choices=("steady", "normal", "bumpy"), help="default: the plan's")
-    parser.add_argument("--laid", action="store_true", help="lay every try as a film: slower")
+    parser.add_argument("--hand", choices=("steady", "normal", "bumpy"), help=phrase("default: the plan's"))
+    parser.add_argument("--laid", action="store_true", help=phrase("lay every try as a film: slower"))
     json_argument(parser)
 
 
@@ -277,21 +307,41 @@ def forgive_verb(args: Namespace) -> int:
         write_json(_forgiven(found, hand, args.seed))
         return 0
     print(
-        f"Holds in {found.holds} of {found.tries} tries with a {hand.steadiness.value} hand "
-        f"({found.low:.0%} to {found.high:.0%}, 95 % interval); at least close in {found.close}."
+        phrase(
+            "Holds in {holds} of {tries} tries with a {steadiness} hand "
+            "({low:.0%} to {high:.0%}, 95 % interval); at least close in {close}.",
+            holds=found.holds,
+            tries=found.tries,
+            steadiness=named(hand.steadiness),
+            low=found.low,
+            high=found.high,
+            close=found.close,
+        )
     )
-    print(f"It minds {SLIP_WORDS[found.minds_most]} most: {found.minds[found.minds_most]:+.1f} dE for a usual slip.")
-    print(f"Worst likely: {de_text(found.worst.mean_de00)}; as meant: {de_text(found.nominal)} (predicted).")
+    print(
+        phrase(
+            "It minds {slip_words} most: {minds:+.1f} dE for a usual slip.",
+            slip_words=SLIP_WORDS[found.minds_most],
+            minds=found.minds[found.minds_most],
+        )
+    )
+    print(
+        phrase(
+            "Worst likely: {de}; as meant: {de_2} (predicted).",
+            de=de_text(found.worst.mean_de00),
+            de_2=de_text(found.nominal),
+        )
+    )
     print(hand_words(hand, hand_of()))
     return 0
 
 
 SLIP_WORDS = {
-    "offset_mm": "where the brush lands on the cake",
-    "skew_deg": "how square it lies to the stripes",
-    "angle_deg": "how the chisel is held",
-    "drift_share": "how far it drifts",
-    "passes": "the number of sweeps",
+    "offset_mm": phrase("where the brush lands on the cake"),
+    "skew_deg": phrase("how square it lies to the stripes"),
+    "angle_deg": phrase("how the chisel is held"),
+    "drift_share": phrase("how far it drifts"),
+    "passes": phrase("the number of sweeps"),
 }
 
 
@@ -325,12 +375,12 @@ def loads_arguments(parser: ArgumentParser) -> None:
     """Say what `loads` takes."""
     plan_argument(parser)
     parser.add_argument(
-        "--quality", type=number, default=6.0, metavar="DE", help="how far each may be off, default 6 dE"
+        "--quality", type=number, default=6.0, metavar="DE", help=phrase("how far each may be off, default 6 dE")
     )
     parser.add_argument(
-        "--seconds", type=number, default=5.0, metavar="T", help="how long to look for fewer, default 5"
+        "--seconds", type=number, default=5.0, metavar="T", help=phrase("how long to look for fewer, default 5")
     )
-    parser.add_argument("--apply", action="store_true", help="take them")
+    parser.add_argument("--apply", action="store_true", help=phrase("take them"))
     searched_arguments(parser)
 
 
@@ -380,18 +430,38 @@ def loads_verb(args: Namespace) -> int:
     if args.json:
         write_json(_advised(advice))
         return 0
-    last = f", worst stroke {de_text(worst.mean_de00)}" if worst else ""
-    print(f"{_counted(advice.loads, 'load')} instead of {advice.before}{last} ({advice.by}, predicted)")
+    last = phrase(", worst stroke {de}", de=de_text(worst.mean_de00)) if worst else ""
     print(
-        f"{_counted(advice.rinses, 'rinse')} instead of {advice.rinses_before}, "
-        f"{_counted(advice.brush_changes, 'brush change')} instead of {advice.brush_changes_before}"
+        phrase(
+            "{counted} instead of {before}{last} ({by}, predicted)",
+            counted=plural(advice.loads, "{count} load", "{count} loads"),
+            before=advice.before,
+            last=last,
+            by=advice.by,
+        )
+    )
+    print(
+        phrase(
+            "{counted} instead of {rinses_before}, {counted_2} instead of {brush_changes_before}",
+            counted=plural(advice.rinses, "{count} rinse", "{count} rinses"),
+            rinses_before=advice.rinses_before,
+            counted_2=plural(advice.brush_changes, "{count} brush change", "{count} brush changes"),
+            brush_changes_before=advice.brush_changes_before,
+        )
     )
     for one in advice.served:
         names = ", ".join(
             f"{plan.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
             for share in one.shares
         )
-        print(f"  {plan.brush(one.load.brush).name} from {' + '.join(one.load.recipe.cakes) or 'pans'}: {names}")
+        print(
+            phrase(
+                "  {brush} from {cakes}: {names}",
+                brush=plan.brush(one.load.brush).name,
+                cakes=" + ".join(one.load.recipe.cakes) or "pans",
+                names=names,
+            )
+        )
     return 0
 
 
@@ -399,9 +469,14 @@ def colourways_arguments(parser: ArgumentParser) -> None:
     """Say what `colourways` takes."""
     colours = [family.value for family in ColourFamily]
     plan_argument(parser)
-    parser.add_argument("--colour", choices=colours, metavar="COLOUR", help=f"what it should be: {', '.join(colours)}")
-    parser.add_argument("--strokes", metavar="ID,...", help="only the loads of these strokes; default all")
-    parser.add_argument("--take", type=whole, metavar="N", help="take the N-th and write the plan")
+    parser.add_argument(
+        "--colour",
+        choices=colours,
+        metavar="COLOUR",
+        help=phrase("what it should be: {colours}", colours=", ".join(colours)),
+    )
+    parser.add_argument("--strokes", metavar="ID,...", help=phrase("only the loads of these strokes; default all"))
+    parser.add_argument("--take", type=whole, metavar="N", help=phrase("take the N-th and write the plan"))
     searched_arguments(parser)
 
 
@@ -416,7 +491,9 @@ def colourways_verb(args: Namespace) -> int:
     ways = colourways(plan, here, colour=colour, strokes=_ids(args.strokes or ""))
     if args.take is not None:
         if not 1 <= args.take <= len(ways):
-            raise OutOfRangeError("which colourway to take (--take)", args.take, f"1 to {len(ways)}")
+            raise OutOfRangeError(
+                phrase("which colourway to take (--take)"), args.take, phrase("1 to {count}", count=len(ways))
+            )
         write_plan(with_colourway(plan, ways[args.take - 1], here.by_name), args.out or args.plan)
     if args.json:
         found = [
@@ -432,7 +509,10 @@ def colourways_verb(args: Namespace) -> int:
         write_json({"colourways": found})
         return 0
     for way in ways:
-        pairs = (f"{old} -> {new}" if old != new else f"{old} (elsewhere on it)" for old, new in way.ids.items())
+        pairs = (
+            f"{old} -> {new}" if old != new else phrase("{old} (elsewhere on it)", old=old)
+            for old, new in way.ids.items()
+        )
         print(f"{way.name}: " + ", ".join(pairs))
     return 0
 
@@ -444,17 +524,21 @@ class WishError(PennelloError):
 def wish_arguments(parser: ArgumentParser) -> None:
     """Say what `wish` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--stops", metavar="NAME:END:BLEND,...", help="paints or #rrggbb, where each ends (0 to 1), mm")
-    parser.add_argument("--usual", action="store_true", help="light rim, dark heel, of the stroke's cakes")
-    parser.add_argument("--like", metavar="STROKE", help="as another stroke")
-    parser.add_argument("--load", action="store_true", help="what its load lays")
-    parser.add_argument("--picture", type=Path, metavar="FILE", help="as in a picture, along --line")
-    parser.add_argument("--line", metavar="X,Y,X,Y", help="ends of a line across the petal, px, from A to B")
-    parser.add_argument("--rim-mm", type=length_mm, metavar="MM", help="a rim at least so wide")
-    parser.add_argument("--at-end", action="store_true", help="for the end of the stroke only; it changes towards it")
-    parser.add_argument("--near", choices=("skin", "eye", "lips"), help="what the stroke lies near")
-    parser.add_argument("--tolerance", type=number, metavar="DE", help="mean dE up to which it holds")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--stops", metavar="NAME:END:BLEND,...", help=phrase("paints or #rrggbb, where each ends (0 to 1), mm")
+    )
+    parser.add_argument("--usual", action="store_true", help=phrase("light rim, dark heel, of the stroke's cakes"))
+    parser.add_argument("--like", metavar="STROKE", help=phrase("as another stroke"))
+    parser.add_argument("--load", action="store_true", help=phrase("what its load lays"))
+    parser.add_argument("--picture", type=Path, metavar="FILE", help=phrase("as in a picture, along --line"))
+    parser.add_argument("--line", metavar="X,Y,X,Y", help=phrase("ends of a line across the petal, px, from A to B"))
+    parser.add_argument("--rim-mm", type=length_mm, metavar="MM", help=phrase("a rim at least so wide"))
+    parser.add_argument(
+        "--at-end", action="store_true", help=phrase("for the end of the stroke only; it changes towards it")
+    )
+    parser.add_argument("--near", choices=("skin", "eye", "lips"), help=phrase("what the stroke lies near"))
+    parser.add_argument("--tolerance", type=number, metavar="DE", help=phrase("mean dE up to which it holds"))
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -487,7 +571,7 @@ def wish_verb(args: Namespace) -> int:
             }
         )
     else:
-        print(f"{stroke.name} should look like: {', '.join(stops)}")
+        print(phrase("{stroke} should look like: {stops}", stroke=stroke.name, stops=", ".join(stops)))
     return 0
 
 
@@ -495,7 +579,7 @@ def _wished(plan: Plan, args: Namespace) -> Wanted:
     stroke = plan.stroke(args.stroke)
     ways = [bool(args.stops), bool(args.usual), bool(args.like), bool(args.picture), bool(args.load)]
     if sum(ways) > 1:
-        raise WishError("Say it in one way only: --stops, --usual, --like, --picture or --load.")
+        raise WishError(phrase("Say it in one way only: --stops, --usual, --like, --picture or --load."))
     if args.stops:
         return replace(stroke.wanted, stops=tuple(_stop(text) for text in args.stops.split(",")))
     if args.usual:
@@ -508,7 +592,7 @@ def _wished(plan: Plan, args: Namespace) -> Wanted:
         return replace(stroke.wanted, stops=_from_picture(plan, args), end=())
     if args.rim_mm is None and args.tolerance is None and not args.near:
         raise WishError(
-            "Say what is wanted: --stops, --usual, --like, --picture, --load, --rim-mm, --near or --tolerance."
+            phrase("Say what is wanted: --stops, --usual, --like, --picture, --load, --rim-mm, --near or --tolerance.")
         )
     return stroke.wanted
 
@@ -523,7 +607,9 @@ def _from_picture(plan: Plan, args: Namespace) -> tuple[Stop, ...]:
     try:
         x0, y0, x1, y1 = (parse_number(text) for text in (args.line or "").split(","))
     except ValueError:
-        raise WishError("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.") from None
+        raise WishError(
+            phrase("--picture needs --line X,Y,X,Y: the two ends of a line across the petal, in px.")
+        ) from None
     labs = line_colours(read_picture(Path(args.picture)), (x0, y0), (x1, y1))
     return stops_of(labs, brush.edge_mm(plan.axis(stroke.id)))
 
@@ -534,7 +620,7 @@ def _stop(text: str) -> Stop:
     try:
         end, blend = (parse_number(rest[0]) if rest else 1.0), (parse_number(rest[1]) if len(rest) > 1 else 2.5)
     except ValueError:
-        raise OutOfRangeError("a wanted stop", text, "PAINT:END:BLEND, as in foam-white:0.2:2.5") from None
+        raise OutOfRangeError(phrase("a wanted stop"), text, "PAINT:END:BLEND, as in foam-white:0.2:2.5") from None
     return Stop(srgb=name, to_u=end, blend_mm=blend) if name.startswith("#") else Stop(name, None, end, blend)
 
 
@@ -544,11 +630,7 @@ def _stop_answer(stop: Stop) -> Answer:
 
 def _stop_words(plan: Plan, stop: Stop) -> str:
     name = plan.paint(stop.paint).name if stop.paint is not None else str(stop.srgb)
-    return f"{name} to {stop.to_u:.0%}"
-
-
-def _counted(count: int, word: str) -> str:
-    return f"{count} {word}" if count == 1 else f"{count} {word}s"
+    return phrase("{name} to {to_u:.0%}", name=name, to_u=stop.to_u)
 
 
 def _ids(text: str) -> list[str]:

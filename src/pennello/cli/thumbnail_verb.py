@@ -7,14 +7,17 @@ from pathlib import Path
 
 from pennello.cli.asking import verb
 from pennello.cli.numbers import whole
+from pennello.phrases import phrase
 from pennello.session.thumbnail import write_thumbnail
 
 
 def thumbnail_arguments(parser: ArgumentParser) -> None:
     """Say what `thumbnail` takes."""
-    parser.add_argument("file", type=Path, help="a plan, an event or a motif")
-    parser.add_argument("picture", type=Path, help="the PNG to write")
-    parser.add_argument("--size", type=whole, default=256, metavar="PX", help="its longer side at most, default 256")
+    parser.add_argument("file", type=Path, help=phrase("a plan, an event or a motif"))
+    parser.add_argument("picture", type=Path, help=phrase("the PNG to write"))
+    parser.add_argument(
+        "--size", type=whole, default=256, metavar="PX", help=phrase("its longer side at most, default 256")
+    )
 
 
 @verb("thumbnail", "the picture of a plan, event or motif, as file managers show it", thumbnail_arguments)

@@ -32,6 +32,7 @@ from pennello.files.plan_schema import json_schema
 from pennello.kit import catalogue
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import boundaries
+from pennello.phrases import phrase
 from pennello.units import de_text, difference_text, length_text, parse_length, parse_number
 
 if TYPE_CHECKING:
@@ -43,8 +44,12 @@ _EXPORT_BANDS = 10
 def mix_arguments(parser: ArgumentParser) -> None:
     """Say what `mix` takes."""
     parser.add_argument("--paint", action="append", required=True, metavar="HEX[@CONTRAST][:PARTS]")
-    parser.add_argument("--film-um", type=number, metavar="T", help="film thickness; without it thick enough to hide")
-    parser.add_argument("--over", default="#ffffff", metavar="HEX", help="what the film lies on (default white)")
+    parser.add_argument(
+        "--film-um", type=number, metavar="T", help=phrase("film thickness; without it thick enough to hide")
+    )
+    parser.add_argument(
+        "--over", default="#ffffff", metavar="HEX", help=phrase("what the film lies on (default white)")
+    )
     json_argument(parser)
 
 
@@ -56,7 +61,15 @@ def mix_verb(args: Namespace) -> int:
         write_json(answer)
     else:
         lightness, a, b = answer["lab"]
-        print(f"{answer['srgb']}   L* {lightness:.1f}  a* {a:.1f}  b* {b:.1f}   (predicted)")
+        print(
+            phrase(
+                "{answer}   L* {lightness:.1f}  a* {a:.1f}  b* {b:.1f}   (predicted)",
+                answer=answer["srgb"],
+                lightness=lightness,
+                a=a,
+                b=b,
+            )
+        )
     return 0
 
 
@@ -66,17 +79,30 @@ LOAD_KEYS = tuple(kind.key for kind in LOAD_KINDS)
 def load_arguments(parser: ArgumentParser) -> None:
     """Say what `load` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--as", dest="kind", metavar="WAY", help=f"load it another way: {', '.join(LOAD_KEYS)}")
-    parser.add_argument("--reload", metavar="WHEN", help="load it anew: pale, each, never, or after so many strokes")
-    parser.add_argument("--add", metavar="NAME", help="make a new load of this name, a copy of it, to be changed")
-    parser.add_argument("--name", help="what it is called")
-    parser.add_argument("--brush", metavar="ID", help="the brush")
-    parser.add_argument("--cake", metavar="ID", help="the cake of its first pick-up")
-    parser.add_argument("--offset-mm", type=length_mm, metavar="MM", help="where the brush lies on it")
-    parser.add_argument("--flip", choices=("yes", "no"), help="corner B lies left")
+    parser.add_argument(
+        "--as",
+        dest="kind",
+        metavar="WAY",
+        help=phrase("load it another way: {load_keys}", load_keys=", ".join(LOAD_KEYS)),
+    )
+    parser.add_argument(
+        "--reload", metavar="WHEN", help=phrase("load it anew: pale, each, never, or after so many strokes")
+    )
+    parser.add_argument(
+        "--add", metavar="NAME", help=phrase("make a new load of this name, a copy of it, to be changed")
+    )
+    parser.add_argument("--name", help=phrase("what it is called"))
+    parser.add_argument("--brush", metavar="ID", help=phrase("the brush"))
+    parser.add_argument("--cake", metavar="ID", help=phrase("the cake of its first pick-up"))
+    parser.add_argument("--offset-mm", type=length_mm, metavar="MM", help=phrase("where the brush lies on it"))
+    parser.add_argument("--flip", choices=("yes", "no"), help=phrase("corner B lies left"))
     parser.add_argument("--passes", type=number, metavar="N", help="sweeps")
-    parser.add_argument("--remove", action="store_true", help="take it out of the plan; nothing may be laid with it")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write the changed plan here instead of over it")
+    parser.add_argument(
+        "--remove", action="store_true", help=phrase("take it out of the plan; nothing may be laid with it")
+    )
+    parser.add_argument(
+        "--out", type=Path, metavar="FILE", help=phrase("write the changed plan here instead of over it")
+    )
     json_argument(parser)
 
 
@@ -93,7 +119,7 @@ def load_verb(args: Namespace) -> int:
         plan = changed
         write_plan(plan, args.out or args.plan)
     if args.remove:
-        print(f"Took out {args.stroke}.")
+        print(phrase("Took out {stroke}.", stroke=args.stroke))
         return 0
     stroke = plan.stroke(name)
     edge = plan.edge(stroke.id)
@@ -101,11 +127,21 @@ def load_verb(args: Namespace) -> int:
         write_json(load_answer(plan, stroke, edge))
         return 0
     print(*load_words(plan, stroke), sep="\n")
-    start = "the tip" if edge.axis is GradientAxis.ALONG else "A"
+    start = phrase("the tip") if edge.axis is GradientAxis.ALONG else "A"
     for one in boundaries(edge):
-        names = f"{plan.paint(one.from_paint).name} to {plan.paint(one.to_paint).name}"
-        print(f"  {names}: {length_text(one.at_mm)} from {start}, {length_text(one.width_10_90_mm)} wide")
-    print(f"  {edge.total_mm3:.0f} mm³ of paint on the brush (predicted)")
+        names = phrase(
+            "{paint} to {paint_2}", paint=plan.paint(one.from_paint).name, paint_2=plan.paint(one.to_paint).name
+        )
+        print(
+            phrase(
+                "  {names}: {at_mm} from {start}, {width_10_90_mm} wide",
+                names=names,
+                at_mm=length_text(one.at_mm),
+                start=start,
+                width_10_90_mm=length_text(one.width_10_90_mm),
+            )
+        )
+    print(phrase("  {total_mm3:.0f} mm³ of paint on the brush (predicted)", total_mm3=edge.total_mm3))
     return 0
 
 
@@ -135,7 +171,9 @@ def _load_edited(plan: Plan, args: Namespace) -> tuple[Plan, str]:
         given["cake"] = plan.cake(args.cake).id
     if given:
         if not load.recipe.pickups or not load.recipe.pickups[0].cake:
-            raise WayToLoadError(f"{load.name} is not taken from a cake; choose another load, or --as window first.")
+            raise WayToLoadError(
+                phrase("{load} is not taken from a cake; choose another load, or --as window first.", load=load.name)
+            )
         first = replace(load.recipe.pickups[0], **given)
         load = replace(load, recipe=replace(load.recipe, pickups=(first, *load.recipe.pickups[1:])))
     if args.name:
@@ -155,7 +193,9 @@ def _loaded_as(plan: Plan, name: str, key: str) -> Plan:
     brush = plan.brush(stroke.brush)
     ways = {kind.key: kind for kind in kinds_for(brush)}
     if key not in ways:
-        raise WayToLoadError(f"{brush.name} does not take '{key}'; it takes: {', '.join(ways)}.")
+        raise WayToLoadError(
+            phrase("{brush} does not take '{key}'; it takes: {ways}.", brush=brush.name, key=key, ways=", ".join(ways))
+        )
     return ways[key].edit(plan, stroke)
 
 
@@ -168,8 +208,8 @@ def _judged(plan: Plan, name: str) -> Verdict:
 def lay_arguments(parser: ArgumentParser) -> None:
     """Say what `lay` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--png", type=Path, metavar="FILE", help="write the stroke as a picture")
-    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help="resolution, default 4")
+    parser.add_argument("--png", type=Path, metavar="FILE", help=phrase("write the stroke as a picture"))
+    parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help=phrase("resolution, default 4"))
     json_argument(parser)
 
 
@@ -192,7 +232,14 @@ def lay_verb(args: Namespace) -> int:
         found = [{"code": one.code, "text": one.text, "at_mm": one.at_mm} for one in faults]
         write_json({**lay_answer(stroke, laid, seen, verdict), "findings": found})
         return 0
-    print(f"{stroke.name}: {length_text(laid.track.length_mm)} long, {laid.volumes.laid_mm3:.0f} mm³ of paint laid")
+    print(
+        phrase(
+            "{stroke}: {length_mm} long, {laid_mm3:.0f} mm³ of paint laid",
+            stroke=stroke.name,
+            length_mm=length_text(laid.track.length_mm),
+            laid_mm3=laid.volumes.laid_mm3,
+        )
+    )
     _say(verdict)
     for one in faults:
         print(f"  {one.code}: {one.text}")
@@ -200,7 +247,14 @@ def lay_verb(args: Namespace) -> int:
 
 
 def _say(verdict: Verdict) -> None:
-    print(f"{verdict.headline}  (mean {de_text(verdict.mean_de00)}, 95 % below {de_text(verdict.p95_de00)}, predicted)")
+    print(
+        phrase(
+            "{headline}  (mean {de}, 95 % below {de_2}, predicted)",
+            headline=verdict.headline,
+            de=de_text(verdict.mean_de00),
+            de_2=de_text(verdict.p95_de00),
+        )
+    )
     for cause in verdict.causes:
         print(f"  {cause.code}: {cause.text}")
         for rated in cause.mends:
@@ -224,7 +278,7 @@ def check_verb(args: Namespace) -> int:
         write_json({**check_answer(verdicts, found), "charts": odd})
     else:
         if not plan.strokes:
-            print("There is no stroke in this plan yet.")
+            print(phrase("There is no stroke in this plan yet."))
         for stroke in plan.strokes:
             print(f"{stroke.id}  ", end="")
             _say(verdicts[stroke.id])
@@ -232,15 +286,26 @@ def check_verb(args: Namespace) -> int:
             print(f"{problem.place}: {problem.text}")
         for one in odd:
             x, y = one["at_mm"]
-            print(f"{one['chart']}, {one['motif']} at {x:.0f}, {y:.0f} mm: {one['text']}")
+            print(
+                phrase(
+                    "{one}, {one_2} at {x:.0f}, {y:.0f} mm: {one_3}",
+                    one=one["chart"],
+                    one_2=one["motif"],
+                    x=x,
+                    y=y,
+                    one_3=one["text"],
+                )
+            )
     return int(any(verdict.state is State.MISSES for verdict in verdicts.values()))
 
 
 def mend_arguments(parser: ArgumentParser) -> None:
     """Say what `mend` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--cause", metavar="CODE", help="the cause to mend, as `lay` names it (default: the first)")
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--cause", metavar="CODE", help=phrase("the cause to mend, as `lay` names it (default: the first)")
+    )
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -253,7 +318,7 @@ def mend_verb(args: Namespace) -> int:
     if args.cause is not None:
         causes = [cause for cause in causes if cause.code == args.cause]
         if not causes:
-            raise UnknownNameError("cause with a mend", args.cause, [cause.code for cause in verdict.causes])
+            raise UnknownNameError(phrase("cause with a mend"), args.cause, [cause.code for cause in verdict.causes])
     if causes:
         rated = causes[0].mends[0]
         plan = mended(plan, args.stroke, rated.mend)
@@ -263,7 +328,7 @@ def mend_verb(args: Namespace) -> int:
         applied = causes[0].mends[0].mend.words if causes else None
         write_json({"applied": applied, "verdict": verdict_answer(verdict)})
     else:
-        print(causes[0].mends[0].mend.words if causes else "Nothing to mend.")
+        print(causes[0].mends[0].mend.words if causes else phrase("Nothing to mend."))
         _say(verdict)
     return 0
 
@@ -280,23 +345,27 @@ def card_verb(args: Namespace) -> int:
     from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only for paper
 
     write_card(read_plan(args.plan), args.stroke, args.pdf)
-    print(f"Wrote {args.pdf}. Print it at 100 %.")
+    print(phrase("Wrote {pdf}. Print it at 100 %.", pdf=args.pdf))
     return 0
 
 
 def calibrate_arguments(parser: ArgumentParser) -> None:
     """Say what `calibrate` takes."""
     plan_argument(parser)
-    parser.add_argument("brush", help="the brush's id")
-    parser.add_argument("--full-after", type=number, action="append", metavar="SWEEPS", help="sweeps until full")
-    parser.add_argument("--petals", action="append", metavar="COUNTxMM", help="petals of one load before one is pale")
+    parser.add_argument("brush", help=phrase("the brush's id"))
     parser.add_argument(
-        "--blend-mm", type=length_mm, action="append", metavar="MM", help="width of a blend on a test swatch"
+        "--full-after", type=number, action="append", metavar="SWEEPS", help=phrase("sweeps until full")
     )
     parser.add_argument(
-        "--softness-mm", type=length_mm, default=0.3, metavar="MM", help="softness of that cake, default 0.3"
+        "--petals", action="append", metavar="COUNTxMM", help=phrase("petals of one load before one is pale")
     )
-    parser.add_argument("--out", type=Path, metavar="FILE", help="write here instead of over the plan")
+    parser.add_argument(
+        "--blend-mm", type=length_mm, action="append", metavar="MM", help=phrase("width of a blend on a test swatch")
+    )
+    parser.add_argument(
+        "--softness-mm", type=length_mm, default=0.3, metavar="MM", help=phrase("softness of that cake, default 0.3")
+    )
+    parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
 
 
@@ -329,7 +398,15 @@ def calibrate_verb(args: Namespace) -> int:
         write_json({"brush": brush.id, "fits": [asdict(fit) for fit in fits]})
     else:
         for fit in fits:
-            print(f"  {fit.name}: {fit.before:g} -> {fit.value:.3g} (yours, from {fit.count})")
+            print(
+                phrase(
+                    "  {fit}: {before:g} -> {fit_2:.3g} (yours, from {count})",
+                    fit=fit.name,
+                    before=fit.before,
+                    fit_2=fit.value,
+                    count=fit.count,
+                )
+            )
     return 0
 
 
@@ -340,23 +417,23 @@ def _petals(text: str) -> Petals:
     try:
         return Petals(parse_number(count), parse_length(length))
     except ValueError:
-        raise OutOfRangeError("petals of one load", text, "COUNTxMM, as in 5x60") from None
+        raise OutOfRangeError(phrase("petals of one load"), text, phrase("COUNTxMM, as in 5x60")) from None
 
 
 def new_arguments(parser: ArgumentParser) -> None:
     """Say what `new` takes."""
-    parser.add_argument("plan", type=Path, help="the file to write; it must not exist")
-    parser.add_argument("--demo", action="store_true", help="the Saltmarsh Lantern Walk")
+    parser.add_argument("plan", type=Path, help=phrase("the file to write; it must not exist"))
+    parser.add_argument("--demo", action="store_true", help=phrase("the Saltmarsh Lantern Walk"))
 
 
 @verb("new", "write a new plan", new_arguments)
 def new_verb(args: Namespace) -> int:
     """Write a new plan."""
     if args.plan.exists():
-        raise FileProblemError(args.plan, "this file is there already; choose another name.")
+        raise FileProblemError(args.plan, phrase("this file is there already; choose another name."))
     plan = demo_plan() if args.demo else with_fresh_stroke(fresh_plan())[0]
     write_plan(plan, args.plan)
-    print(f"Wrote {args.plan}.")
+    print(phrase("Wrote {plan}.", plan=args.plan))
     return 0
 
 

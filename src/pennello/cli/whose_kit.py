@@ -9,6 +9,7 @@ from pathlib import Path
 from pennello.cli.asking import NO_KIT
 from pennello.errors import FileProblemError
 from pennello.kit.shelf import Kit
+from pennello.phrases import phrase
 from pennello.session.kit import KitSession, kit_if_any
 
 
@@ -21,7 +22,7 @@ def kit_of(args: Namespace) -> Kit | None:
     path = None if args.kit == "" else Path(args.kit)
     if path is not None and not path.exists():
         raise FileProblemError(
-            path, "this kit is not there; name the file of a kit, or leave the name out for your own."
+            path, phrase("this kit is not there; name the file of a kit, or leave the name out for your own.")
         )
     with closing(KitSession(path)) as session:
         return session.kit

@@ -6,12 +6,13 @@ from argparse import ArgumentParser, Namespace
 
 from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
+from pennello.phrases import phrase
 from pennello.session.glossary import found_words
 
 
 def glossary_arguments(parser: ArgumentParser) -> None:
     """Say what `glossary` takes."""
-    parser.add_argument("word", nargs="?", default="", help="words that hold this; all of them without it")
+    parser.add_argument("word", nargs="?", default="", help=phrase("words that hold this; all of them without it"))
     json_argument(parser)
 
 
@@ -24,5 +25,5 @@ def glossary_verb(args: Namespace) -> int:
     elif found:
         print("\n".join(f"{word}: {told}" for word, told in found))
     else:
-        print(f"There is no word with '{args.word}'; without one all are listed.")
+        print(phrase("There is no word with '{word}'; without one all are listed.", word=args.word))
     return 0 if found else 1

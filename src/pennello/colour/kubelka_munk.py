@@ -21,6 +21,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from pennello.colour.observer import WAVELENGTH_NM, WEIGHTS
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -162,9 +163,9 @@ def scattering(
     """
     wanted, thickness = np.asarray(contrast, np.float64), np.asarray(film_um, np.float64)
     if not np.all((wanted >= CONTRAST_RANGE[0]) & (wanted <= CONTRAST_RANGE[1])):
-        raise OutOfRangeError("contrast ratio", contrast, "0.01 to 0.999")
+        raise OutOfRangeError(phrase("contrast ratio"), contrast, "0.01 to 0.999")
     if not np.all((thickness > 0) & np.isfinite(thickness)):
-        raise OutOfRangeError("film thickness of the contrast ratio", film_um, "above 0 um")
+        raise OutOfRangeError(phrase("film thickness of the contrast ratio"), film_um, "above 0 um")
     shape = np.broadcast_to(falling(exponent), np.shape(hiding))
     ratio = k_over_s(hiding) * shape
     low = np.full(ratio.shape[:-1], np.log(1e-6))

@@ -16,6 +16,7 @@ from numpy.typing import ArrayLike, NDArray
 from pennello.colour.observer import WEIGHTS, XYZ_TO_RGB
 from pennello.colour.srgb import decode
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -35,7 +36,9 @@ class RecoveryError(PennelloError):
     """No smooth reflectance was found for a colour."""
 
     def __init__(self, linear_rgb: Array) -> None:
-        super().__init__(f"no smooth reflectance found for linear RGB {np.round(linear_rgb, 4).tolist()}.")
+        super().__init__(
+            phrase("no smooth reflectance found for linear RGB {tolist}.", tolist=np.round(linear_rgb, 4).tolist())
+        )
         self.linear_rgb = linear_rgb
 
 

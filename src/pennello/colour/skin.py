@@ -18,6 +18,7 @@ from pennello.colour.observer import xyz_to_rgb
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import encode
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -25,7 +26,7 @@ ITA_RANGE = (-60.0, 70.0)
 ITA_STEPS = (65.0, 57.0, 48.0, 40.0, 32.0, 24.0, 16.0, 6.0, -8.0, -22.0, -38.0, -52.0)
 """Twelve skins offered to choose from, very light to dark, degrees."""
 
-_CLASSES = ((55, "very light"), (41, "light"), (28, "intermediate"), (10, "tan"), (-30, "brown"))
+_CLASSES = ((55, phrase("very light")), (41, "light"), (28, "intermediate"), (10, "tan"), (-30, "brown"))
 _ANGLES = (-60, -45, -30, -15, 0, 10, 20, 28, 41, 50, 60, 70)
 _A_STAR = (7.5, 9.0, 10.5, 11.5, 12.0, 12.0, 11.5, 11.0, 9.5, 8.5, 7.0, 6.0)
 _B_STAR = (10.5, 13.0, 15.5, 17.0, 18.0, 19.0, 19.5, 19.0, 17.0, 15.0, 12.0, 8.5)
@@ -54,7 +55,7 @@ def skin_lab(ita: float) -> Array:
         If the angle is outside that range.
     """
     if not ITA_RANGE[0] <= ita <= ITA_RANGE[1]:
-        raise OutOfRangeError("skin angle (ITA)", ita, "-60 to 70 degrees")
+        raise OutOfRangeError(phrase("skin angle (ITA)"), ita, "-60 to 70 degrees")
     b_star = np.interp(ita, _ANGLES, _B_STAR)
     return np.array([50 + b_star * np.tan(np.radians(ita)), np.interp(ita, _ANGLES, _A_STAR), b_star])
 

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -19,7 +20,7 @@ class ColourTextError(PennelloError):
     """A text that should be a colour is not one."""
 
     def __init__(self, text: str) -> None:
-        super().__init__(f"'{text}' is not a colour; write six hexadecimal digits such as #c8102e.")
+        super().__init__(phrase("'{text}' is not a colour; write six hexadecimal digits such as #c8102e.", text=text))
         self.text = text
 
 

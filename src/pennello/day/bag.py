@@ -17,6 +17,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
 from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import Keeping, Kit
+from pennello.phrases import mark, phrase, plural, told
 
 FACES_A_WATER, SWABS, WIPES = 6, 2, 2
 """Faces until the water is changed, swabs and wipes a face (defaults)."""
@@ -25,15 +26,16 @@ SPARE = 1.15
 """What runs out is packed for so many times the faces (a default)."""
 
 EXTRAS = (
-    "mirror",
-    "lamp",
-    "towel for the table",
-    "waste bags",
-    "hand cleaner",
-    "menu board",
-    "pick card",
-    "first aid kit",
+    mark("mirror"),
+    mark("lamp"),
+    mark("towel for the table"),
+    mark("waste bags"),
+    mark("hand cleaner"),
+    mark("menu board"),
+    mark("pick card"),
+    mark("first aid kit"),
 )
+_GLITTER = "glitter, "
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +45,7 @@ class Thing:
     Attributes
     ----------
     name, amount
-        What it is, and how much of it, in words.
+        What it is, as it is ticked off in files; and how much of it, in words.
     kind
         cake, brush, sponge, water, glitter, or extra.
     caution
@@ -63,6 +65,13 @@ class Thing:
     label: str = ""
     lasts: int | None = None
     wanted: int = 0
+
+    @property
+    def words(self) -> str:
+        """What it is called."""
+        if self.kind == "glitter":
+            return phrase("glitter, {colour}", colour=self.name.removeprefix(_GLITTER))
+        return told(self.name)
 
 
 def faces_by_item(event: Event, faces: float) -> dict[str, float]:
@@ -114,17 +123,19 @@ def in_kit(kit: Kit, today: date) -> InKit:
 
 def _fault_words(paints: Sequence[Paint], about: Keeping, today: date) -> str:
     """Return why a cake or pan is left at home; "" for no reason."""
-    faults = [] if all(one.skin for one in paints) else ["not for skin by its label"]
+    faults = [] if all(one.skin for one in paints) else [phrase("not for skin by its label")]
     if about.expires and about.expires < today:
-        faults.append(f"past its date, {about.expires.isoformat()}")
+        faults.append(phrase("past its date, {expires}", expires=about.expires.isoformat()))
     return "; ".join(faults)
 
 
 def _label_words(paints: Sequence[Paint]) -> str:
     """Return what labels do not allow, as they are written down in the kit."""
     eyes, lips = (any(not one.allowed(near) for one in paints if one.skin) for near in (Near.EYE, Near.LIPS))
-    places = [words for words, forbidden in (("near the eyes", eyes), ("on the lips", lips)) if forbidden]
-    return f"not {' or '.join(places)} by its label" if places else ""
+    places = [
+        words for words, forbidden in ((phrase("near the eyes"), eyes), (phrase("on the lips"), lips)) if forbidden
+    ]
+    return phrase("not {places} by its label", places=" or ".join(places)) if places else ""
 
 
 def bag(event: Event, faces: float, kit: InKit | None = None) -> tuple[Thing, ...]:
@@ -156,9 +167,13 @@ def _cakes(event: Event, faces: float, kit: InKit) -> list[Thing]:
         if name in left and grams > 0:
             lasts = min(int(left[name] / grams * wanted + 1e-9), math.ceil(wanted))
             if left[name] < grams:
-                short = f"lasts for {lasts} of {math.ceil(wanted)} faces: take a second one"
+                short = phrase(
+                    "lasts for {lasts} of {ceil} faces: take a second one", lasts=lasts, ceil=math.ceil(wanted)
+                )
                 caution = f"{caution}; {short}" if caution else short
-        amount = f"{grams:.1f} g" + (f" of {left[name]:.0f} g" if name in left else "")
+        amount = phrase("{grams:.1f} g", grams=grams) + (
+            phrase(" of {left:.0f} g", left=left[name]) if name in left else ""
+        )
         found.append(Thing(name, amount, "cake", caution, kit.labels.get(name, ""), lasts, math.ceil(wanted)))
     return found
 
@@ -176,29 +191,39 @@ def _used_up(event: Event, faces: float) -> list[Thing]:
     sponges = sum(event.item(name).sponges * count for name, count in by_item.items())
     glitter = sorted({colour for one in event.on_menu for colour in one.glitter})
     packed = math.ceil(faces * SPARE)
-    things = [Thing(f"glitter, {colour}", "1 pot", "glitter") for colour in glitter]
+    things = [Thing(_GLITTER + colour, phrase("1 pot"), "glitter") for colour in glitter]
     if sponges > 0:
         things.append(
-            Thing("sponges, one for each person and colour family", f"{math.ceil(sponges * SPARE)}", "sponge")
+            Thing(mark("sponges, one for each person and colour family"), f"{math.ceil(sponges * SPARE)}", "sponge")
         )
     return [
         *things,
-        Thing("clean water, changed", f"{math.ceil(max(faces, 1) / FACES_A_WATER)} times", "water"),
-        Thing("cotton swabs", f"{packed * SWABS}", "water"),
-        Thing("wipes", f"{packed * WIPES}", "water"),
+        Thing(
+            mark("clean water, changed"),
+            plural(math.ceil(max(faces, 1) / FACES_A_WATER), "{count} time", "{count} times"),
+            "water",
+        ),
+        Thing(mark("cotton swabs"), f"{packed * SWABS}", "water"),
+        Thing(mark("wipes"), f"{packed * WIPES}", "water"),
     ]
 
 
 def to_buy(things: Sequence[Thing]) -> tuple[str, ...]:
     """Return what runs out or is past its date, as a shopping list."""
-    return tuple(f"{one.name}: {one.caution}" for one in things if one.caution)
+    return tuple(f"{one.words}: {one.caution}" for one in things if one.caution)
 
 
 def to_wash(event: Event, faces: int) -> tuple[str, ...]:
     """Return what is washed in the evening."""
     sponges = sum(event.item(name).sponges * count for name, count in faces_by_item(event, faces).items())
     brushes = sorted({brush for one in event.on_menu for brush in one.brushes})
-    found = [f"{brush}: with soap until the water stays clear, dried lying" for brush in brushes]
+    found = [phrase("{brush}: with soap until the water stays clear, dried lying", brush=brush) for brush in brushes]
     if sponges > 0:
-        found.append(f"{math.ceil(sponges)} sponges: washed hot, dried through; the torn ones thrown away")
-    return (*found, "cakes: the tops wiped with a clean damp cloth, dried open", "table, chair and mirror: wiped down")
+        found.append(
+            phrase("{ceil} sponges: washed hot, dried through; the torn ones thrown away", ceil=math.ceil(sponges))
+        )
+    return (
+        *found,
+        phrase("cakes: the tops wiped with a clean damp cloth, dried open"),
+        phrase("table, chair and mirror: wiped down"),
+    )

@@ -9,6 +9,7 @@ from statistics import median
 
 from pennello.day.event import BETWEEN_S, FREE_CHOICE_S, MOST_GUESTS, Event, Guest, GuestState, MenuItem
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 from pennello.record import range_of
 
 
@@ -38,7 +39,9 @@ def came(
         If there are as many guests as an event holds.
     """
     if len(event.guests) >= MOST_GUESTS:
-        raise OutOfRangeError("number of guests", len(event.guests) + 1, f"at most {MOST_GUESTS}")
+        raise OutOfRangeError(
+            phrase("number of guests"), len(event.guests) + 1, phrase("at most {most_guests}", most_guests=MOST_GUESTS)
+        )
     if item:
         event.item(item)
     number = 1 + max((int(one.id[1:]) for one in event.guests if one.id[1:].isdigit()), default=0)
@@ -70,11 +73,11 @@ def begun(event: Event, name: str, now_s: float, painter: int = 1, *, short: boo
     """
     guest = event.guest(name)
     if guest.state is not GuestState.WAITING:
-        raise BoardError(f"{guest.name} does not wait any more.")
+        raise BoardError(phrase("{guest} does not wait any more.", guest=guest.name))
     if not guest.item:
-        raise BoardError(f"{guest.name} has not chosen a design yet; choose one first.")
+        raise BoardError(phrase("{guest} has not chosen a design yet; choose one first.", guest=guest.name))
     if not guest.consent:
-        raise BoardError(f"Nobody has said yes for {guest.name} yet; ask, and tick it.")
+        raise BoardError(phrase("Nobody has said yes for {guest} yet; ask, and tick it.", guest=guest.name))
     called = over_limit(event, now_s) if short is None else short
     short_form = called and event.item(guest.item).short_s > 0
     changed = replace(guest, state=GuestState.PAINTING, began_s=now_s, painter=painter, short=short_form)
@@ -85,7 +88,7 @@ def ended(event: Event, name: str, now_s: float) -> Event:
     """Return the event with somebody done; raises BoardError if they are not at the chair."""
     guest = event.guest(name)
     if guest.state is not GuestState.PAINTING:
-        raise BoardError(f"{guest.name} is not at the chair.")
+        raise BoardError(phrase("{guest} is not at the chair.", guest=guest.name))
     return with_guest(event, replace(guest, state=GuestState.DONE, ended_s=max(now_s, guest.began_s or now_s)))
 
 
@@ -93,7 +96,7 @@ def gone(event: Event, name: str, now_s: float) -> Event:
     """Return the event with somebody who did not come back; raises BoardError if they are painted already."""
     guest = event.guest(name)
     if guest.state in (GuestState.DONE, GuestState.GONE):
-        raise BoardError(f"{guest.name} is not waiting any more.")
+        raise BoardError(phrase("{guest} is not waiting any more.", guest=guest.name))
     return with_guest(event, replace(guest, state=GuestState.GONE, ended_s=now_s))
 
 

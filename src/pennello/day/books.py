@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from pennello.day.bag import faces_by_item
 from pennello.day.event import Event, Guest, GuestState
+from pennello.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,20 +138,31 @@ def _money(event: Event, done: list[Guest]) -> Costs:
 def _next(event: Event, designs: tuple[DesignDay, ...], wait_s: float | None, left: int) -> tuple[str, ...]:
     """Return three sentences for next time: the line, the design that took longest against its time, the favourite."""
     if not designs:
-        return ("Nobody was painted yet.", "Open the board when the first guest comes.", "Prices and menu can stay.")
+        return (
+            phrase("Nobody was painted yet."),
+            phrase("Open the board when the first guest comes."),
+            phrase("Prices and menu can stay."),
+        )
     if left or (wait_s is not None and wait_s > 60 * event.limit_min):
-        first = f"The line was too long ({left} left): begin with short forms, or leave out the longest design."
+        first = phrase(
+            "The line was too long ({left} left): begin with short forms, or leave out the longest design.", left=left
+        )
     else:
-        first = "The line was short enough; the menu fits the hours."
+        first = phrase("The line was short enough; the menu fits the hours.")
     timed = [one for one in designs if one.took_s is not None]
     slow = max(timed, key=lambda one: (one.took_s or 0) / one.planned_s, default=None)
     if slow is not None and slow.took_s is not None and slow.took_s > 1.15 * slow.planned_s:
         over = slow.took_s / slow.planned_s - 1
-        second = f"{slow.title} took {over:.0%} longer than predicted: plan it so, or practise it."
+        second = phrase(
+            "{slow} took {over:.0%} longer than predicted: plan it so, or practise it.", slow=slow.title, over=over
+        )
     else:
-        second = "Every design took about as long as predicted."
+        second = phrase("Every design took about as long as predicted.")
     most = max(designs, key=lambda one: one.faces)
-    third = (
-        f"{most.title} was asked for most ({most.faces} of {sum(one.faces for one in designs)}): pack for more of it."
+    third = phrase(
+        "{most} was asked for most ({faces} of {listed}): pack for more of it.",
+        most=most.title,
+        faces=most.faces,
+        listed=sum(one.faces for one in designs),
     )
     return first, second, third

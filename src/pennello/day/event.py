@@ -14,6 +14,7 @@ from itertools import pairwise
 from typing import Annotated
 
 from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.phrases import phrase
 from pennello.record import Told, check
 from pennello.units import parse_number
 
@@ -55,7 +56,9 @@ class Break:
     def __post_init__(self) -> None:
         check(self)
         if self.ends_min <= self.begins_min:
-            raise OutOfRangeError("end of a break", clock_text(self.ends_min), "after it begins", "ends_min")
+            raise OutOfRangeError(
+                phrase("end of a break"), clock_text(self.ends_min), phrase("after it begins"), "ends_min"
+            )
 
 
 @dataclass(frozen=True, slots=True)
@@ -188,14 +191,16 @@ class Event:
     def __post_init__(self) -> None:
         check(self)
         if self.ends_min <= self.begins_min:
-            raise OutOfRangeError("end", clock_text(self.ends_min), f"after {clock_text(self.begins_min)}", "ends_min")
+            raise OutOfRangeError(
+                "end", clock_text(self.ends_min), phrase("after {clock}", clock=clock_text(self.begins_min)), "ends_min"
+            )
         if self.day:
             _check_day(self.day)
         if any(one < 0 for one in self.curve):
-            raise OutOfRangeError("curve of arrivals", min(self.curve), "0 or more", "curve")
+            raise OutOfRangeError(phrase("curve of arrivals"), min(self.curve), phrase("0 or more"), "curve")
         ordered = sorted(self.breaks, key=lambda one: one.begins_min)
         if any(two.begins_min < one.ends_min for one, two in pairwise(ordered)):
-            raise OutOfRangeError("breaks", "one within another", "one after another", "breaks")
+            raise OutOfRangeError("breaks", phrase("one within another"), phrase("one after another"), "breaks")
 
     @property
     def hours(self) -> float:
@@ -233,7 +238,7 @@ class Event:
         for one in self.menu:
             if one.id == name:
                 return one
-        raise UnknownNameError("design on the menu", name, [one.id for one in self.menu])
+        raise UnknownNameError(phrase("design on the menu"), name, [one.id for one in self.menu])
 
     def gram_costs(self, name: str) -> float:
         """Return what a gram of a cake or pan costs: its own price, or the one for all."""
@@ -251,7 +256,7 @@ def _check_day(text: str) -> None:
     try:
         date.fromisoformat(text)
     except ValueError:
-        raise OutOfRangeError("day", text, "a day, as in 2026-11-28", "day") from None
+        raise OutOfRangeError("day", text, phrase("a day, as in 2026-11-28"), "day") from None
 
 
 def clock_text(minutes: float) -> str:
@@ -274,10 +279,10 @@ def parse_clock(text: str) -> float:
     """
     hours, _, rest = text.strip().replace(".", ":").partition(":")
     if not (hours.isascii() and hours.isdigit() and (not rest or (rest.isascii() and rest.isdigit()))):
-        raise OutOfRangeError("time of day", text, "as in 18:30")
+        raise OutOfRangeError(phrase("time of day"), text, phrase("as in 18:30"))
     value = 60 * int(hours) + int(rest or 0)
     if not (0 <= int(hours) <= 24 and int(rest or 0) < 60 and value <= 1440):
-        raise OutOfRangeError("time of day", text, "0:00 to 24:00")
+        raise OutOfRangeError(phrase("time of day"), text, "0:00 to 24:00")
     return float(value)
 
 
@@ -303,9 +308,13 @@ def parse_prices(text: str, known: Sequence[str] = ()) -> tuple[Price, ...]:
     for part in filter(None, (one.strip() for one in text.split(";"))):
         name, _, amount = (one.strip(" :=") for one in part.rpartition(" "))
         if not name:
-            raise OutOfRangeError("price", part, "a cake or pan with what a gram of it costs: White 0.45", "prices")
+            raise OutOfRangeError(
+                "price", part, phrase("a cake or pan with what a gram of it costs: White 0.45"), "prices"
+            )
         if known and name not in known:
-            raise OutOfRangeError("price", name, f"one that the menu takes: {', '.join(known[:8])}", "prices")
+            raise OutOfRangeError(
+                "price", name, phrase("one that the menu takes: {known}", known=", ".join(known[:8])), "prices"
+            )
         found[name] = Price(name, parse_number(amount))
     return tuple(found.values())
 

@@ -17,6 +17,7 @@ from numpy.typing import NDArray
 
 from pennello.day.event import BETWEEN_S, Arrivals, Event, clock_text
 from pennello.errors import PennelloError
+from pennello.phrases import phrase, plural
 
 Array = NDArray[np.floating[Any]]
 Say = Callable[[float, str], None]
@@ -42,7 +43,7 @@ class EmptyMenuError(PennelloError):
     """There is nothing to paint."""
 
     def __init__(self) -> None:
-        super().__init__("No design is on the menu; put one on it first.")
+        super().__init__(phrase("No design is on the menu; put one on it first."))
 
 
 @dataclass(frozen=True, slots=True)
@@ -258,7 +259,7 @@ def evening(
     found = []
     for number in range(days):
         if say is not None and number % 10 == 0:
-            say(number / days, f"evening {number + 1} of {days}")
+            say(number / days, phrase("evening {number} of {days}", number=number + 1, days=days))
         found.append(simulated_day(event, seed + number, how))
     return summed(event, found)
 
@@ -344,14 +345,16 @@ def what_if(event: Event, days: int = DAYS, say: Say | None = None) -> tuple[Wha
     usual = usual_rules(event)
     base = evening(event, usual, days)
     changes: list[tuple[str, Event, Rules]] = [
-        ("everybody in the short form", event, replace(usual, short=True)),
-        ("the short form when the line is over your limit", event, replace(usual, short=None)),
+        (phrase("everybody in the short form"), event, replace(usual, short=True)),
+        (phrase("the short form when the line is over your limit"), event, replace(usual, short=None)),
     ]
     if event.painters < 50:
-        changes.append(("one more painter", replace(event, painters=event.painters + 1), usual))
+        changes.append((phrase("one more painter"), replace(event, painters=event.painters + 1), usual))
     most = sorted(event.on_menu, key=lambda one: -one.share)[:2]
     if len(most) == 2:
-        words = f"{most[0].title} and {most[1].title} in batches, the same loads one after another"
+        words = phrase(
+            "{most} and {most_2} in batches, the same loads one after another", most=most[0].title, most_2=most[1].title
+        )
         changes.append((words, event, replace(usual, together=tuple(one.id for one in most), saved_s=LOADED_S)))
     found = []
     for number, (words, changed, rules) in enumerate(changes):
@@ -374,19 +377,32 @@ def _worst(one: Evening) -> float:
 def sentences(event: Event, found: Evening) -> tuple[str, ...]:
     """Return three sentences: who is painted, how long they wait, when to close the line."""
     gone = round(found.came) - round(found.served)
-    lost = f"; {gone} {'leaves' if gone == 1 else 'leave'} unpainted" if gone else "; nobody leaves unpainted"
-    first = f"{found.served:.0f} of {found.came:.0f} people are painted{lost}."
+    told = {"served": found.served, "came": found.came}
+    first = phrase("{served:.0f} of {came:.0f} people are painted; nobody leaves unpainted.", **told)
+    if gone:
+        first = plural(
+            gone,
+            "{served:.0f} of {came:.0f} people are painted; {count} leaves unpainted.",
+            "{served:.0f} of {came:.0f} people are painted; {count} leave unpainted.",
+            **told,
+        )
     waits = [(high, median, hour) for hour, (median, high) in enumerate(found.wait_min) if np.isfinite(median)]
     if waits:
         high, median, hour = max(waits)
         at = clock_text(event.begins_min + 60 * hour)
-        second = (
-            f"The longest wait is for who comes from {at} on: {median:.0f} min for one in two, up to {high:.0f} min."
+        second = phrase(
+            "The longest wait is for who comes from {at} on: {median:.0f} min for one in two, up to {high:.0f} min.",
+            at=at,
+            median=median,
+            high=high,
         )
     else:
-        second = "Nobody comes, so nobody waits."
+        second = phrase("Nobody comes, so nobody waits.")
     if found.close_s is None:
-        third = "The line can stay open until the end."
+        third = phrase("The line can stay open until the end.")
     else:
-        third = f"Close the line at {clock_text(event.begins_min + found.close_s / 60)}: who comes later is not done."
+        third = phrase(
+            "Close the line at {clock}: who comes later is not done.",
+            clock=clock_text(event.begins_min + found.close_s / 60),
+        )
     return first, second, third

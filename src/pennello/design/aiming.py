@@ -16,10 +16,11 @@ from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.finding import Code, Finding
 from pennello.lay.stroke import Stroke
 from pennello.path.cubic import direction, length_mm, parameter_at, position
+from pennello.phrases import mark, phrase
 
 Array = NDArray[np.floating[Any]]
 
-FOCUS = "between the brows"
+FOCUS = mark("between the brows")
 """What the points of stripes aim at (common practice, no published source)."""
 
 _LEAST_STRIPES, _MOST_OF_THEM = 4, 0.75
@@ -73,9 +74,11 @@ def stripes_astray(laid: Sequence[tuple[PlacedMotif, Sequence[LaidPiece]]], char
         if len(points) >= _LEAST_STRIPES and sum(one.aims for one in points) >= _MOST_OF_THEM * len(points):
             for point in points:
                 if not point.aims:
-                    text = (
-                        f"{point.placed.name} does not aim between the brows as the stripes beside it do: its point is "
-                        f"turned {point.off_deg:.0f}° away; turn it there."
+                    text = phrase(
+                        "{placed} does not aim between the brows as the stripes beside it do: its point is "
+                        "turned {off_deg:.0f}° away; turn it there.",
+                        placed=point.placed.name,
+                        off_deg=point.off_deg,
                     )
                     yield found_at(Code.AIMS_ELSEWHERE, text, point.placed.id, point.x_mm, point.y_mm)
 

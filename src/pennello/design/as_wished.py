@@ -18,6 +18,7 @@ from pennello.kit.cake import STRIPE_MM, STRIPES, Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.load.gaussian import WIDTH_10_90
 from pennello.load.recipe import PickUp, Recipe, Way
+from pennello.phrases import phrase
 
 HIDES = 0.995
 """Contrast ratio of a made-up paint: what lies under it does not show."""
@@ -55,7 +56,12 @@ def _wished_cake(
     labs = stop_labs(wanted, paints, skin)
     colours = np.rint(np.clip(encode(xyz_to_rgb(lab_to_xyz(labs))), 0, 1) * 255).astype(int)
     pans = [
-        Paint(f"wish {name} {number}", f"wish {number}", "#{:02x}{:02x}{:02x}".format(*rgb), contrast=HIDES)
+        Paint(
+            phrase("wish {name} {number}", name=name, number=number),
+            phrase("wish {number}", number=number),
+            "#{:02x}{:02x}{:02x}".format(*rgb),
+            contrast=HIDES,
+        )
         for number, rgb in enumerate(colours.tolist(), 1)
     ]
     ends = [0.0, *(stop.to_u for stop in wanted.stops)]
@@ -67,7 +73,12 @@ def _wished_cake(
         stripes = [replace(stripes[0], width_mm=max(brush.width_mm / 2, STRIPE_MM[0]))] * 2
     blends = [stop.blend_mm / WIDTH_10_90 for stop in wanted.stops[:-1]]
     soft = math.sqrt(max(float(np.mean(blends)) ** 2 - _DRIFT_MM**2, 0.0)) if blends else 0.0
-    return pans, Cake(f"wish {name}", f"Wish for {name}", tuple(stripes[: STRIPES[1]]), min(soft, 10.0))
+    return pans, Cake(
+        phrase("wish {name}", name=name),
+        phrase("Wish for {name}", name=name),
+        tuple(stripes[: STRIPES[1]]),
+        min(soft, 10.0),
+    )
 
 
 def _loaded(stroke: PlanStroke, cake: Cake, brush: Applicator) -> PlanStroke:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Annotated
 
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 LEVEL_DEG = (-180.0, 180.0)
@@ -37,5 +38,9 @@ class Sign:
     @property
     def words(self) -> str:
         """What it says, and whether that was checked, for the chair."""
-        told = "checked by somebody who reads it" if self.checked else "nobody who reads it has checked it yet"
-        return f'It says "{self.says}": {told}.'
+        told = (
+            phrase("checked by somebody who reads it")
+            if self.checked
+            else phrase("nobody who reads it has checked it yet")
+        )
+        return phrase('It says "{says}": {told}.', says=self.says, told=told)

@@ -37,6 +37,7 @@ from pennello.kit.paint import Near
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Motif
 from pennello.motif.roles import Check
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -82,7 +83,11 @@ def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
     outer = next((one for one in made_of(placed, prints_of(plan, placed)).spacings if one.row == 0), None)
     if outer is not None and outer.overlap_mm < 0:
         gap = -outer.overlap_mm * placed.place.scale
-        text = f"{placed.name} has gaps of {gap:.1f} mm between its petals; take one more petal or a wider brush."
+        text = phrase(
+            "{placed} has gaps of {gap:.1f} mm between its petals; take one more petal or a wider brush.",
+            placed=placed.name,
+            gap=gap,
+        )
         yield found_at(Code.PETAL_GAP, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
@@ -130,8 +135,10 @@ def _near(one: Box, other: Box) -> bool:
 def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Finding]:
     """A piece off the midline with nothing like it on the other side."""
     if placed.id in one_sided:
-        remedy = "mirror it, or say that it differs on purpose"
-        text = f"{placed.name} has no piece on the other side, as others have; {remedy}."
+        remedy = phrase("mirror it, or say that it differs on purpose")
+        text = phrase(
+            "{placed} has no piece on the other side, as others have; {remedy}.", placed=placed.name, remedy=remedy
+        )
         yield found_at(Code.MISSING_MIRROR, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
@@ -145,7 +152,11 @@ def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart:
         for piece in pieces:
             shared = overlap(swept(plan, piece), zone_shape(zone))
             if shared is not None:
-                text = f"{placed.name} lies over the {zone.name}, which stays clear; move it or make it smaller."
+                text = phrase(
+                    "{placed} lies over the {zone}, which stays clear; move it or make it smaller.",
+                    placed=placed.name,
+                    zone=zone.name,
+                )
                 yield found_at(Code.KEEP_CLEAR, text, placed.id, *middle(shared))
                 break
 
@@ -176,10 +187,18 @@ def _bound(plan: Plan, placed: PlacedMotif, chart: Chart) -> Iterator[Finding]:
     """Find a stripe that cannot stay on its landmark, and a sign that nobody has read."""
     x, y = placed.place.x_mm, placed.place.y_mm
     if why := keeps_its_stripe(plan, placed, chart):
-        words = f"{placed.name} does not keep its stripe on its landmark: {why}; choose another, or let it go."
+        words = phrase(
+            "{placed} does not keep its stripe on its landmark: {why}; choose another, or let it go.",
+            placed=placed.name,
+            why=why,
+        )
         yield found_at(Code.STRIPE_OFF, words, placed.id, x, y)
     if placed.sign is not None and not placed.sign.checked:
-        words = f'{placed.name} says "{placed.sign.says}" and nobody who reads it has checked it; let somebody read it.'
+        words = phrase(
+            '{placed} says "{says}" and nobody who reads it has checked it; let somebody read it.',
+            placed=placed.name,
+            says=placed.sign.says,
+        )
         yield found_at(Code.SIGN_UNREAD, words, placed.id, x, y)
 
 
@@ -189,7 +208,11 @@ def _beside(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Cha
         out = beyond(swept(plan, piece), skin_shape(chart), _BEYOND_SHARE)
         if out is not None:
             brush = plan.brush(plan.stroke(piece.load).brush)
-            text = f"{placed.name} reaches beyond the skin: {brush.name} is wider than its place; shift or narrow it."
+            text = phrase(
+                "{placed} reaches beyond the skin: {brush} is wider than its place; shift or narrow it.",
+                placed=placed.name,
+                brush=brush.name,
+            )
             yield found_at(Code.BEYOND, text, placed.id, *middle(out))
             return
 
@@ -201,16 +224,28 @@ def _not_laid(placed: PlacedMotif, pieces: list[LaidPiece]) -> Iterator[Finding]
     parts = [part.key for part in kind.parts] if kind is not None else [SINGLE] * (not again)
     parts += [LARGE] if placed.computed is not None and LARGE in placed.load_of else []
     if placed.computed is not None and not pieces and all(part in placed.load_of for part in parts):
-        text = f"{placed.name} comes to nothing: what it goes round, or its place, is not there; name another part."
+        text = phrase(
+            "{placed} comes to nothing: what it goes round, or its place, is not there; name another part.",
+            placed=placed.name,
+        )
         yield found_at(Code.NO_SUCH_PART, text, placed.id, placed.place.x_mm, placed.place.y_mm)
     for part, _ in placed.loads:
         if part not in parts:
             named = ", ".join(parts)
-            text = f"{placed.name} has no part '{part}', so this load lays nothing; its parts are: {named}."
+            text = phrase(
+                "{placed} has no part '{part}', so this load lays nothing; its parts are: {named}.",
+                placed=placed.name,
+                part=part,
+                named=named,
+            )
             yield found_at(Code.NO_SUCH_PART, text, placed.id, placed.place.x_mm, placed.place.y_mm)
     for part in parts:
         if part not in placed.load_of:
-            text = f"{placed.name} has no load for its part '{part}', so that is not laid; give it one."
+            text = phrase(
+                "{placed} has no load for its part '{part}', so that is not laid; give it one.",
+                placed=placed.name,
+                part=part,
+            )
             yield found_at(Code.NO_LOAD, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
@@ -231,7 +266,11 @@ def _nowhere(
     marks = np.array([point for _, point in chart.landmarks])
     apart = min([float(np.linalg.norm(points - start, axis=1).min()) for points in [*others, marks]])
     if apart > _LEADS_MM:
-        text = f"{placed.name} leads nowhere: its line begins {apart:.0f} mm from anything; aim it or take it off."
+        text = phrase(
+            "{placed} leads nowhere: its line begins {apart:.0f} mm from anything; aim it or take it off.",
+            placed=placed.name,
+            apart=apart,
+        )
         yield found_at(Code.LEADS_NOWHERE, text, placed.id, float(start[0]), float(start[1]))
 
 
@@ -244,7 +283,9 @@ def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Itera
         for piece in pieces:
             shared = overlap(swept(plan, piece), place)
             if shared is not None:
-                text = f"{placed.name} lies on the place kept for {kept.name}; move it."
+                text = phrase(
+                    "{placed} lies on the place kept for {kept}; move it.", placed=placed.name, kept=kept.name
+                )
                 yield found_at(Code.RESERVED, text, placed.id, *middle(shared))
                 break
 
@@ -260,9 +301,13 @@ def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
             width = plan.brush(plan.stroke(stroke).brush).width_mm
             if key in values and values[key] * scale < 0.35 * width:
                 size = values[key] * scale
-                text = (
-                    f"{placed.name} is too small for its brush: {size:.0f} mm against {width:.0f} mm "
-                    f"({part}); take a narrower brush or make it larger."
+                text = phrase(
+                    "{placed} is too small for its brush: {size:.0f} mm against {width:.0f} mm "
+                    "({part}); take a narrower brush or make it larger.",
+                    placed=placed.name,
+                    size=size,
+                    width=width,
+                    part=part,
                 )
                 yield found_at(Code.TOO_SMALL, text, placed.id, placed.place.x_mm, placed.place.y_mm)
                 return
@@ -270,8 +315,11 @@ def _sizes(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
     for part, stroke in placed.loads:
         brush = plan.brush(plan.stroke(stroke).brush)
         if part in thin and not brush.kind.dips and brush.width_mm > _LINE_MM:
-            text = (
-                f"{placed.name} is line work, and {brush.name} lays {brush.width_mm:.0f} mm; take a round or a liner."
+            text = phrase(
+                "{placed} is line work, and {brush} lays {width_mm:.0f} mm; take a round or a liner.",
+                placed=placed.name,
+                brush=brush.name,
+                width_mm=brush.width_mm,
             )
             yield found_at(Code.LINE_TOO_WIDE, text, placed.id, placed.place.x_mm, placed.place.y_mm)
             return

@@ -13,6 +13,7 @@ from pennello.design.repeats import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES, 
 from pennello.errors import OutOfRangeError
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
+from pennello.phrases import named, phrase
 from pennello.record import Told, check
 
 OFF_MM = (-5.0, 5.0)
@@ -115,13 +116,19 @@ class Computed:
     def __post_init__(self) -> None:
         check(self)
         if self.kind is Computing.FILL and self.border is None and not self.zone:
-            raise OutOfRangeError("what a fill fills", "nothing", "a border or a zone")
+            raise OutOfRangeError(phrase("what a fill fills"), "nothing", phrase("a border or a zone"))
         if self.kind is not Computing.FILL and not self.of:
-            raise OutOfRangeError(f"what the {self.kind.value} goes round", "nothing", "one part or piece at least")
+            raise OutOfRangeError(
+                phrase("what the {kind} goes round", kind=named(self.kind)),
+                "nothing",
+                phrase("one part or piece at least"),
+            )
         if self.kind is Computing.ECHO:
             check_repeats(self.times, self.smaller)
             if (self.border is None) == (not self.along):
-                raise OutOfRangeError("what an echo goes along", "nothing or two", "one line: a border or a piece")
+                raise OutOfRangeError(
+                    phrase("what an echo goes along"), phrase("nothing or two"), phrase("one line: a border or a piece")
+                )
 
     def moved(self, by: Place) -> Computed:
         """Return it within a border that lies elsewhere; distances and margins stay as they are."""

@@ -11,7 +11,7 @@ from pennello.design.pace import Pace
 from pennello.design.plan import Plan
 from pennello.motif.motif import Made
 from pennello.path.cubic import length_mm
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,8 +29,11 @@ class Counts:
         >>> Counts(5, 5, 31.2).words
         '5 strokes, 5 loads, about 31 s (defaults)'
         """
-        return (
-            f"{counted(self.strokes, 'stroke')}, {counted(self.loads, 'load')}, about {self.seconds:.0f} s (defaults)"
+        return phrase(
+            "{counted}, {counted_2}, about {seconds:.0f} s (defaults)",
+            counted=plural(self.strokes, "{count} stroke", "{count} strokes"),
+            counted_2=plural(self.loads, "{count} load", "{count} loads"),
+            seconds=self.seconds,
         )
 
 

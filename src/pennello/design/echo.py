@@ -10,12 +10,15 @@ from pennello.design.plan import Plan
 from pennello.design.repeats import USUAL_SMALLER, USUAL_TIMES, NoGuideError, places_along
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 
 def guide_of(placed: PlacedMotif) -> CubicPath:
     """Return the line of a piece where it lies on the chart; raises NoGuideError where it has none of its own."""
     if placed.way is None or placed.more:
-        raise NoGuideError(f"{placed.name} is no single line; draw one from the part to where it shall end.")
+        raise NoGuideError(
+            phrase("{placed} is no single line; draw one from the part to where it shall end.", placed=placed.name)
+        )
     return placed.place.stroke(placed.way).path
 
 
@@ -75,15 +78,17 @@ def with_echo(
     """
     block = block_of(plan, name)
     if not block:
-        raise NoGuideError("The part is empty: there is nothing to lay again; put a piece into it first.")
+        raise NoGuideError(phrase("The part is empty: there is nothing to lay again; put a piece into it first."))
     called = next((part.name for part in plan.parts if part.id == name), block[0].name)
     key = block[0].chart
     along, way = (guide, None) if isinstance(guide, str) else ("", guide)
     if along:
         line = placed_in(plan, along)
         if line.chart != key or along in {one.id for one in block}:
-            where = "lies on another chart" if line.chart != key else "is in what shall be laid again"
-            raise NoGuideError(f"{line.name} {where}; draw a line from the part to where it shall end.")
+            where = phrase("lies on another chart") if line.chart != key else phrase("is in what shall be laid again")
+            raise NoGuideError(
+                phrase("{line} {where}; draw a line from the part to where it shall end.", line=line.name, where=where)
+            )
         way = guide_of(seat(plan, line))
     assert way is not None
     places_along(way, times, smaller, by_turns=by_turns)  # says what is wrong with it before anything is made

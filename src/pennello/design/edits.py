@@ -16,6 +16,7 @@ from pennello.limits import MOST_ID, fitted
 from pennello.load.recipe import PickUp
 from pennello.load.wear import cake_use, worn
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 
 def with_stroke(plan: Plan, changed: PlanStroke) -> Plan:
@@ -39,7 +40,9 @@ def without_stroke(plan: Plan, name: str) -> Plan:
     """
     for placed in plan.motifs:
         if name in dict(placed.loads).values():
-            raise StillNeededError(f"{placed.name} on the chart is laid with it; give that another load first.")
+            raise StillNeededError(
+                phrase("{placed} on the chart is laid with it; give that another load first.", placed=placed.name)
+            )
     return _freed(replace(plan, strokes=tuple(one for one in plan.strokes if one.id != name)), name, plan.stroke(name))
 
 
@@ -48,7 +51,13 @@ def _freed(plan: Plan, name: str, gone: PlanStroke) -> Plan:
     for stroke in plan.strokes:
         if stroke.recipe.after == name:
             if not stroke.recipe.pickups:
-                raise StillNeededError(f"{stroke.name} is laid with what {gone.name} leaves; give it a load first.")
+                raise StillNeededError(
+                    phrase(
+                        "{stroke} is laid with what {gone} leaves; give it a load first.",
+                        stroke=stroke.name,
+                        gone=gone.name,
+                    )
+                )
             plan = with_stroke(plan, replace(stroke, recipe=replace(stroke.recipe, after="")))
     return plan
 
@@ -60,7 +69,9 @@ def with_brush_taken(plan: Plan, name: str, brush: str) -> Plan:
         return plan
     plan = _freed(plan, name, stroke)
     if stroke.recipe.after and not stroke.recipe.pickups:
-        raise StillNeededError(f"{stroke.name} is laid with a leftover of its own brush; give it a load first.")
+        raise StillNeededError(
+            phrase("{stroke} is laid with a leftover of its own brush; give it a load first.", stroke=stroke.name)
+        )
     return with_stroke(plan, replace(stroke, brush=brush, recipe=replace(stroke.recipe, after="")))
 
 
@@ -148,7 +159,7 @@ def with_ladder(plan: Plan, name: str, pickup: int, offsets_mm: tuple[float, ...
         new_id = stroke.id if number == 1 else free_id(stroke.id, taken)
         taken.append(new_id)
         there = replace(stroke.recipe.pickups[pickup], offset_mm=offset)
-        wanted = replace(stroke, id=new_id, name=fitted(stroke.name, f", tone {number}"))
+        wanted = replace(stroke, id=new_id, name=fitted(stroke.name, phrase(", tone {number}", number=number)))
         rungs.append(with_pickup(wanted, pickup, there))
     return replace(plan, strokes=(*plan.strokes[:at], *rungs, *plan.strokes[at + 1 :]))
 
@@ -163,7 +174,7 @@ def with_path_point(path: CubicPath, index: int, x_mm: float, y_mm: float) -> Cu
     """
     points = list(path.points_mm)
     if not 0 <= index < len(points):
-        raise OutOfRangeError("number of a path point", index, f"0 to {len(points) - 1}")
+        raise OutOfRangeError(phrase("number of a path point"), index, phrase("0 to {count}", count=len(points) - 1))
     old_x, old_y = points[index]
     moved = range(max(index - 1, 0), min(index + 2, len(points))) if index % 3 == 0 else range(index, index + 1)
     for at in moved:

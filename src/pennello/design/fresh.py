@@ -19,6 +19,7 @@ from pennello.lay.families.catalogue import family
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 PETAL_PATH = CubicPath(((0.0, 0.0), (-2.0, -30.0), (42.0, -30.0), (40.0, 0.0)))
 _FIRST_CAKE = "dahlia-wrist"
@@ -44,7 +45,7 @@ def with_fresh_stroke(plan: Plan) -> tuple[Plan, str]:
     taken = [stroke.id for stroke in plan.strokes]
     stroke = PlanStroke(
         id=free_id("petal", taken),
-        name=f"Petal {len(taken) + 1}",
+        name=phrase("Petal {count}", count=len(taken) + 1),
         brush=brush.id,
         recipe=Recipe((pickup,)),
         stroke=Stroke(PETAL_PATH, Nib(NibMode.FOLLOWING, 90.0)),

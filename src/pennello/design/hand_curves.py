@@ -9,6 +9,7 @@ import numpy as np
 
 from pennello.errors import UnknownNameError
 from pennello.lay.stroke import Key, PartKey, Stroke, keyed
+from pennello.phrases import phrase
 
 LEAST_PART = 0.02
 """A part is at least this much of the edge."""
@@ -45,7 +46,15 @@ class Curve:
         if self.key == "lean":
             return f"{value:.0f}°"
         if self.key == "tilt":
-            return "level" if abs(value) < 0.005 else f"{abs(value):.0%} to corner {'A' if value < 0 else 'B'}"
+            return (
+                "level"
+                if abs(value) < 0.005
+                else (
+                    phrase("{value:.0%} to corner A", value=abs(value))
+                    if value < 0
+                    else phrase("{value:.0%} to corner B", value=abs(value))
+                )
+            )
         return f"{value:.0%}"
 
     def held(self, value: float) -> float:
@@ -111,34 +120,34 @@ CURVES: dict[str, Curve] = {
     for one in (
         Curve(
             "pressure",
-            "pressure",
+            phrase("pressure"),
             0.05,
             1.0,
-            ((0.05, "off"), (0.5, "50 %"), (1.0, "full")),
+            ((0.05, phrase("off")), (0.5, "50 %"), (1.0, phrase("full"))),
             lambda stroke: stroke.pressures or _level(stroke.pressure),
             _pressure_on,
         ),
         Curve(
             "lean",
-            "lean",
+            phrase("lean"),
             0.0,
             70.0,
-            ((0.0, "upright"), (35.0, "35°"), (70.0, "flat")),
+            ((0.0, "upright"), (35.0, "35°"), (70.0, phrase("flat"))),
             lambda stroke: stroke.leans or _level(0.0),
             _lean_on,
         ),
         Curve(
             "tilt",
-            "tilt",
+            phrase("tilt"),
             -1.0,
             1.0,
-            ((-1.0, "on A"), (0.0, "level"), (1.0, "on B")),
+            ((-1.0, phrase("on A")), (0.0, phrase("level")), (1.0, phrase("on B"))),
             lambda stroke: stroke.tilts or _level(0.0),
             _tilt_on,
         ),
         Curve(
             "from",
-            "touches from",
+            phrase("touches from"),
             0.0,
             1.0,
             ((0.0, "A"), (0.5, "50 %"), (1.0, "B")),
@@ -147,7 +156,7 @@ CURVES: dict[str, Curve] = {
         ),
         Curve(
             "to",
-            "touches to",
+            phrase("touches to"),
             0.0,
             1.0,
             ((0.0, "A"), (0.5, "50 %"), (1.0, "B")),
@@ -161,5 +170,5 @@ CURVES: dict[str, Curve] = {
 def curve(key: str) -> Curve:
     """Return a curve by its key; raises UnknownNameError."""
     if key not in CURVES:
-        raise UnknownNameError("curve of the hand", key, list(CURVES))
+        raise UnknownNameError(phrase("curve of the hand"), key, list(CURVES))
     return CURVES[key]

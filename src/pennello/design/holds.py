@@ -13,6 +13,7 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.lay.track import chisel_angles
 from pennello.path.cubic import direction, length_mm
+from pennello.phrases import phrase
 
 FIVE = (Hold.UPRIGHT, Hold.HEEL, Hold.RIM, Hold.PUSH, Hold.SQUARE)
 _LEAST_SWING, _EDGE, _BROAD = 20.0, 4.0, 60.0
@@ -107,18 +108,18 @@ def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
         return Number(key, name, nib.angle_end_deg if end else nib.angle_deg, -_TURN, _TURN, "°", change)
 
     if hold is Hold.UPRIGHT:
-        return (angle("angle", "Chisel to the level"),)
+        return (angle("angle", phrase("Chisel to the level")),)
     if hold in (Hold.HEEL, Hold.RIM) and nib.mode is NibMode.PIVOTING:
         who = "A" if hold is Hold.HEEL else "B"
         return (
-            angle("from", f"{who} from"),
+            angle("from", phrase("{who} from", who=who)),
             angle("to", "to", end=True),
             *_waves(stroke),
         )
     if nib.mode is NibMode.KEYED and hold in (Hold.HEEL, Hold.PUSH):
         return _keyed(stroke, hold)
     if nib.mode is NibMode.FOLLOWING and hold in (Hold.RIM, Hold.SQUARE):
-        return (angle("across", "Chisel to the way"),)
+        return (angle("across", phrase("Chisel to the way")),)
     return ()
 
 
@@ -127,7 +128,7 @@ def numbers_in_hand(stroke: Stroke) -> tuple[Number, ...]:
     held = numbers_of(stroke)
     known = {one.key for one in held}
     waves = tuple(one for one in _waves(stroke) if one.key not in known)
-    lift = Number("lift_mm", "Lifts over", stroke.lift_mm, 0, 200, " mm", lambda v: replace(stroke, lift_mm=v))
+    lift = Number("lift_mm", phrase("Lifts over"), stroke.lift_mm, 0, 200, " mm", lambda v: replace(stroke, lift_mm=v))
     return (*held, *(() if hold_of(stroke) is Hold.TOUCH else (*waves, lift, _flip(stroke))))
 
 
@@ -141,17 +142,25 @@ def _flip(stroke: Stroke) -> Number:
         return replace(stroke, flips_mm=kept)
 
     return Number(
-        "flip_mm", "Flipped at", stroke.flips_mm[0] if stroke.flips_mm else 0.0, 0, round(far, 1), " mm", change
+        "flip_mm", phrase("Flipped at"), stroke.flips_mm[0] if stroke.flips_mm else 0.0, 0, round(far, 1), " mm", change
     )
 
 
 def _waves(stroke: Stroke) -> tuple[Number, ...]:
     wiggle = stroke.wiggle
     return (
-        Number("waves", "Waves", wiggle.count, 0, 30, " ×", lambda v: replace(stroke, wiggle=replace(wiggle, count=v))),
+        Number(
+            "waves",
+            phrase("Waves"),
+            wiggle.count,
+            0,
+            30,
+            " ×",
+            lambda v: replace(stroke, wiggle=replace(wiggle, count=v)),
+        ),
         Number(
             "wave_mm",
-            "high",
+            phrase("high"),
             wiggle.width_mm,
             0,
             60,
@@ -180,9 +189,9 @@ def _keyed(stroke: Stroke, hold: Hold) -> tuple[Number, ...]:
         return Number(key, name, keys[at].value, -_TURN, _TURN, "°", change)
 
     if len(keys) < 3:
-        return tuple(keyed(f"key{n}", f"Chisel at {keys[n].at:.0%}", n) for n in range(len(keys)))
+        return tuple(keyed(f"key{n}", phrase("Chisel at {at:.0%}", at=keys[n].at), n) for n in range(len(keys)))
     return (
-        keyed("start", "Starts on the edge at" if hold is Hold.PUSH else "Starts across at", 0),
-        keyed("broad", "broadest at", broad),
-        keyed("end", "ends on the edge at", len(keys) - 1),
+        keyed("start", phrase("Starts on the edge at") if hold is Hold.PUSH else phrase("Starts across at"), 0),
+        keyed("broad", phrase("broadest at"), broad),
+        keyed("end", phrase("ends on the edge at"), len(keys) - 1),
     )

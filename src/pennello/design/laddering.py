@@ -6,6 +6,7 @@ from pennello.aim.ladder import Ladder, tone_ladder
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase
 
 
 def plan_ladder(plan: Plan, cake: str, steps: int, brush: str | None = None) -> tuple[Ladder, Applicator]:
@@ -43,4 +44,8 @@ def _fitting(plan: Plan, cake: str) -> Applicator:
     if brushes:
         return brushes[0]
     others = sorted(plan.brushes, key=lambda one: abs(one.width_mm - width / 2))
-    return others[0] if others else Applicator("half", f"a brush of {width / 2:.1f} mm", max(width / 2, 0.5))
+    return (
+        others[0]
+        if others
+        else Applicator("half", phrase("a brush of {width:.1f} mm", width=width / 2), max(width / 2, 0.5))
+    )

@@ -15,6 +15,7 @@ from pennello.design.plan import Plan
 from pennello.design.touch import beyond, layer_shape, middle, nearest, overlap, skin_shape, zone_shape
 from pennello.finding import Code, Finding
 from pennello.kit.paint import Near
+from pennello.phrases import phrase
 
 _CLEAR = ("eye", "nostril")
 """What stencils stay clear of."""
@@ -50,12 +51,17 @@ def _over(layer: Mark, chart: Chart) -> Iterator[Finding]:
     for zone in chart.zones:
         shared = overlap(shape, zone_shape(zone)) if zone.kind in clear else None
         if shared is not None:
-            remedy = "strew it elsewhere" if isinstance(layer, Glitter) else "move it"
-            text = f"{layer.name} lies over the {zone.name}, which stays clear; {remedy}."
+            remedy = phrase("strew it elsewhere") if isinstance(layer, Glitter) else phrase("move it")
+            text = phrase(
+                "{layer} lies over the {zone}, which stays clear; {remedy}.",
+                layer=layer.name,
+                zone=zone.name,
+                remedy=remedy,
+            )
             yield found_at(Code.KEEP_CLEAR, text, layer.name, *middle(shared))
     off = beyond(shape, skin_shape(chart), _OFF_SHARE)
     if off is not None:
-        text = f"{layer.name} reaches beyond the skin; move it or make it smaller."
+        text = phrase("{layer} reaches beyond the skin; move it or make it smaller.", layer=layer.name)
         yield found_at(Code.OFF_SKIN, text, layer.name, *middle(off))
 
 
@@ -78,5 +84,9 @@ def _strewn_on(glitter: Glitter, lines: list[tuple[PlacedMotif, BaseGeometry]]) 
     for line, shape in lines:
         shared = overlap(layer_shape(glitter), shape)
         if shared is not None:
-            text = f"{glitter.name} falls on {line.name} and hides it; strew it elsewhere, or tap it off the lines."
+            text = phrase(
+                "{glitter} falls on {line} and hides it; strew it elsewhere, or tap it off the lines.",
+                glitter=glitter.name,
+                line=line.name,
+            )
             yield found_at(Code.GLITTER_ON_LINES, text, glitter.name, *middle(shared))

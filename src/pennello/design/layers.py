@@ -14,6 +14,7 @@ from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 Layer = Mark | Reserved
 OneLayer = TypeVar("OneLayer", bound=Layer)
@@ -103,7 +104,9 @@ def stencil_of(name: str, outlines: tuple[CubicPath, ...], at: Point, chart: str
         If there is no outline.
     """
     if not outlines:
-        raise EmptyStencilError(f"{name} has no closed outline to sponge through; draw one and save it as a path.")
+        raise EmptyStencilError(
+            phrase("{name} has no closed outline to sponge through; draw one and save it as a path.", name=name)
+        )
     _, (wide, tall), about = _about(outlines)
     return Stencil(name[:60], at[0], at[1], wide, tall, LIGHT, chart, outlines=about)
 
@@ -124,7 +127,7 @@ def with_amount(mark: Mark, amount: float) -> Mark:
         For a gem, of which there is one, or an amount that cannot be.
     """
     if isinstance(mark, Gem):
-        raise OutOfRangeError(f"amount of {mark.name}", amount, "none: it is one gem")
+        raise OutOfRangeError(phrase("amount of {mark}", mark=mark.name), amount, phrase("none: it is one gem"))
     return replace(mark, grains_cm2=amount) if isinstance(mark, Glitter) else replace(mark, cover=amount)
 
 
@@ -137,7 +140,9 @@ def turned_layer(layer: Layer, turn_deg: float) -> Layer:
         For what has no direction.
     """
     if not isinstance(layer, Stencil | Gem):
-        raise OutOfRangeError(f"turn of {layer.name}", turn_deg, "none: only stencils and gems are turned")
+        raise OutOfRangeError(
+            phrase("turn of {layer}", layer=layer.name), turn_deg, phrase("none: only stencils and gems are turned")
+        )
     return replace(layer, turn_deg=round(turn_deg, 1))
 
 

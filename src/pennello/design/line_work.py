@@ -35,6 +35,7 @@ from pennello.load.recipe import PickUp, Recipe
 from pennello.motif.grammar import dot
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath, line
+from pennello.phrases import phrase
 
 LINE_MM = (0.3, 8.0)
 """How wide a line of a round or a liner may be asked for, mm."""
@@ -240,7 +241,11 @@ def with_line_load(plan: Plan, srgb: str, line_mm: float) -> tuple[Plan, str]:
         If lines are not 0.3 to 8 mm wide.
     """
     if not LINE_MM[0] <= line_mm <= LINE_MM[1]:
-        raise OutOfRangeError("width of lines", line_mm, f"{LINE_MM[0]:g} to {LINE_MM[1]:g} mm")
+        raise OutOfRangeError(
+            phrase("width of lines"),
+            line_mm,
+            phrase("{line_mm:g} to {line_mm_2:g} mm", line_mm=LINE_MM[0], line_mm_2=LINE_MM[1]),
+        )
     plan, paint = _with_paint(plan, srgb)
     plan, brush = _with_liner(plan, line_mm)
     for one in line_loads(plan):
@@ -249,8 +254,8 @@ def with_line_load(plan: Plan, srgb: str, line_mm: float) -> tuple[Plan, str]:
     taken = [one.id for one in plan.strokes]
     pickup = PickUp(pan=(Portion(paint.id, 1.0),), drift_mm=brush.drift_mm)
     new = PlanStroke(
-        free_id(slug(f"line {paint.name}"), taken),
-        fitted(f"Line, {paint.name}"),
+        free_id(slug(phrase("line {paint}", paint=paint.name)), taken),
+        fitted(phrase("Line, {paint}", paint=paint.name)),
         brush.id,
         Recipe((pickup,)),
         line_stroke(line((0.0, -60.0), (40.0, -60.0)), press=press_for(brush, line_mm)),
@@ -327,7 +332,7 @@ def with_line_work(
         If there are more than 200.
     """
     if not lines:
-        raise NoLineError(f"{name} has no line; draw one and save it as a path.")
+        raise NoLineError(phrase("{name} has no line; draw one and save it as a path.", name=name))
     source = plan.stroke(load)
     chart_of(plan, chart)
     strokes = [line_stroke(one, taper, _press(source, press)) for one in lines]
@@ -350,7 +355,11 @@ def with_lines_on(
     """
     placed = placed_in(plan, name)
     if placed.way is None:
-        raise OutOfRangeError(f"lines on {placed.name}", len(lines), "none: it is a motif; break it apart first")
+        raise OutOfRangeError(
+            phrase("lines on {placed}", placed=placed.name),
+            len(lines),
+            phrase("none: it is a motif; break it apart first"),
+        )
     source = plan.stroke(placed.load_of[SINGLE])
     there = [placed.place.stroke(way) for way in placed.ways]
     drawn = [line_stroke(one, taper, _press(source, press)) for one in lines]
@@ -367,7 +376,11 @@ def _press(source: PlanStroke, press: float | None) -> float:
 def about_middle(placed: PlacedMotif, strokes: Sequence[Stroke]) -> PlacedMotif:
     """Return a piece of these strokes with its place in their middle, where the hand takes it."""
     if len(strokes) > MOST_OUTLINES:
-        raise OutOfRangeError(f"number of lines of {placed.name}", len(strokes), f"at most {MOST_OUTLINES}")
+        raise OutOfRangeError(
+            phrase("number of lines of {placed}", placed=placed.name),
+            len(strokes),
+            phrase("at most {most_outlines}", most_outlines=MOST_OUTLINES),
+        )
     points = np.concatenate([np.array(one.path.points_mm) for one in strokes])
     x, y = (round(float(value), 2) for value in (points.min(axis=0) + points.max(axis=0)) / 2)
     ways = [replace(one, path=_moved(one.path, -x, -y)) for one in strokes]

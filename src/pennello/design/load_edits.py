@@ -8,6 +8,7 @@ from dataclasses import replace
 from pennello.design.edits import free_id, slug
 from pennello.design.plan import MOST_PER_LOAD, Plan, Reload
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 
 
 class LoadProblemError(PennelloError):
@@ -65,7 +66,13 @@ def without_load(plan: Plan, name: str) -> Plan:
     load = plan.stroke(name)
     users = (*used_by(plan, name), *followers(plan, name))
     if users:
-        raise LoadProblemError(f"{load.name} is in use ({', '.join(users[:4])}); lay that with another load first.")
+        raise LoadProblemError(
+            phrase(
+                "{load} is in use ({users}); lay that with another load first.",
+                load=load.name,
+                users=", ".join(users[:4]),
+            )
+        )
     return replace(plan, strokes=tuple(one for one in plan.strokes if one.id != name))
 
 
@@ -75,7 +82,7 @@ def words_of(reload: Reload, count: int) -> str:
     >>> words_of(Reload.COUNT, 5)
     'after 5 strokes'
     """
-    return f"after {count} strokes" if reload is Reload.COUNT else reload.value
+    return phrase("after {count} strokes", count=count) if reload is Reload.COUNT else reload.value
 
 
 def habit_in(words: str) -> tuple[Reload, int]:
@@ -93,5 +100,7 @@ def habit_in(words: str) -> tuple[Reload, int]:
     if words in named:
         return named[words], 1
     if not words.isascii() or not words.isdigit() or not 1 <= int(words) <= MOST_PER_LOAD:
-        raise OutOfRangeError("reload", words, f"pale, each, never, or 1 to {MOST_PER_LOAD} strokes")
+        raise OutOfRangeError(
+            "reload", words, phrase("pale, each, never, or 1 to {most_per_load} strokes", most_per_load=MOST_PER_LOAD)
+        )
     return (Reload.EACH, 1) if int(words) == 1 else (Reload.COUNT, int(words))

@@ -16,6 +16,7 @@ from pennello.kit.cake import Cake, Portion
 from pennello.lay.stroke import Nib, NibMode, Wiggle
 from pennello.load.recipe import Before, Face, PickUp, Way, Wetness
 from pennello.path.cubic import line
+from pennello.phrases import phrase
 
 CORNER_PART = 0.25
 TIP_PART = 0.3
@@ -232,17 +233,37 @@ def _two_faced(brush: Applicator) -> bool:
 
 
 LOAD_KINDS = (
-    LoadKind("window", "Straddle a window", "all of the edge over neighbouring stripes of a cake", _across, _window),
-    LoadKind("third", "Touch a third colour", "the last sweeps with one corner over another stripe", _across, _third),
-    LoadKind("second", "A second cake over it", "a few sweeps over another cake", _across, _second_cake),
-    LoadKind("single", "One colour from a pan", "all of the edge in one paint", _any, _single),
-    LoadKind("halves", "Half and half from two pans", "one half of the edge in each", _across, _halves),
-    LoadKind("mixed", "Two paints mixed", "mixed in the pan, by parts", _any, _mixed),
-    LoadKind("tip", "Tip dip", "belly in one colour, blot the tip, tip in the other", _dips, _tip_dip),
-    LoadKind("side", "Side load", "rolled in one colour, one side laid into another", _dips, _side),
-    LoadKind("roll", "Roll over stripes", "turned over in what lies under it, which mixes it", _dips, _roll),
     LoadKind(
-        "faces", "The other face of the sponge", "stripes on one face, white on the other", _two_faced, _two_sided
+        "window",
+        phrase("Straddle a window"),
+        phrase("all of the edge over neighbouring stripes of a cake"),
+        _across,
+        _window,
+    ),
+    LoadKind(
+        "third",
+        phrase("Touch a third colour"),
+        phrase("the last sweeps with one corner over another stripe"),
+        _across,
+        _third,
+    ),
+    LoadKind(
+        "second", phrase("A second cake over it"), phrase("a few sweeps over another cake"), _across, _second_cake
+    ),
+    LoadKind("single", phrase("One colour from a pan"), phrase("all of the edge in one paint"), _any, _single),
+    LoadKind("halves", phrase("Half and half from two pans"), phrase("one half of the edge in each"), _across, _halves),
+    LoadKind("mixed", phrase("Two paints mixed"), phrase("mixed in the pan, by parts"), _any, _mixed),
+    LoadKind("tip", phrase("Tip dip"), phrase("belly in one colour, blot the tip, tip in the other"), _dips, _tip_dip),
+    LoadKind("side", phrase("Side load"), phrase("rolled in one colour, one side laid into another"), _dips, _side),
+    LoadKind(
+        "roll", phrase("Roll over stripes"), phrase("turned over in what lies under it, which mixes it"), _dips, _roll
+    ),
+    LoadKind(
+        "faces",
+        phrase("The other face of the sponge"),
+        phrase("stripes on one face, white on the other"),
+        _two_faced,
+        _two_sided,
     ),
 )
 

@@ -8,6 +8,7 @@ from typing import Any
 from pennello.design.computing import LIGHT_DEG, MARGIN_MM, OFF_MM, RIMS, Computed, Computing
 from pennello.design.repeats import SMALLER, TIMES
 from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,11 +37,11 @@ class MadeNumber:
     step: float
 
 
-_OFF = MadeNumber("off_mm", "from the contour", *OFF_MM, " mm", 0.5)
-_LIGHT = MadeNumber("light_deg", "where the light comes from", *LIGHT_DEG, "°", 15.0)
-_MARGIN = MadeNumber("margin_mm", "how far it reaches", *MARGIN_MM, " mm", 1.0)
-_TIMES = MadeNumber("times", "how often again", *TIMES, " ×", 1.0)
-_SMALLER = MadeNumber("smaller", "each so large beside the last", *SMALLER, " × size", 0.05)
+_OFF = MadeNumber("off_mm", phrase("from the contour"), *OFF_MM, " mm", 0.5)
+_LIGHT = MadeNumber("light_deg", phrase("where the light comes from"), *LIGHT_DEG, "°", 15.0)
+_MARGIN = MadeNumber("margin_mm", phrase("how far it reaches"), *MARGIN_MM, " mm", 1.0)
+_TIMES = MadeNumber("times", phrase("how often again"), *TIMES, " ×", 1.0)
+_SMALLER = MadeNumber("smaller", phrase("each so large beside the last"), *SMALLER, " × size", 0.05)
 
 
 def numbers_of(made: Computed) -> tuple[MadeNumber, ...]:
@@ -73,6 +74,8 @@ def with_number(made: Computed, key: str, value: float) -> Computed:
         raise UnknownNameError("number", key, list(known), made.kind.value)
     here = known[key]
     if not here.low <= value <= here.high:
-        raise OutOfRangeError(here.name, value, f"{here.low:g} to {here.high:g}{here.unit}")
+        raise OutOfRangeError(
+            here.name, value, phrase("{low:g} to {high:g}{unit}", low=here.low, high=here.high, unit=here.unit)
+        )
     changed: dict[str, Any] = {key: round(value) if key == "times" else value}
     return replace(made, **changed)

@@ -21,6 +21,7 @@ from pennello.lay.families.shapes import arc, straight
 from pennello.limits import MOST_OUTLINES
 from pennello.motif.place import FARTHEST_MM, Place
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 GRAINS_CM2 = (1.0, 400.0)
@@ -95,7 +96,9 @@ class Gem(_Mark):
     def __post_init__(self) -> None:
         super(Gem, self).__post_init__()
         if not GEM_MM[0] <= self.width_mm <= GEM_MM[1]:
-            raise OutOfRangeError(f"width of the gem {self.name}", self.width_mm, "1 to 25 mm", "width_mm")
+            raise OutOfRangeError(
+                phrase("width of the gem {name}", name=self.name), self.width_mm, "1 to 25 mm", "width_mm"
+            )
 
 
 Mark = Glitter | Stencil | Gem

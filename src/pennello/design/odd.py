@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pennello.finding import Code, Finding
 from pennello.kit.paint import Near
+from pennello.phrases import phrase
 
 NEAR_MM = 12.0
 """So near to an eye or the lips labels for that area matter (a default)."""
@@ -14,8 +15,10 @@ ZONE_NEAR = {"eye": Near.EYE, "lid": Near.EYE, "lips": Near.LIPS}
 
 def label_words(paint: str, near: Near) -> str:
     """Say that a paint's label does not allow a place."""
-    place = "the eye area" if near is Near.EYE else "lips"
-    return f"{paint} is not marked for {place}; take another, its label and local rules decide."
+    place = phrase("the eye area") if near is Near.EYE else "lips"
+    return phrase(
+        "{paint} is not marked for {place}; take another, its label and local rules decide.", paint=paint, place=place
+    )
 
 
 def found_at(code: Code, text: str, piece: str, x_mm: float, y_mm: float) -> Finding:

@@ -31,6 +31,7 @@ from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.motif.place import SCALE, Place
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
+from pennello.phrases import named, phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -119,7 +120,7 @@ def with_computed(
     known = plan.ids_in_design
     for wanted in made.of:
         if wanted not in known:
-            raise UnknownNameError("part or piece", wanted, known)
+            raise UnknownNameError(phrase("part or piece"), wanted, known)
     new_id = free_id(slug(name), known)
     placed = replace(new_computed(plan, fitted(name), new_id, made, loads, chart_key), part=part)
     return with_motif(plan, placed), new_id
@@ -138,7 +139,11 @@ def painted_plan(plan: Plan, key: str) -> Plan:
     """
     pieces = pieces_on(plan, key)
     if len(pieces) > MOST_STROKES:
-        raise OutOfRangeError("number of strokes on a chart", len(pieces), f"at most {MOST_STROKES}")
+        raise OutOfRangeError(
+            phrase("number of strokes on a chart"),
+            len(pieces),
+            phrase("at most {most_strokes}", most_strokes=MOST_STROKES),
+        )
     counts: Counter[str] = Counter()
     asked = []
     for piece in pieces:  # counted within each motif, so that another order of painting changes no name
@@ -169,7 +174,14 @@ def _computed_says(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
     pieces = laid_pieces(plan, placed, chart_of(plan, placed.chart).midline_mm)
     far = sum(length_mm(piece.stroke.path) for piece in pieces)
     assert placed.computed is not None
-    return (f"{placed.computed.kind.value}: {far / 10:.0f} cm in {len(pieces)} strokes, worked out anew each time",)
+    return (
+        phrase(
+            "{kind}: {far:.0f} cm in {count} strokes, worked out anew each time",
+            kind=named(placed.computed.kind),
+            far=far / 10,
+            count=len(pieces),
+        ),
+    )
 
 
 def counts_of(plan: Plan, placed: PlacedMotif) -> Counts:
@@ -193,7 +205,7 @@ def with_other_eyes(plan: Plan, key: str) -> Plan:
         If the chart has no eye.
     """
     if key not in OTHER_EYES:
-        raise UnknownNameError("chart with an eye", key, list(OTHER_EYES))
+        raise UnknownNameError(phrase("chart with an eye"), key, list(OTHER_EYES))
     other = OTHER_EYES[key]
     return replace(
         plan,
@@ -240,7 +252,7 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
         If the plan has no stroke.
     """
     if not plan.strokes:
-        raise NothingToLoadError("A motif is laid with the load of a stroke; make one on the Bench first.")
+        raise NothingToLoadError(phrase("A motif is laid with the load of a stroke; make one on the Bench first."))
     kind = motif(key)
     chart_of(plan, chart_key)
     if load:
@@ -315,9 +327,9 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
     placed = placed_in(plan, name)
     midline = chart_of(plan, placed.chart).midline_mm
     if midline is None:
-        raise PennelloError("This chart has no midline to mirror across; use one of the face or of both sides.")
+        raise PennelloError(phrase("This chart has no midline to mirror across; use one of the face or of both sides."))
     new_id = free_id(name, plan.ids_in_design)
-    other = replace(placed, id=new_id, name=fitted(placed.name, ", other side"), twin=False)
+    other = replace(placed, id=new_id, name=fitted(placed.name, phrase(", other side")), twin=False)
     return with_motif(plan, other.mirrored(midline)), new_id
 
 
@@ -355,7 +367,9 @@ def repeated(plan: Plan, name: str, guide: CubicPath, count: int) -> Plan:
         If there would be fewer than 2 or more than 60.
     """
     if not 2 <= count <= MOST_REPEATS:
-        raise OutOfRangeError("number along a guide", count, f"2 to {MOST_REPEATS}")
+        raise OutOfRangeError(
+            phrase("number along a guide"), count, phrase("2 to {most_repeats}", most_repeats=MOST_REPEATS)
+        )
     placed = placed_in(plan, name)
     plan, part = with_part_of(plan, placed)
     total = length_mm(guide)

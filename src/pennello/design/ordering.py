@@ -10,6 +10,7 @@ from typing import Annotated
 from pennello.design.pace import Tempo
 from pennello.errors import OutOfRangeError
 from pennello.limits import MOST_RULES, MOST_SEQUENCE
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 
@@ -70,7 +71,9 @@ class Rule:
 
     def __post_init__(self) -> None:
         if self.earlier == self.later and self.kind not in (RuleKind.DRY, RuleKind.ANY):
-            raise OutOfRangeError("a rule of the order", self.earlier, "about two parts, or dry or any within one")
+            raise OutOfRangeError(
+                phrase("a rule of the order"), self.earlier, phrase("about two parts, or dry or any within one")
+            )
 
     def words(self, names: Mapping[str, str] | None = None) -> str:
         """Return the rule in words; names are what parts are called, by id.
@@ -81,12 +84,17 @@ class Rule:
         called = names or {}
         earlier, later = called.get(self.earlier, self.earlier), called.get(self.later, self.later)
         if self.earlier == self.later:
-            return f"rows of {earlier}: {'let them dry' if self.kind is RuleKind.DRY else 'do not wait'}"
+            return (
+                phrase("rows of {earlier}: let them dry", earlier=earlier)
+                if self.kind is RuleKind.DRY
+                else phrase("rows of {earlier}: do not wait", earlier=earlier)
+            )
+        both = {"later": later, "earlier": earlier}
         return {
-            RuleKind.AFTER: f"{later} after {earlier}",
-            RuleKind.DRY: f"{later} when {earlier} is dry",
-            RuleKind.WET: f"{later} while {earlier} is wet",
-            RuleKind.ANY: f"{later} over {earlier}: do not wait",
+            RuleKind.AFTER: phrase("{later} after {earlier}", **both),
+            RuleKind.DRY: phrase("{later} when {earlier} is dry", **both),
+            RuleKind.WET: phrase("{later} while {earlier} is wet", **both),
+            RuleKind.ANY: phrase("{later} over {earlier}: do not wait", **both),
         }[self.kind]
 
 
@@ -133,7 +141,7 @@ class Ordering:
         check(self)
         for name, value in self.worth:
             if not WORTH[0] <= value <= WORTH[1]:
-                raise OutOfRangeError(f"worth of {name}", value, "0.1 to 10")
+                raise OutOfRangeError(phrase("worth of {name}", name=name), value, "0.1 to 10")
 
     def priority(self, name: str, usual: Priority = Priority.MUST) -> Priority:
         """Return the priority of a part, or the usual one where the painter named none."""

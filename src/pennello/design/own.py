@@ -18,6 +18,7 @@ from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import edge_of, like_brush
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.motif.place import Place
+from pennello.phrases import phrase
 
 MOST_THINGS = 200
 
@@ -55,12 +56,18 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
     wanted = set(names)
     chosen = [one for one in plan.motifs if one.id in wanted or wanted & {part.id for part in line_of(plan, one.part)}]
     if not chosen:
-        raise NothingChosenError("Nothing on the chart is chosen; take a motif or a stroke in the hand first.")
+        raise NothingChosenError(phrase("Nothing on the chart is chosen; take a motif or a stroke in the hand first."))
     chosen = _round_these(plan, chosen)
     if not chosen:
-        raise NothingChosenError("What is worked out is kept with what it goes round; choose that, or all of its part.")
+        raise NothingChosenError(
+            phrase("What is worked out is kept with what it goes round; choose that, or all of its part.")
+        )
     if len(chosen) > MOST_THINGS:
-        raise OutOfRangeError(f"number of things in {name}", len(chosen), f"1 to {MOST_THINGS}")
+        raise OutOfRangeError(
+            phrase("number of things in {name}", name=name),
+            len(chosen),
+            phrase("1 to {most_things}", most_things=MOST_THINGS),
+        )
     return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
 
 
@@ -138,7 +145,11 @@ def with_own(
     """
     chart_of(plan, chart)
     if len(plan.motifs) + len(own.parts.motifs) > MOST_STROKES:
-        raise OutOfRangeError("number of motifs", len(plan.motifs) + len(own.parts.motifs), f"at most {MOST_STROKES}")
+        raise OutOfRangeError(
+            phrase("number of motifs"),
+            len(plan.motifs) + len(own.parts.motifs),
+            phrase("at most {most_strokes}", most_strokes=MOST_STROKES),
+        )
     loads: dict[str, str] = {}
     for load in own.parts.strokes:
         like = None if own_colours else _most_like(plan, own.parts, load)

@@ -8,6 +8,7 @@ from enum import Enum
 from statistics import median
 
 from pennello.errors import OutOfRangeError
+from pennello.phrases import named, phrase
 
 
 class StepKind(Enum):
@@ -119,10 +120,14 @@ class Pace:
     def __post_init__(self) -> None:
         for name in ("stroke_mm_s", "line_mm_s"):
             if not 1 <= getattr(self, name) <= 2000:
-                raise OutOfRangeError(f"speed of the hand ({name})", getattr(self, name), "1 to 2000 mm/s")
+                raise OutOfRangeError(
+                    phrase("speed of the hand ({name})", name=name), getattr(self, name), "1 to 2000 mm/s"
+                )
         for name in _SECONDS:
             if not 0 <= getattr(self, name) <= 600:
-                raise OutOfRangeError(f"seconds of the pace ({name})", getattr(self, name), "0 to 600 s")
+                raise OutOfRangeError(
+                    phrase("seconds of the pace ({name})", name=name), getattr(self, name), "0 to 600 s"
+                )
 
     def own(self, kind: StepKind) -> tuple[float, int]:
         """Return the painter's own factor on a kind of step and from how many steps it is; (1, 0) for a default."""
@@ -213,9 +218,15 @@ def own_pace(records: Iterable[Record], pace: Pace | None = None) -> Pace:
 def _own_words(kind: StepKind, factor: float, count: int) -> str:
     apart = abs(factor - 1)
     if apart < _AS_DEFAULT:
-        return f"{kind.value} takes you as long as the default, from {count} steps"
+        return phrase("{kind} takes you as long as the default, from {count} steps", kind=named(kind), count=count)
     longer = "longer" if factor > 1 else "less"
-    return f"{kind.value} takes you {100 * apart:.0f} % {longer} than the default, from {count} steps"
+    return phrase(
+        "{kind} takes you {apart:.0f} % {longer} than the default, from {count} steps",
+        kind=named(kind),
+        apart=100 * apart,
+        longer=longer,
+        count=count,
+    )
 
 
 _AS_DEFAULT = 0.01

@@ -17,6 +17,7 @@ from pennello.lay.families.hold import Hold
 from pennello.limits import fitted
 from pennello.motif.place import HERE, Place
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 
 
 class PartProblemError(PennelloError):
@@ -43,7 +44,7 @@ def with_part(plan: Plan, part: PlanPart) -> Plan:
     kept = tuple(part if one.id == part.id else one for one in plan.parts)
     changed = replace(plan, parts=kept if known else (*kept, part))
     if part.within and (part.within == part.id or part.id in [one.id for one in line_of(changed, part.within)]):
-        raise PartProblemError(f"{part.name} cannot lie within itself; choose another part.")
+        raise PartProblemError(phrase("{part} cannot lie within itself; choose another part.", part=part.name))
     if part.within:
         part_in(plan, part.within)
     return changed
@@ -155,7 +156,9 @@ def mirrored_part(plan: Plan, name: str) -> Plan:
     for one in block_of(plan, name):
         midline = chart_of(plan, one.chart).midline_mm
         if midline is None:
-            raise PartProblemError("This chart has no midline to mirror across; use one of the face or of both sides.")
+            raise PartProblemError(
+                phrase("This chart has no midline to mirror across; use one of the face or of both sides.")
+            )
         mirrored[one.id] = one.mirrored(midline)
     return replace(plan, motifs=tuple(mirrored.get(one.id, one) for one in plan.motifs))
 

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -37,7 +38,11 @@ class Photo:
         check(self)
         apart = math.dist((self.one_x_px, self.one_y_px), (self.other_x_px, self.other_y_px))
         if self.one == self.other or apart < LEAST_APART_PX:
-            raise OutOfRangeError("landmarks of a photo", f"{apart:.0f} px apart", "two, 8 px apart at least")
+            raise OutOfRangeError(
+                phrase("landmarks of a photo"),
+                phrase("{apart:.0f} px apart", apart=apart),
+                phrase("two, 8 px apart at least"),
+            )
 
     def onto(self, here: Chart) -> Array:
         """Return what takes places of the picture, px, to the chart, mm: turned, sized and moved, shape (2, 3).

@@ -10,6 +10,7 @@ from pennello.chart.limbs import BY_STATURE
 from pennello.design.photo import Photo
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 
 def photo_of(plan: Plan, key: str) -> Photo | None:
@@ -42,7 +43,7 @@ def _sized(plan: Plan, photo: Photo, width_mm: float) -> Plan:
     here, measures = chart(photo.chart, plan.measures), plan.measures
     now = math.dist(here.landmark(photo.one), here.landmark(photo.other))
     if width_mm <= 0:
-        raise OutOfRangeError("distance of the landmarks", width_mm, "above 0 mm")
+        raise OutOfRangeError(phrase("distance of the landmarks"), width_mm, "above 0 mm")
     by = width_mm / now
     if photo.chart in BY_STATURE:
         return replace(plan, measures=replace(measures, stature_mm=round(measures.stature_mm * by, 1)))

@@ -16,6 +16,7 @@ from pennello.limits import MOST_OUTLINES
 from pennello.motif.catalogue import motif
 from pennello.motif.motif import Made, Piece
 from pennello.motif.place import Place
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 SINGLE = "stroke"
@@ -92,13 +93,27 @@ class PlacedMotif:
     def __post_init__(self) -> None:
         check(self)
         if self.computed is not None and not (self.stripe is None and self.level_deg is None):
-            raise OutOfRangeError(f"what {self.name} keeps", "a landmark or an angle", "nothing: it is worked out")
+            raise OutOfRangeError(
+                phrase("what {name} keeps", name=self.name),
+                phrase("a landmark or an angle"),
+                phrase("nothing: it is worked out"),
+            )
         if (self.motif == FREE) != (self.way is not None or self.computed is not None):
-            raise OutOfRangeError(f"the way of {self.name}", self.motif, "a motif, or one stroke with its own way")
+            raise OutOfRangeError(
+                phrase("the way of {name}", name=self.name),
+                self.motif,
+                phrase("a motif, or one stroke with its own way"),
+            )
         if self.computed is not None and self.way is not None:
-            raise OutOfRangeError(f"the way of {self.name}", "two", "either one of its own or one that is worked out")
+            raise OutOfRangeError(
+                phrase("the way of {name}", name=self.name),
+                "two",
+                phrase("either one of its own or one that is worked out"),
+            )
         if self.more and self.way is None:
-            raise OutOfRangeError(f"further strokes of {self.name}", self.motif, "none for a motif")
+            raise OutOfRangeError(
+                phrase("further strokes of {name}", name=self.name), self.motif, phrase("none for a motif")
+            )
         if self.motif != FREE:
             made = motif(self.motif)
             made.values({**dict(self.values), **dict(self.short)})

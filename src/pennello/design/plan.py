@@ -43,6 +43,7 @@ from pennello.limits import (
 )
 from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Face, Recipe
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -78,7 +79,11 @@ class Skin:
     @property
     def name(self) -> str:
         """What to call it."""
-        return f"own sample {self.srgb}" if self.srgb else f"{ita_class(self.ita_deg)} skin, ITA {self.ita_deg:.0f}°"
+        return (
+            phrase("own sample {srgb}", srgb=self.srgb)
+            if self.srgb
+            else phrase("{ita_class} skin, ITA {ita_deg:.0f}°", ita_class=ita_class(self.ita_deg), ita_deg=self.ita_deg)
+        )
 
 
 @lru_cache(maxsize=64)

@@ -14,6 +14,7 @@ from pennello.load.pickup import met_shares, part_met
 from pennello.load.recipe import Face, PickUp, Way, Wetness
 from pennello.load.wear import dirt_share, worn_out
 from pennello.path.cubic import length_mm
+from pennello.phrases import phrase
 from pennello.units import length_text
 
 DIRTY_SHARE = 0.3
@@ -33,7 +34,7 @@ def problems_of_order(plan: Plan) -> tuple[Finding, ...]:
     found = [
         Finding(
             Code.NO_SUCH_PART_IN_ORDER,
-            f"There is no part '{clipped(name)}', so this rule does nothing; take it away.",
+            phrase("There is no part '{name}', so this rule does nothing; take it away.", name=clipped(name)),
             place=f"ordering.rules[{i}]",
         )
         for i, rule in enumerate(ordering.rules)
@@ -41,11 +42,15 @@ def problems_of_order(plan: Plan) -> tuple[Finding, ...]:
         if name not in parts
     ]
     for key, pairs in (("priorities", ordering.priorities), ("worth", ordering.worth)):
-        words = f"so what {'may be left out' if key == 'priorities' else 'it is worth'} does nothing; take it away."
+        words = (
+            phrase("so what may be left out does nothing; take it away.")
+            if key == "priorities"
+            else phrase("so what it is worth does nothing; take it away.")
+        )
         found += [
             Finding(
                 Code.NO_SUCH_PART_IN_ORDER,
-                f"There is no part '{clipped(name)}', {words}",
+                phrase("There is no part '{name}', {words}", name=clipped(name), words=words),
                 place=f"ordering.{key}.{clipped(name)}",
             )
             for name, _ in pairs
@@ -69,12 +74,18 @@ def _of_stroke(plan: Plan, stroke: PlanStroke) -> Iterator[Finding]:
             yield from _of_cake(plan, place, pickup, brush, axis)
         if pickup.way is Way.DIP and not brush.kind.dips:
             yield _found(
-                Code.WRONG_DIP, place, f"{brush.name} takes its colours across: a dip only loads all of its edge alike."
+                Code.WRONG_DIP,
+                place,
+                phrase("{brush} takes its colours across: a dip only loads all of its edge alike.", brush=brush.name),
             )
         if pickup.face is Face.BACK and not brush.kind.two_faced:
-            yield _found(Code.NO_SECOND_FACE, place, f"{brush.name} has no second face.")
+            yield _found(Code.NO_SECOND_FACE, place, phrase("{brush} has no second face.", brush=brush.name))
         if pickup.wetness is Wetness.TOO_WET:
-            yield _found(Code.TOO_WET, place, f"Too wet: {pickup.wetness.sign}; {pickup.wetness.mend}.")
+            yield _found(
+                Code.TOO_WET,
+                place,
+                phrase("Too wet: {sign}; {mend}.", sign=pickup.wetness.sign, mend=pickup.wetness.mend),
+            )
     yield from _of_way(stroke, brush, where)
     for name in plan.edge(stroke.id).paints:
         yield from _of_paint(plan.paint(name), stroke.near, f"{where}.load")
@@ -86,23 +97,35 @@ def _of_way(stroke: PlanStroke, brush: Applicator, where: str) -> Iterator[Findi
         yield _found(
             Code.RELOAD_BEYOND,
             f"{where}.reload_mm",
-            f"A reload lies beyond the end of the stroke, {length_text(length)}.",
+            phrase("A reload lies beyond the end of the stroke, {length}.", length=length_text(length)),
         )
     touches = brush.kind.dips or brush.kind.pressed or stroke.stroke.nib.mode is NibMode.PIVOTING
     if length == 0 and not touches:
         yield _found(
-            Code.NO_LENGTH, f"{where}.path", "The path has no length: the brush only touches down or turns on the spot."
+            Code.NO_LENGTH,
+            f"{where}.path",
+            phrase("The path has no length: the brush only touches down or turns on the spot."),
         )
 
 
 def _of_paint(paint: Paint, near: Near, where: str) -> Iterator[Finding]:
     if paint.finish.note:
-        yield _found(Code.FINISH, where, f"{paint.name} is {paint.finish.note}.")
+        yield _found(Code.FINISH, where, phrase("{paint} is {note}.", paint=paint.name, note=paint.finish.note))
     if not paint.skin:
-        yield _found(Code.NOT_FOR_SKIN, where, f"{paint.name} is not marked as made for skin; its label decides.")
+        yield _found(
+            Code.NOT_FOR_SKIN,
+            where,
+            phrase("{paint} is not marked as made for skin; its label decides.", paint=paint.name),
+        )
     elif not paint.allowed(near):
-        place = {Near.EYE: "the eye area", Near.LIPS: "lips"}.get(near, "skin")
-        yield _found(Code.LABEL, where, f"{paint.name} is not marked for {place}; take another, its label decides.")
+        place = {Near.EYE: phrase("the eye area"), Near.LIPS: "lips"}.get(near, "skin")
+        yield _found(
+            Code.LABEL,
+            where,
+            phrase(
+                "{paint} is not marked for {place}; take another, its label decides.", paint=paint.name, place=place
+            ),
+        )
 
 
 def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: GradientAxis) -> Iterator[Finding]:
@@ -111,19 +134,35 @@ def _of_cake(plan: Plan, place: str, pickup: PickUp, brush: Applicator, axis: Gr
     part = part_met(pickup, brush, axis) > 0
     bare_mm = float((1 - over)[part].sum()) * brush.edge_mm(axis) / len(over)
     if bare_mm > 0.2:
-        text = f"{length_text(bare_mm)} of {brush.name} hangs over the edge of {cake.name} and picks up nothing."
+        text = phrase(
+            "{bare_mm} of {brush} hangs over the edge of {cake} and picks up nothing.",
+            bare_mm=length_text(bare_mm),
+            brush=brush.name,
+            cake=cake.name,
+        )
         yield _found(Code.HANGS_OVER, place, text)
     shares, _ = met_shares(pickup, cake, brush, axis)
     for stripe in worn_out(cake):
         if shares[stripe].max() > 0.05:
             name = plan.paint(cake.stripes[stripe].paint).name
             yield _found(
-                Code.WORN_OUT, place, f"{name} on {cake.name} is worn out: it drops out of the load. Refill it."
+                Code.WORN_OUT,
+                place,
+                phrase("{name} on {cake} is worn out: it drops out of the load. Refill it.", name=name, cake=cake.name),
             )
     for stripe, share in enumerate(dirt_share(cake).tolist()):
         if share > DIRTY_SHARE and shares[stripe].max() > 0.05:
             name = plan.paint(cake.stripes[stripe].paint).name
-            yield _found(Code.DIRTY, place, f"{name} on {cake.name} is dirty, {share:.0%} of its top; clean the top.")
+            yield _found(
+                Code.DIRTY,
+                place,
+                phrase(
+                    "{name} on {cake} is dirty, {share:.0%} of its top; clean the top.",
+                    name=name,
+                    cake=cake.name,
+                    share=share,
+                ),
+            )
 
 
 def _found(code: Code, place: str, text: str) -> Finding:

@@ -25,6 +25,7 @@ from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath, length_mm, travelled_mm
 from pennello.path.fit import fitted_path
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -232,8 +233,8 @@ def with_point_at(placed: PlacedMotif, number: int, x_mm: float, y_mm: float) ->
     """
     points = list(points_of(placed))
     if placed.way is None or not 0 <= number < len(points):
-        wanted = f"0 to {len(points) - 1}" if points else "none: it is no single stroke"
-        raise OutOfRangeError(f"point of the way of {placed.name}", number, wanted)
+        wanted = phrase("0 to {count}", count=len(points) - 1) if points else phrase("none: it is no single stroke")
+        raise OutOfRangeError(phrase("point of the way of {placed}", placed=placed.name), number, wanted)
     by = (x_mm - points[number][0], y_mm - points[number][1])
     with_it = [at for at in (number - 1, number, number + 1) if 0 <= at < len(points)] if number % 3 == 0 else [number]
     for at in with_it:
@@ -257,7 +258,9 @@ def with_press(stroke: Stroke, press: float) -> Stroke:
         If it is outside its range.
     """
     if not PRESSURE[0] <= press <= PRESSURE[1]:
-        raise OutOfRangeError("pressure", press, f"{PRESSURE[0]:g} to {PRESSURE[1]:g}")
+        raise OutOfRangeError(
+            "pressure", press, phrase("{pressure:g} to {pressure_2:g}", pressure=PRESSURE[0], pressure_2=PRESSURE[1])
+        )
     if not stroke.pressures:
         return replace(stroke, pressure=press)
     most = max(key.value for key in stroke.pressures)

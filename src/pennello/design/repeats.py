@@ -9,6 +9,7 @@ import numpy as np
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.motif.place import SCALE, Place
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
+from pennello.phrases import phrase
 
 TIMES = (1, 24)
 SMALLER = (0.5, 1.2)
@@ -24,12 +25,16 @@ class NoGuideError(PennelloError):
 
 def check_repeats(times: int, smaller: float) -> None:
     """Raise OutOfRangeError if there are too many, or they grow or shrink beyond what a place can have."""
-    for what, value, (least, most) in (("copies", times, TIMES), ("size of each", smaller, SMALLER)):
+    for what, value, (least, most) in (("copies", times, TIMES), (phrase("size of each"), smaller, SMALLER)):
         if not least <= value <= most:
-            raise OutOfRangeError(what, value, f"{least:g} to {most:g}")
+            raise OutOfRangeError(what, value, phrase("{least:g} to {most:g}", least=least, most=most))
     last = smaller**times
     if not SCALE[0] <= last <= SCALE[1]:
-        raise OutOfRangeError("size of the last one", round(last, 4), f"{SCALE[0]:g} to {SCALE[1]:g} of the first")
+        raise OutOfRangeError(
+            phrase("size of the last one"),
+            round(last, 4),
+            phrase("{scale:g} to {scale_2:g} of the first", scale=SCALE[0], scale_2=SCALE[1]),
+        )
 
 
 def places_along(guide: CubicPath, times: int, smaller: float, *, by_turns: bool) -> tuple[Place, ...]:
@@ -57,7 +62,7 @@ def places_along(guide: CubicPath, times: int, smaller: float, *, by_turns: bool
     check_repeats(times, smaller)
     total = length_mm(guide)
     if total < LEAST_GUIDE_MM:
-        raise NoGuideError("The line is shorter than 1 mm; draw one from the part to where it shall end.")
+        raise NoGuideError(phrase("The line is shorter than 1 mm; draw one from the part to where it shall end."))
     at = parameter_at(guide, np.linspace(0.0, total, times + 1))
     points, ways = position(guide, at), direction(guide, at)
     frames = [

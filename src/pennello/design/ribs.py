@@ -17,6 +17,7 @@ from pennello.kit.contact import contact_width_mm
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.path.cubic import length_mm, travelled_mm
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Rib = tuple[tuple[float, float], tuple[float, float]]
@@ -94,8 +95,12 @@ def with_rib_turned(placed: PlacedMotif, number: int, by_deg: float) -> PlacedMo
     way = placed.way
     places = rib_places(way) if way is not None and not placed.more else ()
     if way is None or not 0 <= number < len(places):
-        wanted = f"0 to {len(places) - 1}" if places else "none: its chisel is not turned by ribs"
-        raise OutOfRangeError(f"rib of {placed.name}", number, wanted)
+        wanted = (
+            phrase("0 to {count}", count=len(places) - 1)
+            if places
+            else phrase("none: its chisel is not turned by ribs")
+        )
+        raise OutOfRangeError(phrase("rib of {placed}", placed=placed.name), number, wanted)
     turns = np.zeros(len(places))
     turns[number] = -by_deg if placed.place.mirrored else by_deg
     nib = way.nib

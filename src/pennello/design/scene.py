@@ -33,6 +33,7 @@ from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
 from pennello.load.edge import LoadedEdge, axis_of, kept_share, load
 from pennello.load.recipe import Face
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -161,7 +162,7 @@ def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS, ma
         If the resolution is outside its range.
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
-        raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
+        raise OutOfRangeError("resolution", px_per_mm, phrase("0.5 to 64 pixels per mm"))
     axes = plan.axes
     corners = [_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag) for one in plan.strokes]
     corners = [*corners, *(_corners_of(one) for one in marks)] or [_NOTHING]

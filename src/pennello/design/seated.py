@@ -21,10 +21,11 @@ from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
 from pennello.load.edge import LoadedEdge
+from pennello.phrases import mark, phrase
 
 Array = NDArray[np.floating[Any]]
 
-MIDLINE, PUPIL_LINE = "midline", "pupil line"
+MIDLINE, PUPIL_LINE = mark("midline"), mark("pupil line")
 _FAR_MM = 1000.0
 _STATIONS = 80
 _LEAST_CHORD_MM = 1.0
@@ -143,9 +144,9 @@ def keeps_its_stripe(plan: Plan, placed: PlacedMotif, chart: Chart) -> str:
     if stripe is None:
         return ""
     if stripe.on not in places_for_stripes(chart):
-        return f"there is no '{stripe.on}' on this chart"
+        return phrase("there is no '{on}' on this chart", on=stripe.on)
     loads = dict.fromkeys(load for _, load in placed.loads)
     if all(stripe_u(plan.edge(load), stripe.paint) is None for load in loads):
         known = plan.paints_by_id.get(stripe.paint)
-        return f"its load has no {known.name if known else stripe.paint} any more"
+        return phrase("its load has no {known} any more", known=known.name if known else stripe.paint)
     return ""

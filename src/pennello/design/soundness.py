@@ -10,6 +10,7 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.design.marks import Stencil
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError, clipped
+from pennello.phrases import phrase
 
 
 class Named(Protocol):
@@ -28,7 +29,9 @@ class DoubleNameError(PennelloError):
     """Two things of one kind share an id."""
 
     def __init__(self, where: str, name: str) -> None:
-        super().__init__(f"{where}: the id '{clipped(name)}' is used twice; give each its own.")
+        super().__init__(
+            phrase("{where}: the id '{name}' is used twice; give each its own.", where=where, name=clipped(name))
+        )
         self.where = where
         self.name = name
 
@@ -56,8 +59,8 @@ def check_plan(plan: Plan) -> None:
 
 
 def _check_limits(plan: Plan) -> None:
-    limits.check_name("the title", plan.title)
-    limits.check_name("the place", plan.place)
+    limits.check_name(phrase("the title"), plan.title)
+    limits.check_name(phrase("the place"), plan.place)
     for kind, things, most in (
         ("paint", plan.paints, limits.MOST_PAINTS),
         ("cake", plan.cakes, limits.MOST_CAKES),
@@ -71,30 +74,34 @@ def _check_limits(plan: Plan) -> None:
             limits.check_named(kind, thing.id, thing.name)
     for cake in plan.cakes:
         for stripe in cake.stripes:
-            limits.check_count(f"paints on top of a stripe of {clipped(cake.name)}", len(stripe.dirt), limits.MOST_DIRT)
-    limits.check_count("places kept", len(plan.reserved), limits.MOST_RESERVED)
+            limits.check_count(
+                phrase("paints on top of a stripe of {cake}", cake=clipped(cake.name)),
+                len(stripe.dirt),
+                limits.MOST_DIRT,
+            )
+    limits.check_count(phrase("places kept"), len(plan.reserved), limits.MOST_RESERVED)
     for kept in plan.reserved:
-        limits.check_name("the name of a place kept", kept.name)
-        limits.check_name("what a place is kept for", kept.for_motif)
+        limits.check_name(phrase("the name of a place kept"), kept.name)
+        limits.check_name(phrase("what a place is kept for"), kept.for_motif)
     for photo in plan.photos:
-        limits.check_name("the file of a photo", photo.file, limits.MOST_STEP_NAME)
-    limits.check_count("layers over the paint", len(plan.overlays), limits.MOST_OVERLAYS)
+        limits.check_name(phrase("the file of a photo"), photo.file, limits.MOST_STEP_NAME)
+    limits.check_count(phrase("layers over the paint"), len(plan.overlays), limits.MOST_OVERLAYS)
     for overlay in plan.overlays:
-        limits.check_name("the name of a layer", overlay.name)
+        limits.check_name(phrase("the name of a layer"), overlay.name)
         count = len(overlay.outlines) if isinstance(overlay, Stencil) else 0
-        limits.check_count(f"outlines of {clipped(overlay.name)}", count, limits.MOST_OUTLINES)
+        limits.check_count(phrase("outlines of {overlay}", overlay=clipped(overlay.name)), count, limits.MOST_OUTLINES)
     _check_ordering(plan)
 
 
 def _check_ordering(plan: Plan) -> None:
     ordering = plan.ordering
-    limits.check_count("steps of the order", len(ordering.sequence), limits.MOST_SEQUENCE)
+    limits.check_count(phrase("steps of the order"), len(ordering.sequence), limits.MOST_SEQUENCE)
     for step in ordering.sequence:
-        limits.check_name("a step of the order", step, limits.MOST_STEP_NAME)
-    limits.check_count("rules of the order", len(ordering.rules), limits.MOST_RULES)
+        limits.check_name(phrase("a step of the order"), step, limits.MOST_STEP_NAME)
+    limits.check_count(phrase("rules of the order"), len(ordering.rules), limits.MOST_RULES)
     for rule in ordering.rules:
         for name in (rule.earlier, rule.later):
-            limits.check_name("a part that a rule names", name)
+            limits.check_name(phrase("a part that a rule names"), name)
 
 
 def check_references(plan: Plan) -> None:
@@ -129,7 +136,12 @@ def check_references(plan: Plan) -> None:
         for key, stops in (("stops", stroke.wanted.stops), ("end", stroke.wanted.end)):
             for j, stop in enumerate(stops):
                 if stop.paint is not None:
-                    _known("paint", stop.paint, known["paints"], f"{here}.wanted.{key}[{j}].paint")
+                    _known(
+                        "paint",
+                        stop.paint,
+                        known["paints"],
+                        f"{here}.wanted.{key}[{j}].paint",
+                    )
     _check_leftovers(plan, strokes)
     _check_motifs(plan, strokes)
 
@@ -166,7 +178,7 @@ def _check_parts(plan: Plan) -> dict[str, int]:
         while outer:
             _known("part", outer, parts, where)
             if outer in passed:
-                raise NoSuchLinkError(where, f"'{part.id}' lies within itself; name another part.")
+                raise NoSuchLinkError(where, phrase("'{id}' lies within itself; name another part.", id=part.id))
             passed.add(outer)
             outer = plan.parts[parts[outer]].within
     return parts
@@ -180,9 +192,14 @@ def _check_leftovers(plan: Plan, strokes: dict[str, int]) -> None:
             continue
         _known("stroke", before, strokes, where)
         if strokes[before] >= i:
-            raise NoSuchLinkError(where, f"'{before}' is not an earlier stroke; move it before '{stroke.id}'.")
+            raise NoSuchLinkError(
+                where,
+                phrase("'{before}' is not an earlier stroke; move it before '{id}'.", before=before, id=stroke.id),
+            )
         if plan.strokes[strokes[before]].brush != stroke.brush:
-            raise NoSuchLinkError(where, f"'{before}' is laid with another brush; its leftover is not in this one.")
+            raise NoSuchLinkError(
+                where, phrase("'{before}' is laid with another brush; its leftover is not in this one.", before=before)
+            )
 
 
 def _unique(kind: str, things: Iterable[Named]) -> dict[str, int]:

@@ -12,6 +12,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.wishing import LEAST_PART_U, turned_stops
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 
 RIM_MM = 2.0
 """How wide a light rim has to be to read at arm's length, mm (a default)."""
@@ -34,7 +35,7 @@ def usual_wish(plan: Plan, name: str) -> Wanted:
     cakes = [plan.cake(cake) for cake in stroke.recipe.cakes]
     names = list(dict.fromkeys(stripe.paint for cake in cakes for stripe in cake.stripes)) or list(known)
     if len(names) < 2:
-        raise NoUsualError("A light rim and a dark heel need two paints; load the stroke from a cake first.")
+        raise NoUsualError(phrase("A light rim and a dark heel need two paints; load the stroke from a cake first."))
     names = names[:MOST_STOPS]
     lone = Wanted(tuple(Stop(paint=one, to_u=(at + 1) / len(names)) for at, one in enumerate(names)))
     light = stop_labs(lone, known, skin_spectrum(plan.skin))[:, 0]
@@ -68,7 +69,11 @@ def with_rim_at_least(wanted: Wanted, rim: Side, edge_mm: float, least_mm: float
         If the rim would take more than half of the edge.
     """
     if not 0 < least_mm <= edge_mm / 2:
-        raise OutOfRangeError("width of the rim", least_mm, f"above 0, up to {edge_mm / 2:.1f} mm, half of the edge")
+        raise OutOfRangeError(
+            phrase("width of the rim"),
+            least_mm,
+            phrase("above 0, up to {edge_mm:.1f} mm, half of the edge", edge_mm=edge_mm / 2),
+        )
     return replace(
         wanted,
         stops=_rimmed(wanted.stops, rim, least_mm / edge_mm),
@@ -99,7 +104,7 @@ def with_stop_added(stops: tuple[Stop, ...], after: int, stop: Stop) -> tuple[St
     low = stops[after - 1].to_u if after else 0.0
     high = stops[after].to_u
     if len(stops) >= MOST_STOPS or high - low < 2 * LEAST_PART_U:
-        raise OutOfRangeError("number of wanted colours", len(stops) + 1, "at most 9, each with room")
+        raise OutOfRangeError(phrase("number of wanted colours"), len(stops) + 1, phrase("at most 9, each with room"))
     first = replace(stops[after], to_u=round((low + high) / 2, 4), blend_mm=min(stops[after].blend_mm or 2.5, 2.5))
     second = replace(stop, to_u=high, blend_mm=stops[after].blend_mm)
     return (*stops[:after], first, second, *stops[after + 1 :])

@@ -16,6 +16,7 @@ from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator
 from pennello.kit.contact import BINS, bin_places
 from pennello.load.edge import LoadedEdge, boundaries
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -87,7 +88,7 @@ def with_wish_boundary(wanted: Wanted, index: int, to_u: float, blend_mm: float 
     """
     stops = list(wanted.stops)
     if not 0 <= index < len(stops) - 1:
-        raise OutOfRangeError("the boundary's number", index, f"0 to {len(stops) - 2}")
+        raise OutOfRangeError(phrase("the boundary's number"), index, phrase("0 to {count}", count=len(stops) - 2))
     low = stops[index - 1].to_u if index else 0.0
     at = min(max(to_u, low + LEAST_PART_U), stops[index + 1].to_u - LEAST_PART_U)
     blend = stops[index].blend_mm if blend_mm is None else min(max(blend_mm, 0.0), 60.0)
@@ -99,7 +100,7 @@ def with_wish_blend(wanted: Wanted, index: int, blend_mm: float) -> Wanted:
     """Return the wish with one colour handing over that softly, mm; raises OutOfRangeError without such a colour."""
     stops = list(wanted.stops)
     if not 0 <= index < len(stops):
-        raise OutOfRangeError("the colour's number", index, f"0 to {len(stops) - 1}")
+        raise OutOfRangeError(phrase("the colour's number"), index, phrase("0 to {count}", count=len(stops) - 1))
     stops[index] = replace(stops[index], blend_mm=blend_mm)
     return replace(wanted, stops=tuple(stops))
 

@@ -11,6 +11,7 @@ from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Draw, Page, fit, scale
 from pennello.kit.cake import Cake
 from pennello.kit.cut_list import DENSITY_G_PER_CM3, cut_list
 from pennello.kit.neighbours import cake_mixes, hints
+from pennello.phrases import phrase
 from pennello.units import LengthUnit, length_text
 
 
@@ -24,7 +25,7 @@ def write_cake_label(plan: Plan, name: str, path: Path, unit: LengthUnit = Lengt
     UnknownNameError
         If the plan has no such cake.
     """
-    write_page(path, f"{plan.cake(name).name}, cake label", label_page(plan, name, unit))
+    write_page(path, phrase("{cake}, cake label", cake=plan.cake(name).name), label_page(plan, name, unit))
 
 
 def label_page(plan: Plan, name: str, unit: LengthUnit = LengthUnit.MM) -> Draw:
@@ -37,28 +38,51 @@ def _draw(page: Page, plan: Plan, cake: Cake, unit: LengthUnit) -> None:
     x, width = MARGIN_MM, PAGE_WIDTH_MM - 2 * MARGIN_MM
     paints = plan.paints_by_id
     page.text(x, 18, cake.name, 20, bold=True)
-    size = f"{length_text(cake.width_mm, unit)} across, {length_text(cake.length_mm, unit)} long"
-    page.text(x, 24, f"{size}, {length_text(cake.depth_mm, unit)} deep", 10, quiet=True)
+    size = phrase(
+        "{width_mm} across, {length_mm} long",
+        width_mm=length_text(cake.width_mm, unit),
+        length_mm=length_text(cake.length_mm, unit),
+    )
+    page.text(
+        x, 24, phrase("{size}, {depth_mm} deep", size=size, depth_mm=length_text(cake.depth_mm, unit)), 10, quiet=True
+    )
     scale = fit(cake.width_mm, cake.length_mm, (width, 120.0))
-    page.text(x, 32, f"The pan from above, {scale_words(scale)}", 9, quiet=True)
+    page.text(x, 32, phrase("The pan from above, {scale_words}", scale_words=scale_words(scale)), 9, quiet=True)
     _draw_pan(page, plan, cake, scale)
     y = 34 + cake.length_mm * scale + 14
-    page.text(x, y, "Cut list, left to right", 12, bold=True)
+    page.text(x, y, phrase("Cut list, left to right"), 12, bold=True)
     y += 6
     for cut in cut_list(cake):
         page.fill(x, y - 3.4, 5, 4.2, parse_hex(paints[cut.paint].srgb) * 255)
         page.text(x + 8, y, paints[cut.paint].name, 10)
-        at = f"from {length_text(cut.from_mm, unit)}, {length_text(cut.width_mm, unit)} wide"
-        page.text(x + 70, y, f"{at}, {cut.grams:.1f} g", 10)
+        at = phrase(
+            "from {from_mm}, {width_mm} wide",
+            from_mm=length_text(cut.from_mm, unit),
+            width_mm=length_text(cut.width_mm, unit),
+        )
+        page.text(x + 70, y, phrase("{at}, {grams:.1f} g", at=at, grams=cut.grams), 10)
         y += 5.6
     total = sum(cut.grams for cut in cut_list(cake))
-    density = f"Together {total:.1f} g, at {DENSITY_G_PER_CM3:g} g/cm³ (a default)."
+    density = phrase(
+        "Together {total:.1f} g, at {density_g_per_cm3:g} g/cm³ (a default).",
+        total=total,
+        density_g_per_cm3=DENSITY_G_PER_CM3,
+    )
     page.text(x, y, density, 9, quiet=True)
     y += 9
     names = [paints[stripe.paint].name for stripe in cake.stripes]
     for mixed, one, other in zip(cake_mixes(cake, paints), names, names[1:], strict=False):
         page.fill(x, y - 3.4, 5, 4.2, parse_hex(mixed.srgb) * 255)
-        y = page.paragraph(x + 8, y, f"{one} with {other}: {mixed.sentence}", width - 8, 9.5) + 1
+        y = (
+            page.paragraph(
+                x + 8,
+                y,
+                phrase("{one} with {other}: {sentence}", one=one, other=other, sentence=mixed.sentence),
+                width - 8,
+                9.5,
+            )
+            + 1
+        )
     for hint in hints(cake, paints):
         y = page.paragraph(x, y + 1, hint, width, 9.5)
 

@@ -20,6 +20,7 @@ from pennello.lay.laying import Laid
 from pennello.lay.render import render
 from pennello.load.look import cake_colours, edge_colours
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase
 from pennello.units import LengthUnit, length_text
 
 _STROKE_BOX_MM = (PAGE_WIDTH_MM - 2 * MARGIN_MM, 100.0)
@@ -87,7 +88,13 @@ def _draw_cake(page: Page, cake: Cake, plan: Plan, brush: Applicator, pickup: Pi
     across = max(cake.width_mm, pickup.offset_mm + brush.width_mm) - left
     scale = fit(across, 1.0, _STROKE_BOX_MM)
     x = MARGIN_MM - left * scale
-    page.text(MARGIN_MM, y, f"{cake.name} with the brush on it, {scale_words(scale)}", 9, quiet=True)
+    page.text(
+        MARGIN_MM,
+        y,
+        phrase("{cake} with the brush on it, {scale_words}", cake=cake.name, scale_words=scale_words(scale)),
+        9,
+        quiet=True,
+    )
     y += 7
     page.strips(x, y, cake.width_mm * scale, height, cake_strips(cake, plan))
     page.frame(x, y, cake.width_mm * scale, height)
@@ -110,9 +117,15 @@ def _draw_edge(page: Page, plan: Plan, laid: Laid, seen: Comparison, y: float) -
     width = laid.edge.width_mm
     scale = fit(width, 1.0, (80.0, 1.0))
     loaded = edge_colours(laid.edge, plan.paints_by_id)
-    named = zip(("loaded", "wanted", "laid early", "laid late"), (loaded, *ribbons(seen)), strict=True)
-    ends = "tip to belly" if laid.edge.axis is GradientAxis.ALONG else "A to B"
-    page.text(MARGIN_MM, y, f"The edge from {ends}, {scale_words(scale)}", 9, quiet=True)
+    named = zip(("loaded", "wanted", phrase("laid early"), phrase("laid late")), (loaded, *ribbons(seen)), strict=True)
+    ends = phrase("tip to belly") if laid.edge.axis is GradientAxis.ALONG else phrase("A to B")
+    page.text(
+        MARGIN_MM,
+        y,
+        phrase("The edge from {ends}, {scale_words}", ends=ends, scale_words=scale_words(scale)),
+        9,
+        quiet=True,
+    )
     y += 2
     for words, colours in named:
         page.strips(MARGIN_MM, y, width * scale, 6, colours)
@@ -128,7 +141,11 @@ def _draw_stroke(page: Page, plan: Plan, laid: Laid, y: float, unit: LengthUnit)
     width, height = ground.columns / ground.px_per_mm, ground.rows / ground.px_per_mm
     room = (_STROKE_BOX_MM[0], PAGE_HEIGHT_MM - 32 - y)
     scale = fit(width, height, room)
-    words = f"The stroke, {length_text(laid.track.length_mm, unit)} long, ribs every 5 mm, {scale_words(scale)}"
+    words = phrase(
+        "The stroke, {length_mm} long, ribs every 5 mm, {scale_words}",
+        length_mm=length_text(laid.track.length_mm, unit),
+        scale_words=scale_words(scale),
+    )
     page.text(MARGIN_MM, y, words, 9, quiet=True)
     y += 2
     page.picture(MARGIN_MM, y, width * scale, height * scale, render(laid.film, skin_spectrum(plan.skin)))

@@ -14,6 +14,7 @@ from pennello.disk import PRIVATE, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.records import FileForm, PlaceError, read_record, register, table_of, write_record
+from pennello.phrases import phrase
 
 SUFFIX = ".pennello-day"
 DEMO = "saltmarsh-lantern-walk.pennello-day"
@@ -83,21 +84,29 @@ def parse_day(data: bytes, path: Path) -> Event:
         text = sound_json(data, path)
         head = msgspec.json.decode(text, type=_DayHead)
         if head.format != "pennello-day":
-            raise FileProblemError(path, "this is no event of Pennello's; choose a file that ends in .pennello-day.")
+            raise FileProblemError(
+                path, phrase("this is no event of Pennello's; choose a file that ends in .pennello-day.")
+            )
         if not isinstance(head.schema, int) or head.schema > VERSION:
             raise FileProblemError(
                 path,
-                f"it was written by a newer Pennello (version {clipped(str(head.schema), 20)}; this one knows "
-                f"{VERSION}): update Pennello to open it. The file is untouched.",
+                phrase(
+                    "it was written by a newer Pennello (version {schema}; this one knows "
+                    "{version}): update Pennello to open it. The file is untouched.",
+                    schema=clipped(str(head.schema), 20),
+                    version=VERSION,
+                ),
             )
         found: Event = read_record(Event, msgspec.json.decode(text, type=DayFile).event, "event")
     except FileProblemError:
         raise
     except PlaceError as error:
-        raise FileProblemError(path, f"{error} Mend it there, or take back a copy.") from error
+        raise FileProblemError(path, phrase("{error} Mend it there, or take back a copy.", error=error)) from error
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as error:
         words = clipped(str(error), 200)
-        raise FileProblemError(path, f"this is no event that can be read ({words}); take back a copy.") from error
+        raise FileProblemError(
+            path, phrase("this is no event that can be read ({words}); take back a copy.", words=words)
+        ) from error
     except PennelloError as error:
         raise FileProblemError(path, f"{error}") from error
     return found

@@ -18,22 +18,28 @@ from pennello.errors import OutOfRangeError
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
 from pennello.files.paper import new_canvas
 from pennello.files.picture import Picture
+from pennello.phrases import phrase
 
 SIZES = {"A4": A4, "A3": A3, "Letter": LETTER}
 _PT = 72 / 25.4
 
 HYGIENE = (
-    "Clean hands before each person; no painting on broken, sore or infected skin, nor over a cold sore.",
-    "A clean sponge for each person; brushes rinsed and wiped between people; water changed before it turns.",
-    "Only products made for skin, inside their date, used as their label says; nothing in the eye, no glitter that is "
-    "not made for faces.",
-    "Ask first: allergies, skin that reacts, who may say yes for a child. Nobody is painted who does not want to be.",
-    "Not painted: the inside of the lips and nostrils, open eyes, babies who cannot say no.",
-    "It comes off with lukewarm water and mild soap; what itches or burns is washed off at once.",
+    phrase("Clean hands before each person; no painting on broken, sore or infected skin, nor over a cold sore."),
+    phrase("A clean sponge for each person; brushes rinsed and wiped between people; water changed before it turns."),
+    phrase(
+        "Only products made for skin, inside their date, used as their label says; nothing in the eye, "
+        "no glitter that is not made for faces."
+    ),
+    phrase(
+        "Ask first: allergies, skin that reacts, who may say yes for a child. "
+        "Nobody is painted who does not want to be."
+    ),
+    phrase("Not painted: the inside of the lips and nostrils, open eyes, babies who cannot say no."),
+    phrase("It comes off with lukewarm water and mild soap; what itches or burns is washed off at once."),
 )
 """Common practice, no published source; labels, local rules and licensed practice decide."""
 
-DECIDES = (
+DECIDES = phrase(
     "Labels, local rules and licensed practice decide; this list certifies nothing. "
     "Common practice, no published source."
 )
@@ -77,15 +83,15 @@ def write_board(
         If it cannot be written.
     """
     if size not in SIZES:
-        raise OutOfRangeError("size of the paper", size, ", ".join(SIZES))
+        raise OutOfRangeError(phrase("size of the paper"), size, ", ".join(SIZES))
     items = event.on_menu
     if not items:
-        raise OutOfRangeError("number of designs on the board", 0, "at least 1")
+        raise OutOfRangeError(phrase("number of designs on the board"), 0, phrase("at least 1"))
 
     def draw(sheet: _Sheet) -> None:
         sheet.text(MARGIN_MM, 20, event.name, 24, bold=True)
         if prices and event.per_face > 0:
-            words = f"{event.per_face:g} {event.currency} a face"
+            words = phrase("{per_face:g} {currency} a face", per_face=event.per_face, currency=event.currency)
             sheet.text(sheet.width_mm - MARGIN_MM - 3.2 * len(words), 20, words, 16)
         columns = min(4, max(1, math.ceil(math.sqrt(len(items) * 1.3))))
         rows = math.ceil(len(items) / columns)
@@ -97,9 +103,9 @@ def write_board(
             _fitted(sheet, x, y, wide, high, pictures.get(item.id))
             sheet.text(x, y + high + 4.6, item.title, 11, bold=True)
             minutes = max(1, round(item.seconds(short=short) / 60))
-            sheet.text(x, y + high + 8.8, f"about {minutes} min", 9, quiet=True)
+            sheet.text(x, y + high + 8.8, phrase("about {minutes} min", minutes=minutes), 9, quiet=True)
 
-    _write_sized(path, f"Menu, {event.name}", size, draw)
+    _write_sized(path, phrase("Menu, {event}", event=event.name), size, draw)
 
 
 def _write_sized(path: Path, title: str, size: str, draw: Callable[[_Sheet], None]) -> None:
@@ -127,7 +133,7 @@ def by_colour(event: Event) -> dict[str, tuple[MenuItem, ...]]:
     """Return the designs on the menu by the colour that each shows most."""
     found: dict[str, list[MenuItem]] = {}
     for item in event.on_menu:
-        found.setdefault(item.colours[0] if item.colours else "all colours", []).append(item)
+        found.setdefault(item.colours[0] if item.colours else phrase("all colours"), []).append(item)
     return {colour: tuple(those) for colour, those in sorted(found.items())}
 
 
@@ -135,7 +141,7 @@ def write_pick_card(event: Event, pictures: Mapping[str, Picture], path: Path) -
     """Write a card to choose from by colours, a one-page PDF (A4); raises FileProblemError."""
 
     def draw(page: Page) -> None:
-        page.text(MARGIN_MM, 20, "Choose by colour", 20, bold=True)
+        page.text(MARGIN_MM, 20, phrase("Choose by colour"), 20, bold=True)
         y = 28.0
         groups = by_colour(event)
         high = min(48.0, (235 - 7 * len(groups)) / max(len(groups), 1) - 6)
@@ -149,20 +155,26 @@ def write_pick_card(event: Event, pictures: Mapping[str, Picture], path: Path) -
                 page.text(x, y + high - 1, item.title, 8)
             y += high + 4
 
-    write_page(path, f"Pick card, {event.name}", draw, enlarged=True)
+    write_page(path, phrase("Pick card, {event}", event=event.name), draw, enlarged=True)
 
 
 def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence[str], path: Path) -> None:
     """Write the packing list with boxes to tick, and what to buy, a one-page PDF (A4); raises FileProblemError."""
 
     def draw(page: Page) -> None:
-        page.text(MARGIN_MM, 18, f"The bag for {event.name}", 16, bold=True)
-        page.text(MARGIN_MM, 24, f"for {math.ceil(faces)} faces, {event.painters} painting", 9.5, quiet=True)
+        page.text(MARGIN_MM, 18, phrase("The bag for {event}", event=event.name), 16, bold=True)
+        page.text(
+            MARGIN_MM,
+            24,
+            phrase("for {ceil} faces, {painters} painting", ceil=math.ceil(faces), painters=event.painters),
+            9.5,
+            quiet=True,
+        )
         y, column = 32.0, 0
         for one in things:
             x = MARGIN_MM + column * 93
             page.frame(x, y - 3, 3.2, 3.2)
-            page.text(x + 5, y, f"{one.name}: {one.amount}", 8.5)
+            page.text(x + 5, y, f"{one.words}: {one.amount}", 8.5)
             y += 4.6
             for words in filter(None, (one.caution, one.label)):
                 y = page.paragraph(x + 5, y, words, 82, 7.5, quiet=True) + 0.8
@@ -170,17 +182,17 @@ def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence
                 y, column = 32.0, 1
         y = 240.0
         if buy:
-            page.text(MARGIN_MM, y, "To buy", 11, bold=True)
+            page.text(MARGIN_MM, y, phrase("To buy"), 11, bold=True)
             page.paragraph(MARGIN_MM, y + 5, "; ".join(buy), PAGE_WIDTH_MM - 2 * MARGIN_MM, 8.5)
 
-    write_page(path, f"Bag, {event.name}", draw, enlarged=True)
+    write_page(path, phrase("Bag, {event}", event=event.name), draw, enlarged=True)
 
 
 def write_hygiene(event: Event, path: Path) -> None:
     """Write the hygiene list to hang up, a one-page PDF (A4); raises FileProblemError."""
 
     def draw(page: Page) -> None:
-        page.text(MARGIN_MM, 24, "How we keep it clean", 26, bold=True)
+        page.text(MARGIN_MM, 24, phrase("How we keep it clean"), 26, bold=True)
         y = 42.0
         for line in HYGIENE:
             page.disc(MARGIN_MM + 2, y - 2.2, 1.2, (37, 33, 29))
@@ -188,7 +200,7 @@ def write_hygiene(event: Event, path: Path) -> None:
         page.paragraph(MARGIN_MM, y + 4, DECIDES, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)
         page.text(MARGIN_MM, 250, event.name, 10, quiet=True)
 
-    write_page(path, f"Hygiene, {event.name}", draw, enlarged=True)
+    write_page(path, phrase("Hygiene, {event}", event=event.name), draw, enlarged=True)
 
 
 def write_quote(event: Event, faces: float, path: Path) -> None:
@@ -196,18 +208,28 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
 
     def draw(page: Page) -> None:
         page.text(MARGIN_MM, 24, "Quote", 22, bold=True)
-        hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
+        hours = phrase("{clock} to {clock_2}", clock=clock_text(event.begins_min), clock_2=clock_text(event.ends_min))
         where = ", ".join(part for part in (event.place, event.day, hours) if part)
         page.text(MARGIN_MM, 33, f"{event.name}: {where}", 11)
         lines = []
         if event.per_hour > 0:
-            words = f"{event.hours:g} hours of painting at {event.per_hour:g} {event.currency}"
+            words = phrase(
+                "{hours:g} hours of painting at {per_hour:g} {currency}",
+                hours=event.hours,
+                per_hour=event.per_hour,
+                currency=event.currency,
+            )
             lines.append((words, event.per_hour * event.hours))
         if event.per_face > 0:
-            words = f"{math.ceil(faces)} faces at {event.per_face:g} {event.currency}"
+            words = phrase(
+                "{ceil} faces at {per_face:g} {currency}",
+                ceil=math.ceil(faces),
+                per_face=event.per_face,
+                currency=event.currency,
+            )
             lines.append((words, event.per_face * math.ceil(faces)))
         if event.travel > 0:
-            lines.append(("the way there and back", event.travel))
+            lines.append((phrase("the way there and back"), event.travel))
         y = 46.0
         for words, amount in lines:
             page.text(MARGIN_MM, y, words, 11)
@@ -216,8 +238,12 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
         page.line(MARGIN_MM, y - 3, 195, y - 3)
         page.text(MARGIN_MM, y + 3, "together", 12, bold=True)
         page.text(150, y + 3, f"{sum(amount for _, amount in lines):,.2f} {event.currency}", 12, bold=True)
-        words = f"{event.painters} painting; about {math.ceil(faces)} people can be painted in this time."
-        words += " No taxes are reckoned."
+        words = phrase(
+            "{painters} painting; about {ceil} people can be painted in this time.",
+            painters=event.painters,
+            ceil=math.ceil(faces),
+        )
+        words += phrase(" No taxes are reckoned.")
         page.paragraph(MARGIN_MM, y + 16, words, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)
 
-    write_page(path, f"Quote, {event.name}", draw, enlarged=True)
+    write_page(path, phrase("Quote, {event}", event=event.name), draw, enlarged=True)

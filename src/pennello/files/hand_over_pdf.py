@@ -12,6 +12,7 @@ from pennello.files.sheet_pdf import sheet_pages, tile_pages
 from pennello.finding import Finding
 from pennello.order.arrange import Arranged
 from pennello.order.stages import SheetPictures, loads_used
+from pennello.phrases import phrase
 from pennello.units import LengthUnit
 
 
@@ -48,5 +49,5 @@ def write_hand_over(
         *(label_page(plan, cake, unit) for cake in cakes),
         *tile_pages(arranged),
     ]
-    write_pages(path, f"{plan.title}: all of it", draws, enlarged=len(sheet))
+    write_pages(path, phrase("{plan}: all of it", plan=plan.title), draws, enlarged=len(sheet))
     return len(draws)

@@ -7,6 +7,7 @@ import re
 from typing import Any
 
 from pennello.errors import FileProblemError, clipped
+from pennello.phrases import phrase
 
 _MARK = b"\xef\xbb\xbf"
 _TOKEN = re.compile(rb'"((?:[^"\\]|\\.)*)"\s*(:?)|[{}]', re.DOTALL)
@@ -40,15 +41,24 @@ def sound_json(data: bytes, path: object) -> bytes:
         line = data.count(b"\n", 0, error.start) + 1
         raise FileProblemError(
             path,
-            f"line {line} holds a damaged sign (byte {error.start} is no UTF-8); "
-            "open the autosaved copy or another copy, or correct that line in a text editor.",
+            phrase(
+                "line {line} holds a damaged sign (byte {start} is no UTF-8); "
+                "open the autosaved copy or another copy, or correct that line in a text editor.",
+                line=line,
+                start=error.start,
+            ),
         ) from error
     try:
         json.loads(text, object_pairs_hook=_once)
     except DoubleKeyError as error:
         line = _line_of_second(data, error.key)
         raise FileProblemError(
-            path, f"the key '{clipped(error.key)}' stands twice in one table (line {line}); keep one of the two."
+            path,
+            phrase(
+                "the key '{key}' stands twice in one table (line {line}); keep one of the two.",
+                key=clipped(error.key),
+                line=line,
+            ),
         ) from error
     except (ValueError, RecursionError):
         return data  # whoever decodes it in earnest says what is wrong

@@ -18,6 +18,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing, slug
+from pennello.phrases import phrase
 from pennello.record import told_of
 
 _KEEPING = ("opened", "expires", "retired", "stock_g", "notes")
@@ -67,8 +68,12 @@ class ImportPreview:
     @property
     def words(self) -> str:
         """What would happen, in a sentence."""
-        parts = [f"{len(self.added)} new", f"{len(self.changed)} changed", f"{self.unchanged} as they are"]
-        return ", ".join(parts) + (f", {len(self.refused)} refused" if self.refused else "")
+        parts = [
+            phrase("{count} new", count=len(self.added)),
+            phrase("{count} changed", count=len(self.changed)),
+            phrase("{unchanged} as they are", unchanged=self.unchanged),
+        ]
+        return ", ".join(parts) + (phrase(", {count} refused", count=len(self.refused)) if self.refused else "")
 
 
 # --- out ---
@@ -139,20 +144,34 @@ def preview_csv(path: Path, kit: Kit) -> ImportPreview:
     refused: list[Refused] = []
     for count, row in enumerate(rows):
         if not count and "name" not in row.cells:
-            raise FileProblemError(path, f"the first line names no column 'name'; columns are: {', '.join(COLUMNS)}.")
+            raise FileProblemError(
+                path,
+                phrase("the first line names no column 'name'; columns are: {columns}.", columns=", ".join(COLUMNS)),
+            )
         try:
             item = _item(row, kit)
             taken[item.key] = item
         except (PennelloError, ValueError) as error:
-            refused.append(Refused(row.line, f"line {row.line}: {str(error).rstrip('.')}."))
+            refused.append(
+                Refused(row.line, phrase("line {line}: {error}.", line=row.line, error=str(error).rstrip(".")))
+            )
     if not taken and not refused:
-        raise FileProblemError(path, "the table has no rows under its first line; there is nothing to take in.")
+        raise FileProblemError(path, phrase("the table has no rows under its first line; there is nothing to take in."))
     known = set(kit.ids(ItemKind.PAINT)) | {name for kind, name in taken if kind is ItemKind.PAINT}
     sound = {key: item for key, item in taken.items() if not _lacking(item, known)}
     for item in taken.values():
         lacks = _lacking(item, known)
         if lacks:
-            refused.append(Refused(0, f"cake '{item.id}': there is no paint '{lacks[0]}'; add it or correct the cake."))
+            refused.append(
+                Refused(
+                    0,
+                    phrase(
+                        "cake '{id}': there is no paint '{lacks}'; add it or correct the cake.",
+                        id=item.id,
+                        lacks=lacks[0],
+                    ),
+                )
+            )
     return preview_items(sound.values(), kit, tuple(refused))
 
 
@@ -199,7 +218,11 @@ def item_of_cells(cells: dict[str, str], kit: Kit) -> KitItem:
     item = _item(Row(0, cells), kit)
     lacking = _lacking(item, set(kit.ids(ItemKind.PAINT)))
     if lacking:
-        raise CellError(f"cake '{item.id}': there is no paint '{lacking[0]}' in the kit; add it first.")
+        raise CellError(
+            phrase(
+                "cake '{id}': there is no paint '{lacking}' in the kit; add it first.", id=item.id, lacking=lacking[0]
+            )
+        )
     return item
 
 
@@ -208,7 +231,7 @@ def _item(row: Row, kit: Kit) -> KitItem:
     name = row.cells.get("name", "")
     item_id = row.cells.get("id") or slug(name)
     if not name and not row.cells.get("id"):
-        raise CellError("neither id nor name is given")
+        raise CellError(phrase("neither id nor name is given"))
     old = kit.get(kind, item_id)
     makers: dict[ItemKind, Callable[[Row, str, str, KitItem | None], Thing]] = {
         ItemKind.PAINT: _paint,
@@ -234,7 +257,9 @@ def _given(row: Row, readers: dict[str, Callable[[str], Any]]) -> dict[str, Any]
 def _choice(text: str, allowed: list[str], name: str) -> str:
     word = text.strip().lower()
     if word not in allowed:
-        raise CellError(f"{name} '{text}' is none of {', '.join(allowed)}")
+        raise CellError(
+            phrase("{name} '{text}' is none of {allowed}", name=name, text=text, allowed=", ".join(allowed))
+        )
     return word
 
 
@@ -248,7 +273,7 @@ def _paint(row: Row, item_id: str, name: str, old: KitItem | None) -> Paint:
             values["reflectance"] = None  # measured for another colour
         return replace(old.thing, name=name or old.name, **values)
     if "srgb" not in values:
-        raise CellError("srgb is missing; write it as #rrggbb")
+        raise CellError(phrase("srgb is missing; write it as #rrggbb"))
     return Paint(id=item_id, name=name or item_id, **values)
 
 
@@ -269,7 +294,7 @@ def _cake(row: Row, item_id: str, name: str, old: KitItem | None) -> Cake:
             values["stripes"] = tuple(replace(s, dirt=d) for s, d in zip(values["stripes"], dirt, strict=True))
         return replace(old.thing, name=name or old.name, **values)
     if "stripes" not in values:
-        raise CellError("stripes are missing; write them as 'paint:mm paint:mm'")
+        raise CellError(phrase("stripes are missing; write them as 'paint:mm paint:mm'"))
     return Cake(id=item_id, name=name or item_id, **values)
 
 
@@ -278,7 +303,7 @@ def _stripes(text: str) -> tuple[Stripe, ...]:
     for part in text.split():
         paint, *sizes = part.split(":")
         if not 1 <= len(sizes) <= 2:
-            raise CellError(f"'{part}' is no stripe; write paint:mm, as in foam-white:5")
+            raise CellError(phrase("'{part}' is no stripe; write paint:mm, as in foam-white:5", part=part))
         stripes.append(Stripe(paint, number(sizes[0]), number(sizes[1]) if len(sizes) > 1 else 0.0))
     return tuple(stripes)
 
@@ -291,7 +316,7 @@ def _brush(row: Row, item_id: str, name: str, old: KitItem | None) -> Applicator
     if old and isinstance(old.thing, Applicator):
         return replace(old.thing, name=name or old.name, kind=kind or old.thing.kind, **values)
     if "width_mm" not in values:
-        raise CellError("width_mm is missing")
+        raise CellError(phrase("width_mm is missing"))
     return Applicator(id=item_id, name=name or item_id, kind=kind or ApplicatorKind.FLAT, **values)
 
 
@@ -308,4 +333,4 @@ def _date(text: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError:
-        raise CellError(f"'{text}' is not a date; write it as 2026-11-24") from None
+        raise CellError(phrase("'{text}' is not a date; write it as 2026-11-24", text=text)) from None

@@ -14,6 +14,7 @@ from pennello.disk import write_bytes
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
 from pennello.files.picture import Picture
 from pennello.files.words import guarded, printable
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage, PageFault
 from pennello.units import clock
 
@@ -31,7 +32,7 @@ def log_csv(pages: Sequence[LogPage], *, asked: bool = False) -> str:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(COLUMNS)
     for page in pages:
-        wrong = "; ".join(f"{one.trouble.value} {one.name}".strip() for one in page.faults)
+        wrong = "; ".join(f"{named(one.trouble)} {one.name}".strip() for one in page.faults)
         times = (f"{page.painted_s:.1f}", f"{page.planned_s:.1f}")
         head = (page.day, page.title, page.part, "short" if page.short else "whole")
         tail = (wrong, page.light, page.asked if asked else "", page.kept, " ".join(page.colours), page.note)
@@ -108,12 +109,12 @@ _BOX_MM = ((PAGE_WIDTH_MM - 2 * MARGIN_MM - 8) / 2, 92.0)
 def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture | None, *, asked: bool) -> float:
     width = PAGE_WIDTH_MM - 2 * MARGIN_MM
     sheet.text(MARGIN_MM, 20, page.title, 18, bold=True)
-    form = "short form" if page.short else "whole"
+    form = phrase("short form") if page.short else "whole"
     sheet.text(MARGIN_MM, 27, f"{page.day[:10]}, {page.part or 'all of it'}, {form}", 10, quiet=True)
     for number, (words, picture) in enumerate((("planned", planned), ("painted", painted))):
         x = MARGIN_MM + number * (_BOX_MM[0] + 8)
         sheet.text(x, 36, words, 9, quiet=True)
-        _picture(sheet, x, 38, picture, f"no picture of what was {words}")
+        _picture(sheet, x, 38, picture, phrase("no picture of what was {words}", words=words))
     y = 38 + _BOX_MM[1] + 10
     for line in _lines(page, asked=asked):
         y = sheet.paragraph(MARGIN_MM, y, line, width, 10.5) + 1.5
@@ -124,12 +125,12 @@ def _draw_steps(sheet: Page, y: float, steps: Steps) -> None:
     """Draw as many steps as the page has room for, in two columns, and say how many there are beyond."""
     if not steps:
         return
-    sheet.text(MARGIN_MM, y, "Step by step, minutes and seconds: predicted, took", 9, bold=True)
+    sheet.text(MARGIN_MM, y, phrase("Step by step, minutes and seconds: predicted, took"), 9, bold=True)
     rows = max(int((_FOOT_MM - y) / _STEP_MM) - 1, 0)
     room = 2 * rows
     shown = steps if len(steps) <= room else steps[: max(room - 1, 0)]
     told = [(what, f"{planned}   {took}") for what, planned, took, _ in shown]
-    told += [(f"... and {len(steps) - len(shown)} more", "")] if len(shown) < len(steps) else []
+    told += [(phrase("... and {count} more", count=len(steps) - len(shown)), "")] if len(shown) < len(steps) else []
     for number, (what, times) in enumerate(told):
         x = MARGIN_MM + number // max(rows, 1) * (_BOX_MM[0] + 8)
         at = y + (number % max(rows, 1) + 1) * _STEP_MM
@@ -157,10 +158,10 @@ def _picture(sheet: Page, x: float, y: float, picture: Picture | None, words: st
 def _lines(page: LogPage, *, asked: bool) -> list[str]:
     lines = []
     if page.painted_s:
-        against = f", predicted {clock(page.planned_s)} min" if page.planned_s else ""
-        lines.append(f"Painted in {clock(page.painted_s)} min{against}.")
+        against = phrase(", predicted {planned_s} min", planned_s=clock(page.planned_s)) if page.planned_s else ""
+        lines.append(phrase("Painted in {painted_s} min{against}.", painted_s=clock(page.painted_s), against=against))
     lines += [_fault_line(one) for one in page.faults]
-    told = (("Light", page.light), ("Kept", page.kept), ("Asked for", page.asked if asked else ""))
+    told = (("Light", page.light), ("Kept", page.kept), (phrase("Asked for"), page.asked if asked else ""))
     lines += [f"{word}: {text}." for word, text in told if text]
     if page.note:
         lines.append(page.note)
@@ -168,5 +169,5 @@ def _lines(page: LogPage, *, asked: bool) -> list[str]:
 
 
 def _fault_line(one: PageFault) -> str:
-    where = f" at {one.name}" if one.name else ""
+    where = phrase(" at {one}", one=one.name) if one.name else ""
     return f"{one.trouble.value.capitalize()}{where}: {one.mend}"

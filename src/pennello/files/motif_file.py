@@ -19,6 +19,7 @@ from pennello.errors import FileProblemError, PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.motif.catalogue import motif
+from pennello.phrases import phrase
 
 SUFFIX = ".pennello-motif"
 MOST_BYTES = 2_000_000
@@ -84,16 +85,16 @@ def _read(path: Path) -> tuple[Own, bytes]:
         file = msgspec.json.decode(data, type=MotifOfOnesOwn)
         own = Own(file.name, parse_plan(bytes(file.parts), path))
         if not own.parts.motifs:
-            raise FileProblemError(path, "there is nothing in it; choose another file.")
+            raise FileProblemError(path, phrase("there is nothing in it; choose another file."))
         return own, base64.b64decode(file.picture, validate=True)
     except (msgspec.DecodeError, UnicodeDecodeError, binascii.Error) as error:
         raise FileProblemError(
-            path, f"this is not a motif that Pennello wrote ({error}); choose another file."
+            path, phrase("this is not a motif that Pennello wrote ({error}); choose another file.", error=error)
         ) from error
     except FileProblemError:
         raise
     except PennelloError as error:
-        raise FileProblemError(path, f"{error} Correct that number and open it again.") from error
+        raise FileProblemError(path, phrase("{error} Correct that number and open it again.", error=error)) from error
 
 
 def _as_own(old: OldFile) -> Own:

@@ -24,6 +24,7 @@ from pennello.disk import write_bytes
 from pennello.files.paper import PaperSize, new_canvas, paper_now
 from pennello.files.picture import Picture
 from pennello.files.words import printable
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -35,7 +36,7 @@ _LETTER_UP_MM, _LETTER_FOOT_UP_MM = 8.0, 3.6
 _INK = (0.145, 0.129, 0.114)
 _INK_BYTES = (37, 33, 29)
 _QUIET = (0.357, 0.329, 0.294)
-CAUTION = (
+CAUTION = phrase(
     "Predicted from the paints' colours, not measured. Use only products made for skin and inside their date, clean "
     "tools for each person, nothing on broken skin. Labels, local rules and licensed practice decide."
 )
@@ -199,7 +200,7 @@ class Page:
         if ruler:
             self.ruler(MARGIN_MM, top, 100)
             self.line(MARGIN_MM, top, MARGIN_MM + 100, top, 0.5)
-            words = "Check: this ruler is 100 mm long when printed at 100 %."
+            words = phrase("Check: this ruler is 100 mm long when printed at 100 %.")
             self.text(MARGIN_MM + 106, top + 3, words, 8, quiet=True)
         self.paragraph(MARGIN_MM, top + between_mm, CAUTION, PAGE_WIDTH_MM - 2 * MARGIN_MM, 7.5, quiet=True)
 
@@ -253,4 +254,6 @@ def fit(width_mm: float, height_mm: float, box: tuple[float, float]) -> float:
 
 def scale_words(scale: float) -> str:
     """Say how large it is drawn."""
-    return "true scale" if scale == 1 else f"scale 1 : {1 / scale:.2f}, too large for the page"
+    return (
+        phrase("true scale") if scale == 1 else phrase("scale 1 : {scale:.2f}, too large for the page", scale=1 / scale)
+    )

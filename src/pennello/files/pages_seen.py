@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from pennello.disk import read_bytes
 from pennello.errors import FileProblemError
+from pennello.phrases import phrase
 
 Picture = NDArray[np.uint8]
 
@@ -44,7 +45,7 @@ def pages_seen(
         try:
             document: Any = pypdfium2.PdfDocument(data)
         except pypdfium2.PdfiumError as error:
-            raise FileProblemError(path, "this is no PDF that can be shown.") from error
+            raise FileProblemError(path, phrase("this is no PDF that can be shown.")) from error
         count = min(len(document), MOST_PAGES)
     try:
         for number in range(count):

@@ -12,6 +12,7 @@ from pennello.errors import FileProblemError
 from pennello.files.table import read_text
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug
+from pennello.phrases import phrase
 
 MOST_COLOURS = 20_000
 _HEAD = "GIMP Palette"
@@ -28,7 +29,7 @@ def read_palette(path: Path) -> tuple[Paint, ...]:
     """
     lines = read_text(path).splitlines()
     if not lines or lines[0].strip() != _HEAD:
-        raise FileProblemError(path, f"this is no GPL palette; its first line should be '{_HEAD}'.")
+        raise FileProblemError(path, phrase("this is no GPL palette; its first line should be '{head}'.", head=_HEAD))
     paints: dict[str, Paint] = {}
     for count, line in enumerate(lines[1:], 2):
         if not line.strip() or line.lstrip().startswith("#") or line.startswith(("Name:", "Columns:")):
@@ -37,10 +38,17 @@ def read_palette(path: Path) -> tuple[Paint, ...]:
         parts = [int(match[at]) for at in (1, 2, 3)] if match else []
         if match is None or max(parts) > 255:
             raise FileProblemError(
-                path, f"line {count}: '{line.strip()[:40]}' is no colour; write R G B from 0 to 255."
+                path,
+                phrase(
+                    "line {count}: '{line}' is no colour; write R G B from 0 to 255.",
+                    count=count,
+                    line=line.strip()[:40],
+                ),
             )
         if len(paints) >= MOST_COLOURS:
-            raise FileProblemError(path, f"the palette has more than {MOST_COLOURS} colours; split it.")
+            raise FileProblemError(
+                path, phrase("the palette has more than {most_colours} colours; split it.", most_colours=MOST_COLOURS)
+            )
         code = "#{:02x}{:02x}{:02x}".format(*parts)
         name = (match[4] or "").strip() or code
         item_id, number = slug(name), 1

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import IO, TYPE_CHECKING
 
+from pennello.phrases import phrase
+
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
 
@@ -76,7 +78,7 @@ def new_canvas(file: IO[bytes], title: str, size_pt: tuple[float, float], kind: 
     if maker := paper_now().maker:
         canvas.setAuthor(maker)
     canvas.setCreator("Pennello")
-    canvas.setSubject(kind or "Face painting, predicted")
+    canvas.setSubject(kind or phrase("Face painting, predicted"))
     canvas.setViewerPreference("PrintScaling", "None")
     canvas.setViewerPreference("DisplayDocTitle", "true")
     return canvas

@@ -18,6 +18,7 @@ from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.plan_schema import FORMAT, VERSION, Header, PlanFile, from_plan, to_plan
 from pennello.limits import MOST_PLAN_BYTES
+from pennello.phrases import phrase
 
 SUFFIX = ".pennello"
 
@@ -40,7 +41,7 @@ def parse_plan(data: bytes, path: object) -> Plan:
     try:
         return _decode(data, path)
     except RecursionError as error:
-        raise FileProblemError(path, "the file is nested too deeply to be a plan.") from error
+        raise FileProblemError(path, phrase("the file is nested too deeply to be a plan.")) from error
 
 
 def _decode(data: bytes, path: object) -> Plan:
@@ -50,15 +51,26 @@ def _decode(data: bytes, path: object) -> Plan:
     except msgspec.DecodeError as error:
         raise FileProblemError(path, _unreadable(data, error)) from error
     if header.format != FORMAT:
-        raise FileProblemError(path, f'this is not a Pennello plan (it should begin with "format": "{FORMAT}").')
+        raise FileProblemError(
+            path, phrase('this is not a Pennello plan (it should begin with "format": "{format}").', format=FORMAT)
+        )
     if header.schema > VERSION:
         raise FileProblemError(
             path,
-            f"the plan was written by a newer Pennello (schema {header.schema}, this one reads up to {VERSION}); "
-            "update Pennello to open it. The file is untouched.",
+            phrase(
+                "the plan was written by a newer Pennello (schema {schema}, this one reads up to {version}); "
+                "update Pennello to open it. The file is untouched.",
+                schema=header.schema,
+                version=VERSION,
+            ),
         )
     if header.schema < 1:
-        raise FileProblemError(path, f"there is no schema {header.schema}; this one reads 1 to {VERSION}.")
+        raise FileProblemError(
+            path,
+            phrase(
+                "there is no schema {schema}; this one reads 1 to {version}.", schema=header.schema, version=VERSION
+            ),
+        )
     try:
         return to_plan(_table(data, header.schema, path))
     except msgspec.ValidationError as error:
@@ -68,7 +80,7 @@ def _decode(data: bytes, path: object) -> Plan:
     except FileProblemError:
         raise
     except PennelloError as error:
-        raise FileProblemError(path, f"{error} Correct that place and open it again.") from error
+        raise FileProblemError(path, phrase("{error} Correct that place and open it again.", error=error)) from error
 
 
 def _table(data: bytes, version: int, path: object) -> PlanFile:
@@ -91,34 +103,42 @@ def _table(data: bytes, version: int, path: object) -> PlanFile:
     later = later_than(slim, version) or former_later(table, version)
     if later:
         raise FileProblemError(
-            path, f"the file says schema {version}, but {later}; write the newer schema number, or take that key out."
+            path,
+            phrase(
+                "the file says schema {version}, but {later}; write the newer schema number, or take that key out.",
+                version=version,
+                later=later,
+            ),
         )
     return msgspec.convert(brought_up(table, version), PlanFile)
 
 
 def _unreadable(data: bytes, error: Exception) -> str:
     if not data.strip():
-        return "the file is empty; open the autosaved copy beside it or another copy."
+        return phrase("the file is empty; open the autosaved copy beside it or another copy.")
     if isinstance(error, msgspec.ValidationError):
         return _sentence(str(error))
     if "truncated" in str(error):
-        return f"the file breaks off after {len(data)} bytes; open the autosaved copy beside it or another copy."
+        return phrase(
+            "the file breaks off after {count} bytes; open the autosaved copy beside it or another copy.",
+            count=len(data),
+        )
     place = re.search(r"byte (\d+)", str(error))
     line = data[: int(place[1])].count(b"\n") + 1 if place else 0
-    where = f" at line {line}" if line else ""
-    return f"the file is not valid JSON{where}; correct it in a text editor or open another copy."
+    where = phrase(" at line {line}", line=line) if line else ""
+    return phrase("the file is not valid JSON{where}; correct it in a text editor or open another copy.", where=where)
 
 
 _WORDS = {
-    "`float`": "a number",
-    "`int`": "a whole number",
+    "`float`": phrase("a number"),
+    "`int`": phrase("a whole number"),
     "`str`": "text",
-    "`bool`": "true or false",
-    "`object`": "a table {...}",
-    "`array`": "a list [...]",
-    "`null`": "nothing (null)",
-    "object contains": "this table contains",
-    "object missing": "this table lacks the",
+    "`bool`": phrase("true or false"),
+    "`object`": phrase("a table {...}"),
+    "`array`": phrase("a list [...]"),
+    "`null`": phrase("nothing (null)"),
+    "object contains": phrase("this table contains"),
+    "object missing": phrase("this table lacks the"),
 }
 
 
@@ -129,7 +149,9 @@ def _sentence(message: str) -> str:
     problem = clipped(f"{problem[0].lower()}{problem[1:]}", 300)
     for term, word in _WORDS.items():
         problem = problem.replace(term, word)
-    return f"{where}{problem.replace('`', chr(39))}; correct that place and open it again."
+    return phrase(
+        "{where}{problem}; correct that place and open it again.", where=where, problem=problem.replace("`", chr(39))
+    )
 
 
 def plan_bytes(plan: Plan) -> bytes:
@@ -159,8 +181,12 @@ def sound_bytes(plan: Plan, path: object) -> bytes:
     if len(data) > MOST_PLAN_BYTES:
         raise FileProblemError(
             path,
-            f"the plan would take {len(data) / 1e6:.0f} MB, and {MOST_PLAN_BYTES / 1e6:.0f} MB can be opened again; "
-            "take strokes out or simplify their paths.",
+            phrase(
+                "the plan would take {count:.0f} MB, and {most_plan_bytes:.0f} MB can be opened again; "
+                "take strokes out or simplify their paths.",
+                count=len(data) / 1e6,
+                most_plan_bytes=MOST_PLAN_BYTES / 1e6,
+            ),
         )
     if parse_plan(data, path) != plan:
         raise NotTheSameError(path)
@@ -172,7 +198,8 @@ class NotTheSameError(FileProblemError):
 
     def __init__(self, path: object) -> None:
         super().__init__(
-            path, "the plan would not come back the same from its file; nothing was written. Undo the last change."
+            path,
+            phrase("the plan would not come back the same from its file; nothing was written. Undo the last change."),
         )
 
 

@@ -8,6 +8,7 @@ from typing import Any
 import msgspec
 
 from pennello.files.plan_schema import VERSION, PlanFile
+from pennello.phrases import phrase
 
 
 def later_than(table: dict[str, Any], version: int) -> str:
@@ -50,10 +51,10 @@ def _of_table(table: dict[str, Any], kind: type, version: int, where: str) -> st
         marks, inner = _fields(kind).get(key, ({}, None))
         place = f"{where}.{key}" if where else key
         if marks.get("since", 0) > version:
-            return f"'{place}' came with schema {marks['since']}"
+            return phrase("'{place}' came with schema {marks}", place=place, marks=marks["since"])
         came = marks.get("values", {}).get(value, 0) if isinstance(value, str) else 0
         if came > version:
-            return f"'{place}': '{value}' came with schema {came}"
+            return phrase("'{place}': '{value}' came with schema {came}", place=place, value=value, came=came)
         if inner is not None and (later := _of_value(value, inner, version, place)):
             return later
     return ""

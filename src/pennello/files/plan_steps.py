@@ -10,6 +10,7 @@ import msgspec
 from msgspec import Meta
 
 from pennello.limits import MOST_NAME
+from pennello.phrases import phrase
 
 Table = dict[str, Any]
 
@@ -180,7 +181,14 @@ def _line_load(table: Table, layer: Table) -> str:
     made = _free(f"line-{paint}"[:50], {str(one.get("id")) for one in _tables(strokes)})
     way = {"path": {"points_mm": [[0.0, -60.0], [13.3, -60.0], [26.7, -60.0], [40.0, -60.0]]}}
     wanted = {"stops": [{"paint": paint}]}
-    new = {"id": made, "name": f"Line, {paint}", "brush": brush, "load": load, **way, "wanted": wanted}
+    new = {
+        "id": made,
+        "name": f"Line, {paint}",
+        "brush": brush,
+        "load": load,
+        **way,
+        "wanted": wanted,
+    }
     strokes.append({**new, "reload": "when it runs pale"})
     return made
 
@@ -205,7 +213,15 @@ def _line_brush(table: Table, wide: float) -> str:
     kind = "liner" if wide <= 1.5 else "round"
     made = _free(f"{kind}-{wide:g}mm".replace(".", "-"), {str(one.get("id")) for one in _tables(brushes)})
     sizes = {"thickness_mm": round(1.1 * wide, 2), "tip_mm": round(max(0.15 * wide, 0.1), 2)}
-    brushes.append({"id": made, "name": f"{wide:g} mm {kind}", "width_mm": wide, "kind": kind, **sizes})
+    brushes.append(
+        {
+            "id": made,
+            "name": f"{wide:g} mm {kind}",
+            "width_mm": wide,
+            "kind": kind,
+            **sizes,
+        }
+    )
     return made
 
 
@@ -270,7 +286,7 @@ def former_later(table: Table, version: int) -> str:
     """Return what of the former keys of a file came only after its version, in words; "" where nothing did."""
     for number, one in enumerate(_tables(table.get("overlays"))):
         if version < 6 and one.get("kind") == "lines":
-            return f"'overlays[{number}].kind': 'lines' came with schema 6"
+            return phrase("'overlays[{number}].kind': 'lines' came with schema 6", number=number)
     return ""
 
 

@@ -16,6 +16,7 @@ from pennello.design.plan import Plan
 from pennello.design.words import pickup_words
 from pennello.files.card_pdf import draw_pickup
 from pennello.files.page import MARGIN_MM, PAGE_HEIGHT_MM, PAGE_WIDTH_MM, Page, write_page
+from pennello.phrases import phrase
 from pennello.practice.card import (
     GREY,
     GREY_R,
@@ -70,35 +71,43 @@ def write_card_sheet(plan: Plan, load: str, card: Card, path: Path) -> None:
         If it cannot be written; a file that was there is untouched.
     """
     source = plan.stroke(load)
-    title = f"Calibration card, {source.name}"
+    title = phrase("Calibration card, {source}", source=source.name)
     write_page(path, title, lambda page: _draw_card_page(page, plan, load, card))
 
 
 def _draw_card_page(page: Page, plan: Plan, load: str, card: Card) -> None:
     source = plan.stroke(load)
-    page.text(MARGIN_MM, 17, f"Calibration card: {source.name}", 15, bold=True)
-    words = f"With {plan.brush(source.brush).name}. Paint it, let it dry, photograph it from above by daylight."
+    page.text(MARGIN_MM, 17, phrase("Calibration card: {source}", source=source.name), 15, bold=True)
+    words = phrase(
+        "With {brush}. Paint it, let it dry, photograph it from above by daylight.", brush=plan.brush(source.brush).name
+    )
     page.text(MARGIN_MM, 23, words, 9.5, quiet=True)
     x, y = CARD_AT_MM
     draw_card(page, card, x, y)
     y += HEIGHT_MM + 10
-    page.text(MARGIN_MM, y, "What goes where", 12, bold=True)
+    page.text(MARGIN_MM, y, phrase("What goes where"), 12, bold=True)
     y += 6
     width = PAGE_WIDTH_MM - 2 * MARGIN_MM
     for number, field in enumerate(card.of(FieldKind.STROKE), 1):
         y = (
-            page.paragraph(MARGIN_MM, y, f"{number}: {field.words}, from left to right, A at the top.", width, 9.5)
+            page.paragraph(
+                MARGIN_MM,
+                y,
+                phrase("{number}: {field}, from left to right, A at the top.", number=number, field=field.words),
+                width,
+                9.5,
+            )
             + 0.6
         )
     for kind, words in (
-        (FieldKind.DAB, "Dabs, three coats each, dry in between"),
-        (FieldKind.LET_DOWN, "Let-downs, one part in nine parts of white, three coats"),
+        (FieldKind.DAB, phrase("Dabs, three coats each, dry in between")),
+        (FieldKind.LET_DOWN, phrase("Let-downs, one part in nine parts of white, three coats")),
     ):
         those = card.of(kind)
         if those:
             names = ", ".join(f"{_letter(card, one)} {_name(plan, one.paint)}" for one in those)
             y = page.paragraph(MARGIN_MM, y, f"{words}: {names}.", width, 9.5) + 0.6
-    y = page.paragraph(MARGIN_MM, y, "Load the brush anew for each stroke, as here:", width, 9.5) + 2
+    y = page.paragraph(MARGIN_MM, y, phrase("Load the brush anew for each stroke, as here:"), width, 9.5) + 2
     for pickup in source.recipe.pickups[:2]:
         y = page.paragraph(MARGIN_MM, y, pickup_words(plan, source, pickup), width, 9.5, quiet=True)
         y = draw_pickup(page, plan, source, pickup, y + 4)
@@ -149,12 +158,16 @@ def write_practice_sheet(what: Practised, places: tuple[TryPlace, ...], path: Pa
     FileProblemError
         If it cannot be written; a file that was there is untouched.
     """
-    write_page(path, f"Practice sheet, {what.name}", lambda page: _draw_sheet(page, what, places, load))
+    write_page(
+        path, phrase("Practice sheet, {what}", what=what.name), lambda page: _draw_sheet(page, what, places, load)
+    )
 
 
 def _draw_sheet(page: Page, what: Practised, places: tuple[TryPlace, ...], load: str) -> None:
-    page.text(MARGIN_MM, 15, f"Practice sheet: {what.name}", 14, bold=True)
-    words = "Start at the ring, along the arrow, the rim on the side of the crescents. Let it dry, photograph it whole."
+    page.text(MARGIN_MM, 15, phrase("Practice sheet: {what}", what=what.name), 14, bold=True)
+    words = phrase(
+        "Start at the ring, along the arrow, the rim on the side of the crescents. Let it dry, photograph it whole."
+    )
     page.paragraph(MARGIN_MM, 20.5, f"{words} {load}", PAGE_WIDTH_MM - 2 * MARGIN_MM, 8.5, quiet=True)
     for number, (x, y) in enumerate(SHEET_MARKS_MM):
         _mark(page, number, x, y, SHEET_MARK_MM)

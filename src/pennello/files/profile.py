@@ -11,6 +11,7 @@ from pennello.colour.lab import xyz_to_lab
 from pennello.colour.observer import rgb_to_xyz
 from pennello.colour.srgb import decode
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -29,11 +30,15 @@ def line_colours(picture: NDArray[np.uint8], start: tuple[float, float], end: tu
     rows, columns = picture.shape[:2]
     for x, y in (start, end):
         if not (0 <= x <= columns - 1 and 0 <= y <= rows - 1):
-            raise OutOfRangeError("an end of the line", (x, y), f"within the picture, 0,0 to {columns - 1},{rows - 1}")
+            raise OutOfRangeError(
+                phrase("an end of the line"),
+                (x, y),
+                phrase("within the picture, 0,0 to {columns},{rows}", columns=columns - 1, rows=rows - 1),
+            )
     way = np.subtract(end, start).astype(np.float64)
     length = float(np.hypot(*way))
     if length < 8:
-        raise OutOfRangeError("length of the line", round(length, 1), "at least 8 px")
+        raise OutOfRangeError(phrase("length of the line"), round(length, 1), "at least 8 px")
     along = np.asarray(start) + np.linspace(0, 1, round(length) + 1)[:, None] * way
     aside = np.array([-way[1], way[0]]) / length
     offsets = np.arange(LINE_PX) - LINE_PX // 2

@@ -17,6 +17,7 @@ from pennello.errors import FileProblemError
 from pennello.files.table import CellError, number, read_text
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -40,21 +41,36 @@ def read_reflectance(path: Path) -> tuple[float, ...]:
     """
     lines = read_text(path, 2_000_000).splitlines()
     if len(lines) > MOST_LINES:
-        raise FileProblemError(path, f"a measurement has at most {MOST_LINES} lines; this file has {len(lines)}.")
+        raise FileProblemError(
+            path,
+            phrase(
+                "a measurement has at most {most_lines} lines; this file has {count}.",
+                most_lines=MOST_LINES,
+                count=len(lines),
+            ),
+        )
     pairs = [pair for count, line in enumerate(lines, 1) if (pair := _pair(path, count, line))]
     if len(pairs) < 4:
-        raise FileProblemError(path, "this is no measured reflectance; write 'wavelength_nm,reflectance' pairs.")
+        raise FileProblemError(
+            path, phrase("this is no measured reflectance; write 'wavelength_nm,reflectance' pairs.")
+        )
     nm, r = np.array(sorted(pairs)).T
     if (np.diff(nm) <= 0).any():
-        raise FileProblemError(path, "a wavelength stands there twice; keep one measurement a file.")
+        raise FileProblemError(path, phrase("a wavelength stands there twice; keep one measurement a file."))
     if nm[0] > NEEDED_NM[0] or nm[-1] < NEEDED_NM[1]:
         raise FileProblemError(
-            path, f"the measurement runs from {nm[0]:g} to {nm[-1]:g} nm; it must cover 410 to 690 nm."
+            path,
+            phrase(
+                "the measurement runs from {nm:g} to {nm_2:g} nm; it must cover 410 to 690 nm.", nm=nm[0], nm_2=nm[-1]
+            ),
         )
     if r.max() > 2.0:
         r = r / 100
     if r.min() < 0 or r.max() > 1.05:
-        raise FileProblemError(path, f"reflectances lie from {r.min():.3g} to {r.max():.3g}; they must lie in 0 to 1.")
+        raise FileProblemError(
+            path,
+            phrase("reflectances lie from {min:.3g} to {max:.3g}; they must lie in 0 to 1.", min=r.min(), max=r.max()),
+        )
     return tuple(np.clip(np.interp(WAVELENGTH_NM, nm, r), _LEAST, _MOST).tolist())
 
 
@@ -66,13 +82,16 @@ def _pair(path: Path, count: int, line: str) -> tuple[float, float] | None:
         return None
     try:
         if len(cells) != 2:
-            raise CellError("two cells are needed")
+            raise CellError(phrase("two cells are needed"))
         return number(cells[0]), number(cells[1])
     except CellError:
         if count <= 2:  # a head line, and perhaps one with units
             return None
         raise FileProblemError(
-            path, f"line {count}: '{line.strip()[:40]}' is no pair of wavelength and reflectance."
+            path,
+            phrase(
+                "line {count}: '{line}' is no pair of wavelength and reflectance.", count=count, line=line.strip()[:40]
+            ),
         ) from None
 
 

@@ -19,7 +19,8 @@ from pennello.load.look import edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import part_names
 from pennello.order.stages import SheetPictures, Stage, loads_used, stages, when_words
-from pennello.units import counted, minutes
+from pennello.phrases import named, phrase
+from pennello.units import minutes
 
 Draw = Callable[[Page], None]
 
@@ -59,7 +60,14 @@ def write_sheet(
     draws = sheet_pages(arranged, told, pictures)
     enlarged = len(draws)
     draws += tile_pages(arranged) if tiles else []
-    write_pages(path, f"{plan.title}: sheet{f', {maker}' if maker else ''}", draws, enlarged=enlarged)
+    write_pages(
+        path,
+        phrase("{plan}: sheet, {maker}", plan=plan.title, maker=maker)
+        if maker
+        else phrase("{plan}: sheet", plan=plan.title),
+        draws,
+        enlarged=enlarged,
+    )
     return len(draws)
 
 
@@ -70,7 +78,7 @@ def sheet_pages(arranged: Arranged, told: Sequence[Finding], pictures: SheetPict
     draws: list[Draw] = [lambda page: _draw_first(page, arranged, pictures, loads[:first])]
     rest = [_load_cell(arranged, loads, number) for number in range(first, len(loads))]
     cells = [_stage_cell(one, pictures) for one in stages(arranged)]
-    draws += _columns(rest, _LOAD_MM, "Loads") + _columns(cells, _STAGE_MM, "One after another")
+    draws += _columns(rest, _LOAD_MM, "Loads") + _columns(cells, _STAGE_MM, phrase("One after another"))
     lines = [("head", "Cautions"), *(("text", _caution(one)) for one in told), ("quiet", DECIDE)]
     return _with_flow(draws, lines, len(cells))
 
@@ -89,7 +97,7 @@ def tile_pages(arranged: Arranged) -> list[Draw]:
 
 
 def _caution(one: Finding) -> str:
-    return f"{one.level.value}: {one.text} {one.reason}"
+    return f"{named(one.level)}: {one.text} {one.reason}"
 
 
 def _fits(tall_mm: float, top_mm: float) -> int:
@@ -108,7 +116,7 @@ def _draw_first(page: Page, arranged: Arranged, pictures: SheetPictures | None, 
     _draw_whole(page, pictures, 28.0)
     _draw_facts(page, arranged, MARGIN_MM + _WHOLE_MM[0] + 6.0, 32.0)
     top = 28.0 + _WHOLE_MM[1] + 8.0
-    page.text(MARGIN_MM, top, "Loads, in the order of painting", 12, bold=True)
+    page.text(MARGIN_MM, top, phrase("Loads, in the order of painting"), 12, bold=True)
     for number in range(len(loads)):
         x = MARGIN_MM + (number % 2) * (_COLUMN + _GAP)
         _load_cell(arranged, loads_used(arranged), number)(page, x, top + 5.0 + number // 2 * _LOAD_MM)
@@ -129,16 +137,15 @@ def _draw_whole(page: Page, pictures: SheetPictures | None, top: float) -> None:
 def _draw_facts(page: Page, arranged: Arranged, x: float, y: float) -> None:
     """Draw minutes with where they go, what is needed, what is said."""
     sums, wide = arranged.sums, MARGIN_MM + _WIDE - x
-    page.text(x, y, f"{minutes(sums.total_s)} in all", 15, bold=True)
+    page.text(x, y, phrase("{total_s} in all", total_s=minutes(sums.total_s)), 15, bold=True)
     y = _draw_where(page, sums.where, x, y + 3.0, wide)
-    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
-    lines = [f"{', '.join(counts)} of tool. Times are predicted."]
+    lines = [phrase("{counts}. Times are predicted.", counts=sums.changes_words)]
     if arranged.choice is not None:
         lines += arranged.choice.words(part_names(arranged.design.work.plan))
-    lines += [f"Complete as it is after {minutes(stop.at_s)}." for stop in arranged.stops[-3:-1]]
+    lines += [phrase("Complete as it is after {at_s}.", at_s=minutes(stop.at_s)) for stop in arranged.stops[-3:-1]]
     lines += kit_list(arranged)
     said = [words for job in arranged.jobs if (words := arranged.design.cues.get(job.id))]
-    lines += [f"Say: {words}" for words in dict.fromkeys(said)]
+    lines += [phrase("Say: {words}", words=words) for words in dict.fromkeys(said)]
     for line in lines:
         if y + rows_of(line, wide, 8.5) * 4.1 > 28.0 + _WHOLE_MM[1]:
             break
@@ -153,7 +160,9 @@ def _draw_where(page: Page, parts: Sequence[tuple[str, float]], x: float, y: flo
         _hatched(page, at, y, long, 4.0, number)
         page.frame(at, y, long, 4.0, 0.3)
         at += long
-    told = ", ".join(f"{name} {seconds:.0f} s" for name, seconds in parts if seconds >= 0.5)
+    told = ", ".join(
+        phrase("{name} {seconds:.0f} s", name=name, seconds=seconds) for name, seconds in parts if seconds >= 0.5
+    )
     return page.paragraph(x, y + 8.0, told, wide, 8, quiet=True) + 1.0
 
 
@@ -181,9 +190,14 @@ def kit_list(arranged: Arranged) -> tuple[str, ...]:
     cakes = dict.fromkeys(plan.cake(name).name for stroke in loads for name in stroke.recipe.cakes)
     pans = dict.fromkeys(plan.paint(name).name for stroke in loads for name in stroke.recipe.pan_paints)
     over = [job.name for job in arranged.jobs if not job.load]
-    things = {"Brushes and sponges": brushes, "Cakes": cakes, "Pans": pans, "Over the paint": over}
+    things = {
+        phrase("Brushes and sponges"): brushes,
+        phrase("Cakes"): cakes,
+        phrase("Pans"): pans,
+        phrase("Over the paint"): over,
+    }
     lines = tuple(f"{words}: {', '.join(names)}." for words, names in things.items() if names)
-    return (*lines, "Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off.")
+    return (*lines, phrase("Rinse pot, fresh water, one clean sponge and swab a person, cloth, soap to take it off."))
 
 
 # --- loads ---
@@ -201,7 +215,7 @@ def _load_cell(arranged: Arranged, loads: Sequence[str], number: int) -> Callabl
             _draw_cake(page, plan, stroke, x + 7.0, y + 5.6)
         _draw_edge(page, plan.edge(stroke.id), plan, x + 7.0, y + 11.4)
         words = [plan.brush(stroke.brush).name, *(source_words(plan, one) for one in stroke.recipe.pickups[:2])]
-        words.append(f"again {words_of(stroke.reload, stroke.reload_after)}")
+        words.append(phrase("again {words_of}", words_of=words_of(stroke.reload, stroke.reload_after)))
         wide, at = _COLUMN - _STRIP_MM - 12.0, y + 7.4
         for line in words:
             if at < y + _LOAD_MM - 2:

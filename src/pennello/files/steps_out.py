@@ -10,6 +10,7 @@ from pathlib import Path
 from pennello.disk import write_bytes
 from pennello.files.words import guarded, printable
 from pennello.order.arrange import Arranged
+from pennello.phrases import phrase
 
 COLUMNS = ("number", "id", "kind", "start_s", "end_s", "seconds", "what", "waits_for", "loaded_again_at_s")
 
@@ -35,11 +36,14 @@ def steps_ics(arranged: Arranged, begins: datetime) -> bytes:
     calendar.add("prodid", "-//Pennello//order of painting//EN")
     calendar.add("version", "2.0")
     title = arranged.design.work.plan.title
-    spans = [("design", title, 0.0, arranged.sums.total_s, "Times are predicted.")]
+    spans = [("design", title, 0.0, arranged.sums.total_s, phrase("Times are predicted."))]
     spans += [(step.id, step.name, step.start_s, step.end_s, step.words) for step in arranged.steps if step.kind.paints]
     for key, name, start_s, end_s, words in spans:
         event = Event()
-        event.add("uid", printable(f"{key}.{begins:%Y%m%dT%H%M%S}@pennello.invalid").replace(" ", "-"))
+        event.add(
+            "uid",
+            printable(f"{key}.{begins:%Y%m%dT%H%M%S}@pennello.invalid").replace(" ", "-"),
+        )
         event.add("summary", printable(name))
         event.add("description", printable(words))
         event.add("dtstamp", begins)

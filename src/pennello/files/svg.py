@@ -17,6 +17,7 @@ from pennello.disk import read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.words import printable, xml_text
 from pennello.path.cubic import COORDINATE_LIMIT_MM, CubicPath, Point
+from pennello.phrases import phrase
 
 MOST_BYTES = 8_000_000
 MOST_CURVES = 4000
@@ -86,25 +87,29 @@ def read_svg(path: Path, *, dots: bool = False) -> tuple[CubicPath, ...]:
         root = fromstring(data, forbid_dtd=False)
     except DefusedXmlException as error:
         raise FileProblemError(
-            path, "the file holds XML entities, which are not read; save it as plain SVG."
+            path, phrase("the file holds XML entities, which are not read; save it as plain SVG.")
         ) from error
     except (ParseError, ValueError, LookupError) as error:  # LookupError: it names an encoding that there is not
-        raise FileProblemError(path, f"this is no SVG ({error}).") from error
+        raise FileProblemError(path, phrase("this is no SVG ({error}).", error=error)) from error
     if not str(root.tag).endswith("svg"):
-        raise FileProblemError(path, f"this is no SVG; its first element is '{root.tag}'.")
+        raise FileProblemError(path, phrase("this is no SVG; its first element is '{tag}'.", tag=root.tag))
     pen = RecordingPen()
     try:
         SVGPath.fromstring(data).draw(pen)
     except _PARSER_ERRORS as error:
-        raise FileProblemError(path, "a path in it cannot be read; redraw it, and save it as plain SVG.") from error
+        raise FileProblemError(
+            path, phrase("a path in it cannot be read; redraw it, and save it as plain SVG.")
+        ) from error
     try:
         paths = tuple(paths_of(pen.value))
     except PennelloError as error:
         raise FileProblemError(path, str(error)) from error
     if not paths:
-        raise FileProblemError(path, "there is no path in it; draw one and save it as SVG.")
+        raise FileProblemError(path, phrase("there is no path in it; draw one and save it as SVG."))
     if not dots and any(_no_length(one) for one in paths):
-        raise FileProblemError(path, "a path in it has no length, so no stroke can follow it; draw a line there.")
+        raise FileProblemError(
+            path, phrase("a path in it has no length, so no stroke can follow it; draw a line there.")
+        )
     return paths
 
 
@@ -123,7 +128,7 @@ def paths_of(commands: list[tuple[str, Any]]) -> list[CubicPath]:
         elif name in ("lineTo", "curveTo", "qCurveTo") and found:
             found[-1] += _curve(name, found[-1][-1], [_point(point) for point in points])
         if found and len(found[-1]) > 3 * MOST_CURVES:
-            raise SvgError(f"a path has more than {MOST_CURVES} curves; simplify it.")
+            raise SvgError(phrase("a path has more than {most_curves} curves; simplify it.", most_curves=MOST_CURVES))
     return [CubicPath(tuple(points)) for points in found if len(points) > 1]
 
 
@@ -134,7 +139,14 @@ class SvgError(PennelloError):
 def _point(point: Any) -> Point:
     x, y = (round(float(value), _ROUND) for value in point)
     if not (math.isfinite(x) and math.isfinite(y)) or max(abs(x), abs(y)) > COORDINATE_LIMIT_MM:
-        raise SvgError(f"a point lies at {x:g}, {y:g}; a path must lie within {COORDINATE_LIMIT_MM:g} mm.")
+        raise SvgError(
+            phrase(
+                "a point lies at {x:g}, {y:g}; a path must lie within {coordinate_limit_mm:g} mm.",
+                x=x,
+                y=y,
+                coordinate_limit_mm=COORDINATE_LIMIT_MM,
+            )
+        )
     return x, y
 
 

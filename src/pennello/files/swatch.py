@@ -22,6 +22,7 @@ from pennello.colour.observer import rgb_to_xyz
 from pennello.colour.srgb import decode, encode, format_hex
 from pennello.disk import read_bytes
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -65,7 +66,7 @@ class NoWhiteError(PennelloError):
     """The white reference is no white."""
 
     def __init__(self) -> None:
-        super().__init__("The white reference is too dark or clipped; pick a clean white that is not glaring.")
+        super().__init__(phrase("The white reference is too dark or clipped; pick a clean white that is not glaring."))
 
 
 def read_picture(path: Path) -> NDArray[np.uint8]:
@@ -88,13 +89,20 @@ def picture_in(data: bytes, path: Path) -> NDArray[np.uint8]:
     except FileProblemError:
         raise
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
-        raise FileProblemError(path, "this is no picture that can be read; save it as PNG or JPEG.") from error
+        raise FileProblemError(path, phrase("this is no picture that can be read; save it as PNG or JPEG.")) from error
 
 
 def _opened(data: bytes, path: Path) -> NDArray[np.uint8]:
     with Image.open(io.BytesIO(data), formats=_FORMATS) as picture:
         if picture.width * picture.height > MOST_PIXELS:
-            raise FileProblemError(path, f"the picture has {picture.width} x {picture.height} pixels; make it smaller.")
+            raise FileProblemError(
+                path,
+                phrase(
+                    "the picture has {width} x {height} pixels; make it smaller.",
+                    width=picture.width,
+                    height=picture.height,
+                ),
+            )
         return np.array(ImageOps.exif_transpose(picture).convert("RGB"))
 
 
@@ -118,7 +126,7 @@ def read_swatch(
         If the white is too dark, or so bright that it is clipped.
     """
     if not 0.3 <= white_reflectance <= 1:
-        raise OutOfRangeError("reflectance of the white", white_reflectance, "0.3 to 1")
+        raise OutOfRangeError(phrase("reflectance of the white"), white_reflectance, "0.3 to 1")
     pixels = decode(_cut(picture, area) / 255)
     if white is not None:
         lamp = decode(_cut(picture, white) / 255).mean(axis=0)
@@ -135,7 +143,11 @@ def _cut(picture: NDArray[np.uint8], area: Area) -> Array:
     rows, columns, _ = picture.shape
     inside = area.x >= 0 and area.y >= 0 and area.x + area.width <= columns and area.y + area.height <= rows
     if not inside or area.width < 1 or area.height < 1 or area.width * area.height < LEAST_AREA_PX:
-        words = f"{area.width} x {area.height} at {area.x}, {area.y}"
-        raise OutOfRangeError("area of the picture", words, f"inside {columns} x {rows} pixels and at least 9 of them")
+        words = phrase("{width} x {height} at {x}, {y}", width=area.width, height=area.height, x=area.x, y=area.y)
+        raise OutOfRangeError(
+            phrase("area of the picture"),
+            words,
+            phrase("inside {columns} x {rows} pixels and at least 9 of them", columns=columns, rows=rows),
+        )
     part: Array = picture[area.y : area.y + area.height, area.x : area.x + area.width].reshape(-1, 3).astype(float)
     return part

@@ -11,6 +11,7 @@ from pathlib import Path
 from pennello.disk import read_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.words import unguarded
+from pennello.phrases import phrase
 from pennello.units import NumberTextError, parse_number
 
 MOST_BYTES = 40_000_000
@@ -51,7 +52,7 @@ def read_rows(path: Path) -> Iterator[Row]:
     text = read_text(path)
     head = text.lstrip().split("\n", 1)[0]
     if not head.strip():
-        raise FileProblemError(path, "the table is empty; its first line should name the columns.")
+        raise FileProblemError(path, phrase("the table is empty; its first line should name the columns."))
     separator = max(";\t,", key=head.count)
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator)
     names: list[str] = []
@@ -62,11 +63,16 @@ def read_rows(path: Path) -> Iterator[Row]:
             if not names:
                 names = [cell.strip().lower().replace(" ", "_") for cell in cells]
             elif count > MOST_ROWS:
-                raise FileProblemError(path, f"the table has more than {MOST_ROWS} rows; split it.")
+                raise FileProblemError(
+                    path, phrase("the table has more than {most_rows} rows; split it.", most_rows=MOST_ROWS)
+                )
             else:
                 yield Row(reader.line_num, dict(zip(names, (unguarded(cell.strip()) for cell in cells), strict=False)))
     except csv.Error as error:
-        raise FileProblemError(path, f"line {reader.line_num}: {error}; correct the quotes of that line.") from error
+        raise FileProblemError(
+            path,
+            phrase("line {line_num}: {error}; correct the quotes of that line.", line_num=reader.line_num, error=error),
+        ) from error
 
 
 def number(text: str) -> float:
@@ -78,7 +84,7 @@ def number(text: str) -> float:
     try:
         return parse_number(text.replace("\u00a0", ""))
     except NumberTextError:
-        raise CellError(f"'{clipped(text, 40)}' is not a number") from None
+        raise CellError(phrase("'{text}' is not a number", text=clipped(text, 40))) from None
 
 
 def truth(text: str) -> bool:
@@ -88,4 +94,4 @@ def truth(text: str) -> bool:
         return True
     if word in {"no", "n", "false", "0", ""}:
         return False
-    raise CellError(f"'{clipped(text, 40)}' is neither yes nor no")
+    raise CellError(phrase("'{text}' is neither yes nor no", text=clipped(text, 40)))

@@ -18,6 +18,7 @@ from pennello.files.page_surface import PageSurface
 from pennello.lay.laying import pull
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import SKIN
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -44,7 +45,13 @@ class Tile:
     @property
     def name(self) -> str:
         """What it is called, as in "B2 of 2 × 3"."""
-        return f"{chr(ord('A') + self.column)}{self.row + 1} of {self.columns} × {self.rows}"
+        return phrase(
+            "{chr}{row} of {columns} × {rows}",
+            chr=chr(ord("A") + self.column),
+            row=self.row + 1,
+            columns=self.columns,
+            rows=self.rows,
+        )
 
 
 def tiles_of(bounds_mm: tuple[float, float, float, float]) -> tuple[Tile, ...]:
@@ -113,8 +120,14 @@ def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], t
     """Draw one tile, with marks where it overlaps its neighbours."""
     shift = np.array([MARGIN_MM - tile.left_mm, TOP_MM - tile.top_mm])
     drawn = None if chart == SKIN else chart_of(plan, chart)
-    page.text(MARGIN_MM, 16, f"{drawn.name if drawn else 'The strokes'}, {tile.name}, true scale", 13, bold=True)
-    words = "Numbers are the steps. Neighbouring pages share 10 mm; glue them on the grey lines."
+    page.text(
+        MARGIN_MM,
+        16,
+        phrase("{drawn}, {tile}, true scale", drawn=drawn.name if drawn else "The strokes", tile=tile.name),
+        13,
+        bold=True,
+    )
+    words = phrase("Numbers are the steps. Neighbouring pages share 10 mm; glue them on the grey lines.")
     page.text(MARGIN_MM, 22, words, 8.5, quiet=True)
     with page.clipped(MARGIN_MM, TOP_MM, *TILE_MM):
         for stroke in strokes:

@@ -7,6 +7,7 @@ from enum import Enum
 from typing import Annotated
 
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 
@@ -196,7 +197,11 @@ class Applicator:
         check(self)
         for name in self.own:
             if name not in CALIBRATED:
-                raise OutOfRangeError(f"an own constant of {self.name}", name, f"one of {', '.join(CALIBRATED)}")
+                raise OutOfRangeError(
+                    phrase("an own constant of {name}", name=self.name),
+                    name,
+                    phrase("one of {calibrated}", calibrated=", ".join(CALIBRATED)),
+                )
 
     def edge_mm(self, axis: GradientAxis) -> float:
         """Return the length of the loaded edge, mm: the width, or along the print from tip to belly."""

@@ -11,6 +11,7 @@ from pennello.errors import UnknownNameError
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Finish, Paint
+from pennello.phrases import phrase
 
 
 def _rows(name: str) -> list[dict[str, str]]:
@@ -48,7 +49,7 @@ def _cake(row: dict[str, str]) -> Cake:
     for part in row["stripes"].split(" "):
         paint, width = part.split(":")
         if paint not in paints():
-            raise UnknownNameError("paint", paint, sorted(paints()), f"cake {row['id']}")
+            raise UnknownNameError("paint", paint, sorted(paints()), phrase("cake {row}", row=row["id"]))
         stripes.append(Stripe(paint, float(width)))
     return Cake(row["id"], row["name"], tuple(stripes), float(row["softness_mm"]), float(row["length_mm"]))
 

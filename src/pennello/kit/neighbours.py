@@ -22,6 +22,7 @@ from pennello.colour.kubelka_munk import hiding_reflectance, mix
 from pennello.colour.srgb import format_hex
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
+from pennello.phrases import phrase
 
 NEUTRAL_CHROMA = 16.0
 """Below this chroma a paint counts as white, grey or black (a default)."""
@@ -127,13 +128,15 @@ def hints(cake: Cake, paints: dict[str, Paint]) -> tuple[str, ...]:
     found = []
     ends = labs[[0, -1], 0]
     if abs(ends[0] - ends[1]) < 25:
-        found.append("Any colours make a rose if one end is light and the other dark: these ends are much alike.")
+        found.append(
+            phrase("Any colours make a rose if one end is light and the other dark: these ends are much alike.")
+        )
     green = [lab for lab in labs if _is_green(lab)]
     if len(green) >= max(1, len(labs) - 1) and np.ptp([lab[0] for lab in green]) < 12:
-        found.append("A leaf needs one lighter and one darker green.")
+        found.append(phrase("A leaf needs one lighter and one darker green."))
     found += _beside(cake, paints, labs)
     if any(stripe.width_mm < 2.5 for stripe in cake.stripes):
-        found.append("A stripe under 2.5 mm is hard to lay and soon blurs away.")
+        found.append(phrase("A stripe under 2.5 mm is hard to lay and soon blurs away."))
     return tuple(found)
 
 
@@ -142,9 +145,15 @@ def _beside(cake: Cake, paints: dict[str, Paint], labs: NDArray[np.float64]) -> 
     names = [paints[stripe.paint].name for stripe in cake.stripes]
     for at, mixed in enumerate(cake_mixes(cake, paints)):
         if mixed.word is MixWord.MUD:
-            yield f"{names[at]} beside {names[at + 1]} turns to mud: part them by another stripe."
+            yield phrase(
+                "{names} beside {names_2} turns to mud: part them by another stripe.",
+                names=names[at],
+                names_2=names[at + 1],
+            )
         if abs(labs[at, 0] - labs[at + 1, 0]) < 4 and math.hypot(*(labs[at, 1:] - labs[at + 1, 1:])) < 8:
-            yield f"{names[at]} and {names[at + 1]} are too alike to tell apart on the skin."
+            yield phrase(
+                "{names} and {names_2} are too alike to tell apart on the skin.", names=names[at], names_2=names[at + 1]
+            )
 
 
 def _lab(paint: Paint) -> list[float]:

@@ -13,6 +13,7 @@ from pennello.kit.cake import STRIPES, Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug
 from pennello.limits import fitted
+from pennello.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,9 +42,13 @@ def own_cake(
     OutOfRangeError
         If there are fewer than 2 or more than 7 stripes, or one is too narrow or too wide.
     """
-    called = fitted(name.strip()) or "My cake"
+    called = fitted(name.strip()) or phrase("My cake")
     if not STRIPES[0] <= len(stripes) <= STRIPES[1]:
-        raise OutOfRangeError(f"stripes of {called}", len(stripes), f"{STRIPES[0]} to {STRIPES[1]}")
+        raise OutOfRangeError(
+            phrase("stripes of {called}", called=called),
+            len(stripes),
+            phrase("{stripes} to {stripes_2}", stripes=STRIPES[0], stripes_2=STRIPES[1]),
+        )
     paints: dict[str, Paint] = {}
     ids, names = set(taken_paints), Counter[str]()
     for one in stripes:

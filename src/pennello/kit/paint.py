@@ -23,6 +23,7 @@ from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -45,7 +46,9 @@ class Finish(Enum):
         if self is Finish.MATTE:
             return ""
         missing = "glow" if self is Finish.NEON else "sheen"
-        return f"{self.value}: only the diffuse part is predicted, not the {missing}"
+        return phrase(
+            "{value}: only the diffuse part is predicted, not the {missing}", value=self.value, missing=missing
+        )
 
 
 class Near(Enum):
@@ -129,10 +132,12 @@ class Paint:
 
 def _check_reflectance(name: str, values: tuple[float, ...]) -> None:
     if len(values) != len(WAVELENGTH_NM):
-        raise OutOfRangeError(f"number of bands measured of {name}", len(values), "36 (380 to 730 nm)")
+        raise OutOfRangeError(
+            phrase("number of bands measured of {name}", name=name), len(values), "36 (380 to 730 nm)"
+        )
     worst = next((value for value in values if not 0 < value <= 1), None)
     if worst is not None:
-        raise OutOfRangeError(f"measured reflectance of {name}", worst, "above 0, up to 1")
+        raise OutOfRangeError(phrase("measured reflectance of {name}", name=name), worst, phrase("above 0, up to 1"))
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -14,6 +14,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.limits import check_named
+from pennello.phrases import phrase
 
 MOST_STOCK_G = 100_000.0
 MOST_NOTES = 2000
@@ -53,7 +54,7 @@ class Keeping:
         if self.stock_g is not None and not 0 <= self.stock_g <= MOST_STOCK_G:
             raise OutOfRangeError("stock", self.stock_g, "0 to 100000 g")
         if len(self.notes) > MOST_NOTES:
-            raise OutOfRangeError("length of the notes", len(self.notes), "at most 2000 signs")
+            raise OutOfRangeError(phrase("length of the notes"), len(self.notes), phrase("at most 2000 signs"))
 
     def expired(self, today: date) -> bool:
         """Return whether the date on the label is over."""

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from pennello.errors import OutOfRangeError
 from pennello.kit.cake import STRIPE_MM, STRIPES, Cake, Stripe
+from pennello.phrases import phrase
 
 LEAST_DRAGGED_STRIPE_MM = 1.0
 
@@ -27,7 +28,7 @@ def with_boundary(cake: Cake, boundary: int, at_mm: float) -> Cake:
     """
     edges = cake.edges_mm
     if not 1 <= boundary < len(edges) - 1:
-        raise OutOfRangeError("number of a boundary", boundary, f"1 to {len(edges) - 2}")
+        raise OutOfRangeError(phrase("number of a boundary"), boundary, phrase("1 to {count}", count=len(edges) - 2))
     low, high = edges[boundary - 1] + LEAST_DRAGGED_STRIPE_MM, edges[boundary + 1] - LEAST_DRAGGED_STRIPE_MM
     at = min(max(at_mm, low), high) if low <= high else edges[boundary]
     stripes = list(cake.stripes)
@@ -45,7 +46,11 @@ def stripe_at(cake: Cake, index: int) -> Stripe:
         If the cake has no such stripe.
     """
     if not 0 <= index < len(cake.stripes):
-        raise OutOfRangeError(f"number of a stripe of {cake.name}", index + 1, f"1 to {len(cake.stripes)}")
+        raise OutOfRangeError(
+            phrase("number of a stripe of {cake}", cake=cake.name),
+            index + 1,
+            phrase("1 to {count}", count=len(cake.stripes)),
+        )
     return cake.stripes[index]
 
 
@@ -70,7 +75,7 @@ def with_inserted(cake: Cake, at: int, paint: str, width_mm: float | None = None
         If the cake has 7 stripes already.
     """
     if len(cake.stripes) >= STRIPES[1]:
-        raise OutOfRangeError(f"number of stripes of {cake.name}", len(cake.stripes) + 1, "2 to 7")
+        raise OutOfRangeError(phrase("number of stripes of {cake}", cake=cake.name), len(cake.stripes) + 1, "2 to 7")
     stripes = list(cake.stripes)
     if width_mm is None:
         beside = [index for index in (at - 1, at) if 0 <= index < len(stripes)]
@@ -90,7 +95,7 @@ def without(cake: Cake, stripe: int) -> Cake:
         If only 2 stripes are there.
     """
     if len(cake.stripes) <= STRIPES[0]:
-        raise OutOfRangeError(f"number of stripes of {cake.name}", len(cake.stripes) - 1, "2 to 7")
+        raise OutOfRangeError(phrase("number of stripes of {cake}", cake=cake.name), len(cake.stripes) - 1, "2 to 7")
     stripes, gone = list(cake.stripes), stripe_at(cake, stripe)
     stripes.pop(stripe)
     heir = min(stripe, len(stripes) - 1)

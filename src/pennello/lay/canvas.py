@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.errors import PennelloError
 from pennello.lay.track import Track
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -23,8 +24,12 @@ class CanvasTooLargeError(PennelloError):
 
     def __init__(self, width_px: int, height_px: int) -> None:
         super().__init__(
-            f"a picture of {width_px} x {height_px} pixels is too large; "
-            "choose fewer pixels per mm or a shorter stroke."
+            phrase(
+                "a picture of {width_px} x {height_px} pixels is too large; "
+                "choose fewer pixels per mm or a shorter stroke.",
+                width_px=width_px,
+                height_px=height_px,
+            )
         )
 
 

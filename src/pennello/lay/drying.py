@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -57,7 +58,7 @@ def evaporation_um_s(dry_after_s: float = DRY_AFTER_S) -> float:
     0.45
     """
     if not 1 <= dry_after_s <= 86_400:
-        raise OutOfRangeError("drying time", dry_after_s, "1 to 86400 s")
+        raise OutOfRangeError(phrase("drying time"), dry_after_s, "1 to 86400 s")
     return (1 - DRY) * COAT_UM / dry_after_s
 
 

@@ -31,6 +31,7 @@ from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track, follow
 from pennello.load.edge import LoadedEdge, axis_of, bled, load
 from pennello.load.recipe import Recipe
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -173,7 +174,7 @@ def lay(
         If the film would have too many pixels.
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
-        raise OutOfRangeError("resolution", px_per_mm, "0.5 to 64 pixels per mm")
+        raise OutOfRangeError("resolution", px_per_mm, phrase("0.5 to 64 pixels per mm"))
     doer = engine or best()
     if doer is not REFERENCE and len(basis.weights) == KERNEL_BANDS:
         return _laid_by(doer, recipe, stroke, brush, cakes, paints, px_per_mm, basis, residue)

@@ -12,10 +12,11 @@ from numpy.typing import NDArray
 from pennello.errors import OutOfRangeError
 from pennello.lay.stroke import MOST_PATS, NibMode, Over, Stroke
 from pennello.path.cubic import length_mm, parameter_at, position
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
-_TOO_MANY = f"at most {MOST_PATS}: take a larger tool, less overlap or a smaller place"
+_TOO_MANY = phrase("at most {most_pats}: take a larger tool, less overlap or a smaller place", most_pats=MOST_PATS)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -55,7 +56,7 @@ def pat_places(stroke: Stroke, width_mm: float, thickness_mm: float) -> PatPlace
     over_place = pats.over is Over.PLACE and length_mm(stroke.path) > 0
     fraction, at = (_over_place if over_place else _along)(stroke, width_mm, thickness_mm, 1 - pats.overlap)
     if len(at) > MOST_PATS:
-        raise OutOfRangeError("number of pats", len(at), _TOO_MANY)
+        raise OutOfRangeError(phrase("number of pats"), len(at), _TOO_MANY)
     spread = math.radians(pats.turn_deg)
     turn = np.random.default_rng(pats.seed).uniform(-spread, spread, len(at))
     return PatPlaces(fraction, at, -turn if pats.mirrored else turn)
@@ -71,7 +72,7 @@ def _along(stroke: Stroke, width_mm: float, thickness_mm: float, apart: float) -
         size = (width_mm + thickness_mm) / 2
     count = max(2, math.ceil(total / (size * apart)) + 1)
     if count > MOST_PATS:
-        raise OutOfRangeError("number of pats", count, _TOO_MANY)
+        raise OutOfRangeError(phrase("number of pats"), count, _TOO_MANY)
     fraction = np.linspace(0, 1, count)
     return fraction, position(stroke.path, parameter_at(stroke.path, fraction * total))
 
@@ -86,7 +87,7 @@ def _over_place(stroke: Stroke, width_mm: float, thickness_mm: float, apart: flo
     sizes = (width_mm, thickness_mm)
     steps = [_lattice(float(a), float(b), size, apart) for a, b, size in zip(low, high, sizes, strict=True)]
     if len(steps[0]) * len(steps[1]) > 8 * MOST_PATS:
-        raise OutOfRangeError("number of pats", len(steps[0]) * len(steps[1]), _TOO_MANY)
+        raise OutOfRangeError(phrase("number of pats"), len(steps[0]) * len(steps[1]), _TOO_MANY)
     found = []
     for number, across in enumerate(steps[1][::-1] if stroke.pats is not None and stroke.pats.mirrored else steps[1]):
         row = np.stack([steps[0], np.full(len(steps[0]), across)], axis=1)

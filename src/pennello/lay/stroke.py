@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
 from pennello.path.cubic import CubicPath, position
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -61,10 +62,10 @@ def keyed(keys: tuple[Key, ...], fraction: Array) -> Array:
 
 def _check_keys(name: str, keys: tuple[Key, ...], low: float, high: float) -> None:
     if any(b.at < a.at for a, b in pairwise(keys)):
-        raise OutOfRangeError(f"places of {name} keys", [key.at for key in keys], "rising")
+        raise OutOfRangeError(phrase("places of {name} keys", name=name), [key.at for key in keys], "rising")
     worst = next((key.value for key in keys if not low <= key.value <= high), None)
     if worst is not None:
-        raise OutOfRangeError(name, worst, f"{low:g} to {high:g}")
+        raise OutOfRangeError(name, worst, phrase("{low:g} to {high:g}", low=low, high=high))
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,8 +86,8 @@ class PartKey:
     def __post_init__(self) -> None:
         check(self)
         if not 0 <= self.from_u < self.to_u <= 1:
-            wanted = "from and to, rising, within 0 to 1"
-            raise OutOfRangeError("part of the edge on the skin", [self.from_u, self.to_u], wanted)
+            wanted = phrase("from and to, rising, within 0 to 1")
+            raise OutOfRangeError(phrase("part of the edge on the skin"), [self.from_u, self.to_u], wanted)
 
 
 class Over(Enum):
@@ -168,9 +169,9 @@ class Nib:
 
     def __post_init__(self) -> None:
         check(self)
-        _check_keys("chisel angle", self.keys, *ANGLE_DEG)
+        _check_keys(phrase("chisel angle"), self.keys, *ANGLE_DEG)
         if self.mode is NibMode.KEYED and not self.keys:
-            raise OutOfRangeError("number of chisel angle keys", 0, "at least 1 for a keyed chisel")
+            raise OutOfRangeError(phrase("number of chisel angle keys"), 0, phrase("at least 1 for a keyed chisel"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -295,9 +296,11 @@ class Stroke:
         _check_keys("lean", self.leans, 0.0, 70.0)
         _check_keys("tilt", self.tilts, -1.0, 1.0)
         if any(b.at < a.at for a, b in pairwise(self.parts)):
-            raise OutOfRangeError("places of part keys", [key.at for key in self.parts], "rising")
+            raise OutOfRangeError(phrase("places of part keys"), [key.at for key in self.parts], "rising")
         if not 0 <= self.part[0] < self.part[1] <= 1:
-            raise OutOfRangeError("part of the edge on the skin", list(self.part), "from and to, rising, within 0 to 1")
+            raise OutOfRangeError(
+                phrase("part of the edge on the skin"), list(self.part), phrase("from and to, rising, within 0 to 1")
+            )
         _check_places("flips", self.flips_mm)
         _check_places("reloads", self.reload_mm)
 
@@ -340,4 +343,6 @@ def rim_line(stroke: Stroke, width_mm: float, count: int = 25) -> Array:
 
 def _check_places(name: str, places: tuple[float, ...]) -> None:
     if list(places) != sorted(places) or not all(0 <= at <= 1e5 for at in places):
-        raise OutOfRangeError(f"places of {name}", list(places), "in rising order, 0 mm or more")
+        raise OutOfRangeError(
+            phrase("places of {name}", name=name), list(places), phrase("in rising order, 0 mm or more")
+        )

@@ -9,6 +9,7 @@ from typing import Annotated
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Portion
+from pennello.phrases import phrase
 from pennello.record import Told, check
 
 
@@ -66,11 +67,11 @@ _WETNESS = {
     Wetness.TOO_WET: (0.6, 0.5, 4.0, 2.5),
 }
 _SIGNS = {
-    Wetness.NEARLY_DRY: ("drags and streaks, goes pale soon", "mist the cake once"),
-    Wetness.DAMP: ("a little stiff, the far end thins", "mist the cake lightly"),
-    Wetness.CREAMY: ("creamy: no bubbles, no drip", ""),
-    Wetness.WET: ("a few bubbles on the cake", "sweep on until they vanish"),
-    Wetness.TOO_WET: ("bubbles and a drip at the corner", "blot, then sweep on until it is creamy"),
+    Wetness.NEARLY_DRY: (phrase("drags and streaks, goes pale soon"), phrase("mist the cake once")),
+    Wetness.DAMP: (phrase("a little stiff, the far end thins"), phrase("mist the cake lightly")),
+    Wetness.CREAMY: (phrase("creamy: no bubbles, no drip"), ""),
+    Wetness.WET: (phrase("a few bubbles on the cake"), phrase("sweep on until they vanish")),
+    Wetness.TOO_WET: (phrase("bubbles and a drip at the corner"), phrase("blot, then sweep on until it is creamy")),
 }
 
 
@@ -209,12 +210,20 @@ class PickUp:
     def __post_init__(self) -> None:
         check(self)
         if not 0 <= self.part[0] < self.part[1] <= 1:
-            raise OutOfRangeError("part of the edge", list(self.part), "from and to, rising, within 0 to 1")
+            raise OutOfRangeError(
+                phrase("part of the edge"), list(self.part), phrase("from and to, rising, within 0 to 1")
+            )
         if bool(self.cake) == bool(self.pan):
-            raise OutOfRangeError("what is picked up from", self.cake or "nothing", "either a cake or a pan of paint")
+            raise OutOfRangeError(
+                phrase("what is picked up from"), self.cake or "nothing", phrase("either a cake or a pan of paint")
+            )
         worst = next((portion for portion in self.pan if not 0 < portion.amount < float("inf")), None)
         if worst is not None:
-            raise OutOfRangeError(f"parts of {worst.paint} in the pan", worst.amount, "above 0; take it out instead")
+            raise OutOfRangeError(
+                phrase("parts of {paint} in the pan", paint=worst.paint),
+                worst.amount,
+                phrase("above 0; take it out instead"),
+            )
 
     @property
     def whole(self) -> bool:
@@ -251,7 +260,11 @@ class Recipe:
 
     def __post_init__(self) -> None:
         if not (0 if self.after else 1) <= len(self.pickups) <= MOST_PICKUPS:
-            raise OutOfRangeError("number of pick-ups", len(self.pickups), f"1 to {MOST_PICKUPS}")
+            raise OutOfRangeError(
+                phrase("number of pick-ups"),
+                len(self.pickups),
+                phrase("1 to {most_pickups}", most_pickups=MOST_PICKUPS),
+            )
 
     @property
     def cakes(self) -> tuple[str, ...]:

@@ -27,22 +27,22 @@ from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import HEART, LEAF, LINE, STEM, Check
 from pennello.motif.spacing import round_spaced, spaced
 from pennello.path.cubic import CubicPath
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-PETALS = Parameter("petals", "petals of the outer row", 5, 3, 12, "×")
+PETALS = Parameter("petals", phrase("petals of the outer row"), 5, 3, 12, "×")
 ROWS = Parameter("rows", "rows", 2, 1, 3, "×")
-HEEL = Parameter("heel_mm", "radius of the heels", 7, 0, 40)
-INSET = Parameter("inset_mm", "rim of each further row inside the one before", 13.5, 2, 40)
-ARC = Parameter("arc_deg", "how much of a circle", 360, 60, 360, "°")
-WAVES = Parameter("waves", "waves of a rim", 3, 0, 8, "×")
-WAVE_MM = Parameter("wave_mm", "height of a wave", 2.2, 0, 8)
-UNEVEN = Parameter("uneven", "how unevenly turned and sized", 0.0, 0, 1, "")
-SEED = Parameter("seed", "another number, other turns", 1, 1, 99, "×")
-TWINS = Parameter("twins", "a narrower petal on each (1) or not (0)", 0, 0, 1, "")
-SIZE = Parameter("size", "size of the way, not of the brush", 1, 0.5, 3, "×")
-TIP_IN = Parameter("tip_in", "tips to the middle (1) or not (0)", 1, 0, 1, "")
-CENTRE = Parameter("heart_mm", "from the middle to the petals' near ends", 3.5, 0, 40)
-STEM_MM = Parameter("stem_mm", "length of the stem, 0 for none", 26, 0, 150)
+HEEL = Parameter("heel_mm", phrase("radius of the heels"), 7, 0, 40)
+INSET = Parameter("inset_mm", phrase("rim of each further row inside the one before"), 13.5, 2, 40)
+ARC = Parameter("arc_deg", phrase("how much of a circle"), 360, 60, 360, "°")
+WAVES = Parameter("waves", phrase("waves of a rim"), 3, 0, 8, "×")
+WAVE_MM = Parameter("wave_mm", phrase("height of a wave"), 2.2, 0, 8)
+UNEVEN = Parameter("uneven", phrase("how unevenly turned and sized"), 0.0, 0, 1, "")
+SEED = Parameter("seed", phrase("another number, other turns"), 1, 1, 99, "×")
+TWINS = Parameter("twins", phrase("a narrower petal on each (1) or not (0)"), 0, 0, 1, "")
+SIZE = Parameter("size", phrase("size of the way, not of the brush"), 1, 0.5, 3, "×")
+TIP_IN = Parameter("tip_in", phrase("tips to the middle (1) or not (0)"), 1, 0, 1, "")
+CENTRE = Parameter("heart_mm", phrase("from the middle to the petals' near ends"), 3.5, 0, 40)
+STEM_MM = Parameter("stem_mm", phrase("length of the stem, 0 for none"), 26, 0, 150)
 
 
 def _flower(values: Values, prints: Prints) -> Made:
@@ -61,10 +61,24 @@ def _flower(values: Values, prints: Prints) -> Made:
             pieces += shells(part, turns, max(heel - 3, 0), sweep * 0.6, values, row)
         space = shells_apart(part, count, heel, prints[part], row, arc)
         spacings.append(space)
-        says.append(f"{counted(count, 'petal')}, {step_deg(count, arc):.0f} degrees apart, {space.words}")
+        says.append(
+            plural(
+                count,
+                "{count} petal, {step_deg:.0f} degrees apart, {space}",
+                "{count} petals, {step_deg:.0f} degrees apart, {space}",
+                step_deg=step_deg(count, arc),
+                space=space.words,
+            )
+        )
     asked = rim - (rows - 1) * values["inset_mm"]
     if rows > 1 and asked < prints["inner"] - 1e-6:
-        says.append(f"the innermost rim falls at {prints['inner']:.0f} mm, not {asked:.0f} mm: the brush is as wide")
+        says.append(
+            phrase(
+                "the innermost rim falls at {prints:.0f} mm, not {asked:.0f} mm: the brush is as wide",
+                prints=prints["inner"],
+                asked=asked,
+            )
+        )
     return Made(tuple(pieces), tuple(says), tuple(spacings))
 
 
@@ -75,7 +89,14 @@ def _rose_open(values: Values, prints: Prints) -> Made:
     pieces += shells("petal", directions(within, 360, 45), heel * 0.3, sweep_for(within), values, 1, 3.0)
     pieces += _closed(0.62 * size, 2, -1.0)
     space = shells_apart("petal", count, heel, prints["petal"], 0)
-    says = (f"{counted(count, 'petal')} outside, {within} within, then bud, cup and three that hug it",)
+    says = (
+        plural(
+            count,
+            "{count} petal outside, {within} within, then bud, cup and three that hug it",
+            "{count} petals outside, {within} within, then bud, cup and three that hug it",
+            within=within,
+        ),
+    )
     return Made(tuple(pieces), says, (space,))
 
 
@@ -104,7 +125,7 @@ def _closed(size: float, row: int, y_mm: float) -> list[Piece]:
 
 def _rose_closed(values: Values, _: Prints) -> Made:
     pieces = _closed(values["size"], 0, 0.0)
-    return Made(tuple(pieces), ("fingernail and bowl, two curls a side, one that joins below",))
+    return Made(tuple(pieces), (phrase("fingernail and bowl, two curls a side, one that joins below"),))
 
 
 def _tea_rose(values: Values, prints: Prints) -> Made:
@@ -123,7 +144,17 @@ def _tea_rose(values: Values, prints: Prints) -> Made:
         for turn in (-50.0, 0.0, 50.0)
     ]
     space = shells_apart("petal", count, heel, prints["petal"], 0)
-    return Made(tuple(pieces), (f"two rows of {counted(count, 'petal')}, a bud, a touch in its throat",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "two rows of {count} petal, a bud, a touch in its throat",
+                "two rows of {count} petals, a bud, a touch in its throat",
+            ),
+        ),
+        (space,),
+    )
 
 
 def _sepals(size: float, y_mm: float, row: int) -> list[Piece]:
@@ -158,7 +189,7 @@ def _rose_half(values: Values, _: Prints) -> Made:
         *_sepals(size * 1.15, 20.0 * size, 5),
         *_stem(values["stem_mm"], 20.0 * size, 5),
     ]
-    return Made(tuple(pieces), ("a fan behind, cups that cross before it, sepals and stem",))
+    return Made(tuple(pieces), (phrase("a fan behind, cups that cross before it, sepals and stem"),))
 
 
 def _bud(values: Values, _: Prints) -> Made:
@@ -173,7 +204,7 @@ def _bud(values: Values, _: Prints) -> Made:
         *_sepals(size, 13.0 * size, 2),
         *_stem(values["stem_mm"], 13.0 * size, 2),
     ]
-    return Made(tuple(pieces), ("arch and cup, a hug from each side, three sepals and a stem",))
+    return Made(tuple(pieces), (phrase("arch and cup, a hug from each side, three sepals and a stem"),))
 
 
 def _press_ring(values: Values, prints: Prints) -> Made:
@@ -191,7 +222,14 @@ def _press_ring(values: Values, prints: Prints) -> Made:
         belly = reach + wide * 1.2
         spacings.append(round_spaced("petal", count, belly, wide * 1.05, row, values["arc_deg"]))
     pieces += _centre(values["heart_mm"], rows)
-    says = (f"{counted(count, 'petal')} of one press each, {spacings[0].words}",)
+    says = (
+        plural(
+            count,
+            "{count} petal of one press each, {spacings}",
+            "{count} petals of one press each, {spacings}",
+            spacings=spacings[0].words,
+        ),
+    )
     return Made(tuple(pieces), says, tuple(spacings))
 
 
@@ -209,7 +247,18 @@ def _daisy(values: Values, prints: Prints) -> Made:
     pieces = [outward("petal", petal, inner, turn) for turn in directions(count, 360)]
     pieces += _centre(inner, 1)
     space = round_spaced("petal", count, inner + long, prints["petal"] * 1.35)
-    return Made(tuple(pieces), (f"{counted(count, 'petal')}, pressed outside and drawn in; {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} petal, pressed outside and drawn in; {space}",
+                "{count} petals, pressed outside and drawn in; {space}",
+                space=space.words,
+            ),
+        ),
+        (space,),
+    )
 
 
 def _dip_flower(values: Values, prints: Prints) -> Made:
@@ -238,7 +287,18 @@ def _many(values: Values, prints: Prints) -> Made:
     for turn in directions(5, 360):
         pieces.append(outward("petal", at(curl, turn_deg=-20), 1.0, turn, rows))
     space = spaced("petal", count, 2 * math.pi * (values["heart_mm"] + long / 2) / count, prints["petal"] * 0.56)
-    return Made(tuple(pieces), (f"{counted(rows, 'row')} of narrow petals, {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                rows,
+                "{count} row of narrow petals, {space}",
+                "{count} rows of narrow petals, {space}",
+                space=space.words,
+            ),
+        ),
+        (space,),
+    )
 
 
 def _tulip(values: Values, _: Prints) -> Made:
@@ -257,7 +317,7 @@ def _tulip(values: Values, _: Prints) -> Made:
     ]
     if values["stem_mm"] >= 4:
         pieces += both("leaf", at(leaf, -0.5 * size, stem, -112.0), 4)
-    return Made(tuple(pieces), ("one behind, two that lean out, two that close before them",))
+    return Made(tuple(pieces), (phrase("one behind, two that lean out, two that close before them"),))
 
 
 def _spray(values: Values, prints: Prints) -> Made:
@@ -273,22 +333,26 @@ def _spray(values: Values, prints: Prints) -> Made:
     for side in (-90.0, 90.0):
         pieces += moved([Piece(one.part, one.stroke, 1) for one in moved(bud, 0.0, -away)], turn_deg=side)
     space = shells_apart("petal", count, 5.0, prints["petal"], 0)
-    return Made((*pieces, *flower), (f"one flower of {count}, two buds, four leaves",), (space,))
+    return Made((*pieces, *flower), (phrase("one flower of {count}, two buds, four leaves", count=count),), (space,))
 
 
 PETAL = Part("petal", "petal")
-INNER = Part("inner", "inner petal", "flat-1-2")
-BUD, CUP, SIDE = Part("bud", "bud", "flat-1-2"), Part("cup", "cup", "flat-1-2"), Part("side", "side petal", "flat-1-2")
-SEPAL = Part("sepal", "sepal and stem", "round-3", STEM, reload=2)
+INNER = Part("inner", phrase("inner petal"), "flat-1-2")
+BUD, CUP, SIDE = (
+    Part("bud", "bud", "flat-1-2"),
+    Part("cup", "cup", "flat-1-2"),
+    Part("side", phrase("side petal"), "flat-1-2"),
+)
+SEPAL = Part("sepal", phrase("sepal and stem"), "round-3", STEM, reload=2)
 PRESSED = Part("petal", "petal", "petal-brush")
 MIDDLE = Part("centre", "heart", "round-3", HEART, reload=6)
-_LONG = Parameter("length_mm", "length of a petal", 19, 4, 100)
+_LONG = Parameter("length_mm", phrase("length of a petal"), 19, 4, 100)
 
 BLOOMS = (
     Motif(
         "shell-flower",
-        "Shell flower",
-        "shells round their heels, rows half a step on",
+        phrase("Shell flower"),
+        phrase("shells round their heels, rows half a step on"),
         "flowers",
         (PETAL, INNER),
         (PETALS, ROWS, HEEL, INSET, ARC, WAVES, WAVE_MM, UNEVEN, SEED, TWINS),
@@ -296,17 +360,17 @@ BLOOMS = (
     ),
     Motif(
         "rose-open",
-        "Open rose",
-        "shells from the outside in, bud and cup, three that hug them",
+        phrase("Open rose"),
+        phrase("shells from the outside in, bud and cup, three that hug them"),
         "flowers",
         (PETAL, BUD, CUP, SIDE),
-        (PETALS, Parameter("heel_mm", "radius of the heels", 9, 2, 40), WAVES, WAVE_MM, SIZE, UNEVEN, SEED),
+        (PETALS, Parameter("heel_mm", phrase("radius of the heels"), 9, 2, 40), WAVES, WAVE_MM, SIZE, UNEVEN, SEED),
         _rose_open,
     ),
     Motif(
         "rose-closed",
-        "Closed rose",
-        "fingernail and bowl, curls round them, one that joins",
+        phrase("Closed rose"),
+        phrase("fingernail and bowl, curls round them, one that joins"),
         "flowers",
         (Part("bud", "bud"), Part("cup", "bowl"), Part("side", "curl")),
         (SIZE,),
@@ -315,17 +379,17 @@ BLOOMS = (
     ),
     Motif(
         "tea-rose",
-        "Tea rose",
-        "two rows of plain shells, a bud, a touch of a third colour in its throat",
+        phrase("Tea rose"),
+        phrase("two rows of plain shells, a bud, a touch of a third colour in its throat"),
         "flowers",
         (PETAL, INNER, Part("touch", "touch", "round-3", HEART, reload=3)),
-        (PETALS, Parameter("heel_mm", "radius of the heels", 8, 2, 40), SIZE, UNEVEN, SEED),
+        (PETALS, Parameter("heel_mm", phrase("radius of the heels"), 8, 2, 40), SIZE, UNEVEN, SEED),
         _tea_rose,
     ),
     Motif(
         "rose-half",
-        "Half-open rose",
-        "from the side: a fan behind, a goblet of cups, sepals and stem",
+        phrase("Half-open rose"),
+        phrase("from the side: a fan behind, a goblet of cups, sepals and stem"),
         "flowers",
         (PETAL, CUP, SEPAL),
         (SIZE, STEM_MM),
@@ -334,22 +398,22 @@ BLOOMS = (
     ),
     Motif(
         "rosebud",
-        "Rosebud",
-        "closed; aim its top at a point",
+        phrase("Rosebud"),
+        phrase("closed; aim its top at a point"),
         "flowers",
         (BUD, CUP, SEPAL),
-        (SIZE, Parameter("stem_mm", "length of the stem, 0 for none", 16, 0, 150)),
+        (SIZE, Parameter("stem_mm", phrase("length of the stem, 0 for none"), 16, 0, 150)),
         _bud,
         in_one_go=True,
     ),
     Motif(
         "press-ring",
-        "Pressed petals",
-        "one press a petal, tips in or out",
+        phrase("Pressed petals"),
+        phrase("one press a petal, tips in or out"),
         "flowers",
         (PRESSED, MIDDLE),
         (
-            Parameter("petals", "petals of a row", 8, 3, 24, "×"),
+            Parameter("petals", phrase("petals of a row"), 8, 3, 24, "×"),
             Parameter("rows", "rows", 1, 1, 3, "×"),
             CENTRE,
             TIP_IN,
@@ -360,17 +424,17 @@ BLOOMS = (
     ),
     Motif(
         "dip-flower",
-        "Flower of a dip",
-        "five pressed petals, fine lines, a dot",
+        phrase("Flower of a dip"),
+        phrase("five pressed petals, fine lines, a dot"),
         "flowers",
-        (PRESSED, Part("line", "fine line", "liner-1", LINE, reload=5), MIDDLE),
+        (PRESSED, Part("line", phrase("fine line"), "liner-1", LINE, reload=5), MIDDLE),
         (Parameter("petals", "petals", 5, 3, 12, "×"), Parameter("heart_mm", CENTRE.name, 2, 0, 40)),
         _dip_flower,
     ),
     Motif(
         "daisy",
-        "Daisy",
-        "pressed outside and drawn in, dots in the middle",
+        phrase("Daisy"),
+        phrase("pressed outside and drawn in, dots in the middle"),
         "flowers",
         (Part("petal", "petal", "round-5", LINE, reload=3), MIDDLE),
         (Parameter("petals", "petals", 13, 5, 30, "×"), _LONG, Parameter("heart_mm", CENTRE.name, 5, 0, 40)),
@@ -379,43 +443,43 @@ BLOOMS = (
     ),
     Motif(
         "many-petals",
-        "Many petals",
-        "rows of narrow petals, chisel, push, chisel",
+        phrase("Many petals"),
+        phrase("rows of narrow petals, chisel, push, chisel"),
         "flowers",
         (Part("petal", "petal", "flat-1-2", reload=2),),
         (
-            Parameter("petals", "petals of the outer row", 18, 8, 40, "×"),
+            Parameter("petals", phrase("petals of the outer row"), 18, 8, 40, "×"),
             Parameter("rows", "rows", 3, 1, 4, "×"),
-            Parameter("length_mm", "length of an outer petal", 26, 6, 120),
+            Parameter("length_mm", phrase("length of an outer petal"), 26, 6, 120),
             Parameter("heart_mm", CENTRE.name, 8, 1, 60),
         ),
         _many,
     ),
     Motif(
         "tulip",
-        "Tulip",
-        "two petals lean out, two close before them, two long leaves",
+        phrase("Tulip"),
+        phrase("two petals lean out, two close before them, two long leaves"),
         "flowers",
         (
             Part("petal", "petal", "flat-1-2"),
             Part("stem", "stem", "round-3", STEM, reload=2),
             Part("leaf", "leaf", "flat-1-2", LEAF),
         ),
-        (SIZE, Parameter("stem_mm", "length of the stem, 0 for none", 44, 0, 200)),
+        (SIZE, Parameter("stem_mm", phrase("length of the stem, 0 for none"), 44, 0, 200)),
         _tulip,
         in_one_go=True,
     ),
     Motif(
         "flower-spray",
-        "Spray of flowers",
-        "a flower, two buds that look away, leaves between",
+        phrase("Spray of flowers"),
+        phrase("a flower, two buds that look away, leaves between"),
         "flowers",
-        (Part("petal", "petal", "flat-1-2"), Part("leaf", "half of a leaf", "flat-1-2", LEAF)),
+        (Part("petal", "petal", "flat-1-2"), Part("leaf", phrase("half of a leaf"), "flat-1-2", LEAF)),
         (
             PETALS,
             WAVES,
-            Parameter("wave_mm", "height of a wave", 1.6, 0, 8),
-            Parameter("away_mm", "buds from the middle", 26, 10, 120),
+            Parameter("wave_mm", phrase("height of a wave"), 1.6, 0, 8),
+            Parameter("away_mm", phrase("buds from the middle"), 26, 10, 120),
         ),
         _spray,
     ),

@@ -14,25 +14,25 @@ from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import FLAME, FUR, INK, LINE, SCALE, WING, Check
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, direction, position
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
 PEAKS = Parameter("peaks", "peaks", 5, 1, 15, "×")
-TALL = Parameter("height_mm", "height of the middle one", 40, 8, 200)
-FALL = Parameter("fall", "each further out against the one before", 0.82, 0.4, 1, "")
-BOW = Parameter("bow_mm", "how far the row bows", 0, 0, 60)
-SCALES = Parameter("scales", "scales of a row", 5, 1, 30, "×")
+TALL = Parameter("height_mm", phrase("height of the middle one"), 40, 8, 200)
+FALL = Parameter("fall", phrase("each further out against the one before"), 0.82, 0.4, 1, "")
+BOW = Parameter("bow_mm", phrase("how far the row bows"), 0, 0, 60)
+SCALES = Parameter("scales", phrase("scales of a row"), 5, 1, 30, "×")
 ROWS = Parameter("rows", "rows", 4, 1, 20, "×")
-STEP = Parameter("spread_mm", "from foot to foot", 14, 4, 60)
-SCALE_TALL = Parameter("height_mm", "from row to row", 9, 2, 60)
-ROUND = Parameter("arc_deg", "how far the rows bend round a cheek", 0, 0, 150, "°")
-STRIPES = Parameter("stripes", "stripes on each side", 3, 1, 8, "×")
-STRIPE = Parameter("length_mm", "length of the lowest stripe", 34, 6, 120)
+STEP = Parameter("spread_mm", phrase("from foot to foot"), 14, 4, 60)
+SCALE_TALL = Parameter("height_mm", phrase("from row to row"), 9, 2, 60)
+ROUND = Parameter("arc_deg", phrase("how far the rows bend round a cheek"), 0, 0, 150, "°")
+STRIPES = Parameter("stripes", phrase("stripes on each side"), 3, 1, 8, "×")
+STRIPE = Parameter("length_mm", phrase("length of the lowest stripe"), 34, 6, 120)
 FLAMES = Parameter("flames", "flames", 7, 1, 30, "×")
-TILT = Parameter("turn_deg", "how far the upper wing is raised", 58, 10, 90, "°")
-SIZE = Parameter("size", "size of the way, not of the brush", 1, 0.5, 3, "×")
-BARBS = Parameter("barbs", "barbs on each side", 9, 2, 30, "×")
-SHAFT = Parameter("length_mm", "length of the shaft", 70, 12, 250)
-WIDE = Parameter("wide_mm", "width at the widest", 34, 6, 150)
+TILT = Parameter("turn_deg", phrase("how far the upper wing is raised"), 58, 10, 90, "°")
+SIZE = Parameter("size", phrase("size of the way, not of the brush"), 1, 0.5, 3, "×")
+BARBS = Parameter("barbs", phrase("barbs on each side"), 9, 2, 30, "×")
+SHAFT = Parameter("length_mm", phrase("length of the shaft"), 70, 12, 250)
+WIDE = Parameter("wide_mm", phrase("width at the widest"), 34, 6, 150)
 RAYS = Parameter("rays", "rays", 5, 0, 12, "×")
 
 
@@ -54,7 +54,7 @@ def _butterfly(values: Values, _: Prints) -> Made:
     body = stroke("thin-thick-thin", length_mm=30 * size, bow_mm=0, press=0.9)
     pieces.append(Piece("body", at(body, 0.0, -14.0 * size, 90.0), 3))
     pieces += _feelers(size, 16, 4, 3)
-    return Made(tuple(pieces), ("lower lobes, upper lobes over them, lines inside, body and feelers",))
+    return Made(tuple(pieces), (phrase("lower lobes, upper lobes over them, lines inside, body and feelers"),))
 
 
 def _moth(values: Values, _: Prints) -> Made:
@@ -80,7 +80,9 @@ def _moth(values: Values, _: Prints) -> Made:
         x, y = 0.8 + away * math.cos(math.radians(-64)), -10.0 * size + away * math.sin(math.radians(-64))
         for turn in (-100.0, -18.0):
             pieces += both("line", at(barb, x, y, turn), 4)
-    return Made(tuple(pieces), ("lower wings, broad upper ones over them, body, feathered feelers, a spot on each",))
+    return Made(
+        tuple(pieces), (phrase("lower wings, broad upper ones over them, body, feathered feelers, a spot on each"),)
+    )
 
 
 def _feather(values: Values, prints: Prints) -> Made:
@@ -96,7 +98,18 @@ def _feather(values: Values, prints: Prints) -> Made:
     shaft = stroke("tapering-line", length_mm=long, bow_mm=long * 0.03, press=0.4)
     pieces.append(Piece("shaft", at(shaft, turn_deg=-90.0), 1))
     space = spaced("barb", barbs, 0.72 * long / max(barbs - 1, 1), prints["barb"] * 0.67)
-    return Made(tuple(pieces), (f"{counted(2 * barbs, 'barb')} from the tip down; {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                2 * barbs,
+                "{count} barb from the tip down; {space}",
+                "{count} barbs from the tip down; {space}",
+                space=space.words,
+            ),
+        ),
+        (space,),
+    )
 
 
 def _plume(values: Values, prints: Prints) -> Made:
@@ -114,7 +127,17 @@ def _plume(values: Values, prints: Prints) -> Made:
     eye = stroke("square-drop", brush_mm=prints["eye"])
     pieces.append(Piece("eye", at(eye, 0.0, -long * 0.93), 2))
     space = spaced("hair", barbs, 0.72 * long / max(barbs - 1, 1), prints["hair"])
-    return Made(tuple(pieces), (f"{counted(2 * barbs, 'hair')} along a shaft, an eye at its head",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                2 * barbs,
+                "{count} hair along a shaft, an eye at its head",
+                "{count} hairs along a shaft, an eye at its head",
+            ),
+        ),
+        (space,),
+    )
 
 
 def _fin(values: Values, _: Prints) -> Made:
@@ -124,7 +147,16 @@ def _fin(values: Values, _: Prints) -> Made:
     ray = stroke("tapering-line", length_mm=24 * size, bow_mm=1.2 * size, press=0.4)
     turns = directions(rays, 84.0) if rays else []
     pieces = [Piece("fin", lobe), *(outward("ray", ray, 7.0 * size, turn - 90, 1) for turn in turns)]
-    return Made(tuple(pieces), (f"out and in along the rim, {counted(rays, 'ray')} from its root",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                rays,
+                "out and in along the rim, {count} ray from its root",
+                "out and in along the rim, {count} rays from its root",
+            ),
+        ),
+    )
 
 
 def _tail(values: Values, _: Prints) -> Made:
@@ -136,7 +168,16 @@ def _tail(values: Values, _: Prints) -> Made:
     ray = stroke("tapering-line", length_mm=21 * size, bow_mm=1.6 * size, press=0.4)
     for turn in (34.0 + 36.0 * n / max(rays - 1, 1) for n in range(rays)):
         pieces += both("ray", at(at(ray, 9.0 * size, 0.0), turn_deg=turn - 90), 2)
-    return Made(tuple(pieces), (f"a fan, two lobes that part over it, {counted(2 * rays, 'ray')}",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                2 * rays,
+                "a fan, two lobes that part over it, {count} ray",
+                "a fan, two lobes that part over it, {count} rays",
+            ),
+        ),
+    )
 
 
 def _crown(values: Values, _: Prints) -> Made:
@@ -154,7 +195,16 @@ def _crown(values: Values, _: Prints) -> Made:
             Piece("peak", at(flank, x, y, turn), number),
             Piece("peak", at(at(flank, mirrored=True), x, y, turn), number),
         ]
-    return Made(tuple(pieces), (f"{counted(count, 'peak')}, each of two flanks with the light up the middle",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} peak, each of two flanks with the light up the middle",
+                "{count} peaks, each of two flanks with the light up the middle",
+            ),
+        ),
+    )
 
 
 def _scales(values: Values, prints: Prints) -> Made:
@@ -176,7 +226,14 @@ def _scales(values: Values, prints: Prints) -> Made:
                 place = (out * math.sin(turn), radius - out * math.cos(turn))
                 pieces.append(Piece("scale", at(scale, *place, math.degrees(turn)), row))
     space = spaced("scale", count, step, step + prints["scale"] * 0.12, 0)
-    says = (f"{counted(rows, 'row')} from the top down, each half a step on", space.words)
+    says = (
+        plural(
+            rows,
+            "{count} row from the top down, each half a step on",
+            "{count} rows from the top down, each half a step on",
+        ),
+        space.words,
+    )
     return Made(tuple(pieces), says, (space,))
 
 
@@ -188,7 +245,14 @@ def _stripes(values: Values, _: Prints) -> Made:
         stripe = stroke("thin-thick-thin", length_mm=long, bow_mm=long * 0.16, press=0.7)
         turn = -12.0 - 62.0 * n / max(count - 1, 1)
         pieces += both("stripe", at(at(stripe, 13.0 + 3.0 * n, 0.0), turn_deg=turn))
-    return Made(tuple(pieces), (f"{counted(count, 'stripe')} a side, all aimed at one point",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count, "{count} stripe a side, all aimed at one point", "{count} stripes a side, all aimed at one point"
+            ),
+        ),
+    )
 
 
 def _flames(values: Values, _: Prints) -> Made:
@@ -198,7 +262,16 @@ def _flames(values: Values, _: Prints) -> Made:
         tall = values["height_mm"] * (1.0 if n % 2 == 0 else 0.72)
         flame = stroke("flame", half_mm=8, height_mm=tall)
         pieces.append(Piece("flame", at(at(flame, mirrored=n > middle), (n - middle) * 12.0, 0.0), n % 2))
-    return Made(tuple(pieces), (f"{counted(count, 'flame')}, long and short, leaning outwards",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} flame, long and short, leaning outwards",
+                "{count} flames, long and short, leaning outwards",
+            ),
+        ),
+    )
 
 
 def _horns(values: Values, prints: Prints) -> Made:
@@ -214,7 +287,17 @@ def _horns(values: Values, prints: Prints) -> Made:
         turn = math.degrees(math.atan2(dy, dx)) + 90.0
         ring = stroke("thin-thick-thin", length_mm=prints["horn"] * (0.92 - 0.25 * part), bow_mm=1.2, press=0.35)
         pieces += both("ring", at(ring, x, y, turn), 1)
-    return Made(tuple(pieces), (f"two horns of {tall:.0f} mm that curve apart, {counted(rings, 'ring')} on each",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                rings,
+                "two horns of {tall:.0f} mm that curve apart, {count} ring on each",
+                "two horns of {tall:.0f} mm that curve apart, {count} rings on each",
+                tall=tall,
+            ),
+        ),
+    )
 
 
 def _coat(path: CubicPath, row: int, part: str = "fur") -> Piece:
@@ -257,7 +340,7 @@ def _fur_head(values: Values, _: Prints) -> Made:
     whisker = stroke("whisker", length_mm=30 * size, bow_mm=3 * size, press=0.4)
     for turn in (-16.0, 0.0, 15.0):
         pieces += both("whisker", at(whisker, 8 * size, 15 * size, turn), 6)
-    return Made(tuple(pieces), ("ears, three rows of coat, pale patches, eyes and nose, whiskers",))
+    return Made(tuple(pieces), (phrase("ears, three rows of coat, pale patches, eyes and nose, whiskers"),))
 
 
 def _lines(values: Values, _: Prints) -> Made:
@@ -270,17 +353,29 @@ def _lines(values: Values, _: Prints) -> Made:
         pieces += both("whisker", at(at(hair, 9.0, 0.0), turn_deg=turn))
         root = at(dot(0.5), 7.0 + 2.0 * (n % 2), (n - (count - 1) / 2) * 3.2)
         pieces += both("dot", root, 1)
-    return Made(tuple(pieces), (f"{counted(count, 'whisker')} a side, from the root out, a dot at each root",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} whisker a side, from the root out, a dot at each root",
+                "{count} whiskers a side, from the root out, a dot at each root",
+            ),
+        ),
+    )
 
 
-UPPER, LOWER = Part("upper", "upper lobe", "flat-1", WING), Part("lower", "lower lobe", "flat-3-4", WING)
-FINE = Part("line", "inside line", "liner-1", LINE, reload=4)
+UPPER, LOWER = (
+    Part("upper", phrase("upper lobe"), "flat-1", WING),
+    Part("lower", phrase("lower lobe"), "flat-3-4", WING),
+)
+FINE = Part("line", phrase("inside line"), "liner-1", LINE, reload=4)
 
 CREATURES = (
     Motif(
         "butterfly",
-        "Butterfly",
-        "lower lobes, upper lobes, lines inside, body and feelers",
+        phrase("Butterfly"),
+        phrase("lower lobes, upper lobes, lines inside, body and feelers"),
         "wings",
         (UPPER, LOWER, FINE, Part("body", "body", "round-3", INK, reload=3)),
         (TILT, SIZE),
@@ -288,14 +383,14 @@ CREATURES = (
     ),
     Motif(
         "moth",
-        "Moth",
-        "broad plain wings, a thick body, feathered feelers",
+        phrase("Moth"),
+        phrase("broad plain wings, a thick body, feathered feelers"),
         "wings",
         (
             UPPER,
             LOWER,
             Part("body", "body", "round-5", INK, reload=4),
-            Part("spot", "light in the spot", "round-3", LINE, reload=2),
+            Part("spot", phrase("light in the spot"), "round-3", LINE, reload=2),
             Part("line", "feeler", "liner-1", INK, reload=8),
         ),
         (SIZE,),
@@ -303,8 +398,8 @@ CREATURES = (
     ),
     Motif(
         "barbed-feather",
-        "Feather",
-        "barbs from the tip down, each over the foot of the one above",
+        phrase("Feather"),
+        phrase("barbs from the tip down, each over the foot of the one above"),
         "wings",
         (Part("barb", "barb", "flat-1-2", reload=3), Part("shaft", "shaft", "liner-1", LINE)),
         (BARBS, SHAFT, WIDE),
@@ -312,17 +407,17 @@ CREATURES = (
     ),
     Motif(
         "plume",
-        "Plume",
-        "fine hairs along a shaft, an eye at its head",
+        phrase("Plume"),
+        phrase("fine hairs along a shaft, an eye at its head"),
         "wings",
         (Part("hair", "hair", "round-2", LINE, reload=6), Part("eye", "eye", "flat-1-2")),
-        (Parameter("barbs", "hairs on each side", 12, 3, 40, "×"), SHAFT, WIDE),
+        (Parameter("barbs", phrase("hairs on each side"), 12, 3, 40, "×"), SHAFT, WIDE),
         _plume,
     ),
     Motif(
         "waved-fin",
-        "Fin",
-        "a wide shell of many waves, rays from its root",
+        phrase("Fin"),
+        phrase("a wide shell of many waves, rays from its root"),
         "wings",
         (Part("fin", "fin", "flat-1", SCALE), Part("ray", "ray", "round-2", LINE, reload=3)),
         (SIZE, RAYS),
@@ -330,21 +425,21 @@ CREATURES = (
     ),
     Motif(
         "fish-tail",
-        "Tail",
-        "a fan and two lobes that part, rays from the root",
+        phrase("Tail"),
+        phrase("a fan and two lobes that part, rays from the root"),
         "wings",
         (
             Part("fin", "fan", "flat-1-2", SCALE),
             Part("lobe", "lobe", "flat-1", SCALE),
             Part("ray", "ray", "round-2", LINE, reload=3),
         ),
-        (SIZE, Parameter("rays", "rays of a lobe", 3, 0, 8, "×")),
+        (SIZE, Parameter("rays", phrase("rays of a lobe"), 3, 0, 8, "×")),
         _tail,
     ),
     Motif(
         "peaks",
-        "Crown of peaks",
-        "each of two flanks, the light up the middle",
+        phrase("Crown of peaks"),
+        phrase("each of two flanks, the light up the middle"),
         "fields",
         (Part("peak", "flank"),),
         (PEAKS, TALL, FALL, BOW),
@@ -352,8 +447,8 @@ CREATURES = (
     ),
     Motif(
         "scale-rows",
-        "Scales",
-        "from the top row down, each half a step on",
+        phrase("Scales"),
+        phrase("from the top row down, each half a step on"),
         "fields",
         (Part("scale", "scale", "flat-1-2", SCALE, reload=2),),
         (SCALES, ROWS, STEP, SCALE_TALL, ROUND),
@@ -362,8 +457,8 @@ CREATURES = (
     ),
     Motif(
         "aimed-stripes",
-        "Aimed stripes",
-        "thin, thick, thin, all aimed at one point",
+        phrase("Aimed stripes"),
+        phrase("thin, thick, thin, all aimed at one point"),
         "lines",
         (Part("stripe", "stripe", "round-4", INK, checks=(Check.LINE_WORK,)),),
         (STRIPES, STRIPE),
@@ -372,36 +467,36 @@ CREATURES = (
     ),
     Motif(
         "flame-border",
-        "Flames",
-        "long and short, leaning outwards",
+        phrase("Flames"),
+        phrase("long and short, leaning outwards"),
         "fields",
         (Part("flame", "flame", "flat-1-2", FLAME),),
-        (FLAMES, Parameter("height_mm", "height of a long flame", 34, 6, 150)),
+        (FLAMES, Parameter("height_mm", phrase("height of a long flame"), 34, 6, 150)),
         _flames,
     ),
     Motif(
         "horns",
-        "Horns",
-        "two that curve apart, ringed",
+        phrase("Horns"),
+        phrase("two that curve apart, ringed"),
         "fields",
         (Part("horn", "horn"), Part("ring", "ring", "liner-1", INK, reload=5)),
         (
-            Parameter("apart_mm", "from foot to foot", 30, 0, 120),
+            Parameter("apart_mm", phrase("from foot to foot"), 30, 0, 120),
             Parameter("height_mm", "height", 44, 10, 160),
-            Parameter("rings", "rings of a horn", 5, 0, 12, "×"),
+            Parameter("rings", phrase("rings of a horn"), 5, 0, 12, "×"),
         ),
         _horns,
     ),
     Motif(
         "fur-head",
-        "Furry head",
-        "ears, a coat in rows, pale patches, nose and whiskers",
+        phrase("Furry head"),
+        phrase("ears, a coat in rows, pale patches, nose and whiskers"),
         "fields",
         (
             Part("ear", "ear", "flat-3-4", FUR),
             Part("fur", "coat", "flat-1-2", FUR),
-            Part("pale", "pale patch", "round-5", LINE, reload=2),
-            Part("ink", "eyes and nose", "round-3", INK, reload=4),
+            Part("pale", phrase("pale patch"), "round-5", LINE, reload=2),
+            Part("ink", phrase("eyes and nose"), "round-3", INK, reload=4),
             Part("whisker", "whisker", "liner-1", LINE, reload=3),
         ),
         (SIZE,),
@@ -409,17 +504,17 @@ CREATURES = (
     ),
     Motif(
         "whisker-set",
-        "Whiskers",
-        "from the root out, a dot at each root",
+        phrase("Whiskers"),
+        phrase("from the root out, a dot at each root"),
         "lines",
         (
             Part("whisker", "whisker", "liner-1", INK, reload=3, checks=(Check.LINE_WORK,)),
             Part("dot", "dot", "round-2", INK, reload=6, checks=(Check.LINE_WORK,)),
         ),
         (
-            Parameter("whiskers", "whiskers on each side", 3, 1, 6, "×"),
+            Parameter("whiskers", phrase("whiskers on each side"), 3, 1, 6, "×"),
             Parameter("length_mm", "length", 34, 6, 90),
-            Parameter("fan_deg", "how wide they fan out", 34, 0, 90, "°"),
+            Parameter("fan_deg", phrase("how wide they fan out"), 34, 0, 90, "°"),
         ),
         _lines,
         in_one_go=True,

@@ -11,30 +11,30 @@ from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import BASE, LINE, Wet
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, line
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-COLUMNS = Parameter("columns", "scales of the first row", 5, 1, 40, "×")
+COLUMNS = Parameter("columns", phrase("scales of the first row"), 5, 1, 40, "×")
 ROWS = Parameter("rows", "rows", 4, 1, 30, "×")
-SPREAD = Parameter("spread_mm", "spread of a scale", 10, 2, 100)
-HEIGHT = Parameter("height_mm", "height of a scale", 8, 2, 100)
-OVERLAP = Parameter("overlap_mm", "overlap of neighbours", 3, -20, 60)
-GROW = Parameter("grow", "each row against the one before", 1.0, 0.6, 1.5, "")
-BOW = Parameter("bow_mm", "how far rows sag in the middle", 0, -60, 60)
+SPREAD = Parameter("spread_mm", phrase("spread of a scale"), 10, 2, 100)
+HEIGHT = Parameter("height_mm", phrase("height of a scale"), 8, 2, 100)
+OVERLAP = Parameter("overlap_mm", phrase("overlap of neighbours"), 3, -20, 60)
+GROW = Parameter("grow", phrase("each row against the one before"), 1.0, 0.6, 1.5, "")
+BOW = Parameter("bow_mm", phrase("how far rows sag in the middle"), 0, -60, 60)
 WAVES = Parameter("waves", "waves", 3, 1, 20, "×")
-LONG = Parameter("long_mm", "length of a wave", 26, 6, 200)
-TALL = Parameter("tall_mm", "height of a wave", 10, 1, 100)
-PULLS = Parameter("pulls", "whites pulled through each wave", 2, 0, 10, "×")
+LONG = Parameter("long_mm", phrase("length of a wave"), 26, 6, 200)
+TALL = Parameter("tall_mm", phrase("height of a wave"), 10, 1, 100)
+PULLS = Parameter("pulls", phrase("whites pulled through each wave"), 2, 0, 10, "×")
 LENGTH = Parameter("length_mm", "length", 50, 6, 300)
 DEPTH = Parameter("depth_mm", "depth", 24, 2, 150)
 RAYS = Parameter("rays", "rays", 5, 0, 20, "×")
 PEAKS = Parameter("peaks", "peaks", 5, 1, 30, "×")
-ARC = Parameter("arc_deg", "how far the crown bends round", 60, 0, 180, "°")
+ARC = Parameter("arc_deg", phrase("how far the crown bends round"), 60, 0, 180, "°")
 STRIPES = Parameter("stripes", "stripes", 6, 2, 30, "×")
-FAN = Parameter("fan_deg", "how wide they fan out", 110, 5, 360, "°")
-STOP = Parameter("stop_mm", "how far from the point they end", 8, 0, 100)
-PASSES = Parameter("passes", "passes for even cover", 2, 1, 12, "×")
-ANCHOR = Parameter("anchor", "what lies on the middle: 0 is edge A, 1 is edge B", 0.5, 0, 1, "")
-SAG = Parameter("bow_mm", "how far it sags", 0, -80, 80)
+FAN = Parameter("fan_deg", phrase("how wide they fan out"), 110, 5, 360, "°")
+STOP = Parameter("stop_mm", phrase("how far from the point they end"), 8, 0, 100)
+PASSES = Parameter("passes", phrase("passes for even cover"), 2, 1, 12, "×")
+ANCHOR = Parameter("anchor", phrase("what lies on the middle: 0 is edge A, 1 is edge B"), 0.5, 0, 1, "")
+SAG = Parameter("bow_mm", phrase("how far it sags"), 0, -80, 80)
 WIDE = Parameter("wide_mm", "width", 60, 5, 300)
 HIGH = Parameter("high_mm", "height", 40, 5, 300)
 
@@ -63,9 +63,18 @@ def _scales(values: Values, prints: Prints) -> Made:
     first = scale_step_mm(values["spread_mm"], values["overlap_mm"], prints["scale"])
     space = spaced("scale", columns, first, values["spread_mm"] + prints["scale"])
     says = (
-        f"{counted(len(pieces), 'scale')} in {counted(rows, 'row')}, each row half a step over the one before",
-        f"{space.words}; {counted(space.fit, 'scale')} would close the first row",
-        f"{widest:.0f} mm wide, {-y:.0f} mm high",
+        phrase(
+            "{counted} in {counted_2}, each row half a step over the one before",
+            counted=plural(len(pieces), "{count} scale", "{count} scales"),
+            counted_2=plural(rows, "{count} row", "{count} rows"),
+        ),
+        plural(
+            space.fit,
+            "{space}; {count} scale would close the first row",
+            "{space}; {count} scales would close the first row",
+            space=space.words,
+        ),
+        phrase("{widest:.0f} mm wide, {y:.0f} mm high", widest=widest, y=-y),
     )
     return Made(tuple(pieces), says, (space,))
 
@@ -87,7 +96,15 @@ def _wave(values: Values, _: Prints) -> Made:
             x = (wave + (number + 0.5) / max(round(values["pulls"]), 1)) * long
             pieces.append(Piece("white", at(pull, x, tall * 0.5, -65.0), 1))
     return Made(
-        tuple(pieces), (f"{counted(waves, 'wave')} of {long:.0f} mm, then the white is pulled while it is wet",)
+        tuple(pieces),
+        (
+            plural(
+                waves,
+                "{count} wave of {long:.0f} mm, then the white is pulled while it is wet",
+                "{count} waves of {long:.0f} mm, then the white is pulled while it is wet",
+                long=long,
+            ),
+        ),
     )
 
 
@@ -99,7 +116,7 @@ def _fin(values: Values, _: Prints) -> Made:
         x = values["length_mm"] * (number + 0.5) / rays
         ray = family("flick").stroke(length_mm=min(max(values["depth_mm"] * 0.8, 4), 300))
         pieces.append(Piece("ray", at(ray, x, 0.0, -80.0 + 20.0 * number / rays), 1))
-    return Made(tuple(pieces), (f"out, in, out, in, {counted(rays, 'ray')}",))
+    return Made(tuple(pieces), (plural(rays, "out, in, out, in, {count} ray", "out, in, out, in, {count} rays"),))
 
 
 def _crown(values: Values, prints: Prints) -> Made:
@@ -116,7 +133,14 @@ def _crown(values: Values, prints: Prints) -> Made:
         y = 0.0 if math.isinf(radius) else radius * (1 - math.cos(angle))
         pieces.append(Piece("peak", at(at(peak, -step * 0.3, 0.0), x, y, math.degrees(angle))))
     space = spaced("peak", peaks, step, max(min(step * 0.6, 200), 2) + prints["peak"])
-    return Made(tuple(pieces), (f"{counted(peaks, 'peak')}, the tallest in the middle", space.words), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(peaks, "{count} peak, the tallest in the middle", "{count} peaks, the tallest in the middle"),
+            space.words,
+        ),
+        (space,),
+    )
 
 
 def _converging(values: Values, prints: Prints) -> Made:
@@ -129,10 +153,23 @@ def _converging(values: Values, prints: Prints) -> Made:
         x, y = out * math.cos(math.radians(turn)), out * math.sin(math.radians(turn))
         pieces.append(Piece("stripe", at(stripe, x, y, turn + 180)))
     apart = 2 * values["stop_mm"] * math.sin(math.radians(fan / max(count - 1, 1)) / 2)
-    says = f"{counted(count, 'stripe')} that aim at one point and end {values['stop_mm']:.0f} mm before it"
+    says = plural(
+        count,
+        "{count} stripe that aim at one point and end {values:.0f} mm before it",
+        "{count} stripes that aim at one point and end {values:.0f} mm before it",
+        values=values["stop_mm"],
+    )
     wide = (values["stop_mm"] + values["length_mm"]) * math.radians(fan) / max(count - (fan < 360), 1)
     space = spaced("stripe", count, wide, prints["stripe"])
-    return Made(tuple(pieces), (says, f"at their wide ends {space.words}", f"tips {apart:.1f} mm apart"), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            says,
+            phrase("at their wide ends {space}", space=space.words),
+            phrase("tips {apart:.1f} mm apart", apart=apart),
+        ),
+        (space,),
+    )
 
 
 def _fill(values: Values, prints: Prints) -> Made:
@@ -148,7 +185,19 @@ def _fill(values: Values, prints: Prints) -> Made:
         pieces.append(Piece("fill", Stroke(way, Nib(NibMode.FIXED, 90.0), 0.6), row))
     area = values["wide_mm"] * values["high_mm"] / 100
     space = spaced("fill", rows, (last - first) / (rows - 1) if rows > 1 else values["high_mm"], prints["fill"])
-    return Made(tuple(pieces), (f"{counted(rows, 'stroke')} side by side cover {area:.0f} cm²", space.words), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                rows,
+                "{count} stroke side by side cover {area:.0f} cm²",
+                "{count} strokes side by side cover {area:.0f} cm²",
+                area=area,
+            ),
+            space.words,
+        ),
+        (space,),
+    )
 
 
 def _base(values: Values, prints: Prints) -> Made:
@@ -164,9 +213,15 @@ def _base(values: Values, prints: Prints) -> Made:
         pieces.append(Piece("base", Stroke(path, Nib(NibMode.FOLLOWING, angle), 0.6), number))
     area = wide * print_mm / 100
     says = (
-        f"{area:.1f} cm² in {passes} {'pass' if passes == 1 else 'passes'}",
-        f"the place {values['anchor']:.0%} down the sponge lies on its middle",
-        "the lower edge shows unless something lies over it" if values["anchor"] < 0.5 else "the upper edge shows",
+        (
+            phrase("{area:.1f} cm² in {passes} pass", area=area, passes=passes)
+            if passes == 1
+            else phrase("{area:.1f} cm² in {passes} passes", area=area, passes=passes)
+        ),
+        phrase("the place {values:.0%} down the sponge lies on its middle", values=values["anchor"]),
+        phrase("the lower edge shows unless something lies over it")
+        if values["anchor"] < 0.5
+        else phrase("the upper edge shows"),
     )
     return Made(tuple(pieces), says)
 
@@ -174,8 +229,8 @@ def _base(values: Values, prints: Prints) -> Made:
 FIELDS = (
     Motif(
         "base",
-        "Sponge base",
-        "a band of a striped sponge, one stripe of it on a landmark",
+        phrase("Sponge base"),
+        phrase("a band of a striped sponge, one stripe of it on a landmark"),
         "fields",
         (Part("base", "base", "sponge-block", BASE),),
         (WIDE, PASSES, ANCHOR, SAG),
@@ -183,8 +238,8 @@ FIELDS = (
     ),
     Motif(
         "scale-field",
-        "Scale field",
-        "rows of inverted Us, each row half a step over",
+        phrase("Scale field"),
+        phrase("rows of inverted Us, each row half a step over"),
         "fields",
         (Part("scale", "scale", "flat-1-2"),),
         (COLUMNS, ROWS, SPREAD, HEIGHT, OVERLAP, GROW, BOW),
@@ -192,17 +247,17 @@ FIELDS = (
     ),
     Motif(
         "wave",
-        "Wave",
-        "a squiggle, then the white pulled through it",
+        phrase("Wave"),
+        phrase("a squiggle, then the white pulled through it"),
         "fields",
-        (Part("wave", "wave"), Part("white", "pulled white", "round-3", LINE, wet=Wet.PULLED)),
+        (Part("wave", "wave"), Part("white", phrase("pulled white"), "round-3", LINE, wet=Wet.PULLED)),
         (WAVES, LONG, TALL, PULLS),
         _wave,
     ),
     Motif(
         "fin",
-        "Fin",
-        "out, in, out, in, and rays",
+        phrase("Fin"),
+        phrase("out, in, out, in, and rays"),
         "wings",
         (Part("fin", "fin"), Part("ray", "ray", "round-3", LINE)),
         (LENGTH, DEPTH, RAYS),
@@ -210,8 +265,8 @@ FIELDS = (
     ),
     Motif(
         "peak-crown",
-        "Peak crown",
-        "peaks pulled up side by side",
+        phrase("Peak crown"),
+        phrase("peaks pulled up side by side"),
         "fields",
         (Part("peak", "peak", "flat-1-2"),),
         (PEAKS, DEPTH, ARC),
@@ -219,8 +274,8 @@ FIELDS = (
     ),
     Motif(
         "converging",
-        "Converging stripes",
-        "stripes that all aim at one point",
+        phrase("Converging stripes"),
+        phrase("stripes that all aim at one point"),
         "fields",
         (Part("stripe", "stripe"),),
         (STRIPES, FAN, LENGTH, STOP),
@@ -228,8 +283,8 @@ FIELDS = (
     ),
     Motif(
         "fill",
-        "Fill behind",
-        "rows of a sponge or a broad brush",
+        phrase("Fill behind"),
+        phrase("rows of a sponge or a broad brush"),
         "fields",
         (Part("fill", "fill", "sponge-block", BASE),),
         (WIDE, HIGH),

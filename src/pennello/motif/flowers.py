@@ -12,22 +12,22 @@ from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LINE, Check
 from pennello.motif.spacing import Spacing
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-PETALS = Parameter("petals", "petals of the outer row", 5, 2, 40, "×")
+PETALS = Parameter("petals", phrase("petals of the outer row"), 5, 2, 40, "×")
 ROWS = Parameter("rows", "rows", 1, 1, 6, "×")
-INSET = Parameter("inset_mm", "inset of each further row", 12.7, 0, 60)
-RADIUS = Parameter("radius_mm", "from the centre to the feet of petals", 14, 0, 120)
-SPREAD = Parameter("spread_mm", "spread of a petal", 12, 2, 150)
-HEIGHT = Parameter("height_mm", "height of a petal", 16, 2, 150)
-STAGGER = Parameter("stagger", "each row half a step on (1) or not (0)", 1, 0, 1, "")
-TWINS = Parameter("twins", "the last gap closed by a twin (1) or not (0)", 0, 0, 1, "")
-SIDES = Parameter("sides", "side petals on each side", 2, 0, 6, "×")
-ARMS = Parameter("arms", "long arms", 4, 2, 12, "×")
-LONG = Parameter("long_mm", "length of a long arm", 34, 5, 200)
-SHORT = Parameter("short", "short arms against long ones", 0.55, 0, 1, "of long")
-BARBS = Parameter("barbs", "pairs of barbs on a long arm", 2, 0, 6, "×")
-BARB = Parameter("barb", "length of a barb against its arm", 0.28, 0, 0.6, "of the arm")
+INSET = Parameter("inset_mm", phrase("inset of each further row"), 12.7, 0, 60)
+RADIUS = Parameter("radius_mm", phrase("from the centre to the feet of petals"), 14, 0, 120)
+SPREAD = Parameter("spread_mm", phrase("spread of a petal"), 12, 2, 150)
+HEIGHT = Parameter("height_mm", phrase("height of a petal"), 16, 2, 150)
+STAGGER = Parameter("stagger", phrase("each row half a step on (1) or not (0)"), 1, 0, 1, "")
+TWINS = Parameter("twins", phrase("the last gap closed by a twin (1) or not (0)"), 0, 0, 1, "")
+SIDES = Parameter("sides", phrase("side petals on each side"), 2, 0, 6, "×")
+ARMS = Parameter("arms", phrase("long arms"), 4, 2, 12, "×")
+LONG = Parameter("long_mm", phrase("length of a long arm"), 34, 5, 200)
+SHORT = Parameter("short", phrase("short arms against long ones"), 0.55, 0, 1, phrase("of long"))
+BARBS = Parameter("barbs", phrase("pairs of barbs on a long arm"), 2, 0, 6, "×")
+BARB = Parameter("barb", phrase("length of a barb against its arm"), 0.28, 0, 0.6, phrase("of the arm"))
 
 _SHRINK = 0.8
 """How much shorter each inner row is (a default)."""
@@ -69,7 +69,13 @@ def _ring(values: Values, prints: Prints) -> Made:
             pieces.append(Piece(part, at(at(petal, -spread / 2, -radius), turn_deg=start - step / 2), row))
         spacings.append(space)
         says.append(_row_says(space, step, twin=twin))
-    says.append(f"{counted(spacings[0].fit, 'petal')} of this print close the outer row")
+    says.append(
+        plural(
+            spacings[0].fit,
+            "{count} petal of this print close the outer row",
+            "{count} petals of this print close the outer row",
+        )
+    )
     return Made(tuple(pieces), tuple(says), tuple(spacings))
 
 
@@ -82,9 +88,17 @@ def _petals_apart(part: str, row: int, petals: int, size: tuple[float, float, fl
 
 
 def _row_says(space: Spacing, step_deg: float, *, twin: bool) -> str:
-    name = "" if space.row == 0 else f"row {space.row + 1}: "
-    closed = ", one closed by a twin" if twin else ""
-    return f"{name}{counted(space.count, 'petal')}, {step_deg:.0f} degrees apart, {space.words}{closed}"
+    name = "" if space.row == 0 else phrase("row {row}: ", row=space.row + 1)
+    closed = phrase(", one closed by a twin") if twin else ""
+    return plural(
+        space.count,
+        "{name}{count} petal, {step_deg:.0f} degrees apart, {space}{closed}",
+        "{name}{count} petals, {step_deg:.0f} degrees apart, {space}{closed}",
+        name=name,
+        step_deg=step_deg,
+        space=space.words,
+        closed=closed,
+    )
 
 
 def _bud_pieces(spread: float, height: float) -> list[Piece]:
@@ -96,7 +110,10 @@ def _bud_pieces(spread: float, height: float) -> list[Piece]:
 def _bud(values: Values, prints: Prints) -> Made:
     spread, height = values["spread_mm"], values["height_mm"]
     wide = spread + prints["bud"]
-    return Made(tuple(_bud_pieces(spread, height)), (f"arc with the light on top, U beneath; {wide:.0f} mm wide",))
+    return Made(
+        tuple(_bud_pieces(spread, height)),
+        (phrase("arc with the light on top, U beneath; {wide:.0f} mm wide", wide=wide),),
+    )
 
 
 def _sides(values: Values, spread: float, height: float) -> list[Piece]:
@@ -117,7 +134,7 @@ def _rose_in(values: Values, prints: Prints) -> Made:
     ring = _ring({**values, "rows": 1, "twins": 0}, {"petal": prints["petal"], "inner": prints["petal"]})
     spread, height = max(values["spread_mm"] * 0.75, 2), max(values["height_mm"] * 0.7, 2)
     pieces = (*ring.pieces, *_bud_pieces(spread, height), *_sides(values, spread, height))
-    says = (*ring.says, "outer petals first, then the bud and its cup, then side petals")
+    says = (*ring.says, phrase("outer petals first, then the bud and its cup, then side petals"))
     return Made(pieces, says, ring.spacings)
 
 
@@ -125,8 +142,8 @@ def _rose_out(values: Values, _: Prints) -> Made:
     """Inside out: fingernail and bucket first, then backwards Cs and one that joins."""
     spread, height = values["spread_mm"], values["height_mm"]
     pieces = (*_bud_pieces(spread, height), *_sides(values, spread, height))
-    sides = counted(2 * round(values["sides"]), "backwards C")
-    return Made(pieces, (f"fingernail and bucket first, then {sides} and one that joins",))
+    sides = plural(2 * round(values["sides"]), "{count} backwards C", "{count} backwards Cs")
+    return Made(pieces, (phrase("fingernail and bucket first, then {sides} and one that joins", sides=sides),))
 
 
 def _radial(values: Values, _: Prints) -> Made:
@@ -146,17 +163,31 @@ def _radial(values: Values, _: Prints) -> Made:
                 for side in (-50.0, 50.0):
                     branch = at(at(barb, foot, 0.0, side), turn_deg=n * 360 / arms)
                     pieces.append(Piece("barb", branch, 2))
-    return Made(tuple(pieces), (f"{arms} long arms of {long:.0f} mm, short ones of {short:.0f} mm between",))
+    return Made(
+        tuple(pieces),
+        (
+            phrase(
+                "{arms} long arms of {long:.0f} mm, short ones of {short:.0f} mm between",
+                arms=arms,
+                long=long,
+                short=short,
+            ),
+        ),
+    )
 
 
-PETAL, INNER = Part("petal", "petal"), Part("inner", "inner petal", "flat-1-2")
-BUD, CUP, SIDE = Part("bud", "bud", "flat-1-2"), Part("cup", "cup", "flat-1-2"), Part("side", "side petal", "flat-1-2")
+PETAL, INNER = Part("petal", "petal"), Part("inner", phrase("inner petal"), "flat-1-2")
+BUD, CUP, SIDE = (
+    Part("bud", "bud", "flat-1-2"),
+    Part("cup", "cup", "flat-1-2"),
+    Part("side", phrase("side petal"), "flat-1-2"),
+)
 
 FLOWERS = (
     Motif(
         "petal-ring",
-        "Petal ring",
-        "petals round a centre, rows inside it, closed or staggered",
+        phrase("Petal ring"),
+        phrase("petals round a centre, rows inside it, closed or staggered"),
         "flowers",
         (PETAL, INNER),
         (PETALS, ROWS, INSET, RADIUS, SPREAD, HEIGHT, STAGGER, TWINS),
@@ -165,8 +196,8 @@ FLOWERS = (
     ),
     Motif(
         "rose-outside-in",
-        "Rose, outside in",
-        "outer petals, then bud and cup, then side petals",
+        phrase("Rose, outside in"),
+        phrase("outer petals, then bud and cup, then side petals"),
         "flowers",
         (PETAL, BUD, CUP, SIDE),
         (PETALS, RADIUS, SPREAD, HEIGHT, STAGGER, INSET, SIDES),
@@ -176,8 +207,8 @@ FLOWERS = (
     ),
     Motif(
         "rose-inside-out",
-        "Rose, inside out",
-        "fingernail and bucket, then backwards Cs round them",
+        phrase("Rose, inside out"),
+        phrase("fingernail and bucket, then backwards Cs round them"),
         "flowers",
         (BUD, CUP, SIDE),
         (SPREAD, HEIGHT, SIDES),
@@ -186,8 +217,8 @@ FLOWERS = (
     ),
     Motif(
         "bud",
-        "Bud",
-        "an arc with the light on top, a U beneath",
+        phrase("Bud"),
+        phrase("an arc with the light on top, a U beneath"),
         "flowers",
         (BUD, CUP),
         (SPREAD, HEIGHT),
@@ -196,8 +227,8 @@ FLOWERS = (
     ),
     Motif(
         "radial",
-        "Radial figure",
-        "long arms, short ones between, barbs: a snowflake",
+        phrase("Radial figure"),
+        phrase("long arms, short ones between, barbs: a snowflake"),
         "flowers",
         (Part("arm", "arm", "round-3", LINE), Part("barb", "barb", "round-2", LINE)),
         (ARMS, LONG, SHORT, BARBS, BARB),

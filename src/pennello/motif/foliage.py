@@ -10,34 +10,34 @@ from pennello.motif.grammar import both, dot, moved, stroke, whole_leaf
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LEAF, LINE, STEM
 from pennello.motif.spacing import spaced
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-MIDRIB = Parameter("length_mm", "length of the midrib", 24, 6, 120)
-WAVES = Parameter("waves", "waves of a rim", 3, 0, 8, "×")
-WAVE_MM = Parameter("wave_mm", "height of a wave", 1.9, 0, 8)
-OPEN = Parameter("open_deg", "angle between the leaves", 130, 20, 340, "°")
-FOOT = Parameter("foot_mm", "from the centre to the leaf's foot", 14, 0, 120)
-PAIRS = Parameter("pairs", "pairs of leaves", 3, 1, 12, "×")
-STEM_MM = Parameter("stem_mm", "length of the stem", 72, 10, 250)
-LEAF_MM = Parameter("leaf_mm", "length of the lowest leaf", 38, 6, 120)
-SHRINK = Parameter("shrink", "each pair against the one below", 0.86, 0.5, 1.1, "")
-LEAN = Parameter("lean_deg", "angle between leaf and stem", 48, 15, 85, "°")
-CURLS = Parameter("curls", "curls of the vine", 3, 1, 12, "×")
-VINE_MM = Parameter("length_mm", "length of the vine", 80, 20, 300)
+MIDRIB = Parameter("length_mm", phrase("length of the midrib"), 24, 6, 120)
+WAVES = Parameter("waves", phrase("waves of a rim"), 3, 0, 8, "×")
+WAVE_MM = Parameter("wave_mm", phrase("height of a wave"), 1.9, 0, 8)
+OPEN = Parameter("open_deg", phrase("angle between the leaves"), 130, 20, 340, "°")
+FOOT = Parameter("foot_mm", phrase("from the centre to the leaf's foot"), 14, 0, 120)
+PAIRS = Parameter("pairs", phrase("pairs of leaves"), 3, 1, 12, "×")
+STEM_MM = Parameter("stem_mm", phrase("length of the stem"), 72, 10, 250)
+LEAF_MM = Parameter("leaf_mm", phrase("length of the lowest leaf"), 38, 6, 120)
+SHRINK = Parameter("shrink", phrase("each pair against the one below"), 0.86, 0.5, 1.1, "")
+LEAN = Parameter("lean_deg", phrase("angle between leaf and stem"), 48, 15, 85, "°")
+CURLS = Parameter("curls", phrase("curls of the vine"), 3, 1, 12, "×")
+VINE_MM = Parameter("length_mm", phrase("length of the vine"), 80, 20, 300)
 
 
 def _leaf(values: Values, _: Prints) -> Made:
     long = values["length_mm"]
     rib = stroke("tapering-line", length_mm=long * 1.35, bow_mm=0, press=0.3)
     pieces = [*whole_leaf(long, values), Piece("midrib", rib, 1)]
-    return Made(tuple(pieces), ("two halves that meet on the midrib, the same corner out on both",))
+    return Made(tuple(pieces), (phrase("two halves that meet on the midrib, the same corner out on both"),))
 
 
 def _leaves(values: Values, _: Prints) -> Made:
     leaf = moved(whole_leaf(values["length_mm"], values), values["foot_mm"])
     turns = [-90.0 + side * values["open_deg"] for side in (-0.5, 0.5)]
     pieces = [piece for turn in turns for piece in moved(leaf, turn_deg=turn)]
-    return Made(tuple(pieces), (f"two leaves, {values['open_deg']:.0f} degrees apart",))
+    return Made(tuple(pieces), (phrase("two leaves, {values:.0f} degrees apart", values=values["open_deg"]),))
 
 
 def _push_leaf(long_mm: float) -> Stroke:
@@ -57,7 +57,11 @@ def _spray(values: Values, prints: Prints) -> Made:
         size *= values["shrink"]
     pieces.append(Piece("leaf", at(_push_leaf(size), 0.0, -stem * 0.94, -90.0), 1))
     space = spaced("leaf", pairs, 0.84 * stem / pairs, prints["leaf"] * 0.7, 1)
-    return Made(tuple(pieces), (f"{2 * pairs + 1} leaves on one stem, pairs {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (phrase("{pairs} leaves on one stem, pairs {space}", pairs=2 * pairs + 1, space=space.words),),
+        (space,),
+    )
 
 
 def _vine(values: Values, _: Prints) -> Made:
@@ -78,7 +82,10 @@ def _vine(values: Values, _: Prints) -> Made:
         for k, press in enumerate((0.7, 0.5, 0.3)):
             y = -side * step * (0.30 + 0.1 * k)
             pieces.append(Piece("dot", dot(press, x - step * 0.16 - k * step * 0.05, y), 2))
-    return Made(tuple(pieces), (f"{counted(count, 'curl')}, a leaf and three dots at each",))
+    return Made(
+        tuple(pieces),
+        (plural(count, "{count} curl, a leaf and three dots at each", "{count} curls, a leaf and three dots at each"),),
+    )
 
 
 def _upside(one: Stroke) -> Stroke:
@@ -97,17 +104,28 @@ def _wreath(values: Values, _: Prints) -> Made:
             turned = at(leaf if side < 0 else _upside(leaf), turn_deg=90 + side * 30)
             pieces.append(Piece("leaf", at(at(turned, radius), turn_deg=angle + side * 4), n % 2))
     space = spaced("leaf", count, 2 * math.pi * radius / count, values["leaf_mm"] * 0.8)
-    return Made(tuple(pieces), (f"{2 * count} leaves round a circle of {radius:.0f} mm, {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            phrase(
+                "{count} leaves round a circle of {radius:.0f} mm, {space}",
+                count=2 * count,
+                radius=radius,
+                space=space.words,
+            ),
+        ),
+        (space,),
+    )
 
 
-HALF = Part("leaf", "half of a leaf", role=LEAF)
+HALF = Part("leaf", phrase("half of a leaf"), role=LEAF)
 PUSHED = Part("leaf", "leaf", "flat-1-2", LEAF, reload=2)
 
 FOLIAGE = (
     Motif(
         "whole-leaf",
-        "Leaf of two halves",
-        "two wiggled halves that meet on the midrib",
+        phrase("Leaf of two halves"),
+        phrase("two wiggled halves that meet on the midrib"),
         "leaves",
         (HALF, Part("midrib", "midrib", "liner-1", STEM, reload=4)),
         (MIDRIB, WAVES, WAVE_MM),
@@ -116,8 +134,8 @@ FOLIAGE = (
     ),
     Motif(
         "two-leaves",
-        "Two leaves",
-        "opposite each other, hugging a flower",
+        phrase("Two leaves"),
+        phrase("opposite each other, hugging a flower"),
         "leaves",
         (HALF,),
         (MIDRIB, OPEN, FOOT, WAVES),
@@ -126,8 +144,8 @@ FOLIAGE = (
     ),
     Motif(
         "leaf-sprig",
-        "Sprig",
-        "pairs of leaves up a stem, one at its tip",
+        phrase("Sprig"),
+        phrase("pairs of leaves up a stem, one at its tip"),
         "leaves",
         (Part("stem", "stem", "round-3", STEM), PUSHED),
         (PAIRS, STEM_MM, LEAF_MM, SHRINK, LEAN),
@@ -136,8 +154,8 @@ FOLIAGE = (
     ),
     Motif(
         "vine-line",
-        "Vine",
-        "a line in swings, with curls, leaves and dots",
+        phrase("Vine"),
+        phrase("a line in swings, with curls, leaves and dots"),
         "leaves",
         (
             Part("vine", "vine", "liner-1", STEM, reload=3),
@@ -149,14 +167,14 @@ FOLIAGE = (
     ),
     Motif(
         "wreath",
-        "Wreath",
-        "pairs of leaves round a circle",
+        phrase("Wreath"),
+        phrase("pairs of leaves round a circle"),
         "leaves",
         (PUSHED,),
         (
-            Parameter("leaves", "pairs of leaves", 8, 4, 40, "×"),
+            Parameter("leaves", phrase("pairs of leaves"), 8, 4, 40, "×"),
             Parameter("radius_mm", "radius", 44, 10, 150),
-            Parameter("leaf_mm", "length of a leaf", 38, 6, 100),
+            Parameter("leaf_mm", phrase("length of a leaf"), 38, 6, 100),
         ),
         _wreath,
         in_one_go=True,

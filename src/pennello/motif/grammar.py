@@ -10,6 +10,7 @@ from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.motif.motif import Piece, Values, at
 from pennello.motif.spacing import Spacing, round_spaced
 from pennello.path.cubic import CubicPath, Point
+from pennello.phrases import plural
 
 MOST_SWEEP = 170.0
 WIDER = 1.45
@@ -119,3 +120,23 @@ def graded(places: list[Point], first: float, last: float) -> list[Piece]:
     steps = max(len(places) - 1, 1)
     presses = [first + n / steps * (last - first) for n in range(len(places))]
     return [Piece("dot", dot(min(max(press, 0.1), 1.0), *at)) for press, at in zip(presses, places, strict=True)]
+
+
+def dots_words(count: int, step_mm: float) -> str:
+    """Return what a row of graded dots comes to."""
+    return plural(
+        count,
+        "{count} dot, {step:.0f} mm apart, from large to small",
+        "{count} dots, {step:.0f} mm apart, from large to small",
+        step=step_mm,
+    )
+
+
+def swirl_words(turns: float, drops: int) -> str:
+    """Return what a swirl with teardrops along it comes to."""
+    return plural(
+        drops,
+        "one swirl of {turns:.1f} turns, {count} teardrop along it",
+        "one swirl of {turns:.1f} turns, {count} teardrops along it",
+        turns=turns,
+    )

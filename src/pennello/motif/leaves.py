@@ -9,20 +9,20 @@ from pennello.lay.families.family import Parameter
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LEAF, LINE, STEM, Check
 from pennello.motif.spacing import spaced
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-LEAF_MM = Parameter("leaf_mm", "length of a leaf", 28, 4, 200)
-OPEN = Parameter("open_deg", "angle between the leaf and its stem", 50, 0, 120, "°")
-FOOT = Parameter("foot_mm", "from the centre to the leaf's foot", 12, 0, 120)
-PAIRS = Parameter("pairs", "pairs of leaves", 3, 1, 20, "×")
-STEM_MM = Parameter("stem_mm", "length of the stem", 60, 5, 300)
-SHRINK = Parameter("shrink", "each pair against the one before", 0.85, 0.4, 1.2, "")
-BARBS = Parameter("barbs", "barbs on each side", 6, 1, 40, "×")
-WIDE = Parameter("wide_mm", "width at the widest", 40, 4, 200)
-EYE = Parameter("eye_mm", "width of the eye, 0 for none", 12, 0, 80)
-SCOOPS = Parameter("scoops", "scoops along the wing", 4, 1, 20, "×")
-SPAN = Parameter("span_mm", "length of the long line", 70, 10, 300)
-RISE = Parameter("rise_deg", "how steeply it rises", 28, 0, 85, "°")
+LEAF_MM = Parameter("leaf_mm", phrase("length of a leaf"), 28, 4, 200)
+OPEN = Parameter("open_deg", phrase("angle between the leaf and its stem"), 50, 0, 120, "°")
+FOOT = Parameter("foot_mm", phrase("from the centre to the leaf's foot"), 12, 0, 120)
+PAIRS = Parameter("pairs", phrase("pairs of leaves"), 3, 1, 20, "×")
+STEM_MM = Parameter("stem_mm", phrase("length of the stem"), 60, 5, 300)
+SHRINK = Parameter("shrink", phrase("each pair against the one before"), 0.85, 0.4, 1.2, "")
+BARBS = Parameter("barbs", phrase("barbs on each side"), 6, 1, 40, "×")
+WIDE = Parameter("wide_mm", phrase("width at the widest"), 40, 4, 200)
+EYE = Parameter("eye_mm", phrase("width of the eye, 0 for none"), 12, 0, 80)
+SCOOPS = Parameter("scoops", phrase("scoops along the wing"), 4, 1, 20, "×")
+SPAN = Parameter("span_mm", phrase("length of the long line"), 70, 10, 300)
+RISE = Parameter("rise_deg", phrase("how steeply it rises"), 28, 0, 85, "°")
 
 
 def _pair(values: Values, _: Prints) -> Made:
@@ -31,7 +31,7 @@ def _pair(values: Values, _: Prints) -> Made:
         Piece("leaf", at(at(leaf, values["foot_mm"], 0.0), turn_deg=turn))
         for turn in (values["open_deg"] - 90, -90 - values["open_deg"])
     ]
-    return Made(tuple(pieces), ("two leaves opposite each other, hugging the flower",))
+    return Made(tuple(pieces), (phrase("two leaves opposite each other, hugging the flower"),))
 
 
 def _spray(values: Values, prints: Prints) -> Made:
@@ -49,8 +49,12 @@ def _spray(values: Values, prints: Prints) -> Made:
     tip = family("chisel-leaf").stroke(length_mm=max(last, 4), spread_mm=max(last * 0.4, 2))
     pieces.append(Piece("leaf", at(at(tip, turn_deg=-90), 0.0, -stem), 1))
     space = spaced("leaf", pairs, 0.7 * stem / pairs, prints["leaf"], 1)
-    leaves = counted(2 * pairs + 1, "leaf").replace("leafs", "leaves")
-    return Made(tuple(pieces), (f"{leaves} on one stem", f"pairs: {space.words}"), (space,))
+    leaves = plural(2 * pairs + 1, "{count} leaf", "{count} leaves")
+    return Made(
+        tuple(pieces),
+        (phrase("{leaves} on one stem", leaves=leaves), phrase("pairs: {space}", space=space.words)),
+        (space,),
+    )
 
 
 def _feather(values: Values, prints: Prints) -> Made:
@@ -69,7 +73,10 @@ def _feather(values: Values, prints: Prints) -> Made:
         eye = family("wedge").stroke(turn_deg=300)
         pieces.append(Piece("eye", at(eye, 0.0, -stem * 0.86), 2))
     space = spaced("barb", barbs, stem / barbs, prints["barb"])
-    says = (f"{counted(2 * barbs, 'barb')}; on a side {space.words}", f"{space.fit} a side would close it")
+    says = (
+        plural(2 * barbs, "{count} barb; on a side {space}", "{count} barbs; on a side {space}", space=space.words),
+        phrase("{fit} a side would close it", fit=space.fit),
+    )
     return Made(tuple(pieces), says, (space,))
 
 
@@ -85,19 +92,29 @@ def _wing(values: Values, prints: Prints) -> Made:
         x, y = foot * math.cos(math.radians(rise)), -foot * math.sin(math.radians(rise))
         pieces.append(Piece("scoop", at(at(scoop, mirrored=True), x, y, 150.0 - rise), 1))
     space = spaced("scoop", scoops, 0.8 * span / scoops, prints["scoop"], 1)
-    return Made(tuple(pieces), (f"one long line, {counted(scoops, 'scoop')}", space.words), (space,))
+    return Made(
+        tuple(pieces),
+        (plural(scoops, "one long line, {count} scoop", "one long line, {count} scoops"), space.words),
+        (space,),
+    )
 
 
 LEAF_PART = Part("leaf", "leaf", "leaf-brush", LEAF)
 
 LEAVES = (
     Motif(
-        "leaf-pair", "Leaf pair", "two leaves opposite each other", "leaves", (LEAF_PART,), (LEAF_MM, OPEN, FOOT), _pair
+        "leaf-pair",
+        phrase("Leaf pair"),
+        phrase("two leaves opposite each other"),
+        "leaves",
+        (LEAF_PART,),
+        (LEAF_MM, OPEN, FOOT),
+        _pair,
     ),
     Motif(
         "leaf-spray",
-        "Leaf spray",
-        "pairs of leaves along a stem, and one at its tip",
+        phrase("Leaf spray"),
+        phrase("pairs of leaves along a stem, and one at its tip"),
         "leaves",
         (Part("stem", "stem", "round-3", STEM), LEAF_PART),
         (PAIRS, STEM_MM, LEAF_MM, OPEN, SHRINK),
@@ -105,8 +122,8 @@ LEAVES = (
     ),
     Motif(
         "feather",
-        "Feather, plume",
-        "barbs along a shaft, an eye near its tip",
+        phrase("Feather, plume"),
+        phrase("barbs along a shaft, an eye near its tip"),
         "wings",
         (Part("barb", "barb", "round-5"), Part("shaft", "shaft", "round-3", LINE), Part("eye", "eye", "flat-1-2")),
         (BARBS, STEM_MM, WIDE, EYE),
@@ -114,10 +131,10 @@ LEAVES = (
     ),
     Motif(
         "wing",
-        "Wing",
-        "a long angled line, scoops that grow towards it",
+        phrase("Wing"),
+        phrase("a long angled line, scoops that grow towards it"),
         "wings",
-        (Part("line", "long line", "flat-3-4"), Part("scoop", "scoop", "flat-3-4")),
+        (Part("line", phrase("long line"), "flat-3-4"), Part("scoop", "scoop", "flat-3-4")),
         (SPAN, RISE, SCOOPS),
         _wing,
         checks=(Check.LEADS,),

@@ -6,20 +6,20 @@ import math
 
 from pennello.lay.families.catalogue import family
 from pennello.lay.families.family import Parameter
-from pennello.motif.grammar import graded, in_triangle
+from pennello.motif.grammar import dots_words, graded, in_triangle, swirl_words
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LINE, Check
-from pennello.units import counted
+from pennello.phrases import phrase
 
 DOTS = Parameter("dots", "dots", 5, 1, 40, "×")
-FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")
-LAST = Parameter("last", "pressure of the last dot", 0.25, 0.1, 1, "of full")
-STEP = Parameter("step_mm", "from dot to dot", 6, 1, 60)
-TRIANGLE = Parameter("triangle", "rows as in a triangle (1) or one line (0)", 0, 0, 1, "")
+FIRST = Parameter("first", phrase("pressure of the first dot"), 0.9, 0.1, 1, phrase("of full"))
+LAST = Parameter("last", phrase("pressure of the last dot"), 0.25, 0.1, 1, phrase("of full"))
+STEP = Parameter("step_mm", phrase("from dot to dot"), 6, 1, 60)
+TRIANGLE = Parameter("triangle", phrase("rows as in a triangle (1) or one line (0)"), 0, 0, 1, "")
 RADIUS = Parameter("radius_mm", "radius", 14, 3, 80)
 TURNS = Parameter("turns", "turns", 1.4, 0.3, 4, "×")
-DROPS = Parameter("drops", "teardrops along it", 4, 0, 20, "×")
-DROP_MM = Parameter("drop_mm", "length of a teardrop", 12, 4, 80)
+DROPS = Parameter("drops", phrase("teardrops along it"), 4, 0, 20, "×")
+DROP_MM = Parameter("drop_mm", phrase("length of a teardrop"), 12, 4, 80)
 ARMS = Parameter("arms", "arms", 9, 5, 24, "×")
 
 
@@ -27,7 +27,10 @@ def _dots(values: Values, _: Prints) -> Made:
     count, step = round(values["dots"]), values["step_mm"]
     row = [(n * step, 0.0) for n in range(count)]
     pieces = graded(in_triangle(count, step) if values["triangle"] >= 0.5 else row, values["first"], values["last"])
-    return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
+    return Made(
+        tuple(pieces),
+        (dots_words(count, step),),
+    )
 
 
 def _swirl(values: Values, _: Prints) -> Made:
@@ -40,19 +43,29 @@ def _swirl(values: Values, _: Prints) -> Made:
         x = radius * 1.25 * math.cos(math.radians(angle)) - radius
         y = radius * 1.25 * math.sin(math.radians(angle))
         pieces.append(Piece("drop", at(drop, x, y, angle + 100), 1))
-    return Made(tuple(pieces), (f"one swirl of {values['turns']:.1f} turns, {counted(drops, 'teardrop')} along it",))
+    return Made(
+        tuple(pieces),
+        (swirl_words(values["turns"], drops),),
+    )
 
 
 def _burst(values: Values, _: Prints) -> Made:
     burst = family("starburst").stroke(radius_mm=values["radius_mm"], arms=round(values["arms"]))
-    return Made((Piece("burst", burst),), (f"{round(values['arms'])} thin arms of {values['radius_mm']:.0f} mm",))
+    return Made(
+        (Piece("burst", burst),),
+        (
+            phrase(
+                "{values} thin arms of {values_2:.0f} mm", values=round(values["arms"]), values_2=values["radius_mm"]
+            ),
+        ),
+    )
 
 
 MARKS = (
     Motif(
         "dots",
-        "Dot cluster",
-        "graded dots in a line or a triangle",
+        phrase("Dot cluster"),
+        phrase("graded dots in a line or a triangle"),
         "lines",
         (Part("dot", "dot", "round-3", LINE, checks=(Check.LINE_WORK,)),),
         (DOTS, FIRST, LAST, STEP, TRIANGLE),
@@ -60,8 +73,8 @@ MARKS = (
     ),
     Motif(
         "swirl-drops",
-        "Swirl with teardrops",
-        "a line that winds in, drops along it",
+        phrase("Swirl with teardrops"),
+        phrase("a line that winds in, drops along it"),
         "lines",
         (
             Part("swirl", "swirl", "round-3", LINE, checks=(Check.LINE_WORK,)),
@@ -73,8 +86,8 @@ MARKS = (
     ),
     Motif(
         "starburst",
-        "Starburst",
-        "many thin arms from a point",
+        phrase("Starburst"),
+        phrase("many thin arms from a point"),
         "lines",
         (Part("burst", "burst", "round-2", LINE, checks=(Check.LINE_WORK,)),),
         (RADIUS, ARMS),

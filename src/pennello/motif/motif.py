@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.errors import UnknownNameError
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.place import HERE, Place
@@ -114,11 +114,7 @@ class Motif:
                 continue
             if key not in known:
                 raise UnknownNameError("number", key, list(known), self.key)
-            one = known[key]
-            if not one.low <= value <= one.high:
-                raise OutOfRangeError(
-                    f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}".rstrip()
-                )
+            known[key].check(value, self.name)
         return {key: float(given.get(key, one.default)) for key, one in known.items()}
 
     def made(self, given: Values | None = None, prints: Prints | None = None) -> Made:

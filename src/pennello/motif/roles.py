@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import Enum
 
+from pennello.phrases import phrase
+
 
 @dataclass(frozen=True, slots=True)
 class Role:
@@ -37,21 +39,21 @@ class Role:
         return len(self.wish) == 1
 
 
-PETAL = Role("petal", "light rim, dark heel", ("foam-white", "thrift-pink", "mallow-magenta"))
-LEAF = Role("leaf", "two greens, the lighter on the rim", ("samphire", "kelp-green"), green=True, own=True)
-STEM = Role("stem", "one green", ("kelp-green",), green=True)
-LINE = Role("line", "one light colour", ("foam-white",))
-INK = Role("ink", "one dark colour", ("peat-black",))
-HEART = Role("heart", "one warm colour", ("lantern-yellow",))
-WING = Role("wing", "light rim, dark heel", ("foam-white", "shrimp-coral", "poppy-red", "dulse-crimson"))
-FLAME = Role("flame", "light rim, hot heel", ("lantern-yellow", "ember-orange", "poppy-red"), own=True)
-SCALE = Role("scale", "light rim, deep heel", ("mackerel-silver", "skylark-blue", "mussel-blue"))
-SEA = Role("sea", "white crest, deep heel", ("foam-white", "skylark-blue", "mussel-blue"), own=True)
-FUR = Role("fur", "light tips, dark roots", ("foam-white", "heron-grey", "peat-black"), own=True)
-LIP = Role("lip", "two tones of one colour", ("shrimp-coral", "poppy-red", "dulse-crimson"), own=True)
+PETAL = Role("petal", phrase("light rim, dark heel"), ("foam-white", "thrift-pink", "mallow-magenta"))
+LEAF = Role("leaf", phrase("two greens, the lighter on the rim"), ("samphire", "kelp-green"), green=True, own=True)
+STEM = Role("stem", phrase("one green"), ("kelp-green",), green=True)
+LINE = Role("line", phrase("one light colour"), ("foam-white",))
+INK = Role("ink", phrase("one dark colour"), ("peat-black",))
+HEART = Role("heart", phrase("one warm colour"), ("lantern-yellow",))
+WING = Role("wing", phrase("light rim, dark heel"), ("foam-white", "shrimp-coral", "poppy-red", "dulse-crimson"))
+FLAME = Role("flame", phrase("light rim, hot heel"), ("lantern-yellow", "ember-orange", "poppy-red"), own=True)
+SCALE = Role("scale", phrase("light rim, deep heel"), ("mackerel-silver", "skylark-blue", "mussel-blue"))
+SEA = Role("sea", phrase("white crest, deep heel"), ("foam-white", "skylark-blue", "mussel-blue"), own=True)
+FUR = Role("fur", phrase("light tips, dark roots"), ("foam-white", "heron-grey", "peat-black"), own=True)
+LIP = Role("lip", phrase("two tones of one colour"), ("shrimp-coral", "poppy-red", "dulse-crimson"), own=True)
 BASE = Role(
     "base",
-    "stripes as the place wants them",
+    phrase("stripes as the place wants them"),
     ("poppy-red", "lantern-yellow", "kelp-green", "mussel-blue"),
     light_rim=False,
 )

@@ -10,40 +10,51 @@ import numpy as np
 from pennello.lay.families.family import Parameter
 from pennello.lay.families.shapes import arc, straight
 from pennello.lay.stroke import Key, Nib, NibMode, PartKey, Stroke
-from pennello.motif.grammar import both, directions, dot, graded, in_triangle, outward, stroke, upright
+from pennello.motif.grammar import (
+    both,
+    directions,
+    dot,
+    dots_words,
+    graded,
+    in_triangle,
+    outward,
+    stroke,
+    swirl_words,
+    upright,
+)
 from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import HEART, LINE, LIP, SEA, Check
 from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, Point
-from pennello.units import counted
+from pennello.phrases import phrase, plural
 
-ARMS = Parameter("arms", "long arms", 6, 3, 12, "×")
-LONG = Parameter("long_mm", "length of a long arm", 34, 8, 150)
-SHORT = Parameter("short", "short arms between, against long ones, 0 for none", 0.5, 0, 0.9, "of long")
-BARBS = Parameter("barbs", "pairs of barbs on a long arm", 2, 0, 4, "×")
-BARB_AT = Parameter("barb_at", "where the first barb stands on its arm", 0.45, 0.15, 0.85, "of the arm")
-BARB = Parameter("barb", "length of a barb", 0.27, 0.05, 0.6, "of the arm")
-PRESS = Parameter("press", "thickness of the lines: pressure", 0.45, 0.06, 1, "of full")
-TO_POINT = Parameter("height_mm", "from the lobes to the point", 24, 6, 120)
-SIZE = Parameter("size", "size of the way, not of the brush", 1, 0.5, 3, "×")
+ARMS = Parameter("arms", phrase("long arms"), 6, 3, 12, "×")
+LONG = Parameter("long_mm", phrase("length of a long arm"), 34, 8, 150)
+SHORT = Parameter("short", phrase("short arms between, against long ones, 0 for none"), 0.5, 0, 0.9, phrase("of long"))
+BARBS = Parameter("barbs", phrase("pairs of barbs on a long arm"), 2, 0, 4, "×")
+BARB_AT = Parameter("barb_at", phrase("where the first barb stands on its arm"), 0.45, 0.15, 0.85, phrase("of the arm"))
+BARB = Parameter("barb", phrase("length of a barb"), 0.27, 0.05, 0.6, phrase("of the arm"))
+PRESS = Parameter("press", phrase("thickness of the lines: pressure"), 0.45, 0.06, 1, phrase("of full"))
+TO_POINT = Parameter("height_mm", phrase("from the lobes to the point"), 24, 6, 120)
+SIZE = Parameter("size", phrase("size of the way, not of the brush"), 1, 0.5, 3, "×")
 STARS = Parameter("stars", "stars", 5, 0, 20, "×")
-SEED = Parameter("seed", "another number, other places", 1, 1, 99, "×")
+SEED = Parameter("seed", phrase("another number, other places"), 1, 1, 99, "×")
 BUBBLES = Parameter("bubbles", "bubbles", 6, 1, 30, "×")
 RADIUS = Parameter("radius_mm", "radius", 14, 3, 80)
 TURNS = Parameter("turns", "turns", 1.5, 0.3, 4, "×")
-DROPS = Parameter("drops", "teardrops along it", 5, 0, 20, "×")
+DROPS = Parameter("drops", phrase("teardrops along it"), 5, 0, 20, "×")
 DOTS = Parameter("dots", "dots", 7, 1, 40, "×")
-STEP = Parameter("step_mm", "from dot to dot", 6, 1, 60)
-FIRST = Parameter("first", "pressure of the first dot", 0.9, 0.1, 1, "of full")
-LAST = Parameter("last", "pressure of the last dot", 0.2, 0.1, 1, "of full")
-EYES = Parameter("apart_mm", "from pupil to pupil", 62, 40, 80)
-HOLE = Parameter("hole_mm", "height of the open eye with its lids", 24, 10, 50)
+STEP = Parameter("step_mm", phrase("from dot to dot"), 6, 1, 60)
+FIRST = Parameter("first", phrase("pressure of the first dot"), 0.9, 0.1, 1, phrase("of full"))
+LAST = Parameter("last", phrase("pressure of the last dot"), 0.2, 0.1, 1, phrase("of full"))
+EYES = Parameter("apart_mm", phrase("from pupil to pupil"), 62, 40, 80)
+HOLE = Parameter("hole_mm", phrase("height of the open eye with its lids"), 24, 10, 50)
 
 
 def _heart(values: Values, prints: Prints) -> Made:
     half = stroke("heart-lobe", brush_mm=prints["half"], height_mm=values["height_mm"])
     return Made(
-        (Piece("half", half), Piece("half", at(half, mirrored=True), 1)), ("two halves that meet at the point",)
+        (Piece("half", half), Piece("half", at(half, mirrored=True), 1)), (phrase("two halves that meet at the point"),)
     )
 
 
@@ -54,7 +65,17 @@ def _snow(values: Values, _: Prints) -> Made:
     if values["short"] > 0:
         short = _arm(max(long * values["short"], 4), 1, 0.6, values["barb"] * 0.8, press)
         pieces += [Piece("arm", at(short, turn_deg=-90 + (n + 0.5) * 360 / count), 1) for n in range(count)]
-    return Made(tuple(pieces), (f"{counted(count, 'arm')} of {long:.0f} mm, short ones between",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} arm of {long:.0f} mm, short ones between",
+                "{count} arms of {long:.0f} mm, short ones between",
+                long=long,
+            ),
+        ),
+    )
 
 
 def _arm(long: float, pairs: int, first: float, barb: float, press: float) -> Stroke:
@@ -85,7 +106,15 @@ def _radial(values: Values, prints: Prints) -> Made:
     pieces += [outward("dot", dot(0.35), long * 0.84, turn - 90, 2) for turn in half]
     pieces.append(Piece("dot", dot(1.0), 2))
     space = spaced("arm", count, 2 * math.pi * long * 0.7 / count, prints["arm"] * 1.35)
-    return Made(tuple(pieces), (f"{2 * count} drops drawn in to the middle, {4 * count} dots round them",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            phrase(
+                "{count} drops drawn in to the middle, {count_2} dots round them", count=2 * count, count_2=4 * count
+            ),
+        ),
+        (space,),
+    )
 
 
 def _moon(values: Values, _: Prints) -> Made:
@@ -103,7 +132,16 @@ def _moon(values: Values, _: Prints) -> Made:
         far = away + 9 * size
         x, y = 8 * size + far * math.cos(math.radians(turn + 14)), far * math.sin(math.radians(turn + 14))
         pieces.append(Piece("star", dot(0.3 + 0.3 * (n % 2), x, y), 1))
-    return Made(tuple(pieces), (f"a moon, {counted(count, 'star')} of five points, as many dots",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "a moon, {count} star of five points, as many dots",
+                "a moon, {count} stars of five points, as many dots",
+            ),
+        ),
+    )
 
 
 def _bubbles(values: Values, _: Prints) -> Made:
@@ -124,7 +162,16 @@ def _bubbles(values: Values, _: Prints) -> Made:
         light = stroke("thin-thick-thin", length_mm=radius * 0.95, bow_mm=radius * 0.26, press=0.7)
         pieces.append(Piece("light", at(at(light, -radius * 0.47, -radius * 0.5), x, y, -45.0), 1))
         pieces.append(Piece("light", dot(0.4, x + radius * 0.45, y + radius * 0.45), 1))
-    return Made(tuple(pieces), (f"{counted(count, 'bubble')}, each a ring, a light and a dot",))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count,
+                "{count} bubble, each a ring, a light and a dot",
+                "{count} bubbles, each a ring, a light and a dot",
+            ),
+        ),
+    )
 
 
 def _free(
@@ -150,7 +197,7 @@ def _burst(values: Values, _: Prints) -> Made:
         pieces.append(Piece("burst", at(small, radius * x, radius * y)))
     for x, y, press in ((1.1, 0.6, 0.6), (-0.9, -0.9, 0.5), (0.2, 1.35, 0.35), (-1.5, 0.1, 0.3)):
         pieces.append(Piece("burst", dot(press, radius * x, radius * y)))
-    return Made(tuple(pieces), (f"a burst of {arms} arms, two small ones, four dots",))
+    return Made(tuple(pieces), (phrase("a burst of {arms} arms, two small ones, four dots", arms=arms),))
 
 
 def _swirl(values: Values, _: Prints) -> Made:
@@ -164,7 +211,10 @@ def _swirl(values: Values, _: Prints) -> Made:
         x, y = radius - out * math.cos(math.radians(back)), -out * math.sin(math.radians(back))
         drop = stroke("press-drop", length_mm=max(radius * (0.72 - 0.08 * n), 3), press=0.95 - 0.1 * min(n, 6))
         pieces.append(Piece("drop", at(drop, x, y, back + 118.0), 1))
-    return Made(tuple(pieces), (f"one swirl of {values['turns']:.1f} turns, {counted(drops, 'teardrop')} along it",))
+    return Made(
+        tuple(pieces),
+        (swirl_words(values["turns"], drops),),
+    )
 
 
 def _dots(values: Values, _: Prints) -> Made:
@@ -173,7 +223,10 @@ def _dots(values: Values, _: Prints) -> Made:
     middle, sag = (count - 1) / 2, values["bow_mm"]
     bow = [((n - middle) * step, sag * (((n - middle) / max(middle, 1)) ** 2 - 1)) for n in range(count)]
     pieces = graded(in_triangle(count, step) if values["triangle"] >= 0.5 else bow, values["first"], values["last"])
-    return Made(tuple(pieces), (f"{counted(count, 'dot')}, {step:.0f} mm apart, from large to small",))
+    return Made(
+        tuple(pieces),
+        (dots_words(count, step),),
+    )
 
 
 def _lips(values: Values, _: Prints) -> Made:
@@ -191,7 +244,10 @@ def _lips(values: Values, _: Prints) -> Made:
         pressures = (Key(0, 0.5), Key(0.5, 0.5), Key(1, 0.06))
         parts = (PartKey(0, 0.0, 1.0), PartKey(0.6, 0.0, 1.0), PartKey(1, 0.42, 0.58))
         pieces += both("lip", Stroke(CubicPath(points), nib, pressures=pressures, parts=parts), row)
-    return Made(tuple(pieces), (f"the bow first, then the lower lip, {2 * wide:.0f} mm from corner to corner",))
+    return Made(
+        tuple(pieces),
+        (phrase("the bow first, then the lower lip, {wide:.0f} mm from corner to corner", wide=2 * wide),),
+    )
 
 
 def _eye_frame(values: Values, prints: Prints) -> Made:
@@ -211,7 +267,15 @@ def _eye_frame(values: Values, prints: Prints) -> Made:
         pieces.append(Piece("dot", dot(0.25 + 0.45 * max(much, 0.0), *place), 2))
     around = math.pi * (wide + tall) * 225 / 360
     space = spaced("petal", count, around / max(count - 1, 1), prints["petal"] * 0.7)
-    return Made(tuple(pieces), (f"{counted(count, 'petal')} round an eye, {space.words}",), (space,))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                count, "{count} petal round an eye, {space}", "{count} petals round an eye, {space}", space=space.words
+            ),
+        ),
+        (space,),
+    )
 
 
 def _mask(values: Values, prints: Prints) -> Made:
@@ -230,7 +294,10 @@ def _mask(values: Values, prints: Prints) -> Made:
         pieces += both(
             "dot", dot(0.9 - 0.25 * n, half * 1.05 + 6.5 * n, tall + wide * 0.75 + 1.5 * n - 2.5 * n * n * 0.4), 5
         )
-    return Made(tuple(pieces), (f"sweeps over and under two eyes {2 * half:.0f} mm apart, four peaks, a fan between",))
+    return Made(
+        tuple(pieces),
+        (phrase("sweeps over and under two eyes {half:.0f} mm apart, four peaks, a fan between", half=2 * half),),
+    )
 
 
 def _sweep(half: float, y: float, rise: float, side: float) -> Stroke:
@@ -261,7 +328,10 @@ def _waves(values: Values, _: Prints) -> Made:
             (22, -34, 0.25),
         ):
             pieces.append(Piece("foam", dot(press, x + dx * size, dy * size), count + 1))
-    return Made(tuple(pieces), (f"{counted(count, 'wave')} that curl, foam at each crest",))
+    return Made(
+        tuple(pieces),
+        (plural(count, "{count} wave that curl, foam at each crest", "{count} waves that curl, foam at each crest"),),
+    )
 
 
 def _bow(values: Values, _: Prints) -> Made:
@@ -279,15 +349,15 @@ def _bow(values: Values, _: Prints) -> Made:
         *both("ribbon", at(tail, 1.5 * size, 2.0 * size, 62.0), 0),
     ]
     pieces.append(Piece("ribbon", at(knot, 0.0, -3.0 * size), 2))
-    return Made(tuple(pieces), ("two loops, two tails, a knot over them",))
+    return Made(tuple(pieces), (phrase("two loops, two tails, a knot over them"),))
 
 
-STAR = Part("star", "star and dot", "round-2", LINE, reload=3)
+STAR = Part("star", phrase("star and dot"), "round-2", LINE, reload=3)
 SIGNS = (
     Motif(
         "whole-heart",
-        "Heart",
-        "two lobes round their heels",
+        phrase("Heart"),
+        phrase("two lobes round their heels"),
         "marks",
         (Part("half", "half", "flat-1-2"),),
         (TO_POINT,),
@@ -296,8 +366,8 @@ SIGNS = (
     ),
     Motif(
         "ribbon-bow",
-        "Bow",
-        "two loops, two tails, a knot",
+        phrase("Bow"),
+        phrase("two loops, two tails, a knot"),
         "marks",
         (Part("ribbon", "ribbon", "flat-1-2"),),
         (SIZE,),
@@ -306,8 +376,8 @@ SIGNS = (
     ),
     Motif(
         "snow-figure",
-        "Snow figure",
-        "long arms with barbs, short ones between",
+        phrase("Snow figure"),
+        phrase("long arms with barbs, short ones between"),
         "marks",
         (Part("arm", "arm", "liner-1", LINE, reload=2, checks=(Check.LINE_WORK,)),),
         (ARMS, LONG, SHORT, BARBS, BARB_AT, BARB, PRESS),
@@ -316,17 +386,17 @@ SIGNS = (
     ),
     Motif(
         "radial-figure",
-        "Radial figure",
-        "drops drawn in to the middle, dots round them",
+        phrase("Radial figure"),
+        phrase("drops drawn in to the middle, dots round them"),
         "marks",
         (Part("arm", "drop", "round-4", LINE, reload=3), Part("dot", "dot", "round-2", HEART, reload=8)),
-        (Parameter("arms", "long drops", 8, 3, 16, "×"), LONG),
+        (Parameter("arms", phrase("long drops"), 8, 3, 16, "×"), LONG),
         _radial,
     ),
     Motif(
         "moon-stars",
-        "Moon and stars",
-        "a crescent, stars of five points, dots",
+        phrase("Moon and stars"),
+        phrase("a crescent, stars of five points, dots"),
         "marks",
         (Part("moon", "moon", "flat-1-2"), STAR),
         (SIZE, STARS, SEED),
@@ -335,8 +405,8 @@ SIGNS = (
     ),
     Motif(
         "bubbles",
-        "Bubbles",
-        "a ring, a light and a dot each",
+        phrase("Bubbles"),
+        phrase("a ring, a light and a dot each"),
         "marks",
         (Part("ring", "ring", "dauber-small", LINE, reload=4), Part("light", "light", "round-2", LINE, reload=4)),
         (BUBBLES, SIZE, SEED),
@@ -345,8 +415,8 @@ SIGNS = (
     ),
     Motif(
         "glint",
-        "Glint",
-        "a burst, two small ones, dots",
+        phrase("Glint"),
+        phrase("a burst, two small ones, dots"),
         "lines",
         (Part("burst", "burst", "round-2", LINE, reload=3, checks=(Check.LINE_WORK,)),),
         (Parameter("radius_mm", "radius", 12, 3, 80), Parameter("arms", "arms", 8, 5, 24, "×")),
@@ -355,8 +425,8 @@ SIGNS = (
     ),
     Motif(
         "swirl-trail",
-        "Swirl with drops",
-        "a line that winds in, drops off its back",
+        phrase("Swirl with drops"),
+        phrase("a line that winds in, drops off its back"),
         "lines",
         (
             Part("swirl", "swirl", "round-3", LINE, checks=(Check.LINE_WORK,)),
@@ -369,8 +439,8 @@ SIGNS = (
     ),
     Motif(
         "dot-set",
-        "Dots",
-        "graded, in a row, a bow or a triangle",
+        phrase("Dots"),
+        phrase("graded, in a row, a bow or a triangle"),
         "lines",
         (Part("dot", "dot", "round-3", LINE, reload=8, checks=(Check.LINE_WORK,)),),
         (
@@ -378,45 +448,45 @@ SIGNS = (
             FIRST,
             LAST,
             STEP,
-            Parameter("bow_mm", "how far the row bows", 6, 0, 60),
-            Parameter("triangle", "as a triangle (1) or not (0)", 0, 0, 1, ""),
+            Parameter("bow_mm", phrase("how far the row bows"), 6, 0, 60),
+            Parameter("triangle", phrase("as a triangle (1) or not (0)"), 0, 0, 1, ""),
         ),
         _dots,
         in_one_go=True,
     ),
     Motif(
         "lips",
-        "Lips",
-        "the bow first, two tones, the centre left bare",
+        phrase("Lips"),
+        phrase("the bow first, two tones, the centre left bare"),
         "marks",
         (Part("lip", "lip", "flat-1-2", LIP),),
         (
-            Parameter("wide_mm", "from corner to corner", 50, 25, 70),
-            Parameter("tall_mm", "height of a lip", 13, 6, 25),
-            Parameter("bare_mm", "bare in the centre", 3, 0, 20),
-            Parameter("dark_outside", "dark outside (1) or not (0)", 0, 0, 1, ""),
+            Parameter("wide_mm", phrase("from corner to corner"), 50, 25, 70),
+            Parameter("tall_mm", phrase("height of a lip"), 13, 6, 25),
+            Parameter("bare_mm", phrase("bare in the centre"), 3, 0, 20),
+            Parameter("dark_outside", phrase("dark outside (1) or not (0)"), 0, 0, 1, ""),
         ),
         _lips,
         in_one_go=True,
     ),
     Motif(
         "eye-frame",
-        "Eye frame",
-        "petals that radiate from an eye, a dot before each",
+        phrase("Eye frame"),
+        phrase("petals that radiate from an eye, a dot before each"),
         "frames",
         (Part("petal", "petal", "flat-1-2", reload=2), Part("dot", "dot", "round-3", LINE, reload=8)),
         (
             Parameter("petals", "petals", 11, 4, 24, "×"),
-            Parameter("length_mm", "length of the longest petal", 26, 6, 80),
-            Parameter("wide_mm", "from corner to corner of the eye", 34, 20, 50),
+            Parameter("length_mm", phrase("length of the longest petal"), 26, 6, 80),
+            Parameter("wide_mm", phrase("from corner to corner of the eye"), 34, 20, 50),
             HOLE,
         ),
         _eye_frame,
     ),
     Motif(
         "eye-mask",
-        "Mask",
-        "sweeps over and under both eyes, peaks, a fan between",
+        phrase("Mask"),
+        phrase("sweeps over and under both eyes, peaks, a fan between"),
         "frames",
         (Part("sweep", "sweep"), Part("peak", "peak", "flat-1-2"), Part("dot", "dot", "round-4", LINE, reload=6)),
         (EYES, HOLE, SIZE),
@@ -424,8 +494,8 @@ SIGNS = (
     ),
     Motif(
         "curling-waves",
-        "Curling waves",
-        "backs that rise and fold over, foam at each crest",
+        phrase("Curling waves"),
+        phrase("backs that rise and fold over, foam at each crest"),
         "fields",
         (Part("wave", "wave", "flat-1", SEA), Part("foam", "foam", "round-4", LINE, reload=6)),
         (Parameter("waves", "waves", 3, 1, 12, "×"), SIZE),

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from pennello.phrases import phrase
+
 
 @dataclass(frozen=True, slots=True)
 class Spacing:
@@ -43,7 +45,7 @@ class Spacing:
     def close(self) -> str:
         """Overlap or gap in words."""
         over = self.overlap_mm
-        return f"{over:.1f} mm overlap" if over >= 0 else f"gaps of {-over:.1f} mm"
+        return phrase("{over:.1f} mm overlap", over=over) if over >= 0 else phrase("gaps of {over:.1f} mm", over=-over)
 
     @property
     def words(self) -> str:
@@ -52,7 +54,12 @@ class Spacing:
         >>> Spacing("scale", 5, 19.7, 22.7, 5).words
         'one every 19.7 mm, the print allows 22.7 mm: 3.0 mm overlap'
         """
-        return f"one every {self.step_mm:.1f} mm, the print allows {self.allows_mm:.1f} mm: {self.close}"
+        return phrase(
+            "one every {step_mm:.1f} mm, the print allows {allows_mm:.1f} mm: {close}",
+            step_mm=self.step_mm,
+            allows_mm=self.allows_mm,
+            close=self.close,
+        )
 
 
 def spaced(part: str, count: int, step_mm: float, allows_mm: float, row: int = 0) -> Spacing:

@@ -21,6 +21,7 @@ from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_ord
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
 from pennello.order.units import Units, units_of
+from pennello.phrases import phrase
 
 Report = Callable[[float, str], None]
 
@@ -29,14 +30,18 @@ _TENTH_S = 0.11
 _LINES = (StepKind.LINE, StepKind.DOTS)
 
 CUES: tuple[tuple[str, tuple[StepKind, ...], str], ...] = (
-    ("eye", (StepKind.GEM,), "May I put a gem near your eye? Keep it closed until I say so, please."),
-    ("eye", (StepKind.GLITTER,), "May I put some glitter near your eye? Keep it closed until I say so, please."),
-    ("eye", _LINES, "I draw a line by your eye now: keep it closed and still, please."),
-    ("eye", (), "Close your eyes and keep them closed, please."),
-    ("lips", _LINES, "Lips a little apart and still, please."),
-    ("lips", (StepKind.GLITTER,), "May I put some glitter near your lips? Press them together, please."),
-    ("lips", (), "May I paint by your mouth? Open it a little and breathe through your nose, please."),
-    ("nostril", (), "This tickles your nose for a moment, and is quick."),
+    ("eye", (StepKind.GEM,), phrase("May I put a gem near your eye? Keep it closed until I say so, please.")),
+    (
+        "eye",
+        (StepKind.GLITTER,),
+        phrase("May I put some glitter near your eye? Keep it closed until I say so, please."),
+    ),
+    ("eye", _LINES, phrase("I draw a line by your eye now: keep it closed and still, please.")),
+    ("eye", (), phrase("Close your eyes and keep them closed, please.")),
+    ("lips", _LINES, phrase("Lips a little apart and still, please.")),
+    ("lips", (StepKind.GLITTER,), phrase("May I put some glitter near your lips? Press them together, please.")),
+    ("lips", (), phrase("May I paint by your mouth? Open it a little and breathe through your nose, please.")),
+    ("nostril", (), phrase("This tickles your nose for a moment, and is quick.")),
 )
 """What the painter says before a step: near what, for which kinds of step (none: for all others), in words.
 
@@ -109,8 +114,12 @@ class Arranged:
     def how_good(self) -> str:
         """What is proved of the order: a sentence without its stop."""
         if self.gap:
-            return f"At most {self.gap:.1%} above the best there is"
-        return "No order is shorter" if self.shortest else "None is better: a shorter one goes over to and fro"
+            return phrase("At most {gap:.1%} above the best there is", gap=self.gap)
+        return (
+            phrase("No order is shorter")
+            if self.shortest
+            else phrase("None is better: a shorter one goes over to and fro")
+        )
 
     @property
     def missed(self) -> tuple[str, ...]:
@@ -183,7 +192,7 @@ def arrange(
     choice, jobs = _taken(design, target_s)
     if not jobs:
         nothing = Loaded(design.work, (), _NOTHING, _NONE)
-        return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by="nothing to order"), choice, 0.0)
+        return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by=phrase("nothing to order")), choice, 0.0)
     loading = _Loading(design, jobs)
     if design.work.plan.ordering.sequence:
         return _told(design, jobs, loading.sequenced(), None, choice)
@@ -201,7 +210,7 @@ def arrange(
     first = first_order(problem, own.order)
     answer = _improved(problem, first, seconds, improve_s, report, say, seed)
     best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
-    named = ((best.by, answer.timing), ("list scheduling", first), ("as the plan has it", own))
+    named = ((best.by, answer.timing), (phrase("list scheduling"), first), (phrase("as the plan has it"), own))
     by, loaded, listed_s = loading.best(units, named)
     return _told(design, jobs, loaded, replace(best, by=by), choice, listed_s)
 
@@ -259,13 +268,13 @@ def _improved(
 ) -> Improved:
     if problem.count <= MOST_EXACT:
         best = exact_order(problem, best)
-        return Improved(best, best.cost, proven=True, by="all orders")
+        return Improved(best, best.cost, proven=True, by=phrase("all orders"))
     if seconds > 0:
         best = improved(problem, best, seconds, seed, report, say)
     if improve_s > 0:
         return improve(problem, best, improve_s, report, say)
     bound = lower_bound(problem)
-    return Improved(best, bound, proven=best.cost <= bound, by="restarts" if seconds > 0 else "list scheduling")
+    return Improved(best, bound, proven=best.cost <= bound, by="restarts" if seconds > 0 else phrase("list scheduling"))
 
 
 def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) -> tuple[int, ...]:
@@ -405,7 +414,7 @@ def _told(
         sums=sums_of(steps, taken),
         stops=stop_points(steps, taken),
         gap=gap,
-        by=best.by if best is not None else "your own order",
+        by=best.by if best is not None else phrase("your own order"),
         own_total_s=_listed_s(design, jobs) if own_total_s is None else own_total_s,
         missed_lags=late,
         choice=choice,
@@ -446,9 +455,19 @@ def moved(arranged: Arranged, name: str, to: int) -> tuple[str, ...] | str:
     early, late = set(order[:place]), set(order[place:])
     for lag in arranged.lags:
         if lag.after == name and lag.before in late:
-            return f"{arranged.job(name).name} cannot come before {arranged.job(lag.before).name}: {_reason(lag)}."
+            return phrase(
+                "{job} cannot come before {job_2}: {reason}.",
+                job=arranged.job(name).name,
+                job_2=arranged.job(lag.before).name,
+                reason=_reason(lag),
+            )
         if lag.before == name and lag.after in early:
-            return f"{arranged.job(name).name} cannot come after {arranged.job(lag.after).name}: {_reason(lag)}."
+            return phrase(
+                "{job} cannot come after {job_2}: {reason}.",
+                job=arranged.job(name).name,
+                job_2=arranged.job(lag.after).name,
+                reason=_reason(lag),
+            )
     order.insert(place, name)
     return tuple(order)
 

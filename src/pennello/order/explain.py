@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from pennello.design.ordering import Ordering
 from pennello.order.arrange import Arranged, own_order
 from pennello.order.job import Lag, PaintJob
+from pennello.phrases import phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +34,7 @@ def reasons(arranged: Arranged) -> tuple[Reason, ...]:
         if not words and own_before[number] != last and not _goes_on_so(jobs, order, place):
             words = _moved(arranged, number, jobs[last] if place else None, ends)
         if words:
-            found.append(Reason(job.id, f"{job.name} now: {words}"))
+            found.append(Reason(job.id, phrase("{job} now: {words}", job=job.name, words=words)))
     return tuple(found)
 
 
@@ -50,24 +51,28 @@ def _in_window(arranged: Arranged, number: int, ends: Mapping[str, float]) -> st
     if window is None or window.before not in ends:
         return ""
     left = ends[window.before] + window.most_s - start
-    return f"{window.words}; {max(left, 0):.0f} s are left"
+    return phrase("{window}; {left:.0f} s are left", window=window.words, left=max(left, 0))
 
 
 def _moved(arranged: Arranged, number: int, before: PaintJob | None, ends: dict[str, float]) -> str:
     """Return in words what a job gains by coming after another one than in the plan's order, or nothing."""
     job = arranged.jobs[number]
     if before is not None and before.load == job.load and job.load:
-        return f"the same load as {before.name}, no rinse"
+        return phrase("the same load as {before}, no rinse", before=before.name)
     if before is not None and before.twin == job.id:
-        return "the same on the other side"
+        return phrase("the same on the other side")
     filled = _fills(arranged, number, arranged.timing.starts[number] / 10, ends)
     if filled is not None:
         lag, left = filled
         wet = arranged.job(lag.before).name
-        return f"{wet} is wet for {left:.0f} s more" if left >= 1 else f"{wet} is still wet"
+        return (
+            phrase("{wet} is wet for {left:.0f} s more", wet=wet, left=left)
+            if left >= 1
+            else phrase("{wet} is still wet", wet=wet)
+        )
     if before is not None and before.brush == job.brush:
-        return "the same brush"
-    return "the hand is there already" if before is not None and before.region == job.region else ""
+        return phrase("the same brush")
+    return phrase("the hand is there already") if before is not None and before.region == job.region else ""
 
 
 def _fills(arranged: Arranged, number: int, start: float, ends: dict[str, float]) -> tuple[Lag, float] | None:

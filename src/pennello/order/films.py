@@ -29,6 +29,7 @@ from pennello.lay.skin_film import Engine, bare_skin
 from pennello.load.edge import load
 from pennello.order.job import PaintJob
 from pennello.order.jobs import Work, mark_of
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
@@ -233,7 +234,7 @@ def _each_alone(laid: Plan, mine: Sequence[PaintJob], doer: Engine, report: Repo
     found: dict[str, JobFilm] = {}
     ready = {one.stroke: one for one in pulls(laid, PX_PER_MM)}
     for number, job in enumerate(mine):
-        report(number / len(mine), f"how thick {job.name} lies")
+        report(number / len(mine), phrase("how thick {job} lies", job=job.name))
         found[job.id] = _alone(tuple(ready[name] for name in job.strokes), laid.dry_after_s, doer)
     return found
 

@@ -15,6 +15,7 @@ from typing import Any
 from pennello.order.bound import lower_bound
 from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 from pennello.order.search import better
+from pennello.phrases import phrase
 
 Report = Callable[[float, str], None]
 
@@ -54,7 +55,7 @@ def improve(
     """
     bound = lower_bound(problem)
     if problem.count < 2:
-        return Improved(start, start.cost, proven=True, by="nothing to order")
+        return Improved(start, start.cost, proven=True, by=phrase("nothing to order"))
     try:
         from ortools.sat.python import cp_model  # noqa: PLC0415 - OR-Tools takes a second to import
     except ImportError:
@@ -143,7 +144,7 @@ def _solved(solver: Any, model: Any, watcher: Any, seconds: float, report: Repor
             while not wait([running], timeout=_LOOK_S).done:
                 if report is not None:
                     passed = min((time.monotonic() - begun) / seconds, 1.0)
-                    report(passed, f"{watcher.best.total / 10:.0f} s so far")
+                    report(passed, phrase("{total:.0f} s so far", total=watcher.best.total / 10))
         finally:
             solver.stop_search()
         return running.result()

@@ -9,8 +9,9 @@ from enum import Enum
 from pennello.design.ordering import Priority
 from pennello.design.pace import StepKind
 from pennello.load.recipe import Face
+from pennello.phrases import phrase
 
-BOTH, MIDDLE = "both sides", "middle"
+BOTH, MIDDLE = phrase("both sides"), "middle"
 
 
 @dataclass(frozen=True, slots=True)

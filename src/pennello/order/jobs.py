@@ -30,6 +30,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, PaintJob
 from pennello.path.cubic import length_mm
+from pennello.phrases import phrase
 
 SKIN = "skin"
 """The patch that strokes of a plan without motifs lie on."""
@@ -240,12 +241,12 @@ def _name(placed: PlacedMotif, group: tuple[str, int, bool, str], count: int, ch
     side = ""
     if has_twin and chart.midline_mm is not None:
         left = (placed.place.x_mm > chart.midline_mm) != group[2]
-        side = ", wearer's left" if left else ", wearer's right"
+        side = phrase(", wearer's left") if left else phrase(", wearer's right")
     if not placed.motif:
         return placed.name + side
     part = next(part for part in motif(placed.motif).parts if part.key == group[3])
     told = f"{count} × {part.name}" if count > 1 else part.name
-    row = f", row {group[1] + 1}" if group[1] else ""
+    row = phrase(", row {group}", group=group[1] + 1) if group[1] else ""
     return f"{placed.name}: {told}{row}{side}"
 
 
@@ -256,7 +257,11 @@ def _region(chart: Chart, pieces: Sequence[LaidPiece]) -> str:
     off = float(points[:, 0].mean()) - chart.midline_mm
     if abs(off) < SIDE_MM:
         return f"{chart.name}, {MIDDLE}"
-    return f"{chart.name}, wearer's {'left' if off > 0 else 'right'}"
+    return (
+        phrase("{chart}, wearer's left", chart=chart.name)
+        if off > 0
+        else phrase("{chart}, wearer's right", chart=chart.name)
+    )
 
 
 def _near(plan: Plan, chart: Chart, pieces: Sequence[LaidPiece]) -> tuple[str, ...]:
@@ -298,7 +303,9 @@ def _bench_work(plan: Plan, keys: Iterable[str], pace: Pace) -> Work:
         job = replace(
             _stroke_job(plan, strokes, first.id, pace),
             id=first.id,
-            name=first.name if len(strokes) == 1 else f"{first.name} and {len(strokes) - 1} more of its load",
+            name=first.name
+            if len(strokes) == 1
+            else phrase("{first} and {count} more of its load", first=first.name, count=len(strokes) - 1),
             piece=first.id,
             part=first.id,
             unit=first.id,

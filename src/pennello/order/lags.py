@@ -20,6 +20,7 @@ from pennello.order.films import LINE_KINDS, Films
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import SKIN, Work
 from pennello.order.problem import bits
+from pennello.phrases import named, phrase
 from pennello.units import about_seconds_text
 
 HOLDS_GLITTER = 0.5
@@ -128,7 +129,9 @@ def _overlaps(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]
             turned = order.has(unit[upper.id], unit[lower.id])
             one, other = (upper, lower) if turned else (lower, upper)
             if one.unit == other.unit:
-                words = f"{other.name} goes straight over {one.name}: it is painted in one go"
+                words = phrase(
+                    "{other} goes straight over {one}: it is painted in one go", other=other.name, one=one.name
+                )
                 yield Lag(one.id, other.id, 0.0, math.inf, Why.GO, words)
             elif not (one.piece == other.piece and one.twin == other.id):  # twin halves never wait for each other
                 yield _over(case, one, other, pulled)
@@ -147,27 +150,41 @@ def _over(case: _Case, lower: PaintJob, upper: PaintJob, pulled: frozenset[tuple
         if lower.sponge and upper.kind is StepKind.STROKES and habit is not Habit.DRY:
             least = math.ceil(case.tacky(lower, upper) * 10) / 10
             told = about_seconds_text(least)
-            words = f"{lower.name} sets for {told}, until it is tacky, before {upper.name} goes over it"
+            words = phrase(
+                "{lower} sets for {told}, until it is tacky, before {upper} goes over it",
+                lower=lower.name,
+                told=told,
+                upper=upper.name,
+            )
             return Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
     least, um = case.dry(lower, upper), case.films.under_um(lower.id, upper.id)
-    words = f"{lower.name} ({um:.0f} µm) dries for {about_seconds_text(least)} before {upper.name} goes over it"
+    words = phrase(
+        "{lower} ({um:.0f} µm) dries for {least} before {upper} goes over it",
+        lower=lower.name,
+        um=um,
+        least=about_seconds_text(least),
+        upper=upper.name,
+    )
     return Lag(lower.id, upper.id, least, math.inf, Why.DRY, words)
 
 
 def _lies_free(case: _Case, lower: PaintJob, upper: PaintJob, own: RuleKind | None, habit: Habit) -> Lag | None:
     """Return a lag without a wait, where none is needed: by a rule, for too small a place, in one paint or load."""
-    films, names = case.films, f"{upper.name} goes over {lower.name}"
+    films, names = case.films, phrase("{upper} goes over {lower}", upper=upper.name, lower=lower.name)
     why, words = None, ""
     if own is RuleKind.ANY:
-        why, words = Why.OVER, f"{names} however wet it is: your own rule"
+        why, words = Why.OVER, phrase("{names} however wet it is: your own rule", names=names)
     elif own is RuleKind.WET or (own is None and not films.meet(lower.id, upper.id)):
-        why, words = Why.LIES, f"{upper.name} lies over {lower.name}"
+        why, words = Why.LIES, phrase("{upper} lies over {lower}", upper=upper.name, lower=lower.name)
     elif own is None and upper.kind is StepKind.DOTS and habit is Habit.USUAL:
-        why, words = Why.LIES, f"{upper.name} is set down on {lower.name}, not dragged: it need not wait"
+        why, words = (
+            Why.LIES,
+            phrase("{upper} is set down on {lower}, not dragged: it need not wait", upper=upper.name, lower=lower.name),
+        )
     elif own is None and films.alike(lower.id, upper.id):
-        why, words = Why.SAME, f"{names}, in the same paint"
+        why, words = Why.SAME, phrase("{names}, in the same paint", names=names)
     elif own is None and _of_one_load(lower, upper, habit):
-        why, words = Why.LOAD, f"{names}, of one load"
+        why, words = Why.LOAD, phrase("{names}, of one load", names=names)
     return None if why is None else Lag(lower.id, upper.id, 0.0, math.inf, why, words)
 
 
@@ -180,11 +197,20 @@ def _of_one_load(lower: PaintJob, upper: PaintJob, habit: Habit) -> bool:
 def _while_wet(case: _Case, lower: PaintJob, upper: PaintJob, *, tacky: bool) -> Lag:
     most = math.floor(case.tacky(lower, upper) * 10) / 10
     if not tacky:
-        words = f"{upper.name} is pulled while {lower.name} is wet, within {about_seconds_text(most)}"
+        words = phrase(
+            "{upper} is pulled while {lower} is wet, within {most}",
+            upper=upper.name,
+            lower=lower.name,
+            most=about_seconds_text(most),
+        )
         return Lag(lower.id, upper.id, 0.0, most, Why.WET, words)
     opens, closes = math.ceil(case.tacky(lower, upper) * 10) / 10, case.dry(lower, upper)
-    words = (
-        f"{upper.name} goes over {lower.name} while it is tacky, {opens:.0f} to {about_seconds_text(closes)} after it"
+    words = phrase(
+        "{upper} goes over {lower} while it is tacky, {opens:.0f} to {closes} after it",
+        upper=upper.name,
+        lower=lower.name,
+        opens=opens,
+        closes=about_seconds_text(closes),
     )
     return Lag(lower.id, upper.id, opens, max(closes, opens), Why.TACKY, words)
 
@@ -207,7 +233,7 @@ def _glitter(case: _Case, glitter: PaintJob, below: list[PaintJob]) -> Iterator[
     below = [job for job in below if job.kind is not StepKind.GLITTER]
     for lower in case.work.jobs:
         if last and lower.chart == glitter.chart and lower.kind is not StepKind.GLITTER:
-            yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.LAST, "glitter is the last touch")
+            yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.LAST, phrase("glitter is the last touch"))
     if last or not below:
         return
     areas = {job.id: case.films.overlap_mm2(job.id, glitter.id) for job in below}
@@ -216,9 +242,22 @@ def _glitter(case: _Case, glitter: PaintJob, below: list[PaintJob]) -> Iterator[
     top = held[-1]
     for lower in below:
         if lower is not top:
-            yield Lag(lower.id, glitter.id, 0.0, math.inf, Why.TACKY, f"{glitter.name} goes over {lower.name}")
+            yield Lag(
+                lower.id,
+                glitter.id,
+                0.0,
+                math.inf,
+                Why.TACKY,
+                phrase("{glitter} goes over {lower}", glitter=glitter.name, lower=lower.name),
+            )
     opens, closes = case.tacky(top, glitter), case.films.time_to(DRY, top.id, glitter.id, case.rate_um_s)
-    words = f"{glitter.name} sticks while {top.name} is tacky, {opens:.0f} to {about_seconds_text(closes)} after it"
+    words = phrase(
+        "{glitter} sticks while {top} is tacky, {opens:.0f} to {closes} after it",
+        glitter=glitter.name,
+        top=top.name,
+        opens=opens,
+        closes=about_seconds_text(closes),
+    )
     yield Lag(top.id, glitter.id, math.ceil(opens * 10) / 10, math.floor(closes * 10) / 10, Why.TACKY, words)
 
 
@@ -234,7 +273,14 @@ def _whites(case: _Case) -> Iterator[Lag]:
     for one in first:
         for other in second:
             if one.chart == other.chart:
-                yield Lag(one.id, other.id, 0.0, math.inf, why, f"{one.name} before {other.name}: {why.value}")
+                yield Lag(
+                    one.id,
+                    other.id,
+                    0.0,
+                    math.inf,
+                    why,
+                    phrase("{one} before {other}: {why}", one=one.name, other=other.name, why=named(why)),
+                )
 
 
 def _nose(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]:
@@ -249,7 +295,7 @@ def _nose(case: _Case, unit: dict[str, str], order: _Order) -> Iterator[Lag]:
     units = {unit[job.id] for job in late}
     before = (job for job in painted if not _waits_for(unit[job.id], units, order))
     for job, other in product(before, late):
-        words = f"{other.name} lies by the nose, which tickles: late and quick"
+        words = phrase("{other} lies by the nose, which tickles: late and quick", other=other.name)
         yield Lag(job.id, other.id, 0.0, math.inf, Why.NOSE, words)
 
 
@@ -270,11 +316,11 @@ def _leftovers(work: Work) -> Iterator[Lag]:
     for stroke in work.plan.strokes:
         before = stroke.recipe.after
         if before in owner and owner[before] is not owner[stroke.id]:
-            words = f"{stroke.name} goes on with what {before} leaves"
+            words = phrase("{stroke} goes on with what {before} leaves", stroke=stroke.name, before=before)
             yield Lag(owner[before].id, owner[stroke.id].id, 0.0, math.inf, Why.OWN, words)
     for earlier, later in zip(work.plan.strokes, work.plan.strokes[1:], strict=False):
         if later.wait_s > 0 and owner[earlier.id] is not owner[later.id]:
-            words = f"you wait {later.wait_s:.0f} s before {later.name}"
+            words = phrase("you wait {wait_s:.0f} s before {later}", wait_s=later.wait_s, later=later.name)
             yield Lag(owner[earlier.id].id, owner[later.id].id, round(later.wait_s, 1), math.inf, Why.OWN, words)
 
 
@@ -291,12 +337,29 @@ def _own(case: _Case) -> Iterator[Lag]:
 
 def _ruled(case: _Case, one: PaintJob, other: PaintJob, kind: RuleKind) -> Iterator[Lag]:
     if kind is RuleKind.AFTER:
-        yield Lag(one.id, other.id, 0.0, math.inf, Why.OWN, f"{one.name} before {other.name}: your own rule")
+        yield Lag(
+            one.id,
+            other.id,
+            0.0,
+            math.inf,
+            Why.OWN,
+            phrase("{one} before {other}: your own rule", one=one.name, other=other.name),
+        )
     elif kind is RuleKind.DRY:
         least = case.dry(one, other)
-        words = f"{one.name} dries for {about_seconds_text(least)} before {other.name}: your own rule"
+        words = phrase(
+            "{one} dries for {least} before {other}: your own rule",
+            one=one.name,
+            least=about_seconds_text(least),
+            other=other.name,
+        )
         yield Lag(one.id, other.id, least, math.inf, Why.OWN, words)
     elif kind is RuleKind.WET:
         most = math.floor(case.tacky(one, other) * 10) / 10
-        words = f"{other.name} while {one.name} is wet, within {about_seconds_text(most)}: your own rule"
+        words = phrase(
+            "{other} while {one} is wet, within {most}: your own rule",
+            other=other.name,
+            one=one.name,
+            most=about_seconds_text(most),
+        )
         yield Lag(one.id, other.id, 0.0, most, Why.OWN, words)

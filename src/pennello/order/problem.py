@@ -16,6 +16,7 @@ import numpy as np
 from pennello.design.ordering import Sides
 from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
+from pennello.phrases import phrase
 
 NEVER = 10**9
 LATE_COST = 1000
@@ -245,7 +246,9 @@ def setups(before: PaintJob | None, job: PaintJob, pace: Pace, cues: Mapping[str
     """
     found = []
     if before is not None and before.place != job.place:
-        found.append(Setup(StepKind.MOVE, pace.seconds(StepKind.MOVE, pace.move_s), f"over to {job.place}"))
+        found.append(
+            Setup(StepKind.MOVE, pace.seconds(StepKind.MOVE, pace.move_s), phrase("over to {place}", place=job.place))
+        )
     found += _tool(before, job, pace)
     if job.id in cues and (before is None or cues.get(before.id) != cues[job.id]):
         found.append(Setup(StepKind.CUE, pace.seconds(StepKind.CUE, pace.cue_s), cues[job.id]))

@@ -12,6 +12,7 @@ from pennello.design.pace import Pace, StepKind
 from pennello.errors import PennelloError
 from pennello.order.job import Lag
 from pennello.order.steps import Step
+from pennello.phrases import phrase
 
 
 class RunOverError(PennelloError):
@@ -90,7 +91,7 @@ def done(run: Run, now_s: float, *, skipped: bool = False) -> Run:
         If there is none.
     """
     if run.step is None:
-        raise RunOverError("All steps are done; there is none left to tick off.")
+        raise RunOverError(phrase("All steps are done; there is none left to tick off."))
     run = resume(run, now_s)
     took = Took(run.steps[len(run.took)].id, run.began_s, now_s, run.paused_s, skipped)
     return replace(run, took=(*run.took, took), began_s=now_s, paused_s=0.0)
@@ -115,7 +116,7 @@ def undo(run: Run) -> Run:
         If none is over yet.
     """
     if not run.took:
-        raise RunOverError("This is the first step; there is nothing to take back.")
+        raise RunOverError(phrase("This is the first step; there is nothing to take back."))
     last = run.took[-1]
     return replace(run, took=run.took[:-1], began_s=last.began_s, paused_s=last.paused_s)
 

@@ -12,6 +12,7 @@ from collections.abc import Callable, Sequence
 
 from pennello.order.bound import least_setups, lower_bound, tails
 from pennello.order.problem import NEVER, START, Problem, Timing, time_order
+from pennello.phrases import phrase
 
 MOST_EXACT = 9
 """Up to so many jobs the best order is found for certain."""
@@ -152,7 +153,7 @@ def improved(
     while best.cost > floor:
         passed = clock() - begun
         if report is not None:
-            report(min(passed / seconds, 1.0), f"{best.total / 10:.0f} s so far")
+            report(min(passed / seconds, 1.0), phrase("{total:.0f} s so far", total=best.total / 10))
         if passed > seconds:
             break
         broken = _recreated(problem, here, rng)

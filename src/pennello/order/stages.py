@@ -14,6 +14,7 @@ from pennello.design.words import side_paints
 from pennello.order.arrange import Arranged
 from pennello.order.job import PaintJob
 from pennello.order.jobs import part_names
+from pennello.phrases import phrase
 from pennello.units import about_seconds_text, clock
 
 
@@ -86,11 +87,15 @@ def _before(arranged: Arranged, jobs: list[PaintJob]) -> list[str]:
             continue
         if step.kind is StepKind.WAIT:
             held = ", ".join(dict.fromkeys(arranged.job(name).name for name in step.waits_for))
-            found.append(f"Wait {about_seconds_text(step.seconds)}{f' for {held}' if held else ''}.")
+            found.append(
+                phrase("Wait {seconds} for {held}.", seconds=about_seconds_text(step.seconds), held=held)
+                if held
+                else phrase("Wait {seconds}.", seconds=about_seconds_text(step.seconds))
+            )
         elif step.kind is StepKind.CUE:
-            found.append(f"Say: {step.words}")
+            found.append(phrase("Say: {step}", step=step.words))
         elif step.kind is StepKind.RINSE:
-            found.append("Rinse first.")
+            found.append(phrase("Rinse first."))
     return list(dict.fromkeys(found))
 
 
@@ -99,11 +104,15 @@ def _taken(jobs: list[PaintJob], loads: dict[str, int]) -> list[str]:
     found = []
     for job in jobs:
         if job.load:
-            how = "Go on with" if job.goes_on else "Take"
-            again = f", again before stroke {', '.join(map(str, job.anew))}" if job.anew else ""
-            found.append(f"{how} load {loads[job.load]} ({job.tool}){again}.")
+            how = phrase("Go on with") if job.goes_on else "Take"
+            again = phrase(", again before stroke {map}", map=", ".join(map(str, job.anew))) if job.anew else ""
+            found.append(
+                phrase(
+                    "{how} load {loads} ({tool}){again}.", how=how, loads=loads[job.load], tool=job.tool, again=again
+                )
+            )
         else:
-            found.append(f"Take the {job.tool}.")
+            found.append(phrase("Take the {tool}.", tool=job.tool))
     return list(dict.fromkeys(found))
 
 
@@ -111,16 +120,20 @@ def _laid(plan: Plan, jobs: list[PaintJob]) -> list[str]:
     """Return what to lay, and which colour is outside."""
     strokes = sum(len(job.strokes) for job in jobs)
     named = [job.name.split(": ")[-1] for job in jobs]
-    told = named if len(named) <= 4 else [*named[:3], f"and {len(named) - 3} more"]
-    found = [f"{strokes} strokes: {'; '.join(told)}." if strokes > 1 else f"{'; '.join(told)}."]
+    told = named if len(named) <= 4 else [*named[:3], phrase("and {count} more", count=len(named) - 3)]
+    found = [
+        phrase("{strokes} strokes: {told}.", strokes=strokes, told="; ".join(told))
+        if strokes > 1
+        else f"{'; '.join(told)}."
+    ]
     found += dict.fromkeys(job.sign for job in jobs if job.sign)
     for load in dict.fromkeys(job.load for job in jobs if job.load and job.kind is StepKind.STROKES):
         rim, heel = side_paints(plan, plan.stroke(load))
         if rim != heel:
-            found.append(f"{rim} outside, {heel} inside.")
+            found.append(phrase("{rim} outside, {heel} inside.", rim=rim, heel=heel))
     return found
 
 
 def when_words(stage: Stage) -> str:
     """Return when a stage is painted, as in "from 0:15, 34 s"."""
-    return f"from {clock(stage.start_s)}, {stage.end_s - stage.start_s:.0f} s"
+    return phrase("from {start_s}, {end_s:.0f} s", start_s=clock(stage.start_s), end_s=stage.end_s - stage.start_s)

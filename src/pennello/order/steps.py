@@ -10,18 +10,19 @@ from pennello.design.ordering import Priority
 from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
 from pennello.order.problem import TURN, Setup, Timing, setups
+from pennello.phrases import phrase, plural
 
 CHECK_ID = "check"
 _LEAST_S = 0.05
-WHERE = ("painting", "loading", "waiting", "changing", "words and looks")
+WHERE = ("painting", "loading", "waiting", "changing", phrase("words and looks"))
 _WHERE = {
     StepKind.WAIT: "waiting",
     StepKind.LOAD: "loading",
     StepKind.RINSE: "loading",
     StepKind.CHANGE: "changing",
     StepKind.MOVE: "changing",
-    StepKind.CUE: "words and looks",
-    StepKind.CHECK: "words and looks",
+    StepKind.CUE: phrase("words and looks"),
+    StepKind.CHECK: phrase("words and looks"),
 }
 
 
@@ -69,6 +70,16 @@ class Sums:
     changes: int
     where: tuple[tuple[str, float], ...] = ()
 
+    @property
+    def changes_words(self) -> str:
+        """How often the brush is loaded, rinsed and changed."""
+        return phrase(
+            "{loads}, {rinses}, {changes} of tool",
+            loads=plural(self.loads, "{count} load", "{count} loads"),
+            rinses=plural(self.rinses, "{count} rinse", "{count} rinses"),
+            changes=plural(self.changes, "{count} change", "{count} changes"),
+        )
+
 
 def steps_of(
     jobs: Sequence[PaintJob], lags: Iterable[Lag], timing: Timing, pace: Pace, cues: Mapping[str, str]
@@ -87,7 +98,7 @@ def steps_of(
         idle = start - now - sum(part.seconds for part in before_it)
         if idle > _LEAST_S:
             held = _held_by(job, lags, jobs, timing)
-            words = f"Wait until {_names(held, jobs)} is ready." if held else "Wait."
+            words = phrase("Wait until {names} is ready.", names=_names(held, jobs)) if held else phrase("Wait.")
             found.append(Step(f"wait:{job.id}", StepKind.WAIT, "wait", now, now + idle, held, job.id, words))
             now += idle
         for part in before_it:
@@ -101,8 +112,8 @@ def steps_of(
         now, before = start + job.pull_s, job
     tail = pace.seconds(StepKind.CHECK, pace.check_s)
     if found and tail > 0:
-        words = "Look at it whole: mirror pieces there, gaps closed, edges clean."
-        found.append(Step(CHECK_ID, StepKind.CHECK, "look at the whole", now, now + tail, (), "", words))
+        words = phrase("Look at it whole: mirror pieces there, gaps closed, edges clean.")
+        found.append(Step(CHECK_ID, StepKind.CHECK, phrase("look at the whole"), now, now + tail, (), "", words))
     return tuple(_rounded(step) for step in found)
 
 
@@ -131,25 +142,27 @@ def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None)
         StepKind.LOAD: "load",
         StepKind.RINSE: "rinse",
         StepKind.CHANGE: "brush",
-        StepKind.MOVE: "go over",
+        StepKind.MOVE: phrase("go over"),
         StepKind.CUE: "say",
     }
     words = {
-        StepKind.RINSE: "Rinse the brush and dry it.",
-        StepKind.CHANGE: f"Take the {job.tool}." if before is None else f"Put that into the pot, take the {job.tool}.",
-        StepKind.LOAD: f"Load for {job.name}.",
+        StepKind.RINSE: phrase("Rinse the brush and dry it."),
+        StepKind.CHANGE: phrase("Take the {tool}.", tool=job.tool)
+        if before is None
+        else phrase("Put that into the pot, take the {tool}.", tool=job.tool),
+        StepKind.LOAD: phrase("Load for {job}.", job=job.name),
         StepKind.CUE: part.words,
-        StepKind.MOVE: f"Go {part.words}.",
+        StepKind.MOVE: phrase("Go {part}.", part=part.words),
     }
     kind = part.kind
-    told = "Turn the sponge over." if part.words == TURN else words[kind]
+    told = phrase("Turn the sponge over.") if part.words == TURN else words[kind]
     return Step(f"{names[kind]}:{job.id}", kind, part.words, now, now + part.seconds, (), job.id, told)
 
 
 def _lay_words(job: PaintJob) -> str:
     words = [f"{job.name}."]
     if job.anew:
-        words.append(f"Load again before {', '.join(str(number) for number in job.anew)}.")
+        words.append(phrase("Load again before {listed}.", listed=", ".join(str(number) for number in job.anew)))
     return " ".join([*words, *([job.sign] if job.sign else [])])
 
 

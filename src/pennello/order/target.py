@@ -14,6 +14,7 @@ from itertools import combinations
 from pennello.design.ordering import Priority
 from pennello.design.pace import StepKind
 from pennello.order.job import PaintJob
+from pennello.phrases import phrase
 
 MOST_TRIED = 10
 SKIP_SHARE = 0.5
@@ -47,14 +48,14 @@ class Choice:
         def listed(parts: Sequence[str]) -> str:
             return ", ".join(called.get(name, name) for name in parts)
 
-        told = [] if self.fits else ["What must be there takes longer than your time."]
+        told = [] if self.fits else [phrase("What must be there takes longer than your time.")]
         if self.left_out:
-            told.append(f"Left out for the time: {listed(self.left_out)}.")
+            told.append(phrase("Left out for the time: {listed}.", listed=listed(self.left_out)))
         if self.instead:
             spared = [name for name in self.parts if name not in self.instead]
-            told.append(f"It fits without {listed(spared)}: mark that as nice.")
+            told.append(phrase("It fits without {listed}: mark that as nice.", listed=listed(spared)))
         elif not self.fits:
-            told.append("No part of it fits.")
+            told.append(phrase("No part of it fits."))
         return tuple(told)
 
 

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 from pennello.record import Told
 
 Array = NDArray[np.floating[Any]]
@@ -36,8 +37,12 @@ class PathShapeError(PennelloError):
 
     def __init__(self, count: int) -> None:
         super().__init__(
-            f"a path has {count} points; a chain of cubic curves has 4, 7, 10 ... (start, then two handles "
-            f"and an end for each curve), at most {3 * MOST_SEGMENTS + 1}."
+            phrase(
+                "a path has {count} points; a chain of cubic curves has 4, 7, 10 ... (start, then two handles "
+                "and an end for each curve), at most {most_segments}.",
+                count=count,
+                most_segments=3 * MOST_SEGMENTS + 1,
+            )
         )
         self.count = count
 
@@ -68,7 +73,13 @@ class CubicPath:
             raise PathShapeError(count)
         for point in self.points_mm:
             if not all(abs(value) <= COORDINATE_LIMIT_MM for value in point):
-                raise OutOfRangeError("a path point", point, f"within {COORDINATE_LIMIT_MM:.0f} mm of the origin")
+                raise OutOfRangeError(
+                    phrase("a path point"),
+                    point,
+                    phrase(
+                        "within {coordinate_limit_mm:.0f} mm of the origin", coordinate_limit_mm=COORDINATE_LIMIT_MM
+                    ),
+                )
 
     @property
     def curves(self) -> int:

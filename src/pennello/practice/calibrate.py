@@ -19,6 +19,7 @@ from pennello.kit.applicator import Applicator
 from pennello.lay.deposit import LEVELLING_MM
 from pennello.load.gaussian import WIDTH_10_90
 from pennello.load.recipe import LEAST_HAND_DRIFT_MM, Wetness
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -33,7 +34,7 @@ class NothingSeenError(PennelloError):
     """There is nothing to fit to."""
 
     def __init__(self) -> None:
-        super().__init__("Say at least one thing that you saw; without it there is nothing to fit.")
+        super().__init__(phrase("Say at least one thing that you saw; without it there is nothing to fit."))
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +46,7 @@ class Filled:
 
     def __post_init__(self) -> None:
         _within("sweeps", self.sweeps, 0.5, 500)
-        _within("how full the brush was", self.share, 0.05, 0.99)
+        _within(phrase("how full the brush was"), self.share, 0.05, 0.99)
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,8 +57,8 @@ class Petals:
     length_mm: float
 
     def __post_init__(self) -> None:
-        _within("petals of one load", self.count, 0.25, 200)
-        _within("length of a petal", self.length_mm, 2, 2000)
+        _within(phrase("petals of one load"), self.count, 0.25, 200)
+        _within(phrase("length of a petal"), self.length_mm, 2, 2000)
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,8 +71,8 @@ class Blend:
     wetness: Wetness = Wetness.CREAMY
 
     def __post_init__(self) -> None:
-        _within("width of the blend", self.width_10_90_mm, 0.2, 60)
-        _within("softness of the cake", self.softness_mm, 0, 10)
+        _within(phrase("width of the blend"), self.width_10_90_mm, 0.2, 60)
+        _within(phrase("softness of the cake"), self.softness_mm, 0, 10)
         _within("sweeps", self.passes, 0, 500)
 
 
@@ -92,7 +93,7 @@ class Fit:
 
 def _within(name: str, value: float, low: float, high: float) -> None:
     if not low <= value <= high:
-        raise OutOfRangeError(name, value, f"{low:g} to {high:g}")
+        raise OutOfRangeError(name, value, phrase("{low:g} to {high:g}", low=low, high=high))
 
 
 def fit_fill(brush: Applicator, seen: Sequence[Filled]) -> tuple[Fit, ...]:

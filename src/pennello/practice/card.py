@@ -16,6 +16,7 @@ from pennello.colour.observer import WEIGHTS
 from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.paint import Paint, masstones
+from pennello.phrases import named, phrase
 
 WIDTH_MM, HEIGHT_MM = 148.0, 105.0
 """A6 on its side."""
@@ -124,7 +125,7 @@ _STROKES = (
     (_LEFT_A, 0, 60.0, 12, 0.5, "12 sweeps, 60 mm"),
     (_LEFT_B, 0, 60.0, 4, 0.5, "4 sweeps, 60 mm"),
     (_LEFT_A, 1, 90.0, 12, 0.5, "12 sweeps, 90 mm"),
-    (_LEFT_A, 2, 60.0, 12, 0.85, "12 sweeps, pressed hard, 60 mm"),
+    (_LEFT_A, 2, 60.0, 12, 0.85, phrase("12 sweeps, pressed hard, 60 mm")),
 )
 
 
@@ -142,15 +143,22 @@ def card_for(brush: Applicator, paints: tuple[Paint, ...]) -> Card:
         If the brush is no flat, is wider than 25.5 mm, or there are no paints.
     """
     if brush.kind is not ApplicatorKind.FLAT:
-        words = (
-            f"The card is painted with a flat brush; {brush.name} is of the kind {brush.kind.value}. Take a flat one."
+        words = phrase(
+            "The card is painted with a flat brush; {brush} is of the kind {kind}. Take a flat one.",
+            brush=brush.name,
+            kind=named(brush.kind),
         )
         raise CardFitError(words)
     if brush.width_mm > WIDEST_MM:
-        words = f"{brush.name} is {brush.width_mm:g} mm wide; the fields of the card hold up to {WIDEST_MM:g} mm."
+        words = phrase(
+            "{brush} is {width_mm:g} mm wide; the fields of the card hold up to {widest_mm:g} mm.",
+            brush=brush.name,
+            width_mm=brush.width_mm,
+            widest_mm=WIDEST_MM,
+        )
         raise CardFitError(words)
     if not paints or len(paints) > 7:
-        raise CardFitError(f"A card takes the paints of one cake, 1 to 7; these are {len(paints)}.")
+        raise CardFitError(phrase("A card takes the paints of one cake, 1 to 7; these are {count}.", count=len(paints)))
     fields = [
         Field(FieldKind.STROKE, x, _ROW_TOPS[row], length, ROW_MM, words, passes=passes, pressure=pressure)
         for x, row, length, passes, pressure, words in _STROKES
@@ -180,7 +188,7 @@ def white_of(paints: tuple[Paint, ...]) -> str:
 
 
 def _dabs(x: float, y: float, columns: int, kind: FieldKind, paints: tuple[Paint, ...]) -> list[Field]:
-    words = f"{DAB_COATS} coats" if kind is FieldKind.DAB else "1 in 9 of white"
+    words = phrase("{dab_coats} coats", dab_coats=DAB_COATS) if kind is FieldKind.DAB else phrase("1 in 9 of white")
     return [
         Field(
             kind,

@@ -27,6 +27,7 @@ from pennello.kit.contact import BINS
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import load
 from pennello.load.recipe import Recipe
+from pennello.phrases import phrase
 from pennello.practice.own_paint import LOBES_NM, Bend, bent_optics, bent_paint
 from pennello.practice.strip import seen, strip_um
 from pennello.record import range_of
@@ -265,7 +266,7 @@ def fit_card(
     from scipy.optimize import least_squares  # noqa: PLC0415 - SciPy costs a second to import
 
     if not strokes:
-        raise FitProblemError("No stroke is on the photo; paint at least one of the card's four.")
+        raise FitProblemError(phrase("No stroke is on the photo; paint at least one of the card's four."))
     model = _Model(brush, cakes, paints, strokes, dabs)
     start = np.zeros(len(model.sd))
     rounds = 0
@@ -273,7 +274,7 @@ def fit_card(
     def slopes(x: Array) -> Array:
         nonlocal rounds
         if say is not None:
-            say(min(0.95, rounds / 12), "fitting brush and paints")
+            say(min(0.95, rounds / 12), phrase("fitting brush and paints"))
         rounds += 1
         return _slopes(model, x)
 

@@ -16,6 +16,7 @@ from pennello.errors import UnknownNameError
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
 from pennello.path.cubic import line
+from pennello.phrases import phrase
 from pennello.practice.records import KeptTry
 
 OPENS_AT, OPENS_WITH = 75, 3
@@ -50,62 +51,76 @@ class Lesson:
 LESSONS: tuple[Lesson, ...] = (
     Lesson(
         "straight",
-        "A straight sweep",
-        "The chisel square to the way all along, the pressure even. Both edges straight, both ends square.",
+        phrase("A straight sweep"),
+        phrase("The chisel square to the way all along, the pressure even. Both edges straight, both ends square."),
         straight_mm=60.0,
     ),
     Lesson(
         "c",
-        "A C",
-        "Start on the edge, turn, press in the middle, back onto the edge: both ends thin, the light outside.",
+        phrase("A C"),
+        phrase("Start on the edge, turn, press in the middle, back onto the edge: both ends thin, the light outside."),
         "c-curve",
     ),
     Lesson(
-        "s", "An S", "As the C, then the other way round without a stop. The hand moves, not the fingers.", "s-curve"
+        "s",
+        phrase("An S"),
+        phrase("As the C, then the other way round without a stop. The hand moves, not the fingers."),
+        "s-curve",
     ),
     Lesson(
         "drop",
-        "A flat teardrop",
-        "Round the heel for the head, then the chisel runs out to nothing. Corner B stands still while A swings.",
+        phrase("A flat teardrop"),
+        phrase(
+            "Round the heel for the head, then the chisel runs out to nothing. Corner B stands still while A swings."
+        ),
         "square-drop",
     ),
     Lesson(
-        "comma", "A comma", "Broad at the start, out to nothing: lift while you turn onto the edge.", "comma-stroke"
+        "comma",
+        phrase("A comma"),
+        phrase("Broad at the start, out to nothing: lift while you turn onto the edge."),
+        "comma-stroke",
     ),
     Lesson(
-        "nail", "A fingernail", "The chisel keeps its direction; up and over, both feet come to a point.", "fingernail"
+        "nail",
+        phrase("A fingernail"),
+        phrase("The chisel keeps its direction; up and over, both feet come to a point."),
+        "fingernail",
     ),
     Lesson(
-        "fan", "A plain petal", "Corner B creeps along a few mm, corner A swings round it. The rim unbroken.", "fan"
+        "fan",
+        phrase("A plain petal"),
+        phrase("Corner B creeps along a few mm, corner A swings round it. The rim unbroken."),
+        "fan",
     ),
     Lesson(
         "shell",
-        "A shell petal",
-        "As the plain petal, with the rim in and out two to four times while the heel keeps still.",
+        phrase("A shell petal"),
+        phrase("As the plain petal, with the rim in and out two to four times while the heel keeps still."),
         "shell",
     ),
     Lesson(
         "leaf",
-        "A leaf half",
-        "B on the midrib, the rim in and out, more than a shell needs. The second half is its mirror image.",
+        phrase("A leaf half"),
+        phrase("B on the midrib, the rim in and out, more than a shell needs. The second half is its mirror image."),
         "leaf-half",
     ),
     Lesson(
         "swoosh",
-        "A swoosh",
-        "Long and in one breath: on the edge, turned and pressed in the middle, back onto the edge.",
+        phrase("A swoosh"),
+        phrase("Long and in one breath: on the edge, turned and pressed in the middle, back onto the edge."),
         "long-swoosh",
     ),
     Lesson(
         "flower",
-        "A five-petal flower",
-        "Each petal as the first. Turn the paper, not the wrist; the heels meet in the middle.",
+        phrase("A five-petal flower"),
+        phrase("Each petal as the first. Turn the paper, not the wrist; the heels meet in the middle."),
         motif="shell-flower",
     ),
     Lesson(
         "rose",
-        "A rose",
-        "Outer petals first, then the bud, then the cups that join them. Rinse nothing, let the brush run.",
+        phrase("A rose"),
+        phrase("Outer petals first, then the bud, then the cups that join them. Rinse nothing, let the brush run."),
         motif="tea-rose",
     ),
 )
@@ -151,11 +166,15 @@ class Progress:
     def words(self) -> str:
         """One sentence."""
         if not self.open:
-            return "Opens with the lesson before it."
+            return phrase("Opens with the lesson before it.")
         if not self.tries:
-            return "Not tried yet."
-        more = f"{self.lacking} more of {OPENS_AT} points open the next" if self.lacking else "done"
-        return f"Best of {self.tries}: {self.best} points; {more}."
+            return phrase("Not tried yet.")
+        more = (
+            phrase("{lacking} more of {opens_at} points open the next", lacking=self.lacking, opens_at=OPENS_AT)
+            if self.lacking
+            else "done"
+        )
+        return phrase("Best of {tries}: {best} points; {more}.", tries=self.tries, best=self.best, more=more)
 
 
 def progress(tries: Sequence[KeptTry]) -> tuple[Progress, ...]:

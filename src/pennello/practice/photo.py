@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.srgb import decode
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
@@ -80,7 +81,7 @@ def homography(from_points: Sequence[Sequence[float]], to_points: Sequence[Seque
         right += [u, v]
     matrix = np.array(rows, np.float64)
     if not np.isfinite(matrix).all() or any(_thin(points) for points in (from_points, to_points)):
-        raise PhotoProblemError("Three of the four corner marks lie on one line; put each on its own corner.")
+        raise PhotoProblemError(phrase("Three of the four corner marks lie on one line; put each on its own corner."))
     return np.append(np.linalg.solve(matrix, np.array(right)), 1.0).reshape(3, 3)
 
 
@@ -120,12 +121,18 @@ def laid_flat(
 
     rows, columns, _ = picture.shape
     if len(marks_px) != 4 or not all(0 <= x <= columns and 0 <= y <= rows for x, y in marks_px):
-        raise PhotoProblemError("A corner mark lies outside the photo; put all four on their corners.")
+        raise PhotoProblemError(phrase("A corner mark lies outside the photo; put all four on their corners."))
     if _area(marks_px) <= 0:
-        raise PhotoProblemError("The corner marks run the wrong way round; the first is the top left, then clockwise.")
+        raise PhotoProblemError(
+            phrase("The corner marks run the wrong way round; the first is the top left, then clockwise.")
+        )
     fine = (_area(marks_px) / _area(marks_mm)) ** 0.5
     if fine < LEAST_PX_PER_MM:
-        words = f"The photo has {fine:.1f} pixels for each mm of paper; go nearer, until there are {LEAST_PX_PER_MM:g}."
+        words = phrase(
+            "The photo has {fine:.1f} pixels for each mm of paper; go nearer, until there are {least_px_per_mm:g}.",
+            fine=fine,
+            least_px_per_mm=LEAST_PX_PER_MM,
+        )
         raise PhotoProblemError(words)
     px_per_mm = float(min(most_px_per_mm, max(fine, LEAST_PX_PER_MM)))
     way = homography(marks_mm, marks_px)
@@ -161,13 +168,13 @@ def lamp_out(flat: Flat, white_mm: Array, white: float, printed: Sequence[tuple[
     """
     seen = np.array([flat.mean(x - 0.6, y - 0.6, 1.2, 1.2) for x, y in white_mm])
     if seen.min() >= _CLIPPED or np.median(seen, axis=0).max() >= _CLIPPED:
-        raise PhotoProblemError("The white paper is glaring on the photo; take it darker, without a flash.")
+        raise PhotoProblemError(phrase("The white paper is glaring on the photo; take it darker, without a flash."))
     if seen.mean() < _DARKEST_WHITE:
-        raise PhotoProblemError("The photo is too dark; take it by daylight near a window.")
+        raise PhotoProblemError(phrase("The photo is too dark; take it by daylight near a window."))
     found = np.linalg.lstsq(_second_order(white_mm), seen, rcond=None)[0]
     uneven = np.abs(_second_order(white_mm) @ found / seen.clip(1e-3) - 1)
     if np.quantile(uneven, 0.9) > LARGEST_RESIDUAL:
-        raise PhotoProblemError("A shadow or a reflection lies on the paper; take the photo in even light.")
+        raise PhotoProblemError(phrase("A shadow or a reflection lies on the paper; take the photo in even light."))
     rows, columns, _ = flat.rgb.shape
     y, x = np.mgrid[0:rows, 0:columns]
     places = np.column_stack([(x.ravel() + 0.5) / flat.px_per_mm, (y.ravel() + 0.5) / flat.px_per_mm])

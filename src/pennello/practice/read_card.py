@@ -12,6 +12,7 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.contact import contact_width_mm
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Recipe
+from pennello.phrases import phrase
 from pennello.practice.card import (
     BAR_MM,
     DAB_COATS,
@@ -62,7 +63,7 @@ def read_card(
     flat = flat_card(picture, corners, card)
     strokes = tuple(found for one in card.of(FieldKind.STROKE) if (found := _stroke(flat, one, brush, recipe, card)))
     if not strokes:
-        words = (
+        words = phrase(
             "No stroke is found on the card; paint its four fields from the left, each in one pull, and let them dry."
         )
         raise FitProblemError(words)

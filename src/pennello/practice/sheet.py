@@ -23,6 +23,7 @@ from pennello.errors import PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -126,7 +127,7 @@ def practised(plan: Plan, name: str) -> Practised:
     placed = pieces_in(plan, name) if part is not None else tuple(one for one in plan.motifs if one.id == name)
     pieces = _own_side(plan, placed)
     if not pieces:
-        raise UnknownNameError("load, piece or part", name, _known(plan))
+        raise UnknownNameError(phrase("load, piece or part"), name, _known(plan))
     pulled = tuple((one.stroke, plan.brush(plan.stroke(one.load).brush), plan.axis(one.load)) for one in pieces)
     title = part.name if part is not None else placed[0].name
     return _centred(name, title, together([swept(plan, one) for one in pieces]), pulled)
@@ -147,7 +148,7 @@ def _centred(
     key: str, name: str, shape: BaseGeometry, strokes: tuple[tuple[Stroke, Applicator, GradientAxis], ...]
 ) -> Practised:
     if shape.is_empty:
-        raise SheetProblemError(f"{name} touches nothing; there is nothing to practise on it.")
+        raise SheetProblemError(phrase("{name} touches nothing; there is nothing to practise on it.", name=name))
     left, top, right, bottom = shape.bounds
     by = np.array([-(left + right) / 2, -(top + bottom) / 2])
     moved = tuple((_shifted(stroke, by), brush, axis) for stroke, brush, axis in strokes)
@@ -172,10 +173,15 @@ def places_for(what: Practised, most: int = MOST_PLACES) -> tuple[TryPlace, ...]
     x, y, width, height = _AREA
     columns, rows = (int((size + GAP_MM) // (one + GAP_MM)) for size, one in ((width, wide), (height, high)))
     if columns < 1 or rows < 1:
-        words = (
-            f"{what.name} is {right - left:.0f} x {bottom - top:.0f} mm; a sheet holds {width:.0f} x {height:.0f} mm."
+        words = phrase(
+            "{what} is {right:.0f} x {bottom:.0f} mm; a sheet holds {width:.0f} x {height:.0f} mm.",
+            what=what.name,
+            right=right - left,
+            bottom=bottom - top,
+            width=width,
+            height=height,
         )
-        raise SheetProblemError(f"{words} Practise one of its strokes.")
+        raise SheetProblemError(phrase("{words} Practise one of its strokes.", words=words))
     while columns * rows > most and (columns > 1 or rows > 1):
         fewer_rows = columns * (rows - 1) >= most or columns == 1
         columns, rows = (columns, rows - 1) if fewer_rows and rows > 1 else (columns - 1, rows)

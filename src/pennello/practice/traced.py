@@ -13,6 +13,7 @@ from pennello.design.touch import touched
 from pennello.errors import PennelloError
 from pennello.lay.track import follow
 from pennello.path.fit import fitted_path
+from pennello.phrases import phrase
 from pennello.practice.sheet import Practised
 from pennello.practice.tries import TryScore, filled, fitted_slip, told
 
@@ -40,9 +41,9 @@ def score_trace(what: Practised, way_mm: Array, number: int = 1) -> TryScore:
         If it is too short, or what is practised is not one stroke.
     """
     if what.single is None:
-        raise TraceProblemError(f"{what.name} is more than one stroke; trace one of them.")
+        raise TraceProblemError(phrase("{what} is more than one stroke; trace one of them.", what=what.name))
     if len(way_mm) < 2 or float(np.ptp(way_mm, axis=0).max()) < _SHORTEST_MM:
-        raise TraceProblemError("That was too short to be scored; lead the pointer all along the outline.")
+        raise TraceProblemError(phrase("That was too short to be scored; lead the pointer all along the outline."))
     stroke, brush, axis = what.single
     path = fitted_path([(float(x), float(y)) for x, y in way_mm], _GOOD_TO_MM)
     shape = filled(touched(follow(replace(stroke, path=path), brush, axis, _STEP_MM)))

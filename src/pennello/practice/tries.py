@@ -24,6 +24,7 @@ from pennello.design.touch import together, touched
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.lay.track import follow
+from pennello.phrases import phrase
 from pennello.practice.card import PAPER_R
 from pennello.practice.fit_card import PLACES, lab_of
 from pennello.practice.photo import Corners, Flat, PhotoProblemError, Picture, laid_flat, lamp_out
@@ -184,12 +185,12 @@ def score_sheet(
     found = []
     for number, place in enumerate(places):
         if say is not None:
-            say(number / len(places), f"place {place.number} of {len(places)}")
+            say(number / len(places), phrase("place {number} of {count}", number=place.number, count=len(places)))
         one = _score(flat, place, what)
         if one is not None:
             found.append(one)
     if not found:
-        raise PhotoProblemError("No place of the sheet is painted, or all of it is too pale to be seen.")
+        raise PhotoProblemError(phrase("No place of the sheet is painted, or all of it is too pale to be seen."))
     return tuple(found)
 
 
@@ -448,10 +449,16 @@ def told(slip: TrySlip, what: Practised, overlap: float, wobble_mm: float, pale_
     if effects[worst] >= _WORTH_SAYING:
         return _SENTENCES[worst](values[worst])
     if wobble_mm > 1.0:
-        return f"The edge wobbles by {wobble_mm:.1f} mm: slower, with the little finger resting."
+        return phrase(
+            "The edge wobbles by {wobble_mm:.1f} mm: slower, with the little finger resting.", wobble_mm=wobble_mm
+        )
     if pale_from_mm is not None:
-        return f"It runs pale from {pale_from_mm:.0f} mm: more sweeps, or press less."
-    return "That is the stroke." if overlap >= 0.85 else "Nearly: the same again, a little closer to the outline."
+        return phrase("It runs pale from {pale_from_mm:.0f} mm: more sweeps, or press less.", pale_from_mm=pale_from_mm)
+    return (
+        phrase("That is the stroke.")
+        if overlap >= 0.85
+        else phrase("Nearly: the same again, a little closer to the outline.")
+    )
 
 
 _WORTH_SAYING = 0.03
@@ -475,13 +482,33 @@ def _values(slip: TrySlip) -> tuple[float, ...]:
 
 
 _SENTENCES: tuple[Callable[[float], str], ...] = (
-    lambda by: f"It lies {abs(by):.1f} mm beside.",
-    lambda by: f"It lies {abs(by):.1f} mm beside.",
-    lambda by: f"The whole stroke is turned {abs(by):.0f} degrees {'clockwise' if by > 0 else 'anticlockwise'}.",
-    lambda by: f"The stroke is {abs(by):.0%} too {'long' if by > 0 else 'short'}.",
-    lambda by: f"You set the chisel down {abs(by):.0f} degrees too far {'clockwise' if by > 0 else 'anticlockwise'}.",
-    lambda by: f"You turn {abs(by):.0f} degrees too {'far' if by > 0 else 'little'} on the way, seen clockwise.",
-    lambda by: f"You press too {'hard' if by > 0 else 'lightly'}, by {abs(by):.0%} of full pressure.",
+    lambda by: phrase("It lies {by:.1f} mm beside.", by=abs(by)),
+    lambda by: phrase("It lies {by:.1f} mm beside.", by=abs(by)),
+    lambda by: (
+        phrase("The whole stroke is turned {by:.0f} degrees clockwise.", by=abs(by))
+        if by > 0
+        else phrase("The whole stroke is turned {by:.0f} degrees anticlockwise.", by=abs(by))
+    ),
+    lambda by: (
+        phrase("The stroke is {by:.0%} too long.", by=abs(by))
+        if by > 0
+        else phrase("The stroke is {by:.0%} too short.", by=abs(by))
+    ),
+    lambda by: (
+        phrase("You set the chisel down {by:.0f} degrees too far clockwise.", by=abs(by))
+        if by > 0
+        else phrase("You set the chisel down {by:.0f} degrees too far anticlockwise.", by=abs(by))
+    ),
+    lambda by: (
+        phrase("You turn {by:.0f} degrees too far on the way, seen clockwise.", by=abs(by))
+        if by > 0
+        else phrase("You turn {by:.0f} degrees too little on the way, seen clockwise.", by=abs(by))
+    ),
+    lambda by: (
+        phrase("You press too hard, by {by:.0%} of full pressure.", by=abs(by))
+        if by > 0
+        else phrase("You press too lightly, by {by:.0%} of full pressure.", by=abs(by))
+    ),
 )
 
 

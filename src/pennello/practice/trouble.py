@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import Enum
 
 from pennello.finding import Code, Finding
+from pennello.phrases import phrase
 
 
 class Trouble(Enum):
@@ -32,14 +33,14 @@ class Trouble(Enum):
 _TOLD: dict[Trouble, tuple[tuple[Code, ...], str]] = {
     Trouble.MUDDY: (
         (Code.TOO_SOFT, Code.STRAY_PICKUP, Code.OLD_PAINT),
-        "let what lies below dry first, rinse between colours that mix to brown, and sweep without drifting",
+        phrase("let what lies below dry first, rinse between colours that mix to brown, and sweep without drifting"),
     ),
-    Trouble.PALE: ((Code.PALE, Code.THIN_LOAD), "more sweeps on the cake, or go back to it one stroke earlier"),
-    Trouble.STREAKY: ((Code.STREAK, Code.TOO_DRY), "mist the cake once; the load was nearly dry"),
-    Trouble.SMEARED: ((), "wait until it is dry before something touches it, and paint from far to near"),
-    Trouble.GAP: ((Code.PETAL_GAP, Code.MISSED_STRIPE), "the next brush up, or one petal more"),
-    Trouble.DRIPPED: ((Code.DRIP, Code.TOO_WET), "blot the brush, then sweep on until the paint is creamy"),
-    Trouble.SUNK: ((), "lines on dry paint only; on wet paint they sink in"),
+    Trouble.PALE: ((Code.PALE, Code.THIN_LOAD), phrase("more sweeps on the cake, or go back to it one stroke earlier")),
+    Trouble.STREAKY: ((Code.STREAK, Code.TOO_DRY), phrase("mist the cake once; the load was nearly dry")),
+    Trouble.SMEARED: ((), phrase("wait until it is dry before something touches it, and paint from far to near")),
+    Trouble.GAP: ((Code.PETAL_GAP, Code.MISSED_STRIPE), phrase("the next brush up, or one petal more")),
+    Trouble.DRIPPED: ((Code.DRIP, Code.TOO_WET), phrase("blot the brush, then sweep on until the paint is creamy")),
+    Trouble.SUNK: ((), phrase("lines on dry paint only; on wet paint they sink in")),
 }
 
 

@@ -19,6 +19,7 @@ from pennello.design.plan import Plan
 from pennello.disk import PRIVATE, exists, make_private_folder, sweep, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import read_plan, sound_bytes
+from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.session.owner import TOKEN_SIGNS, Owner
 
@@ -245,4 +246,6 @@ def _set_aside(copy: Path, error: FileProblemError) -> str:
     kept = copy.with_name(f"{copy.name}{_DAMAGED}")
     with contextlib.suppress(OSError):
         copy.replace(kept)
-    return f"An autosaved copy is damaged and was set aside as {kept.name}: {error.problem}"
+    return phrase(
+        "An autosaved copy is damaged and was set aside as {kept}: {problem}", kept=kept.name, problem=error.problem
+    )

@@ -32,6 +32,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.place import HERE
 from pennello.path.cubic import line
+from pennello.phrases import phrase
 from pennello.solve.suiting import with_loads_for
 
 Picture = NDArray[np.uint8]
@@ -202,7 +203,7 @@ class Pictures:
         names = {key: one.name for key, one in (MOTIFS if what == "motifs" else FAMILIES).items()}
         shown: dict[str, CataloguePicture] = {}
         for number, (key, name) in enumerate(names.items()):
-            report(number / len(names), f"laying {name}")
+            report(number / len(names), phrase("laying {name}", name=name))
             shown[key] = self.one(what, key, name)
             found(shown[key])
         self._tidy()

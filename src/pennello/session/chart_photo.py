@@ -14,6 +14,7 @@ from pennello.design.on_chart import chart_of
 from pennello.design.photo_edits import photo_of
 from pennello.design.plan import Plan
 from pennello.errors import FileProblemError
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
@@ -67,7 +68,7 @@ def placed_photo(plan: Plan, key: str, folder: Path | None) -> PlacedPhoto | Non
     try:
         stamp = path.stat().st_mtime_ns
     except (OSError, ValueError) as error:  # a name that no file can have
-        raise FileProblemError(path, "the photo of this chart is not there; choose it anew.") from error
+        raise FileProblemError(path, phrase("the photo of this chart is not there; choose it anew.")) from error
     return PlacedPhoto(path, stamp, photo.onto(chart_of(plan, key)))
 
 

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from pennello.design.plan import Plan, skin_bytes
 from pennello.kit.shelf import KitItem
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
@@ -37,7 +38,7 @@ def drawn_stroke(plan: Plan, stroke: str, unit: LengthUnit) -> Callable[[Job[Any
         from pennello.session.forecast import fine  # noqa: PLC0415
 
         outcome = fine(plan, stroke, unit)
-        job.report(0.6, "drawing it")
+        job.report(0.6, phrase("drawing it"))
         scale = outcome.laid.film.canvas.px_per_mm
         return bench_picture(outcome.picture, outcome.seen, outcome.attempt.edge_mm, scale), scale
 
@@ -69,9 +70,9 @@ def chart_image(
         from pennello.session.order_pictures import order_found  # noqa: PLC0415
 
         order = order_found(plan, key, job.check)
-        job.report(0.3, "painting it")
+        job.report(0.3, phrase("painting it"))
         painted = ChartScene(CHART_PX_PER_MM, MOST_PIXELS).paint(plan, key, check=job.check, order=order)
-        job.report(0.8, "drawing it")
+        job.report(0.8, phrase("drawing it"))
         return chart_picture(
             chart_of(plan, key),
             painted,
@@ -92,7 +93,7 @@ def painted_chart(draw: Callable[[Job[Any]], Picture], path: Path) -> Callable[[
         from pennello.files.picture import write_jpeg, write_png  # noqa: PLC0415 - Pillow only when asked for
 
         picture = draw(job)
-        job.report(0.9, "writing it")
+        job.report(0.9, phrase("writing it"))
         write = write_jpeg if path.suffix.lower() in (".jpg", ".jpeg") else write_png
         write(picture, path, CHART_PX_PER_MM)
 

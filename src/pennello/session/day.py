@@ -34,6 +34,7 @@ from pennello.kit.shelf import Thing as KitThing
 from pennello.lay.engine import kernel
 from pennello.limits import MOST_NAME
 from pennello.order.arrange import Arranged, arrange, design_of
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage
 from pennello.session.design_pictures import LaidPlan, laid_plan
 from pennello.session.history import History, Undoable
@@ -117,7 +118,7 @@ def designed(plan: Plan, where: str, name: str = "", pace: Pace | None = None) -
 def pace_key(pace: Pace | None) -> str:
     """Return a painter's own pace as a menu keeps it, so that one that has changed is seen; "" for defaults."""
     factors = pace.factors if pace is not None else ()
-    return ", ".join(f"{kind.value} {factor:.2f}" for kind, factor, _ in factors)
+    return ", ".join(f"{named(kind)} {factor:.2f}" for kind, factor, _ in factors)
 
 
 def of_another_pace(event: Event, pace: Pace) -> tuple[MenuItem, ...]:
@@ -143,7 +144,7 @@ def _extras(plan: Plan, chart: str) -> tuple[Extra, ...]:
             key = f"{one.word}, {one.name}"[:MOST_NAME]
             counts[key] = counts.get(key, 0.0) + (1.0 if isinstance(one, Gem) else 0.0)
     kept = (one for one in plan.reserved if one.chart == chart and not one.for_motif)
-    counts |= {f"for the place kept: {one.name}"[:MOST_NAME]: 0.0 for one in kept}
+    counts |= {phrase("for the place kept: {one}", one=one.name)[:MOST_NAME]: 0.0 for one in kept}
     return tuple(Extra(name, count) for name, count in list(counts.items())[:_MOST_EXTRAS])
 
 
@@ -229,8 +230,8 @@ def free_key(event: Event, name: str) -> str:
 def worked_out_demo() -> Event:
     """Return the Saltmarsh Lantern Walk as an evening, its figures worked out from the designs that ship."""
     event = Event(
-        "Saltmarsh Lantern Walk",
-        "tidal causeway",
+        phrase("Saltmarsh Lantern Walk"),
+        phrase("tidal causeway"),
         begins_min=1110,
         ends_min=1290,
         breaks=(Break(1200, 1210),),
@@ -296,7 +297,7 @@ def booked(kit: KitSession, event: Event) -> tuple[Event, dict[str, float]]:
         If the kit cannot be written.
     """
     if event.booked:
-        raise BoardError("What this day took is booked already; undo in the Tray takes it back.")
+        raise BoardError(phrase("What this day took is booked already; undo in the Tray takes it back."))
     left = in_kit(kit.kit, date.today()).left
     grams = {name: amount for name, amount in report(event).grams if name in left}
     changed = [
@@ -305,7 +306,7 @@ def booked(kit: KitSession, event: Event) -> tuple[Event, dict[str, float]]:
         if item.name in grams and not item.keeping.retired
     ]
     if changed:
-        kit.put(f"What {event.name} took", changed)
+        kit.put(phrase("What {event} took", event=event.name), changed)
     return replace(event, booked=True), grams
 
 
@@ -315,7 +316,7 @@ def noted(event: Event) -> LogPage:
     painted = sum(one.faces * (one.took_s or one.planned_s) for one in found.designs)
     planned = sum(one.faces * one.planned_s for one in found.designs)
     colours = tuple(dict.fromkeys(colour for one in event.on_menu for colour in one.colours[:1]))
-    note = f"{found.faces} faces, {found.gone} left. " + " ".join(found.next_time)
+    note = phrase("{faces} faces, {gone} left. ", faces=found.faces, gone=found.gone) + " ".join(found.next_time)
     begins = begins_at(event).isoformat(timespec="seconds")
     timed = LogPage(begins, event.name, painted_s=round(painted, 1), planned_s=round(planned, 1))
     return replace(timed, note=note, colours=colours)
@@ -362,15 +363,20 @@ def event_rows(known: Iterable[KnownEvent]) -> tuple[tuple[str, ...], ...]:
     return tuple(_event_row(one) for one in known)
 
 
-EVENT_COLUMNS = ("event", "day", "hours", "painting", "people", "designs", "time for", "out", "left")
+EVENT_COLUMNS = ("event", "day", "hours", "painting", "people", "designs", phrase("time for"), "out", "left")
 
 
 def _event_row(one: KnownEvent) -> tuple[str, ...]:
     event, sign = one.event, one.event.currency
-    hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
-    counts = (str(event.painters), str(event.people), str(len(event.on_menu)), f"{one.faces:.0f} faces")
+    hours = phrase("{clock} to {clock_2}", clock=clock_text(event.begins_min), clock_2=clock_text(event.ends_min))
+    counts = (
+        str(event.painters),
+        str(event.people),
+        str(len(event.on_menu)),
+        phrase("{faces:.0f} faces", faces=one.faces),
+    )
     money = (f"{one.money.total:.0f} {sign}", f"{one.money.left:.0f} {sign}")
-    return (event.name, event.day or "not fixed", hours, *counts, *money)
+    return (event.name, event.day or phrase("not fixed"), hours, *counts, *money)
 
 
 class DaySession(Undoable):

@@ -18,6 +18,7 @@ from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, 
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import SUFFIX, parse_plan, sound_bytes
 from pennello.limits import MOST_PLAN_BYTES
+from pennello.phrases import phrase
 from pennello.session.history import History, Undoable
 
 
@@ -26,7 +27,8 @@ class ChangedOnDiskError(FileProblemError):
 
     def __init__(self, path: Path) -> None:
         super().__init__(
-            path, "another program or window has changed this file since it was opened; nothing was written over it."
+            path,
+            phrase("another program or window has changed this file since it was opened; nothing was written over it."),
         )
 
 
@@ -166,7 +168,7 @@ class Document(Undoable):
         assert self.path is not None, "a plan without a file"
         data = read_bytes(self.path, MOST_PLAN_BYTES)
         plan = parse_plan(data, self.path)
-        self.edit("Take what is in the file", plan)
+        self.edit(phrase("Take what is in the file"), plan)
         self._saved, self._mark = plan, mark_of(data)
         self.state_changed.emit()
 

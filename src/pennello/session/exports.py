@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any
 
 from pennello.design.plan import Plan
 from pennello.kit.cake import Cake
+from pennello.phrases import phrase
 from pennello.session.copies import drawn_stroke
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
@@ -33,7 +34,7 @@ def stroke_picture(plan: Plan, stroke: str, unit: LengthUnit, path: Path) -> Wor
         from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only when asked for
 
         page, scale = drawn_stroke(plan, stroke, unit)(job)
-        job.report(0.8, "writing it")
+        job.report(0.8, phrase("writing it"))
         write_png(page, path, scale)
 
     return work
@@ -69,7 +70,7 @@ def order_sheet(arranged: Arranged, plan: Plan, chart: str, path: Path, *, tiles
         from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only when asked for
 
         told, pictures = _told_and_painted(job, arranged, plan, chart)
-        job.report(0.8, "drawing it")
+        job.report(0.8, phrase("drawing it"))
         write_sheet(arranged, told, path, pictures=pictures, tiles=tiles)
 
     return work
@@ -84,7 +85,7 @@ def _told_and_painted(
     from pennello.session.order_pictures import sheet_pictures  # noqa: PLC0415
 
     told = cautions(plan, Person(), chart)
-    job.report(0.2, "painting it")
+    job.report(0.2, phrase("painting it"))
     return told, sheet_pictures(arranged, check=job.check)
 
 
@@ -95,7 +96,7 @@ def hand_over(arranged: Arranged, plan: Plan, chart: str, unit: LengthUnit, path
         from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only when asked for
 
         told, pictures = _told_and_painted(job, arranged, plan, chart)
-        job.report(0.6, "drawing it")
+        job.report(0.6, phrase("drawing it"))
         write_hand_over(arranged, told, path, pictures=pictures, unit=unit)
 
     return work
@@ -192,7 +193,7 @@ def menu_board(event: Event, size: str, path: Path) -> Work:
         from pennello.files.paper import paper_now  # noqa: PLC0415
         from pennello.session.day import pictures_of  # noqa: PLC0415
 
-        job.report(0.1, "painting it")
+        job.report(0.1, phrase("painting it"))
         write_board(event, pictures_of(event, job.check), path, size=size or paper_now().size.value)
 
     return work
@@ -205,7 +206,7 @@ def pick_card(event: Event, path: Path) -> Work:
         from pennello.files.day_pdf import write_pick_card  # noqa: PLC0415 - reportlab only when asked for
         from pennello.session.day import pictures_of  # noqa: PLC0415
 
-        job.report(0.1, "painting it")
+        job.report(0.1, phrase("painting it"))
         write_pick_card(event, pictures_of(event, job.check), path)
 
     return work

@@ -13,6 +13,7 @@ from pennello.design.plan import Plan
 from pennello.kit.paint import optics
 from pennello.lay.laying import PX_PER_MM, Laid
 from pennello.lay.render import Picture, render
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.units import LengthUnit
 
@@ -63,7 +64,7 @@ def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = N
 
     first = _outcome(plan, stroke, _resolution(plan, stroke, REST_PX_PER_MM))
     if job:
-        job.report(0.5, "looking for what would mend it")
+        job.report(0.5, phrase("looking for what would mend it"))
     verdict = judge(first.attempt, first.laid, first.seen, tuple(catalogue.paints().values()), unit)
     attempt = first.attempt
     band = scatter_band(attempt.recipe, attempt.cakes, attempt.brush, attempt.residue, slips=plan.hand.slips)

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, Generic, TypeVar
 from psygnal import Signal
 
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 
 if TYPE_CHECKING:
     from concurrent.futures import Future, ThreadPoolExecutor
@@ -20,7 +21,7 @@ class CancelledError(PennelloError):
     """The job was asked to stop."""
 
     def __init__(self) -> None:
-        super().__init__("The work was cancelled.")
+        super().__init__(phrase("The work was cancelled."))
 
 
 class Job(Generic[Result]):
@@ -77,7 +78,13 @@ class Job(Generic[Result]):
         except PennelloError as error:
             self.failed.emit(str(error))
         except Exception as error:  # noqa: BLE001 - the edge of a job: nothing of it may be lost in a thread
-            self.failed.emit(f"This could not be worked out ({type(error).__name__}: {error}). The plan is unchanged.")
+            self.failed.emit(
+                phrase(
+                    "This could not be worked out ({type}: {error}). The plan is unchanged.",
+                    type=type(error).__name__,
+                    error=error,
+                )
+            )
         finally:
             held, self._work = [self._work], None
             if self._over is not None:

@@ -15,6 +15,7 @@ from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.shelf import ItemKind, Kit, KitItem, Thing
+from pennello.phrases import phrase
 from pennello.session.history import History, Undoable
 from pennello.store.database import BUSY_MS
 from pennello.store.kit_store import KitChangedError, KitStore
@@ -71,7 +72,13 @@ class StillUsedError(PennelloError):
 
     def __init__(self, name: str, users: list[str]) -> None:
         listed = ", ".join(users[:4]) + (" ..." if len(users) > 4 else "")
-        super().__init__(f"{name} is in {listed}; retire it instead, or take it out of these cakes first.")
+        super().__init__(
+            phrase(
+                "{name} is in {listed}; retire it instead, or take it out of these cakes first.",
+                name=name,
+                listed=listed,
+            )
+        )
         self.users = users
 
 

@@ -21,6 +21,7 @@ from pennello.design.plan import Plan
 from pennello.disk import PRIVATE, exists, make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.files.swatch import read_picture
+from pennello.phrases import named, phrase, plural
 from pennello.practice.records import KeptTry, LogPage
 from pennello.practice.tries import TryScore
 from pennello.practice.trouble import Trouble
@@ -28,7 +29,7 @@ from pennello.session.notebook import notebook_path
 from pennello.store.database import BUSY_MS
 from pennello.store.log import Log
 from pennello.store.notebook import StepNote
-from pennello.units import clock, counted
+from pennello.units import clock
 
 LONGEST_PX = 2000
 """Photos are shrunk to so many pixels on their longer side."""
@@ -153,7 +154,7 @@ def _says(page: LogPage, words: list[str]) -> bool:
     if not words:
         return True
     told = [page.title, page.part, page.note, page.asked, page.kept, page.light, page.day[:10], *page.colours]
-    told += [f"{one.trouble.value} {one.name}" for one in page.faults]
+    told += [f"{named(one.trouble)} {one.name}" for one in page.faults]
     text = " ".join(told).casefold()
     return all(word in text for word in words)
 
@@ -189,13 +190,13 @@ def compared(one: LogPage, other: LogPage) -> tuple[tuple[str, str, str], ...]:
     rows = [
         ("day", one.day[:10], other.day[:10]),
         ("what", one.title, other.title),
-        ("part", one.part or "all of it", other.part or "all of it"),
+        ("part", one.part or phrase("all of it"), other.part or phrase("all of it")),
         ("form", _form(one), _form(other)),
-        ("painted in", _time(one.painted_s), _time(other.painted_s)),
+        (phrase("painted in"), _time(one.painted_s), _time(other.painted_s)),
         ("predicted", _time(one.planned_s), _time(other.planned_s)),
-        ("went wrong", _faults(one), _faults(other)),
+        (phrase("went wrong"), _faults(one), _faults(other)),
         ("light", one.light, other.light),
-        ("asked for", one.asked, other.asked),
+        (phrase("asked for"), one.asked, other.asked),
         ("kept", one.kept, other.kept),
         ("colours", ", ".join(one.colours), ", ".join(other.colours)),
         ("note", one.note, other.note),
@@ -204,15 +205,15 @@ def compared(one: LogPage, other: LogPage) -> tuple[tuple[str, str, str], ...]:
 
 
 def _form(page: LogPage) -> str:
-    return "short form" if page.short else "whole"
+    return phrase("short form") if page.short else "whole"
 
 
 def _time(seconds: float) -> str:
-    return f"{clock(seconds)} min" if seconds > 0 else "not timed"
+    return phrase("{seconds} min", seconds=clock(seconds)) if seconds > 0 else phrase("not timed")
 
 
 def _faults(page: LogPage) -> str:
-    return ", ".join(f"{one.trouble.value}{f' ({one.name})' if one.name else ''}" for one in page.faults) or "nothing"
+    return ", ".join(f"{named(one.trouble)}{f' ({one.name})' if one.name else ''}" for one in page.faults) or "nothing"
 
 
 # --- minutes by step ---
@@ -238,7 +239,7 @@ def step_rows(steps: Sequence[StepNote]) -> tuple[tuple[str, str, str, str], ...
 
 
 def _took(one: StepNote) -> str:
-    return "left out" if _left_out(one) else clock(one.actual_s)
+    return phrase("left out") if _left_out(one) else clock(one.actual_s)
 
 
 def _left_out(one: StepNote) -> bool:
@@ -267,10 +268,18 @@ def apart_words(steps: Sequence[StepNote], most: int = 3) -> str:
         (one for one in steps if _tells(one) and not _left_out(one)),
         key=lambda one: -abs(one.actual_s - one.planned_s),
     )
-    parts = [f"{one.name} {clock(one.actual_s)} instead of {clock(one.planned_s)} min" for one in told[:most]]
+    parts = [
+        phrase(
+            "{one} {actual_s} instead of {planned_s} min",
+            one=one.name,
+            actual_s=clock(one.actual_s),
+            planned_s=clock(one.planned_s),
+        )
+        for one in told[:most]
+    ]
     left = sum(_left_out(one) for one in steps)
-    parts += [f"{counted(left, 'step')} left out"] if left else []
-    return f"By step: {'; '.join(parts)}." if parts else ""
+    parts += [plural(left, "{count} step left out", "{count} steps left out")] if left else []
+    return phrase("By step: {parts}.", parts="; ".join(parts)) if parts else ""
 
 
 # --- the hand ---
@@ -289,9 +298,22 @@ class OwnHand:
         """One sentence."""
         if self.angle_deg is None:
             lacking = LEAST_TRIES - self.tries
-            return f"Your hand is a usual one until it has painted {lacking} more {'try' if lacking == 1 else 'tries'}."
-        beside = f", {self.offset_mm:.1f} mm beside on the cake" if self.offset_mm is not None else ""
-        return f"Your hand: the chisel is off by {self.angle_deg:.0f} degrees{beside}, from {self.tries} tries."
+            return (
+                phrase("Your hand is a usual one until it has painted {lacking} more try.", lacking=lacking)
+                if lacking == 1
+                else phrase("Your hand is a usual one until it has painted {lacking} more tries.", lacking=lacking)
+            )
+        beside = (
+            phrase(", {offset_mm:.1f} mm beside on the cake", offset_mm=self.offset_mm)
+            if self.offset_mm is not None
+            else ""
+        )
+        return phrase(
+            "Your hand: the chisel is off by {angle_deg:.0f} degrees{beside}, from {tries} tries.",
+            angle_deg=self.angle_deg,
+            beside=beside,
+            tries=self.tries,
+        )
 
 
 def own_hand(tries: Sequence[KeptTry]) -> OwnHand:
@@ -329,17 +351,21 @@ def hand_of(path: Path | None = None, busy_ms: int = BUSY_MS) -> OwnHand:
 def hand_brief(hand: Hand, own: OwnHand) -> str:
     """Return the same as `hand_words` where there is little room."""
     if own.angle_deg is None:
-        return "Sizes are defaults, or the plan's."
-    return f"Your hand, from {own.tries} tries." if hand_with(hand, own) == hand else f"{own.tries} tries tell others."
+        return phrase("Sizes are defaults, or the plan's.")
+    return (
+        phrase("Your hand, from {tries} tries.", tries=own.tries)
+        if hand_with(hand, own) == hand
+        else phrase("{tries} tries tell others.", tries=own.tries)
+    )
 
 
 def hand_words(hand: Hand, own: OwnHand) -> str:
     """Return whose the sizes of a hand's slips are: a plan's own, those that tries tell, or defaults."""
     if own.angle_deg is None:
-        return f"Sizes are the plan's or defaults. {own.words}"
+        return phrase("Sizes are the plan's or defaults. {own}", own=own.words)
     if hand_with(hand, own) == hand:
         return own.words
-    return f"Sizes are the plan's or defaults; tries tell of others. {own.words}"
+    return phrase("Sizes are the plan's or defaults; tries tell of others. {own}", own=own.words)
 
 
 def _rim_spreads(tries: Sequence[KeptTry]) -> Iterator[tuple[str, float]]:

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from psygnal import Signal
 
+from pennello.phrases import phrase
 from pennello.practice.records import LogPage
 from pennello.session.history import History, Undoable
 from pennello.session.log import open_log
@@ -57,7 +58,7 @@ class LogSession(Undoable):
         before = self.page(page.id) if page.id else None
         with open_log(self.path, SOON_MS) as log:
             kept = log.put(page)
-        self._history.add("Change a page" if before else "New page", (kept.id, before), (kept.id, kept))
+        self._history.add(phrase("Change a page") if before else phrase("New page"), (kept.id, before), (kept.id, kept))
         self.read()
         return kept
 
@@ -68,7 +69,7 @@ class LogSession(Undoable):
             return
         with open_log(self.path, SOON_MS) as log:
             log.remove(number)
-        self._history.add("Take out a page", (number, before), (number, None))
+        self._history.add(phrase("Take out a page"), (number, before), (number, None))
         self.read()
 
     def undo(self) -> None:

@@ -36,6 +36,7 @@ from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.laid import LaidOut, laid_out
 from pennello.order.stages import SheetPictures, stages
+from pennello.phrases import phrase
 from pennello.session.chart_photo import photo_if_any
 from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
 
@@ -58,7 +59,7 @@ def thumbnails(design: Design, report: Report | None = None, engine: Engine | No
         mine = [job for job in design.work.jobs if job.strokes and job.strokes[0] in ready]
         for number, job in enumerate(mine):
             if report is not None:
-                report(number / len(mine), f"a picture of {job.name}")
+                report(number / len(mine), phrase("a picture of {job}", job=job.name))
             film = fresh_film(laid, canvas)
             keys = [(ready[name], 0.0) for name in job.strokes]
             lay_in_order(film, keys, Carrying(), doer, evaporation_um_s(laid.dry_after_s))

@@ -21,6 +21,7 @@ from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.lay.track import Track
 from pennello.load.look import edge_colours
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
@@ -76,7 +77,7 @@ class Playing:
         report: Report = lambda *_: None,
     ) -> None:
         if not plan.strokes:
-            raise OutOfRangeError("number of strokes to play", 0, "at least 1")
+            raise OutOfRangeError(phrase("number of strokes to play"), 0, phrase("at least 1"))
         self.plan = plan
         self.canvas: Canvas = skin_canvas(plan, px_per_mm, most_pixels)
         self.beats = _beats(plan)
@@ -248,10 +249,14 @@ def frames(playing: Playing, speed: float = 1.0, per_s: int = EXPORT_FRAMES_S) -
         If the speed is not 0.05 to 20, or there would be more than 900 frames.
     """
     if not 0.05 <= speed <= 20:
-        raise OutOfRangeError("speed of a playing", speed, "0.05 to 20 times the hand's")
+        raise OutOfRangeError(phrase("speed of a playing"), speed, phrase("0.05 to 20 times the hand's"))
     count = int(playing.seconds / speed * per_s) + 1
     if count > MOST_FRAMES:
-        raise OutOfRangeError("number of frames", count, f"at most {MOST_FRAMES}; play it faster, or fewer strokes")
+        raise OutOfRangeError(
+            phrase("number of frames"),
+            count,
+            phrase("at most {most_frames}; play it faster, or fewer strokes", most_frames=MOST_FRAMES),
+        )
     for number in range(count):
         yield playing.frame(number * speed / per_s)
     yield playing.frame(playing.seconds, brush=False)
@@ -271,7 +276,7 @@ def animation(playing: Playing, kind: str = "apng", speed: float = 1.0, report: 
         If the kind, the speed or the number of frames is outside its range.
     """
     if kind not in ("apng", "gif"):
-        raise OutOfRangeError("kind of animation", kind, "apng or gif")
+        raise OutOfRangeError(phrase("kind of animation"), kind, phrase("apng or gif"))
     count = max(int(playing.seconds / speed * EXPORT_FRAMES_S) + 2, 2) if speed > 0 else 2
 
     def told() -> Iterator[Image.Image]:

@@ -23,6 +23,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.laying import lay
 from pennello.load.recipe import Recipe
+from pennello.phrases import phrase
 from pennello.practice.card import Card, card_for
 from pennello.practice.fit_card import CardFit, fit_card
 from pennello.practice.photo import Corners, PhotoProblemError, Picture, camera_installed, marks_found
@@ -68,10 +69,20 @@ def card_work(plan: Plan, load: str) -> CardWork:
     """
     source = plan.stroke(load)
     if not source.recipe.cakes:
-        raise CardLoadError(f"{source.name} is loaded from pans; take a load from a cake for the card.")
+        raise CardLoadError(
+            phrase("{source} is loaded from pans; take a load from a cake for the card.", source=source.name)
+        )
     if len(source.recipe.pickups) > 1 or source.recipe.after:
-        words = f"{source.name} is loaded in {len(source.recipe.pickups)} visits, or goes on with a leftover"
-        raise CardLoadError(f"{words}; the card is painted with a load of one visit to one cake. Choose another load.")
+        words = phrase(
+            "{source} is loaded in {count} visits, or goes on with a leftover",
+            source=source.name,
+            count=len(source.recipe.pickups),
+        )
+        raise CardLoadError(
+            phrase(
+                "{words}; the card is painted with a load of one visit to one cake. Choose another load.", words=words
+            )
+        )
     cakes = {name: plan.cake(name) for name in source.recipe.cakes}
     names = [stripe.paint for cake in cakes.values() for stripe in cake.stripes]
     names += list(source.recipe.pan_paints)
@@ -90,7 +101,7 @@ def fitted(work: CardWork, picture: Picture, corners: Corners | None = None, say
     """
     where = corners or found_marks(picture)
     if say is not None:
-        say(0.05, "reading the photo")
+        say(0.05, phrase("reading the photo"))
     strokes, dabs = read_card(picture, where, work.card, work.brush, work.recipe, work.paints)
     return fit_card(work.brush, work.cakes, work.paints, strokes, dabs, say)
 
@@ -107,10 +118,12 @@ def found_marks(picture: Picture) -> Corners:
     if found is not None:
         return found
     if camera_installed():
-        words = "Not all four corner marks are seen on the photo; take it whole and sharp, or put them there by hand."
+        words = phrase(
+            "Not all four corner marks are seen on the photo; take it whole and sharp, or put them there by hand."
+        )
         raise PhotoProblemError(words)
-    words = "Say where the four corner marks are: finding them takes OpenCV, which is not installed"
-    raise PhotoProblemError(f"{words} (pip install 'pennello[camera]').")
+    words = phrase("Say where the four corner marks are: finding them takes OpenCV, which is not installed")
+    raise PhotoProblemError(phrase("{words} (pip install 'pennello[camera]').", words=words))
 
 
 def taken_over(plan: Plan, fit: CardFit, names: Collection[str] | None = None) -> Plan:
@@ -163,7 +176,9 @@ def constants_of(plan: Plan, fit: CardFit, names: Collection[str] | None = None)
         if (one.own or not one.paint) and (names is None or item in names):
             old = paint_text(paints[one.paint]) if one.paint else ""
             found.append(
-                KeptConstant(taken, plan.title, item, one.name, one.value, one.before, one.shrunk, "a card", old)
+                KeptConstant(
+                    taken, plan.title, item, one.name, one.value, one.before, one.shrunk, phrase("a card"), old
+                )
             )
     return tuple(found)
 
@@ -283,10 +298,10 @@ def card_sentence(plan: Plan, fit: CardFit, item: str) -> str:
 
 
 _BRUSH_SAYS = {
-    "release_mm": "a load lasts {:.0f} mm of way until a third is left (was {:.0f} mm)",
-    "capacity_mm3_per_mm": "it holds {:.1f} mm³ on a mm of edge (was {:.1f} mm³)",
-    "drift_mm": "your sweeps wander by {:.1f} mm (was {:.1f} mm)",
-    "fill_passes": "it is two thirds full after {:.1f} sweeps (was {:.1f})",
+    "release_mm": phrase("a load lasts {:.0f} mm of way until a third is left (was {:.0f} mm)"),
+    "capacity_mm3_per_mm": phrase("it holds {:.1f} mm³ on a mm of edge (was {:.1f} mm³)"),
+    "drift_mm": phrase("your sweeps wander by {:.1f} mm (was {:.1f} mm)"),
+    "fill_passes": phrase("it is two thirds full after {:.1f} sweeps (was {:.1f})"),
 }
 _WORTH, _WORTH_SLOPE = 0.05, 0.15
 """What differs by less is not worth a word: of a strength, and of an exponent (defaults)."""
@@ -296,8 +311,8 @@ def _paint_says(name: str, value: float, before: float) -> str:
     if name == "tint":
         times = value / before
         worth = abs(times - 1) >= _WORTH
-        return f"tints {times:.1f} times as strongly as its colour let guess" if worth else ""
+        return phrase("tints {times:.1f} times as strongly as its colour let guess", times=times) if worth else ""
     if name == "slope":
         tone = "bluer" if value > before else "warmer"
-        return f"looks {tone} where it is thin" if abs(value - before) >= _WORTH_SLOPE else ""
-    return "has another colour in mixtures than its own let guess" if abs(value) >= _WORTH else ""
+        return phrase("looks {tone} where it is thin", tone=tone) if abs(value - before) >= _WORTH_SLOPE else ""
+    return phrase("has another colour in mixtures than its own let guess") if abs(value) >= _WORTH else ""

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.kit.paint import masstones
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -31,7 +32,7 @@ class SimulatedReader:
     Each reading is the mean of three noisy ones, off by the drift that reading the white tile takes out.
     """
 
-    name: str = "Simulated reader"
+    name: str = phrase("Simulated reader")
     seed: int = 7
     patch: str = ""
     _drift: float = 0.93
@@ -40,7 +41,7 @@ class SimulatedReader:
     @property
     def patches(self) -> dict[str, str]:
         """Names of the patches on its card by id."""
-        return {paint.id: f"{paint.name} swatch" for paint in catalogue.paints().values()}
+        return {paint.id: phrase("{paint} swatch", paint=paint.name) for paint in catalogue.paints().values()}
 
     def calibrate(self) -> None:
         """Read the white tile."""
@@ -49,9 +50,9 @@ class SimulatedReader:
     def read(self) -> Array:
         """Return a reading of the patch."""
         if self._drift != 1.0:
-            raise ReaderError("The reader has not seen its white tile yet; read the tile first.")
+            raise ReaderError(phrase("The reader has not seen its white tile yet; read the tile first."))
         if self.patch not in catalogue.paints():
-            raise ReaderError("Nothing lies under the reader; choose a patch of its card.")
+            raise ReaderError(phrase("Nothing lies under the reader; choose a patch of its card."))
         self._count += 1
         rng = np.random.default_rng((self.seed, self._count))
         truth = masstones((catalogue.paints()[self.patch],))[0]

@@ -16,6 +16,7 @@ from defusedxml.ElementTree import fromstring
 
 from pennello.disk import PRIVATE, read_bytes, write_bytes
 from pennello.errors import FileProblemError
+from pennello.phrases import phrase
 
 MIME = {
     ".pennello": "application/x-pennello-plan+json",
@@ -94,7 +95,7 @@ def _put(root: Element, address: str, kind: str, now: datetime) -> None:
     every = _child(data, f"{{{_BOOKMARK}}}applications")
     mine = _child(every, f"{{{_BOOKMARK}}}application", name=_NAME)
     count = mine.get("count", "0")
-    mine.set("exec", f"'{_NAME} %u'")
+    mine.set("exec", phrase("'{name} %u'", name=_NAME))
     mine.set("modified", stamp)
     mine.set("count", str(int(count) + 1 if count.isdigit() else 1))
 

@@ -28,6 +28,7 @@ from pennello.limits import MOST_NAME
 from pennello.order.job import Lag, Why
 from pennello.order.run import Run, Took, pause, shifted
 from pennello.order.steps import Step
+from pennello.phrases import phrase
 from pennello.session.owner import TOKEN_SIGNS, Owner
 from pennello.session.settings import state_folder
 
@@ -188,16 +189,20 @@ def read_run(path: Path, now_s: float, wall_s: float, today: date | None = None)
         file = msgspec.json.decode(data, type=_RunFile)
     except msgspec.DecodeError as error:
         raise FileProblemError(
-            path, f"this is no run that Pennello kept ({clipped(str(error), 160)}); it cannot be gone on with."
+            path,
+            phrase(
+                "this is no run that Pennello kept ({error}); it cannot be gone on with.",
+                error=clipped(str(error), 160),
+            ),
         ) from error
     except RecursionError as error:
-        raise FileProblemError(path, "the file is nested too deeply to be a run.") from error
+        raise FileProblemError(path, phrase("the file is nested too deeply to be a run.")) from error
     try:
         kept = _kept(file, path)
     except FileProblemError:
         raise
     except PennelloError as error:
-        raise FileProblemError(path, f"{error} It cannot be gone on with.") from error
+        raise FileProblemError(path, phrase("{error} It cannot be gone on with.", error=error)) from error
     if not kept.run.over:
         away_s = min(max(0.0, wall_s - file.saved_at), MOST_AWAY_S)
         kept = replace(kept, run=shifted(pause(kept.run, file.now_s), now_s - away_s - file.now_s))
@@ -208,11 +213,15 @@ def _kept(file: _RunFile, path: Path) -> KeptRun:
     steps = tuple(Step(**msgspec.structs.asdict(one)) for one in file.steps)
     took = tuple(Took(one.step, one.began_s, one.ended_s, one.paused_s, one.skipped) for one in file.took)
     if not steps or [one.step for one in took] != [one.id for one in steps[: len(took)]]:
-        raise FileProblemError(path, "the steps that are done are not its first ones; it cannot be gone on with.")
+        raise FileProblemError(
+            path, phrase("the steps that are done are not its first ones; it cannot be gone on with.")
+        )
     if len({one.id for one in steps}) != len(steps):
-        raise FileProblemError(path, "a step stands in it twice; it cannot be gone on with.")
+        raise FileProblemError(path, phrase("a step stands in it twice; it cannot be gone on with."))
     if file.chart and file.chart not in CHARTS and file.chart != "skin":
-        raise FileProblemError(path, f"there is no chart '{clipped(file.chart, 40)}'; it cannot be gone on with.")
+        raise FileProblemError(
+            path, phrase("there is no chart '{chart}'; it cannot be gone on with.", chart=clipped(file.chart, 40))
+        )
     lags = tuple(
         Lag(one.before, one.after, one.least_s, math.inf if one.most_s is None else one.most_s, one.why)
         for one in file.lags
@@ -271,7 +280,13 @@ def left_runs(owner: Owner, now_s: float, wall_s: float, today: date) -> LeftRun
             kept = path.with_name(f"{path.name}{_DAMAGED}")
             with contextlib.suppress(OSError):
                 path.replace(kept)
-            aside.append(f"A run that was under way is damaged and was set aside as {kept.name}: {error.problem}")
+            aside.append(
+                phrase(
+                    "A run that was under way is damaged and was set aside as {kept}: {problem}",
+                    kept=kept.name,
+                    problem=error.problem,
+                )
+            )
     return LeftRuns(tuple(runs), tuple(aside))
 
 

@@ -20,6 +20,7 @@ from pennello.files.motif_file import SUFFIX as MOTIF
 from pennello.files.motif_file import picture_of, read_own
 from pennello.files.plan_json import read_plan
 from pennello.files.swatch import picture_in
+from pennello.phrases import phrase
 from pennello.session.catalogue import laid
 from pennello.session.day import plan_of
 from pennello.session.design_pictures import laid_plan
@@ -42,7 +43,9 @@ def thumbnail(path: Path, size: int = 256) -> Picture:
         If it shall be larger or smaller.
     """
     if not SIZES[0] <= size <= SIZES[1]:
-        raise OutOfRangeError("size of the picture", size, f"{SIZES[0]} to {SIZES[1]} px")
+        raise OutOfRangeError(
+            phrase("size of the picture"), size, phrase("{low} to {high} px", low=SIZES[0], high=SIZES[1])
+        )
     if path.suffix == MOTIF:
         kept = picture_of(path)
         found = picture_in(kept, path) if kept else _of_plan(read_own(path).parts)
@@ -51,7 +54,7 @@ def thumbnail(path: Path, size: int = 256) -> Picture:
     else:
         found = _of_plan(read_plan(path))
     if found is None:
-        raise FileProblemError(path, "there is nothing in it that could be shown; pull a stroke first.")
+        raise FileProblemError(path, phrase("there is nothing in it that could be shown; pull a stroke first."))
     image = Image.fromarray(found)
     image.thumbnail((size, size), Image.Resampling.LANCZOS)
     return np.asarray(image)

@@ -19,6 +19,7 @@ from pennello.design.wishing import wish_for_edge
 from pennello.errors import PennelloError
 from pennello.kit.paint import Paint
 from pennello.load.edge import LoadedEdge
+from pennello.phrases import phrase
 from pennello.solve.exchanges import COLOURFUL, Exchange, Exchanges
 from pennello.solve.kit import AtHand
 
@@ -89,10 +90,12 @@ def colourways(
     search = Exchanges(plan, hand_kit, colour, tuple(map(plan.stroke, strokes)) or plan.strokes)
     sources = search.sources
     if not sources:
-        raise NoColourwayError("Nothing here is loaded from a cake or a pan; load a stroke from one first.")
+        raise NoColourwayError(phrase("Nothing here is loaded from a cake or a pan; load a stroke from one first."))
     ranked: dict[str, list[Exchange]] = {}
     for number, (name, here) in enumerate(sources.items()):
-        report(number / len(sources), f"looking for what could take the place of {search.words(name)}")
+        report(
+            number / len(sources), phrase("looking for what could take the place of {name}", name=search.words(name))
+        )
         ranked[name] = search.ranked(here)
     ways = tuple(_ways(ranked, best, colour, _seen_often(plan)))
     if not ways:

@@ -20,6 +20,7 @@ from numpy.typing import NDArray
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint, optics
+from pennello.phrases import phrase
 from pennello.solve.cake_moves import Limits, changes, slides
 from pennello.solve.cake_space import LEAST_STRIPE_MM, MOST_STRIPES, Look, MadeCake, Space
 from pennello.solve.coats import coat_lab
@@ -101,9 +102,9 @@ class Terms:
 
     def __post_init__(self) -> None:
         if not 2 <= self.stripes <= MOST_STRIPES:
-            raise OutOfRangeError("number of stripes", self.stripes, "2 to 7")
+            raise OutOfRangeError(phrase("number of stripes"), self.stripes, "2 to 7")
         if self.pan_mm is not None and not 5 <= self.pan_mm <= 300:
-            raise OutOfRangeError("width of the pan", self.pan_mm, "5 to 300 mm")
+            raise OutOfRangeError(phrase("width of the pan"), self.pan_mm, "5 to 300 mm")
 
 
 def design_cake(
@@ -162,14 +163,14 @@ class _Designer:
         """Return the best few."""
         seeds = sorted(self._seeds(), key=lambda pair: pair[0])
         if not seeds:
-            raise NoCakeError("No cake fits: give the pan more width, or fewer stripes to keep.")
+            raise NoCakeError(phrase("No cake fits: give the pan more width, or fewer stripes to keep."))
         for price, one in seeds[:_SEEDS]:
             self._keep(price, one)
         self._show(self.designs())
         for number, (_, one) in enumerate(_unlike(seeds, _SEEDS)):
             if self._late():
                 break
-            self._report(self._part(number / _SEEDS), "bettering cakes")
+            self._report(self._part(number / _SEEDS), phrase("bettering cakes"))
             self._climb(one)
             self._show(self.designs())
         self._kick()
@@ -197,7 +198,7 @@ class _Designer:
             leaders = sorted(self._best.values(), key=lambda pair: pair[0])[:3]
             if self._late() or leaders[0][0] < _GOOD + STRIPE_PRICE * len(leaders[0][1].paints):
                 return
-            self._report(self._part(number / _KICKS), "looking further")
+            self._report(self._part(number / _KICKS), phrase("looking further"))
             one = leaders[number % len(leaders)][1]
             for _ in range(2):
                 allowed = [new for new in changes(one, len(self._space.stock)) if self._limits.allows(new, self._looks)]
@@ -349,7 +350,7 @@ class _Designer:
                 if best[0] >= price - 1e-4 or self._late():
                     break
                 price, one = best
-                self._report(self._part(0.0), "bettering cakes")
+                self._report(self._part(0.0), phrase("bettering cakes"))
         self._keep(price, one)
         return price, one
 
@@ -374,24 +375,36 @@ class _Designer:
 
 def _limits(stock: Sequence[Paint], looks: Sequence[Look], terms: Terms) -> Limits:
     if len(stock) < 2:
-        raise NoCakeError("A cake needs at least two paints; add paints at the Tray, or allow more of them.")
+        raise NoCakeError(phrase("A cake needs at least two paints; add paints at the Tray, or allow more of them."))
     if not looks:
-        raise NoCakeError("There is no stroke to make a cake for; choose at least one.")
+        raise NoCakeError(phrase("There is no stroke to make a cake for; choose at least one."))
     widest = max(look.width_mm for look in looks)
     if terms.pan_mm is not None and terms.pan_mm < widest - 1e-6:
         raise NoCakeError(
-            f"A pan of {terms.pan_mm:g} mm is narrower than the brush ({widest:.1f} mm); "
-            "take a wider pan or a narrower brush."
+            phrase(
+                "A pan of {pan_mm:g} mm is narrower than the brush ({widest:.1f} mm); "
+                "take a wider pan or a narrower brush.",
+                pan_mm=terms.pan_mm,
+                widest=widest,
+            )
         )
     names = [paint.id for paint in stock]
     lost = [name for name in terms.keep if name not in names]
     if lost:
-        raise NoCakeError(f"The paint '{lost[0]}' is to be kept but is not among those allowed; allow it first.")
+        raise NoCakeError(
+            phrase("The paint '{lost}' is to be kept but is not among those allowed; allow it first.", lost=lost[0])
+        )
     least, room = (widest, widest + _ROOM_MM) if terms.pan_mm is None else (terms.pan_mm, terms.pan_mm)
     most = min(terms.stripes, int(room / LEAST_STRIPE_MM))
     fewest = most if terms.exactly else 2
     if len(set(terms.keep)) > most or most < 2:
-        raise NoCakeError(f"{room:.0f} mm have room for {most} stripes of 2.5 mm; keep fewer, or take a wider pan.")
+        raise NoCakeError(
+            phrase(
+                "{room:.0f} mm have room for {most} stripes of 2.5 mm; keep fewer, or take a wider pan.",
+                room=room,
+                most=most,
+            )
+        )
     return Limits(least, room, (fewest, most), frozenset(names.index(name) for name in terms.keep))
 
 
@@ -459,7 +472,10 @@ def why_not(stock: Sequence[Paint], look: Look, skin: Array, limit_de00: float) 
     short = float(look.goal.labs[0, at, 0] - labs[int(every[:, at].argmin()), 0])
     lack = "lighter" if short > 3 else "darker" if short < -3 else "nearer"
     place = (at + 0.5) / places * look.width_mm
-    return (
-        f"No order of stripes can do it: {place:.1f} mm from A nothing here comes nearer than {nearest[at]:.0f} dE to "
-        f"what you want; add a {lack} paint."
+    return phrase(
+        "No order of stripes can do it: {place:.1f} mm from A nothing here comes nearer than {nearest:.0f} dE to "
+        "what you want; add a {lack} paint.",
+        place=place,
+        nearest=nearest[at],
+        lack=lack,
     )

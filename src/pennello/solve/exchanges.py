@@ -23,6 +23,7 @@ from pennello.kit.cake import Cake, Portion
 from pennello.kit.paint import Near, Paint, optics
 from pennello.load.pickup import met_shares, part_met
 from pennello.load.recipe import PickUp
+from pennello.phrases import named, phrase
 from pennello.solve.candidates import composition_of, offsets_of
 from pennello.solve.coats import coat_lab
 from pennello.solve.kit import AtHand
@@ -139,21 +140,24 @@ class Exchanges:
     def why_not(self, colour: ColourFamily | None, sources: Mapping[str, list[PlacedPickUp]]) -> str:
         """Return why there is no colourway, with the remedy."""
         if colour is not None:
-            return (
-                f"Nothing at hand lays enough {colour.value} here. Add cakes or paints at the Tray, or ask for another."
+            return phrase(
+                "Nothing at hand lays enough {colour} here. Add cakes or paints at the Tray, or ask for another.",
+                colour=named(colour),
             )
         names = ", ".join(self.words(name) for name in sources)
         places = [place for here in sources.values() for place in here]
         widest = max((self._brush(place).width_mm for place in places if place.pickup.cake), default=0.0)
         wide = [cake for cake in self.hand_kit.cakes if cake.id not in sources and cake.width_mm >= widest - 2]
         if not any(place.pickup.cake for place in places):
-            return f"No other paint at hand may take the place of {names}. Add paints at the Tray."
+            return phrase("No other paint at hand may take the place of {names}. Add paints at the Tray.", names=names)
         if not wide:
-            return (
-                f"Only {names} is at hand with room for a brush of {widest:.1f} mm, and it has no other place for it. "
-                "Add cakes at the Tray."
+            return phrase(
+                "Only {names} is at hand with room for a brush of {widest:.1f} mm, and it has no other place for it. "
+                "Add cakes at the Tray.",
+                names=names,
+                widest=widest,
             )
-        return f"No label at hand allows another cake where {names} is used. Add cakes at the Tray."
+        return phrase("No label at hand allows another cake where {names} is used. Add cakes at the Tray.", names=names)
 
     def _stays(self, here: Sequence[PlacedPickUp]) -> Exchange:
         labs = np.array([self._sees(place, [place.pickup])[0] for place in here])

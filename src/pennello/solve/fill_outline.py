@@ -28,6 +28,7 @@ from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact, contact_width_mm
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.path.cubic import CubicPath, bernstein, travelled_mm
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Report = Callable[[float, str], None]
@@ -92,7 +93,7 @@ def fill_outline(
     target = _target(outline)
     found: list[OneStroke] = []
     for number, name in enumerate(loads):
-        report(number / len(loads), f"trying {plan.stroke(name).name}")
+        report(number / len(loads), phrase("trying {stroke}", stroke=plan.stroke(name).name))
         source = plan.stroke(name)
         brush = plan.brush(source.brush)
         for one in _tried(target, _tool(brush, plan.axis(name))):
@@ -144,15 +145,19 @@ class _Target:
 
 def _target(outline: Sequence[tuple[float, float]]) -> _Target:
     if len(outline) < 3:
-        raise NoOutlineError("Draw an outline of three points at least: it has to enclose what the stroke shall fill.")
+        raise NoOutlineError(
+            phrase("Draw an outline of three points at least: it has to enclose what the stroke shall fill.")
+        )
     shape = shapely.Polygon(outline).buffer(0)
     shape = max(getattr(shape, "geoms", (shape,)), key=lambda part: float(part.area))
     if shape.is_empty or shape.area < LEAST_MM**2:
-        raise NoOutlineError("The outline encloses hardly anything; draw it larger, and close it.")
+        raise NoOutlineError(phrase("The outline encloses hardly anything; draw it larger, and close it."))
     left, top, right, bottom = shape.bounds
     size = max(right - left, bottom - top)
     if size > MOST_MM:
-        raise NoOutlineError(f"The outline is {size:.0f} mm across, more than any stroke covers; draw it smaller.")
+        raise NoOutlineError(
+            phrase("The outline is {size:.0f} mm across, more than any stroke covers; draw it smaller.", size=size)
+        )
     step, margin = 2 * size / _CELLS, size / 2
     corner = np.array([left - margin, top - margin])
     counts = [int((high - low + 2 * margin) / step) + 2 for low, high in ((left, right), (top, bottom))]
@@ -328,12 +333,16 @@ def _half_round(stroke: Stroke) -> Stroke:
 def _words(stroke: Stroke) -> str:
     nib = stroke.nib
     if nib.mode is NibMode.FIXED:
-        chisel = f"the chisel stays at {nib.angle_deg % 360:.0f}°"
+        chisel = phrase("the chisel stays at {angle_deg:.0f}°", angle_deg=nib.angle_deg % 360)
     else:
         by = nib.angle_end_deg - nib.angle_deg
-        chisel = f"the chisel turns {abs(by):.0f}° {'to the right' if by > 0 else 'to the left'} on the way"
+        chisel = (
+            phrase("the chisel turns {by:.0f}° to the right on the way", by=abs(by))
+            if by > 0
+            else phrase("the chisel turns {by:.0f}° to the left on the way", by=abs(by))
+        )
     how = "lightly" if stroke.pressure < 0.35 else "hard" if stroke.pressure > 0.7 else "evenly"
-    return f"press {how} ({stroke.pressure:.0%}), {chisel}"
+    return phrase("press {how} ({pressure:.0%}), {chisel}", how=how, pressure=stroke.pressure, chisel=chisel)
 
 
 def loads_to_try(plan: Plan, loads: Sequence[str] = (), first: str = "") -> tuple[str, ...]:
@@ -357,7 +366,9 @@ def loads_to_try(plan: Plan, loads: Sequence[str] = (), first: str = "") -> tupl
         plan.stroke(name)
     found = tuple(loads) or _one_a_brush(plan, first)
     if not found:
-        raise OutOfRangeError("loads that could fill an outline", 0, "one of a flat or angle brush at least")
+        raise OutOfRangeError(
+            phrase("loads that could fill an outline"), 0, phrase("one of a flat or angle brush at least")
+        )
     return found
 
 

@@ -21,6 +21,7 @@ from pennello.kit.cake import Portion
 from pennello.kit.paint import optics
 from pennello.load.edge import load
 from pennello.load.recipe import WHOLE_EDGE, Before, PickUp, Recipe, Way, Wetness
+from pennello.phrases import phrase
 from pennello.solve.candidates import Candidate
 from pennello.solve.coats import SAMPLES, Goal, coat_lab, goal_for, laid_um
 from pennello.solve.finds import Asked, Find, Layer
@@ -96,7 +97,7 @@ class _Tries:
         self._body, self._touch = self._habits(own)
         self._pots = tuple(self._all_pots(asked.hand_kit))
         if not self._pots:
-            raise NothingAtHandError("There is no paint at hand that may be used here; add paints at the Tray.")
+            raise NothingAtHandError(phrase("There is no paint at hand that may be used here; add paints at the Tray."))
 
     def candidates(self) -> list[Rated]:
         """Return all loads with how far an even coat of them is from the wish."""

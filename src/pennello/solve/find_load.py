@@ -14,6 +14,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.lay.laying import pull
 from pennello.load.recipe import LEAST_HAND_DRIFT_MM, Before, PickUp, Recipe, Way
+from pennello.phrases import phrase
 from pennello.solve.candidates import BLENDS_MM, Candidate, Tried, search
 from pennello.solve.coats import goal_for, laid_um
 from pennello.solve.find_dips import laid_dips, rated_dips
@@ -76,7 +77,7 @@ def find_load(
     finds, searched = _from_dips(asked) if sided or dipped else _from_sweeps(asked)
     best = list(ranked(finds)[:top])
     for number, one in enumerate(best if tries else ()):
-        report(0.8 + 0.2 * number / len(best), "trying each with a hand's slips")
+        report(0.8 + 0.2 * number / len(best), phrase("trying each with a hand's slips"))
         best[number] = with_tries(one, plan.hand, tries)
         show(tuple(best))
     return FoundLoads(tuple(best), searched, hand_kit.left_out)
@@ -85,11 +86,11 @@ def find_load(
 def _from_dips(asked: Asked) -> tuple[list[Find], int]:
     """Return loads of dips or of a side, and how many were looked at."""
     finds: list[Find] = []
-    asked.report(0.1, "trying the paints")
+    asked.report(0.1, phrase("trying the paints"))
     tried = rated_dips(asked)
     for number, find in enumerate(laid_dips(asked, tried), 1):
         finds.append(find)
-        asked.report(0.4 + 0.4 * number / asked.top, "laying the best for real")
+        asked.report(0.4 + 0.4 * number / asked.top, phrase("laying the best for real"))
         asked.show(ranked(finds))
     return finds, len(tried)
 
@@ -111,18 +112,22 @@ def _from_sweeps(asked: Asked) -> tuple[list[Find], int]:
         )
         for brush in asked.brushes
     ]
-    found = search(cakes, tried, paints, skin, lambda part: asked.report(0.4 * part, "looking through the cakes"))
+    found = search(
+        cakes, tried, paints, skin, lambda part: asked.report(0.4 * part, phrase("looking through the cakes"))
+    )
     if not found.found:
         wide = min(brush.width_mm for brush in asked.brushes)
-        raise NoLoadError(f"No cake here is as wide as the brush ({wide:.1f} mm); take a narrower brush.")
+        raise NoLoadError(
+            phrase("No cake here is as wide as the brush ({wide:.1f} mm); take a narrower brush.", wide=wide)
+        )
     builder = _Builder(plan, stroke, hand_kit)
     finds: list[Find] = []
     for number, leader in enumerate(_varied(found.found, asked.top)):
-        asked.report(0.4 + 0.3 * number / asked.top, "laying the best for real")
+        asked.report(0.4 + 0.3 * number / asked.top, phrase("laying the best for real"))
         finds.append(builder.polished(builder.find(leader, builder.recipe(leader))))
         asked.show(ranked(finds))
     for number, one in enumerate(() if asked.rules.one_visit else ranked(finds)[:_TOUCHED]):
-        asked.report(0.7 + 0.1 * number / _TOUCHED, "trying touches with a corner")
+        asked.report(0.7 + 0.1 * number / _TOUCHED, phrase("trying touches with a corner"))
         finds += builder.touched(one, cakes)
         asked.show(ranked(finds))
     return finds, found.searched
@@ -133,9 +138,14 @@ def _cakes(hand_kit: AtHand, rules: Filters) -> tuple[Cake, ...]:
     if cakes:
         return cakes
     if rules.only_cake:
-        raise NoLoadError(f"The cake '{rules.only_cake}' is not at hand or may not be used here; choose another one.")
+        raise NoLoadError(
+            phrase(
+                "The cake '{only_cake}' is not at hand or may not be used here; choose another one.",
+                only_cake=rules.only_cake,
+            )
+        )
     why = f" ({hand_kit.left_out[0]})" if hand_kit.left_out else ""
-    raise NothingAtHandError(f"There is no cake that may be used here{why}; add a cake at the Tray.")
+    raise NothingAtHandError(phrase("There is no cake that may be used here{why}; add a cake at the Tray.", why=why))
 
 
 def _main(stroke: PlanStroke) -> PickUp:

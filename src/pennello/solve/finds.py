@@ -19,6 +19,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
 from pennello.lay.laying import Laid
 from pennello.load.recipe import Recipe
+from pennello.phrases import phrase
 from pennello.solve.candidates import Candidate
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.solve.kit import AtHand
@@ -159,13 +160,13 @@ class Layer:
     def _costs(self, recipe: Recipe, one: Candidate) -> Iterator[str]:
         stroke = self.stroke
         if one.brush != stroke.brush:
-            yield f"the {self.brushes[one.brush].name} instead"
+            yield phrase("the {brushes} instead", brushes=self.brushes[one.brush].name)
         new = [name for name in recipe.cakes if name not in {cake.id for cake in self._plan.cakes}]
         if new:
-            yield f"{self.cakes[new[0]].name} from the kit"
+            yield phrase("{cakes} from the kit", cakes=self.cakes[new[0]].name)
         if len(recipe.pickups) > 1:
-            yield "a second visit"
+            yield phrase("a second visit")
         if len(recipe.cakes) > 1:
-            yield "a second cake"
+            yield phrase("a second cake")
         if stroke.recipe.after:
-            yield "a rinse first"
+            yield phrase("a rinse first")

@@ -15,6 +15,7 @@ from pennello.errors import PennelloError
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.paint import Paint
 from pennello.load.recipe import Before, PickUp, Recipe, Way
+from pennello.phrases import phrase
 from pennello.solve.cake_space import Look
 from pennello.solve.coats import goal_for, laid_um
 from pennello.solve.design_cake import DesignedCake
@@ -56,7 +57,9 @@ def look_of(plan: Plan, stroke: PlanStroke, paints: Mapping[str, Paint], weight:
     """
     brush = plan.brush(stroke.brush)
     if plan.axis(stroke.id) is GradientAxis.ALONG:
-        raise CannotSearchError(f"{stroke.name} is laid with a dip; change its load to a sweep to make a cake for it.")
+        raise CannotSearchError(
+            phrase("{stroke} is laid with a dip; change its load to a sweep to make a cake for it.", stroke=stroke.name)
+        )
     main = stroke.recipe.pickups[stroke.recipe.main] if stroke.recipe.pickups else PickUp(cake="-")
     blur = math.sqrt(main.drift_mm**2 + SOFTNESS_MM**2 + main.wetness.mixing_mm**2 * main.passes)
     coat = laid_um(stroke.stroke, brush, GradientAxis.ACROSS, main.wetness.solids)
@@ -79,7 +82,7 @@ def with_design(
     """Return the plan with a designed cake and the strokes loaded from it, and the cake's id."""
     first = plan.stroke(names[0])
     new_id = free_id(id_ or f"{first.id[:50]}-cake", [cake.id for cake in plan.cakes])
-    cake = design.cake(name or f"{first.name} cake", new_id)
+    cake = design.cake(name or phrase("{first} cake", first=first.name), new_id)
     plan = with_cake(with_paints(plan, design.paints), cake)
     for number, one in enumerate(names):
         stroke = plan.stroke(one)

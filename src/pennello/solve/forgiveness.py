@@ -21,6 +21,7 @@ from pennello.errors import OutOfRangeError
 from pennello.lay.laying import Laid
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke
 from pennello.load.recipe import DRIFT_MM, LEAST_HAND_DRIFT_MM, PASSES, SKEW_DEG, PickUp, Recipe
+from pennello.phrases import phrase
 from pennello.solve.wilson import wilson
 
 Array = NDArray[np.floating[Any]]
@@ -113,7 +114,7 @@ def forgive(
         Is told how much is done, 0 to 1, and may raise to stop.
     """
     if not 10 <= tries <= MOST_TRIES:
-        raise OutOfRangeError("number of tries", tries, f"10 to {MOST_TRIES}")
+        raise OutOfRangeError(phrase("number of tries"), tries, phrase("10 to {most_tries}", most_tries=MOST_TRIES))
     sizes = np.array((hand or Hand()).sizes)
     drawn = np.random.default_rng(seed).standard_normal((tries, len(SLIPS))) * sizes
     judge = _Judge(attempt, start, every_laid=every_laid)

@@ -14,6 +14,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
 from pennello.kit.shelf import ItemKind, Kit
 from pennello.load.pickup import stripes_reached
+from pennello.phrases import phrase
 
 Thing = TypeVar("Thing", Cake, Applicator)
 
@@ -94,7 +95,7 @@ def _gone(kit: Kit | None, today: date | None, out: list[str]) -> set[tuple[Item
             gone.add(item.key)
         elif today is not None and item.keeping.expired(today):
             gone.add(item.key)
-            out.append(f"{item.name} is past its date.")
+            out.append(phrase("{item} is past its date.", item=item.name))
     return gone
 
 
@@ -109,15 +110,22 @@ def _usable(
     if (ItemKind.CAKE, cake.id) in gone or any(name not in paints for name in cake.paints):
         return False
     if not stripes_reached(cake).any():
-        out.append(f"{cake.name} is worn out.")
+        out.append(phrase("{cake} is worn out.", cake=cake.name))
         return False
     old = [paints[name].name for name in cake.paints if name in gone_paints]
     if old:
-        out.append(f"{cake.name} holds {old[0]}, which is retired or past its date.")
+        out.append(phrase("{cake} holds {old}, which is retired or past its date.", cake=cake.name, old=old[0]))
         return False
     banned = [paints[name].name for name in cake.paints if not paints[name].allowed(near)]
     if banned:
         place = {Near.SKIN: "skin", Near.EYE: "the eye area", Near.LIPS: "lips"}[near]
-        out.append(f"{cake.name} holds {banned[0]}, whose label does not allow {place}.")
+        out.append(
+            phrase(
+                "{cake} holds {banned}, whose label does not allow {place}.",
+                cake=cake.name,
+                banned=banned[0],
+                place=place,
+            )
+        )
         return False
     return True

@@ -27,6 +27,7 @@ from pennello.kit.applicator import GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Recipe
+from pennello.phrases import phrase
 from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, NoLoadError
 from pennello.solve.kit import AtHand, NothingAtHandError
@@ -160,14 +161,14 @@ def advise(
         If the plan has no stroke.
     """
     if not plan.strokes or len(tied_by_leftovers(plan)) == len(plan.strokes):
-        raise NoStrokesError("There is no stroke here that could share a load; add one on the Bench first.")
+        raise NoStrokesError(phrase("There is no stroke here that could share a load; add one on the Bench first."))
     if not 0.5 <= quality_de00 <= 40:
         raise OutOfRangeError("quality", quality_de00, "0.5 to 40 dE00")
     table = _table(plan, hand_kit, report)
     allowed = _allowed(table, quality_de00)
     chosen, by = _greedy(table, allowed), "greedy"
     if exact:
-        report(0.9, "looking for fewer still")
+        report(0.9, phrase("looking for fewer still"))
         better = _covered(table, allowed, chosen, seconds)
         if better is not None and _cost(table, better) < _cost(table, chosen) - 1e-9:
             chosen, by = better, "CP-SAT"
@@ -200,7 +201,7 @@ def turned_over(recipe: Recipe) -> Recipe:
 def _table(plan: Plan, hand_kit: AtHand, report: Report) -> _Table:
     loads: dict[tuple[str, tuple[PickUp, ...]], Load] = {}
     for number, stroke in enumerate(plan.strokes):
-        report(0.6 * number / len(plan.strokes), f"finding loads for {stroke.name}")
+        report(0.6 * number / len(plan.strokes), phrase("finding loads for {stroke}", stroke=stroke.name))
         for load in _loads_for(plan, stroke.id, hand_kit):
             loads.setdefault((load.brush, load.pickups), load)
     return _filled(plan, tuple(loads.values()), tied_by_leftovers(plan), hand_kit, report)
@@ -236,7 +237,7 @@ def _filled(plan: Plan, loads: tuple[Load, ...], tied: frozenset[str], hand_kit:
     paints = {**hand_kit.by_name, **plan.paints_by_id}
     cakes = {cake.id: cake for load in loads for cake in load.cakes}
     for column, name in enumerate(names):
-        report(0.6 + 0.3 * column / len(names), "trying each load on each stroke")
+        report(0.6 + 0.3 * column / len(names), phrase("trying each load on each stroke"))
         stroke = plan.stroke(name)
         attempt = replace(plan.attempt(name), paints=paints, residue=None)
         if stroke.recipe.pickups:

@@ -21,6 +21,7 @@ from pennello.load.recipe import PickUp, Recipe
 from pennello.motif.motif import Motif, Part
 from pennello.motif.roles import Role
 from pennello.path.cubic import line
+from pennello.phrases import phrase
 from pennello.solve.candidates import Tried, search
 from pennello.solve.coats import goal_for
 from pennello.solve.finds import NoLoadError
@@ -95,7 +96,12 @@ def _swept(plan: Plan, role: Role, tool: Applicator, kit: Kit | None, only: tupl
     tried = Tried(tool, goal_for(wanted, tool.width_mm, paints, skin), wanted.coat_um, (tool.drift_mm,))
     found = search(cakes, [tried], paints, skin).found
     if not found:
-        raise NoLoadError(f"No cake here is as wide as the brush ({tool.width_mm:.1f} mm); take a narrower brush.")
+        raise NoLoadError(
+            phrase(
+                "No cake here is as wide as the brush ({width_mm:.1f} mm); take a narrower brush.",
+                width_mm=tool.width_mm,
+            )
+        )
     best = found[0]
     cake = next(one for one in cakes if one.id == best.cake)
     if not any(one.id == cake.id for one in plan.cakes):

@@ -8,6 +8,7 @@ import math
 from statistics import NormalDist
 
 from pennello.errors import OutOfRangeError
+from pennello.phrases import phrase
 
 
 def wilson(successes: int, tries: int, confidence: float = 0.95) -> tuple[float, float]:
@@ -17,7 +18,7 @@ def wilson(successes: int, tries: int, confidence: float = 0.95) -> tuple[float,
     (0.85, 0.959)
     """
     if tries < 1 or not 0 <= successes <= tries:
-        raise OutOfRangeError("successes", successes, f"0 to {max(tries, 0)}, of at least 1 try")
+        raise OutOfRangeError("successes", successes, phrase("0 to {tries}, of at least 1 try", tries=max(tries, 0)))
     if not 0 < confidence < 1:
         raise OutOfRangeError("confidence", confidence, "between 0 and 1")
     z = NormalDist().inv_cdf(0.5 + confidence / 2)

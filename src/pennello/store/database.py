@@ -14,6 +14,7 @@ import msgspec
 
 from pennello.disk import PRIVATE, file_problem, make_private_folder
 from pennello.errors import FileProblemError, clipped
+from pennello.phrases import phrase
 from pennello.store.migrations import MIGRATIONS
 
 BUSY_MS = 4000
@@ -51,7 +52,8 @@ def open_database(
         connection = sqlite3.connect(path, timeout=busy_ms / 1000, isolation_level=None, check_same_thread=False)
     except (OSError, ValueError, sqlite3.Error) as error:
         raise FileProblemError(
-            path, f"the {what} cannot be opened ({error}); check the folder and its rights."
+            path,
+            phrase("the {what} cannot be opened ({error}); check the folder and its rights.", what=what, error=error),
         ) from error
     try:
         connection.execute("PRAGMA journal_mode = WAL")
@@ -102,17 +104,28 @@ def database_problem(path: Path, error: Exception, what: str, doing: str = "") -
     words = str(error)
     tail = f"; {doing}" if doing else ""
     if "full" in words or "disk I/O" in words:
-        return FileProblemError(path, f"the disk is full; free some space and try again{tail}.")
+        return FileProblemError(path, phrase("the disk is full; free some space and try again{tail}.", tail=tail))
     if "locked" in words or "busy" in words:
-        return FileProblemError(path, f"the {what} is in use by another Pennello; try again in a moment{tail}.")
+        return FileProblemError(
+            path, phrase("the {what} is in use by another Pennello; try again in a moment{tail}.", what=what, tail=tail)
+        )
     if "readonly" in words or "attempt to write" in words:
-        return FileProblemError(path, f"the {what}'s file cannot be written; check its rights{tail}.")
+        return FileProblemError(
+            path, phrase("the {what}'s file cannot be written; check its rights{tail}.", what=what, tail=tail)
+        )
     if "unable to open" in words:
-        return FileProblemError(path, f"the {what} cannot be opened; check the folder and its rights{tail}.")
+        return FileProblemError(
+            path, phrase("the {what} cannot be opened; check the folder and its rights{tail}.", what=what, tail=tail)
+        )
     return FileProblemError(
         path,
-        f"this is not a {what} of Pennello's, or it is damaged ({clipped(words, 120)}); "
-        f"move it away and start with a new one, or take back a copy{tail}.",
+        phrase(
+            "this is not a {what} of Pennello's, or it is damaged ({words}); "
+            "move it away and start with a new one, or take back a copy{tail}.",
+            what=what,
+            words=clipped(words, 120),
+            tail=tail,
+        ),
     )
 
 
@@ -139,12 +152,22 @@ def migrate(
     if version > len(steps):
         raise FileProblemError(
             path,
-            f"the {what} was written by a newer Pennello (version {version}, this one knows {len(steps)}); "
-            "update Pennello to open it. The file is untouched.",
+            phrase(
+                "the {what} was written by a newer Pennello (version {version}, this one knows {count}); "
+                "update Pennello to open it. The file is untouched.",
+                what=what,
+                version=version,
+                count=len(steps),
+            ),
         )
     if version < 0:
         raise FileProblemError(
-            path, f"the {what} says that it is of version {version}, which there is not; take back a copy."
+            path,
+            phrase(
+                "the {what} says that it is of version {version}, which there is not; take back a copy.",
+                what=what,
+                version=version,
+            ),
         )
     if 0 < version < to:
         connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
@@ -182,7 +205,13 @@ def _told(message: str) -> str:
     'width_mm: expected a number, got text'
     """
     problem, _, place = message.partition(" - at `$")
-    words = {"float": "a number", "int": "a whole number", "str": "text", "null": "nothing", " | ": " or "}
+    words = {
+        "float": phrase("a number"),
+        "int": phrase("a whole number"),
+        "str": "text",
+        "null": "nothing",
+        " | ": " or ",
+    }
     for term, word in words.items():
         problem = problem.replace(term, word)
     column = place.strip("`.")
@@ -194,7 +223,13 @@ def _row(path: Path, row: dict[str, object], kind: type[Row], number: int, what:
     try:
         return msgspec.convert(row, kind)
     except (msgspec.ValidationError, OverflowError) as error:
-        named = clipped(str(row.get("id", row.get("name", f"row {number}"))), 40)
+        named = clipped(str(row.get("id", row.get("name", phrase("row {number}", number=number)))), 40)
         raise FileProblemError(
-            path, f"the {what} is damaged at '{named}' ({_told(str(error))}); take back a copy of it."
+            path,
+            phrase(
+                "the {what} is damaged at '{named}' ({told}); take back a copy of it.",
+                what=what,
+                named=named,
+                told=_told(str(error)),
+            ),
         ) from error

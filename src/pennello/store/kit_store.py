@@ -15,6 +15,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem, Thing
+from pennello.phrases import phrase
 from pennello.store.database import BUSY_MS, DATABASE_ERRORS, database_problem, open_database, rows
 
 _KEEPING = ("retired", "opened", "expires", "stock_g", "notes")
@@ -130,8 +131,11 @@ class KitChangedError(FileProblemError):
         listed = ", ".join(clipped(name, 40) for name in names[:4]) + (" ..." if len(names) > 4 else "")
         super().__init__(
             path,
-            f"{listed} was changed by another Pennello meanwhile; nothing was written over it. "
-            "What is there now is shown: make your change again.",
+            phrase(
+                "{listed} was changed by another Pennello meanwhile; nothing was written over it. "
+                "What is there now is shown: make your change again.",
+                listed=listed,
+            ),
         )
         self.names = names
 
@@ -216,7 +220,7 @@ class KitStore:
                     last[item.kind] += 1
                     self._put(item, last[item.kind])
         except DATABASE_ERRORS as error:
-            raise database_problem(self.path, error, "kit", "nothing was changed") from error
+            raise database_problem(self.path, error, "kit", phrase("nothing was changed")) from error
 
     def _compare(self, before: Mapping[Key, KitItem | None]) -> None:
         """Look whether what is to be changed is still what its writer saw."""
@@ -237,7 +241,9 @@ class KitStore:
                 found.append(KitItem(make(row), _keeping(row)))
             except (PennelloError, ValueError) as error:
                 where = f"{table[:-1]} '{clipped(row.id, 40)}'"
-                raise FileProblemError(self.path, f"{where}: {error} Take back a copy of the kit.") from error
+                raise FileProblemError(
+                    self.path, phrase("{where}: {error} Take back a copy of the kit.", where=where, error=error)
+                ) from error
         return found
 
     def _paints(self) -> list[KitItem]:
@@ -279,7 +285,9 @@ class KitStore:
         except FileProblemError:
             raise
         except PennelloError as error:
-            raise FileProblemError(self.path, f"a stripe of a cake: {error} Take back a copy of the kit.") from error
+            raise FileProblemError(
+                self.path, phrase("a stripe of a cake: {error} Take back a copy of the kit.", error=error)
+            ) from error
 
         def make(row: _CakeRow) -> Cake:
             own = tuple(stripes.get(row.id, ()))

@@ -9,6 +9,7 @@ from typing import Any
 import msgspec
 
 from pennello.errors import UnknownNameError
+from pennello.phrases import phrase
 from pennello.practice.records import KeptConstant, KeptTry, LogPage, PageFault
 from pennello.practice.tries import TryScore, TrySlip
 from pennello.practice.trouble import Trouble
@@ -137,11 +138,13 @@ class Log(NotebookFile):
                 ask("INSERT INTO page_faults VALUES (?,?,?,?,?,?)", row)
             return number
 
-        return replace(page, id=self._written(write, "the page is not in it"))
+        return replace(page, id=self._written(write, phrase("the page is not in it")))
 
     def remove(self, number: int) -> None:
         """Take a page out; its run's times stay for the pace."""
-        self._written(lambda ask: ask("DELETE FROM pages WHERE id = ?", (number,)).rowcount, "the page is still there")
+        self._written(
+            lambda ask: ask("DELETE FROM pages WHERE id = ?", (number,)).rowcount, phrase("the page is still there")
+        )
 
     # --- tries and constants ---
 
@@ -154,7 +157,7 @@ class Log(NotebookFile):
                 ask(f"INSERT INTO tries ({', '.join(_TRY_COLUMNS)}) VALUES ({marks})", _try_values(one))
             return len(tries)
 
-        self._written(write, "the tries are not in it")
+        self._written(write, phrase("the tries are not in it"))
 
     def tries(self) -> tuple[KeptTry, ...]:
         """Return all tries, the earliest first."""
@@ -164,7 +167,7 @@ class Log(NotebookFile):
 
     def forget_tries(self) -> int:
         """Take all tries out; the hand is a default one again. Return how many there were."""
-        return self._written(lambda ask: ask("DELETE FROM tries").rowcount, "the tries are still there")
+        return self._written(lambda ask: ask("DELETE FROM tries").rowcount, phrase("the tries are still there"))
 
     def add_learnt(self, learnt: Sequence[KeptConstant]) -> None:
         """Keep constants that were learnt, all or none."""
@@ -178,7 +181,7 @@ class Log(NotebookFile):
                 )
             return len(learnt)
 
-        self._written(write, "what was learnt is not in it")
+        self._written(write, phrase("what was learnt is not in it"))
 
     def learnt(self) -> tuple[KeptConstant, ...]:
         """Return all constants that were learnt, the latest first."""

@@ -14,6 +14,7 @@ import msgspec
 from pennello.caution.person import is_personal
 from pennello.design.pace import Record, StepKind, parted
 from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.phrases import phrase
 from pennello.store.database import BUSY_MS, DATABASE_ERRORS, companions, database_problem, open_database, rows
 
 STEPS: tuple[str, ...] = (
@@ -196,7 +197,7 @@ class Notebook(NotebookFile):
         try:
             return self._add(run, file, short=short)
         except DATABASE_ERRORS as error:
-            raise database_problem(self.path, error, "notebook", "the run is not in it yet") from error
+            raise database_problem(self.path, error, "notebook", phrase("the run is not in it yet")) from error
 
     def _add(self, run: RunNote, file: str, *, short: bool) -> int:
         with self._connection:
@@ -278,9 +279,12 @@ class Notebook(NotebookFile):
             try:
                 found += parted([(Record(one.kind, one.default_s, one.actual_s), one.within_s) for one in taken])
             except (PennelloError, ZeroDivisionError) as error:
-                where = f"the run of {clipped(run.begun, 30)}"
+                where = phrase("the run of {begun}", begun=clipped(run.begun, 30))
                 raise FileProblemError(
-                    self.path, f"{where} holds a time that cannot be ({error}); take back a copy."
+                    self.path,
+                    phrase(
+                        "{where} holds a time that cannot be ({error}); take back a copy.", where=where, error=error
+                    ),
                 ) from error
         return tuple(found)
 
@@ -319,7 +323,7 @@ class Notebook(NotebookFile):
                 self._connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
             self._forget_in_copies()
         except DATABASE_ERRORS as error:
-            raise database_problem(self.path, error, "notebook", "nothing was erased") from error
+            raise database_problem(self.path, error, "notebook", phrase("nothing was erased")) from error
         return len(wanted)
 
     def _runs_with_answers(self, before: date | None) -> list[int]:

@@ -18,6 +18,7 @@ from shiboken6 import isValid
 from pennello.errors import PennelloError, clipped
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
+from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.session.settings import load_settings
 from pennello.ui.collector import Collector
@@ -33,8 +34,8 @@ class NoDisplayError(PennelloError):
     """There is nowhere to show a window."""
 
     def __init__(self) -> None:
-        words = "no display can be reached; set DISPLAY or WAYLAND_DISPLAY"
-        super().__init__(f"{words}, or use 'make demo', which starts a virtual one.")
+        words = phrase("no display can be reached; set DISPLAY or WAYLAND_DISPLAY")
+        super().__init__(phrase("{words}, or use 'make demo', which starts a virtual one.", words=words))
 
 
 SWITCH_S = 0.0005
@@ -62,7 +63,7 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
         app = QApplication(arguments or ["pennello"])
     sys.setswitchinterval(SWITCH_S)
     app.setApplicationName("pennello")
-    app.setApplicationDisplayName("Pennello")
+    app.setApplicationDisplayName(phrase("Pennello"))
     app.setDesktopFileName("pennello")  # by which a desktop knows its windows
     app.setWindowIcon(app_icon())
     app.setStyle("Fusion")
@@ -162,11 +163,17 @@ def _catch_everything(window: MainWindow) -> None:
         if isinstance(error, PennelloError):  # said on purpose, by something that nobody guards
             say(str(error))
             return
-        print(f"pennello: {kind.__name__}: {error}", file=sys.stderr)  # noqa: T201
+        print(phrase("pennello: {kind}: {error}", kind=kind.__name__, error=error), file=sys.stderr)  # noqa: T201
         if "PENNELLO_DEBUG" in os.environ:
             traceback.print_exception(kind, error, trace)
         words = clipped(str(error), 200)
-        say(f"Something went wrong inside Pennello ({kind.__name__}: {words}). Your plan is unchanged; please save it.")
+        say(
+            phrase(
+                "Something went wrong inside Pennello ({kind}: {words}). Your plan is unchanged; please save it.",
+                kind=kind.__name__,
+                words=words,
+            )
+        )
 
     sys.excepthook = hook
     threading.excepthook = lambda args: hook(args.exc_type, args.exc_value or Exception(), args.exc_traceback)

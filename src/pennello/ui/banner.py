@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from pennello.errors import clipped
+from pennello.phrases import phrase
 from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.plain import Label
 
@@ -30,7 +31,7 @@ class Banner(QFrame):
         self.bar.setFixedSize(160, 6)
         self.bar.setTextVisible(False)
         self.bar.setRange(0, 1000)
-        self.bar.setAccessibleName("How far it is")
+        self.bar.setAccessibleName(phrase("How far it is"))
         self._row.addWidget(self.bar)
         self.bar.hide()
         self.buttons: list[QPushButton] = []
@@ -38,11 +39,11 @@ class Banner(QFrame):
 
     def say(self, sentence: str, *actions: tuple[str, Callable[[], object]]) -> None:
         """Show a sentence with buttons; the last one is always there and only closes."""
-        self._show(sentence, (*actions, ("Close" if not actions else "Not now", lambda: None)))
+        self._show(sentence, (*actions, (phrase("Close") if not actions else phrase("Not now"), lambda: None)))
 
     def say_working(self, sentence: str, stop: Callable[[], object]) -> None:
         """Show what goes on in the background, how far it is, and a button that stops it."""
-        self._show(sentence, (("Stop", stop),))
+        self._show(sentence, ((phrase("Stop"), stop),))
         self.bar.setValue(0)
         self.bar.show()
 

@@ -16,6 +16,7 @@ from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.lay.stroke import Stroke
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.session.forecast import Outcome, coarse, fine
 from pennello.session.jobs import Job, Jobs
@@ -37,7 +38,7 @@ class NoStrokeError(NothingThereError):
     """Something is asked of a stroke while the plan has none."""
 
     def __init__(self) -> None:
-        super().__init__("There is no stroke in this plan yet; begin with a petal.")
+        super().__init__(phrase("There is no stroke in this plan yet; begin with a petal."))
 
 
 class BenchModel(QObject):
@@ -312,7 +313,7 @@ class BenchModel(QObject):
 def _states(plan: Plan, job: Job[dict[str, str]]) -> dict[str, str]:
     states = {}
     for number, stroke in enumerate(plan.strokes):
-        job.report(number / len(plan.strokes), "looking at the other strokes")
+        job.report(number / len(plan.strokes), phrase("looking at the other strokes"))
         states[stroke.id] = coarse(plan, stroke.id).state.value
     return states
 
@@ -327,7 +328,7 @@ def pickup_changes(index: int, changes: dict[str, object]) -> StrokeChange:
 
     def change(plan: Plan, stroke: PlanStroke) -> Plan:
         if not -len(stroke.recipe.pickups) <= index < len(stroke.recipe.pickups):
-            raise NothingThereError("This pick-up is no longer there.")
+            raise NothingThereError(phrase("This pick-up is no longer there."))
         pickup = replace(stroke.recipe.pickups[index], **changes)  # type: ignore[arg-type]
         return with_stroke(plan, with_pickup(stroke, index, pickup))
 

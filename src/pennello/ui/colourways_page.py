@@ -15,6 +15,7 @@ from pennello.design.plan import Plan, skin_bytes
 from pennello.design.scene import paint_all
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box
+from pennello.phrases import named, phrase
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Job
 from pennello.session.order_pictures import order_found
@@ -35,23 +36,23 @@ class ColourwaysPage(PlanPage):
     """The same strokes in other colours, beside what they are."""
 
     def __init__(self, model: BenchModel, parent: QWidget) -> None:
-        super().__init__(model, "Colourways", QSize(940, 640), parent)
+        super().__init__(model, phrase("Colourways"), QSize(940, 640), parent)
         self.found: _Ways | None = None
         self.words.setObjectName("note")
-        label = Label("Other colours; light rims stay light and dark heels dark.")
+        label = Label(phrase("Other colours; light rims stay light and dark heels dark."))
         self.head.addWidget(label)
         self.head.addStretch(1)
         self.colour = QComboBox()
-        self.colour.setAccessibleName("Colour")
-        self.colour.setToolTip("What colour it should be; white, grey and black may stay")
-        self.colour.addItem("any colour", None)
+        self.colour.setAccessibleName(phrase("Colour"))
+        self.colour.setToolTip(phrase("What colour it should be; white, grey and black may stay"))
+        self.colour.addItem(phrase("any colour"), None)
         for family in ColourFamily:
-            self.colour.addItem(family.value, family)
+            self.colour.addItem(named(family), family)
         self.colour.activated.connect(lambda _: self.start())
         self.whole = QComboBox()
-        self.whole.setAccessibleName("What changes")
-        self.whole.addItem("the whole plan", False)
-        self.whole.addItem("this stroke only", True)
+        self.whole.setAccessibleName(phrase("What changes"))
+        self.whole.addItem(phrase("the whole plan"), False)
+        self.whole.addItem(phrase("this stroke only"), True)
         self.whole.activated.connect(lambda _: self.start())
         self.head.addWidget(self.colour)
         self.head.addWidget(self.whole)
@@ -73,14 +74,14 @@ class ColourwaysPage(PlanPage):
         self.pictures.append(surface)
         column.addWidget(surface, 1)
         if number:
-            take = QPushButton("Take")
+            take = QPushButton(phrase("Take"))
             take.setProperty("chip", True)
             take.setEnabled(False)
             take.clicked.connect(lambda _=False, at=number: self.take_way(at - 1))
             self.takes.append(take)
             column.addWidget(take)
         else:
-            now = Label("as it is")
+            now = Label(phrase("as it is"))
             now.setAlignment(Qt.AlignmentFlag.AlignCenter)
             now.setMinimumHeight(32)
             column.addWidget(now)
@@ -102,7 +103,7 @@ class ColourwaysPage(PlanPage):
             ways = colourways(plan, here, report=told, colour=colour, strokes=strokes)
             pictures = []
             for number, one in enumerate([plan, *(with_colourway(plan, way, here.by_name) for way in ways)]):
-                job.report(0.6 + 0.1 * number, "painting them")
+                job.report(0.6 + 0.1 * number, phrase("painting them"))
                 pictures.append(_painted(one, job))
             return here, ways, tuple(pictures)
 
@@ -113,10 +114,10 @@ class ColourwaysPage(PlanPage):
         self.found = result
         ways = result[1]
         names = self.model.plan
-        self.words.setText("Taking one is a step that undo gives back; wishes follow the new paints.")
+        self.words.setText(phrase("Taking one is a step that undo gives back; wishes follow the new paints."))
         for number, take in enumerate(self.takes):
             take.setEnabled(number < len(ways))
-            take.setText(f"Take {ways[number].name}" if number < len(ways) else "-")
+            take.setText(phrase("Take {ways}", ways=ways[number].name) if number < len(ways) else "-")
             if number < len(ways):
                 take.setToolTip("\n".join(_exchanges(names, ways[number])))
         for surface in self.pictures:
@@ -127,13 +128,15 @@ class ColourwaysPage(PlanPage):
         if self.found is not None and number < len(self.found[1]):
             here, way = self.found[0], self.found[1][number]
             self.model.choose_pickup(None)
-            self.model.edit(f"Colourway {way.name}", lambda plan, _: with_colourway(plan, way, here.by_name))
+            self.model.edit(
+                phrase("Colourway {way}", way=way.name), lambda plan, _: with_colourway(plan, way, here.by_name)
+            )
             self.close()
 
     def _draw(self, painter: QPainter, number: int) -> None:
         area = QRectF(self.pictures[number].rect())
         if self.found is None or number >= len(self.found[2]):
-            draw_note(painter, area, "" if self.busy else "nothing more")
+            draw_note(painter, area, "" if self.busy else phrase("nothing more"))
             return
         image = to_image(self.found[2][number])
         scale = min(area.width() / image.width(), area.height() / image.height())
@@ -149,9 +152,9 @@ def _exchanges(plan: Plan, way: Colourway) -> Iterator[str]:
     cakes = {cake.id: cake.name for cake in plan.cakes}
     for old, new in way.exchanged:
         name = new.cake.name if new.cake is not None else new.name
-        yield f"{cakes.get(old, old)} → {name}" if old != new.name else f"{name}, elsewhere on it"
+        yield f"{cakes.get(old, old)} → {name}" if old != new.name else phrase("{name}, elsewhere on it", name=name)
     if way.staying:
-        yield f"as before: {', '.join(cakes.get(name, name) for name in way.staying)}"
+        yield phrase("as before: {listed}", listed=", ".join(cakes.get(name, name) for name in way.staying))
 
 
 def _painted(plan: Plan, job: Job[Any]) -> Picture:

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from PySide6.QtCore import QMimeData, QObject
 from PySide6.QtWidgets import QApplication
 
+from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.work import Runner
@@ -72,10 +73,10 @@ class Copier(QObject):
             data.setText("\n".join("\t".join(_flat(cell) for cell in row) for row in table))
             data.setHtml(_page(table))
         if not data.formats():
-            self._say("There is nothing here to copy yet.")
+            self._say(phrase("There is nothing here to copy yet."))
             return
         QApplication.clipboard().setMimeData(data)
-        self._say(f"Copied {self._words}; paste it where you want it.")
+        self._say(phrase("Copied {words}; paste it where you want it.", words=self._words))
 
 
 def _flat(cell: str) -> str:

@@ -24,6 +24,7 @@ from pennello.colour.skin import ita_class
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA
 from pennello.files.demo import ShippedDesign, shipped_designs
+from pennello.phrases import phrase
 from pennello.session.design_pictures import DesignPicture, design_picture
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.theme.tokens import theme
@@ -63,7 +64,7 @@ class DesignCard(QWidget):
         self.surface.draw = self._draw
         self.surface.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"{design.title}: Enter opens it")
+        self.setAccessibleName(phrase("{design}: Enter opens it", design=design.title))
         column.addWidget(self.surface, 1)
         self.title, self.words = Label(design.title), Label(" ")
         self.title.setObjectName("strong")
@@ -73,7 +74,7 @@ class DesignCard(QWidget):
         column.addWidget(self.words)
         row = QHBoxLayout()
         self.colours = QButtonGroup(self)
-        for number, words in enumerate(("as it is", design.colours)):
+        for number, words in enumerate((phrase("as it is"), design.colours)):
             button = QToolButton()
             button.setText(words)
             button.setCheckable(True)
@@ -84,9 +85,9 @@ class DesignCard(QWidget):
             row.addWidget(button)
         self.colours.idClicked.connect(lambda _: self.turned.emit())
         row.addStretch(1)
-        self.open_button = QPushButton("Open")
+        self.open_button = QPushButton(phrase("Open"))
         self.open_button.setProperty("chip", True)
-        self.open_button.setAccessibleName(f"Open {design.title}")
+        self.open_button.setAccessibleName(phrase("Open {design}", design=design.title))
         self.open_button.clicked.connect(lambda _=False: self.wanted.emit())
         row.addWidget(self.open_button)
         column.addLayout(row)
@@ -110,9 +111,14 @@ class DesignCard(QWidget):
         """Show its picture and what it takes."""
         self._image = to_image(found.picture)
         self.words.setText(
-            f"{found.chart.partition(',')[0]} · {_minutes(found.seconds)}, at least {_minutes(found.short_s)}"
+            phrase(
+                "{partition} · {minutes}, at least {minutes_2}",
+                partition=found.chart.partition(",")[0],
+                minutes=_minutes(found.seconds),
+                minutes_2=_minutes(found.short_s),
+            )
         )
-        self.setToolTip(f"{found.chart}, {found.loads} loads")
+        self.setToolTip(phrase("{chart}, {loads} loads", chart=found.chart, loads=found.loads))
         self.title.setText(found.title)
         self.surface.update()
 
@@ -139,7 +145,7 @@ class DesignCard(QWidget):
 
 
 def _minutes(seconds: float) -> str:
-    return f"{round(seconds) // 60}:{round(seconds) % 60:02} min"
+    return phrase("{seconds}:{seconds_2:02} min", seconds=round(seconds) // 60, seconds_2=round(seconds) % 60)
 
 
 class DesignsPage(QDialog):
@@ -155,21 +161,23 @@ class DesignsPage(QDialog):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Designs")
+        self.setWindowTitle(phrase("Designs"))
         self.resize(QSize(1180, 760))
         self._jobs = Jobs()
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 10, 16, 8)
         head = QHBoxLayout()
-        words = Label("Whole works to begin from. Minutes are those of the order found; at least is what must be done.")
+        words = Label(
+            phrase("Whole works to begin from. Minutes are those of the order found; at least is what must be done.")
+        )
         words.setObjectName("note")
         head.addWidget(words)
         head.addStretch(1)
         self.skin = QComboBox()
-        self.skin.setAccessibleName("On which skin they are shown")
-        self.skin.addItem("each on its own skin", None)
+        self.skin.setAccessibleName(phrase("On which skin they are shown"))
+        self.skin.addItem(phrase("each on its own skin"), None)
         for ita in SKINS_ITA:
-            self.skin.addItem(f"on {ita_class(ita)} skin, ITA {ita:.0f}°", ita)
+            self.skin.addItem(phrase("on {ita_class} skin, ITA {ita:.0f}°", ita_class=ita_class(ita), ita=ita), ita)
         self.skin.activated.connect(lambda _: self.look())
         head.addWidget(self.skin)
         column.addLayout(head)

@@ -10,6 +10,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer
 
 from pennello.files.paper import Paper, on_paper
+from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.banner import Banner
 from pennello.ui.work import Runner
@@ -67,7 +68,7 @@ class Exporter(QObject):
         self._soon.setInterval(SOON_MS)
         self._soon.timeout.connect(self._announce)
         self.runner.told.connect(self._tell)
-        self.runner.ended.connect(lambda _: self._done(f"Wrote {self._words}."))
+        self.runner.ended.connect(lambda _: self._done(phrase("Wrote {words}.", words=self._words)))
         self.runner.failed.connect(self._done)
 
     @property
@@ -89,7 +90,7 @@ class Exporter(QObject):
             What is written and where, as in "sheet.pdf".
         """
         if self.busy:
-            self._banner.say(f"{self._words} is still being written; wait for it, or stop it.")
+            self._banner.say(phrase("{words} is still being written; wait for it, or stop it.", words=self._words))
             return
         self._words = words
         self._soon.start()
@@ -104,7 +105,7 @@ class Exporter(QObject):
     def stop(self) -> None:
         """Stop writing; what was not finished is not there."""
         self.runner.stop()
-        self._done(f"Stopped: {self._words} was not finished.")
+        self._done(phrase("Stopped: {words} was not finished.", words=self._words))
 
     def close(self) -> None:
         """The window closes."""
@@ -114,7 +115,7 @@ class Exporter(QObject):
 
     def _announce(self) -> None:
         if self.busy:
-            self._banner.say_working(f"Writing {self._words} ...", self.stop)
+            self._banner.say_working(phrase("Writing {words} ...", words=self._words), self.stop)
 
     def _tell(self, part: float, words: str) -> None:
         del words

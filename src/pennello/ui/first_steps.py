@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QEnterEvent, QImage, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
@@ -15,9 +16,14 @@ from pennello.ui.widgets.plain import Label
 CARD = QSize(272, 236)
 _PICTURE_HIGH = 150
 WAYS = (
-    ("show_designs", "Try a design", "Twelve whole works to open, look at and change.", "designs.png"),
-    ("show_guide", "Enter my kit", "Your cakes first, by colour or photo; then your brushes.", "tray-cakes.png"),
-    ("first_petal", "Make my first petal", "A cake, a brush on it, and what they lay.", "bench.png"),
+    ("show_designs", phrase("Try a design"), phrase("Twelve whole works to open, look at and change."), "designs.png"),
+    (
+        "show_guide",
+        phrase("Enter my kit"),
+        phrase("Your cakes first, by colour or photo; then your brushes."),
+        "tray-cakes.png",
+    ),
+    ("first_petal", phrase("Make my first petal"), phrase("A cake, a brush on it, and what they lay."), "bench.png"),
 )
 """What each does, its title, its words, and its picture."""
 
@@ -88,8 +94,8 @@ class FirstSteps(QDialog):
 
     def __init__(self, parent: QWidget, tour_at: int = 0) -> None:
         super().__init__(parent)
-        self.setWindowTitle("First steps")
-        hello = Label("What would you like to begin with?")
+        self.setWindowTitle(phrase("First steps"))
+        hello = Label(phrase("What would you like to begin with?"))
         hello.setObjectName("headline")
         row = QHBoxLayout()
         row.setSpacing(12)
@@ -99,13 +105,13 @@ class FirstSteps(QDialog):
             card.clicked.connect(lambda _=False, of=name: self._choose(of))
             self.cards[name] = card
             row.addWidget(card)
-        self.tour = QPushButton("Go on with the tour" if tour_at else "A tour of eight small steps")
+        self.tour = QPushButton(phrase("Go on with the tour") if tour_at else phrase("A tour of eight small steps"))
         self.tour.setProperty("main", True)
         self.tour.clicked.connect(lambda: self._choose("show_tour"))
-        leave = QPushButton("Not now")
+        leave = QPushButton(phrase("Not now"))
         leave.setProperty("chip", True)
         leave.clicked.connect(self.reject)
-        told = Label("All of this is in the Plan menu again, under First steps.")
+        told = Label(phrase("All of this is in the Plan menu again, under First steps."))
         told.setObjectName("note")
         foot = QHBoxLayout()
         foot.addWidget(told, 1)

@@ -30,17 +30,18 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.phrases import phrase
 from pennello.session.glossary import found_words
 from pennello.ui.station import Action, Keys
 from pennello.ui.stations.registry import STATIONS
 from pennello.ui.theme.tokens import theme
 
 _EVERYWHERE = (
-    Keys("Tab", "from handle to handle and field to field"),
-    Keys("arrows", "step the handle; with Shift fine, with Ctrl coarse"),
-    Keys("Enter", "type the handle's number; flips on the flip grip"),
+    Keys(phrase("Tab"), phrase("from handle to handle and field to field")),
+    Keys("arrows", phrase("step the handle; with Shift fine, with Ctrl coarse")),
+    Keys("Enter", phrase("type the handle's number; flips on the flip grip")),
 )
-WORDS, MARKS = "Words", "Keys and marks"
+WORDS, MARKS = phrase("Words"), phrase("Keys and marks")
 _DO = "do"
 
 
@@ -122,21 +123,21 @@ class HelpPage(QDialog):
 
     def __init__(self, parent: QWidget, actions: Sequence[Action] = ()) -> None:
         super().__init__(parent)
-        self.setWindowTitle("How do I ...")
+        self.setWindowTitle(phrase("How do I ..."))
         self._actions = actions
         self.search = QLineEdit()
-        self.search.setPlaceholderText("What do you want to do, or which word?")
-        self.search.setAccessibleName("Search the help")
+        self.search.setPlaceholderText(phrase("What do you want to do, or which word?"))
+        self.search.setAccessibleName(phrase("Search the help"))
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(lambda _: self._list())
         self.listed = QListWidget()
-        self.listed.setAccessibleName("Pages of the help")
+        self.listed.setAccessibleName(phrase("Pages of the help"))
         self.listed.setWordWrap(True)
         self.listed.currentItemChanged.connect(lambda *_: self._show())
         self.page = _Pages()
         self.page.setOpenLinks(False)
         self.page.document().setDocumentMargin(18)
-        self.page.setAccessibleName("The page")
+        self.page.setAccessibleName(phrase("The page"))
         self.page.anchorClicked.connect(self._follow)
         left = QVBoxLayout()
         left.addWidget(self.search)

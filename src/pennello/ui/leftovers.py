@@ -11,6 +11,7 @@ from PySide6.QtCore import QObject, Signal
 
 from pennello.disk import sweep
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.session.jobs import Jobs
 from pennello.session.owner import Owner
 from pennello.session.settings import config_folder, state_folder
@@ -92,10 +93,14 @@ def look_round(owner: Owner, now_s: float, wall_s: float, today: date) -> _Found
         try:
             note_run(kept)
         except PennelloError as error:
-            words.append(f"A run of {kept.title} has ended and is not in the notebook yet: {error}")
+            words.append(
+                phrase(
+                    "A run of {kept} has ended and is not in the notebook yet: {error}", kept=kept.title, error=error
+                )
+            )
         else:
             forget_run(path)
-            words.append(f"A run of {kept.title} that had ended is in the notebook now.")
+            words.append(phrase("A run of {kept} that had ended is in the notebook now.", kept=kept.title))
     try:
         let_go_of_answers(today)
     except PennelloError as error:

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.widgets.progress import ThinBar
 
@@ -63,7 +64,7 @@ class PictureList(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         self.search = QLineEdit()
         self.search.setPlaceholderText(hint)
-        self.search.setAccessibleName(f"Search the {what}")
+        self.search.setAccessibleName(phrase("Search the {what}", what=what))
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(lambda _: self._sift())
         column.addWidget(self.search)
@@ -72,7 +73,7 @@ class PictureList(QWidget):
         self._chips.setSpacing(4)
         column.addLayout(self._chips)
         self.list = QListWidget()
-        self.list.setAccessibleName(f"{what.capitalize()}, as they are laid")
+        self.list.setAccessibleName(phrase("{what}, as they are laid", what=what.capitalize()))
         self.list.setViewMode(QListWidget.ViewMode.IconMode)
         self.list.setIconSize(TILE)
         self.list.setGridSize(QSize(148, 142))
@@ -154,7 +155,14 @@ class PictureList(QWidget):
         seen = self._gallery.pictures.get(key)
         if seen is not None and key in self._of:
             self._of[key].setIcon(QIcon(seen.tile(TILE)))
-            self._of[key].setText(f"{self._entries[key].name}\n{seen.width_mm:.0f} × {seen.height_mm:.0f} mm")
+            self._of[key].setText(
+                phrase(
+                    "{entries}\n{width_mm:.0f} × {height_mm:.0f} mm",
+                    entries=self._entries[key].name,
+                    width_mm=seen.width_mm,
+                    height_mm=seen.height_mm,
+                )
+            )
 
     def _show_progress(self, part: float) -> None:
         self.bar.show_part(part)

@@ -14,6 +14,7 @@ from pennello.disk import NO_FILE, exists
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import SUFFIX
+from pennello.phrases import phrase
 from pennello.session.autosave import AUTOSAVE_S, Autosave, Left
 from pennello.session.document import ChangedOnDiskError, Document, with_suffix
 from pennello.session.jobs import Jobs
@@ -24,7 +25,7 @@ from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
 
-_FILTER = f"Pennello plans (*{SUFFIX})"
+_FILTER = phrase("Pennello plans (*{suffix})", suffix=SUFFIX)
 
 
 class PlanFiles(QObject):
@@ -82,7 +83,9 @@ class PlanFiles(QObject):
 
     def _kept(self, problem: str) -> None:
         if problem and not self._failing:
-            self._banner.say(f"What is not saved yet could not be copied, and is tried again: {problem}")
+            self._banner.say(
+                phrase("What is not saved yet could not be copied, and is tried again: {problem}", problem=problem)
+            )
         self._failing = bool(problem)
 
     def offer_unnamed(self) -> None:
@@ -108,9 +111,15 @@ class PlanFiles(QObject):
             self.autosave.discard(found)
             self._offer(rest, path)
 
-        name = path.name if path else "a plan without a name"
-        words = f"There is an autosaved copy of {name} from {found.saved_at:%d %B, %H:%M} that is not in the file."
-        self._banner.say(f"{aside} {words}".strip(), ("Take the copy", take), ("Throw the copy away", throw_away))
+        name = path.name if path else phrase("a plan without a name")
+        words = phrase(
+            "There is an autosaved copy of {name} from {saved_at:%d %B, %H:%M} that is not in the file.",
+            name=name,
+            saved_at=found.saved_at,
+        )
+        self._banner.say(
+            f"{aside} {words}".strip(), (phrase("Take the copy"), take), (phrase("Throw the copy away"), throw_away)
+        )
 
     # --- opening ---
 
@@ -133,7 +142,7 @@ class PlanFiles(QObject):
 
     def ask_open(self) -> None:
         """Ask for a plan and open it."""
-        path = ask_source(self._window, "Open a plan", "plans", _FILTER, self.folder)
+        path = ask_source(self._window, phrase("Open a plan"), "plans", _FILTER, self.folder)
         if path is not None:
             self.open_path(path)
 
@@ -164,7 +173,10 @@ class PlanFiles(QObject):
         if lock.tryLock(0):
             self._lock = lock
         elif lock.error() == QLockFile.LockError.LockFailedError:
-            return f"{path.name} is open in another Pennello too; what is saved there is not written over unasked."
+            return phrase(
+                "{path} is open in another Pennello too; what is saved there is not written over unasked.",
+                path=path.name,
+            )
         return ""
 
     # --- saving ---
@@ -178,7 +190,7 @@ class PlanFiles(QObject):
         """Ask where to save."""
         stem = "".join(c if c.isalnum() else "-" for c in self.document.plan.title.lower()).strip("-")[:60] or "plan"
         start = str(FOLDERS.of("plans", self.folder) / f"{stem}{SUFFIX}")
-        name, _ = QFileDialog.getSaveFileName(self._window, "Save the plan", start, _FILTER)
+        name, _ = QFileDialog.getSaveFileName(self._window, phrase("Save the plan"), start, _FILTER)
         if not name or not Path(name).name:
             return False
         FOLDERS.note("plans", Path(name))
@@ -195,9 +207,9 @@ class PlanFiles(QObject):
         except ChangedOnDiskError as error:
             self._banner.say(
                 str(error),
-                ("Keep mine", lambda: self.save_to(path, over=True)),
-                ("Take theirs", self.take_theirs),
-                ("Save as ...", self.save_as),
+                (phrase("Keep mine"), lambda: self.save_to(path, over=True)),
+                (phrase("Take theirs"), self.take_theirs),
+                (phrase("Save as ..."), self.save_as),
             )
             return False
         except PennelloError as error:
@@ -223,8 +235,8 @@ class PlanFiles(QObject):
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
             self._window,
-            "Not saved",
-            tip(f"{self.document.plan.title} has changes that are not saved."),
+            phrase("Not saved"),
+            tip(phrase("{plan} has changes that are not saved.", plan=self.document.plan.title)),
             buttons.Save | buttons.Discard | buttons.Cancel,
             buttons.Save,
         )

@@ -12,6 +12,7 @@ from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
 from pennello.solve.kit import AtHand, at_hand
@@ -38,9 +39,9 @@ class PlanPage(QDialog):
         self.words.setWordWrap(True)
         self.words.setObjectName("headline")
         self.column.addWidget(self.words)
-        self.kit = QCheckBox("my kit too")
+        self.kit = QCheckBox(phrase("my kit too"))
         self.kit.setChecked(True)
-        self.kit.setToolTip("Not only the plan's cakes; nothing that is retired or past its date")
+        self.kit.setToolTip(phrase("Not only the plan's cakes; nothing that is retired or past its date"))
         self.kit.toggled.connect(lambda _: self.start())
         self.runner.told.connect(self._tell)
         self.runner.ended.connect(self.show_result)

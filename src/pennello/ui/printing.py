@@ -29,6 +29,7 @@ from PySide6.QtWidgets import (
 
 from pennello.errors import PennelloError
 from pennello.files.paper import MOST_MAKER, Paper, PaperSize, on_paper
+from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.widgets.asking import ask_target
@@ -52,7 +53,11 @@ class PrinterRefusesError(PennelloError):
     """A printer takes nothing."""
 
     def __init__(self, name: str) -> None:
-        super().__init__(f"{name} takes nothing; see whether it is there and switched on, or keep the pages as a PDF.")
+        super().__init__(
+            phrase(
+                "{name} takes nothing; see whether it is there and switched on, or keep the pages as a PDF.", name=name
+            )
+        )
 
 
 class PrintPage(QDialog):
@@ -60,7 +65,7 @@ class PrintPage(QDialog):
 
     def __init__(self, papers: tuple[Printed, ...], exporter: Exporter, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("On paper")
+        self.setWindowTitle(phrase("On paper"))
         self.resize(900, 660)
         self._papers, self._exporter = papers, exporter
         self._folder = tempfile.TemporaryDirectory(prefix="pennello-paper-")
@@ -74,28 +79,30 @@ class PrintPage(QDialog):
     def _build(self, paper: Paper) -> None:
         guard = WheelGuard(self)
         self.listed = QListWidget()
-        self.listed.setAccessibleName("What is printed")
+        self.listed.setAccessibleName(phrase("What is printed"))
         self.listed.addItems([one.name for one in self._papers])
         self.listed.currentRowChanged.connect(lambda _: self.make())
-        self.size_of: Any = choice("Size of the paper", guard)
+        self.size_of: Any = choice(phrase("Size of the paper"), guard)
         for one in PaperSize:
             self.size_of.addItem(one.value, one)
         self.size_of.setCurrentIndex(self.size_of.findData(paper.size))
         self.size_of.activated.connect(lambda _: self._settle())
         self.maker = QLineEdit(paper.maker)
         self.maker.setMaxLength(MOST_MAKER)
-        self.maker.setAccessibleName("Your name, as the author of the file")
-        self.maker.setPlaceholderText("nobody's name")
+        self.maker.setAccessibleName(phrase("Your name, as the author of the file"))
+        self.maker.setPlaceholderText(phrase("nobody's name"))
         self.maker.editingFinished.connect(self._settle)
         left = QVBoxLayout()
         left.addWidget(self.listed, 1)
-        for words, widget in (("Paper", self.size_of), ("Made by", self.maker)):
+        for words, widget in ((phrase("Paper"), self.size_of), (phrase("Made by"), self.maker)):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(widget)
             left.addWidget(label)
             left.addWidget(widget)
-        true = Label("All but enlarged pages come out at true scale: do not let the printer fit them to the page.")
+        true = Label(
+            phrase("All but enlarged pages come out at true scale: do not let the printer fit them to the page.")
+        )
         true.setObjectName("note")
         true.setWordWrap(True)
         left.addWidget(true)
@@ -115,8 +122,8 @@ class PrintPage(QDialog):
         self.sheet.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.sheet.setMinimumSize(QSize(240, 240))
         self.sheet.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
-        self.sheet.setAccessibleName("The page as it comes out")
-        self.before, self.after = QPushButton("Page before"), QPushButton("Page after")
+        self.sheet.setAccessibleName(phrase("The page as it comes out"))
+        self.before, self.after = QPushButton(phrase("Page before")), QPushButton(phrase("Page after"))
         self.number = Label("")
         turning = QHBoxLayout()
         turning.addStretch(1)
@@ -132,7 +139,11 @@ class PrintPage(QDialog):
         return column
 
     def _foot(self) -> QHBoxLayout:
-        leave, self.keep, self.print = QPushButton("Not now"), QPushButton("Keep as PDF ..."), QPushButton("Print ...")
+        leave, self.keep, self.print = (
+            QPushButton(phrase("Not now")),
+            QPushButton(phrase("Keep as PDF ...")),
+            QPushButton(phrase("Print ...")),
+        )
         leave.clicked.connect(self.reject)
         self.keep.clicked.connect(self.ask_keep)
         self.print.clicked.connect(self.ask_print)
@@ -196,7 +207,13 @@ class PrintPage(QDialog):
 
     def _show(self) -> None:
         count = len(self.pages)
-        self.number.setText(f"{self.at + 1} of {count}" if count else "drawing it ..." if self._newest.busy else "")
+        self.number.setText(
+            phrase("{at} of {count}", at=self.at + 1, count=count)
+            if count
+            else phrase("drawing it ...")
+            if self._newest.busy
+            else ""
+        )
         self.before.setEnabled(self.at > 0)
         self.after.setEnabled(self.at + 1 < count)
         for button in (self.keep, self.print):
@@ -221,7 +238,7 @@ class PrintPage(QDialog):
 
     def ask_keep(self) -> None:
         """Ask where and keep the pages as they are seen as a PDF."""
-        target = ask_target(self, "Keep as PDF", Path.home() / f"{self.chosen.stem}.pdf", (".pdf",))
+        target = ask_target(self, phrase("Keep as PDF"), Path.home() / f"{self.chosen.stem}.pdf", (".pdf",))
         if target is not None:
             data = self._file.read_bytes()
 
@@ -251,8 +268,10 @@ class PrintPage(QDialog):
         copy = Path(tempfile.mkdtemp(prefix="pennello-print-")) / "paper.pdf"
         copyfile(self._file, copy)
         only = range(printer.fromPage(), printer.toPage() + 1) if printer.fromPage() else None
-        to = printer.printerName() or stand_in or "the printer"
-        self._exporter.write(f"{self.chosen.name} to {to}", partial(print_pages, printer, copy, only))
+        to = printer.printerName() or stand_in or phrase("the printer")
+        self._exporter.write(
+            phrase("{chosen} to {to}", chosen=self.chosen.name, to=to), partial(print_pages, printer, copy, only)
+        )
         self.accept()
 
     def _layout(self) -> QPageLayout:
@@ -286,7 +305,7 @@ def print_pages(printer: QPrinter, path: Path, only: range | None, job: Job[Any]
     try:
         with painting(printer) as painter:
             if not painter.isActive():
-                raise PrinterRefusesError(printer.printerName() or printer.outputFileName() or "the printer")
+                raise PrinterRefusesError(printer.printerName() or printer.outputFileName() or phrase("the printer"))
             begun = False
             for number, (picture, wide, high) in enumerate(pages_seen(path, dots, job.check), 1):
                 if only is not None and number not in only:
@@ -295,7 +314,7 @@ def print_pages(printer: QPrinter, path: Path, only: range | None, job: Job[Any]
                     printer.newPage()
                 begun = True
                 painter.drawImage(QRectF(0, 0, wide * per_mm, high * per_mm), to_image(picture))
-                job.report(number / (number + 1), f"page {number}")
+                job.report(number / (number + 1), phrase("page {number}", number=number))
     finally:
         path.unlink(missing_ok=True)
         path.parent.rmdir()

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.stations.registry import FIRST, STATIONS
 from pennello.ui.theme.icons import draw_icon
 from pennello.ui.theme.style import NOTE_PX
@@ -29,7 +30,9 @@ class StationButton(QAbstractButton):
 
     def sizeHint(self) -> QSize:
         """Return the room of one station."""
-        return QSize(RAIL_PX, 62)
+        font = self.font()
+        font.setPixelSize(NOTE_PX)
+        return QSize(max(RAIL_PX, QFontMetrics(font).horizontalAdvance(self.text()) + 8), 62)
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -66,8 +69,7 @@ class Rail(QWidget):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setFixedWidth(RAIL_PX)
-        self.setAccessibleName("Stations")
+        self.setAccessibleName(phrase("Stations"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 50, 0, 8)
         column.setSpacing(2)
@@ -78,6 +80,7 @@ class Rail(QWidget):
             button.clicked.connect(lambda _=False, key=one.key: self.chosen.emit(key))
             column.addWidget(button)
             self.buttons[one.key] = button
+        self.setFixedWidth(max(button.sizeHint().width() for button in self.buttons.values()))
         column.addStretch(1)
 
     @painted

@@ -8,6 +8,8 @@ from PySide6.QtCore import QEvent, QPointF, Qt
 from PySide6.QtGui import QInputDevice, QPointingDevice, QPointingDeviceUniqueId, QTabletEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
+from pennello.phrases import phrase
+
 _CAPABILITIES = (
     QInputDevice.Capability.Position
     | QInputDevice.Capability.Pressure
@@ -22,7 +24,7 @@ class SimulatedPen:
     def __init__(self, widget: QWidget) -> None:
         self._widget = widget
         self._device = QPointingDevice(
-            "simulated pen",
+            phrase("simulated pen"),
             1,
             QInputDevice.DeviceType.Stylus,
             QPointingDevice.PointerType.Pen,

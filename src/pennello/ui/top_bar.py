@@ -22,6 +22,7 @@ from pennello.colour.lab import lab_to_hex
 from pennello.colour.skin import ITA_STEPS, skin_lab
 from pennello.design.plan import Skin
 from pennello.errors import PennelloError
+from pennello.phrases import mark, phrase, told
 from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.binding import follow
@@ -31,7 +32,7 @@ from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 
-_OWN = "own sample ..."
+_OWN = phrase("own sample ...")
 
 
 class TopBar(QWidget):
@@ -55,21 +56,21 @@ class TopBar(QWidget):
         self._document = document
         self._history: UndoRedo = document
         self.menu = QMenu(self)
-        self.plan_button = self._tool("plan", "Plan", "Open, save, print")
+        self.plan_button = self._tool("plan", phrase("Plan"), phrase("Open, save, print"))
         self.plan_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.plan_button.setMenu(self.menu)
         self.plan_button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.title, self.place = self._line("Title of the plan"), self._line("Place")
+        self.title, self.place = self._line(phrase("Title of the plan")), self._line(phrase("Place"))
         self.title.setStyleSheet("font-size: 17px; font-weight: 600;")
-        self.place.setPlaceholderText("place")
+        self.place.setPlaceholderText(phrase("place"))
         self.skin = QComboBox()
-        self.skin.setAccessibleName("Skin")
-        self.skin.setToolTip("The skin painted on, by its individual typology angle (ITA)")
+        self.skin.setAccessibleName(phrase("Skin"))
+        self.skin.setToolTip(phrase("The skin painted on, by its individual typology angle (ITA)"))
         self.skin.installEventFilter(WheelGuard(self))
         self.skin.setMinimumWidth(120)
         self.skin.setMaximumWidth(210)
-        self.undo = self._tool("undo", "", "Undo")
-        self.redo = self._tool("redo", "", "Redo")
+        self.undo = self._tool("undo", "", phrase("Undo"))
+        self.redo = self._tool("redo", "", phrase("Redo"))
         self.undo.clicked.connect(self.undo_wanted)
         self.redo.clicked.connect(self.redo_wanted)
         self._build(settings)
@@ -90,11 +91,13 @@ class TopBar(QWidget):
         row.addWidget(self.undo)
         row.addWidget(self.redo)
         row.addSpacing(8)
-        self.units = self._pair(row, ("mm", "in"), settings.unit, "Lengths in ", self.unit_chosen)
+        self.units = self._pair(row, ("mm", "in"), settings.unit, phrase("Lengths in"), self.unit_chosen)
         row.addSpacing(8)
-        self.themes = self._pair(row, ("linen", "lamp"), self._light, "Light of the table: ", self.theme_chosen)
+        self.themes = self._pair(
+            row, (mark("linen"), mark("lamp")), self._light, phrase("Light of the table"), self.theme_chosen
+        )
         row.addSpacing(4)
-        self.help = self._tool("help", "", "Keys and handles (F1)")
+        self.help = self._tool("help", "", phrase("Keys and handles (F1)"))
         self.help.clicked.connect(self.help_wanted)
         row.addWidget(self.help)
 
@@ -124,36 +127,37 @@ class TopBar(QWidget):
         group = QButtonGroup(self)
         for name in names:
             button = QToolButton()
-            button.setText(name)
+            button.setText(told(name))
+            button.setProperty("choice", name)
             button.setProperty("segment", True)
             button.setCheckable(True)
             button.setChecked(name == now)
-            button.setToolTip(words + name)
-            button.setAccessibleName(words + name)
+            button.setToolTip(f"{words}: {told(name)}")
+            button.setAccessibleName(f"{words}: {told(name)}")
             group.addButton(button)
             row.addWidget(button)
         row.setSpacing(3)
-        group.buttonClicked.connect(lambda button: chosen.emit(button.text()))  # type: ignore[attr-defined]
+        group.buttonClicked.connect(lambda button: chosen.emit(button.property("choice")))  # type: ignore[attr-defined]
         return group
 
     def _set_title(self) -> None:
-        title = self.title.text().strip() or "Untitled"
-        self._document.edit("Title", replace(self._document.committed, title=title))
+        title = self.title.text().strip() or phrase("Untitled")
+        self._document.edit(phrase("Title"), replace(self._document.committed, title=title))
 
     def _set_place(self) -> None:
-        self._document.edit("Place", replace(self._document.committed, place=self.place.text().strip()))
+        self._document.edit(phrase("Place"), replace(self._document.committed, place=self.place.text().strip()))
 
     def _set_skin(self, index: int) -> None:
         skin = self.skin.itemData(index)
         if skin is None:
             skin = self._own_sample()
         if skin is not None:
-            self._document.edit("Skin", replace(self._document.committed, skin=skin))
+            self._document.edit(phrase("Skin"), replace(self._document.committed, skin=skin))
         self.refresh()
 
     def _own_sample(self) -> Skin | None:
-        words = "Colour of the skin as measured or picked, six digits such as #c69c7b"
-        code, fine = QInputDialog.getText(self, "Own skin sample", words, text="#c69c7b")
+        words = phrase("Colour of the skin as measured or picked, six digits such as #c69c7b")
+        code, fine = QInputDialog.getText(self, phrase("Own skin sample"), words, text="#c69c7b")
         if not fine:
             return None
         try:
@@ -182,11 +186,11 @@ class TopBar(QWidget):
             self._fit(line)
         self._show_skin(plan.skin)
         for button, word, label in (
-            (self.undo, "Undo", self._history.undo_label),
-            (self.redo, "Redo", self._history.redo_label),
+            (self.undo, phrase("Undo"), self._history.undo_label),
+            (self.redo, phrase("Redo"), self._history.redo_label),
         ):
             button.setEnabled(label is not None)
-            button.setToolTip(tip(f"{word}: {label}") if label else f"Nothing to {word.lower()}")
+            button.setToolTip(tip(f"{word}: {label}") if label else phrase("Nothing to {word}", word=word.lower()))
 
     def _show_skin(self, skin: Skin) -> None:
         skins = [Skin(ita) for ita in ITA_STEPS]

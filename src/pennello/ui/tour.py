@@ -10,6 +10,7 @@ from PySide6.QtCore import QEvent, QObject, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan, Skin
+from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
@@ -65,7 +66,7 @@ class TourStep:
 def _slide(window: Toured) -> None:
     pickup = window.model.pickup
     if pickup is not None:
-        window.model.set_pickup("Slide the brush", offset_mm=round(pickup.offset_mm + 1.0, 2))
+        window.model.set_pickup(phrase("Slide the brush"), offset_mm=round(pickup.offset_mm + 1.0, 2))
 
 
 def _mend(window: Toured) -> None:
@@ -79,7 +80,7 @@ def _mend(window: Toured) -> None:
 
 def _darker(window: Toured) -> None:
     document = window.document
-    document.edit("Skin", replace(document.committed, skin=Skin(_DARK_ITA)))
+    document.edit(phrase("Skin"), replace(document.committed, skin=Skin(_DARK_ITA)))
 
 
 def _rose(window: Toured) -> None:
@@ -92,7 +93,7 @@ def _mirror(window: Toured) -> None:
     here = chart.model.motifs
     if here:
         chart.model.choose(here[-1].id)
-        chart.model.edit_motif("Mirror image", lambda one: replace(one, twin=not one.twin))
+        chart.model.edit_motif(phrase("Mirror image"), lambda one: replace(one, twin=not one.twin))
 
 
 def _three_minutes(window: Toured) -> None:
@@ -111,57 +112,60 @@ def _strokes(plan: Plan) -> object:
 STEPS: tuple[TourStep, ...] = (
     TourStep(
         "bench",
-        "Slide the brush",
-        "The brush lies across the cake at the left. Drag it a little: the edge and the stroke follow.",
+        phrase("Slide the brush"),
+        phrase("The brush lies across the cake at the left. Drag it a little: the edge and the stroke follow."),
         _slide,
         lambda before, now: _recipes(before) != _recipes(now),
     ),
     TourStep(
         "bench",
-        "Take a mend",
-        "Below, a sentence says how near the stroke is to what is wanted. Point at a mend beneath it, then click it.",
+        phrase("Take a mend"),
+        phrase(
+            "Below, a sentence says how near the stroke is to what is wanted. Point at a mend beneath it, then "
+            "click it."
+        ),
         _mend,
         lambda before, now: _strokes(before) != _strokes(now),
     ),
     TourStep(
         "bench",
-        "See it on a darker skin",
-        "The skin stands in the bar on top. Choose a dark one: everything is laid anew on it.",
+        phrase("See it on a darker skin"),
+        phrase("The skin stands in the bar on top. Choose a dark one: everything is laid anew on it."),
         _darker,
         lambda before, now: before.skin != now.skin,
     ),
     TourStep(
         "chart",
-        "Put a rose on the face",
-        "Take a rose from the strip below the person. It comes with the loads that suit it.",
+        phrase("Put a rose on the face"),
+        phrase("Take a rose from the strip below the person. It comes with the loads that suit it."),
         _rose,
         lambda before, now: len(now.motifs) > len(before.motifs),
     ),
     TourStep(
         "chart",
-        "The other side too",
-        "With the rose in the hand, tick 'its mirror image too, live' at the right.",
+        phrase("The other side too"),
+        phrase("With the rose in the hand, tick 'its mirror image too, live' at the right."),
         _mirror,
         lambda before, now: [one.twin for one in before.motifs] != [one.twin for one in now.motifs],
     ),
     TourStep(
         "order",
-        "In three minutes",
-        "The line shows what the hand does when. Click 3:00: what fits is chosen.",
+        phrase("In three minutes"),
+        phrase("The line shows what the hand does when. Click 3:00: what fits is chosen."),
         _three_minutes,
         lambda before, now: before.ordering.target_s != now.ordering.target_s,
     ),
     TourStep(
         "order",
-        "Take it back",
-        "The arrow at the top, or Ctrl+Z, takes back the last step. Any of them, as often as you like.",
+        phrase("Take it back"),
+        phrase("The arrow at the top, or Ctrl+Z, takes back the last step. Any of them, as often as you like."),
         lambda window: window.undo(),
         lambda before, now: before != now,
     ),
     TourStep(
         "order",
-        "See it on paper",
-        "Plan, Print ... shows the sheet for the chair as it comes out. Look at it, then close it.",
+        phrase("See it on paper"),
+        phrase("Plan, Print ... shows the sheet for the chair as it comes out. Look at it, then close it."),
         lambda window: window.print_shown(),
         lambda _before, _now: False,
     ),
@@ -186,12 +190,13 @@ class Tour(QFrame):
         self._before = window.document.committed
         self.setObjectName("banner")
         self.setFixedWidth(_WIDE)
-        self.setAccessibleName("The tour")
+        self.setAccessibleName(phrase("The tour"))
         self.title, self.words = Label(""), Label("")
         self.title.setObjectName("strong")
         self.words.setWordWrap(True)
         self.back, self.do, self.next, self.end = (
-            QPushButton(words) for words in ("Back", "Do it for me", "Next", "Leave the tour")
+            QPushButton(words)
+            for words in (phrase("Back"), phrase("Do it for me"), phrase("Next"), phrase("Leave the tour"))
         )
         self._build()
         follow(self, window.document.changed, self._look)
@@ -255,10 +260,12 @@ class Tour(QFrame):
     def _look(self) -> None:
         """Say what is to be done, or that it is."""
         mark = "✓ " if self.done else ""
-        self.title.setText(f"{mark}{self.at + 1} of {len(STEPS)}: {self.step.title}")
+        self.title.setText(
+            phrase("{mark}{at} of {count}: {step}", mark=mark, at=self.at + 1, count=len(STEPS), step=self.step.title)
+        )
         self.words.setText(self.step.words)
         self.back.setEnabled(self.at > 0)
-        self.next.setText("End" if self.at + 1 == len(STEPS) else "Next")
+        self.next.setText(phrase("End") if self.at + 1 == len(STEPS) else phrase("Next"))
         self.adjustSize()
         self._lie()
 

@@ -30,6 +30,7 @@ from pennello.disk import exists
 from pennello.files.demo import demo_plan
 from pennello.files.paper import Paper, PaperSize
 from pennello.files.plan_json import SUFFIX
+from pennello.phrases import phrase, plural
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
 from pennello.session.recent_files import MIME, note_recent
@@ -55,34 +56,36 @@ from pennello.ui.widgets.number_field import Quantity
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.ui.work import begin, guarded
-from pennello.units import LengthUnit, counted
+from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
     from pennello.session.run_keeper import KeptRun
     from pennello.ui.tour import Tour
 
 ACTIONS: tuple[Action, ...] = (
-    Action("new_plan", "New plan", "Ctrl+N", "plan"),
-    Action("ask_open", "Open ...", "Ctrl+O", "plan"),
-    Action("show_designs", "Designs ...", "Ctrl+D", "plan"),
-    Action("open_demo", "Saltmarsh Lantern Walk (demo)", "", "plan"),
-    Action("save", "Save", "Ctrl+S", "save"),
-    Action("save_as", "Save as ...", "Ctrl+Shift+S", "save"),
-    Action("print_shown", "Print ...", "Ctrl+P", "save"),
-    Action("show_first_steps", "First steps ...", "", "end"),
-    Action("show_tour", "The tour", "", "end"),
-    Action("first_petal", "Make my first petal", "", "plan"),
-    Action("follow_desktop", "Light as the desktop has it", "", "end", ticked="follows_desktop"),
-    Action("turn_contrast", "More contrast", "", "end", ticked="more_contrast"),
-    Action("ask_size", "Size of everything ...", "", "end"),
-    Action("turn_motion", "Less motion", "", "end", ticked="less_motion"),
-    Action("close", "Close", "Ctrl+Q", "end"),
-    Action("copy_shown", "Copy what is shown", "Ctrl+C"),
-    Action("undo", "Undo", "Ctrl+Z"),
-    Action("redo", "Redo", "Ctrl+Shift+Z"),
-    Action("show_help", "Help", "F1"),
+    Action("new_plan", phrase("New plan"), "Ctrl+N", "plan"),
+    Action("ask_open", phrase("Open ..."), "Ctrl+O", "plan"),
+    Action("show_designs", phrase("Designs ..."), "Ctrl+D", "plan"),
+    Action("open_demo", phrase("Saltmarsh Lantern Walk (demo)"), "", "plan"),
+    Action("save", phrase("Save"), "Ctrl+S", "save"),
+    Action("save_as", phrase("Save as ..."), "Ctrl+Shift+S", "save"),
+    Action("print_shown", phrase("Print ..."), "Ctrl+P", "save"),
+    Action("show_first_steps", phrase("First steps ..."), "", "end"),
+    Action("show_tour", phrase("The tour"), "", "end"),
+    Action("first_petal", phrase("Make my first petal"), "", "plan"),
+    Action("follow_desktop", phrase("Light as the desktop has it"), "", "end", ticked="follows_desktop"),
+    Action("turn_contrast", phrase("More contrast"), "", "end", ticked="more_contrast"),
+    Action("ask_size", phrase("Size of everything ..."), "", "end"),
+    Action("turn_motion", phrase("Less motion"), "", "end", ticked="less_motion"),
+    Action("close", phrase("Close"), "Ctrl+Q", "end"),
+    Action("copy_shown", phrase("Copy what is shown"), "Ctrl+C"),
+    Action("undo", phrase("Undo"), "Ctrl+Z"),
+    Action("redo", phrase("Redo"), "Ctrl+Shift+Z"),
+    Action("show_help", phrase("Help"), "F1"),
 )
-SIZE = Quantity("How large everything is, from the next start on", SIZES_PERCENT[0], SIZES_PERCENT[-1], 25, 0, " %")
+SIZE = Quantity(
+    phrase("How large everything is, from the next start on"), SIZES_PERCENT[0], SIZES_PERCENT[-1], 25, 0, " %"
+)
 USUAL, LEAST = QSize(1280, 800), QSize(760, 480)
 """How large the window is at first, and how small it may be made."""
 
@@ -210,7 +213,7 @@ class MainWindow(QMainWindow):
                 if action.menu == part:
                     self.bar.menu.addAction(self._act(action, do))
             if part == MENU[0]:
-                self.recent = QMenu("Recent", self.bar.menu)
+                self.recent = QMenu(phrase("Recent"), self.bar.menu)
                 self.bar.menu.insertMenu(self.actions_by_id["open_demo"], self.recent)
                 self.recent.aboutToShow.connect(self._list_recent)
         for action, do in every:
@@ -243,7 +246,7 @@ class MainWindow(QMainWindow):
             action.setToolTip(tip(name))
             action.triggered.connect(lambda _=False, path=Path(name): self.open_path(path))
         if not self.settings.recent:
-            self.recent.addAction("Nothing yet").setEnabled(False)
+            self.recent.addAction(phrase("Nothing yet")).setEnabled(False)
 
     # --- stations ---
 
@@ -310,9 +313,14 @@ class MainWindow(QMainWindow):
 
         done = len(kept.run.took)
         self.banner.say(
-            f"A run of {kept.title} was under way, {done} of {len(kept.run.steps)} steps done; its paint has dried on.",
-            ("Go on with it", take),
-            ("Give it up", lambda: self.leftovers.give_up(path)),
+            phrase(
+                "A run of {kept} was under way, {done} of {count} steps done; its paint has dried on.",
+                kept=kept.title,
+                done=done,
+                count=len(kept.run.steps),
+            ),
+            (phrase("Go on with it"), take),
+            (phrase("Give it up"), lambda: self.leftovers.give_up(path)),
         )
 
     def say(self, sentence: str) -> None:
@@ -397,8 +405,8 @@ class MainWindow(QMainWindow):
         station.begin_run(self.document.committed.motifs[0].chart, short=short)
 
     def _show_state(self) -> None:
-        name = self.document.path.name if self.document.path else "not saved yet"
-        self.setWindowTitle(f"{self.document.plan.title} ({name})[*] - Pennello")
+        name = self.document.path.name if self.document.path else phrase("not saved yet")
+        self.setWindowTitle(phrase("{plan} ({name})[*] - Pennello", plan=self.document.plan.title, name=name))
         self.setWindowModified(self.document.dirty)
 
     # --- files ---
@@ -414,7 +422,7 @@ class MainWindow(QMainWindow):
             self._give(path, *(here or takers)[0])
         else:
             acts = [(_capital(takes.words), partial(self._give, path, key, takes)) for key, takes in takers]
-            self.banner.say(f"What is {path.name} for?", *acts)
+            self.banner.say(phrase("What is {path} for?", path=path.name), *acts)
 
     def _give(self, path: Path, key: str, takes: Takes) -> None:
         if key != self._shown:
@@ -437,7 +445,14 @@ class MainWindow(QMainWindow):
         first, *others = paths
         self.open_path(first)
         if others:
-            self.say(f"Took {first.name}; drop the other {counted(len(others), 'file')} one at a time.")
+            self.say(
+                plural(
+                    len(others),
+                    "Took {first}; drop the other {count} file one at a time.",
+                    "Took {first}; drop the other {count} files one at a time.",
+                    first=first.name,
+                )
+            )
 
     def print_shown(self) -> None:
         """Show what the station has for paper, to print it or keep it as a PDF."""
@@ -445,7 +460,7 @@ class MainWindow(QMainWindow):
 
         papers = self.station(self._shown).papers()
         if not papers:
-            self.say("There is nothing here to print yet.")
+            self.say(phrase("There is nothing here to print yet."))
             return
         self.printing = PrintPage(papers, self.exporter, self)
         self.printing.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -461,7 +476,7 @@ class MainWindow(QMainWindow):
         """Put what the station shows on the clipboard: its picture, its table."""
         given = self.station(self._shown).copied()
         if given is None:
-            self.say("There is nothing here to copy yet.")
+            self.say(phrase("There is nothing here to copy yet."))
         else:
             self.copier.copy(given)
 
@@ -483,7 +498,9 @@ class MainWindow(QMainWindow):
         last = next((Path(name) for name in self.settings.recent), None)
         if last is None or self.banner.isVisible() or self.document.path is not None or not exists(last):
             return
-        self.banner.say(f"{last.stem} was open last.", ("Open it", lambda: self.open_path(last)))
+        self.banner.say(
+            phrase("{stem} was open last.", stem=last.stem), (phrase("Open it"), lambda: self.open_path(last))
+        )
 
     def _keep_folders(self, kept: dict[str, str]) -> None:
         self._settle(replace(self.settings, folders=tuple(kept.items())))
@@ -530,11 +547,11 @@ class MainWindow(QMainWindow):
 
     def ask_size(self) -> None:
         """Ask how large everything shall be from the next start on."""
-        value = ask_amount(self, "Size of everything", SIZE, self.settings.size_percent)
+        value = ask_amount(self, phrase("Size of everything"), SIZE, self.settings.size_percent)
         if value is not None:
             size = min(SIZES_PERCENT, key=lambda one: abs(one - value))
             self._settle(replace(self.settings, size_percent=size))
-            self.say(f"From the next start everything is {size} % as large.")
+            self.say(phrase("From the next start everything is {size} % as large.", size=size))
 
     def _desktop_changed(self) -> None:
         if self.settings.follows_desktop:

@@ -10,6 +10,7 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.families.lines import LINES
 from pennello.lay.families.petals import PETALS
 from pennello.lay.families.touches import TOUCHES
+from pennello.phrases import phrase
 
 OLD = (
     *("inverted-u", "bucket", "wiggle-petal", "c-stroke", "scale", "wedge", "wing-scoop", "heart-half", "peak", "fin"),
@@ -29,5 +30,5 @@ GROUPS = ("petals", "leaves", "peaks", "wings", "lines", "fields", "dabs")
 def family(key: str) -> Family:
     """Return a family by its key, an older one too; raises UnknownNameError."""
     if key not in KNOWN:
-        raise UnknownNameError("family of strokes", key, list(FAMILIES))
+        raise UnknownNameError(phrase("family of strokes"), key, list(FAMILIES))
     return KNOWN[key]

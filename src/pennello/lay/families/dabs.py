@@ -11,6 +11,7 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import straight, swell
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Over, PartKey, Pats, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point, line
+from pennello.phrases import phrase
 
 _STILL = CubicPath(((0.0, 0.0),) * 4)
 TURN = Parameter("turn_deg", "turn", 60, 0, 360, "°")
@@ -114,16 +115,16 @@ def _star(values: Values) -> Stroke:
     return Stroke(straight(points), Nib(NibMode.FOLLOWING, 90.0), pressures=keys)
 
 
-STEP = Parameter("step_mm", "from row to row", 14, 0.5, 80)
-PINCHED = Parameter("pinched", "part of it that touches", 0.4, 0.05, 1.0, "of its width")
-OVERLAP = Parameter("overlap", "overlap", 0.35, 0.0, 0.6, "of its size")
-PAT_TURN = Parameter("turn_deg", "turned to and fro by", 20, 0, 180, "°")
+STEP = Parameter("step_mm", phrase("from row to row"), 14, 0.5, 80)
+PINCHED = Parameter("pinched", phrase("part of it that touches"), 0.4, 0.05, 1.0, phrase("of its width"))
+OVERLAP = Parameter("overlap", "overlap", 0.35, 0.0, 0.6, phrase("of its size"))
+PAT_TURN = Parameter("turn_deg", phrase("turned to and fro by"), 20, 0, 180, "°")
 DAB = Parameter("length_mm", "length", 7, 1, 60)
 DABS = (
     Family(
         "chisel-leaf",
-        "Chisel leaf",
-        "chisel, push, chisel",
+        phrase("Chisel leaf"),
+        phrase("chisel, push, chisel"),
         "leaves",
         "flat-1-2",
         (LENGTH, SPREAD, PRESS),
@@ -131,8 +132,8 @@ DABS = (
     ),
     Family(
         "wiggle-leaf",
-        "Wiggle leaf",
-        "wiggles out, then a flick",
+        phrase("Wiggle leaf"),
+        phrase("wiggles out, then a flick"),
         "leaves",
         "flat-3-4",
         (LENGTH, WIGGLES, WIGGLE_MM, PRESS),
@@ -140,19 +141,27 @@ DABS = (
     ),
     Family(
         "sponge-sweep",
-        "Sponge sweep",
-        "one broad sweep",
+        phrase("Sponge sweep"),
+        phrase("one broad sweep"),
         "fields",
         "sponge-block",
         (LENGTH, PRESS),
         _sponge_sweep,
         hold=Hold.SQUARE,
     ),
-    Family("sponge-press", "Sponge press", "set down and lifted", "fields", "sponge-petal", (PRESS,), _sponge_press),
+    Family(
+        "sponge-press",
+        phrase("Sponge press"),
+        phrase("set down and lifted"),
+        "fields",
+        "sponge-petal",
+        (PRESS,),
+        _sponge_press,
+    ),
     Family(
         "sponge-pats",
-        "Sponge pats",
-        "set down side by side along a way",
+        phrase("Sponge pats"),
+        phrase("set down side by side along a way"),
         "fields",
         "sponge-petal",
         (replace(LENGTH, default=70), SPREAD, OVERLAP, PAT_TURN, PRESS),
@@ -160,18 +169,26 @@ DABS = (
     ),
     Family(
         "sponge-field",
-        "Patted field",
-        "set down until a place is covered",
+        phrase("Patted field"),
+        phrase("set down until a place is covered"),
         "fields",
         "sponge-petal",
         (replace(LENGTH, default=80), replace(SPREAD, default=60), OVERLAP, PAT_TURN, PRESS),
         _field,
     ),
-    Family("sponge-roll", "Sponge roll", "from edge to edge", "fields", "sponge-block", (PRESS,), _sponge_roll),
+    Family(
+        "sponge-roll",
+        phrase("Sponge roll"),
+        phrase("from edge to edge"),
+        "fields",
+        "sponge-block",
+        (PRESS,),
+        _sponge_roll,
+    ),
     Family(
         "sponge-pinch",
-        "Sponge pinch",
-        "pinched on the way, and let open again",
+        phrase("Sponge pinch"),
+        phrase("pinched on the way, and let open again"),
         "fields",
         "sponge-block",
         (LENGTH, PINCHED, PRESS),
@@ -180,35 +197,49 @@ DABS = (
     ),
     Family(
         "sponge-pivot",
-        "Sponge pivot",
-        "turned on a corner",
+        phrase("Sponge pivot"),
+        phrase("turned on a corner"),
         "fields",
         "sponge-petal",
         (TURN, PRESS),
         _sponge_pivot,
     ),
     Family(
-        "dauber-disc", "Dauber disc", "a disc, set down and lifted", "dabs", "dauber-medium", (PRESS,), _sponge_press
+        "dauber-disc",
+        phrase("Dauber disc"),
+        phrase("a disc, set down and lifted"),
+        "dabs",
+        "dauber-medium",
+        (PRESS,),
+        _sponge_press,
     ),
     Family(
-        "fur-dab", "Fur dab", "a tuft: the edge set down lightly a few times", "dabs", "flat-1-2", (DAB, PRESS), _fur
+        "fur-dab",
+        phrase("Fur dab"),
+        phrase("a tuft: the edge set down lightly a few times"),
+        "dabs",
+        "flat-1-2",
+        (DAB, PRESS),
+        _fur,
     ),
     Family(
         "fill",
-        "Fill strokes",
-        "back and forth, row beside row",
+        phrase("Fill strokes"),
+        phrase("back and forth, row beside row"),
         "fields",
         "flat-3-4",
         (LENGTH, ROWS, STEP, PRESS),
         _fill,
         hold=Hold.SQUARE,
     ),
-    Family("dot", "Dot", "the tip, turned in place", "dabs", "round-3", (PRESS,), _dot),
-    Family("star", "Star", "out and in along each arm", "dabs", "liner-1", (RADIUS, ARMS, PRESS), _star),
+    Family("dot", phrase("Dot"), phrase("the tip, turned in place"), "dabs", "round-3", (PRESS,), _dot),
+    Family(
+        "star", phrase("Star"), phrase("out and in along each arm"), "dabs", "liner-1", (RADIUS, ARMS, PRESS), _star
+    ),
     Family(
         "starburst",
-        "Starburst",
-        "many thin arms; thick in the middle, where all of them meet",
+        phrase("Starburst"),
+        phrase("many thin arms; thick in the middle, where all of them meet"),
         "dabs",
         "round-2",
         (RADIUS, Parameter("arms", "arms", 9, 5, 24, "×"), PRESS),

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
+from pennello.phrases import phrase
 
 Values = Mapping[str, float]
 
@@ -22,6 +23,12 @@ class Parameter:
     low: float
     high: float
     unit: str = "mm"
+
+    def check(self, value: float, name: str) -> None:
+        """Raise OutOfRangeError if a value of what is called so is outside the range."""
+        if not self.low <= value <= self.high:
+            allowed = phrase("{low:g} to {high:g} {unit}", low=self.low, high=self.high, unit=self.unit)
+            raise OutOfRangeError(phrase("{one} of {name}", one=self.name, name=name), value, allowed.rstrip())
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,20 +68,16 @@ class Family:
         for key, value in values.items():
             if key not in known:
                 raise UnknownNameError("parameter", key, list(known), self.key)
-            one = known[key]
-            if not one.low <= value <= one.high:
-                raise OutOfRangeError(
-                    f"{one.name} of {self.name}", value, f"{one.low:g} to {one.high:g} {one.unit}".rstrip()
-                )
+            known[key].check(value, self.name)
         return self.make({key: values.get(key, one.default) for key, one in known.items()})
 
 
 LENGTH = Parameter("length_mm", "length", 40, 4, 300)
 SPREAD = Parameter("spread_mm", "spread", 30, 2, 200)
 WIGGLES = Parameter("wiggles", "wiggles", 3, 0, 30, "×")
-WIGGLE_MM = Parameter("wiggle_mm", "width of a wiggle", 3, 0, 30)
-PRESS = Parameter("press", "greatest pressure", 0.8, 0.1, 1.0, "of full")
-HEAVY = Parameter("heavy", "begins heavy (1) or light (0)", 0, 0, 1, "")
+WIGGLE_MM = Parameter("wiggle_mm", phrase("width of a wiggle"), 3, 0, 30)
+PRESS = Parameter("press", phrase("greatest pressure"), 0.8, 0.1, 1.0, phrase("of full"))
+HEAVY = Parameter("heavy", phrase("begins heavy (1) or light (0)"), 0, 0, 1, "")
 """Both habits: from thin to thick, or from thick to the tip."""
 
-OUTWARD = Parameter("outward", "edge A outside (1) or inside (0)", 1, 0, 1, "")
+OUTWARD = Parameter("outward", phrase("edge A outside (1) or inside (0)"), 1, 0, 1, "")

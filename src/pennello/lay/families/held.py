@@ -15,21 +15,22 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import arc, smooth
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, PartKey, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, Point
+from pennello.phrases import phrase
 
 _UP = -90.0
 
-HEEL = Parameter("heel_mm", "radius of the heel's way", 6, 0, 40)
-SWEEP = Parameter("sweep_deg", "how far the rim swings round", 104, 10, 200, "°")
-WAVES = Parameter("waves", "waves of the rim", 3, 0, 12, "×")
-WAVE_MM = Parameter("wave_mm", "height of a wave", 2.2, 0, 12)
-WIDE = Parameter("spread_mm", "from foot to foot", 22, 2, 200)
+HEEL = Parameter("heel_mm", phrase("radius of the heel's way"), 6, 0, 40)
+SWEEP = Parameter("sweep_deg", phrase("how far the rim swings round"), 104, 10, 200, "°")
+WAVES = Parameter("waves", phrase("waves of the rim"), 3, 0, 12, "×")
+WAVE_MM = Parameter("wave_mm", phrase("height of a wave"), 2.2, 0, 12)
+WIDE = Parameter("spread_mm", phrase("from foot to foot"), 22, 2, 200)
 TALL = Parameter("height_mm", "height", 22, 2, 200)
-BRUSH = Parameter("brush_mm", "width of the brush", 19.05, 3, 60)
+BRUSH = Parameter("brush_mm", phrase("width of the brush"), 19.05, 3, 60)
 BOW = Parameter("bow_mm", "bow", 10, 0, 120)
-BROAD = Parameter("broad_deg", "how broad the middle is turned", 60, 10, 90, "°")
-HALF = Parameter("half_mm", "half of its width at the foot", 9.5, 1, 100)
-MIDRIB = Parameter("length_mm", "length of the midrib", 24, 4, 120)
-CURL = Parameter("curl_mm", "size of the curl", 14, 2, 100)
+BROAD = Parameter("broad_deg", phrase("how broad the middle is turned"), 60, 10, 90, "°")
+HALF = Parameter("half_mm", phrase("half of its width at the foot"), 9.5, 1, 100)
+MIDRIB = Parameter("length_mm", phrase("length of the midrib"), 24, 4, 120)
+CURL = Parameter("curl_mm", phrase("size of the curl"), 14, 2, 100)
 _FEET = (Key(0.0, 0.06), Key(0.22, 0.5), Key(0.78, 0.5), Key(1.0, 0.06))
 PRESSED = (Key(0.0, 0.15), Key(0.3, 0.6), Key(0.7, 0.6), Key(1.0, 0.15))
 
@@ -275,25 +276,30 @@ def _ribbon(values: Values) -> Stroke:
 
 
 _FLOWER = (HEEL, SWEEP)
-_SMALL_ARCH = (Parameter("spread_mm", "from foot to foot", 11, 2, 200), Parameter("height_mm", "height", 9, 2, 200))
+_SMALL_ARCH = (
+    Parameter("spread_mm", phrase("from foot to foot"), 11, 2, 200),
+    Parameter("height_mm", "height", 9, 2, 200),
+)
 _LONG = Parameter("length_mm", "length", 70, 4, 300)
 
 HELD = (
     Family(
         "shell",
-        "Shell petal",
-        "round the heel, the rim in and out",
+        phrase("Shell petal"),
+        phrase("round the heel, the rim in and out"),
         "petals",
         "flat-3-4",
         (*_FLOWER, WAVES, WAVE_MM),
         _shell,
         Hold.HEEL,
     ),
-    Family("fan", "Fan", "round the heel, the rim plain", "petals", "flat-3-4", _FLOWER, _fan, Hold.HEEL),
+    Family(
+        "fan", phrase("Fan"), phrase("round the heel, the rim plain"), "petals", "flat-3-4", _FLOWER, _fan, Hold.HEEL
+    ),
     Family(
         "fingernail",
-        "Fingernail",
-        "upright, up and over: both feet come to a point",
+        phrase("Fingernail"),
+        phrase("upright, up and over: both feet come to a point"),
         "petals",
         "flat-3-4",
         (WIDE, TALL),
@@ -302,8 +308,8 @@ HELD = (
     ),
     Family(
         "cup",
-        "Cup",
-        "upright, down and up: a bucket, the light edge up",
+        phrase("Cup"),
+        phrase("upright, down and up: a bucket, the light edge up"),
         "petals",
         "flat-3-4",
         (WIDE, Parameter("height_mm", "depth", 16, 2, 200)),
@@ -312,32 +318,41 @@ HELD = (
     ),
     Family(
         "crescent",
-        "Crescent",
-        "upright and shallow: a moon on its back",
+        phrase("Crescent"),
+        phrase("upright and shallow: a moon on its back"),
         "petals",
         "flat-3-4",
-        (Parameter("spread_mm", "from tip to tip", 40, 4, 250), Parameter("height_mm", "depth", 12, 1, 120)),
+        (Parameter("spread_mm", phrase("from tip to tip"), 40, 4, 250), Parameter("height_mm", "depth", 12, 1, 120)),
         _cup,
         Hold.UPRIGHT,
     ),
-    Family("scale-arch", "Scale", "a small upright arch", "petals", "flat-1-2", _SMALL_ARCH, _fingernail, Hold.UPRIGHT),
+    Family(
+        "scale-arch",
+        phrase("Scale"),
+        phrase("a small upright arch"),
+        "petals",
+        "flat-1-2",
+        _SMALL_ARCH,
+        _fingernail,
+        Hold.UPRIGHT,
+    ),
     Family(
         "heart-lobe",
-        "Heart half",
-        "from the cleft over the lobe to the point; the other half is its mirror image",
+        phrase("Heart half"),
+        phrase("from the cleft over the lobe to the point; the other half is its mirror image"),
         "petals",
         "flat-1-2",
         (
-            Parameter("brush_mm", "width of the brush", 12.7, 3, 60),
-            Parameter("height_mm", "from the heel to the point", 24, 4, 200),
+            Parameter("brush_mm", phrase("width of the brush"), 12.7, 3, 60),
+            Parameter("height_mm", phrase("from the heel to the point"), 24, 4, 200),
         ),
         _heart,
         Hold.HEEL,
     ),
     Family(
         "c-curve",
-        "C stroke",
-        "thin, broad, thin round a C, the light outside",
+        phrase("C stroke"),
+        phrase("thin, broad, thin round a C, the light outside"),
         "petals",
         "flat-1-2",
         (CURL, BROAD),
@@ -346,8 +361,8 @@ HELD = (
     ),
     Family(
         "comma-stroke",
-        "Comma",
-        "broad, then out to nothing",
+        phrase("Comma"),
+        phrase("broad, then out to nothing"),
         "petals",
         "flat-1-2",
         (Parameter("length_mm", "length", 32, 4, 200), BOW),
@@ -356,34 +371,43 @@ HELD = (
     ),
     Family(
         "square-drop",
-        "Flat teardrop",
-        "a head round the heel, then the chisel to nothing",
+        phrase("Flat teardrop"),
+        phrase("a head round the heel, then the chisel to nothing"),
         "petals",
         "flat-1-2",
-        (Parameter("brush_mm", "width of the brush", 12.7, 3, 60),),
+        (Parameter("brush_mm", phrase("width of the brush"), 12.7, 3, 60),),
         _drop,
         Hold.HEEL,
     ),
     Family(
         "wing-lobe",
-        "Wing lobe",
-        "a wide shell of three waves",
+        phrase("Wing lobe"),
+        phrase("a wide shell of three waves"),
         "wings",
         "flat-1",
         (
             HEEL,
-            Parameter("sweep_deg", "how far the rim swings round", 100, 10, 200, "°"),
+            Parameter("sweep_deg", phrase("how far the rim swings round"), 100, 10, 200, "°"),
             WAVES,
-            Parameter("wave_mm", "height of a wave", 3, 0, 12),
+            Parameter("wave_mm", phrase("height of a wave"), 3, 0, 12),
         ),
         _shell,
         Hold.HEEL,
     ),
-    Family("wing-curl", "Curl", "out, over and in upon itself", "wings", "flat-1-2", (CURL, BROAD), _curl, Hold.RIM),
+    Family(
+        "wing-curl",
+        phrase("Curl"),
+        phrase("out, over and in upon itself"),
+        "wings",
+        "flat-1-2",
+        (CURL, BROAD),
+        _curl,
+        Hold.RIM,
+    ),
     Family(
         "peak-flank",
-        "Peak flank",
-        "from the foot to the tip; the other flank is its mirror image",
+        phrase("Peak flank"),
+        phrase("from the foot to the tip; the other flank is its mirror image"),
         "peaks",
         "flat-3-4",
         (HALF, Parameter("height_mm", "height", 34, 4, 200)),
@@ -392,8 +416,8 @@ HELD = (
     ),
     Family(
         "flame",
-        "Flame",
-        "on the rim, an S to the tip",
+        phrase("Flame"),
+        phrase("on the rim, an S to the tip"),
         "peaks",
         "flat-1-2",
         (HALF, Parameter("height_mm", "height", 36, 4, 200)),
@@ -402,8 +426,8 @@ HELD = (
     ),
     Family(
         "horn",
-        "Horn",
-        "on the rim, curved over",
+        phrase("Horn"),
+        phrase("on the rim, curved over"),
         "peaks",
         "flat-3-4",
         (HALF, Parameter("height_mm", "height", 40, 4, 200)),
@@ -412,8 +436,8 @@ HELD = (
     ),
     Family(
         "feather-barb",
-        "Feather barb",
-        "a short push that flicks up",
+        phrase("Feather barb"),
+        phrase("a short push that flicks up"),
         "wings",
         "flat-1-2",
         (Parameter("length_mm", "length", 20, 4, 100), Parameter("bow_mm", "bow", 6, 0, 60)),
@@ -422,18 +446,18 @@ HELD = (
     ),
     Family(
         "leaf-half",
-        "Wiggle leaf half",
-        "B on the midrib, the rim in and out",
+        phrase("Wiggle leaf half"),
+        phrase("B on the midrib, the rim in and out"),
         "leaves",
         "flat-3-4",
-        (MIDRIB, WAVES, Parameter("wave_mm", "height of a wave", 1.9, 0, 12)),
+        (MIDRIB, WAVES, Parameter("wave_mm", phrase("height of a wave"), 1.9, 0, 12)),
         _leaf_half,
         Hold.HEEL,
     ),
     Family(
         "leaf-plain",
-        "Leaf half",
-        "B on the midrib, the rim plain",
+        phrase("Leaf half"),
+        phrase("B on the midrib, the rim plain"),
         "leaves",
         "flat-3-4",
         (MIDRIB,),
@@ -442,8 +466,8 @@ HELD = (
     ),
     Family(
         "one-stroke-leaf",
-        "One-stroke leaf",
-        "chisel, push, chisel",
+        phrase("One-stroke leaf"),
+        phrase("chisel, push, chisel"),
         "leaves",
         "flat-1-2",
         (LENGTH, BOW, BROAD),
@@ -452,8 +476,8 @@ HELD = (
     ),
     Family(
         "s-curve",
-        "S stroke",
-        "thin, broad, thin through an S",
+        phrase("S stroke"),
+        phrase("thin, broad, thin through an S"),
         "lines",
         "flat-1-2",
         (LENGTH, BOW, BROAD),
@@ -461,12 +485,19 @@ HELD = (
         Hold.PUSH,
     ),
     Family(
-        "long-swoosh", "Swoosh", "long, thin at both ends", "lines", "flat-1", (_LONG, BOW, BROAD), _swoosh, Hold.PUSH
+        "long-swoosh",
+        phrase("Swoosh"),
+        phrase("long, thin at both ends"),
+        "lines",
+        "flat-1",
+        (_LONG, BOW, BROAD),
+        _swoosh,
+        Hold.PUSH,
     ),
     Family(
         "wave-crest",
-        "Wave crest",
-        "along the back, over, and out in a thin curl",
+        phrase("Wave crest"),
+        phrase("along the back, over, and out in a thin curl"),
         "fields",
         "flat-1",
         (Parameter("length_mm", "length", 44, 6, 200), Parameter("height_mm", "height", 26, 4, 150)),
@@ -475,11 +506,11 @@ HELD = (
     ),
     Family(
         "ribbon",
-        "Ribbon",
-        "over waves with the chisel kept: it turns over",
+        phrase("Ribbon"),
+        phrase("over waves with the chisel kept: it turns over"),
         "lines",
         "flat-1-2",
-        (_LONG, Parameter("bow_mm", "height of a wave", 7, 1, 80)),
+        (_LONG, Parameter("bow_mm", phrase("height of a wave"), 7, 1, 80)),
         _ribbon,
         Hold.UPRIGHT,
     ),

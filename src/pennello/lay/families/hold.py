@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from enum import Enum
 
+from pennello.phrases import phrase
+
 
 class Hold(Enum):
     """What the hand does; every family is one of these with numbers."""
@@ -22,10 +24,12 @@ class Hold(Enum):
 
 
 _WORDS = {
-    Hold.UPRIGHT: "the chisel keeps its direction while the path bends under it: feet come to a point of themselves",
-    Hold.HEEL: "corner B stands still or creeps along while corner A swings round it",
-    Hold.RIM: "corner A runs along the outline, B hangs inwards and turns with it",
-    Hold.PUSH: "starts on the edge, turned and pressed in the middle, back onto the edge",
-    Hold.SQUARE: "the chisel stays across the path",
-    Hold.TOUCH: "set down, pressed or patted; or drawn with the tip",
+    Hold.UPRIGHT: phrase(
+        "the chisel keeps its direction while the path bends under it: feet come to a point of themselves"
+    ),
+    Hold.HEEL: phrase("corner B stands still or creeps along while corner A swings round it"),
+    Hold.RIM: phrase("corner A runs along the outline, B hangs inwards and turns with it"),
+    Hold.PUSH: phrase("starts on the edge, turned and pressed in the middle, back onto the edge"),
+    Hold.SQUARE: phrase("the chisel stays across the path"),
+    Hold.TOUCH: phrase("set down, pressed or patted; or drawn with the tip"),
 }

@@ -12,8 +12,9 @@ from pennello.lay.families.petals import LIFT
 from pennello.lay.families.shapes import ramp, smooth, swell
 from pennello.lay.stroke import Exit, Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, line
+from pennello.phrases import phrase
 
-ANGLE = Parameter("angle_deg", "angle of the chisel", 68, 0, 180, "°")
+ANGLE = Parameter("angle_deg", phrase("angle of the chisel"), 68, 0, 180, "°")
 TURNS = Parameter("turns", "turns", 1.6, 0.3, 4, "×")
 RADIUS = Parameter("radius_mm", "radius", 14, 2, 100)
 
@@ -88,34 +89,49 @@ def _whisker(values: Values) -> Stroke:
 
 
 BOW = Parameter("bow_mm", "bow", 8, 0, 100)
-THIN = Parameter("press", "greatest pressure", 0.5, 0.06, 1.0, "of full")
+THIN = Parameter("press", phrase("greatest pressure"), 0.5, 0.06, 1.0, phrase("of full"))
 LINES = (
     Family(
         "comma",
-        "Comma",
-        "a short curve, thick at one end",
+        phrase("Comma"),
+        phrase("a short curve, thick at one end"),
         "lines",
         "round-5",
         (LENGTH, BOW, PRESS, HEAVY),
         _comma,
     ),
-    Family("s-stroke", "S stroke", "hairline, broad, hairline", "lines", "flat-1-2", (LENGTH, BOW, ANGLE, PRESS), _s),
+    Family(
+        "s-stroke",
+        phrase("S stroke"),
+        phrase("hairline, broad, hairline"),
+        "lines",
+        "flat-1-2",
+        (LENGTH, BOW, ANGLE, PRESS),
+        _s,
+    ),
     Family(
         "swoosh",
-        "Swoosh",
-        "long, the chisel held, a flick at the end",
+        phrase("Swoosh"),
+        phrase("long, the chisel held, a flick at the end"),
         "lines",
         "flat-1",
         (LENGTH, BOW, ANGLE, LIFT),
         _swoosh,
     ),
     Family(
-        "s-base", "S base", "a broad S to build on", "fields", "sponge-block", (LENGTH, BOW), _s_base, hold=Hold.SQUARE
+        "s-base",
+        phrase("S base"),
+        phrase("a broad S to build on"),
+        "fields",
+        "sponge-block",
+        (LENGTH, BOW),
+        _s_base,
+        hold=Hold.SQUARE,
     ),
     Family(
         "teardrop",
-        "Teardrop",
-        "heavy to point, or point to heavy",
+        phrase("Teardrop"),
+        phrase("heavy to point, or point to heavy"),
         "lines",
         "round-4",
         (LENGTH, PRESS, HEAVY),
@@ -123,15 +139,33 @@ LINES = (
     ),
     Family(
         "thin-thick-thin",
-        "Thin-thick-thin line",
-        "tip, belly, tip",
+        phrase("Thin-thick-thin line"),
+        phrase("tip, belly, tip"),
         "lines",
         "round-3",
         (LENGTH, BOW, PRESS),
         _thin_thick,
     ),
-    Family("swirl", "Swirl", "a line that winds in", "lines", "round-3", (RADIUS, TURNS, PRESS, HEAVY), _swirl),
-    Family("flick", "Flick", "off the skin while it moves", "lines", "round-3", (LENGTH, PRESS), _flick),
-    Family("vine", "Vine", "a wavy line that thins", "lines", "liner-1", (LENGTH, WIGGLES, WIGGLE_MM, THIN), _vine),
-    Family("whisker", "Whisker", "a bowed hair", "lines", "liner-1", (LENGTH, BOW, THIN), _whisker),
+    Family(
+        "swirl",
+        phrase("Swirl"),
+        phrase("a line that winds in"),
+        "lines",
+        "round-3",
+        (RADIUS, TURNS, PRESS, HEAVY),
+        _swirl,
+    ),
+    Family(
+        "flick", phrase("Flick"), phrase("off the skin while it moves"), "lines", "round-3", (LENGTH, PRESS), _flick
+    ),
+    Family(
+        "vine",
+        phrase("Vine"),
+        phrase("a wavy line that thins"),
+        "lines",
+        "liner-1",
+        (LENGTH, WIGGLES, WIGGLE_MM, THIN),
+        _vine,
+    ),
+    Family("whisker", phrase("Whisker"), phrase("a bowed hair"), "lines", "liner-1", (LENGTH, BOW, THIN), _whisker),
 )

@@ -6,9 +6,10 @@ from pennello.lay.families.family import LENGTH, OUTWARD, PRESS, SPREAD, WIGGLE_
 from pennello.lay.families.shapes import arc, arch, moved, smooth, swell
 from pennello.lay.stroke import Exit, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, line
+from pennello.phrases import phrase
 
 HEIGHT = Parameter("height_mm", "height", 20, 2, 150)
-LIFT = Parameter("lift_mm", "lift at the end", 8, 0, 100)
+LIFT = Parameter("lift_mm", phrase("lift at the end"), 8, 0, 100)
 
 
 def _out(values: Values) -> Nib:
@@ -85,18 +86,18 @@ RADIUS = Parameter("radius_mm", "radius", 14, 2, 120)
 PETALS = (
     Family(
         "inverted-u",
-        "Fingernail petal",
-        "up, over and down: an inverted U",
+        phrase("Fingernail petal"),
+        phrase("up, over and down: an inverted U"),
         "petals",
         "flat-3-4",
         ARCHED,
         _fingernail,
     ),
-    Family("bucket", "Bucket", "down, round and up: a U", "petals", "flat-3-4", ARCHED, _bucket),
+    Family("bucket", phrase("Bucket"), phrase("down, round and up: a U"), "petals", "flat-3-4", ARCHED, _bucket),
     Family(
         "wiggle-petal",
-        "Wiggle petal",
-        "an arch with a wavy rim",
+        phrase("Wiggle petal"),
+        phrase("an arch with a wavy rim"),
         "petals",
         "flat-1",
         (*ARCHED, WIGGLES, WIGGLE_MM),
@@ -104,28 +105,36 @@ PETALS = (
     ),
     Family(
         "c-stroke",
-        "C stroke",
-        "thin, thick, thin round a C",
+        phrase("C stroke"),
+        phrase("thin, thick, thin round a C"),
         "petals",
         "flat-1-2",
         (RADIUS, TURN, PRESS, OUTWARD, LIFT),
         _c,
     ),
-    Family("scale", "Scale", "a small U that ends on a corner", "petals", "flat-1-2", (*ARCHED, LIFT), _scale),
+    Family(
+        "scale",
+        phrase("Scale"),
+        phrase("a small U that ends on a corner"),
+        "petals",
+        "flat-1-2",
+        (*ARCHED, LIFT),
+        _scale,
+    ),
     Family(
         "press-petal",
-        "Press petal",
-        "tip first, then the belly, a small wiggle for width",
+        phrase("Press petal"),
+        phrase("tip first, then the belly, a small wiggle for width"),
         "petals",
         "petal-brush",
-        (Parameter("length_mm", "length of the way", 3, 0.5, 40), PRESS, WIGGLE_MM),
+        (Parameter("length_mm", phrase("length of the way"), 3, 0.5, 40), PRESS, WIGGLE_MM),
         _press_petal,
     ),
-    Family("wedge", "Wedge", "turned on its heel: a slice", "petals", "flat-3-4", (TURN,), _wedge),
+    Family("wedge", phrase("Wedge"), phrase("turned on its heel: a slice"), "petals", "flat-3-4", (TURN,), _wedge),
     Family(
         "wing-scoop",
-        "Wing scoop",
-        "out, over and in, ending on a corner",
+        phrase("Wing scoop"),
+        phrase("out, over and in, ending on a corner"),
         "petals",
         "flat-1",
         (*ARCHED, LIFT),
@@ -133,13 +142,21 @@ PETALS = (
     ),
     Family(
         "heart-half",
-        "Heart half",
-        "up and out, then down at an angle",
+        phrase("Heart half"),
+        phrase("up and out, then down at an angle"),
         "petals",
         "flat-3-4",
         (*ARCHED, LIFT),
         _heart_half,
     ),
-    Family("peak", "Peak", "pulled up to a point and down", "petals", "flat-3-4", (SPREAD, HEIGHT, PRESS), _peak),
-    Family("fin", "Fin", "out, in, out, in", "petals", "flat-3-4", (LENGTH, SPREAD, LIFT), _fin),
+    Family(
+        "peak",
+        phrase("Peak"),
+        phrase("pulled up to a point and down"),
+        "petals",
+        "flat-3-4",
+        (SPREAD, HEIGHT, PRESS),
+        _peak,
+    ),
+    Family("fin", phrase("Fin"), phrase("out, in, out, in"), "petals", "flat-3-4", (LENGTH, SPREAD, LIFT), _fin),
 )

@@ -9,13 +9,14 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.families.shapes import arc, ramp, smooth, straight
 from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.path.cubic import CubicPath, Point, line
+from pennello.phrases import phrase
 
 BOW = Parameter("bow_mm", "bow", 8, 0, 100)
 RING = Parameter("radius_mm", "radius", 9, 1, 100)
-GROW = Parameter("to_press", "pressure at the end", 0.9, 0.06, 1.0, "of full")
+GROW = Parameter("to_press", phrase("pressure at the end"), 0.9, 0.06, 1.0, phrase("of full"))
 POINTS = Parameter("points", "points", 5, 4, 8, "×")
-BARBS = Parameter("barbs", "pairs of barbs", 2, 0, 6, "×")
-BARB = Parameter("barb_mm", "length of a barb", 9, 1, 60)
+BARBS = Parameter("barbs", phrase("pairs of barbs"), 2, 0, 6, "×")
+BARB = Parameter("barb_mm", phrase("length of a barb"), 9, 1, 60)
 
 
 def _bowed(values: Values) -> CubicPath:
@@ -94,23 +95,23 @@ _WAY = Parameter("length_mm", "length", 50, 4, 300)
 TOUCHES = (
     Family(
         "fur-along",
-        "Fur along a way",
-        "many short upright dabs, each a little turned, with gaps",
+        phrase("Fur along a way"),
+        phrase("many short upright dabs, each a little turned, with gaps"),
         "dabs",
         "flat-1-2",
         (
             _WAY,
             BOW,
-            Parameter("turn_deg", "turned to and fro by", 14, 0, 90, "°"),
-            Parameter("press", "pressure", 0.22, 0.06, 1.0, "of full"),
+            Parameter("turn_deg", phrase("turned to and fro by"), 14, 0, 90, "°"),
+            Parameter("press", "pressure", 0.22, 0.06, 1.0, phrase("of full")),
         ),
         _fur_along,
         Hold.TOUCH,
     ),
     Family(
         "dauber-ring",
-        "Dauber ring",
-        "the edge of a dauber alone, led round",
+        phrase("Dauber ring"),
+        phrase("the edge of a dauber alone, led round"),
         "dabs",
         "dauber-medium",
         (RING, PRESS),
@@ -119,21 +120,21 @@ TOUCHES = (
     ),
     Family(
         "press-drop",
-        "Pressed drop",
-        "down to the belly, then off to a point",
+        phrase("Pressed drop"),
+        phrase("down to the belly, then off to a point"),
         "dabs",
         "round-5",
         (
             Parameter("length_mm", "length", 16, 2, 100),
-            Parameter("press", "greatest pressure", 0.95, 0.06, 1.0, "of full"),
+            Parameter("press", phrase("greatest pressure"), 0.95, 0.06, 1.0, phrase("of full")),
         ),
         _drop,
         Hold.TOUCH,
     ),
     Family(
         "tapering-line",
-        "Tapering line",
-        "from the belly to the tip",
+        phrase("Tapering line"),
+        phrase("from the belly to the tip"),
         "lines",
         "round-3",
         (LENGTH, BOW, PRESS),
@@ -142,18 +143,18 @@ TOUCHES = (
     ),
     Family(
         "graded-dots",
-        "Graded dots",
-        "one after another, each a little larger, from one load",
+        phrase("Graded dots"),
+        phrase("one after another, each a little larger, from one load"),
         "dabs",
         "round-4",
-        (_WAY, BOW, Parameter("press", "pressure at the start", 0.1, 0.06, 1.0, "of full"), GROW),
+        (_WAY, BOW, Parameter("press", phrase("pressure at the start"), 0.1, 0.06, 1.0, phrase("of full")), GROW),
         _graded,
         Hold.TOUCH,
     ),
     Family(
         "pointed-star",
-        "Star of points",
-        "drawn out from the middle",
+        phrase("Star of points"),
+        phrase("drawn out from the middle"),
         "dabs",
         "round-2",
         (RING, POINTS, PRESS),
@@ -162,23 +163,23 @@ TOUCHES = (
     ),
     Family(
         "snow-arm",
-        "Snow arm",
-        "an arm with pairs of barbs",
+        phrase("Snow arm"),
+        phrase("an arm with pairs of barbs"),
         "lines",
         "liner-1",
         (
             Parameter("length_mm", "length", 34, 4, 200),
             BARBS,
             BARB,
-            Parameter("press", "pressure", 0.45, 0.06, 1.0, "of full"),
+            Parameter("press", "pressure", 0.45, 0.06, 1.0, phrase("of full")),
         ),
         _snow_arm,
         Hold.TOUCH,
     ),
     Family(
         "swirl-in",
-        "Swirl",
-        "begins where it is told to, and winds in",
+        phrase("Swirl"),
+        phrase("begins where it is told to, and winds in"),
         "lines",
         "round-3",
         (Parameter("radius_mm", "radius", 14, 2, 100), Parameter("turns", "turns", 1.6, 0.3, 4, "×"), PRESS),

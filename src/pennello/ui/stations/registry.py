@@ -6,6 +6,7 @@ import threading
 from dataclasses import dataclass
 from importlib import import_module
 
+from pennello.phrases import phrase
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
 
 
@@ -61,12 +62,21 @@ class StationRow:
 
 _AT = "pennello.ui.stations"
 STATIONS: tuple[StationRow, ...] = (
-    StationRow("tray", "Tray", "Alt+1", f"{_AT}.tray.controller:TrayController"),
-    StationRow("bench", "Bench", "Alt+2", f"{_AT}.bench.station:BenchStation"),
-    StationRow("chart", "Chart", "Alt+3", f"{_AT}.chart.station:ChartStation", rests_bench=True, takes_designs=True),
-    StationRow("order", "Order", "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True),
-    StationRow("day", "Day", "Alt+5", f"{_AT}.day.station:DayStation", rests_bench=True),
-    StationRow("notebook", "Notebook", "Alt+6", f"{_AT}.notebook.station:NotebookStation", rests_bench=True),
+    StationRow("tray", phrase("Tray"), "Alt+1", f"{_AT}.tray.controller:TrayController"),
+    StationRow("bench", phrase("Bench"), "Alt+2", f"{_AT}.bench.station:BenchStation"),
+    StationRow(
+        "chart",
+        phrase("Chart"),
+        "Alt+3",
+        f"{_AT}.chart.station:ChartStation",
+        rests_bench=True,
+        takes_designs=True,
+    ),
+    StationRow(
+        "order", phrase("Order"), "Alt+4", f"{_AT}.order.station:OrderStation", rests_bench=True, takes_runs=True
+    ),
+    StationRow("day", phrase("Day"), "Alt+5", f"{_AT}.day.station:DayStation", rests_bench=True),
+    StationRow("notebook", phrase("Notebook"), "Alt+6", f"{_AT}.notebook.station:NotebookStation", rests_bench=True),
 )
 FIRST = "bench"
 """The station that a window opens with."""

@@ -7,6 +7,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QMessageBox, QPushButton, QVBoxLayout, QWidget
 
 from pennello.disk import exists
+from pennello.phrases import phrase
 from pennello.ui.widgets.folders import FOLDERS, kind_of
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label, tip
@@ -27,7 +28,7 @@ class AmountPage(QDialog):
         self.said = Label("")
         self.said.setObjectName("note")
         self.said.setWordWrap(True)
-        leave, take = QPushButton("Not now"), QPushButton("Take it")
+        leave, take = QPushButton(phrase("Not now")), QPushButton(phrase("Take it"))
         leave.setProperty("chip", True)
         take.setProperty("main", True)
         take.setDefault(True)
@@ -127,9 +128,11 @@ def ask_target(parent: QWidget, title: str, start: Path, endings: tuple[str, ...
 def may_write_over(parent: QWidget, path: Path) -> bool:
     """Ask whether a file that is there may be written over."""
     buttons = QMessageBox.StandardButton
-    words = f"There is a file {path.name} already. Write over it?"
-    answer = QMessageBox.question(parent, "Already there", tip(words), buttons.Yes | buttons.Cancel, buttons.Cancel)
+    words = phrase("There is a file {path} already. Write over it?", path=path.name)
+    answer = QMessageBox.question(
+        parent, phrase("Already there"), tip(words), buttons.Yes | buttons.Cancel, buttons.Cancel
+    )
     if answer == buttons.Yes:
         return True
-    say_from(parent, f"{path.name} was left as it is.")
+    say_from(parent, phrase("{path} was left as it is.", path=path.name))
     return False

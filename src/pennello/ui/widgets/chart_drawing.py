@@ -11,11 +11,13 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter, QPen, QTransform
 
 from pennello.chart.chart import Chart
+from pennello.chart.names import place_words
 from pennello.design.marks import Reserved
 from pennello.design.surface import Ink
 from pennello.lay.canvas import Canvas
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
+from pennello.phrases import phrase
 from pennello.session.chart_scene import Painted
 from pennello.session.chart_views import ChartLook, frame_of
 from pennello.ui.theme.tokens import theme
@@ -170,11 +172,12 @@ def draw_landmarks(painter: QPainter, chart: Chart, view: ChartView, near: str) 
         painter.drawLine(at + QPointF(-3, 0), at + QPointF(3, 0))
         painter.drawLine(at + QPointF(0, -3), at + QPointF(0, 3))
         if name == near:
-            label = QRectF(at.x() + 8, at.y() - 20, 12 + 6.4 * len(name), 18)
+            words = place_words(name)
+            label = QRectF(at.x() + 8, at.y() - 20, 12 + 6.4 * len(words), 18)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(theme().mat))
             painter.drawRoundedRect(label, 6, 6)
-            draw_note(painter, label, name)
+            draw_note(painter, label, words)
 
 
 def draw_pin(painter: QPainter, at: QPointF, number: int) -> None:
@@ -188,6 +191,10 @@ def draw_pin(painter: QPainter, at: QPointF, number: int) -> None:
 
 def draw_sides(painter: QPainter, area: QRectF, *, mirror: bool) -> None:
     """Say whose left and right it is."""
-    left, right = ("wearer's left", "wearer's right") if mirror else ("wearer's right", "wearer's left")
+    left, right = (
+        (phrase("wearer's left"), phrase("wearer's right"))
+        if mirror
+        else (phrase("wearer's right"), phrase("wearer's left"))
+    )
     draw_note(painter, QRectF(area.left() + 6, area.bottom() - 20, 120, 16), left, Qt.AlignmentFlag.AlignLeft)
     draw_note(painter, QRectF(area.right() - 126, area.bottom() - 20, 120, 16), right, Qt.AlignmentFlag.AlignRight)

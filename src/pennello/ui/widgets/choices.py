@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton
 
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.plain import Label
 
@@ -15,9 +16,9 @@ class LeaveOrTake(QHBoxLayout):
         super().__init__()
         self.colour = Label("")
         self.colour.setFixedSize(90, 28)
-        self.colour.setAccessibleName("The colour found")
+        self.colour.setAccessibleName(phrase("The colour found"))
         self.colour.hide()
-        leave, self.take = QPushButton("Leave it"), QPushButton(words)
+        leave, self.take = QPushButton(phrase("Leave it")), QPushButton(words)
         leave.setProperty("chip", True)
         self.take.setProperty("main", True)
         leave.clicked.connect(page.reject)

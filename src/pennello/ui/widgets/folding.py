@@ -7,6 +7,7 @@ from collections.abc import Callable, Collection
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QToolButton, QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.theme.icons import icon
 
 
@@ -52,7 +53,13 @@ class Fold(QToolButton):
     def _turn(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         for widget in self._folded:
             widget.setVisible(on)
-        self.setText("Fewer" if on else "More")
-        self.setAccessibleName(f"{'Fewer' if on else 'More'} numbers of the {self._name}")
-        self.setToolTip("Fold these away" if on else "What is wanted now and then; it stays as you leave it")
+        self.setText(phrase("Fewer") if on else phrase("More"))
+        self.setAccessibleName(
+            phrase("Fewer numbers of the {name}", name=self._name)
+            if on
+            else phrase("More numbers of the {name}", name=self._name)
+        )
+        self.setToolTip(
+            phrase("Fold these away") if on else phrase("What is wanted now and then; it stays as you leave it")
+        )
         FOLDS.turn(self._name, on=on)

@@ -14,6 +14,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.holds import FIVE
 from pennello.design.plan import Plan
 from pennello.lay.families.hold import Hold
+from pennello.phrases import named, phrase
 from pennello.session.catalogue import CataloguePicture, family_plan, laid
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.gallery import tile
@@ -55,15 +56,15 @@ class HoldButtons(QWidget):
         under = Qt.ToolButtonStyle.ToolButtonTextUnderIcon if words else Qt.ToolButtonStyle.ToolButtonIconOnly
         for hold in FIVE:
             button = QToolButton()
-            button.setText(hold.value)
+            button.setText(named(hold))
             button.setCheckable(True)
             button.setIconSize(picture)
             button.setIcon(QIcon(tile(QImage(), picture)))
             button.setToolButtonStyle(under)
             button.setProperty("segment", True)
             button.setStyleSheet("font-size: 11px; padding: 1px 3px;")
-            button.setToolTip(tip(f"{hold.value}: {hold.words}"))
-            button.setAccessibleName(f"Held {hold.value}: {hold.words}")
+            button.setToolTip(tip(f"{named(hold)}: {hold.words}"))
+            button.setAccessibleName(phrase("Held {hold}: {hold_2}", hold=named(hold), hold_2=hold.words))
             button.clicked.connect(partial(self._choose, hold))
             self.group.addButton(button)
             row.addWidget(button)

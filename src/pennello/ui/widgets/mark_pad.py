@@ -11,6 +11,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import centred
 from pennello.ui.widgets.paint import draw_note, to_image
@@ -55,7 +56,9 @@ class MarkPad(QWidget):
         self.setMinimumSize(360, 300)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.CrossCursor)
-        self.setAccessibleName(f"The photo: press where {', '.join(names)} lie; arrows move the chosen one")
+        self.setAccessibleName(
+            phrase("The photo: press where {names} lie; arrows move the chosen one", names=", ".join(names))
+        )
 
     def sizeHint(self) -> QSize:
         """Return a comfortable size."""

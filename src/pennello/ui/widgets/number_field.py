@@ -13,6 +13,7 @@ from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QVal
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.phrases import phrase
 from pennello.ui.widgets.saying import say_from
 from pennello.units import LengthUnit, from_mm, parse_amount, parse_length, to_mm
 
@@ -129,7 +130,7 @@ class NumberField(QDoubleSpinBox):
         return self._whole()
 
     def _refuse(self, words: str) -> None:
-        sentence = f"{words} It stays {self._whole()}."
+        sentence = phrase("{words} It stays {whole}.", words=words, whole=self._whole())
         self.refused.emit(sentence)
         say_from(self, sentence)
 

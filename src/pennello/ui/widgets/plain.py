@@ -5,6 +5,7 @@ from __future__ import annotations
 from html import escape
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QLabel, QWidget
 
 
@@ -15,6 +16,19 @@ class Label(QLabel):
         super().__init__(parent)
         self.setTextFormat(Qt.TextFormat.PlainText)
         self.setText(text)
+
+
+class Paragraph(Label):
+    """A label of several lines that always has the height that they need: some layouts give it that of one line."""
+
+    def __init__(self, text: str = "", parent: QWidget | None = None) -> None:
+        super().__init__(text, parent)
+        self.setWordWrap(True)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Ask for the height that the width brings with it."""
+        super().resizeEvent(event)
+        self.setMinimumHeight(self.heightForWidth(self.width()))
 
 
 def tip(words: str) -> str:

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.session.play import FRAMES_S, MOST_WRITTEN_PIXELS, Playing, animation
 from pennello.ui.widgets.asking import ask_target
@@ -31,7 +32,7 @@ from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.work import begin
 
 SPEEDS = (1.0, 0.5, 0.25)
-_SPEED_WORDS = {1.0: "the hand's speed", 0.5: "half as fast", 0.25: "a quarter as fast"}
+_SPEED_WORDS = {1.0: phrase("the hand's speed"), 0.5: phrase("half as fast"), 0.25: phrase("a quarter as fast")}
 _GRAIN = 1000
 
 Made = Callable[[], Plan]
@@ -53,7 +54,9 @@ class PlayView(QWidget):
         self._timer.setInterval(round(1000 / FRAMES_S))
         self._timer.timeout.connect(self._tick)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Strokes as they are pulled: space plays and pauses, arrows go from stroke to stroke")
+        self.setAccessibleName(
+            phrase("Strokes as they are pulled: space plays and pauses, arrows go from stroke to stroke")
+        )
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         self.surface = Surface(self)
@@ -69,10 +72,10 @@ class PlayView(QWidget):
         row.setSpacing(4)
         self.play, self.back, self.step, self.slower = (QToolButton() for _ in range(4))
         for button, words, hint, act in (
-            (self.play, "Play", "Play or pause (space)", self.toggle),
-            (self.back, "Back", "To the stroke before (left arrow)", partial(self.go, -1)),
-            (self.step, "Next", "To the next stroke (right arrow)", partial(self.go, 1)),
-            (self.slower, "Slower", "As fast as the hand, half as fast, a quarter as fast", self.slow),
+            (self.play, phrase("Play"), phrase("Play or pause (space)"), self.toggle),
+            (self.back, phrase("Back"), phrase("To the stroke before (left arrow)"), partial(self.go, -1)),
+            (self.step, phrase("Next"), phrase("To the next stroke (right arrow)"), partial(self.go, 1)),
+            (self.slower, phrase("Slower"), phrase("As fast as the hand, half as fast, a quarter as fast"), self.slow),
         ):
             button.setText(words)
             button.setToolTip(hint)
@@ -81,7 +84,7 @@ class PlayView(QWidget):
             row.addWidget(button)
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setRange(0, _GRAIN)
-        self.slider.setAccessibleName("When in the playing")
+        self.slider.setAccessibleName(phrase("When in the playing"))
         self.slider.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.slider.valueChanged.connect(self._seek)
         row.addWidget(self.slider, 1)
@@ -104,7 +107,7 @@ class PlayView(QWidget):
         """
         self.pause()
         self.playing, self._image = None, None
-        self.words.setText("getting ready ...")
+        self.words.setText(phrase("getting ready ..."))
         self.surface.update()
         begin(
             self._jobs,
@@ -133,12 +136,12 @@ class PlayView(QWidget):
         self._timer.setInterval(900 if less_motion() else round(1000 / FRAMES_S))
         self._clock.start()
         self._timer.start()
-        self.play.setText("Pause")
+        self.play.setText(phrase("Pause"))
 
     def pause(self) -> None:
         """Hold it where it is."""
         self._timer.stop()
-        self.play.setText("Play")
+        self.play.setText(phrase("Play"))
 
     def slow(self) -> None:
         """Play at the next slower speed, the hand's own after the slowest."""
@@ -190,8 +193,15 @@ class PlayView(QWidget):
         number = playing.beat_at(self.at_s)
         beat = playing.beats[number]
         self.words.setText(
-            f"{beat.name}, stroke {number + 1} of {len(playing.beats)}; {self.at_s:.1f} s of {playing.seconds:.0f} s "
-            f"of pulling, {_SPEED_WORDS[self.speed]}"
+            phrase(
+                "{beat}, stroke {number} of {count}; {at_s:.1f} s of {seconds:.0f} s of pulling, {speed_words}",
+                beat=beat.name,
+                number=number + 1,
+                count=len(playing.beats),
+                at_s=self.at_s,
+                seconds=playing.seconds,
+                speed_words=_SPEED_WORDS[self.speed],
+            )
         )
 
     def _draw(self, painter: QPainter) -> None:
@@ -227,7 +237,7 @@ class PlayPage(QDialog):
 
     def __init__(self, title: str, make: Made, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"{title}, as it is pulled")
+        self.setWindowTitle(phrase("{title}, as it is pulled", title=title))
         self.setObjectName(MOVING)
         self.resize(QSize(860, 640))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -242,8 +252,8 @@ class PlayPage(QDialog):
         foot = QHBoxLayout()
         self.said = Label("")
         self.said.setObjectName("note")
-        self.write = QPushButton("As a moving picture ...")
-        close = QPushButton("Close")
+        self.write = QPushButton(phrase("As a moving picture ..."))
+        close = QPushButton(phrase("Close"))
         for button, act in ((self.write, self.ask_file), (close, self.close)):
             button.setProperty("chip", True)
             button.setAutoDefault(False)
@@ -257,7 +267,7 @@ class PlayPage(QDialog):
 
     def ask_file(self) -> None:
         """Ask where and write it as APNG or GIF."""
-        path = ask_target(self, "As a moving picture", Path.home() / "strokes.png", (".png", ".gif"))
+        path = ask_target(self, phrase("As a moving picture"), Path.home() / "strokes.png", (".png", ".gif"))
         if path is not None:
             self.write_file(path)
 
@@ -279,7 +289,7 @@ class PlayPage(QDialog):
             "write",
             self,
             work,
-            finished=lambda _: self._ended(f"Wrote {path}."),
+            finished=lambda _: self._ended(phrase("Wrote {path}.", path=path)),
             failed=self._ended,
             progress=self.bar.show_part,
         )

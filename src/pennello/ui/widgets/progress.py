@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QWidget
 
+from pennello.phrases import phrase
+
 GRAIN = 1000
 """Into so many parts the way of a bar is cut."""
 
@@ -26,7 +28,7 @@ def foot_row(page: QWidget, *buttons: QPushButton) -> QHBoxLayout:
     """Return a row with Close, which closes the page, and then these buttons."""
     foot = QHBoxLayout()
     foot.addStretch(1)
-    close = QPushButton("Close")
+    close = QPushButton(phrase("Close"))
     close.setProperty("chip", True)
     close.clicked.connect(page.close)
     for button in (close, *buttons):

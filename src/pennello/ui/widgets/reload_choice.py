@@ -6,10 +6,11 @@ from PySide6.QtCore import QSignalBlocker, Signal
 from PySide6.QtWidgets import QBoxLayout, QComboBox, QWidget
 
 from pennello.design.plan import MOST_PER_LOAD, Reload
+from pennello.phrases import named, phrase
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 
-AFTER = Quantity("Strokes from one load", 1, MOST_PER_LOAD, 1, 0, " strokes")
+AFTER = Quantity(phrase("Strokes from one load"), 1, MOST_PER_LOAD, 1, 0, phrase(" strokes"))
 
 
 class ReloadChoice(QWidget):
@@ -26,9 +27,9 @@ class ReloadChoice(QWidget):
     def __init__(self, guard: WheelGuard, direction: QBoxLayout.Direction) -> None:
         super().__init__()
         self.after = NumberField(AFTER)
-        self.habit: QComboBox = choice("When it is loaded anew", guard)
+        self.habit: QComboBox = choice(phrase("When it is loaded anew"), guard)
         for habit in Reload:
-            self.habit.addItem(habit.value, habit)
+            self.habit.addItem(named(habit), habit)
         self.habit.activated.connect(lambda at: self.changed.emit(self.habit.itemData(at), round(self.after.amount)))
         self.after.edited.connect(lambda value: self.changed.emit(Reload.COUNT, round(value)))
         row = QBoxLayout(direction, self)

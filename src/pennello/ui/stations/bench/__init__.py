@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from pennello.phrases import phrase
 from pennello.ui.station import Action, Keys, Takes
 
 ACTIONS: tuple[Action, ...] = (
-    Action("ask_picture", "Picture of the stroke (PNG) ...", "Ctrl+E", "out"),
-    Action("ask_card", "Load card (PDF) ...", "", "out"),
-    Action("ask_label", "Label of the cake (PDF) ...", "", "out"),
+    Action("ask_picture", phrase("Picture of the stroke (PNG) ..."), "Ctrl+E", "out"),
+    Action("ask_card", phrase("Load card (PDF) ..."), "", "out"),
+    Action("ask_label", phrase("Label of the cake (PDF) ..."), "", "out"),
 )
 TAKES = (
-    Takes((".svg",), "follow_drawing", "the way of this stroke"),
-    Takes((".jpg", ".jpeg", ".png", ".webp"), "wish_from", "the colours that are wished for"),
+    Takes((".svg",), "follow_drawing", phrase("the way of this stroke")),
+    Takes((".jpg", ".jpeg", ".png", ".webp"), "wish_from", phrase("the colours that are wished for")),
 )
 HELP: tuple[Keys, ...] = (
-    Keys("F", "flip the brush"),
-    Keys("Ctrl+arrows, Del", "on a card of the load: another place, take it out"),
-    Keys("double click", "on the strip of the hand page: a pressure key; on a key or a flip: takes it out"),
+    Keys("F", phrase("flip the brush")),
+    Keys(phrase("Ctrl+arrows, Del"), phrase("on a card of the load: another place, take it out")),
+    Keys(
+        phrase("double click"),
+        phrase("on the strip of the hand page: a pressure key; on a key or a flip: takes it out"),
+    ),
 )

@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QComboBox, QGridLayout, QPushButton, QToolButton, 
 from pennello.design.edits import with_brush_taken, with_pickup, with_stroke
 from pennello.design.load_kinds import main_way
 from pennello.design.plan import Plan, PlanStroke
-from pennello.design.words import passes_words
 from pennello.kit.cake import Portion
-from pennello.load.recipe import DRIFT_MM, MOST_IN_PAN, OFFSET_MM, PASSES, SKEW_DEG, PickUp, Wetness
+from pennello.load.recipe import DRIFT_MM, MOST_IN_PAN, OFFSET_MM, PASSES, SKEW_DEG, PickUp, Way, Wetness
+from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel, pickup_changes
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.choice import choice, fill
@@ -20,13 +20,20 @@ from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.words import Words
 
-OFFSET = Quantity("Corner from the left wall", *OFFSET_MM, 0.5, 1, length=True)
-SKEW = Quantity("Turn of the brush on the cake", *SKEW_DEG, 1, 0, "°")
-SWEEPS = Quantity("Sweeps, back or forth", *PASSES, 1, 0, " ×")
-DRIFT = Quantity("Sideways drift of the sweeps", *DRIFT_MM, 0.1, 1, length=True)
-PARTS = Quantity("Parts in the pan", 0.1, 1000, 1, 1, " parts")
+OFFSET = Quantity(phrase("Corner from the left wall"), *OFFSET_MM, 0.5, 1, length=True)
+SKEW = Quantity(phrase("Turn of the brush on the cake"), *SKEW_DEG, 1, 0, "°")
+SWEEPS = Quantity(phrase("Sweeps, back or forth"), *PASSES, 1, 0, " ×")
+DRIFT = Quantity(phrase("Sideways drift of the sweeps"), *DRIFT_MM, 0.1, 1, length=True)
+PARTS = Quantity(phrase("Parts in the pan"), 0.1, 1000, 1, 1, phrase(" parts"))
 
-_MIXED = "mixed in a pan"
+_HEADS = {
+    Way.SWEEP: phrase("Sweeps"),
+    Way.PRESS: phrase("Presses"),
+    Way.DIP: phrase("Dips"),
+    Way.SIDE: phrase("Strokes"),
+    Way.ROLL: phrase("Turns"),
+}
+_MIXED = phrase("mixed in a pan")
 
 
 class PanRows(QWidget):
@@ -39,7 +46,7 @@ class PanRows(QWidget):
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setVerticalSpacing(2)
         self.rows: list[tuple[QComboBox, NumberField, QToolButton]] = []
-        self.more = QPushButton("Mix another paint in")
+        self.more = QPushButton(phrase("Mix another paint in"))
         self.more.setIcon(icon("plus"))
         self.more.clicked.connect(self._add)
 
@@ -48,7 +55,7 @@ class PanRows(QWidget):
         paints = [paint.id for paint in self._model.plan.paints]
         used = [portion.paint for portion in pickup.pan] if pickup else []
         new = next((name for name in paints if name not in used), paints[0])
-        self._set("Mix another paint in", (*(pickup.pan if pickup else ()), Portion(new, 1.0)))
+        self._set(phrase("Mix another paint in"), (*(pickup.pan if pickup else ()), Portion(new, 1.0)))
 
     def _set(self, label: str, pan: tuple[Portion, ...], merge: str = "") -> None:
         self._model.set_pickup(label, merge, pan=pan)
@@ -62,12 +69,12 @@ class PanRows(QWidget):
         assert isinstance(paint, str)
         assert isinstance(amount, int | float)
         pan = (*pickup.pan[:row], Portion(paint, float(amount)), *pickup.pan[row + 1 :])
-        self._set("Paint in the pan", pan, f"pan {row} {list(changes)}")
+        self._set(phrase("Paint in the pan"), pan, phrase("pan {row} {list}", row=row, list=list(changes)))
 
     def _drop(self, row: int) -> None:
         pickup = self._model.pickup
         if pickup and len(pickup.pan) > 1:
-            self._set("Leave a paint out", (*pickup.pan[:row], *pickup.pan[row + 1 :]))
+            self._set(phrase("Leave a paint out"), (*pickup.pan[:row], *pickup.pan[row + 1 :]))
 
     def refresh(self, pickup: PickUp) -> None:
         """Show the pan of a pick-up."""
@@ -89,10 +96,14 @@ class PanRows(QWidget):
                 widget.deleteLater()
         while len(self.rows) < count:
             row = len(self.rows)
-            box, field, away = choice(f"Paint {row + 1} in the pan", self._guard), NumberField(PARTS), QToolButton()
+            box, field, away = (
+                choice(phrase("Paint {row} in the pan", row=row + 1), self._guard),
+                NumberField(PARTS),
+                QToolButton(),
+            )
             away.setIcon(icon("away"))
-            away.setToolTip("Leave this paint out")
-            away.setAccessibleName(f"Leave paint {row + 1} out of the pan")
+            away.setToolTip(phrase("Leave this paint out"))
+            away.setAccessibleName(phrase("Leave paint {row} out of the pan", row=row + 1))
             box.activated.connect(lambda index, at=row, of=box: self._change(at, paint=of.itemData(index)))
             field.edited.connect(lambda amount, at=row: self._change(at, amount=amount))
             away.clicked.connect(lambda _=False, at=row: self._drop(at))
@@ -109,42 +120,42 @@ class CakeFields:
     def __init__(self, mat: Mat, model: BenchModel) -> None:
         self._mat, self._model = mat, model
         guard = WheelGuard(mat)
-        self.cake_choice = choice("Where the paint comes from", guard)
-        self.brush_choice = choice("Brush", guard)
-        self.wet_choice = choice("Wetness", guard)
+        self.cake_choice = choice(phrase("Where the paint comes from"), guard)
+        self.brush_choice = choice(phrase("Brush"), guard)
+        self.wet_choice = choice(phrase("Wetness"), guard)
         for wetness in Wetness:
-            self.wet_choice.addItem(wetness.value, wetness)
+            self.wet_choice.addItem(named(wetness), wetness)
         self.cake_choice.activated.connect(self._choose_source)
         self.brush_choice.activated.connect(self._choose_brush)
-        self.wet_choice.activated.connect(lambda at: self._set("Wetness", wetness=self.wet_choice.itemData(at)))
+        self.wet_choice.activated.connect(lambda at: self._set(phrase("Wetness"), wetness=self.wet_choice.itemData(at)))
         self.offset, self.skew, self.sweeps, self.drift = (NumberField(q) for q in (OFFSET, SKEW, SWEEPS, DRIFT))
-        self._number(self.offset, "Slide the brush", "offset_mm")
-        self._number(self.skew, "Turn the brush", "skew_deg")
-        self._number(self.sweeps, "Sweeps", "passes")
-        self._number(self.drift, "Drift", "drift_mm")
+        self._number(self.offset, phrase("Slide the brush"), "offset_mm")
+        self._number(self.skew, phrase("Turn the brush"), "skew_deg")
+        self._number(self.sweeps, phrase("Sweeps"), "passes")
+        self._number(self.drift, phrase("Drift"), "drift_mm")
         self.flip_button = QToolButton()
         self.flip_button.setIcon(icon("flip"))
-        self.flip_button.setText("Flip")
+        self.flip_button.setText(phrase("Flip"))
         self.flip_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.flip_button.setToolTip("Turn the brush half round: corners A and B change sides")
+        self.flip_button.setToolTip(phrase("Turn the brush half round: corners A and B change sides"))
         self.flip_button.clicked.connect(self.do_flip)
         self.pan = PanRows(model, guard)
         self.sign = Words(2)
-        self.mend = QPushButton("Mend")
-        self.mend.setToolTip("Make it creamy; undo takes it back")
+        self.mend = QPushButton(phrase("Mend"))
+        self.mend.setToolTip(phrase("Make it creamy; undo takes it back"))
         self.mend.setProperty("chip", True)
-        self.mend.clicked.connect(lambda: self._set("Make it creamy", wetness=Wetness.CREAMY))
+        self.mend.clicked.connect(lambda: self._set(phrase("Make it creamy"), wetness=Wetness.CREAMY))
         self._lay_out()
 
     def _lay_out(self) -> None:
         mat, grid = self._mat, self._mat.fields
-        mat.add_field(0, 0, "From", self.cake_choice, 2)
+        mat.add_field(0, 0, phrase("From"), self.cake_choice, 2)
         grid.addWidget(self.pan, 2, 0, 1, 4)
-        mat.add_field(3, 0, "From wall", self.offset)
-        mat.add_field(3, 1, "Sweeps", self.sweeps)
-        mat.add_field(0, 0, "Turned", self.skew, rest=True)
-        mat.add_field(0, 1, "Drift", self.drift, rest=True)
-        mat.add_field(1, 0, "Wetness", self.wet_choice, 2, rest=True)
+        mat.add_field(3, 0, phrase("From wall"), self.offset)
+        mat.add_field(3, 1, phrase("Sweeps"), self.sweeps)
+        mat.add_field(0, 0, phrase("Turned"), self.skew, rest=True)
+        mat.add_field(0, 1, phrase("Drift"), self.drift, rest=True)
+        mat.add_field(1, 0, phrase("Wetness"), self.wet_choice, 2, rest=True)
         self.more = mat.fold("cake")
         grid.addWidget(self.flip_button, 4, 0, 1, 2)
         grid.addWidget(self.more, 4, 2, 1, 2, Qt.AlignmentFlag.AlignRight)
@@ -161,14 +172,14 @@ class CakeFields:
         """Turn the brush half round."""
         pickup = self._model.pickup
         if pickup and pickup.cake:
-            self._set("Flip the brush", flip=not pickup.flip)
+            self._set(phrase("Flip the brush"), flip=not pickup.flip)
 
     def _choose_source(self, index: int) -> None:
         kind, name = self.cake_choice.itemData(index)
         if kind == "cake":
-            self._set("Another cake", cake=name, pan=())
+            self._set(phrase("Another cake"), cake=name, pan=())
         elif name:
-            self._set("Take from a pan", cake="", pan=(Portion(name, 1.0),))
+            self._set(phrase("Take from a pan"), cake="", pan=(Portion(name, 1.0),))
 
     def _choose_brush(self, index: int) -> None:
         brush = self.brush_choice.itemData(index)
@@ -183,7 +194,7 @@ class CakeFields:
                     changed = with_pickup(changed, number, replace(pickup, way=way))
             return with_stroke(plan, changed)
 
-        self._model.edit("Another brush", change)
+        self._model.edit(phrase("Another brush"), change)
 
     def refresh(self) -> None:
         """Show the pick-up that is edited."""
@@ -215,16 +226,15 @@ class CakeFields:
             field.show_amount(value)
         with QSignalBlocker(self.wet_choice):
             self.wet_choice.setCurrentIndex(list(Wetness).index(pickup.wetness))
-        word = passes_words(pickup.way, 2).split(" ", maxsplit=1)[0].capitalize()
-        self._mat.labels[self.sweeps].setText(word)
-        self.wet_choice.setToolTip(f"Wetness: {pickup.wetness.sign}")
+        self._mat.labels[self.sweeps].setText(_HEADS[pickup.way])
+        self.wet_choice.setToolTip(phrase("Wetness: {sign}", sign=pickup.wetness.sign))
         sign = pickup.wetness.sign
         self.sign.setText(f"{sign[0].upper()}{sign[1:]}: {pickup.wetness.mend}")
 
     def _fill_source(self, pickup: PickUp | None) -> None:
         plan = self._model.plan
         items: list[tuple[str, object]] = [(cake.name, ("cake", cake.id)) for cake in plan.cakes]
-        items += [(f"pan of {paint.name}", ("pan", paint.id)) for paint in plan.paints]
+        items += [(phrase("pan of {paint}", paint=paint.name), ("pan", paint.id)) for paint in plan.paints]
         current: object = None
         if pickup is not None and pickup.cake:
             current = ("cake", pickup.cake)

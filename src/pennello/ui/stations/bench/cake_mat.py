@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QImage, QPainter, QPen
 from PySide6.QtWidgets import QToolButton, QWidget
 
 from pennello.design.edits import with_cake
-from pennello.design.words import passes_words
+from pennello.design.words import passes_text
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
@@ -18,6 +18,7 @@ from pennello.kit.stripes import with_boundary
 from pennello.load.edge import boundaries
 from pennello.load.look import cake_colours, pan_colour
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel, NothingThereError, StrokeChange, pickup_change
 from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
 from pennello.ui.stations.bench.scale import shared_scale
@@ -43,28 +44,28 @@ _TOP, _RULER = 26, 30
 _MAGNET_PX = 4
 _STRIPS = 256
 
-STRIPE = Quantity("Boundary from the left wall", 0, 850, 0.5, 1, length=True)
+STRIPE = Quantity(phrase("Boundary from the left wall"), 0, 850, 0.5, 1, length=True)
 
 
 class CakeMat(Mat):
     """The pan to scale, the brush to slide, flip and turn, the part that meets it, the stripes' boundaries to drag."""
 
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
-        super().__init__("Cake", parent)
+        super().__init__(phrase("Cake"), parent)
         self._model = model
         self._scale, self._left = 8.0, 20.0
         self._face: tuple[object, QImage] | None = None
         self.numbers = CakeFields(self, model)
         self._brush = self._brush_handle()
-        flip = press_work("Flip the brush", self._flip_words, self.numbers.do_flip)
+        flip = press_work(phrase("Flip the brush"), self._flip_words, self.numbers.do_flip)
         self._flip = Handle(self.surface, "flip", flip, Qt.CursorShape.PointingHandCursor)
         self._turn = Handle(self.surface, "turn", self._turn_work(), Qt.CursorShape.SizeHorCursor)
         self._ends = [Handle(self.surface, "bar", self._end_work(end), Qt.CursorShape.SplitHCursor) for end in (0, 1)]
         self._bounds: list[Handle] = []
         self.setFocusProxy(self._brush)
         self.make = QToolButton()
-        self.make.setText("Make")
-        self.make.setToolTip("Make this cake: its stripes, what neighbours mix to, its wear")
+        self.make.setText(phrase("Make"))
+        self.make.setToolTip(phrase("Make this cake: its stripes, what neighbours mix to, its wear"))
         self.make.setCheckable(True)
         self.make.setProperty("segment", True)
         self.head.addWidget(self.make)
@@ -76,10 +77,12 @@ class CakeMat(Mat):
         work = number_held(
             model,
             OFFSET,
-            "Slide the brush",
+            phrase("Slide the brush"),
             now=lambda: model.committed_pickup().offset_mm,
             put=lambda mm: pickup_change(model.pickup_index, offset_mm=mm),
-            say=lambda: f"{self._say(model.pickup.offset_mm)} from the left wall" if model.pickup else "",
+            say=lambda: (
+                phrase("{say} from the left wall", say=self._say(model.pickup.offset_mm)) if model.pickup else ""
+            ),
             drag=lambda start, way: self._magnet(start + way.x() / self._scale, model.brush.width_mm),
             merge=lambda: "offset",
         )
@@ -89,7 +92,7 @@ class CakeMat(Mat):
     def _cake(self) -> Cake:
         cake = self._model.cake
         if cake is None:
-            raise NothingThereError("This is taken from a pan; choose a pick-up from a cake.")
+            raise NothingThereError(phrase("This is taken from a pan; choose a pick-up from a cake."))
         return cake
 
     def _magnet(self, offset_mm: float, width_mm: float) -> float:
@@ -101,14 +104,14 @@ class CakeMat(Mat):
 
     def _flip_words(self) -> str:
         pickup = self._model.pickup
-        return f"corner {'B' if pickup.flip else 'A'} lies left" if pickup else ""
+        return (phrase("corner B lies left") if pickup.flip else phrase("corner A lies left")) if pickup else ""
 
     def _turn_work(self) -> HandleWork:
         model = self._model
         return number_held(
             model,
             SKEW,
-            "Turn the brush",
+            phrase("Turn the brush"),
             now=lambda: model.committed_pickup().skew_deg,
             put=lambda deg: pickup_change(model.pickup_index, skew_deg=deg),
             say=lambda: f"{model.pickup.skew_deg:.0f}°" if model.pickup else "",
@@ -128,22 +131,22 @@ class CakeMat(Mat):
             if model.pickup is None:
                 return ""
             part = model.pickup.part[end]
-            return f"{self._say(part * model.edge_mm)} from A, {part:.0%} of the edge"
+            return phrase("{say} from A, {part:.0%} of the edge", say=self._say(part * model.edge_mm), part=part)
 
         def along(mm: float) -> float:
             return mm / model.brush.width_mm * (-1 if model.committed_pickup().flip else 1)
 
         return number_held(
             model,
-            Quantity(f"Part of the edge, {'to' if end else 'from'}", 0, 100, 5, 0, " %"),
-            "Part of the edge",
+            Quantity((phrase("Part of the edge, to") if end else phrase("Part of the edge, from")), 0, 100, 5, 0, " %"),
+            phrase("Part of the edge"),
             now=lambda: model.committed_pickup().part[end],
             put=lambda u: pickup_change(model.pickup_index, part=ends(u)),
             say=say,
             drag=lambda start, way: start + along(way.x() / self._scale),
             by=lambda x, y, factor: along((x - y) * factor),
             in_field=100,
-            merge=lambda: f"part {end}",
+            merge=lambda: phrase("part {end}", end=end),
         )
 
     def _boundary_handle(self, at: int) -> Handle:
@@ -151,7 +154,7 @@ class CakeMat(Mat):
 
         def say() -> str:
             edges = model.cake.edges_mm if model.stroke and model.cake else ()
-            return f"{self._say(edges[at])} from the left wall" if at < len(edges) - 1 else ""
+            return phrase("{say} from the left wall", say=self._say(edges[at])) if at < len(edges) - 1 else ""
 
         def committed() -> Cake:
             return model.document.committed.cake(self._cake.id)
@@ -166,14 +169,14 @@ class CakeMat(Mat):
 
         work = number_held(
             model,
-            replace(STRIPE, name=f"Boundary {at} of the cake"),
-            "Move a boundary",
+            replace(STRIPE, name=phrase("Boundary {at} of the cake", at=at)),
+            phrase("Move a boundary"),
             now=lambda: committed().edges_mm[at],
             put=put,
             say=say,
             drag=led,
             by=lambda x, y, factor: (x - y) * {FINE: 0.1, COARSE: 2.0}.get(factor, 0.5),
-            merge=lambda: f"boundary {at}",
+            merge=lambda: phrase("boundary {at}", at=at),
         )
         return Handle(self.surface, "bar", work, Qt.CursorShape.SplitHCursor)
 
@@ -197,7 +200,7 @@ class CakeMat(Mat):
             return
         if not self.dragging:
             self._fit(cake, pickup)
-        self.note.setText(f"{self._say(cake.width_mm)} across")
+        self.note.setText(phrase("{say} across", say=self._say(cake.width_mm)))
         for number, handle in enumerate(self._bounds, 1):
             handle.put(QPointF(self._view.x(cake.edges_mm[number]), _TOP - 2))
         self._place_brush(pickup)
@@ -241,10 +244,10 @@ class CakeMat(Mat):
         """Draw pan, stripes, ruler and brush."""
         model = self._model
         if model.stroke is None:
-            draw_note(painter, self.area, "The cake lies here.")
+            draw_note(painter, self.area, phrase("The cake lies here."))
         elif model.pickup is None:
             before = model.plan.stroke(model.stroke.recipe.after).name
-            words = f"Nothing is picked up:\nthe load is what {before} left in the brush."
+            words = phrase("Nothing is picked up:\nthe load is what {before} left in the brush.", before=before)
             draw_note(painter, self.area, words)
         elif model.cake is None:
             self._paint_pan(painter, model.pickup)
@@ -264,7 +267,7 @@ class CakeMat(Mat):
         view = CakeView(scale, 0.0, circle, circle.center().y() - size * 0.1)
         draw_wetness(painter, view, pickup.wetness, circle.center().x(), brush.width_mm * scale / 2)
         draw_brush_lying(painter, view, brush, pickup, circle.center().x(), model.axis)
-        words = f"{pickup.passes:g} {passes_words(pickup.way, pickup.passes)}"
+        words = passes_text(pickup.way, pickup.passes)
         draw_note(painter, QRectF(self.area.left(), circle.bottom(), self.area.width(), 16), words)
 
     def _paint_cake(self, painter: QPainter, cake: Cake, pickup: PickUp) -> None:
@@ -278,7 +281,7 @@ class CakeMat(Mat):
         middle = view.x(pickup.offset_mm + model.brush.width_mm / 2)
         draw_wetness(painter, view, pickup.wetness, middle, model.brush.width_mm * view.scale / 2)
         draw_brush_lying(painter, view, model.brush, pickup, middle, model.axis)
-        words = f"↕ {pickup.passes:g} {passes_words(pickup.way, pickup.passes)}"
+        words = f"↕ {passes_text(pickup.way, pickup.passes)}"
         draw_passes(painter, view, model.brush, middle, words)
         self._draw_boundary(painter, view, pickup)
 

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.aim.attempt import Side
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import Boundary, LoadedEdge, boundaries
+from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.edge_drawing import FERRULE_PX, draw_loaded, draw_scatter, draw_shares
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
@@ -27,7 +28,7 @@ class EdgeMat(Mat):
     """Ferrule, bristles, shares by volume, boundaries with 10-90 widths over a ruler, the scatter of real loads."""
 
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
-        super().__init__("Edge", parent)
+        super().__init__(phrase("Edge"), parent)
         self._model = model
         self._scale, self._left = 8.0, 20.0
         self.words = Words(6)
@@ -50,8 +51,8 @@ class EdgeMat(Mat):
             self.words.setText("")
             self.note.setText("")
             return
-        self.note.setText(f"{edge.total_mm3:.0f} mm³")
-        self.note.setToolTip("Paint on the brush, solids, predicted")
+        self.note.setText(phrase("{total_mm3:.0f} mm³", total_mm3=edge.total_mm3))
+        self.note.setToolTip(phrase("Paint on the brush, solids, predicted"))
         self.words.setText("\n".join([*self._boundary_words(edge), *self._scatter_words()]))
 
     def _boundary_words(self, edge: LoadedEdge) -> list[str]:
@@ -60,25 +61,28 @@ class EdgeMat(Mat):
         if not found:
             return self._without_boundary(edge)
         names = {paint.id: paint.name for paint in self._model.plan.paints}
-        start = "the tip" if edge.axis is GradientAxis.ALONG else "A"
+        start = phrase("the tip") if edge.axis is GradientAxis.ALONG else "A"
         chain = [names[found[0].from_paint]]
         for one in found:
             chain += [length_text(one.at_mm, unit), names[one.to_paint]]
         soft = ", ".join(length_text(one.width_10_90_mm, unit) for one in found)
-        return [f"From {start}: {' | '.join(chain)}", f"Blends {soft} soft"]
+        return [
+            phrase("From {start}: {chain}", start=start, chain=" | ".join(chain)),
+            phrase("Blends {soft} soft", soft=soft),
+        ]
 
     def _without_boundary(self, edge: LoadedEdge) -> list[str]:
         if edge.total_mm3 <= 0:
-            return ["Nothing is loaded."]
-        ends = "tip to belly" if edge.axis is GradientAxis.ALONG else "corner to corner"
-        return [f"One colour from {ends}."]
+            return [phrase("Nothing is loaded.")]
+        ends = phrase("tip to belly") if edge.axis is GradientAxis.ALONG else phrase("corner to corner")
+        return [phrase("One colour from {ends}.", ends=ends)]
 
     def _scatter_words(self) -> list[str]:
         outcome = self._model.outcome
         band = outcome.band if outcome else None
         if band is None or band.widest < 0.01:
             return []
-        return ["Veil: 8 of 10 loads of your hand"]
+        return [phrase("Veil: 8 of 10 loads of your hand")]
 
     def _point(self, at: QPointF) -> None:
         """Follow the hand: the boundary near it is marked on all mats."""
@@ -91,7 +95,7 @@ class EdgeMat(Mat):
         """Draw the brush face on and the shares."""
         edge, model = self._edge, self._model
         if edge is None or model.stroke is None:
-            draw_note(painter, self.area, "The loaded brush stands here.")
+            draw_note(painter, self.area, phrase("The loaded brush stands here."))
             return
         scale, left, brush = self._scale, self._left, model.brush
         width = edge.width_mm * scale
@@ -117,8 +121,8 @@ class EdgeMat(Mat):
         """Name both ends of the edge."""
         stroke = self._model.stroke
         for side, x in ((Side.A, face.left()), (Side.B, face.right())):
-            role = "rim" if stroke and stroke.rim is side else "heel"
-            words = f"{side.value} · {role}"
+            role = phrase("rim") if stroke and stroke.rim is side else phrase("heel")
+            words = f"{named(side)} · {role}"
             if axis is GradientAxis.ALONG:
                 words = "tip" if side is Side.A else "belly"
             align = Qt.AlignmentFlag.AlignLeft if side is Side.A else Qt.AlignmentFlag.AlignRight

@@ -14,6 +14,7 @@ from pennello.errors import PennelloError
 from pennello.kit import catalogue
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.lay.families.family import Family
+from pennello.phrases import named, phrase
 from pennello.session.forecast import coarse
 from pennello.ui.gallery import Gallery
 from pennello.ui.picture_list import Entry, PictureList
@@ -30,7 +31,7 @@ class FamilyPage(QDialog):
 
     def __init__(self, plan: Plan, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Another stroke")
+        self.setWindowTitle(phrase("Another stroke"))
         self.resize(QSize(1120, 720))
         self._plan = replace(plan, strokes=())
         self.fields: dict[str, NumberField] = {}
@@ -39,11 +40,11 @@ class FamilyPage(QDialog):
         row = QHBoxLayout()
         row.setSpacing(14)
         self._gallery = Gallery("strokes", self)
-        self.strokes = PictureList("strokes", "search: petal, leaf, curl, dots ...", self._gallery)
+        self.strokes = PictureList("strokes", phrase("search: petal, leaf, curl, dots ..."), self._gallery)
         row.addWidget(self.strokes, 7)
         row.addLayout(self._right(), 4)
         column.addLayout(row, 1)
-        foot = LeaveOrTake(self, "Pull it")
+        foot = LeaveOrTake(self, phrase("Pull it"))
         self.take = foot.take
         column.addLayout(foot)
         self.strokes.chosen.connect(self._show_family)
@@ -84,9 +85,17 @@ class FamilyPage(QDialog):
         empty_grid(self.grid)
         self.fields = {}
         family = self.family
-        held = f"Held {family.hold.value}: {family.hold.words}."
+        held = phrase("Held {hold}: {hold_2}.", hold=named(family.hold), hold_2=family.hold.words)
         usual = catalogue.brushes()[family.tool].name
-        self.words.setText(f"{family.name}: {family.words}. {held} Usually with {usual}.")
+        self.words.setText(
+            phrase(
+                "{family}: {family_2}. {held} Usually with {usual}.",
+                family=family.name,
+                family_2=family.words,
+                held=held,
+                usual=usual,
+            )
+        )
         for row, one in enumerate(family.parameters):
             decimals = 2 if one.high <= 1 else 1
             suffix = f" {one.unit}" if one.unit and one.unit != "mm" else ""
@@ -123,7 +132,7 @@ class FamilyPage(QDialog):
 
 
 def _entry(family: Family) -> Entry:
-    return Entry(family.key, family.name, family.hold.value, f"{family.words} {family.group}", QImage())
+    return Entry(family.key, family.name, named(family.hold), f"{family.words} {family.group}", QImage())
 
 
 def _fit(painter: QPainter, area: QRectF, image: QImage, most: float) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 from pennello.design.fresh import with_fresh_stroke
 from pennello.design.plan import Plan, skin_bytes
 from pennello.load.look import cake_colours
+from pennello.phrases import phrase
 from pennello.session.forecast import Outcome, coarse
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.tokens import theme
@@ -30,10 +31,10 @@ class FirstPetal(QWidget):
         column.addStretch(2)
         self.picture = Surface(self)
         self.picture.setFixedSize(560, 260)
-        self.picture.setAccessibleName("A split cake and the petal that it lays")
+        self.picture.setAccessibleName(phrase("A split cake and the petal that it lays"))
         self.picture.draw = self._draw
-        words = Label("No stroke yet. Begin with a petal: a cake, a brush on it, and what they lay.")
-        self.button = QPushButton("Pull the first petal")
+        words = Label(phrase("No stroke yet. Begin with a petal: a cake, a brush on it, and what they lay."))
+        self.button = QPushButton(phrase("Pull the first petal"))
         self.button.setProperty("main", True)
         for widget, space in ((self.picture, 14), (words, 10), (self.button, 0)):
             column.addWidget(widget, 0, Qt.AlignmentFlag.AlignHCenter)

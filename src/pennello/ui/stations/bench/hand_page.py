@@ -28,6 +28,7 @@ from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
+from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
 from pennello.ui.theme.tokens import theme
@@ -42,14 +43,14 @@ from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import length_text
 
-SHOWS = Quantity("How wide is what the photo shows?", 5, 3000, 10, 1, length=True)
-LIFT = Quantity("Lift at the end", 0, 200, 1, 1, length=True)
-PART_FROM = Quantity("Part of the edge on the skin, from", 0, 98, 5, 0, " %")
-PART_TO = Quantity("Part of the edge on the skin, to", 2, 100, 5, 0, " %")
-WAIT = Quantity("Wait before this stroke", 0, 86400, 5, 0, " s")
-DRY = Quantity("A coat of 20 µm is dry to the touch after", 1, 86400, 5, 0, " s")
-OVERLAP = Quantity("How far pats lie over each other", 0, 90, 5, 0, " %")
-TURN = Quantity("How far pats are turned to and fro", 0, 180, 5, 0, "°")
+SHOWS = Quantity(phrase("How wide is what the photo shows?"), 5, 3000, 10, 1, length=True)
+LIFT = Quantity(phrase("Lift at the end"), 0, 200, 1, 1, length=True)
+PART_FROM = Quantity(phrase("Part of the edge on the skin, from"), 0, 98, 5, 0, " %")
+PART_TO = Quantity(phrase("Part of the edge on the skin, to"), 2, 100, 5, 0, " %")
+WAIT = Quantity(phrase("Wait before this stroke"), 0, 86400, 5, 0, " s")
+DRY = Quantity(phrase("A coat of 20 µm is dry to the touch after"), 1, 86400, 5, 0, " s")
+OVERLAP = Quantity(phrase("How far pats lie over each other"), 0, 90, 5, 0, " %")
+TURN = Quantity(phrase("How far pats are turned to and fro"), 0, 180, 5, 0, "°")
 PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
 _LEFT, _TOP, _FOOT = 46, 8, 34
 
@@ -71,13 +72,13 @@ class HandPage(QFrame):
         super().__init__()
         self._model = model
         self.setObjectName("mat")
-        self.setAccessibleName("How the hand leads the stroke")
+        self.setAccessibleName(phrase("How the hand leads the stroke"))
         row = QHBoxLayout(self)
         row.setContentsMargins(12, 8, 12, 8)
         row.setSpacing(16)
         self.along = Surface(self)
         self.curve = CURVES["pressure"]
-        self.along.setAccessibleName("What the hand does along the stroke: double click puts a key")
+        self.along.setAccessibleName(phrase("What the hand does along the stroke: double click puts a key"))
         self.along.draw = self._draw
         self.along.resized.connect(self._place)
         self.along.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
@@ -103,25 +104,25 @@ class HandPage(QFrame):
         )
         self.dry.edited.connect(self._set_dry)
         self._more_fields(guard)
-        self.exit: QComboBox = choice("What leaves last", guard)
+        self.exit: QComboBox = choice(phrase("What leaves last"), guard)
         for exit_ in Exit:
-            self.exit.addItem("all of it" if exit_ is Exit.EDGE else exit_.value, exit_)
-        self.lift.edited.connect(lambda v: self._set("Lift", lambda s: replace(s, lift_mm=v), "lift"))
+            self.exit.addItem(phrase("all of it") if exit_ is Exit.EDGE else named(exit_), exit_)
+        self.lift.edited.connect(lambda v: self._set(phrase("Lift"), lambda s: replace(s, lift_mm=v), "lift"))
         self.exit.activated.connect(self._choose_exit)
         self.part_from.edited.connect(lambda v: self._set_part(0, v / 100))
         self.part_to.edited.connect(lambda v: self._set_part(1, v / 100))
         self.wait.edited.connect(self._set_wait)
         places = (
-            ("Lift", self.lift, 0, 0),
-            ("Ends on", self.exit, 0, 2),
-            ("Touches from", self.part_from, 1, 0),
+            (phrase("Lift"), self.lift, 0, 0),
+            (phrase("Ends on"), self.exit, 0, 2),
+            (phrase("Touches from"), self.part_from, 1, 0),
             ("to", self.part_to, 1, 2),
-            ("Wait before", self.wait, 0, 4),
-            ("A coat dries in", self.dry, 1, 4),
-            ("The strip shows", self.shown, 2, 0),
-            ("Pulled or patted", self.patted, 2, 2),
-            ("Pats overlap by", self.overlap, 3, 2),
-            ("and turn by", self.turn, 3, 4),
+            (phrase("Wait before"), self.wait, 0, 4),
+            (phrase("A coat dries in"), self.dry, 1, 4),
+            (phrase("The strip shows"), self.shown, 2, 0),
+            (phrase("Pulled or patted"), self.patted, 2, 2),
+            (phrase("Pats overlap by"), self.overlap, 3, 2),
+            (phrase("and turn by"), self.turn, 3, 4),
         )
         self.labels: dict[str, Label] = {}
         for words, widget, at, column in places:
@@ -142,22 +143,24 @@ class HandPage(QFrame):
         return box
 
     def _more_fields(self, guard: WheelGuard) -> None:
-        self.shown: QComboBox = choice("What the strip shows and changes along the stroke", guard)
+        self.shown: QComboBox = choice(phrase("What the strip shows and changes along the stroke"), guard)
         for one in CURVES.values():
             self.shown.addItem(one.name, one.key)
         self.shown.activated.connect(lambda at: self.show_curve(self.shown.itemData(at)))
         self.patted: QComboBox = choice(
-            "Pulled, set down along the way, or over the place that it encloses, from one load", guard
+            phrase("Pulled, set down along the way, or over the place that it encloses, from one load"), guard
         )
-        for words, over in (("pulled", None), ("pats", Over.WAY), ("field", Over.PLACE)):
+        for words, over in ((phrase("pulled"), None), (phrase("pats"), Over.WAY), (phrase("field"), Over.PLACE)):
             self.patted.addItem(words, over)
         self.patted.activated.connect(lambda at: self._set_pats(self.patted.itemData(at)))
         self.overlap, self.turn = NumberField(OVERLAP), NumberField(TURN)
-        self.overlap.edited.connect(lambda v: self._change_pats("Overlap of pats", overlap=v / 100))
-        self.turn.edited.connect(lambda v: self._change_pats("Turn of pats", turn_deg=v))
-        self.on_part = QCheckBox("Lies where it touches")
-        self.on_part.setToolTip("The path is that of the part that touches, not of the whole edge")
-        self.on_part.clicked.connect(lambda on: self._set("Where the part lies", lambda s: replace(s, on_part=on)))
+        self.overlap.edited.connect(lambda v: self._change_pats(phrase("Overlap of pats"), overlap=v / 100))
+        self.turn.edited.connect(lambda v: self._change_pats(phrase("Turn of pats"), turn_deg=v))
+        self.on_part = QCheckBox(phrase("Lies where it touches"))
+        self.on_part.setToolTip(phrase("The path is that of the part that touches, not of the whole edge"))
+        self.on_part.clicked.connect(
+            lambda on: self._set(phrase("Where the part lies"), lambda s: replace(s, on_part=on))
+        )
 
     def show_curve(self, key: str) -> None:
         """Show and change another thing along the stroke: pressure, lean, tilt, from or to."""
@@ -168,7 +171,7 @@ class HandPage(QFrame):
         def make(stroke: Stroke) -> Stroke:
             return replace(stroke, pats=None if over is None else replace(stroke.pats or Pats(), over=over))
 
-        self._set("Pulled or patted", make)
+        self._set(phrase("Pulled or patted"), make)
 
     def _change_pats(self, label: str, **change: Any) -> None:
         def make(stroke: Stroke) -> Stroke:
@@ -181,20 +184,44 @@ class HandPage(QFrame):
         grid.setVerticalSpacing(4)
         self.named: dict[str, QPushButton] = {}
         deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
-            ("Flip midway", "Turn the brush half round on the way: A and B change sides", self._add_flip),
-            ("Keep the rim", "Flip at each bend, so that the same colour stays outside", self._keep_rim),
-            ("Mirror", "Left and right exchanged", lambda: self._set("Mirror the stroke", mirrored)),
-            ("Reverse", "Pulled from its other end", lambda: self._set("Reverse the stroke", reversed_way)),
-            ("Even pressure", "The same pressure all the way", lambda: self._set("Even pressure", _even)),
-            ("Way of ...", "Held and pressed as another stroke", self._offer_ways),
-            ("SVG in ...", "Follow a path drawn elsewhere, 1 unit = 1 mm", self.ask_svg_in),
-            ("SVG out ...", "All paths of the plan, 1 unit = 1 mm", self.ask_svg_out),
-            ("Backdrop ...", "A photo of your own, faint below the stroke, to trace", self.ask_backdrop),
-            ("Done", "Back to the read-out", self.left.emit),
+            (
+                phrase("Flip midway"),
+                phrase("Turn the brush half round on the way: A and B change sides"),
+                self._add_flip,
+            ),
+            (
+                phrase("Keep the rim"),
+                phrase("Flip at each bend, so that the same colour stays outside"),
+                self._keep_rim,
+            ),
+            (
+                phrase("Mirror"),
+                phrase("Left and right exchanged"),
+                lambda: self._set(phrase("Mirror the stroke"), mirrored),
+            ),
+            (
+                phrase("Reverse"),
+                phrase("Pulled from its other end"),
+                lambda: self._set(phrase("Reverse the stroke"), reversed_way),
+            ),
+            (
+                phrase("Even pressure"),
+                phrase("The same pressure all the way"),
+                lambda: self._set(phrase("Even pressure"), _even),
+            ),
+            (phrase("Way of ..."), phrase("Held and pressed as another stroke"), self._offer_ways),
+            (phrase("SVG in ..."), phrase("Follow a path drawn elsewhere, 1 unit = 1 mm"), self.ask_svg_in),
+            (phrase("SVG out ..."), phrase("All paths of the plan, 1 unit = 1 mm"), self.ask_svg_out),
+            (
+                phrase("Backdrop ..."),
+                phrase("A photo of your own, faint below the stroke, to trace"),
+                self.ask_backdrop,
+            ),
+            (phrase("Done"), phrase("Back to the read-out"), self.left.emit),
         )
         for number, (words, hint, act) in enumerate(deeds):
             button = QPushButton(words)
-            button.setProperty("main" if words == "Done" else "chip", True)
+            button.setProperty("main" if words == phrase("Done") else "chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
             button.setMinimumHeight(26)
@@ -209,7 +236,7 @@ class HandPage(QFrame):
 
     def _choose_exit(self, at: int) -> None:
         exit_ = self.exit.itemData(at)
-        self._set("What leaves last", lambda s: replace(s, exit=exit_, lift_mm=s.lift_mm or 8.0))
+        self._set(phrase("What leaves last"), lambda s: replace(s, exit=exit_, lift_mm=s.lift_mm or 8.0))
 
     def _set_part(self, end: int, u: float) -> None:
         def make(stroke: Stroke) -> Stroke:
@@ -217,22 +244,22 @@ class HandPage(QFrame):
             part = (min(u, high - 0.02), high) if end == 0 else (low, max(u, low + 0.02))
             return replace(stroke, part=part, parts=())
 
-        self._set("Part of the edge on the skin", make, f"touch {end}")
+        self._set(phrase("Part of the edge on the skin"), make, phrase("touch {end}", end=end))
 
     def _set_wait(self, seconds: float) -> None:
         self._model.edit(
-            "Wait before it", lambda plan, stroke: with_stroke(plan, replace(stroke, wait_s=seconds)), "wait"
+            phrase("Wait before it"), lambda plan, stroke: with_stroke(plan, replace(stroke, wait_s=seconds)), "wait"
         )
 
     def _set_dry(self, seconds: float) -> None:
-        self._model.edit("How fast a coat dries", lambda plan, _: replace(plan, dry_after_s=seconds), "dry")
+        self._model.edit(phrase("How fast a coat dries"), lambda plan, _: replace(plan, dry_after_s=seconds), "dry")
 
     def ask_backdrop(self) -> None:
         """Ask for a photo and how wide it is, to trace."""
-        path = ask_source(self, "A photo to trace", "photos", PICTURES)
+        path = ask_source(self, phrase("A photo to trace"), "photos", PICTURES)
         if path is None:
             return
-        wide = ask_amount(self, "Backdrop", SHOWS, 120.0, self._model.unit)
+        wide = ask_amount(self, phrase("Backdrop"), SHOWS, 120.0, self._model.unit)
         if wide is not None:
             self.backdrop_wanted.emit(str(path), wide)
 
@@ -241,13 +268,13 @@ class HandPage(QFrame):
             middle = round(length_mm(stroke.path) / 2, 1)
             return replace(stroke, flips_mm=tuple(sorted({*stroke.flips_mm, middle})))
 
-        self._set("Flip on the way", make)
+        self._set(phrase("Flip on the way"), make)
 
     def _keep_rim(self) -> None:
         stroke = self._model.stroke
         if stroke and rim_kept(stroke.stroke) == stroke.stroke:
-            self.said.emit("The path bends one way only: the same colour is outside all the way.")
-        self._set("Keep the rim", rim_kept)
+            self.said.emit(phrase("The path bends one way only: the same colour is outside all the way."))
+        self._set(phrase("Keep the rim"), rim_kept)
 
     def _offer_ways(self) -> None:
         menu = passing_menu(self)
@@ -257,16 +284,16 @@ class HandPage(QFrame):
                 menu.addAction(menu_words(other.name)).triggered.connect(
                     lambda _=False, way=other.stroke: self.take_way(way)
                 )
-        button = self.named["Way of ..."]
+        button = self.named[phrase("Way of ...")]
         menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
 
     def take_way(self, other: Stroke) -> None:
         """Hold and press the stroke as another one."""
-        self._set("The way of another stroke", lambda stroke: with_way_of(stroke, other))
+        self._set(phrase("The way of another stroke"), lambda stroke: with_way_of(stroke, other))
 
     def ask_svg_in(self) -> None:
         """Ask for a drawing and follow its first path."""
-        path = ask_source(self, "A path to follow", "drawings", "SVG (*.svg)")
+        path = ask_source(self, phrase("A path to follow"), "drawings", "SVG (*.svg)")
         if path is not None:
             self.follow_drawing(path)
 
@@ -279,20 +306,20 @@ class HandPage(QFrame):
         except PennelloError as error:
             self.said.emit(str(error))
             return
-        self._set("Follow a path", lambda stroke: replace(stroke, path=paths[0], flips_mm=(), reload_mm=()))
+        self._set(phrase("Follow a path"), lambda stroke: replace(stroke, path=paths[0], flips_mm=(), reload_mm=()))
         if len(paths) > 1:
-            self.said.emit(f"Took the first of {len(paths)} paths.")
+            self.said.emit(phrase("Took the first of {count} paths.", count=len(paths)))
 
     def ask_svg_out(self) -> None:
         """Ask where and write all paths."""
         from pennello.files.svg import write_svg  # noqa: PLC0415
 
-        path = ask_target(self, "Write the paths", Path.home() / "strokes.svg", (".svg",))
+        path = ask_target(self, phrase("Write the paths"), Path.home() / "strokes.svg", (".svg",))
         if path is None:
             return
         try:
             write_svg(self._model.plan, path)
-            self.said.emit(f"Wrote {path}.")
+            self.said.emit(phrase("Wrote {path}.", path=path))
         except PennelloError as error:
             self.said.emit(str(error))
 
@@ -324,7 +351,7 @@ class HandPage(QFrame):
 
     @property
     def _label(self) -> str:
-        return f"Key of {self.curve.name}"
+        return phrase("Key of {curve}", curve=self.curve.name)
 
     def _key_handle(self, index: int) -> Handle:
         model = self._model
@@ -340,7 +367,7 @@ class HandPage(QFrame):
             keys = self._shown_keys()
             if index >= len(keys):
                 return ""
-            return f"{self.curve.words(keys[index].value)} at {keys[index].at:.0%} of the way"
+            return phrase("{keys} at {at:.0%} of the way", keys=self.curve.words(keys[index].value), at=keys[index].at)
 
         def with_keys(keys: tuple[Key, ...]) -> StrokeChange:
             return stroke_change(lambda s: self.curve.on(s, keys))
@@ -348,21 +375,21 @@ class HandPage(QFrame):
         def typed(_: Handle) -> None:
             keys = self._shown_keys()
             if 0 < index < len(keys) - 1:  # an inner key goes away
-                model.edit("Take a key out", with_keys((*keys[:index], *keys[index + 1 :])))
+                model.edit(phrase("Take a key out"), with_keys((*keys[:index], *keys[index + 1 :])))
 
         def stepped(keys: tuple[Key, ...], x: int, y: int, factor: float) -> tuple[Key, ...]:
             step = 0.01 if factor == FINE else 0.05 * factor
             return moved(keys, x * step, -y * step)
 
         held: Held[tuple[Key, ...], StrokeChange] = Held(
-            name=f"Key {index + 1} along the stroke",
+            name=phrase("Key {index} along the stroke", index=index + 1),
             label=self._label,
             now=lambda: self.curve.keys(model.committed_stroke.stroke),
             put=with_keys,
             say=value,
             drag=lambda keys, way: moved(keys, way.x() / self._area.width(), -way.y() / self._area.height()),
             step=stepped,
-            merge=lambda: f"key {index}",
+            merge=lambda: phrase("key {index}", index=index),
             typed=typed,
         )
         return Handle(self.along, "dot", held.work(model), Qt.CursorShape.SizeAllCursor)
@@ -377,7 +404,7 @@ class HandPage(QFrame):
 
         def say() -> str:
             flips = model.stroke.stroke.flips_mm if model.stroke else ()
-            return f"at {length_text(flips[index], model.unit)}" if index < len(flips) else ""
+            return phrase("at {flips}", flips=length_text(flips[index], model.unit)) if index < len(flips) else ""
 
         def gone(stroke: Stroke) -> Stroke:
             return replace(stroke, flips_mm=(*stroke.flips_mm[:index], *stroke.flips_mm[index + 1 :]))
@@ -386,15 +413,15 @@ class HandPage(QFrame):
             return length_mm(model.committed_stroke.stroke.path) / self._area.width()
 
         held: Held[float, StrokeChange] = Held(
-            name=f"Flip {index + 1} on the way",
-            label="Move a flip",
+            name=phrase("Flip {index} on the way", index=index + 1),
+            label=phrase("Move a flip"),
             now=lambda: model.committed_stroke.stroke.flips_mm[index],
             put=lambda mm: stroke_change(lambda s: at(s, mm)),
             say=say,
             drag=lambda start, way: start + way.x() * per_px(),
             step=lambda start, x, y, factor: start + (x - y) * factor,
-            merge=lambda: f"flip {index}",
-            typed=lambda _: model.edit("Take a flip out", stroke_change(gone)),
+            merge=lambda: phrase("flip {index}", index=index),
+            typed=lambda _: model.edit(phrase("Take a flip out"), stroke_change(gone)),
         )
         return Handle(self.along, "flip", held.work(model), Qt.CursorShape.SizeHorCursor)
 
@@ -432,7 +459,8 @@ class HandPage(QFrame):
             field.show_amount(value)
         own = self._model.plan.dry_after_s != DRY_AFTER_S
         self.dry.setToolTip(
-            "A coat of 20 µm is dry to the touch after: " + ("yours" if own else "a default; time yours")
+            phrase("A coat of 20 µm is dry to the touch after: ")
+            + ("yours" if own else phrase("a default; time yours"))
         )
         with QSignalBlocker(self.exit):
             self.exit.setCurrentIndex(list(Exit).index(way.exit))
@@ -442,7 +470,7 @@ class HandPage(QFrame):
         self.along.update()
 
     def _refresh_more(self, way: Stroke) -> None:
-        for words in ("Pats overlap by", "and turn by"):
+        for words in (phrase("Pats overlap by"), phrase("and turn by")):
             self.labels[words].setVisible(way.pats is not None)
         with QSignalBlocker(self.shown), QSignalBlocker(self.patted), QSignalBlocker(self.on_part):
             self.shown.setCurrentIndex(list(CURVES).index(self.curve.key))

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 from pennello.design.holds import hold_of, numbers_of, with_hold
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel, stroke_change
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -42,7 +43,7 @@ class HoldChooser(QWidget):
         self._hold_shown = ""
 
     def _choose(self, hold: Hold) -> None:
-        self._model.edit("Hold the brush another way", stroke_change(lambda way: with_hold(way, hold)))
+        self._model.edit(phrase("Hold the brush another way"), stroke_change(lambda way: with_hold(way, hold)))
 
     def refresh(self, way: Stroke) -> None:
         """Follow the stroke: its hold is marked, and only the numbers that it has are there."""
@@ -99,7 +100,7 @@ class HoldChooser(QWidget):
         def make(way: Stroke) -> Stroke:
             return next((one.change(value) for one in numbers_of(way) if one.key == key), way)
 
-        self._model.edit("A number of the hold", stroke_change(make), f"hold {key}")
+        self._model.edit(phrase("A number of the hold"), stroke_change(make), phrase("hold {key}", key=key))
 
     def close_all(self) -> None:
         """Stop what is laid; the window closes."""

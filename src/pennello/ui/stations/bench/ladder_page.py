@@ -12,6 +12,7 @@ from pennello.design.laddering import plan_ladder
 from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator
 from pennello.load.look import cake_colours
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
@@ -21,7 +22,7 @@ from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import foot_row
 from pennello.units import length_text
 
-FLOWERS = Quantity("How many flowers", *STEPS, 1, 0, " flowers")
+FLOWERS = Quantity(phrase("How many flowers"), *STEPS, 1, 0, phrase(" flowers"))
 _ROW_PX = 22
 
 
@@ -39,28 +40,28 @@ class LadderPage(QDialog):
         super().__init__(parent)
         self._model, self._cake = model, cake
         self.found: tuple[Ladder, Applicator] | None = None
-        self.setWindowTitle("Tones of one cake")
+        self.setWindowTitle(phrase("Tones of one cake"))
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         head = QHBoxLayout()
         self.count = NumberField(FLOWERS)
         self.count.show_amount(5)
         self.count.edited.connect(lambda _: self.work_out())
-        head.addWidget(Label("One window, slid so that each is a step darker:"))
+        head.addWidget(Label(phrase("One window, slid so that each is a step darker:")))
         head.addWidget(self.count)
         head.addStretch(1)
         column.addLayout(head)
         self.picture = Surface(self)
         self.picture.setMinimumSize(560, 260)
-        self.picture.setAccessibleName("The windows on the cake")
+        self.picture.setAccessibleName(phrase("The windows on the cake"))
         self.picture.draw = self._draw
         column.addWidget(self.picture, 1)
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        self.make = QPushButton("Make a stroke of each")
+        self.make = QPushButton(phrase("Make a stroke of each"))
         self.make.setProperty("main", True)
-        self.make.setToolTip("The stroke on the Bench, once from each window")
+        self.make.setToolTip(phrase("The stroke on the Bench, once from each window"))
         self.make.clicked.connect(self.make_strokes)
         column.addLayout(foot_row(self, self.make))
         self.work_out()
@@ -77,8 +78,13 @@ class LadderPage(QDialog):
         else:
             ladder, tool = self.found
             self.words.setText(
-                f"{tool.name}: steps of {ladder.step:.1f} L*, none further than {ladder.worst:.2f} L* from even "
-                "(predicted, a coat of 20 µm on this skin)."
+                phrase(
+                    "{tool}: steps of {step:.1f} L*, none further than {worst:.2f} L* from even "
+                    "(predicted, a coat of 20 µm on this skin).",
+                    tool=tool.name,
+                    step=ladder.step,
+                    worst=ladder.worst,
+                )
             )
         self.make.setEnabled(self.found is not None and self._at() is not None)
         self.picture.update()
@@ -94,7 +100,9 @@ class LadderPage(QDialog):
         at = self._at()
         if self.found and at is not None:
             offsets = self.found[0].offsets_mm
-            self._model.edit("A ladder of tones", lambda plan, stroke: with_ladder(plan, stroke.id, at, offsets))
+            self._model.edit(
+                phrase("A ladder of tones"), lambda plan, stroke: with_ladder(plan, stroke.id, at, offsets)
+            )
             self.close()
 
     def _draw(self, painter: QPainter) -> None:
@@ -116,6 +124,11 @@ class LadderPage(QDialog):
             left, right = pan.left() + offset * scale, pan.left() + (offset + brush.width_mm) * scale
             painter.setPen(QPen(QColor(theme().accent), 3))
             painter.drawLine(QPointF(left, y), QPointF(right, y))
-            words = f"{row + 1}: {length_text(offset, self._model.unit)} from the wall, L* {lightness:.1f}"
+            words = phrase(
+                "{row}: {offset} from the wall, L* {lightness:.1f}",
+                row=row + 1,
+                offset=length_text(offset, self._model.unit),
+                lightness=lightness,
+            )
             align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
             draw_note(painter, QRectF(pan.right() + 14, y - 9, 180, 18), words, align)

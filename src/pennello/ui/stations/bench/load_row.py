@@ -25,11 +25,12 @@ from pennello.design.edits import with_moved_pickup, with_new_pickup, with_strok
 from pennello.design.load_edits import with_habit
 from pennello.design.load_kinds import LoadKind, axis_words, goes_on_with, kinds_for
 from pennello.design.plan import Plan, PlanStroke, Reload
-from pennello.design.words import passes_words, source_words
+from pennello.design.words import passes_text, source_words
 from pennello.kit.applicator import GradientAxis
 from pennello.load.edge import LoadedEdge, stages
 from pennello.load.look import cake_colours, edge_colours, pan_colour
 from pennello.load.recipe import Before, Face, PickUp, Way
+from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
@@ -44,22 +45,22 @@ from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.reload_choice import ReloadChoice
 
 CARD_PX = QSize(196, 52)
-PART_FROM = Quantity("Part of the edge, from", 0, 98, 5, 0, " %")
-PART_TO = Quantity("Part of the edge, to", 2, 100, 5, 0, " %")
+PART_FROM = Quantity(phrase("Part of the edge, from"), 0, 98, 5, 0, " %")
+PART_TO = Quantity(phrase("Part of the edge, to"), 2, 100, 5, 0, " %")
 
 _BEFORE_WORDS = {
-    Before.KEEP: "keep what is in it",
-    Before.BLOT: "blot first",
-    Before.WIPE: "wipe first",
-    Before.RINSE: "rinse first",
-    Before.RINSE_TWICE: "rinse twice first",
+    Before.KEEP: phrase("keep what is in it"),
+    Before.BLOT: phrase("blot first"),
+    Before.WIPE: phrase("wipe first"),
+    Before.RINSE: phrase("rinse first"),
+    Before.RINSE_TWICE: phrase("rinse twice first"),
 }
 _WAY_WORDS = {
-    Way.SWEEP: "sweep",
-    Way.PRESS: "press",
-    Way.DIP: "dip the tip",
-    Way.SIDE: "lay on its side",
-    Way.ROLL: "roll",
+    Way.SWEEP: phrase("sweep"),
+    Way.PRESS: phrase("press"),
+    Way.DIP: phrase("dip the tip"),
+    Way.SIDE: phrase("lay on its side"),
+    Way.ROLL: phrase("roll"),
 }
 
 
@@ -92,9 +93,9 @@ class PickUpCard(QAbstractButton):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
         for words, act in (
-            ("Earlier", lambda: self.moved.emit(-1)),
-            ("Later", lambda: self.moved.emit(1)),
-            ("Take it out", self.dropped.emit),
+            (phrase("Earlier"), lambda: self.moved.emit(-1)),
+            (phrase("Later"), lambda: self.moved.emit(1)),
+            (phrase("Take it out"), self.dropped.emit),
         ):
             self.addAction(words).triggered.connect(lambda _=False, do=act: do())
 
@@ -104,14 +105,24 @@ class PickUpCard(QAbstractButton):
         if pickup is self._pickup and edge is self._edge and plan.paints == (self._plan.paints if self._plan else ()):
             return
         self._pickup, self._plan, self._edge = pickup, plan, edge
-        below = f"{pickup.passes:g} {passes_words(pickup.way, pickup.passes)}, {pickup.wetness.value}"
+        below = f"{passes_text(pickup.way, pickup.passes)}, {named(pickup.wetness)}"
         if pickup.face is not stroke.recipe.lays:
-            below = f"other face, {below}"
+            below = phrase("other face, {below}", below=below)
         elif not pickup.whole:
-            below = f"{pickup.part[0]:.0%} to {pickup.part[1]:.0%}, {below}"
+            below = phrase(
+                "{part:.0%} to {part_2:.0%}, {below}", part=pickup.part[0], part_2=pickup.part[1], below=below
+            )
         self._words = (f"{self.number + 1}  {source_words(plan, pickup)}", below)
-        self.setToolTip(tip(f"{self._words[0]}\n{below}\nDrag or Ctrl with arrows: another place. Del: take it out."))
-        self.setAccessibleName(f"Pick-up {self._words[0]}, {below}")
+        self.setToolTip(
+            tip(
+                phrase(
+                    "{words}\n{below}\nDrag or Ctrl with arrows: another place. Del: take it out.",
+                    words=self._words[0],
+                    below=below,
+                )
+            )
+        )
+        self.setAccessibleName(phrase("Pick-up {words}, {below}", words=self._words[0], below=below))
         self.update()
 
     @painted
@@ -195,17 +206,17 @@ class LoadRow(QFrame):
         super().__init__(parent)
         self._model = model
         self.setObjectName("mat")
-        self.setAccessibleName("The load, one pick-up after another")
+        self.setAccessibleName(phrase("The load, one pick-up after another"))
         self.cards: list[PickUpCard] = []
         guard = WheelGuard(self)
-        self.after = choice("What is in the brush when the load begins", guard)
+        self.after = choice(phrase("What is in the brush when the load begins"), guard)
         self.after.setMinimumWidth(150)
         self.after.activated.connect(self._choose_after)
         self.add = QToolButton()
         self.add.setIcon(icon("plus"))
-        self.add.setText("Load")
+        self.add.setText(phrase("Load"))
         self.add.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.add.setToolTip("Another pick-up, or a whole way to load")
+        self.add.setToolTip(phrase("Another pick-up, or a whole way to load"))
         self.add.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.kinds = QMenu(self.add)
         self.kinds.setToolTipsVisible(True)
@@ -241,7 +252,7 @@ class LoadRow(QFrame):
         column = QVBoxLayout(held)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        for words, box in (("Brush", brush), ("Begin with", self.after)):
+        for words, box in ((phrase("Brush"), brush), (phrase("Begin with"), self.after)):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(box)
@@ -273,28 +284,34 @@ class LoadRow(QFrame):
     def _rarer(self, guard: WheelGuard) -> QGridLayout:
         """Return the fields of a pick-up that are touched less often."""
         model = self._model
-        self.before, self.way, self.face = (choice(name, guard) for name in ("Before", "How", "Face"))
+        self.before, self.way, self.face = (
+            choice(name, guard) for name in (phrase("Before"), phrase("How"), phrase("Face"))
+        )
         for before, words in _BEFORE_WORDS.items():
             self.before.addItem(words, before)
         for way, words in _WAY_WORDS.items():
             self.way.addItem(words, way)
         for face in Face:
-            self.face.addItem(f"{face.value} face", face)
+            self.face.addItem(phrase("{face} face", face=named(face)), face)
         self.part_from, self.part_to = NumberField(PART_FROM), NumberField(PART_TO)
-        self.before.activated.connect(lambda at: model.set_pickup("Before", before=self.before.itemData(at)))
-        self.way.activated.connect(lambda at: model.set_pickup("How it is loaded", way=self.way.itemData(at)))
-        self.face.activated.connect(lambda at: model.set_pickup("Face of the sponge", face=self.face.itemData(at)))
+        self.before.activated.connect(lambda at: model.set_pickup(phrase("Before"), before=self.before.itemData(at)))
+        self.way.activated.connect(lambda at: model.set_pickup(phrase("How it is loaded"), way=self.way.itemData(at)))
+        self.face.activated.connect(
+            lambda at: model.set_pickup(phrase("Face of the sponge"), face=self.face.itemData(at))
+        )
         self.part_from.edited.connect(lambda v: self._set_part(0, v / 100))
         self.part_to.edited.connect(lambda v: self._set_part(1, v / 100))
         self.lays = QToolButton()
-        self.lays.setText("Lay with it")
+        self.lays.setText(phrase("Lay with it"))
         self.lays.setCheckable(True)
-        self.lays.setToolTip("Lay the stroke with this face of the sponge")
+        self.lays.setToolTip(phrase("Lay the stroke with this face of the sponge"))
         self.lays.clicked.connect(self._lay_with)
         grid = QGridLayout()
         grid.setHorizontalSpacing(6)
         grid.setVerticalSpacing(0)
-        self._labels = [Label(words) for words in ("Before", "How", "Part", "to", "Face")]
+        self._labels = [
+            Label(words) for words in (phrase("Before"), phrase("How"), phrase("Part"), "to", phrase("Face"))
+        ]
         places = [(0, 0), (1, 0), (0, 2), (1, 2), (0, 4)]
         widgets = (self.before, self.way, self.part_from, self.part_to, self.face)
         for label, (at_row, column), widget in zip(self._labels, places, widgets, strict=True):
@@ -314,20 +331,22 @@ class LoadRow(QFrame):
         if pickup is not None:
             part = (min(u, pickup.part[1] - 0.02), pickup.part[1])
             part = part if end == 0 else (pickup.part[0], max(u, pickup.part[0] + 0.02))
-            self._model.set_pickup("Part of the edge", f"part {end}", part=part)
+            self._model.set_pickup(phrase("Part of the edge"), phrase("part {end}", end=end), part=part)
 
     def _lay_with(self) -> None:
         pickup = self._model.pickup
         if pickup is not None:
             face = pickup.face
-            self._edit_recipe("Lay with this face", lambda s: replace(s, recipe=replace(s.recipe, lays=face)))
+            self._edit_recipe(phrase("Lay with this face"), lambda s: replace(s, recipe=replace(s.recipe, lays=face)))
 
     def _choose_after(self, index: int) -> None:
         after = self.after.itemData(index)
-        self._edit_recipe("Begin with", lambda s: replace(s, recipe=replace(s.recipe, after=after)))
+        self._edit_recipe(phrase("Begin with"), lambda s: replace(s, recipe=replace(s.recipe, after=after)))
 
     def _set_reload(self, habit: Reload, count: int) -> None:
-        self._model.edit("When to reload", lambda plan, stroke: with_habit(plan, {stroke.id}, habit, count), "reload")
+        self._model.edit(
+            phrase("When to reload"), lambda plan, stroke: with_habit(plan, {stroke.id}, habit, count), "reload"
+        )
 
     def _edit_recipe(self, label: str, make: object) -> None:
         self._model.edit(label, lambda plan, stroke: with_stroke(plan, make(stroke)))  # type: ignore[operator]
@@ -344,7 +363,7 @@ class LoadRow(QFrame):
         """Add the chosen pick-up once more at the end."""
         pickup = self._model.pickup
         if pickup is not None:
-            self._edit_recipe("Once more", lambda s: with_new_pickup(s, len(s.recipe.pickups), pickup))
+            self._edit_recipe(phrase("Once more"), lambda s: with_new_pickup(s, len(s.recipe.pickups), pickup))
             self._model.choose_pickup(len(self._model.committed_stroke.recipe.pickups) - 1)
 
     def _move(self, number: int, places: int) -> None:
@@ -353,12 +372,12 @@ class LoadRow(QFrame):
             return
         to = min(max(number + places, 0), len(stroke.recipe.pickups) - 1)
         if to != number:
-            self._edit_recipe("Another order", lambda s: with_moved_pickup(s, number, to))
+            self._edit_recipe(phrase("Another order"), lambda s: with_moved_pickup(s, number, to))
             self._model.choose_pickup(to)
             self.cards[to].setFocus()
 
     def _drop(self, number: int) -> None:
-        self._edit_recipe("Take a pick-up out", lambda s: without_pickup(s, number))
+        self._edit_recipe(phrase("Take a pick-up out"), lambda s: without_pickup(s, number))
         self._model.choose_pickup(None)
 
     def list_kinds(self) -> None:
@@ -372,7 +391,7 @@ class LoadRow(QFrame):
             action.setToolTip(kind.words)
         self.kinds.addSeparator()
         if self._model.pickup is not None:
-            self.kinds.addAction("The chosen pick-up once more", self.repeat)
+            self.kinds.addAction(phrase("The chosen pick-up once more"), self.repeat)
 
     # --- following ---
 
@@ -388,8 +407,10 @@ class LoadRow(QFrame):
         for card, edge in zip(self.cards, after, strict=True):
             card.show_pickup(plan, stroke, edge)
             card.setChecked(card.number == self._model.pickup_index)
-        names: list[tuple[str, object]] = [("a clean brush", "")]
-        names += [(f"what {plan.stroke(name).name} left", name) for name in goes_on_with(plan, stroke)]
+        names: list[tuple[str, object]] = [(phrase("a clean brush"), "")]
+        names += [
+            (phrase("what {stroke} left", stroke=plan.stroke(name).name), name) for name in goes_on_with(plan, stroke)
+        ]
         fill(self.after, names, stroke.recipe.after)
         self.reload.show_habit(stroke.reload, stroke.reload_after)
         self._show_rarer(stroke)
@@ -419,7 +440,9 @@ class LoadRow(QFrame):
         if pickup is None:
             return
         along = self._model.axis is GradientAxis.ALONG
-        self._labels[2].setText(f"From {axis_words(self._model.axis)[0]}" if along else "Part")
+        self._labels[2].setText(
+            phrase("From {axis_words}", axis_words=axis_words(self._model.axis)[0]) if along else phrase("Part")
+        )
         with QSignalBlocker(self.before), QSignalBlocker(self.way), QSignalBlocker(self.face):
             self.before.setCurrentIndex(list(Before).index(pickup.before))
             self.way.setCurrentIndex(list(Way).index(pickup.way))

@@ -28,6 +28,7 @@ from pennello.design.wishing import with_wish_boundary
 from pennello.files.picture import ribbons
 from pennello.kit.applicator import GradientAxis
 from pennello.kit.contact import BINS
+from pennello.phrases import named, phrase, told
 from pennello.session.forecast import Outcome
 from pennello.ui.bench_model import BenchModel, StrokeChange
 from pennello.ui.theme.tokens import theme
@@ -58,7 +59,7 @@ class StateMark(QWidget):
     def show_word(self, word: str) -> None:
         """Show holds, close or misses."""
         self.word = word
-        self.setAccessibleName(word)
+        self.setAccessibleName(told(word))
         self.update()
 
     @painted
@@ -84,8 +85,8 @@ class MendChip(QPushButton):
         super().__init__(words)
         self.mend = mend
         self.setProperty("chip", True)
-        self.setAccessibleName(f"Mend: {words}")
-        self.setToolTip("Hover to see it, click to apply it; undo takes it back")
+        self.setAccessibleName(phrase("Mend: {words}", words=words))
+        self.setToolTip(phrase("Hover to see it, click to apply it; undo takes it back"))
 
     def enterEvent(self, event: QEnterEvent) -> None:
         """Show what it would do."""
@@ -99,10 +100,10 @@ class MendChip(QPushButton):
 
 
 PAGES = (
-    ("wish", "Wish ...", "What this stroke should look like"),
-    ("find", "Find a load", "Which cake, where on it, which brush: the loads at hand, nearest first"),
-    ("design", "Design a cake", "Which cake to make for it, or one for several strokes"),
-    ("forgive", "Forgiving?", "How many of 400 tries with your hand's slips still hold"),
+    ("wish", phrase("Wish ..."), phrase("What this stroke should look like")),
+    ("find", phrase("Find a load"), phrase("Which cake, where on it, which brush: the loads at hand, nearest first")),
+    ("design", phrase("Design a cake"), phrase("Which cake to make for it, or one for several strokes")),
+    ("forgive", phrase("Forgiving?"), phrase("How many of 400 tries with your hand's slips still hold")),
 )
 
 
@@ -120,7 +121,7 @@ class Readout(QFrame):
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("mat")
-        self.setAccessibleName("Read-out")
+        self.setAccessibleName(phrase("Read-out"))
         self._model = model
         self._judged: Outcome | None = None
         self._trying = False
@@ -129,7 +130,7 @@ class Readout(QFrame):
         outer.setSpacing(16)
         self.surface = Surface(self)
         self.surface.draw = self._draw
-        self.surface.setAccessibleName("Ribbons: wanted, laid near the start, laid near the end")
+        self.surface.setAccessibleName(phrase("Ribbons: wanted, laid near the start, laid near the end"))
         self.surface.resized.connect(self._place)
         self._bounds: list[Handle] = []
         outer.addWidget(self.surface, 6)
@@ -190,9 +191,11 @@ class Readout(QFrame):
             if index >= len(stops()) - 1:
                 return ""
             stop, unit = stops()[index], model.unit
-            start = "the tip" if model.axis is GradientAxis.ALONG else "A"
+            start = phrase("the tip") if model.axis is GradientAxis.ALONG else "A"
             at = length_text(stop.to_u * model.edge_mm, unit)
-            return f"{at} from {start}, {length_text(stop.blend_mm, unit)} soft"
+            return phrase(
+                "{at} from {start}, {blend_mm} soft", at=at, start=start, blend_mm=length_text(stop.blend_mm, unit)
+            )
 
         def put(stop: Stop) -> StrokeChange:
             return _wish_change(lambda wanted: with_wish_boundary(wanted, index, stop.to_u, stop.blend_mm))
@@ -206,24 +209,24 @@ class Readout(QFrame):
 
         def typed(handle: Handle) -> None:
             width, stop = model.edge_mm, stops()[index]
-            quantity = Quantity("Wanted boundary from A", 0.0, width, 0.5, 1, length=True)
+            quantity = Quantity(phrase("Wanted boundary from A"), 0.0, width, 0.5, 1, length=True)
             type_over(
                 handle,
                 quantity,
                 model.unit,
                 stop.to_u * width,
-                lambda at: model.edit("Move a wanted boundary", put(replace(stop, to_u=at / width))),
+                lambda at: model.edit(phrase("Move a wanted boundary"), put(replace(stop, to_u=at / width))),
             )
 
         work = Held[Stop, StrokeChange](
-            name=f"Wanted boundary {index + 1} (up and down: softer, harder)",
-            label="Move a wanted boundary",
+            name=phrase("Wanted boundary {index} (up and down: softer, harder)", index=index + 1),
+            label=phrase("Move a wanted boundary"),
             now=lambda: model.committed_stroke.wanted.stops[index],
             put=put,
             say=value,
             drag=led,
             step=stepped,
-            merge=lambda: f"wish {index}",
+            merge=lambda: phrase("wish {index}", index=index),
             typed=typed,
         ).work(model)
         return Handle(self.surface, "bar", work, Qt.CursorShape.SplitHCursor)
@@ -256,13 +259,18 @@ class Readout(QFrame):
         self.mark.show_word(outcome.state.value)
         seen = outcome.seen
         self.figures.setText(
-            f"mean {de_text(seen.mean_de00)}, 95 % below {de_text(seen.p95_de00)} · predicted; "
-            f"never calibrated, about 5 dE off and one in twenty over 11{_lasting(outcome)}"
+            phrase(
+                "mean {de}, 95 % below {de_2} · predicted; "
+                "never calibrated, about 5 dE off and one in twenty over 11{lasting}",
+                de=de_text(seen.mean_de00),
+                de_2=de_text(seen.p95_de00),
+                lasting=_lasting(outcome),
+            )
         )
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
         elif not self._trying:
-            self.headline.setText(f"{outcome.state.value.capitalize()} ...")
+            self.headline.setText(f"{named(outcome.state).capitalize()} ...")
             self.headline.setEnabled(False)
 
     def _clear(self) -> None:
@@ -326,7 +334,7 @@ class Readout(QFrame):
     def _draw(self, painter: QPainter) -> None:
         outcome, area = self._model.outcome, QRectF(self.surface.rect())
         if outcome is None:
-            draw_note(painter, area, "What is wanted and what is laid will lie here, one above the other.")
+            draw_note(painter, area, phrase("What is wanted and what is laid will lie here, one above the other."))
             return
         width_mm = outcome.attempt.edge_mm
         scale = self._scale
@@ -335,7 +343,11 @@ class Readout(QFrame):
         track = outcome.laid.track
         late = length_text(float(outcome.seen.s_mm[-2]), self._model.unit)
         early = length_text(float(outcome.seen.s_mm[1]), self._model.unit)
-        names = ("wanted", f"laid, {early}", f"laid, {late}") if track.length_mm else ("wanted", "laid", "laid")
+        names = (
+            (phrase("wanted"), phrase("laid, {early}", early=early), phrase("laid, {late}", late=late))
+            if track.length_mm
+            else (phrase("wanted"), phrase("laid"), phrase("laid"))
+        )
         for row, (colours, name) in enumerate(zip(ribbons(outcome.seen), names, strict=True)):
             strip = QRectF(_LABEL_PX, _TOP_PX + row * (height + 3), width_mm * scale, height)
             painter.drawImage(strip, strip_image(colours))
@@ -381,7 +393,7 @@ class Readout(QFrame):
             painter.drawPolyline([QPointF(a, b) for a, b in zip(x, line, strict=True)])
         labels = QRectF(0, area.top() - 8, _LABEL_PX - 6, 16)
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        draw_note(painter, labels, f"{top:.0f} dE", right)
+        draw_note(painter, labels, phrase("{top:.0f} dE", top=top), right)
         draw_note(painter, QRectF(0, area.bottom() - 8, _LABEL_PX - 6, 16), "0 dE", right)
         draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)
 
@@ -405,6 +417,8 @@ def _lasting(outcome: Outcome) -> str:
     if count is None:
         return ""
     if count >= MOST_FROM_ONE_LOAD:
-        return f" · one load gives {count} of these or more"
-    words = f"one load gives {count} of these" if count else "one load does not last to its end"
-    return f" · {words}, pale from number {count + 1}" if count else f" · {words}"
+        return phrase(" · one load gives {count} of these or more", count=count)
+    words = (
+        phrase("one load gives {count} of these", count=count) if count else phrase("one load does not last to its end")
+    )
+    return phrase(" · {words}, pale from number {count}", words=words, count=count + 1) if count else f" · {words}"

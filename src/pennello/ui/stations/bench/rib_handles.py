@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.lay.stroke import Key, NibMode, Stroke
 from pennello.lay.track import Track
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.skin_view import SkinView
 from pennello.ui.widgets.handle import Handle, keep_handles
@@ -74,22 +75,26 @@ class RibHandles:
                 new = Key((here.at + there.at) / 2, (here.value + there.value) / 2)
                 return replace(stroke, nib=replace(stroke.nib, keys=tuple(sorted((*keys, new), key=lambda k: k.at))))
 
-            model.edit("Another rib to turn", stroke_change(make))
+            model.edit(phrase("Another rib to turn"), stroke_change(make))
 
         def say() -> str:
             keys = keys_now()
-            return f"{keys[index].value:.0f}° at {keys[index].at:.0%} of the way" if index < len(keys) else ""
+            return (
+                phrase("{keys:.0f}° at {at:.0%} of the way", keys=keys[index].value, at=keys[index].at)
+                if index < len(keys)
+                else ""
+            )
 
         work = number_held(
             model,
-            Quantity(f"Rib {index + 1} (double click puts another)", -720, 720, 1, 0, "°"),
-            "Turn a rib",
+            Quantity(phrase("Rib {index} (double click puts another)", index=index + 1), -720, 720, 1, 0, "°"),
+            phrase("Turn a rib"),
             now=lambda: model.committed_stroke.stroke.nib.keys[index].value,
             put=with_angle,
             say=say,
             drag=led,
             by=lambda x, y, factor: (x + y) * factor,
-            merge=lambda: f"rib {index}",
+            merge=lambda: phrase("rib {index}", index=index),
         )
         work.typed = put_more
         return Handle(self._surface, "turn", work, Qt.CursorShape.SizeAllCursor)

@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 from pennello.aim.attempt import Side
 from pennello.colour.basis import FULL
 from pennello.load.edge import boundaries
+from pennello.phrases import phrase
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.skin_view import SkinView
 from pennello.ui.theme.tokens import theme
@@ -97,7 +98,9 @@ def draw_faults(painter: QPainter, view: SkinView, outcome: Outcome) -> None:
     for at_mm, code in pins:
         moment = int(track.at(np.array([at_mm]))[0])
         a, b = track.points(np.array([moment]), np.array([0.0, 1.0]))[0]
-        words = {"pale": "runs pale", "drip": "may drip", "wrong_rim": "wrong rim"}.get(code, code.replace("_", " "))
+        words = {"pale": phrase("runs pale"), "drip": phrase("may drip"), "wrong_rim": phrase("wrong rim")}.get(
+            code, code.replace("_", " ")
+        )
         painter.setPen(QPen(ink_on(outcome, 220), 1.6))
         painter.drawLine(view.point(*a), view.point(*b))
         top = min(view.point(*a), view.point(*b), key=lambda p: p.y())

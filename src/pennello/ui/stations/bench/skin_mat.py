@@ -16,6 +16,7 @@ from pennello.design.plan import PlanStroke, skin_bytes
 from pennello.errors import PennelloError
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import COORDINATE_LIMIT_MM, Point
+from pennello.phrases import named, phrase
 from pennello.session.forecast import Outcome
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.rib_handles import RibHandles
@@ -32,28 +33,28 @@ from pennello.units import length_text
 
 _GAUGE_PX = 34
 _MODES = (
-    (NibMode.FOLLOWING, "follows the path"),
-    (NibMode.FIXED, "stays as it is"),
-    (NibMode.PIVOTING, "turns on a corner"),
-    (NibMode.KEYED, "turns by keys"),
+    (NibMode.FOLLOWING, phrase("follows the path")),
+    (NibMode.FIXED, phrase("stays as it is")),
+    (NibMode.PIVOTING, phrase("turns on a corner")),
+    (NibMode.KEYED, phrase("turns by keys")),
 )
 
-PLACE = Quantity("Chosen point, across", -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
-DOWN = Quantity("Chosen point, down", -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
-ANGLE = Quantity("Chisel angle", -720, 720, 1, 0, "°")
-ANGLE_END = Quantity("Chisel angle at the end", -720, 720, 1, 0, "°")
-PIVOT = Quantity("Pivot on the edge, 0 % is A, 100 % is B", 0, 100, 5, 0, " %")
-PRESSURE = Quantity("Pressure", 5, 100, 5, 0, " %")
-WIGGLES = Quantity("Wiggles", 0, 100, 1, 0, " ×")
-AFTER = Quantity("Seconds after the last stroke", 0, 3600, 10, 0, " s after")
-WIGGLE_WIDTH = Quantity("Width of a wiggle", 0, 60, 0.5, 1, length=True)
+PLACE = Quantity(phrase("Chosen point, across"), -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
+DOWN = Quantity(phrase("Chosen point, down"), -COORDINATE_LIMIT_MM, COORDINATE_LIMIT_MM, 1, 1, length=True)
+ANGLE = Quantity(phrase("Chisel angle"), -720, 720, 1, 0, "°")
+ANGLE_END = Quantity(phrase("Chisel angle at the end"), -720, 720, 1, 0, "°")
+PIVOT = Quantity(phrase("Pivot on the edge, 0 % is A, 100 % is B"), 0, 100, 5, 0, " %")
+PRESSURE = Quantity(phrase("Pressure"), 5, 100, 5, 0, " %")
+WIGGLES = Quantity(phrase("Wiggles"), 0, 100, 1, 0, " ×")
+AFTER = Quantity(phrase("Seconds after the last stroke"), 0, 3600, 10, 0, phrase(" s after"))
+WIGGLE_WIDTH = Quantity(phrase("Width of a wiggle"), 0, 60, 0.5, 1, length=True)
 
 
 class SkinMat(Mat):
     """The skin with the stroke, ribs of the nib every 5 mm, rim, heel, start, and handles."""
 
     def __init__(self, model: BenchModel, parent: QWidget | None = None) -> None:
-        super().__init__("Skin", parent)
+        super().__init__(phrase("Skin"), parent)
         self._model = model
         self._view = SkinView()
         self._image: tuple[Outcome, QImage] | None = None
@@ -76,9 +77,12 @@ class SkinMat(Mat):
         self.whole, self.wet, self.lead = (
             self._switch(words, hint)
             for words, hint in (
-                ("Whole skin", "All strokes on one skin, in their order, wet over wet"),
-                ("Wet", "Where it is still wet when the last stroke ends, and after the seconds beside it"),
-                ("Hand", "How the hand leads the stroke: pressure, flips, lift, part, path"),
+                (phrase("Whole skin"), phrase("All strokes on one skin, in their order, wet over wet")),
+                (
+                    phrase("Wet"),
+                    phrase("Where it is still wet when the last stroke ends, and after the seconds beside it"),
+                ),
+                (phrase("Hand"), phrase("How the hand leads the stroke: pressure, flips, lift, part, path")),
             )
         )
         self.after = NumberField(AFTER)
@@ -112,13 +116,13 @@ class SkinMat(Mat):
         model = self._model
         self.mode_choice, self.rim_choice = QComboBox(), QComboBox()
         guard = WheelGuard(self)
-        for box, name in ((self.mode_choice, "Chisel"), (self.rim_choice, "Rim")):
+        for box, name in ((self.mode_choice, phrase("Chisel")), (self.rim_choice, phrase("Rim"))):
             box.setAccessibleName(name)
             box.installEventFilter(guard)
         for mode, words in _MODES:
             self.mode_choice.addItem(words, mode)
         for side in Side:
-            self.rim_choice.addItem(f"corner {side.value}", side)
+            self.rim_choice.addItem(phrase("corner {side}", side=named(side)), side)
         self.mode_choice.activated.connect(self._choose_mode)
         self.rim_choice.activated.connect(self._choose_rim)
         made = (NumberField(q) for q in (ANGLE, ANGLE_END, PIVOT, PRESSURE, WIGGLES, WIGGLE_WIDTH, PLACE, DOWN))
@@ -132,32 +136,34 @@ class SkinMat(Mat):
             self.across,
             self.down,
         ) = made
-        self.angle.edited.connect(lambda v: self._edit_nib("Chisel angle", angle_deg=v))
-        self.angle_end.edited.connect(lambda v: self._edit_nib("Chisel angle at the end", angle_end_deg=v))
-        self.pivot.edited.connect(lambda v: self._edit_nib("Pivot", pivot_u=v / 100))
+        self.angle.edited.connect(lambda v: self._edit_nib(phrase("Chisel angle"), angle_deg=v))
+        self.angle_end.edited.connect(lambda v: self._edit_nib(phrase("Chisel angle at the end"), angle_end_deg=v))
+        self.pivot.edited.connect(lambda v: self._edit_nib(phrase("Pivot"), pivot_u=v / 100))
         self.pressure.edited.connect(
-            lambda v: model.edit("Pressure", stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure")
+            lambda v: model.edit(phrase("Pressure"), stroke_change(lambda s: replace(s, pressure=v / 100)), "pressure")
         )
         self.wiggles.edited.connect(lambda v: self._edit_wiggle(count=v))
         self.wiggle_width.edited.connect(lambda v: self._edit_wiggle(width_mm=v))
         self.across.edited.connect(lambda v: self._put_point(v, self._point_now()[1]))
         self.down.edited.connect(lambda v: self._put_point(self._point_now()[0], v))
-        self.add_field(0, 0, "Press", self.pressure)
-        self.add_field(0, 1, "Angle", self.angle)
-        self.add_field(0, 2, "Rim", self.rim_choice)
-        self.add_field(0, 0, "Chisel", self.mode_choice, 2, rest=True)
+        self.add_field(0, 0, phrase("Press"), self.pressure)
+        self.add_field(0, 1, phrase("Angle"), self.angle)
+        self.add_field(0, 2, phrase("Rim"), self.rim_choice)
+        self.add_field(0, 0, phrase("Chisel"), self.mode_choice, 2, rest=True)
         self.add_field(0, 2, "to", self.angle_end, rest=True)
-        self.add_field(0, 3, "Pivot at", self.pivot, rest=True)
-        self.add_field(1, 0, "Wiggles", self.wiggles, rest=True)
-        self.add_field(1, 1, "wide", self.wiggle_width, rest=True)
-        self.add_field(1, 2, "Point", self.across, rest=True)
-        self.add_field(1, 3, "down", self.down, rest=True)
+        self.add_field(0, 3, phrase("Pivot at"), self.pivot, rest=True)
+        self.add_field(1, 0, phrase("Wiggles"), self.wiggles, rest=True)
+        self.add_field(1, 1, phrase("wide"), self.wiggle_width, rest=True)
+        self.add_field(1, 2, phrase("Point"), self.across, rest=True)
+        self.add_field(1, 3, phrase("down"), self.down, rest=True)
         self.more = self.fold("skin")
         self.fields.addWidget(self.more, 0, 6)
 
     def _choose_mode(self, index: int) -> None:
         mode: NibMode = self.mode_choice.itemData(index)
-        self._model.edit("Chisel", stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode))))
+        self._model.edit(
+            phrase("Chisel"), stroke_change(lambda stroke: replace(stroke, nib=self._nib_as_is(stroke, mode)))
+        )
 
     def _nib_as_is(self, stroke: Stroke, mode: NibMode) -> Nib:
         """Return the nib in another mode that begins as the present one does."""
@@ -178,7 +184,7 @@ class SkinMat(Mat):
 
     def _choose_rim(self, index: int) -> None:
         rim = self.rim_choice.itemData(index)
-        self._model.edit("Rim", lambda plan, stroke: with_stroke(plan, replace(stroke, rim=rim)))
+        self._model.edit(phrase("Rim"), lambda plan, stroke: with_stroke(plan, replace(stroke, rim=rim)))
 
     def _edit_nib(self, label: str, **changes: float) -> None:
         self._model.edit(label, stroke_change(lambda s: replace(s, nib=replace(s.nib, **changes))), label)  # type: ignore[arg-type]
@@ -188,7 +194,7 @@ class SkinMat(Mat):
             wiggle: Wiggle = replace(stroke.wiggle, **changes)
             return replace(stroke, wiggle=wiggle)
 
-        self._model.edit("Wiggle", stroke_change(change), f"wiggle {list(changes)}")
+        self._model.edit(phrase("Wiggle"), stroke_change(change), phrase("wiggle {list}", list=list(changes)))
 
     def _point_now(self) -> tuple[float, float]:
         stroke = self._model.stroke
@@ -200,7 +206,7 @@ class SkinMat(Mat):
     def _put_point(self, x_mm: float, y_mm: float) -> None:
         index = self._chosen_point
         at = (round(x_mm, 4), round(y_mm, 4))
-        self._model.edit("Move a point", _with_point(index, at), f"point {index}")
+        self._model.edit(phrase("Move a point"), _with_point(index, at), phrase("point {index}", index=index))
 
     # --- handles ---
 
@@ -212,7 +218,7 @@ class SkinMat(Mat):
             if index >= len(points):
                 return ""
             x, y = points[index]
-            return f"{length_text(x, model.unit)} across, {length_text(y, model.unit)} down"
+            return phrase("{x} across, {y} down", x=length_text(x, model.unit), y=length_text(y, model.unit))
 
         def led(start: Point, way: QPointF) -> Point:
             return round(start[0] + way.x() / self._view.scale, 2), round(start[1] + way.y() / self._view.scale, 2)
@@ -224,14 +230,18 @@ class SkinMat(Mat):
         on_path = index % 3 == 0
         number = index // 3 + 1 if on_path else (index + 1) // 3 + (0 if index % 3 == 2 else 1)
         point: Held[Point, StrokeChange] = Held(
-            name=f"{'Point' if on_path else 'Handle'} {number} of the path",
-            label="Move a point",
+            name=(
+                phrase("Point {number} of the path", number=number)
+                if on_path
+                else phrase("Handle {number} of the path", number=number)
+            ),
+            label=phrase("Move a point"),
             now=lambda: model.committed_stroke.stroke.path.points_mm[index],
             put=lambda at: _with_point(index, at),
             say=say,
             drag=led,
             step=lambda at, x, y, factor: (at[0] + x * factor, at[1] + y * factor),
-            merge=lambda: f"point {index}",
+            merge=lambda: phrase("point {index}", index=index),
             typed=typed,
         )
         handle = Handle(self.surface, "square" if on_path else "dot", point.work(model), Qt.CursorShape.SizeAllCursor)
@@ -270,7 +280,7 @@ class SkinMat(Mat):
         return number_held(
             model,
             PRESSURE,
-            "Pressure",
+            phrase("Pressure"),
             now=lambda: model.committed_stroke.stroke.pressure,
             put=lambda share: stroke_change(lambda s: replace(s, pressure=share)),
             say=lambda: f"{model.stroke.stroke.pressure if model.stroke else 0.5:.0%}".replace("%", " %"),
@@ -396,7 +406,9 @@ class SkinMat(Mat):
         if outcome:
             track = outcome.laid.track
             widest = length_text(float(track.ribbon_mm.max()), unit)
-            self.note.setText(f"{length_text(track.length_mm, unit)} long, {widest} wide")
+            self.note.setText(
+                phrase("{length_mm} long, {widest} wide", length_mm=length_text(track.length_mm, unit), widest=widest)
+            )
 
     # --- drawing ---
 
@@ -441,8 +453,8 @@ class SkinMat(Mat):
         painter.drawRoundedRect(pill, 10, 10)
         painter.setBrush(QColor(theme().line))
         painter.drawRoundedRect(gauge, 3, 3)
-        draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), "full")
-        draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), "light")
+        draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), phrase("full"))
+        draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), phrase("light"))
 
 
 def _with_point(index: int, at: Point) -> StrokeChange:

@@ -12,6 +12,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QStackedLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.session.copies import stroke_image
 from pennello.session.exports import Work, cake_label, load_card, stroke_picture
 from pennello.ui.copying import Copied
@@ -51,8 +52,8 @@ class BenchStation(QWidget, Station):
         mats.addWidget(self.cake, 300)
         mats.addWidget(self.edge, 220)
         mats.addWidget(self.skin, 620)
-        self.cake.setMinimumWidth(264)
-        self.edge.setMinimumWidth(206)
+        self.cake.setMinimumWidth(max(264, self.cake.minimumSizeHint().width()))
+        self.edge.setMinimumWidth(max(206, self.edge.minimumSizeHint().width()))
         self._page_by_name: dict[str, ReadoutPage] = {}
         self.below = self._pages()
         bench = QWidget()
@@ -242,16 +243,18 @@ class BenchStation(QWidget, Station):
         stroke = self.model.stroke
         if stroke is None:
             return None
-        return Copied("the stroke as a picture", stroke_image(self.model.plan, stroke.id, self.model.unit))
+        return Copied(phrase("the stroke as a picture"), stroke_image(self.model.plan, stroke.id, self.model.unit))
 
     def papers(self) -> tuple[Printed, ...]:
         """The load card, and the label of the cake."""
         stroke, plan, unit = self.model.stroke, self.model.plan, self.model.unit
         if stroke is None:
             return ()
-        found = [Printed("Load card", partial(load_card, plan, stroke.id, unit), stroke.id)]
+        found = [Printed(phrase("Load card"), partial(load_card, plan, stroke.id, unit), stroke.id)]
         if self.model.cake is not None:
-            found.append(Printed("Label of the cake", partial(cake_label, plan, self.model.cake, unit), "label"))
+            found.append(
+                Printed(phrase("Label of the cake"), partial(cake_label, plan, self.model.cake, unit), "label")
+            )
         return tuple(found)
 
     def follow_drawing(self, path: Path) -> None:
@@ -266,24 +269,26 @@ class BenchStation(QWidget, Station):
 
     def ask_picture(self) -> None:
         """Ask where and write the stroke with its ribbons as PNG."""
-        self._ask_out("Picture of the stroke", ".png", stroke_picture)
+        self._ask_out(phrase("Picture of the stroke"), ".png", stroke_picture)
 
     def ask_card(self) -> None:
         """Ask where and write the load card."""
-        self._ask_out("Load card", ".pdf", load_card)
+        self._ask_out(phrase("Load card"), ".pdf", load_card)
 
     def ask_label(self) -> None:
         """Ask where and write the label of the cake on the Bench."""
         cake = self.model.cake if self.model.stroke is not None else None
         if self.model.stroke is not None and cake is None:
-            self._place.say("Nothing on the Bench comes from a cake; choose a pick-up that does.")
+            self._place.say(phrase("Nothing on the Bench comes from a cake; choose a pick-up that does."))
             return
-        self._ask_out("Label of the cake", ".pdf", lambda plan, _, unit, path: cake_label(plan, cake, unit, path))
+        self._ask_out(
+            phrase("Label of the cake"), ".pdf", lambda plan, _, unit, path: cake_label(plan, cake, unit, path)
+        )
 
     def _ask_out(self, words: str, ending: str, make: Callable[[Plan, str, LengthUnit, Path], Work]) -> None:
         stroke, place = self.model.stroke, self._place
         if stroke is None:
-            place.say("There is no stroke yet; begin with a petal.")
+            place.say(phrase("There is no stroke yet; begin with a petal."))
             return
         path = ask_target(place.window, words, place.folder() / f"{stroke.id}{ending}", (ending,))
         if path is not None:

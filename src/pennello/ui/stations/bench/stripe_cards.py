@@ -12,6 +12,7 @@ from pennello.kit.cake import STRIPE_MM, Cake
 from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import NeighbourMix
 from pennello.load.wear import dirt_share
+from pennello.phrases import named, phrase
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
@@ -22,7 +23,7 @@ from pennello.ui.widgets.plain import tip
 from pennello.ui.widgets.words import Words
 from pennello.units import LengthUnit, length_text
 
-WIDTH = Quantity("Width of the stripe", *STRIPE_MM, 0.5, 1, length=True)
+WIDTH = Quantity(phrase("Width of the stripe"), *STRIPE_MM, 0.5, 1, length=True)
 CARD_PX = QSize(148, 166)
 MIX_PX = 62
 
@@ -44,7 +45,7 @@ class DepthPicture(QWidget):
         self._from: QPointF | None = None
         self.setFixedHeight(38)
         self.setCursor(Qt.CursorShape.SizeAllCursor)
-        self.setToolTip("Drag it to another place among the stripes")
+        self.setToolTip(phrase("Drag it to another place among the stripes"))
 
     def show_stripe(self, colour: str, hollow: float, dirt: float) -> None:
         """Show a colour, how hollow (0 to 1) and how dirty (0 to 1) it is."""
@@ -105,13 +106,13 @@ class StripeCard(QFrame):
         super().__init__()
         self.number = number
         self.setFixedWidth(CARD_PX.width())
-        self.setAccessibleName(f"Stripe {number + 1}")
+        self.setAccessibleName(phrase("Stripe {number}", number=number + 1))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         self.picture = DepthPicture()
         self.picture.dragged.connect(lambda way: self.moved.emit(round(way / (CARD_PX.width() + MIX_PX))))
-        self.paint: QComboBox = choice(f"Paint of stripe {number + 1}", guard)
+        self.paint: QComboBox = choice(phrase("Paint of stripe {number}", number=number + 1), guard)
         self.paint.activated.connect(lambda at: self.recoloured.emit(self.paint.itemData(at)))
         self.width_mm = NumberField(WIDTH)
         self.width_mm.edited.connect(self.widened)
@@ -122,9 +123,9 @@ class StripeCard(QFrame):
         row.setSpacing(2)
         row.addWidget(self.width_mm, 1)
         for glyph, words, act in (
-            ("down", "Swap with the stripe at its left", lambda: self.moved.emit(-1)),
-            ("plus", "Put a stripe in after this one", self.inserted.emit),
-            ("away", "Take this stripe out", self.removed.emit),
+            ("down", phrase("Swap with the stripe at its left"), lambda: self.moved.emit(-1)),
+            ("plus", phrase("Put a stripe in after this one"), self.inserted.emit),
+            ("away", phrase("Take this stripe out"), self.removed.emit),
         ):
             row.addWidget(self._button(glyph, words, act))
         column.addLayout(row)
@@ -137,7 +138,7 @@ class StripeCard(QFrame):
         else:
             button.setIcon(icon(glyph))
         button.setToolTip(words)
-        button.setAccessibleName(f"{words}, stripe {self.number + 1}")
+        button.setAccessibleName(phrase("{words}, stripe {number}", words=words, number=self.number + 1))
         button.setFixedSize(26, 26)
         button.setStyleSheet("padding: 2px;")
         button.clicked.connect(lambda _=False: act())  # type: ignore[operator]
@@ -154,9 +155,9 @@ class StripeCard(QFrame):
         self.width_mm.show_unit(unit)
         self.width_mm.show_amount(stripe.width_mm)
         grams = cut_list(cake)[self.number].grams
-        wear = f"{grams:.1f} g, hollow {length_text(stripe.hollow_mm, unit)}"
-        lasts = "not used here" if math.isinf(faces) else f"lasts about {faces:,.0f} faces"
-        self.words.setText(f"{wear}\n{lasts}" + (f", {dirt:.0%} dirty" if dirt > 0.005 else ""))
+        wear = phrase("{grams:.1f} g, hollow {hollow_mm}", grams=grams, hollow_mm=length_text(stripe.hollow_mm, unit))
+        lasts = phrase("not used here") if math.isinf(faces) else phrase("lasts about {faces:,.0f} faces", faces=faces)
+        self.words.setText(f"{wear}\n{lasts}" + (phrase(", {dirt:.0%} dirty", dirt=dirt) if dirt > 0.005 else ""))
 
 
 class MixMark(QWidget):
@@ -172,8 +173,16 @@ class MixMark(QWidget):
         if mix != self._mix:
             self._mix = mix
             self.update()
-        words = f"{one} with {other} {mix.sentence}"
-        self.setToolTip(f"{tip(words)}\nL* {mix.lightness:.0f}, C* {mix.chroma:.0f}, h {mix.hue_deg:.0f}°")
+        words = phrase("{one} with {other} {sentence}", one=one, other=other, sentence=mix.sentence)
+        self.setToolTip(
+            phrase(
+                "{tip}\nL* {lightness:.0f}, C* {chroma:.0f}, h {hue_deg:.0f}°",
+                tip=tip(words),
+                lightness=mix.lightness,
+                chroma=mix.chroma,
+                hue_deg=mix.hue_deg,
+            )
+        )
         self.setAccessibleName(words)
 
     @painted
@@ -186,7 +195,7 @@ class MixMark(QWidget):
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(QColor(self._mix.srgb))
         painter.drawEllipse(swatch)
-        draw_note(painter, QRectF(0, 36, self.width(), 18), self._mix.word.value)
+        draw_note(painter, QRectF(0, 36, self.width(), 18), named(self._mix.word))
 
 
 class CardRow(QWidget):

@@ -22,6 +22,7 @@ from pennello.aim.wish import wanted_lab
 from pennello.design.edits import duplicated_stroke, with_stroke, without_stroke
 from pennello.design.fresh import with_family_stroke, with_fresh_stroke
 from pennello.files.picture import lab_bytes
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
@@ -73,7 +74,7 @@ class StrokeTag(QAbstractButton):
         """Show name and mark; draw again only when they, or what the strip rests on, are others."""
         if self.text() != name:
             self.setText(name)
-            self.setToolTip(tip(f"{name} (F2 renames)"))
+            self.setToolTip(tip(phrase("{name} (F2 renames)", name=name)))
             self.updateGeometry()
         if state != self.state or self._kept is None or self._kept[0] != self._rests_on():
             self.state = state
@@ -108,10 +109,10 @@ class StrokeTag(QAbstractButton):
 
     def rename(self) -> None:
         """Ask for another name."""
-        name, fine = QInputDialog.getText(self, "Stroke", "Name of the stroke", text=self.text())
+        name, fine = QInputDialog.getText(self, phrase("Stroke"), phrase("Name of the stroke"), text=self.text())
         if fine and name.strip():
             self._model.edit(
-                "Rename the stroke",
+                phrase("Rename the stroke"),
                 lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])),
             )
 
@@ -139,26 +140,26 @@ class StrokesBar(QWidget):
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._scroll = scroll
         row.addWidget(scroll, 1)
-        self.add = self._button("plus", "New stroke", self.add_stroke)
-        self.copy = self._button("copy", "Copy this stroke", self.copy_stroke)
-        self.remove = self._button("away", "Take this stroke away (undo brings it back)", self.remove_stroke)
+        self.add = self._button("plus", phrase("New stroke"), self.add_stroke)
+        self.copy = self._button("copy", phrase("Copy this stroke"), self.copy_stroke)
+        self.remove = self._button("away", phrase("Take this stroke away (undo brings it back)"), self.remove_stroke)
         self.kinds = QToolButton()
-        self.kinds.setText("Kinds")
-        self.kinds.setToolTip("A stroke of a family: petals, leaves, lines, fields, dabs")
+        self.kinds.setText(phrase("Kinds"))
+        self.kinds.setToolTip(phrase("A stroke of a family: petals, leaves, lines, fields, dabs"))
         self.kinds.clicked.connect(self.choose_family)
         self.whole = QToolButton()
-        self.whole.setText("All strokes")
+        self.whole.setText(phrase("All strokes"))
         self.whole.setIcon(icon("down"))
         self.whole.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
-        self.whole.setToolTip("For all strokes together: fewer loads, other colours")
+        self.whole.setToolTip(phrase("For all strokes together: fewer loads, other colours"))
         self.whole.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self.whole)
-        menu.addAction("Fewer loads ...", self.show_loads)
-        menu.addAction("Colourways ...", self.show_colourways)
+        menu.addAction(phrase("Fewer loads ..."), self.show_loads)
+        menu.addAction(phrase("Colourways ..."), self.show_colourways)
         self.whole.setMenu(menu)
         self.play = QToolButton()
-        self.play.setText("Play")
-        self.play.setToolTip("The brush moves over this stroke as it is pulled")
+        self.play.setText(phrase("Play"))
+        self.play.setToolTip(phrase("The brush moves over this stroke as it is pulled"))
         self.play.clicked.connect(self.play_stroke)
         for button in (self.add, self.kinds, self.play, self.copy, self.remove, self.whole):
             row.addWidget(button)
@@ -174,7 +175,7 @@ class StrokesBar(QWidget):
     def add_stroke(self) -> None:
         """Add a petal and put it on the Bench."""
         plan, new = with_fresh_stroke(self._model.document.committed)
-        self._model.document.edit("New stroke", plan)
+        self._model.document.edit(phrase("New stroke"), plan)
         self._model.choose(new)
 
     def choose_family(self) -> None:
@@ -216,7 +217,7 @@ class StrokesBar(QWidget):
     def add_family(self, key: str, values: dict[str, float]) -> None:
         """Add a stroke of a family and put it on the Bench."""
         plan, new = with_family_stroke(self._model.document.committed, key, values)
-        self._model.document.edit("New stroke", plan)
+        self._model.document.edit(phrase("New stroke"), plan)
         self._model.choose(new)
 
     def copy_stroke(self) -> None:
@@ -224,14 +225,14 @@ class StrokesBar(QWidget):
         stroke = self._model.stroke
         if stroke:
             plan, new = duplicated_stroke(self._model.document.committed, stroke.id)
-            self._model.document.edit("Copy a stroke", plan)
+            self._model.document.edit(phrase("Copy a stroke"), plan)
             self._model.choose(new)
 
     def remove_stroke(self) -> None:
         """Take the stroke on the Bench out of the plan."""
         stroke = self._model.stroke
         if stroke:
-            self._model.edit("Take a stroke away", lambda plan, gone: without_stroke(plan, gone.id))
+            self._model.edit(phrase("Take a stroke away"), lambda plan, gone: without_stroke(plan, gone.id))
 
     @property
     def tags(self) -> list[StrokeTag]:

@@ -10,6 +10,7 @@ from PySide6.QtCore import QObject, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.session.forecast import Outcome
 from pennello.session.jobs import Job
 from pennello.session.skin_scene import SceneView, SkinScene
@@ -96,7 +97,7 @@ class WholeSkin(QObject):
 def _laid(scene: SkinScene, plan: Plan, focus: int, after_s: float | None, job: Job[_Laid]) -> _Laid:
     """Lay the strokes; a worker does, and touches nothing of the window."""
     view = scene.show(plan, focus, check=job.check)
-    job.report(0.9, "looking at what is wet")
+    job.report(0.9, phrase("looking at what is wet"))
     wet = None if after_s is None else scene.wetness(view.ends_s + after_s, plan.dry_after_s)
     return view, wet, scene.muddied_de00(plan, focus)
 
@@ -110,7 +111,9 @@ def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: ShownSkin
     if shown.wet is not None:
         painter.drawImage(rect, shown.wet)
     if shown.muddied_de00 >= MUDDY_DE00:
-        words = f"wet below: this stroke comes out {de_text(shown.muddied_de00)} muddier; wait, or lay it earlier"
+        words = phrase(
+            "wet below: this stroke comes out {de} muddier; wait, or lay it earlier", de=de_text(shown.muddied_de00)
+        )
         pill = QRectF(area.left() + 10, area.bottom() - 28, 16 + 6.2 * len(words), 20)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))

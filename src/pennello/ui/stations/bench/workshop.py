@@ -25,15 +25,16 @@ from pennello.kit.cut_list import DENSITY_G_PER_CM3, cut_list
 from pennello.kit.neighbours import cake_mixes, hints
 from pennello.kit.stripes import moved, recoloured, swapped, with_inserted, with_width, without
 from pennello.load.wear import cleaned, refilled
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.stripe_cards import CardRow
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
 
-SOFTNESS = Quantity("Softness of the boundaries", *SOFTNESS_MM, 0.1, 1, length=True)
-LENGTH = Quantity("Length of the stripes", 5, 300, 1, 0, length=True)
-DEPTH = Quantity("Depth of the paint", *DEPTH_MM, 0.5, 1, length=True)
+SOFTNESS = Quantity(phrase("Softness of the boundaries"), *SOFTNESS_MM, 0.1, 1, length=True)
+LENGTH = Quantity(phrase("Length of the stripes"), 5, 300, 1, 0, length=True)
+DEPTH = Quantity(phrase("Depth of the paint"), *DEPTH_MM, 0.5, 1, length=True)
 
 
 class Workshop(QFrame):
@@ -56,7 +57,7 @@ class Workshop(QFrame):
         super().__init__()
         self._model = model
         self.setObjectName("mat")
-        self.setAccessibleName("Workshop of the cake")
+        self.setAccessibleName(phrase("Workshop of the cake"))
         outer = QVBoxLayout(self)
         outer.setContentsMargins(12, 6, 12, 6)
         outer.setSpacing(4)
@@ -79,7 +80,7 @@ class Workshop(QFrame):
         head = QHBoxLayout()
         head.setSpacing(4)
         self.name = QLineEdit()
-        self.name.setAccessibleName("Name of the cake")
+        self.name.setAccessibleName(phrase("Name of the cake"))
         self.name.setMaxLength(200)
         self.name.setMinimumWidth(80)
         self.name.setMaximumWidth(150)
@@ -87,9 +88,9 @@ class Workshop(QFrame):
         head.addWidget(self.name)
         self.soft_mm, self.long_mm, self.deep_mm = (NumberField(quantity) for quantity in (SOFTNESS, LENGTH, DEPTH))
         for words, field, name in (
-            ("soft", self.soft_mm, "softness_mm"),
-            ("long", self.long_mm, "length_mm"),
-            ("deep", self.deep_mm, "depth_mm"),
+            (phrase("soft"), self.soft_mm, "softness_mm"),
+            (phrase("long"), self.long_mm, "length_mm"),
+            (phrase("deep"), self.deep_mm, "depth_mm"),
         ):
             field.edited.connect(lambda value, of=name: self._set_size(of, value))
             field.setMaximumWidth(70)
@@ -98,25 +99,33 @@ class Workshop(QFrame):
             label.setObjectName("note")
             label.setBuddy(field)
             head.addWidget(label)
-        self.ombre = QCheckBox("ombre")
-        self.ombre.setToolTip("The tones run into each other all the way")
-        self.ombre.toggled.connect(lambda on: self.change("Ombre", lambda cake: replace(cake, ombre=on)))
+        self.ombre = QCheckBox(phrase("ombre"))
+        self.ombre.setToolTip(phrase("The tones run into each other all the way"))
+        self.ombre.toggled.connect(lambda on: self.change(phrase("Ombre"), lambda cake: replace(cake, ombre=on)))
         head.addWidget(self.ombre)
         head.addStretch(1)
         for words, hint, act in (
             (
-                "Count a load",
-                "The cake loses what this stroke's load takes, and gets what the brush leaves",
+                phrase("Count a load"),
+                phrase("The cake loses what this stroke's load takes, and gets what the brush leaves"),
                 self._count,
             ),
-            ("Clean top", "A damp sponge takes the dirty layer off", lambda: self.change("Clean the top", cleaned)),
-            ("Refill", "As new", lambda: self.change("Refill the cake", refilled)),
-            ("Tones", "One window slid by even steps of lightness", lambda: self._say(self.ladder_wanted)),
-            ("Label", "The label at true scale as PDF", lambda: self._say(self.label_wanted)),
-            ("Keep", "Put this cake and its paints into the kit", lambda: self._say(self.kept)),
+            (
+                phrase("Clean top"),
+                phrase("A damp sponge takes the dirty layer off"),
+                lambda: self.change(phrase("Clean the top"), cleaned),
+            ),
+            (phrase("Refill"), phrase("As new"), lambda: self.change(phrase("Refill the cake"), refilled)),
+            (
+                phrase("Tones"),
+                phrase("One window slid by even steps of lightness"),
+                lambda: self._say(self.ladder_wanted),
+            ),
+            (phrase("Label"), phrase("The label at true scale as PDF"), lambda: self._say(self.label_wanted)),
+            (phrase("Keep"), phrase("Put this cake and its paints into the kit"), lambda: self._say(self.kept)),
         ):
             head.addWidget(self._button(words, hint, act))
-        done = self._button("Done", "Back to the read-out", self.left.emit)
+        done = self._button(phrase("Done"), phrase("Back to the read-out"), self.left.emit)
         done.setProperty("main", True)
         head.addWidget(done)
         return head
@@ -133,11 +142,13 @@ class Workshop(QFrame):
         row = self.row
         row.recoloured.connect(self._recolour)
         row.widened.connect(
-            lambda at, width: self.change("Width of a stripe", lambda c: with_width(c, at, width), f"width {at}")
+            lambda at, width: self.change(
+                phrase("Width of a stripe"), lambda c: with_width(c, at, width), phrase("width {at}", at=at)
+            )
         )
         row.moved.connect(self._move)
         row.inserted.connect(self._insert)
-        row.removed.connect(lambda at: self.change("Take a stripe out", lambda cake: without(cake, at)))
+        row.removed.connect(lambda at: self.change(phrase("Take a stripe out"), lambda cake: without(cake, at)))
 
     # --- edits ---
 
@@ -148,7 +159,7 @@ class Workshop(QFrame):
             self._model.edit(label, lambda plan, _: with_cake(plan, make(plan.cake(cake.id))), merge)
 
     def _recolour(self, at: int, paint: str) -> None:
-        self.change("Another paint", lambda cake: recoloured(cake, at, paint))
+        self.change(phrase("Another paint"), lambda cake: recoloured(cake, at, paint))
 
     def _move(self, at: int, places: int) -> None:
         cake = self._model.cake
@@ -156,33 +167,33 @@ class Workshop(QFrame):
             return
         to = min(max(at + places, 0), len(cake.stripes) - 1)
         if abs(places) == 1 and to != at:
-            self.change("Swap two stripes", lambda one: swapped(one, at, to))
+            self.change(phrase("Swap two stripes"), lambda one: swapped(one, at, to))
         elif to != at:
-            self.change("Move a stripe", lambda one: moved(one, at, to))
+            self.change(phrase("Move a stripe"), lambda one: moved(one, at, to))
 
     def _insert(self, at: int) -> None:
         used = set(self._model.cake.paints) if self._model.cake else set()
         paints = [paint.id for paint in self._model.plan.paints]
         new = next((name for name in paints if name not in used), paints[0])
-        self.change("Put a stripe in", lambda cake: with_inserted(cake, at + 1, new))
+        self.change(phrase("Put a stripe in"), lambda cake: with_inserted(cake, at + 1, new))
 
     def _set_size(self, name: str, value: float) -> None:
         def make(cake: Cake) -> Cake:
             sizes: Any = {name: value}
             return replace(cake, **sizes)
 
-        self.change("Size of the cake", make, name)
+        self.change(phrase("Size of the cake"), make, name)
 
     def _rename(self) -> None:
         name = self.name.text().strip()
         if name:
-            self.change("Rename the cake", lambda cake: replace(cake, name=name))
+            self.change(phrase("Rename the cake"), lambda cake: replace(cake, name=name))
 
     def _count(self) -> None:
         def counted(plan: Plan, stroke: PlanStroke) -> Plan:
             return with_load_counted(plan, stroke.id)
 
-        self._model.edit("Count a load", counted)
+        self._model.edit(phrase("Count a load"), counted)
 
     def _say(self, signal: object) -> None:
         if self._model.cake is not None:
@@ -221,4 +232,8 @@ class Workshop(QFrame):
     @staticmethod
     def _weight(cake: Cake) -> str:
         grams = sum(cut.grams for cut in cut_list(cake))
-        return f"{grams:.0f} g in all, at {DENSITY_G_PER_CM3:g} g/cm³ (a default)."
+        return phrase(
+            "{grams:.0f} g in all, at {density_g_per_cm3:g} g/cm³ (a default).",
+            grams=grams,
+            density_g_per_cm3=DENSITY_G_PER_CM3,
+        )

@@ -20,6 +20,7 @@ from pennello.design.seated import chord_deg
 from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
+from pennello.phrases import phrase
 from pennello.session.chart_scene import Lifted, Painted, Picture
 from pennello.session.chart_views import ChartLook, ChartViews
 from pennello.session.settings import state_folder
@@ -61,8 +62,8 @@ from pennello.units import length_text
 SNAP_PX = 7
 _STEP = 1.15
 _TURN_ARM, _SIZE_ARM = 46.0, 34.0
-TURN = Quantity("Turn of the motif", -720, 720, 1, 0, "°")
-SIZE = Quantity("Size of the motif", SCALE[0] * 100, SCALE[1] * 100, 5, 0, " %")
+TURN = Quantity(phrase("Turn of the motif"), -720, 720, 1, 0, "°")
+SIZE = Quantity(phrase("Size of the motif"), SCALE[0] * 100, SCALE[1] * 100, 5, 0, " %")
 
 
 class ChartBoard(Surface):
@@ -91,7 +92,7 @@ class ChartBoard(Surface):
         self._ground: tuple[object, QPixmap] | None = None
         self._pinned: tuple[object, QPixmap] | None = None
         self.wet = False
-        self.setAccessibleName("The chart: click a motif to take it, drag its handles")
+        self.setAccessibleName(phrase("The chart: click a motif to take it, drag its handles"))
         self.setMinimumSize(360, 300)
         self.setMouseTracking(True)
         self.draw = self._draw
@@ -214,7 +215,9 @@ class ChartBoard(Surface):
                 return ""
             x, y = model.chosen.place.x_mm, model.chosen.place.y_mm
             near = f", {self.near}" if self.near and self.grip.dragging else ""
-            return f"{length_text(x, model.unit)} right, {length_text(y, model.unit)} down{near}"
+            return phrase(
+                "{x} right, {y} down{near}", x=length_text(x, model.unit), y=length_text(y, model.unit), near=near
+            )
 
         def led(start: Place, way: QPointF) -> Place:
             dx, dy = way.x() / self.view.scale * (-1 if self.mirror else 1), way.y() / self.view.scale
@@ -231,14 +234,14 @@ class ChartBoard(Surface):
             return lambda plan: moved_group(plan, model.chosen_id, by)
 
         held = Held[Place, PlanChange](
-            name="Place of the motif",
-            label="Move a motif",
+            name=phrase("Place of the motif"),
+            label=phrase("Move a motif"),
             now=lambda: model.committed.place if model.committed else None,
             put=put,
             say=say,
             drag=led,
             step=stepped,
-            merge=lambda: f"move {model.chosen_id}",
+            merge=lambda: phrase("move {chosen_id}", chosen_id=model.chosen_id),
         )
         return held.work(model)
 
@@ -264,12 +267,12 @@ class ChartBoard(Surface):
         return number_held(
             model,
             TURN,
-            "Turn a motif",
+            phrase("Turn a motif"),
             now=lambda: model.committed.place.turn_deg if model.committed else None,
             put=lambda deg: model.motif_change(lambda one: _turned(one, deg)),
             say=lambda: f"{model.chosen.place.turn_deg:.0f}°" if model.chosen else "",
             drag=led,
-            merge=lambda: f"turn {model.chosen_id}",
+            merge=lambda: phrase("turn {chosen_id}", chosen_id=model.chosen_id),
         )
 
     def _size_work(self) -> HandleWork:
@@ -287,14 +290,18 @@ class ChartBoard(Surface):
         return number_held(
             model,
             SIZE,
-            "Size of a motif",
+            phrase("Size of a motif"),
             now=size,
             put=lambda to: model.motif_change(lambda one: scaled(one, to / one.place.scale)),
-            say=lambda: f"{model.chosen.place.scale:.0%}, brushes stay as wide as they are" if model.chosen else "",
+            say=lambda: (
+                phrase("{scale:.0%}, brushes stay as wide as they are", scale=model.chosen.place.scale)
+                if model.chosen
+                else ""
+            ),
             drag=led,
             by=lambda x, y, factor: 0.05 * (x - y) * factor * (size() or 1.0),
             in_field=100,
-            merge=lambda: f"size {model.chosen_id}",
+            merge=lambda: phrase("size {chosen_id}", chosen_id=model.chosen_id),
         )
 
     # --- taking ---

@@ -12,12 +12,13 @@ from pennello.design.on_chart import prints_of, seat
 from pennello.design.placed import PlacedMotif
 from pennello.design.seated import chord_deg, places_for_stripes
 from pennello.limits import MOST_NAME
+from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
 
-LEVEL = Quantity("Angle of its first stroke to the level", *LEVEL_DEG, 1, 0, "°")
+LEVEL = Quantity(phrase("Angle of its first stroke to the level"), *LEVEL_DEG, 1, 0, "°")
 _NONE = ""
 
 
@@ -27,21 +28,25 @@ class BoundFields(QFrame):
     def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
         super().__init__()
         self._model = model
-        self.stripe: QComboBox = choice("Which stripe of its load stays on a landmark", guard)
-        self.on: QComboBox = choice("On which landmark, frame or line", guard)
+        self.stripe: QComboBox = choice(phrase("Which stripe of its load stays on a landmark"), guard)
+        self.on: QComboBox = choice(phrase("On which landmark, frame or line"), guard)
         self.level = NumberField(LEVEL)
-        self.keeps = QCheckBox("keep it")
-        self.keeps.setToolTip("It stays at this angle to the level, however else it is turned")
+        self.keeps = QCheckBox(phrase("keep it"))
+        self.keeps.setToolTip(phrase("It stays at this angle to the level, however else it is turned"))
         self.says = QLineEdit()
-        self.says.setAccessibleName("What it says, if it is a sign")
-        self.says.setPlaceholderText("no sign")
+        self.says.setAccessibleName(phrase("What it says, if it is a sign"))
+        self.says.setPlaceholderText(phrase("no sign"))
         self.says.setMaxLength(MOST_NAME)
-        self.checked = QCheckBox("checked by somebody who reads it")
+        self.checked = QCheckBox(phrase("checked by somebody who reads it"))
         grid = QGridLayout(self)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setVerticalSpacing(2)
         for row, (words, widget, more) in enumerate(
-            (("stripe", self.stripe, self.on), ("to the level", self.level, self.keeps), ("says", self.says, None))
+            (
+                ("stripe", self.stripe, self.on),
+                (phrase("to the level"), self.level, self.keeps),
+                ("says", self.says, None),
+            )
         ):
             label = Label(words)
             label.setObjectName("note")
@@ -69,8 +74,8 @@ class BoundFields(QFrame):
         plan = self._model.plan
         loads = dict.fromkeys(load for _, load in chosen.loads)
         paints = dict.fromkeys(paint for load in loads for paint in plan.edge(load).paints)
-        stripes: list[tuple[str, object]] = [("no stripe", _NONE)]
-        stripes += [(f"{plan.paint(paint).name} on", paint) for paint in paints]
+        stripes: list[tuple[str, object]] = [(phrase("no stripe"), _NONE)]
+        stripes += [(phrase("{paint} on", paint=plan.paint(paint).name), paint) for paint in paints]
         places = places_for_stripes(self._model.chart)
         fill(self.stripe, stripes, chosen.stripe.paint if chosen.stripe else _NONE)
         fill(self.on, [(name, name) for name in places], chosen.stripe.on if chosen.stripe else places[0])
@@ -101,20 +106,20 @@ class BoundFields(QFrame):
     def _set_stripe(self) -> None:
         paint, on = self.stripe.currentData(), self.on.currentData()
         stripe = StripeOn(paint, on) if paint else None
-        self._model.edit_motif("A stripe on a landmark", lambda one: replace(one, stripe=stripe))
+        self._model.edit_motif(phrase("A stripe on a landmark"), lambda one: replace(one, stripe=stripe))
 
     def _set_level(self, to_deg: float | None) -> None:
         level = None if to_deg is None else round(to_deg, 1)
-        self._model.edit_motif("Angle to the level", lambda one: replace(one, level_deg=level), "level")
+        self._model.edit_motif(phrase("Angle to the level"), lambda one: replace(one, level_deg=level), "level")
 
     def _set_sign(self) -> None:
         says, chosen = self.says.text().strip(), self._model.chosen
         before = chosen.sign if chosen is not None else None
         if says != (before.says if before else ""):
-            self._model.edit_motif("What it says", lambda one: replace(one, sign=Sign(says) if says else None))
+            self._model.edit_motif(phrase("What it says"), lambda one: replace(one, sign=Sign(says) if says else None))
 
     def _set_checked(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         def make(one: PlacedMotif) -> PlacedMotif:
             return one if one.sign is None else replace(one, sign=replace(one.sign, checked=on))
 
-        self._model.edit_motif("Checked by somebody who reads it", make)
+        self._model.edit_motif(phrase("Checked by somebody who reads it"), make)

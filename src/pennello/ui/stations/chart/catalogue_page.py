@@ -13,6 +13,7 @@ from pennello.design.plan import Plan
 from pennello.kit import catalogue
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.motif import Motif
+from pennello.phrases import phrase, plural
 from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery
@@ -20,9 +21,8 @@ from pennello.ui.picture_list import Entry, PictureList
 from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayView
-from pennello.units import counted
 
-OWN = "your own"
+OWN = phrase("your own")
 _OWN = "own:"
 
 
@@ -40,7 +40,7 @@ class CataloguePage(QDialog):
 
     def __init__(self, plan: Plan, own: Sequence[Kept], gallery: Gallery, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Motifs")
+        self.setWindowTitle(phrase("Motifs"))
         self.setObjectName(MOVING)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(QSize(1160, 720))
@@ -49,7 +49,7 @@ class CataloguePage(QDialog):
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 12, 16, 12)
         row.setSpacing(14)
-        self.motifs = PictureList("motifs", "search: rose, wing, dots, leaf ...", gallery)
+        self.motifs = PictureList("motifs", phrase("search: rose, wing, dots, leaf ..."), gallery)
         row.addWidget(self.motifs, 7)
         row.addLayout(self._right(), 4)
         self.motifs.chosen.connect(self._show_chosen)
@@ -67,16 +67,16 @@ class CataloguePage(QDialog):
         self.parts.setObjectName("note")
         self.parts.setWordWrap(True)
         foot = QHBoxLayout()
-        self.put = QPushButton("Put it on the chart")
+        self.put = QPushButton(phrase("Put it on the chart"))
         self.put.setProperty("main", True)
         self.put.setAutoDefault(False)
         self.put.clicked.connect(self.take)
-        close = QPushButton("Close")
+        close = QPushButton(phrase("Close"))
         close.setProperty("chip", True)
         close.setAutoDefault(False)
         close.clicked.connect(self.close)
-        self.plan_colours = QCheckBox("with the plan's loads")
-        self.plan_colours.setToolTip("In other colours: the loads of the plan that are most like its own")
+        self.plan_colours = QCheckBox(phrase("with the plan's loads"))
+        self.plan_colours.setToolTip(phrase("In other colours: the loads of the plan that are most like its own"))
         self.plan_colours.toggled.connect(lambda _: self._show_chosen(self.motifs.key))
         foot.addWidget(self.plan_colours)
         foot.addStretch(1)
@@ -93,17 +93,24 @@ class CataloguePage(QDialog):
         self.put.setEnabled(bool(key))
         self.plan_colours.setVisible(key in self._own)
         if not key:
-            self.name.setText("Nothing of that name")
-            self.words.setText("Search for another word, or choose all.")
+            self.name.setText(phrase("Nothing of that name"))
+            self.words.setText(phrase("Search for another word, or choose all."))
             self.parts.setText("")
             return
         make: Callable[[], Plan]
         if key in self._own:
             own = self._own[key].own
             self.name.setText(own.name)
-            self.words.setText("Your own")
+            self.words.setText(phrase("Your own"))
             loads = ", ".join(one.name for one in own.parts.strokes)
-            self.parts.setText(f"{counted(len(own.parts.motifs), 'thing')}, kept with these loads: {loads}")
+            self.parts.setText(
+                plural(
+                    len(own.parts.motifs),
+                    "{count} thing, kept with these loads: {loads}",
+                    "{count} things, kept with these loads: {loads}",
+                    loads=loads,
+                )
+            )
             make = partial(own_plan, self._plan, own, own_colours=not self.plan_colours.isChecked())
         else:
             kind = motif(key)

@@ -12,6 +12,7 @@ from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.pulled import outline_of
 from pennello.lay.canvas import Canvas
+from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.session.pull_scene import Patch, PullScene
 from pennello.solve.fill_outline import (
@@ -47,27 +48,29 @@ class FillingPage(QDialog):
 
     def __init__(self, plan: Plan, drawn: PlacedMotif, first: str, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"One stroke that fills {drawn.name}")
+        self.setWindowTitle(phrase("One stroke that fills {drawn}", drawn=drawn.name))
         self.resize(QSize(940, 470))
         self._plan, self._chart, self.outline = plan, drawn.chart, outline_of(drawn)
         self.shown: list[tuple[OneStroke, Canvas | None, QImage | None]] = []
         self._scene = PullScene(plan, drawn.chart, None)
         self._jobs = Jobs()
-        self._runner = Runner(self._jobs, "fill outline", self)
+        self._runner = Runner(self._jobs, phrase("fill outline"), self)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         self.surface = Surface(self)
-        self.surface.setAccessibleName("The strokes that fill the outline best, the best at the left")
+        self.surface.setAccessibleName(phrase("The strokes that fill the outline best, the best at the left"))
         self.surface.draw = self._draw
         column.addWidget(self.surface, 1)
         column.addLayout(self._takes())
-        self.words = Label("Looking for the brush, the way, the chisel and the pressure ...")
+        self.words = Label(phrase("Looking for the brush, the way, the chisel and the pressure ..."))
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.bar = ThinBar()
         column.addWidget(self.bar)
-        self.other_side = QCheckBox("Rim on the other side")
-        self.other_side.setToolTip("The chisel is turned half round: corner A, with the rim, goes along the other side")
+        self.other_side = QCheckBox(phrase("Rim on the other side"))
+        self.other_side.setToolTip(
+            phrase("The chisel is turned half round: corner A, with the rim, goes along the other side")
+        )
         self.other_side.setEnabled(False)
         self.other_side.toggled.connect(lambda _: self._turn())
         foot = foot_row(self)
@@ -115,19 +118,28 @@ class FillingPage(QDialog):
             button.setVisible(number < len(laid))
             if number < len(laid):
                 one = laid[number][0]
-                button.setText(f"Take it: {one.overlap:.0%} shared")
-                button.setToolTip(f"{self._plan.stroke(one.load).name}: {one.words}. It takes the drawn line's place.")
+                button.setText(phrase("Take it: {overlap:.0%} shared", overlap=one.overlap))
+                button.setToolTip(
+                    phrase(
+                        "{stroke}: {one}. It takes the drawn line's place.",
+                        stroke=self._plan.stroke(one.load).name,
+                        one=one.words,
+                    )
+                )
         self.surface.update()
 
     def _end(self, laid: _Laid) -> None:
         self.bar.hide()
         self.other_side.setEnabled(True)
         self._show(laid)
-        said = "Predicted: how much the stroke and what you drew share. "
+        said = phrase("Predicted: how much the stroke and what you drew share. ")
         if needs_two([one for one, _ in laid]):
-            said += f"No single stroke shares {ENOUGH:.0%} with it: lay two, or draw it as one brush could lay it."
+            said += phrase(
+                "No single stroke shares {enough:.0%} with it: lay two, or draw it as one brush could lay it.",
+                enough=ENOUGH,
+            )
         else:
-            said += "The one that you take lies in the place of the drawn line; its handles stay yours."
+            said += phrase("The one that you take lies in the place of the drawn line; its handles stay yours.")
         self.words.setText(said)
 
     def _fail(self, words: str) -> None:

@@ -13,6 +13,7 @@ from pennello.design.on_chart import seat
 from pennello.design.placed import SINGLE
 from pennello.design.plan import Plan
 from pennello.design.pulled import points_of
+from pennello.phrases import phrase
 from pennello.session.forecast import Outcome, fine
 from pennello.session.jobs import Job
 from pennello.ui.stations.chart.model import ChartModel
@@ -36,7 +37,7 @@ class HandVerdict(QFrame):
         column.setSpacing(3)
         self.words = Label("")
         self.words.setWordWrap(True)
-        self.words.setAccessibleName("How its load comes out")
+        self.words.setAccessibleName(phrase("How its load comes out"))
         column.addWidget(self.words)
         self.mends = QGridLayout()
         self.mends.setSpacing(3)
@@ -86,10 +87,10 @@ class HandVerdict(QFrame):
         for row, mend in enumerate([one for one in mends if isinstance(one, SetPickUp | SetRecipe)][:MOST_MENDS]):
             chip = QPushButton(mend.words)
             chip.setProperty("chip", True)
-            chip.setToolTip("Changes the load, for all that is laid with it; undo takes it back")
+            chip.setToolTip(phrase("Changes the load, for all that is laid with it; undo takes it back"))
             chip.clicked.connect(lambda _=False, which=mend: self.mend(outcome.stroke, which))
             self.mends.addWidget(chip, row, 0)
 
     def mend(self, load: str, mend: SetPickUp | SetRecipe) -> None:
         """Change the load as a mend says."""
-        self._model.edit("Mend a load", lambda plan: mended(plan, load, mend))
+        self._model.edit(phrase("Mend a load"), lambda plan: mended(plan, load, mend))

@@ -23,6 +23,7 @@ from pennello.design.line_work import (
     with_usual_line_load,
 )
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.pen import HandTouch, Pen
 from pennello.ui.widgets.chart_drawing import ChartView
@@ -31,12 +32,12 @@ from pennello.ui.widgets.qt_surface import outline_of
 SNAP_PX = 7
 """So near a line begins and ends on what is there (a default)."""
 
-_ENDS = "Esc ends; undo takes the last one back."
+_ENDS = phrase("Esc ends; undo takes the last one back.")
 _HINTS = {
-    Taper.SWIRL: f"a pull is the radius of a swirl, from its middle out. {_ENDS}",
-    Taper.CLUSTER: f"a pull is the radius of a cluster of dots, from its middle out. {_ENDS}",
+    Taper.SWIRL: phrase("a pull is the radius of a swirl, from its middle out. {ends}", ends=_ENDS),
+    Taper.CLUSTER: phrase("a pull is the radius of a cluster of dots, from its middle out. {ends}", ends=_ENDS),
 }
-_HINT = "a pull is a line, a tap is a dot; arrows, Space by keys. Esc ends; undo takes the last one back."
+_HINT = phrase("a pull is a line, a tap is a dot; arrows, Space by keys. Esc ends; undo takes the last one back.")
 
 
 class LinePen(Pen):
@@ -75,7 +76,7 @@ class LinePen(Pen):
         """Lift: the line is there."""
         points, self._points = self._points, []
         if points:
-            self._model.edit("Draw a line", lambda plan: self._drawn(plan, points))
+            self._model.edit(phrase("Draw a line"), lambda plan: self._drawn(plan, points))
 
     def key(self, event: QKeyEvent) -> bool:
         """Lead the hand by arrows, down and up by Space; Esc gives the line in the hand back."""
@@ -117,7 +118,9 @@ class LinePen(Pen):
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
         hint = _HINTS.get(self.taper, _HINT)
-        self.draw_hint(painter, area, f"Drawing with {plan.stroke(self.load).name}: {hint}")
+        self.draw_hint(
+            painter, area, phrase("Drawing with {stroke}: {hint}", stroke=plan.stroke(self.load).name, hint=hint)
+        )
         self._draw_fresh(painter, plan)
         if self._by_keys:
             self.draw_tip(painter, self._at)

@@ -24,16 +24,18 @@ from pennello.design.visits import lasting
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
+from pennello.phrases import phrase, plural
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
-from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.plain import Label, Paragraph
 from pennello.ui.widgets.reload_choice import ReloadChoice
-from pennello.units import counted
 
-TOLD = "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
+TOLD = phrase(
+    "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
+)
 _ICON, _HOLD = QSize(84, 22), QSize(48, 30)
 
 
@@ -55,27 +57,30 @@ class LoadShelf(QWidget):
         self._said_of: object = None
         self._holds: dict[str, Hold] = {}
         self.is_pulling: Callable[[], bool] = lambda: False
-        words = Label(TOLD)
-        words.setWordWrap(True)
+        words = Paragraph(TOLD)
         self.list = QListWidget()
         self.list.setIconSize(_ICON)
-        self.list.setAccessibleName("Loads of the plan")
+        self.list.setAccessibleName(phrase("Loads of the plan"))
         self.list.currentRowChanged.connect(lambda _: self._show())
         self.says = Label("")
         self.says.setWordWrap(True)
         self.says.setMinimumHeight(2 * self.says.fontMetrics().lineSpacing())
         self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
         self.reload.changed.connect(self._set)
-        self.lay, self.more, self.gone = QPushButton("Lay with it"), QPushButton("Copy"), QPushButton("Take out")
+        self.lay, self.more, self.gone = (
+            QPushButton(phrase("Lay with it")),
+            QPushButton(phrase("Copy")),
+            QPushButton(phrase("Take out")),
+        )
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(self._hold)
-        self.pull = QPushButton("Pull with it")
+        self.pull = QPushButton(phrase("Pull with it"))
         self.pull.setProperty("main", True)
-        self.pull.setToolTip("Pull strokes on the chart with this load, held as the picture shows")
+        self.pull.setToolTip(phrase("Pull strokes on the chart with this load, held as the picture shows"))
         self.pull.clicked.connect(lambda _=False: self.pulled.emit(self.load, self.hold))
-        self.lay.setToolTip("Lay the piece in the hand with this load")
-        self.more.setToolTip("A load like it, to be changed on the Bench")
-        self.gone.setToolTip("Take it out of the plan; nothing may be laid with it")
+        self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
+        self.more.setToolTip(phrase("A load like it, to be changed on the Bench"))
+        self.gone.setToolTip(phrase("Take it out of the plan; nothing may be laid with it"))
         self.lay.clicked.connect(self.lay_chosen)
         self.more.clicked.connect(self.copy)
         self.gone.clicked.connect(self.remove)
@@ -85,14 +90,15 @@ class LoadShelf(QWidget):
         column.addWidget(words)
         column.addWidget(self.list, 1)
         column.addWidget(self.says)
-        foot = QHBoxLayout()
-        for button in (self.lay, self.more, self.gone):
-            button.setProperty("chip", True)
-            foot.addWidget(button)
         column.addWidget(self.reload)
         column.addWidget(self.holds)
-        column.addWidget(self.pull)
-        column.addLayout(foot)
+        for button in (self.lay, self.more, self.gone):
+            button.setProperty("chip", True)
+        for pair in ((self.pull, self.lay), (self.more, self.gone)):
+            row = QHBoxLayout()
+            for button in pair:
+                row.addWidget(button)
+            column.addLayout(row)
 
     @property
     def load(self) -> str:
@@ -133,7 +139,7 @@ class LoadShelf(QWidget):
         for widget in (self.reload, self.lay, self.more, self.gone, self.holds, self.pull):
             widget.setEnabled(bool(name))
         if not name:
-            self.says.setText("No load yet: make a stroke on the Bench.")
+            self.says.setText(phrase("No load yet: make a stroke on the Bench."))
             return
         load = plan.stroke(name)
         self._say(plan, load)
@@ -146,7 +152,12 @@ class LoadShelf(QWidget):
     def _say(self, plan: Plan, load: PlanStroke) -> None:
         """Say at once how a load is used here; how long it lasts is worked out by a worker."""
         here = [piece.stroke for piece in pieces_on(plan, self._model.key) if piece.load == load.id]
-        words = f"{plan.brush(load.brush).name}: {counted(len(here), 'stroke')} on this chart"
+        words = plural(
+            len(here),
+            "{brush}: {count} stroke on this chart",
+            "{brush}: {count} strokes on this chart",
+            brush=plan.brush(load.brush).name,
+        )
         if not here:
             self._said_of = None
             self.says.setText(f"{words}.")
@@ -155,22 +166,28 @@ class LoadShelf(QWidget):
         if question == self._said_of:
             return
         self._said_of = question
-        self.says.setText(f"{words}; how long one load lasts is worked out ...")
+        self.says.setText(phrase("{words}; how long one load lasts is worked out ...", words=words))
 
         def take(lasts: str) -> None:
             if self._said_of is question:
                 self.says.setText(f"{words}{lasts}.")
 
-        self._model.tell("a load", self, lambda: _lasts(plan, load, here), take)
+        self._model.tell(phrase("a load"), self, lambda: _lasts(plan, load, here), take)
 
     def _set(self, habit: Reload, count: int) -> None:
         name = self.load
-        self._model.edit("When to reload", lambda plan: with_habit(plan, {name}, habit, count), f"reload {name}")
+        self._model.edit(
+            phrase("When to reload"),
+            lambda plan: with_habit(plan, {name}, habit, count),
+            phrase("reload {name}", name=name),
+        )
 
     def lay_chosen(self) -> None:
         """Lay the piece in the hand with the load that is chosen, all of it."""
         name = self.load
-        self._model.edit_motif("Load of a piece", lambda one: one.with_loads({role: name for role, _ in one.loads}))
+        self._model.edit_motif(
+            phrase("Load of a piece"), lambda one: one.with_loads({role: name for role, _ in one.loads})
+        )
 
     def copy(self) -> None:
         """Make a load like it, and put it on the Bench."""
@@ -181,19 +198,19 @@ class LoadShelf(QWidget):
             made.append(new)
             return plan
 
-        self._model.edit("Copy a load", change)
+        self._model.edit(phrase("Copy a load"), change)
         if made:
             self._bench.choose(made[-1])
 
     def remove(self) -> None:
         """Take it out of the plan."""
         name = self.load
-        self._model.edit("Take a load out", lambda plan: without_load(plan, name))
+        self._model.edit(phrase("Take a load out"), lambda plan: without_load(plan, name))
 
 
 def _words(plan: Plan, load: PlanStroke) -> str:
     used = len(used_by(plan, load.id))
-    return f"{load.name}\n{counted(used, 'piece') if used else 'not used'}"
+    return f"{load.name}\n{plural(used, '{count} piece', '{count} pieces') if used else 'not used'}"
 
 
 def _lasts(plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:
@@ -203,5 +220,5 @@ def _lasts(plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:
     except PennelloError:
         return ""
     low, high = counts[0], counts[-1]
-    lasts = f"{low}" if low == high else f"{low} to {high}"
-    return f"; one load lasts for {lasts} of them (predicted)"
+    lasts = f"{low}" if low == high else phrase("{low} to {high}", low=low, high=high)
+    return phrase("; one load lasts for {lasts} of them (predicted)", lasts=lasts)

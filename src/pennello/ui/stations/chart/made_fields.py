@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QFrame, QGridLayout
 from pennello.design.computing import Computed, Computing, LaidBy
 from pennello.design.made_numbers import MadeNumber, numbers_of, with_number
 from pennello.design.placed import PlacedMotif
+from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice
@@ -27,14 +28,14 @@ class MadeFields(QFrame):
         self._model = model
         self._kind: tuple[str, ...] = ()
         self.fields: dict[str, NumberField] = {}
-        self.by: QComboBox = choice("How it is laid: pulled, patted, dabbed, or as fur", guard)
+        self.by: QComboBox = choice(phrase("How it is laid: pulled, patted, dabbed, or as fur"), guard)
         for one in LaidBy:
-            self.by.addItem(one.value, one)
+            self.by.addItem(named(one), one)
         self.by.activated.connect(lambda at: self._lay_by(self.by.itemData(at)))
-        self.by_turns = QCheckBox("to the other side by turns")
-        self.by_turns.setToolTip("Every second one is reflected at the line")
+        self.by_turns = QCheckBox(phrase("to the other side by turns"))
+        self.by_turns.setToolTip(phrase("Every second one is reflected at the line"))
         self.by_turns.toggled.connect(
-            lambda on: self._edit("To the other side by turns", lambda made: replace(made, by_turns=on))
+            lambda on: self._edit(phrase("To the other side by turns"), lambda made: replace(made, by_turns=on))
         )
         self._numbers = QGridLayout()
         self._numbers.setColumnStretch(0, 1)
@@ -84,10 +85,14 @@ class MadeFields(QFrame):
             self.fields[one.key] = field
 
     def _set(self, key: str, value: float) -> None:
-        self._edit("A number of what is worked out", lambda made: with_number(made, key, value), f"made {key}")
+        self._edit(
+            phrase("A number of what is worked out"),
+            lambda made: with_number(made, key, value),
+            phrase("made {key}", key=key),
+        )
 
     def _lay_by(self, by: LaidBy) -> None:
-        self._edit("How it is laid", lambda made: replace(made, by=by))
+        self._edit(phrase("How it is laid"), lambda made: replace(made, by=by))
 
     def _edit(self, label: str, change: Callable[[Computed], Computed], key: str = "") -> None:
         def make(one: PlacedMotif) -> PlacedMotif:

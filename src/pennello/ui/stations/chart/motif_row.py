@@ -17,6 +17,7 @@ from pennello.lay.stroke import NibMode, Stroke, rim_line
 from pennello.motif.catalogue import MOTIFS
 from pennello.motif.motif import Made, Motif
 from pennello.path.cubic import position
+from pennello.phrases import phrase
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.stations.chart.model import ChartModel
@@ -108,8 +109,10 @@ class MotifRow(QWidget):
         outer = QHBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         outer.setSpacing(6)
-        self.catalogue_button = QPushButton("Motifs ...")
-        self.catalogue_button.setToolTip("The catalogue: all motifs as they are laid, to be searched and played")
+        self.catalogue_button = QPushButton(phrase("Motifs ..."))
+        self.catalogue_button.setToolTip(
+            phrase("The catalogue: all motifs as they are laid, to be searched and played")
+        )
         self.catalogue_button.setProperty("main", True)
         self.catalogue_button.clicked.connect(lambda _=False: self.catalogue_wanted.emit())
         outer.addWidget(self.catalogue_button)
@@ -142,7 +145,7 @@ class MotifRow(QWidget):
         button.setText(words)
         button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         button.setToolTip(tip(hint))
-        button.setAccessibleName(f"Put on the chart: {name}")
+        button.setAccessibleName(phrase("Put on the chart: {name}", name=name))
         button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
         return button
 
@@ -155,7 +158,9 @@ class MotifRow(QWidget):
         self.own = {}
         for number, kept in enumerate(motifs):
             name = kept.own.name
-            button = self._button(name[:16], f"Your own: {name}", f"your own, {name}")
+            button = self._button(
+                name[:16], phrase("Your own: {name}", name=name), phrase("your own, {name}", name=name)
+            )
             button.setIcon(QIcon(tile(QImage.fromData(kept.picture), _ICON)))
             button.clicked.connect(lambda _=False, one=kept: self.own_picked.emit(one))
             self._row.insertWidget(number, button)
@@ -191,12 +196,13 @@ class Beads(QWidget):
     def __init__(self, model: ChartModel) -> None:
         super().__init__()
         self._model = model
+        self._words = phrase("painting order")
         self._held: tuple[str, float] | None = None
         self._x = 0.0
         self.setFixedHeight(30)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Order of painting: arrows choose, Ctrl and arrows move")
-        self.setToolTip("The order of painting: drag a bead to another place")
+        self.setAccessibleName(phrase("Order of painting: arrows choose, Ctrl and arrows move"))
+        self.setToolTip(phrase("The order of painting: drag a bead to another place"))
         self._drawn: object = None
         model.shown.connect(self._follow)
 
@@ -212,17 +218,26 @@ class Beads(QWidget):
         """Have the bead that is chosen said, with its place in the order."""
         motifs = self._model.motifs
         here = next((number for number, one in enumerate(motifs, 1) if one.id == self._model.chosen_id), 0)
-        words = f"{here} of {len(motifs)}: {motifs[here - 1].name}" if here else ""
+        words = (
+            phrase("{here} of {count}: {motifs}", here=here, count=len(motifs), motifs=motifs[here - 1].name)
+            if here
+            else ""
+        )
         self.setAccessibleDescription(words)
         if self.hasFocus():
             announce(self, words)
 
     def place_of(self, number: int) -> QPointF:
         """Return where a bead lies."""
-        return QPointF(96 + number * _STEP_PX, self.height() / 2)
+        return QPointF(self._first_px + number * _STEP_PX, self.height() / 2)
+
+    @property
+    def _first_px(self) -> float:
+        """Where the first bead lies: behind the words."""
+        return max(96.0, self.fontMetrics().horizontalAdvance(self._words) + 14.0)
 
     def _at(self, x: float) -> int:
-        return round((x - 96) / _STEP_PX)
+        return round((x - self._first_px) / _STEP_PX)
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -230,7 +245,7 @@ class Beads(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         inks, motifs = theme(), self._model.motifs
         align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
-        draw_note(painter, QRectF(2, 0, 90, self.height()), "painting order", align)
+        draw_note(painter, QRectF(2, 0, self._first_px - 6, self.height()), self._words, align)
         if not motifs:
             return
         painter.setPen(QPen(QColor(inks.line), 2))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pennello.design.parts import line_of
 from pennello.finding import Finding
+from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.told_list import ToldList
 
@@ -14,7 +15,7 @@ class OddList(ToldList):
     """Findings of the chart, each with the part and piece that it is about."""
 
     def __init__(self, model: ChartModel) -> None:
-        super().__init__("What is odd: Enter takes the piece that it is about in the hand")
+        super().__init__(phrase("What is odd: Enter takes the piece that it is about in the hand"))
         self._model = model
         self.setMaximumHeight(_MOST_PX)
         self.gone.connect(self._take)
@@ -29,7 +30,9 @@ class OddList(ToldList):
                 (
                     f"{number}  {self._about(one)}{one.text}",
                     one.piece,
-                    f"{one.level.value}; click to take it in the hand" if one.piece else one.level.value,
+                    phrase("{level}; click to take it in the hand", level=named(one.level))
+                    if one.piece
+                    else named(one.level),
                 )
                 for number, one in enumerate(odd, 1)
             ]

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.chart.chart import Point
+from pennello.chart.names import place_words
 from pennello.design.holds import Number, hold_of, numbers_in_hand, with_hold
 from pennello.design.on_chart import (
     aimed,
@@ -41,6 +42,7 @@ from pennello.errors import PennelloError
 from pennello.lay.families.family import Parameter
 from pennello.lay.stroke import Stroke
 from pennello.motif.catalogue import motif
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.bound_fields import BoundFields
 from pennello.ui.stations.chart.hand_verdict import HandVerdict
@@ -58,9 +60,9 @@ from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
-PRESS = Quantity("Pressure where it is greatest", 5, 100, 5, 0, " %")
+PRESS = Quantity(phrase("Pressure where it is greatest"), 5, 100, 5, 0, " %")
 _HOLD = QSize(48, 30)
-ALONG = Quantity("How many, the first included?", 2, 60, 1, 0)
+ALONG = Quantity(phrase("How many, the first included?"), 2, 60, 1, 0)
 _LENGTHS = "mm"
 
 
@@ -84,7 +86,7 @@ class MotifPanel(QFrame):
         self._said_id = ""
         self._said_words: tuple[str, ...] = ()
         self.unit = LengthUnit.MM
-        self.setAccessibleName("The motif in the hand")
+        self.setAccessibleName(phrase("The motif in the hand"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
@@ -94,8 +96,10 @@ class MotifPanel(QFrame):
         self.says.setWordWrap(True)
         column.addWidget(self.name)
         column.addWidget(self.says)
-        self.short = QCheckBox("numbers of the short form")
-        self.short.setToolTip("Fewer petals, no lights: what is painted when the queue is long; the chart shows it too")
+        self.short = QCheckBox(phrase("numbers of the short form"))
+        self.short.setToolTip(
+            phrase("Fewer petals, no lights: what is painted when the queue is long; the chart shows it too")
+        )
         self.short.toggled.connect(lambda on: model.show_short(on=on))
         column.addWidget(self.short)
         self._inner = QWidget()
@@ -111,7 +115,7 @@ class MotifPanel(QFrame):
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(
             lambda hold: model.edit_motif(
-                "Hold it another way", lambda one: with_way(one, lambda w: with_hold(w, hold))
+                phrase("Hold it another way"), lambda one: with_way(one, lambda w: with_hold(w, hold))
             )
         )
         self.verdict = HandVerdict(model)
@@ -130,13 +134,15 @@ class MotifPanel(QFrame):
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in what goes for every motif, and what can be done with it."""
         model = self._model
-        self.twin = QCheckBox("its mirror image too, live")
-        self.twin.setToolTip("Painted with it across the midline, and follows it")
-        self.twin.toggled.connect(lambda on: model.edit_motif("Mirror image", lambda one: replace(one, twin=on)))
-        self.one_sided = QCheckBox("differs left and right on purpose")
-        self.one_sided.setToolTip("No mirror image of it is missed")
+        self.twin = QCheckBox(phrase("its mirror image too, live"))
+        self.twin.setToolTip(phrase("Painted with it across the midline, and follows it"))
+        self.twin.toggled.connect(
+            lambda on: model.edit_motif(phrase("Mirror image"), lambda one: replace(one, twin=on))
+        )
+        self.one_sided = QCheckBox(phrase("differs left and right on purpose"))
+        self.one_sided.setToolTip(phrase("No mirror image of it is missed"))
         self.one_sided.toggled.connect(
-            lambda on: model.edit_motif("On one side on purpose", lambda one: replace(one, one_sided=on))
+            lambda on: model.edit_motif(phrase("On one side on purpose"), lambda one: replace(one, one_sided=on))
         )
         self.made = MadeFields(model, self._guard)
         column.addWidget(self.made)
@@ -151,14 +157,22 @@ class MotifPanel(QFrame):
         grid.setSpacing(4)
         self.named: dict[str, QPushButton] = {}
         deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
-            ("Aim at ...", "Turn its top to a landmark", lambda: self._offer("Aim at ...", self.aim_at)),
-            ("Put on ...", "Its middle on a landmark", lambda: self._offer("Put on ...", self.put_on)),
-            ("Along ...", "Copies of it along a frame, evenly apart", self._offer_guides),
-            ("Mirror copy", "Its mirror image as a motif of its own", self._mirror),
-            ("Break apart", "Its strokes one by one, to move each", self._break),
-            ("Keep ...", "As a motif of your own, for other plans", self.kept.emit),
-            ("Part ...", "Moves together with another one", self._offer_groups),
-            ("Take away", "Off the chart; undo brings it back", self._remove),
+            (
+                phrase("Aim at ..."),
+                phrase("Turn its top to a landmark"),
+                lambda: self._offer(phrase("Aim at ..."), self.aim_at),
+            ),
+            (
+                phrase("Put on ..."),
+                phrase("Its middle on a landmark"),
+                lambda: self._offer(phrase("Put on ..."), self.put_on),
+            ),
+            (phrase("Along ..."), phrase("Copies of it along a frame, evenly apart"), self._offer_guides),
+            (phrase("Mirror copy"), phrase("Its mirror image as a motif of its own"), self._mirror),
+            (phrase("Break apart"), phrase("Its strokes one by one, to move each"), self._break),
+            (phrase("Keep ..."), phrase("As a motif of your own, for other plans"), self.kept.emit),
+            (phrase("Part ..."), phrase("Moves together with another one"), self._offer_groups),
+            (phrase("Take away"), phrase("Off the chart; undo brings it back"), self._remove),
         )
         for number, (words, hint, act) in enumerate(deeds):
             button = QPushButton(words)
@@ -174,7 +188,7 @@ class MotifPanel(QFrame):
     def _offer(self, button: str, act: Callable[[Point], None]) -> None:
         menu = passing_menu(self)
         for name, point in self._model.chart.landmarks:
-            menu.addAction(name).triggered.connect(lambda _=False, at=point: act(at))
+            menu.addAction(place_words(name)).triggered.connect(lambda _=False, at=point: act(at))
         self._popup(menu, button)
 
     def _popup(self, menu: QMenu, button: str) -> None:
@@ -183,20 +197,20 @@ class MotifPanel(QFrame):
 
     def aim_at(self, point: Point) -> None:
         """Turn the motif's top to a point."""
-        self._model.edit_motif("Aim a motif", lambda one: aimed(one, point))
+        self._model.edit_motif(phrase("Aim a motif"), lambda one: aimed(one, point))
 
     def put_on(self, point: Point) -> None:
         """Put the motif's middle on a point."""
-        self._model.edit_motif("Put a motif on a landmark", lambda one: snapped(one, point))
+        self._model.edit_motif(phrase("Put a motif on a landmark"), lambda one: snapped(one, point))
 
     def _offer_guides(self) -> None:
         menu = passing_menu(self)
         for name, _ in self._model.chart.frames:
-            menu.addAction(name).triggered.connect(lambda _=False, frame=name: self._ask_count(frame))
-        self._popup(menu, "Along ...")
+            menu.addAction(place_words(name)).triggered.connect(lambda _=False, frame=name: self._ask_count(frame))
+        self._popup(menu, phrase("Along ..."))
 
     def _ask_count(self, frame: str) -> None:
-        count = ask_amount(self, "Along a frame", ALONG, 5)
+        count = ask_amount(self, phrase("Along a frame"), ALONG, 5)
         if count is not None:
             self.repeat_along(frame, round(count))
 
@@ -205,7 +219,7 @@ class MotifPanel(QFrame):
         chosen = self._model.chosen
         if chosen is not None:
             guide = self._model.chart.frame(frame)
-            self._model.edit("Along a frame", lambda plan: repeated(plan, chosen.id, guide, count))
+            self._model.edit(phrase("Along a frame"), lambda plan: repeated(plan, chosen.id, guide, count))
 
     def _whole(self, label: str, make: Callable[[Plan, str], Plan]) -> None:
         chosen = self._model.chosen
@@ -218,31 +232,31 @@ class MotifPanel(QFrame):
             if chosen is not None and part.id != chosen.part:
                 menu.addAction(menu_words(part.name)).triggered.connect(lambda _=False, name=part.id: self.put_in(name))
         menu.addSeparator()
-        menu.addAction("A new part").triggered.connect(lambda _=False: self.new_part())
+        menu.addAction(phrase("A new part")).triggered.connect(lambda _=False: self.new_part())
         if chosen is not None and chosen.part:
-            menu.addAction("Of no part").triggered.connect(lambda _=False: self.put_in(""))
-        self._popup(menu, "Part ...")
+            menu.addAction(phrase("Of no part")).triggered.connect(lambda _=False: self.put_in(""))
+        self._popup(menu, phrase("Part ..."))
 
     def put_in(self, part: str) -> None:
         """Let the piece belong to a part, or with "" to none."""
         chosen = self._model.chosen
         if chosen is not None:
-            self._model.edit("Into a part", lambda plan: put_in(plan, [chosen.id], part))
+            self._model.edit(phrase("Into a part"), lambda plan: put_in(plan, [chosen.id], part))
 
     def new_part(self) -> None:
         """Make a part of the piece."""
         chosen = self._model.chosen
         if chosen is not None:
-            self._model.edit("New part", lambda plan: with_new_part(plan, chosen.name, [chosen.id])[0])
+            self._model.edit(phrase("New part"), lambda plan: with_new_part(plan, chosen.name, [chosen.id])[0])
 
     def _mirror(self) -> None:
-        self._whole("Mirror copy", lambda plan, name: mirrored_twin(plan, name)[0])
+        self._whole(phrase("Mirror copy"), lambda plan, name: mirrored_twin(plan, name)[0])
 
     def _break(self) -> None:
-        self._whole("Break a motif apart", broken_apart)
+        self._whole(phrase("Break a motif apart"), broken_apart)
 
     def _remove(self) -> None:
-        self._whole("Take a motif away", without_motif)
+        self._whole(phrase("Take a motif away"), without_motif)
 
     # --- following ---
 
@@ -259,7 +273,7 @@ class MotifPanel(QFrame):
         with QSignalBlocker(self.short):
             self.short.setChecked(self._model.short)
         if chosen is None:
-            self.name.setText("No motif in the hand")
+            self.name.setText(phrase("No motif in the hand"))
             self._of = ""
             return
         self.name.setText(chosen.name)
@@ -314,7 +328,7 @@ class MotifPanel(QFrame):
             if self._said_of is question:
                 self._show_words(tuple(words.split("\n")))
 
-        self._model.tell("a piece", self, lambda: "\n".join(says_of(plan, shown)), take)
+        self._model.tell(phrase("a piece"), self, lambda: "\n".join(says_of(plan, shown)), take)
 
     def _show_words(self, words: tuple[str, ...]) -> None:
         """Show what is said of the piece, and how much of a base's edges is hidden under what comes after it."""
@@ -330,9 +344,9 @@ class MotifPanel(QFrame):
         self.one_sided.setVisible(lies)
         self.twin.setEnabled(midline)
         self.one_sided.setEnabled(midline and not chosen.twin)
-        self.named["Mirror copy"].setEnabled(midline and lies)
-        self.named["Along ..."].setEnabled(bool(self._model.chart.frames) and lies)
-        for words in ("Aim at ...", "Put on ..."):
+        self.named[phrase("Mirror copy")].setEnabled(midline and lies)
+        self.named[phrase("Along ...")].setEnabled(bool(self._model.chart.frames) and lies)
+        for words in (phrase("Aim at ..."), phrase("Put on ...")):
             self.named[words].setEnabled(lies)
         for tick, on in ((self.twin, chosen.twin), (self.one_sided, chosen.one_sided)):
             with QSignalBlocker(tick):
@@ -343,7 +357,13 @@ class MotifPanel(QFrame):
         shares = self._model.edges.get(chosen.id)
         if shares is None:
             return ()
-        return (f"under later strokes: {shares[0]:.0%} of edge A, {shares[1]:.0%} of edge B; soften what is seen",)
+        return (
+            phrase(
+                "under later strokes: {shares:.0%} of edge A, {shares_2:.0%} of edge B; soften what is seen",
+                shares=shares[0],
+                shares_2=shares[1],
+            ),
+        )
 
     def _build(self, chosen: PlacedMotif) -> None:
         """Make fields and choices for a motif."""
@@ -360,16 +380,16 @@ class MotifPanel(QFrame):
                 self._add_of_hold(row, number)
                 row += 1
             press = NumberField(PRESS)
-            press.edited.connect(lambda v: self._way("Pressure", lambda w: with_press(w, v / 100), "press"))
+            press.edited.connect(lambda v: self._way(phrase("Pressure"), lambda w: with_press(w, v / 100), "press"))
             self._add(row, "pressure", press)
             self.fields["press"] = press
             row += 1
         for part, _ in chosen.loads:
             name = next((p.name for p in motif(chosen.motif).parts if p.key == part), part) if chosen.motif else part
-            box = choice(f"Load of the {name}", self._guard)
+            box = choice(phrase("Load of the {name}", name=name), self._guard)
             box.activated.connect(lambda at, key=part, of=box: self._load(key, of.itemData(at)))
             box.setMinimumWidth(158)
-            self._add(row, f"{name} with", box)
+            self._add(row, phrase("{name} with", name=name), box)
             self.loads[part] = box
             row += 1
         self.grid.setRowStretch(row, 1)
@@ -402,12 +422,12 @@ class MotifPanel(QFrame):
         def changed(way: Stroke, value: float) -> Stroke:
             return next((found.change(value) for found in numbers_in_hand(way) if found.key == one.key), way)
 
-        field.edited.connect(lambda v: self._way("A number of the hold", lambda w: changed(w, v), one.key))
+        field.edited.connect(lambda v: self._way(phrase("A number of the hold"), lambda w: changed(w, v), one.key))
         self._add(row, one.name, field)
         self.fields[one.key] = field
 
     def _way(self, label: str, change: Callable[[Stroke], Stroke], key: str) -> None:
-        self._model.edit_motif(label, lambda one: with_way(one, change), f"way {key}" if key else "")
+        self._model.edit_motif(label, lambda one: with_way(one, change), phrase("way {key}", key=key) if key else "")
 
     def _add(self, row: int, words: str, widget: QWidget) -> None:
         label = Label(words)
@@ -420,15 +440,21 @@ class MotifPanel(QFrame):
 
     def _set(self, key: str, value: float) -> None:
         if self._model.short:
-            self._model.edit_motif("A number of the short form", lambda one: one.with_short(key, value), f"short {key}")
+            self._model.edit_motif(
+                phrase("A number of the short form"),
+                lambda one: one.with_short(key, value),
+                phrase("short {key}", key=key),
+            )
         else:
-            self._model.edit_motif("A number of a motif", lambda one: one.with_value(key, value), f"motif {key}")
+            self._model.edit_motif(
+                phrase("A number of a motif"), lambda one: one.with_value(key, value), phrase("motif {key}", key=key)
+            )
 
     def _load(self, part: str, stroke: str) -> None:
         def make(one: PlacedMotif) -> PlacedMotif:
             return replace(one, loads=tuple((key, stroke if key == part else of) for key, of in one.loads))
 
-        self._model.edit_motif("Load of a motif", make)
+        self._model.edit_motif(phrase("Load of a motif"), make)
 
 
 def _free_way(chosen: PlacedMotif | None) -> Stroke | None:
@@ -456,7 +482,7 @@ class SidePanel(QFrame):
         self.switches: list[QToolButton] = []
         head = QHBoxLayout()
         head.setSpacing(2)
-        named = (("Parts", self.parts), ("Loads", self.loads), ("In the hand", self.hand))
+        named = ((phrase("Parts"), self.parts), (phrase("Loads"), self.loads), (phrase("In the hand"), self.hand))
         for number, (words, page) in enumerate(named):
             self.pages.addWidget(page)
             button = QToolButton()

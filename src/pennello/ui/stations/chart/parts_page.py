@@ -45,6 +45,7 @@ from pennello.design.parts import listed, pieces_in
 from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.repeats import SMALLER, TIMES, USUAL_SMALLER, USUAL_TIMES
+from pennello.phrases import named, phrase, plural
 from pennello.session.chart_scene import Painted
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
@@ -55,15 +56,16 @@ from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
-from pennello.units import counted
 
-EMPTY = "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours."
-FIRST = "A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first."
-TAKE = "Click one to take it in the hand. Drag to paint it earlier or later; take its tick away to look at the rest."
+EMPTY = phrase("Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours.")
+FIRST = phrase("A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first.")
+TAKE = phrase(
+    "Click one to take it in the hand. Drag to paint it earlier or later; take its tick away to look at the rest."
+)
 
-ECHOES = Quantity("How often", *TIMES, 1, 0, " ×")
-ECHO_SIZE = Quantity("Each so large beside the one before", *SMALLER, 0.05, 2, " × size")
-WORTH = Quantity("How much the part adds to the look", 0.1, 10, 0.5, 1, " × worth")
+ECHOES = Quantity(phrase("How often"), *TIMES, 1, 0, " ×")
+ECHO_SIZE = Quantity(phrase("Each so large beside the one before"), *SMALLER, 0.05, 2, phrase(" × size"))
+WORTH = Quantity(phrase("How much the part adds to the look"), 0.1, 10, 0.5, 1, phrase(" × worth"))
 _ID = Qt.ItemDataRole.UserRole
 _ICON, _PICTURE = QSize(34, 14), QSize(40, 30)
 
@@ -87,7 +89,7 @@ class PartTree(QTreeWidget):
         self.setHeaderHidden(True)
         self.setIndentation(14)
         self.setIconSize(_PICTURE)
-        self.setAccessibleName("Parts of the design in the order of painting: Ctrl with up or down moves")
+        self.setAccessibleName(phrase("Parts of the design in the order of painting: Ctrl with up or down moves"))
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
 
@@ -173,9 +175,9 @@ class PartsPage(QWidget):
         self._said = QWidget()
         column.addWidget(self._said)
         self._build_said(guard)
-        self.new = QPushButton("New part ...")
+        self.new = QPushButton(phrase("New part ..."))
         self.new.setProperty("chip", True)
-        self.new.setToolTip("A part that holds what you put into it")
+        self.new.setToolTip(phrase("A part that holds what you put into it"))
         self.new.clicked.connect(self.ask_new)
         column.addWidget(self.new)
 
@@ -186,24 +188,26 @@ class PartsPage(QWidget):
         grid.setVerticalSpacing(4)
         self.title = Label("")
         self.title.setWordWrap(True)
-        self.habit: QComboBox = choice("How the part is painted", guard)
+        self.habit: QComboBox = choice(phrase("How the part is painted"), guard)
         for habit in Habit:
-            self.habit.addItem(habit.value, habit)
-        self.priority: QComboBox = choice("Whether the part may be left out", guard)
+            self.habit.addItem(named(habit), habit)
+        self.priority: QComboBox = choice(phrase("Whether the part may be left out"), guard)
         for priority in Priority:
-            self.priority.addItem(priority.value, priority)
+            self.priority.addItem(named(priority), priority)
         self.worth = NumberField(WORTH)
-        self.one_sided, self.short = QCheckBox("differs left and right"), QCheckBox("in the short form")
-        self.one_sided.setToolTip("On purpose: no mirror image of it is missed")
-        self.short.setToolTip("Painted also when the queue is long")
-        self.habit.activated.connect(lambda at: self._change("How it is painted", habit=self.habit.itemData(at)))
+        self.one_sided, self.short = QCheckBox(phrase("differs left and right")), QCheckBox(phrase("in the short form"))
+        self.one_sided.setToolTip(phrase("On purpose: no mirror image of it is missed"))
+        self.short.setToolTip(phrase("Painted also when the queue is long"))
+        self.habit.activated.connect(
+            lambda at: self._change(phrase("How it is painted"), habit=self.habit.itemData(at))
+        )
         self.priority.activated.connect(lambda at: self._weigh(priority=self.priority.itemData(at)))
         self.worth.edited.connect(lambda value: self._weigh(worth=value))
-        self.one_sided.toggled.connect(lambda on: self._change("On purpose", one_sided=on))
-        self.short.toggled.connect(lambda on: self._change("Short form", long_only=not on))
-        self.more = QPushButton("More ...")
+        self.one_sided.toggled.connect(lambda on: self._change(phrase("On purpose"), one_sided=on))
+        self.short.toggled.connect(lambda on: self._change(phrase("Short form"), long_only=not on))
+        self.more = QPushButton(phrase("More ..."))
         self.more.setProperty("chip", True)
-        self.more.setToolTip("Rename, copy, mirror, paint it with other loads, take it away")
+        self.more.setToolTip(phrase("Rename, copy, mirror, paint it with other loads, take it away"))
         self.more.clicked.connect(self._offer)
         grid.addWidget(self.title, 0, 0)
         grid.addWidget(self.more, 0, 1)
@@ -219,7 +223,12 @@ class PartsPage(QWidget):
         """Follow the model."""
         plan, motifs = self._model.plan, self._model.motifs
         strokes = len(pieces_on(plan, self._model.key))
-        words = f"{counted(len(motifs), 'motif')}, {counted(strokes, 'stroke')} on this chart. {TAKE}"
+        words = phrase(
+            "{counted}, {counted_2} on this chart. {take}",
+            counted=plural(len(motifs), "{count} motif", "{count} motifs"),
+            counted_2=plural(strokes, "{count} stroke", "{count} strokes"),
+            take=TAKE,
+        )
         self.words.setText(words if motifs else EMPTY if plan.strokes else FIRST)
         if not any(one.id == self.part for one in plan.parts):
             self.part = ""
@@ -306,7 +315,7 @@ class PartsPage(QWidget):
             return
         part = part_in(plan, self.part)
         pieces = pieces_in(plan, part.id)
-        self.title.setText(f"{part.name}: {counted(len(pieces), 'piece')}")
+        self.title.setText(f"{part.name}: {plural(len(pieces), '{count} piece', '{count} pieces')}")
         with QSignalBlocker(self.habit), QSignalBlocker(self.priority):
             self.habit.setCurrentIndex(self.habit.findData(part.habit))
             self.priority.setCurrentIndex(self.priority.findData(plan.ordering.priority(part.id)))
@@ -343,7 +352,7 @@ class PartsPage(QWidget):
 
     def move_to(self, name: str, before: str, part: str) -> None:
         """Paint a part or piece just before another one ("" for last), as one of a part ("" for none)."""
-        self._model.edit("Order of painting", lambda plan: placed_before(plan, name, before, part))
+        self._model.edit(phrase("Order of painting"), lambda plan: placed_before(plan, name, before, part))
 
     def _change(self, label: str, **changes: object) -> None:
         if self.part:
@@ -362,11 +371,11 @@ class PartsPage(QWidget):
             return replace(plan, ordering=ordering)
 
         if name:
-            self._model.edit("What may be left out", change, f"weigh {name}")
+            self._model.edit(phrase("What may be left out"), change, phrase("weigh {name}", name=name))
 
     def ask_new(self) -> None:
         """Ask for a name and make a part of what is in the hand, or an empty one."""
-        name, fine = QInputDialog.getText(self, "New part", "What you call it", text="")
+        name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")
         if fine and name.strip():
             self.make(name)
 
@@ -374,7 +383,7 @@ class PartsPage(QWidget):
         """Make a part of this name, of what is in the hand, within the part that is chosen."""
         chosen, within = self._model.chosen_id, self.part
         pieces = [chosen] if chosen else []
-        self._model.edit("New part", lambda plan: with_new_part(plan, name, pieces, within)[0])
+        self._model.edit(phrase("New part"), lambda plan: with_new_part(plan, name, pieces, within)[0])
 
     def _offer(self) -> None:
         self.deeds().popup(self.more.mapToGlobal(QPoint(0, self.more.height())))
@@ -392,16 +401,25 @@ class PartsPage(QWidget):
     def _deeds(self) -> list[tuple[str, Callable[[], object]]]:
         name = self.part
         return [
-            ("Rename ...", self.ask_name),
-            ("Paint it earlier", lambda: self.step(name, -1)),
-            ("Paint it later", lambda: self.step(name, 1)),
-            ("Its mirror image too", lambda: self._edit("Mirror image", lambda p: twinned(p, name, on=True))),
-            ("No mirror image", lambda: self._edit("No mirror image", lambda p: twinned(p, name, on=False))),
-            ("Turn it round the midline", lambda: self._edit("Mirror a part", lambda p: mirrored_part(p, name))),
-            ("Copy it", lambda: self._edit("Copy a part", lambda p: copied(p, name)[0])),
-            ("Keep it for other plans", lambda: self.kept.emit(name)),
-            ("Let its pieces go", lambda: self._edit("Let a part go", lambda p: without_part(p, name))),
-            ("Take it away, all of it", lambda: self._edit("Take a part away", self._without)),
+            (phrase("Rename ..."), self.ask_name),
+            (phrase("Paint it earlier"), lambda: self.step(name, -1)),
+            (phrase("Paint it later"), lambda: self.step(name, 1)),
+            (
+                phrase("Its mirror image too"),
+                lambda: self._edit(phrase("Mirror image"), lambda p: twinned(p, name, on=True)),
+            ),
+            (
+                phrase("No mirror image"),
+                lambda: self._edit(phrase("No mirror image"), lambda p: twinned(p, name, on=False)),
+            ),
+            (
+                phrase("Turn it round the midline"),
+                lambda: self._edit(phrase("Mirror a part"), lambda p: mirrored_part(p, name)),
+            ),
+            (phrase("Copy it"), lambda: self._edit(phrase("Copy a part"), lambda p: copied(p, name)[0])),
+            (phrase("Keep it for other plans"), lambda: self.kept.emit(name)),
+            (phrase("Let its pieces go"), lambda: self._edit(phrase("Let a part go"), lambda p: without_part(p, name))),
+            (phrase("Take it away, all of it"), lambda: self._edit(phrase("Take a part away"), self._without)),
         ]
 
     def _without(self, plan: Plan) -> Plan:
@@ -409,19 +427,19 @@ class PartsPage(QWidget):
 
     def _offer_echoes(self, menu: QMenu) -> None:
         """Offer the lines of the chart for the same again along them."""
-        inner = menu.addMenu("The same again along")
+        inner = menu.addMenu(phrase("The same again along"))
         inside = {one.id for one in pieces_in(self._model.plan, self.part)}
         lines = [one for one in self._model.motifs if one.way is not None and not one.more and one.id not in inside]
         for one in lines:
             sides = inner.addMenu(menu_words(one.name))
-            sides.addAction("Worked out, following both").triggered.connect(
+            sides.addAction(phrase("Worked out, following both")).triggered.connect(
                 lambda _=False, line=one.id: self.echo(line)
             )
-            sides.addAction("As copies, each to be changed alone ...").triggered.connect(
+            sides.addAction(phrase("As copies, each to be changed alone ...")).triggered.connect(
                 lambda _=False, line=one.id: self.ask_copies(line)
             )
         if not lines:
-            inner.addAction("Draw a line or pull a stroke from the part on first").setEnabled(False)
+            inner.addAction(phrase("Draw a line or pull a stroke from the part on first")).setEnabled(False)
 
     def echo(self, line: str) -> None:
         """Lay the part again along a line of the chart, following both; its numbers are in the hand."""
@@ -432,14 +450,14 @@ class PartsPage(QWidget):
             made.append(new)
             return plan
 
-        self._edit("The same again", change)
+        self._edit(phrase("The same again"), change)
         if made:
             self._model.choose(made[-1])
 
     def ask_copies(self, line: str) -> None:
         """Ask how often and how large, and copy the part along a line."""
-        times = ask_amount(self, "The same again", ECHOES, USUAL_TIMES)
-        smaller = None if times is None else ask_amount(self, "The same again", ECHO_SIZE, USUAL_SMALLER)
+        times = ask_amount(self, phrase("The same again"), ECHOES, USUAL_TIMES)
+        smaller = None if times is None else ask_amount(self, phrase("The same again"), ECHO_SIZE, USUAL_SMALLER)
         if times is not None and smaller is not None:
             self.copy_along(line, round(times), smaller)
 
@@ -450,27 +468,29 @@ class PartsPage(QWidget):
         def change(plan: Plan) -> Plan:
             return echoed(plan, name, guide_of(seat(plan, placed_in(plan, line))), times, smaller)[0]
 
-        self._edit("The same again", change)
+        self._edit(phrase("The same again"), change)
 
     def _offer_charts(self, menu: QMenu) -> None:
         """Offer all other charts for a copy."""
-        name, inner = self.part, menu.addMenu("Copy it to")
+        name, inner = self.part, menu.addMenu(phrase("Copy it to"))
         for key, (words, _) in CHARTS.items():
             if key != self._model.key:
                 inner.addAction(menu_words(words)).triggered.connect(
-                    lambda _=False, to=key: self._edit("Copy a part", lambda p: copied(p, name, to)[0])
+                    lambda _=False, to=key: self._edit(phrase("Copy a part"), lambda p: copied(p, name, to)[0])
                 )
 
     def _offer_loads(self, menu: QMenu) -> None:
         """Offer another load for each that the part is laid with."""
         plan, name = self._model.plan, self.part
         for load in dict.fromkeys(load for one in pieces_in(plan, name) for _, load in one.loads):
-            inner = menu.addMenu(menu_words(f"Lay it with another load than {plan.stroke(load).name}"))
+            inner = menu.addMenu(
+                menu_words(phrase("Lay it with another load than {stroke}", stroke=plan.stroke(load).name))
+            )
             for other in plan.strokes:
                 if other.id != load:
                     inner.addAction(menu_words(other.name)).triggered.connect(
                         lambda _=False, new={load: other.id}: self._edit(
-                            "Recolour a part", lambda p: recoloured(p, name, new)
+                            phrase("Recolour a part"), lambda p: recoloured(p, name, new)
                         )
                     )
 
@@ -480,9 +500,9 @@ class PartsPage(QWidget):
     def ask_name(self) -> None:
         """Ask what the part is called."""
         part = part_in(self._model.plan, self.part)
-        name, fine = QInputDialog.getText(self, "Rename a part", "What you call it", text=part.name)
+        name, fine = QInputDialog.getText(self, phrase("Rename a part"), phrase("What you call it"), text=part.name)
         if fine and name.strip():
-            self._change("Rename a part", name=name.strip())
+            self._change(phrase("Rename a part"), name=name.strip())
 
     def step(self, name: str, way: int) -> None:
         """Paint a part or piece one place earlier (-1) or later (1) among those of its part."""
@@ -503,10 +523,15 @@ def _within(one: PlanPart | PlacedMotif) -> str:
 def _words(one: PlanPart | PlacedMotif) -> str:
     if isinstance(one, PlacedMotif):
         return f"{one.name}{', both sides' if one.twin else ''}"
-    return one.name if one.habit is Habit.USUAL else f"{one.name}, {one.habit.value}"
+    return one.name if one.habit is Habit.USUAL else f"{one.name}, {named(one.habit)}"
 
 
 def _tip(plan: Plan, one: PlanPart | PlacedMotif) -> str:
     if isinstance(one, PlacedMotif):
-        return "laid with " + ", ".join(dict.fromkeys(plan.stroke(load).name for _, load in one.loads))
-    return f"{counted(len(pieces_in(plan, one.id)), 'piece')}, painted {one.habit.value}"
+        return phrase("laid with ") + ", ".join(dict.fromkeys(plan.stroke(load).name for _, load in one.loads))
+    return plural(
+        len(pieces_in(plan, one.id)),
+        "{count} piece, painted {habit}",
+        "{count} pieces, painted {habit}",
+        habit=named(one.habit),
+    )

@@ -10,14 +10,16 @@ from numpy.typing import NDArray
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QDialog, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
 from pennello.chart.chart import Chart
+from pennello.chart.names import place_words
 from pennello.design.photo import LEAST_APART_PX, Photo
+from pennello.phrases import phrase
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mark_pad import MarkPad
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
-APART = Quantity("How far the two are apart on the person", 5, 1000, 1, 0, length=True)
+APART = Quantity(phrase("How far the two are apart on the person"), 5, 1000, 1, 0, length=True)
 ORDINALS = ("first", "second")
 _STARTS = ((0.35, 0.45), (0.65, 0.45))
 _PAIRS = (
@@ -35,7 +37,7 @@ class PhotoPage(QDialog):
         self, path: Path, picture: NDArray[np.uint8], chart: Chart, unit: LengthUnit, parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"A photo for: {chart.name}")
+        self.setWindowTitle(phrase("A photo for: {chart}", chart=chart.name))
         self._path, self._chart = path, chart
         self.pad = MarkPad(picture, ORDINALS, _STARTS, self.refresh)
         self.names: list[QComboBox] = []
@@ -50,9 +52,10 @@ class PhotoPage(QDialog):
             button.clicked.connect(lambda _=False, at=number: self._turn_to(at))
             self.which.addButton(button, number)
             box = QComboBox()
-            box.setAccessibleName(f"Which landmark is the {button.text()}")
-            box.addItems([landmark for landmark, _ in chart.landmarks])
-            box.setCurrentText(name)
+            box.setAccessibleName(phrase("Which landmark is the {text}", text=button.text()))
+            for landmark, _ in chart.landmarks:
+                box.addItem(place_words(landmark), landmark)
+            box.setCurrentIndex(box.findData(name))
             box.activated.connect(lambda _: self._named())
             head.addWidget(button)
             head.addWidget(box, 1)
@@ -60,14 +63,16 @@ class PhotoPage(QDialog):
         self.apart = NumberField(APART)
         self.apart.show_unit(unit)
         self.apart.edited.connect(self._typed)
-        head.addWidget(Label("apart"))
+        head.addWidget(Label(phrase("apart")))
         head.addWidget(self.apart)
         self.width_mm = 0.0
         self.words = Label("")
         self.words.setWordWrap(True)
-        caution = Label("Ask before you take a photo of anybody. It stays in its file; the plan keeps its name alone.")
+        caution = Label(
+            phrase("Ask before you take a photo of anybody. It stays in its file; the plan keeps its name alone.")
+        )
         caution.setObjectName("note")
-        foot = LeaveOrTake(self, "Paint over it")
+        foot = LeaveOrTake(self, phrase("Paint over it"))
         self.take = foot.take
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
@@ -81,7 +86,7 @@ class PhotoPage(QDialog):
     @property
     def photo(self) -> Photo:
         """The photo as its marks lie now."""
-        one, other = (box.currentText() for box in self.names)
+        one, other = (box.currentData() for box in self.names)
         places = [round(value, 1) for at in self.pad.at for value in at]
         return Photo(self._chart.key, str(self._path), one, other, *places)
 
@@ -96,7 +101,7 @@ class PhotoPage(QDialog):
 
     def _named(self) -> None:
         """Other landmarks are named: they are as far apart as on the chart until something else is typed."""
-        one, other = (self._chart.landmark(box.currentText()) for box in self.names)
+        one, other = (self._chart.landmark(box.currentData()) for box in self.names)
         self.width_mm = math.dist(one, other)
         self.apart.show_amount(self.width_mm)
         self.refresh()
@@ -104,14 +109,15 @@ class PhotoPage(QDialog):
     def refresh(self) -> None:
         """Say what comes of it, or what is missing."""
         apart = math.dist(*self.pad.at)
-        same = self.names[0].currentText() == self.names[1].currentText()
+        same = self.names[0].currentData() == self.names[1].currentData()
         self.take.setEnabled(not same and apart >= LEAST_APART_PX and self.width_mm > 0)
         if same:
-            self.words.setText("Choose two different landmarks.")
+            self.words.setText(phrase("Choose two different landmarks."))
         elif apart < LEAST_APART_PX:
-            self.words.setText("Set the two landmarks apart.")
+            self.words.setText(phrase("Set the two landmarks apart."))
         else:
-            self.words.setText(f"{apart / max(self.width_mm, 1e-9):.1f} px of the photo are 1 mm of the person.")
+            scale = apart / max(self.width_mm, 1e-9)
+            self.words.setText(phrase("{scale:.1f} px of the photo are 1 mm of the person.", scale=scale))
 
 
 def _usual(chart: Chart) -> tuple[str, str]:

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.design.on_chart import with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.ribs import Rib, ribs_of, with_rib_turned
+from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
@@ -64,17 +65,17 @@ class ChartRibs:
             if number >= len(self._ribs):
                 return ""
             (ax, ay), (bx, by) = self._ribs[number]
-            return f"chisel at {math.degrees(math.atan2(ay - by, bx - ax)):.0f}° to the level"
+            return phrase("chisel at {degrees:.0f}° to the level", degrees=math.degrees(math.atan2(ay - by, bx - ax)))
 
         held = Held[PlacedMotif, PlanChange](
-            name=f"Rib {number + 1}: turn the chisel",
-            label="Turn a rib",
+            name=phrase("Rib {number}: turn the chisel", number=number + 1),
+            label=phrase("Turn a rib"),
             now=now,
             put=put,
             say=words,
             drag=led,
             step=lambda one, x, y, factor: turned_by(one, (x + y) * factor),
-            merge=lambda: f"rib {number}",
+            merge=lambda: phrase("rib {number}", number=number),
         )
         return held.work(model)
 

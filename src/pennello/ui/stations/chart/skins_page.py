@@ -13,6 +13,7 @@ from pennello.colour.skin import ita_class
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
+from pennello.phrases import phrase
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Jobs
 from pennello.session.order_pictures import order_found
@@ -32,7 +33,7 @@ class SkinsPage(QDialog):
 
     def __init__(self, plan: Plan, key: str, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("On other skins")
+        self.setWindowTitle(phrase("On other skins"))
         self.resize(QSize(1120, 470))
         self._plan = plan
         self.found: _Found | None = None
@@ -40,7 +41,7 @@ class SkinsPage(QDialog):
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         self.surface = Surface(self)
-        self.surface.setAccessibleName("The chart on five skins, from very light to dark")
+        self.surface.setAccessibleName(phrase("The chart on five skins, from very light to dark"))
         self.surface.draw = self._draw
         column.addWidget(self.surface, 1)
         self.words = Label("")
@@ -71,17 +72,24 @@ class SkinsPage(QDialog):
         weak = [one for one in found if not one.reads]
         least = min(found, key=lambda one: max(one.rim, one.heel), default=None)
         if least is None:
-            return "There is no stroke yet."
-        words = "Contrast ratios by the WCAG formula, predicted for an even coat. "
+            return phrase("There is no stroke yet.")
+        words = phrase("Contrast ratios by the WCAG formula, predicted for an even coat. ")
         if not weak:
-            return words + f"Every load stands out by {max(least.rim, least.heel):.1f} : 1 or more on all five skins."
+            return words + phrase(
+                "Every load stands out by {rim:.1f} : 1 or more on all five skins.", rim=max(least.rim, least.heel)
+            )
         names = {stroke.id: stroke.name for stroke in self._plan.strokes}
         told = "; ".join(
-            f"{names.get(one.stroke, one.stroke)} on {ita_class(one.ita_deg)} skin (rim {one.rim:.2f} : 1, heel "
-            f"{one.heel:.2f} : 1)"
+            phrase(
+                "{names} on {ita_class} skin (rim {rim:.2f} : 1, heel {heel:.2f} : 1)",
+                names=names.get(one.stroke, one.stroke),
+                ita_class=ita_class(one.ita_deg),
+                rim=one.rim,
+                heel=one.heel,
+            )
             for one in weak[:4]
         )
-        return words + f"Below {READS:g} : 1 for rim and heel, outline them: {told}."
+        return words + phrase("Below {reads:g} : 1 for rim and heel, outline them: {told}.", reads=READS, told=told)
 
     def _draw(self, painter: QPainter) -> None:
         area = QRectF(self.surface.rect())
@@ -89,7 +97,12 @@ class SkinsPage(QDialog):
         for number, ita in enumerate(SKINS_ITA):
             box = QRectF(number * wide, 0, wide - 6, area.height() - 24)
             foot = QRectF(box.left(), box.bottom() + 4, box.width(), 18)
-            draw_note(painter, foot, f"{ita_class(ita)}, ITA {ita:.0f}°", Qt.AlignmentFlag.AlignCenter)
+            draw_note(
+                painter,
+                foot,
+                phrase("{ita_class}, ITA {ita:.0f}°", ita_class=ita_class(ita), ita=ita),
+                Qt.AlignmentFlag.AlignCenter,
+            )
             if self.found is None:
                 continue
             image = to_image(self.found[0][number])
@@ -107,7 +120,7 @@ class SkinsPage(QDialog):
 def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None]) -> _Found:
     pictures = []
     for number, ita in enumerate(SKINS_ITA):
-        report(number / len(SKINS_ITA), "painting on other skins")
+        report(number / len(SKINS_ITA), phrase("painting on other skins"))
         here = on_skin(plan, ita)
         painted = ChartScene(_PX_PER_MM).paint(here, key, order=order_found(here, key))
         skin = skin_bytes(here.skin)

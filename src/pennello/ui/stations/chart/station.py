@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
+from pennello.chart.names import place_words
 from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
@@ -35,6 +36,7 @@ from pennello.files.motif_file import read_own
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
+from pennello.phrases import named, phrase
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_views import WHOLE, ChartLook, frame_of
 from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
@@ -62,9 +64,9 @@ from pennello.ui.widgets.two_parts import TwoParts
 from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
-HEAD = Quantity("Head breadth above the ears", *HEAD_BREADTH_MM, 1, 0, length=True)
+HEAD = Quantity(phrase("Head breadth above the ears"), *HEAD_BREADTH_MM, 1, 0, length=True)
 _PHOTOS = "Photos (*.jpg *.jpeg *.png *.tif *.tiff *.bmp *.webp)"
-FACE = Quantity("From the root of the nose to the chin", *FACE_HEIGHT_MM, 1, 0, length=True)
+FACE = Quantity(phrase("From the root of the nose to the chin"), *FACE_HEIGHT_MM, 1, 0, length=True)
 
 
 class ChartStation(QWidget, Station):
@@ -147,36 +149,36 @@ class ChartStation(QWidget, Station):
 
     def _measures(self, guard: WheelGuard) -> list[QWidget]:
         """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
-        title = Label("Chart")
+        title = Label(phrase("Chart"))
         title.setObjectName("station")
         row: list[QWidget] = [title]
-        self.chart: QComboBox = choice("Which part of the body", guard)
+        self.chart: QComboBox = choice(phrase("Which part of the body"), guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
         self.chart.setMinimumWidth(118)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
-        self.age: QComboBox = choice("Whom it is drawn for: usual sizes", guard)
-        self.age.addItem("own measures", None)
+        self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"), guard)
+        self.age.addItem(phrase("own measures"), None)
         for age in Age:
-            self.age.addItem(age.value, age)
+            self.age.addItem(named(age), age)
         self.age.setMinimumWidth(68)
         self.age.activated.connect(self._set_age)
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
-        self.head_mm.edited.connect(lambda v: self._measure("Head breadth", head_breadth_mm=v))
-        self.face_mm.edited.connect(lambda v: self._measure("Face height", face_height_mm=v))
-        self.guide: QComboBox = choice("A frame to paint along", guard)
+        self.head_mm.edited.connect(lambda v: self._measure(phrase("Head breadth"), head_breadth_mm=v))
+        self.face_mm.edited.connect(lambda v: self._measure(phrase("Face height"), face_height_mm=v))
+        self.guide: QComboBox = choice(phrase("A frame to paint along"), guard)
         self.guide.setMinimumWidth(82)
         self.guide.activated.connect(lambda _: self._set_guide())
-        self.near: QComboBox = choice("How near: the whole, or a close view; Ctrl and wheel go nearer", guard)
+        self.near: QComboBox = choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard)
         self.near.setMinimumWidth(88)
         self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
             ("", self.chart),
             ("", self.near),
             ("", self.age),
-            ("head", self.head_mm),
-            ("face", self.face_mm),
+            (phrase("head"), self.head_mm),
+            (phrase("face"), self.face_mm),
             ("", self.guide),
         ):
             if words:
@@ -191,14 +193,14 @@ class ChartStation(QWidget, Station):
     def _buttons(self) -> tuple[QWidget, ...]:
         """Return what the chart can be looked at by."""
         self.mirror = QToolButton()
-        self.mirror.setText("Mirror")
+        self.mirror.setText(phrase("Mirror"))
         self.mirror.setCheckable(True)
-        self.mirror.setToolTip("As you see yourself when you paint your own face")
+        self.mirror.setToolTip(phrase("As you see yourself when you paint your own face"))
         self.mirror.toggled.connect(self._set_mirror)
         self.eyes = QToolButton()
-        self.eyes.setText("Eyes closed")
+        self.eyes.setText(phrase("Eyes closed"))
         self.eyes.setCheckable(True)
-        self.eyes.setToolTip("Paint on the lid of a closed eye is fine; on an open one nothing is")
+        self.eyes.setToolTip(phrase("Paint on the lid of a closed eye is fine; on an open one nothing is"))
         self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
@@ -207,11 +209,13 @@ class ChartStation(QWidget, Station):
         self.layers.filling_zone.connect(self.working.fill_zone)
         self.layers.filling_gaps.connect(self.working.fill_gaps)
         self.layers.tapering.connect(self.board.draw_tapered)
-        self.skins, self.colours, self.svg = (QPushButton(words) for words in ("Skins", "Colours", "SVG"))
+        self.skins, self.colours, self.svg = (
+            QPushButton(words) for words in (phrase("Skins"), phrase("Colours"), phrase("SVG"))
+        )
         for button, hint, act in (
-            (self.skins, "The same on very light to dark skin, with contrast ratios", self.show_skins),
-            (self.colours, "The same design in other colours, side by side", self.show_colours),
-            (self.svg, "The chart as a drawing, 1 unit = 1 mm", self.ask_svg),
+            (self.skins, phrase("The same on very light to dark skin, with contrast ratios"), self.show_skins),
+            (self.colours, phrase("The same design in other colours, side by side"), self.show_colours),
+            (self.svg, phrase("The chart as a drawing, 1 unit = 1 mm"), self.ask_svg),
         ):
             button.setProperty("chip", True)
             button.setToolTip(hint)
@@ -226,30 +230,30 @@ class ChartStation(QWidget, Station):
         self.when.setRange(0, 100)
         self.when.setValue(100)
         self.when.setFixedWidth(150)
-        self.when.setAccessibleName("Only what is laid by then")
-        self.when.setToolTip("Only what is laid by then; at the right end everything")
+        self.when.setAccessibleName(phrase("Only what is laid by then"))
+        self.when.setToolTip(phrase("Only what is laid by then; at the right end everything"))
         self.when.valueChanged.connect(self._set_time)
-        self.when_words = Label("all laid")
+        self.when_words = Label(phrase("all laid"))
         self.when_words.setObjectName("note")
         self.when_words.setMinimumWidth(56)
         self.wet = QToolButton()
-        self.wet.setText("Wet")
+        self.wet.setText(phrase("Wet"))
         self.wet.setCheckable(True)
-        self.wet.setToolTip("Where it is still wet at that time")
+        self.wet.setToolTip(phrase("Where it is still wet at that time"))
         self.wet.toggled.connect(self._set_wet)
         self.playing = QToolButton()
-        self.playing.setText("Play")
-        self.playing.setToolTip("The brush moves over the strokes in the order of painting")
+        self.playing.setText(phrase("Play"))
+        self.playing.setToolTip(phrase("The brush moves over the strokes in the order of painting"))
         self.playing.clicked.connect(self.play)
         self.wish = QToolButton()
-        self.wish.setText("Wish")
+        self.wish.setText(phrase("Wish"))
         self.wish.setCheckable(True)
-        self.wish.setToolTip("What you wish in the place of what is predicted: hold it against it, on and off")
+        self.wish.setToolTip(phrase("What you wish in the place of what is predicted: hold it against it, on and off"))
         self.wish.toggled.connect(lambda on: self.model.show_wish(on=on))
         self.listed = QToolButton()
-        self.listed.setText("As listed")
+        self.listed.setText(phrase("As listed"))
         self.listed.setCheckable(True)
-        self.listed.setToolTip("Painted as the parts are listed, in the place of the order that Pennello finds")
+        self.listed.setToolTip(phrase("Painted as the parts are listed, in the place of the order that Pennello finds"))
         self.listed.toggled.connect(lambda on: self.model.show_listed(on=on))
         for widget in (self.playing, self.when_words, self.when, self.wet, self.listed, self.wish):
             row.addWidget(widget)
@@ -259,7 +263,7 @@ class ChartStation(QWidget, Station):
         painted = self.model.painted
         ends = painted.ends_s if painted else 0.0
         at_s = None if value == 100 else value / 100 * ends
-        self.when_words.setText("all laid" if at_s is None else f"by {at_s:.0f} s")
+        self.when_words.setText(phrase("all laid") if at_s is None else phrase("by {at_s:.0f} s", at_s=at_s))
         self.model.show_at(at_s)
 
     def _set_wet(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
@@ -272,7 +276,9 @@ class ChartStation(QWidget, Station):
         """Ask for a name and keep what is in the hand, with all of its part, for other plans."""
         chosen = self.model.chosen
         if chosen is not None:
-            name, fine = QInputDialog.getText(self, "Keep a motif", "Its name", text=self._part_name(chosen))
+            name, fine = QInputDialog.getText(
+                self, phrase("Keep a motif"), phrase("Its name"), text=self._part_name(chosen)
+            )
             if fine and name.strip():
                 self.keep_as(name)
 
@@ -297,7 +303,9 @@ class ChartStation(QWidget, Station):
         try:
             own = own_of(plan, together, name)
             path = keep(own, png_of(laid(own_plan(plan, own), "own", own.name)))
-            self.said.emit(f"Kept as {path}; give the file to others, or put theirs into that folder.")
+            self.said.emit(
+                phrase("Kept as {path}; give the file to others, or put theirs into that folder.", path=path)
+            )
         except PennelloError as error:
             self.said.emit(str(error))
         self.own = own_motifs()
@@ -311,7 +319,7 @@ class ChartStation(QWidget, Station):
         except PennelloError as error:
             self.said.emit(str(error))
             return
-        self.model.edit("Put a motif on the chart", lambda _: plan)
+        self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
         self.model.choose(ids[0])
 
     def take_motif(self, path: Path) -> None:
@@ -322,7 +330,7 @@ class ChartStation(QWidget, Station):
             self.said.emit(str(error))
             return
         self.add_own(Kept(own, b"", path))
-        self.said.emit(f"{own.name} is on the chart; Keep ... in the hand keeps it for other plans.")
+        self.said.emit(phrase("{own} is on the chart; Keep ... in the hand keeps it for other plans.", own=own.name))
 
     def take_lines(self, path: Path) -> None:
         """Put the lines of a drawing on the chart."""
@@ -343,7 +351,7 @@ class ChartStation(QWidget, Station):
 
         plan, key = self.model.document.committed, self.model.key
         if not self.model.motifs:
-            self.said.emit("There is nothing on this chart to play yet; put a motif on it first.")
+            self.said.emit(phrase("There is nothing on this chart to play yet; put a motif on it first."))
             return
         self.played = PlayPage(self.model.chart.name, lambda: played_plan(plan, key), self)
         self.played.show()
@@ -384,12 +392,12 @@ class ChartStation(QWidget, Station):
                 self._put_motif(key, chart_key, middle)
                 return
             plan, new_id = found
-            self.model.edit("Put a motif on the chart", lambda _: plan)
+            self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
             if self.model.key == chart_key:
                 self.model.choose(new_id)
 
         self._put += 1  # each by itself: whoever puts two in a row wants both
-        begin(self._putting, f"motif {self._put}", self, work, finished=take, failed=self.said.emit)
+        begin(self._putting, phrase("motif {put}", put=self._put), self, work, finished=take, failed=self.said.emit)
 
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
@@ -397,7 +405,7 @@ class ChartStation(QWidget, Station):
 
     def ask_photo(self) -> None:
         """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""
-        path = ask_source(self, "A photo for the chart", "photos", _PHOTOS)
+        path = ask_source(self, phrase("A photo for the chart"), "photos", _PHOTOS)
         if path is not None:
             self.show_photo(path)
 
@@ -417,15 +425,15 @@ class ChartStation(QWidget, Station):
 
     def _take_photo(self) -> None:
         photo, width_mm = self.photo_page.photo, self.photo_page.width_mm
-        self.model.edit("A photo for the chart", lambda plan: with_photo(plan, photo, width_mm))
+        self.model.edit(phrase("A photo for the chart"), lambda plan: with_photo(plan, photo, width_mm))
 
     def draw_again(self) -> None:
         """Draw this chart in the place of its photo."""
         key = self.model.key
         if photo_of(self.model.plan, key) is None:
-            self.said.emit("This chart is drawn; no photo stands for it.")
+            self.said.emit(phrase("This chart is drawn; no photo stands for it."))
             return
-        self.model.edit("Draw the chart again", lambda plan: without_photo(plan, key))
+        self.model.edit(phrase("Draw the chart again"), lambda plan: without_photo(plan, key))
 
     def _middle(self) -> Place:
         """Return the middle of the skin, or of the close view."""
@@ -445,7 +453,7 @@ class ChartStation(QWidget, Station):
         def move(plan: Plan) -> Plan:
             return moved_in_order(plan, name, plan.motifs.index(placed_in(plan, there)))
 
-        self.model.edit("Another order", move)
+        self.model.edit(phrase("Another order"), move)
 
     def _measure(self, label: str, **changes: float) -> None:
         def make(plan: Plan) -> Plan:
@@ -456,12 +464,12 @@ class ChartStation(QWidget, Station):
     def _set_age(self, at: int) -> None:
         age = self.age.itemData(at)
         if age is not None:
-            self.model.edit("Whom it is drawn for", lambda plan: replace(plan, measures=usual(age)))
+            self.model.edit(phrase("Whom it is drawn for"), lambda plan: replace(plan, measures=usual(age)))
 
     def turn_eyes(self) -> None:
         """Open or close the eyes of this chart, with all that lies on it."""
         key = self.model.key
-        self.model.edit("Eyes open or closed", lambda plan: with_other_eyes(plan, key))
+        self.model.edit(phrase("Eyes open or closed"), lambda plan: with_other_eyes(plan, key))
         self.model.show_chart(OTHER_EYES[key])
 
     def _set_guide(self) -> None:
@@ -481,22 +489,24 @@ class ChartStation(QWidget, Station):
 
     def copied(self) -> Copied:
         """The painted chart, as a picture."""
-        return Copied("the painted chart as a picture", self._image())
+        return Copied(phrase("the painted chart as a picture"), self._image())
 
     def papers(self) -> tuple[Printed, ...]:
         """The painted chart."""
         plan, key = self.model.document.committed, self.model.key
-        return (Printed("The painted chart", partial(chart_page, plan, key, self._image()), key),)
+        return (Printed(phrase("The painted chart"), partial(chart_page, plan, key, self._image()), key),)
 
     def ask_painted(self) -> None:
         """Ask where and write the painted chart as PNG or JPEG."""
-        path = ask_target(self, "The painted chart", Path.home() / f"{self.model.key}.png", (".png", ".jpg", ".jpeg"))
+        path = ask_target(
+            self, phrase("The painted chart"), Path.home() / f"{self.model.key}.png", (".png", ".jpg", ".jpeg")
+        )
         if path is not None:
             self._exporter.write(path.name, painted_chart(self._image(), path))
 
     def ask_svg(self) -> None:
         """Ask where and write the chart as SVG."""
-        path = ask_target(self, "The chart", Path.home() / f"{self.model.key}.svg", (".svg",))
+        path = ask_target(self, phrase("The chart"), Path.home() / f"{self.model.key}.svg", (".svg",))
         if path is not None:
             self.write_svg(path)
 
@@ -510,7 +520,7 @@ class ChartStation(QWidget, Station):
         except PennelloError as error:
             self.said.emit(str(error))
         else:
-            self.said.emit(f"Wrote {path}.")
+            self.said.emit(phrase("Wrote {path}.", path=path))
 
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""
@@ -548,7 +558,10 @@ class ChartStation(QWidget, Station):
             self.age.setCurrentIndex(0 if known is None else 1 + list(Age).index(known))
         self.head_mm.show_amount(measures.head_breadth_mm)
         self.face_mm.show_amount(measures.face_height_mm)
-        frames: list[tuple[str, object]] = [("no frame", ""), *((name, name) for name, _ in self.model.chart.frames)]
+        frames: list[tuple[str, object]] = [
+            (phrase("no frame"), ""),
+            *((place_words(name), name) for name, _ in self.model.chart.frames),
+        ]
         wished = self.board.guide if self.board.guide in dict(self.model.chart.frames) else ""
         fill(self.guide, frames, wished)
         self.board.guide = wished
@@ -558,5 +571,5 @@ class ChartStation(QWidget, Station):
         """Say from how near the chart is looked at."""
         seen = self.board.seen
         nearer = "" if seen == ChartLook(seen.view) else f", {seen.zoom:.0%}"
-        views = [("whole", WHOLE), *((name, name) for name, _ in self.model.chart.views)]
+        views = [(phrase("whole"), WHOLE), *((place_words(name), name) for name, _ in self.model.chart.views)]
         fill(self.near, [(name + (nearer if view == seen.view else ""), view) for name, view in views], seen.view)

@@ -18,6 +18,7 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import chisel_angles
+from pennello.phrases import named, phrase
 from pennello.session.pull_scene import PullScene
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.pen import HandTouch, Pen
@@ -25,7 +26,7 @@ from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView, draw_painted
 from pennello.ui.widgets.paint import to_image
 
-_HINT = "pull. Q, E, wheel turn; F flips; 1-9 press; Shift upright; arrows, Space by keys; Esc ends."
+_HINT = phrase("pull. Q, E, wheel turn; F flips; 1-9 press; Shift upright; arrows, Space by keys; Esc ends.")
 STEP_MM = 0.7
 """So far the hand has to go before another point is taken (a default)."""
 
@@ -113,7 +114,7 @@ class StrokePen(Pen):
             made.append(piece)
             return plan
 
-        self._model.edit("Pull a stroke", change)
+        self._model.edit(phrase("Pull a stroke"), change)
         if made:
             if self._scene is not None:
                 self._scene.keep(self.load, stroke)
@@ -202,7 +203,7 @@ class StrokePen(Pen):
         if not self.on:
             return
         plan, view = self._model.plan, self._view()
-        hold = f", {self.hold.value}" if self.hold is not None else ""
+        hold = f", {named(self.hold)}" if self.hold is not None else ""
         self.draw_hint(painter, area, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
         painted = self._model.painted
         known = {one.id for one in painted.plan.motifs} if painted is not None else set()

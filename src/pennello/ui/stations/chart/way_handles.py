@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.design.on_chart import with_motif
 from pennello.design.placed import PlacedMotif
 from pennello.design.pulled import points_of, with_point_at
+from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
@@ -70,19 +71,21 @@ class WayHandles:
             points = points_of(chosen) if chosen is not None else ()
             if number >= len(points):
                 return ""
-            return (
-                f"{length_text(points[number][0], model.unit)} right, {length_text(points[number][1], model.unit)} down"
+            return phrase(
+                "{points} right, {points_2} down",
+                points=length_text(points[number][0], model.unit),
+                points_2=length_text(points[number][1], model.unit),
             )
 
         held = Held[PlacedMotif, PlanChange](
-            name="A point of the way" if number % 3 == 0 else "A bend of the way",
-            label="Move a point",
+            name=phrase("A point of the way") if number % 3 == 0 else phrase("A bend of the way"),
+            label=phrase("Move a point"),
             now=now,
             put=put,
             say=words,
             drag=lambda one, way: shifted(one, way.x() / self._view().scale, way.y() / self._view().scale),
             step=lambda one, x, y, factor: shifted(one, x * factor, y * factor),
-            merge=lambda: f"point {number}",
+            merge=lambda: phrase("point {number}", number=number),
         )
         return held.work(model)
 

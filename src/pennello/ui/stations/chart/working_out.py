@@ -13,13 +13,14 @@ from pennello.design.placed import SINGLE
 from pennello.design.plan import Plan
 from pennello.design.pulled import with_stroke_for
 from pennello.lay.stroke import Stroke
+from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.number_field import Quantity
 
-OUTLINE_OFF = Quantity("From the contour to the middle of the line", *OFF_MM, 0.5, 1, length=True)
-GROUND_MARGIN = Quantity("How far it reaches", *MARGIN_MM, 1, 0, length=True)
+OUTLINE_OFF = Quantity(phrase("From the contour to the middle of the line"), *OFF_MM, 0.5, 1, length=True)
+GROUND_MARGIN = Quantity(phrase("How far it reaches"), *MARGIN_MM, 1, 0, length=True)
 
 
 class WorkingOut(QObject):
@@ -43,7 +44,7 @@ class WorkingOut(QObject):
             return
         asked = {Computing.OUTLINE: (OUTLINE_OFF, 1.0), Computing.GROUND: (GROUND_MARGIN, 10.0)}
         quantity, usual = asked.get(kind, (OUTLINE_OFF, -1.2))
-        value = ask_amount(self._parent, kind.value, quantity, usual, self._model.unit)
+        value = ask_amount(self._parent, named(kind), quantity, usual, self._model.unit)
         if value is not None:
             self.work_out(kind, value)
 
@@ -65,10 +66,10 @@ class WorkingOut(QObject):
             of = () if kind is Computing.FILL else (chosen.part or chosen.id,)
             off, margin = (1.0, far_mm) if kind is Computing.GROUND else (far_mm, 10.0)
             made = Computed(kind, of, off, margin, border)
-            name = f"{chosen.name}, {kind.value}"
+            name = f"{chosen.name}, {named(kind)}"
             return with_computed(plan, made, {SINGLE: load, **large}, self._model.key, name, chosen.part)[0]
 
-        self._model.edit("Work it out", make)
+        self._model.edit(phrase("Work it out"), make)
 
     def fill_gaps(self) -> None:
         """Fill the holes between parts with dots and drops, and take them in the hand; or say that there are none."""
@@ -76,9 +77,9 @@ class WorkingOut(QObject):
         plan, load = with_usual_line_load(self._model.document.committed, shelf)
         plan, name = with_gaps_filled(plan, key, load)
         if not name:
-            self.said.emit("There are no gaps between the parts of this chart that a dot or a drop would fill.")
+            self.said.emit(phrase("There are no gaps between the parts of this chart that a dot or a drop would fill."))
             return
-        self._model.edit("Fill the gaps", lambda _: plan)
+        self._model.edit(phrase("Fill the gaps"), lambda _: plan)
         self._model.choose(name)
 
     def fill_zone(self, zone: str) -> None:
@@ -96,7 +97,7 @@ class WorkingOut(QObject):
             made.append(name)
             return plan
 
-        self._model.edit("Fill a place", make)
+        self._model.edit(phrase("Fill a place"), make)
         if made:
             self._model.choose(made[-1])
 
@@ -121,6 +122,6 @@ class WorkingOut(QObject):
             found.append(name)
             return plan
 
-        self._model.edit("One stroke that fills it", make)
+        self._model.edit(phrase("One stroke that fills it"), make)
         if found:
             self._model.choose(found[-1])

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.day.event import Event, clock_text
 from pennello.day.queue import Evening
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note
@@ -26,7 +27,7 @@ class EveningView(Surface):
         self._event: Event | None = None
         self._found: Evening | None = None
         self.setMinimumHeight(170)
-        self.setAccessibleName("People waiting over the hours")
+        self.setAccessibleName(phrase("People waiting over the hours"))
 
     def show_evening(self, event: Event, found: Evening | None) -> None:
         """Show many evenings of an event."""
@@ -42,7 +43,11 @@ class EveningView(Surface):
         most = max(float(found.high.max()) if found is not None else 0.0, 4.0)
         self._draw_hours(painter, event, area)
         if found is None:
-            draw_note(painter, area, "Put a design on the menu" if not event.on_menu else "Looking at evenings ...")
+            draw_note(
+                painter,
+                area,
+                phrase("Put a design on the menu") if not event.on_menu else phrase("Looking at evenings ..."),
+            )
             return
         x = area.left() + found.at_s / event.length_s * area.width()
         accent = QColor(theme().accent)
@@ -100,6 +105,6 @@ class EveningView(Surface):
         at = area.left() + close_s / event.length_s * area.width()
         painter.setPen(QPen(QColor(theme().ink), 1.4, Qt.PenStyle.DashLine))
         painter.drawLine(QPointF(at, area.top() + 8), QPointF(at, area.bottom()))
-        words = f"close the line, {clock_text(event.begins_min + close_s / 60)}"
+        words = phrase("close the line, {clock}", clock=clock_text(event.begins_min + close_s / 60))
         wide = painter.fontMetrics().horizontalAdvance(words) + 12
         draw_note(painter, QRectF(min(at - wide / 2, area.right() - wide), area.top() - 12, wide, 18), words)

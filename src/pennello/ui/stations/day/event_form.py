@@ -31,20 +31,21 @@ from pennello.day.event import (
     with_hours,
 )
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
 _SAYS = {
-    Arrivals.EVEN: "evenly all the time",
-    Arrivals.RUSH: "in a rush at the start",
-    Arrivals.WAVES: "in waves",
-    Arrivals.CURVE: "by an own curve",
+    Arrivals.EVEN: phrase("evenly all the time"),
+    Arrivals.RUSH: phrase("in a rush at the start"),
+    Arrivals.WAVES: phrase("in waves"),
+    Arrivals.CURVE: phrase("by an own curve"),
 }
-PAINTERS = Quantity("How many paint", 1, 50, 1, 0)
-PEOPLE = Quantity("People expected", 0, 5000, 5, 0)
-LIMIT = Quantity("Longest wait that you want", 1, 600, 5, 0, " min")
-CHILDREN = Quantity("Share of small children", 0, 100, 5, 0, " %")
+PAINTERS = Quantity(phrase("How many paint"), 1, 50, 1, 0)
+PEOPLE = Quantity(phrase("People expected"), 0, 5000, 5, 0)
+LIMIT = Quantity(phrase("Longest wait that you want"), 1, 600, 5, 0, phrase(" min"))
+CHILDREN = Quantity(phrase("Share of small children"), 0, 100, 5, 0, " %")
 
 
 class EventForm(QDialog):
@@ -52,7 +53,7 @@ class EventForm(QDialog):
 
     def __init__(self, event: Event, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle("The event")
+        self.setWindowTitle(phrase("The event"))
         self.resize(560, 560)
         self._event = event
         column = QVBoxLayout(self)
@@ -65,7 +66,7 @@ class EventForm(QDialog):
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         column.addStretch(1)
-        foot = LeaveOrTake(self, "Take it")
+        foot = LeaveOrTake(self, phrase("Take it"))
         self.take = foot.take
         self.take.clicked.disconnect()
         self.take.clicked.connect(lambda _=False: self._try())
@@ -76,7 +77,7 @@ class EventForm(QDialog):
         self.name, self.place = QLineEdit(event.name), QLineEdit(event.place)
         self.name.setMaxLength(80)
         self.place.setMaxLength(200)
-        self.fixed = QCheckBox("on")
+        self.fixed = QCheckBox(phrase("on"))
         self.fixed.setChecked(bool(event.day))
         self.day = QDateEdit(QDate.fromString(event.day, "yyyy-MM-dd") if event.day else QDate.currentDate())
         self.day.setCalendarPopup(True)
@@ -85,7 +86,7 @@ class EventForm(QDialog):
         self.fixed.toggled.connect(self.day.setEnabled)
         self.begins, self.ends = (_time(at) for at in (event.begins_min, event.ends_min))
         self.rests = QLineEdit(", ".join(f"{_text(one.begins_min)}-{_text(one.ends_min)}" for one in event.breaks))
-        self.rests.setPlaceholderText("20:00-20:10, none if empty")
+        self.rests.setPlaceholderText(phrase("20:00-20:10, none if empty"))
         self.hands, self.people = _number(PAINTERS, event.painters), _number(PEOPLE, event.people)
         self.limit, self.small = _number(LIMIT, event.limit_min), _number(CHILDREN, 100 * event.children)
         self.arrivals = QComboBox()
@@ -93,30 +94,32 @@ class EventForm(QDialog):
             self.arrivals.addItem(_SAYS[one], one)
         self.arrivals.setCurrentIndex(self.arrivals.findData(event.arrivals))
         self.curve = QLineEdit(", ".join(f"{one:g}" for one in event.curve))
-        self.curve.setPlaceholderText("3, 2, 1, 1: how many in each equal part of the time")
+        self.curve.setPlaceholderText(phrase("3, 2, 1, 1: how many in each equal part of the time"))
         self.currency = QLineEdit(event.currency)
         self.money = {
             name: _number(Quantity(words, 0, 1e6, 1, 2, f" {event.currency}"), getattr(event, name))
             for name, words in _MONEY
         }
         self.prices, self.extras = QLineEdit(prices_text(event.prices)), QLineEdit("; ".join(event.extras))
-        self.prices.setPlaceholderText("Dahlia wrist 0.60; White 0.45")
-        self.prices.setToolTip(f"Cakes and pans of the menu: {', '.join(cakes_taken(event)) or 'none yet'}")
-        self.extras.setPlaceholderText("horns; ribbons: what no design of the menu names")
+        self.prices.setPlaceholderText(phrase("Dahlia wrist 0.60; White 0.45"))
+        self.prices.setToolTip(
+            phrase("Cakes and pans of the menu: {cakes_taken}", cakes_taken=", ".join(cakes_taken(event)) or "none yet")
+        )
+        self.extras.setPlaceholderText(phrase("horns; ribbons: what no design of the menu names"))
         return [
-            ("Name", self.name),
-            ("Place", self.place),
-            ("Day", _side(self.fixed, self.day)),
-            ("From, to", _side(self.begins, self.ends)),
-            ("Breaks", self.rests),
-            ("Painters, people", _side(self.hands, self.people)),
-            ("They come", _side(self.arrivals, self.curve)),
-            ("Small children", self.small),
-            ("Longest wait", self.limit),
-            ("Currency", self.currency),
+            (phrase("Name"), self.name),
+            (phrase("Place"), self.place),
+            (phrase("Day"), _side(self.fixed, self.day)),
+            (phrase("From, to"), _side(self.begins, self.ends)),
+            (phrase("Breaks"), self.rests),
+            (phrase("Painters, people"), _side(self.hands, self.people)),
+            (phrase("They come"), _side(self.arrivals, self.curve)),
+            (phrase("Small children"), self.small),
+            (phrase("Longest wait"), self.limit),
+            (phrase("Currency"), self.currency),
             *((words, self.money[name]) for name, words in _MONEY),
-            ("Grams at other prices", self.prices),
-            ("Also to pack", self.extras),
+            (phrase("Grams at other prices"), self.prices),
+            (phrase("Also to pack"), self.extras),
         ]
 
     @property
@@ -152,7 +155,7 @@ class EventForm(QDialog):
         try:
             _ = self.wished
         except ValueError:
-            self.words.setText("The curve is numbers between commas, as in 3, 2, 1, 1.")
+            self.words.setText(phrase("The curve is numbers between commas, as in 3, 2, 1, 1."))
         except PennelloError as error:
             self.words.setText(str(error))
         else:
@@ -160,12 +163,12 @@ class EventForm(QDialog):
 
 
 _MONEY = (
-    ("per_face", "Price of a face"),
-    ("per_hour", "Price of an hour"),
-    ("travel", "The way there and back"),
-    ("own_hour", "An hour of yours"),
-    ("per_gram", "A gram of paint"),
-    ("per_sponge", "A sponge thrown away"),
+    ("per_face", phrase("Price of a face")),
+    ("per_hour", phrase("Price of an hour")),
+    ("travel", phrase("The way there and back")),
+    ("own_hour", phrase("An hour of yours")),
+    ("per_gram", phrase("A gram of paint")),
+    ("per_sponge", phrase("A sponge thrown away")),
 )
 
 

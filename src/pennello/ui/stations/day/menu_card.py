@@ -7,6 +7,7 @@ from PySide6.QtGui import QImage, QPainter
 from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout
 
 from pennello.day.event import MenuItem
+from pennello.phrases import phrase
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.plain import Label
 from pennello.units import clock
@@ -41,12 +42,16 @@ class MenuCard(QFrame):
         self.on = QCheckBox(item.title)
         self.on.setChecked(item.on)
         self.on.toggled.connect(lambda on: self.ticked.emit(item.id, on))
-        short = f", short {clock(item.short_s)}" if item.short_s else ""
-        told = Label(f"{clock(item.whole_s)} min{short}\n{len(item.loads)} loads")
+        short = phrase(", short {short_s}", short_s=clock(item.short_s)) if item.short_s else ""
+        told = Label(
+            phrase(
+                "{whole_s} min{short}\n{count} loads", whole_s=clock(item.whole_s), short=short, count=len(item.loads)
+            )
+        )
         told.setObjectName("note")
-        off = QPushButton("Take off")
+        off = QPushButton(phrase("Take off"))
         off.setProperty("chip", True)
-        off.setAccessibleName(f"Take {item.title} off the menu")
+        off.setAccessibleName(phrase("Take {item} off the menu", item=item.title))
         off.clicked.connect(lambda _=False: self.dropped.emit(item.id))
         row = QHBoxLayout()
         row.addWidget(told, 1)

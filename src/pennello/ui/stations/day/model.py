@@ -14,6 +14,7 @@ from pennello.day.bag import InKit, Thing, bag
 from pennello.day.event import Event, MenuItem
 from pennello.day.queue import DAYS, Evening, WhatIf, evening, usual_rules, what_if
 from pennello.files.day_json import demo_event
+from pennello.phrases import phrase
 from pennello.session.day import (
     DaySession,
     PackedThings,
@@ -134,7 +135,7 @@ class DayModel(QObject):
         def work(job: Job[Any]) -> tuple[WhatIf, ...]:
             return what_if(event, 60, job.report)
 
-        begin(self._works, "what if", owner, work, finished=take, failed=self.said.emit, progress=tell)
+        begin(self._works, phrase("what if"), owner, work, finished=take, failed=self.said.emit, progress=tell)
 
     def _draw(self) -> None:
         """Lay what is on the menu and has no picture yet, one after another."""
@@ -156,7 +157,7 @@ class DayModel(QObject):
 
         begin(
             self._drawn,
-            f"pictures {missing[0].id}",
+            phrase("pictures {id}", id=missing[0].id),
             self,
             work,
             finished=lambda _: None,
@@ -189,7 +190,7 @@ class DayModel(QObject):
         """Work out a plan as a design for the menu, at the painter's own pace, and give it to `take`."""
 
         def work(job: Job[Any]) -> MenuItem:
-            job.report(0.2, "working out its minutes")
+            job.report(0.2, phrase("working out its minutes"))
             return designed(plan, where, "", pace_of()).item
 
         begin(self._works, "design", self, work, finished=self._here(take), failed=self.said.emit)

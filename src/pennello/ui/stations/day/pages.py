@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QAbstractItemView, QDialog, QHBoxLayout, QHeaderVi
 from pennello.day.books import Report
 from pennello.day.event import Event
 from pennello.day.queue import WhatIf
+from pennello.phrases import phrase
 from pennello.session.day import EVENT_COLUMNS, KnownEvent, event_rows
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.theme.tokens import theme
@@ -36,19 +37,19 @@ class EventsPage(QDialog):
 
     def __init__(self, known: Sequence[KnownEvent], wrong: Sequence[str], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("All events")
+        self.setWindowTitle(phrase("All events"))
         self.resize(QSize(940, 420))
         self._known = tuple(known)
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         head = Label(
-            "Time for: as many faces as the hours hold. Out and left: money with so many faces."
+            phrase("Time for: as many faces as the hours hold. Out and left: money with so many faces.")
             if known
-            else "No event is kept yet: the first change of one keeps it."
+            else phrase("No event is kept yet: the first change of one keeps it.")
         )
         head.setWordWrap(True)
         column.addWidget(head)
-        self.table = told_table(EVENT_COLUMNS, event_rows(known), "All events by day; Enter opens one")
+        self.table = told_table(EVENT_COLUMNS, event_rows(known), phrase("All events by day; Enter opens one"))
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
@@ -62,7 +63,7 @@ class EventsPage(QDialog):
             label = Label(sentence)
             label.setWordWrap(True)
             column.addWidget(label)
-        foot = LeaveOrTake(self, "Open it")
+        foot = LeaveOrTake(self, phrase("Open it"))
         foot.take.setEnabled(bool(known))
         foot.take.clicked.disconnect()
         foot.take.clicked.connect(lambda _=False: self.take())
@@ -81,11 +82,11 @@ class WhatIfPage(QDialog):
 
     def __init__(self, model: DayModel, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("What if")
+        self.setWindowTitle(phrase("What if"))
         self.resize(QSize(620, 340))
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        self.words = Label("Looking at evenings ...")
+        self.words = Label(phrase("Looking at evenings ..."))
         self.words.setWordWrap(True)
         self.bar = ThinBar()
         column.addWidget(self.words, 1)
@@ -103,8 +104,16 @@ class WhatIfPage(QDialog):
 
 def sentence_of(one: WhatIf) -> str:
     """Return what a change brings as a sentence."""
-    faces = f"{abs(one.faces):.0f} faces {'more' if one.faces >= 0 else 'fewer'}"
-    wait = f"{abs(one.wait_min):.0f} min {'less' if one.wait_min >= 0 else 'more'} waiting in the longest hour"
+    faces = (
+        phrase("{faces:.0f} faces more", faces=abs(one.faces))
+        if one.faces >= 0
+        else phrase("{faces:.0f} faces fewer", faces=abs(one.faces))
+    )
+    wait = (
+        phrase("{wait_min:.0f} min less waiting in the longest hour", wait_min=abs(one.wait_min))
+        if one.wait_min >= 0
+        else phrase("{wait_min:.0f} min more waiting in the longest hour", wait_min=abs(one.wait_min))
+    )
     return f"{one.words[0].upper()}{one.words[1:]}: {faces}, {wait}."
 
 
@@ -115,11 +124,11 @@ class ReportPage(QDialog):
         self, event: Event, found: Report, actions: Sequence[tuple[str, Callable[[], object]]], parent: QWidget
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"After {event.name}")
+        self.setWindowTitle(phrase("After {event}", event=event.name))
         self.resize(QSize(760, 560))
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        head = Label(f"{found.faces} painted, {found.gone} left unpainted")
+        head = Label(phrase("{faces} painted, {gone} left unpainted", faces=found.faces, gone=found.gone))
         head.setObjectName("headline")
         column.addWidget(head)
         for line in report_lines(event, found):
@@ -143,18 +152,44 @@ def report_lines(event: Event, found: Report) -> list[str]:
     """Return what a day came to, in lines."""
     lines = []
     if found.wait_s is not None:
-        lines.append(f"Half of them waited less than {minutes(found.wait_s)}.")
+        lines.append(phrase("Half of them waited less than {wait_s}.", wait_s=minutes(found.wait_s)))
     for one in found.designs:
-        took = f", took {clock(one.took_s)} min" if one.took_s is not None else ""
-        lines.append(f"{one.title}: {one.faces} {_faces(one.faces)}, planned {clock(one.planned_s)} min{took}.")
+        took = phrase(", took {took_s} min", took_s=clock(one.took_s)) if one.took_s is not None else ""
+        lines.append(
+            phrase(
+                "{one}: {faces} {faces_2}, planned {planned_s} min{took}.",
+                one=one.title,
+                faces=one.faces,
+                faces_2=_faces(one.faces),
+                planned_s=clock(one.planned_s),
+                took=took,
+            )
+        )
     money, sign = found.money, event.currency
-    lines.append(f"In {money.income:.2f} {sign}, out {money.total:.2f} {sign}; left {money.left:.2f} {sign}.")
+    lines.append(
+        phrase(
+            "In {income:.2f} {sign}, out {total:.2f} {sign}; left {left:.2f} {sign}.",
+            income=money.income,
+            sign=sign,
+            total=money.total,
+            left=money.left,
+        )
+    )
     if money.break_even_faces is not None:
-        lines.append(f"It pays from {money.break_even_faces} {_faces(money.break_even_faces)} on.")
-    used = ", ".join(f"{name} {grams:.1f} g" for name, grams in sorted(found.grams, key=lambda one: -one[1])[:6])
+        lines.append(
+            phrase(
+                "It pays from {break_even_faces} {faces} on.",
+                break_even_faces=money.break_even_faces,
+                faces=_faces(money.break_even_faces),
+            )
+        )
+    used = ", ".join(
+        phrase("{name} {grams:.1f} g", name=name, grams=grams)
+        for name, grams in sorted(found.grams, key=lambda one: -one[1])[:6]
+    )
     if used:
-        lines.append(f"Most used: {used}.")
-    return [*lines, "Next time: " + " ".join(found.next_time)]
+        lines.append(phrase("Most used: {used}.", used=used))
+    return [*lines, phrase("Next time: ") + " ".join(found.next_time)]
 
 
 def _faces(count: int) -> str:
@@ -166,13 +201,13 @@ class MenuBoard(QDialog):
 
     def __init__(self, event: Event, pictures: Mapping[str, QImage], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Menu")
+        self.setWindowTitle(phrase("Menu"))
         self._event, self._pictures = event, pictures
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         self.surface = Surface(self)
         self.surface.draw = self._draw
-        self.surface.setAccessibleName(f"Menu: {', '.join(one.title for one in event.on_menu)}")
+        self.surface.setAccessibleName(phrase("Menu: {listed}", listed=", ".join(one.title for one in event.on_menu)))
         column.addWidget(self.surface)
 
     def _draw(self, painter: QPainter) -> None:
@@ -199,7 +234,7 @@ class MenuBoard(QDialog):
                 scale = min(box.width() / image.width(), box.height() / image.height())
                 painter.drawImage(centred(box, image.width() * scale, image.height() * scale), image)
             told = QRectF(x, box.bottom() + 4, wide - 16, 2.4 * small.pixelSize())
-            words = f"{item.title}\nabout {max(1, round(item.whole_s / 60))} min"
+            words = phrase("{item}\nabout {value} min", item=item.title, value=max(1, round(item.whole_s / 60)))
             painter.drawText(told, int(Qt.AlignmentFlag.AlignHCenter), words)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

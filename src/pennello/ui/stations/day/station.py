@@ -28,6 +28,7 @@ from pennello.day.queue import sentences
 from pennello.design.plan import Plan
 from pennello.disk import exists
 from pennello.files.day_json import SUFFIX, demo_event
+from pennello.phrases import phrase
 from pennello.session.copies import day_rows
 from pennello.session.day import SHIPPED, booked, free_key, known_events, noted, plan_of
 from pennello.session.document import Document
@@ -126,34 +127,36 @@ class DayStation(PagedStation):
     def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(6)
-        station = Label("Day")
+        station = Label(phrase("Day"))
         station.setObjectName("station")
         self.title = Label("")
         self.title.setObjectName("strong")
-        self.file = menu_button("File", "Another event, open one, keep this one")
-        self.paper = menu_button("Paper", "Board, pick card, packing list, hygiene list, quote, calendar")
+        self.file = menu_button(phrase("File"), phrase("Another event, open one, keep this one"))
+        self.paper = menu_button(
+            phrase("Paper"), phrase("Board, pick card, packing list, hygiene list, quote, calendar")
+        )
         for menu, rows in (
             (
                 self.file.menu(),
                 (
-                    ("A new event", self.new_event),
-                    ("The Saltmarsh Lantern Walk", self.open_demo),
-                    ("All events ...", self.show_events),
-                    ("Open ...", self.ask_open),
-                    ("Keep it as ...", self.ask_keep),
+                    (phrase("A new event"), self.new_event),
+                    (phrase("The Saltmarsh Lantern Walk"), self.open_demo),
+                    (phrase("All events ..."), self.show_events),
+                    (phrase("Open ..."), self.ask_open),
+                    (phrase("Keep it as ..."), self.ask_keep),
                 ),
             ),
             (
                 self.paper.menu(),
                 (
-                    ("Menu board, A4 ...", lambda: self.ask_board("A4")),
-                    ("Menu board, A3 ...", lambda: self.ask_board("A3")),
-                    ("Menu board, Letter ...", lambda: self.ask_board("Letter")),
-                    ("Pick card by colours ...", self.ask_pick),
-                    ("Packing list ...", self.ask_bag),
-                    ("Hygiene list ...", self.ask_hygiene),
-                    ("Quote ...", self.ask_quote),
-                    ("Calendar or books ...", self.ask_table),
+                    (phrase("Menu board, A4 ..."), lambda: self.ask_board("A4")),
+                    (phrase("Menu board, A3 ..."), lambda: self.ask_board("A3")),
+                    (phrase("Menu board, Letter ..."), lambda: self.ask_board("Letter")),
+                    (phrase("Pick card by colours ..."), self.ask_pick),
+                    (phrase("Packing list ..."), self.ask_bag),
+                    (phrase("Hygiene list ..."), self.ask_hygiene),
+                    (phrase("Quote ..."), self.ask_quote),
+                    (phrase("Calendar or books ..."), self.ask_table),
                 ),
             ),
         ):
@@ -164,12 +167,12 @@ class DayStation(PagedStation):
         head.addWidget(self.file)
         head.addWidget(self.paper)
         for words, hint, act in (
-            ("The event ...", "Hours, people, prices", self.show_event),
-            ("What if ...", "Short forms, one more painter, batches", self.show_what_if),
-            ("After the day ...", "What it came to", self.show_report),
+            (phrase("The event ..."), phrase("Hours, people, prices"), self.show_event),
+            (phrase("What if ..."), phrase("Short forms, one more painter, batches"), self.show_what_if),
+            (phrase("After the day ..."), phrase("What it came to"), self.show_report),
         ):
             head.addWidget(_chip(words, hint, act))
-        self.today = QPushButton("Today's board")
+        self.today = QPushButton(phrase("Today's board"))
         self.today.setProperty("main", True)
         self.today.clicked.connect(lambda _=False: self.show_today())
         head.addWidget(self.today)
@@ -192,19 +195,25 @@ class DayStation(PagedStation):
         column = QVBoxLayout(card)
         column.setContentsMargins(0, 0, 0, 0)
         row = QHBoxLayout()
-        head = Label("Menu")
+        head = Label(phrase("Menu"))
         head.setObjectName("station")
         row.addWidget(head)
         self.weighed = Label("")
         self.weighed.setObjectName("note")
         row.addWidget(self.weighed, 1)
         for words, hint, act in (
-            ("Put this plan on it", "The plan that is open, with its true minutes", self.add_plan),
-            ("The best eight", "Which eight serve most people, share loads and offer every colour", self.take_best),
-            ("Show it large", "The menu on the whole screen, for the queue", self.show_board),
+            (phrase("Put this plan on it"), phrase("The plan that is open, with its true minutes"), self.add_plan),
+            (
+                phrase("The best eight"),
+                phrase("Which eight serve most people, share loads and offer every colour"),
+                self.take_best,
+            ),
+            (phrase("Show it large"), phrase("The menu on the whole screen, for the queue"), self.show_board),
         ):
             row.addWidget(_chip(words, hint, act))
-        self.again = _chip("Your pace has changed", "Work out the minutes of the menu again, with it", self.work_out)
+        self.again = _chip(
+            phrase("Your pace has changed"), phrase("Work out the minutes of the menu again, with it"), self.work_out
+        )
         self.again.hide()
         row.insertWidget(2, self.again)
         column.addLayout(row)
@@ -226,13 +235,13 @@ class DayStation(PagedStation):
         card.setFixedWidth(BAG_PX)
         column = QVBoxLayout(card)
         column.setContentsMargins(10, 6, 10, 6)
-        head = Label("The bag")
+        head = Label(phrase("The bag"))
         head.setObjectName("station")
         self.bag_words = Label("")
         self.bag_words.setObjectName("note")
         self.bag_words.setWordWrap(True)
         self.bag = QListWidget()
-        self.bag.setAccessibleName("What to pack, ticked off")
+        self.bag.setAccessibleName(phrase("What to pack, ticked off"))
         self.bag.setWordWrap(True)
         self.bag.setIconSize(ICON)
         self.bag.setResizeMode(QListWidget.ResizeMode.Adjust)  # lines wrap anew once there is a scroll bar
@@ -247,8 +256,8 @@ class DayStation(PagedStation):
     def refresh(self) -> None:
         """Show the event as it is."""
         event = self.day
-        hours = f"{clock_text(event.begins_min)} to {clock_text(event.ends_min)}"
-        people = f"{event.painters} painting, {event.people} people"
+        hours = phrase("{clock} to {clock_2}", clock=clock_text(event.begins_min), clock_2=clock_text(event.ends_min))
+        people = phrase("{painters} painting, {people} people", painters=event.painters, people=event.people)
         self.title.setText(" · ".join(part for part in (event.name, event.day, hours, people) if part))
         if event.menu != self._menu_of:
             self._show_menu(event)
@@ -289,7 +298,7 @@ class DayStation(PagedStation):
         with QSignalBlocker(self.bag):
             self.bag.clear()
             for one in things:
-                told = [f"{one.name}: {one.amount}", one.caution, one.label]
+                told = [f"{one.words}: {one.amount}", one.caution, one.label]
                 item = QListWidgetItem("\n".join(line for line in told if line))
                 item.setToolTip(tip(item.text()))
                 item.setData(_NAME, one.name)
@@ -299,8 +308,16 @@ class DayStation(PagedStation):
                 self.bag.addItem(item)
         missing = sum(one.name not in self.day.packed for one in things)
         buy = len(to_buy(things))
-        tail = f"; {buy} to buy" if buy else ""
-        self.bag_words.setText(f"For {self.model.faces:.0f} faces: {missing} of {len(things)} not packed yet{tail}.")
+        tail = phrase("; {buy} to buy", buy=buy) if buy else ""
+        self.bag_words.setText(
+            phrase(
+                "For {faces:.0f} faces: {missing} of {count} not packed yet{tail}.",
+                faces=self.model.faces,
+                missing=missing,
+                count=len(things),
+                tail=tail,
+            )
+        )
 
     def _tick(self, item: QListWidgetItem) -> None:
         name = str(item.data(_NAME))
@@ -308,7 +325,7 @@ class DayStation(PagedStation):
         packed = packed | {name} if item.checkState() == Qt.CheckState.Checked else packed - {name}
         # the list is rebuilt by the change: not within the signal of the item that is ticked
         event = replace(self.day, packed=tuple(sorted(packed)))
-        self._later(lambda: self.model.edit("Pack", event))
+        self._later(lambda: self.model.edit(phrase("Pack"), event))
 
     def _later(self, act: Callable[[], object]) -> None:
         QTimer.singleShot(0, self, act)
@@ -318,27 +335,34 @@ class DayStation(PagedStation):
     def tick_item(self, name: str, on: bool) -> None:  # noqa: FBT001 - Qt gives it so
         """Put a design on today's menu, or not."""
         event = with_item(self.day, replace(self.day.item(name), on=on))
-        self._later(lambda: self.model.edit("The menu", event))
+        self._later(lambda: self.model.edit(phrase("The menu"), event))
 
     def drop_item(self, name: str) -> None:
         """Take a design off the menu for good."""
         event = without_item(self.day, name)
-        self._later(lambda: self.model.edit("Take off the menu", event))
+        self._later(lambda: self.model.edit(phrase("Take off the menu"), event))
 
     def take_best(self) -> None:
         """Let the best eight be today's menu, and say what that is."""
         event = self.day
         if not event.menu:
-            self.said.emit("No design is on the menu yet; put a plan on it first.")
+            self.said.emit(phrase("No design is on the menu yet; put a plan on it first."))
             return
         best = weigh(event, 8)
         chosen = {one.id for one in best.items}
         self.model.edit(
-            "The best eight", replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu))
+            phrase("The best eight"),
+            replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu)),
         )
-        missing = f"; no {' and '.join(best.missing)}" if best.missing else ""
+        missing = phrase("; no {missing}", missing=" and ".join(best.missing)) if best.missing else ""
         self.weighed.setText(
-            f"{best.faces_an_hour:.0f} faces an hour and painter, {best.loads} loads, {best.cakes} cakes{missing}"
+            phrase(
+                "{faces_an_hour:.0f} faces an hour and painter, {loads} loads, {cakes} cakes{missing}",
+                faces_an_hour=best.faces_an_hour,
+                loads=best.loads,
+                cakes=best.cakes,
+                missing=missing,
+            )
         )
 
     def work_out(self) -> None:
@@ -347,8 +371,8 @@ class DayStation(PagedStation):
         def take(menu: tuple[MenuItem, ...]) -> None:
             self.again.hide()
             self.weighed.setText("")
-            if self.model.edit("Work out again", replace(self.day, menu=_merged(self.day.menu, menu))):
-                self.said.emit("The minutes of the menu are those of your pace now.")
+            if self.model.edit(phrase("Work out again"), replace(self.day, menu=_merged(self.day.menu, menu))):
+                self.said.emit(phrase("The minutes of the menu are those of your pace now."))
 
         self.model.work_out_again(take, lambda part, words: self.weighed.setText(f"{part:.0%}: {words}"))
 
@@ -356,13 +380,13 @@ class DayStation(PagedStation):
         """Put the open plan on the menu."""
         plan, path = self.document.committed, self.document.path
         if not plan.motifs:
-            self.said.emit("Nothing lies on a chart of this plan yet; put something on the Chart first.")
+            self.said.emit(phrase("Nothing lies on a chart of this plan yet; put something on the Chart first."))
             return
-        self.said.emit("Working out its minutes ...")
+        self.said.emit(phrase("Working out its minutes ..."))
 
         def take(item: MenuItem) -> None:
             event = self.day
-            self.model.edit("Put on the menu", with_item(event, replace(item, id=free_key(event, item.id))))
+            self.model.edit(phrase("Put on the menu"), with_item(event, replace(item, id=free_key(event, item.id))))
 
         self.model.add_plan(plan, str(path or ""), take)
 
@@ -373,7 +397,7 @@ class DayStation(PagedStation):
         from pennello.ui.stations.day.event_form import EventForm  # noqa: PLC0415 - only when wanted
 
         form = EventForm(self.day, self)
-        form.accepted.connect(lambda: self.model.edit("The event", form.wished))
+        form.accepted.connect(lambda: self.model.edit(phrase("The event"), form.wished))
         self.open_page(form)
 
     def show_events(self) -> None:
@@ -397,7 +421,7 @@ class DayStation(PagedStation):
         item = self.day.item(name)
         plan = plan_of(item)
         if plan is None or not plan.motifs or self.run_plan is None:
-            self.said.emit(f"The plan of {item.title} is not there any more; paint it without cards.")
+            self.said.emit(phrase("The plan of {item} is not there any more; paint it without cards.", item=item.title))
             return
         path = None if item.plan.startswith(SHIPPED) else Path(item.plan)
         self.run_plan(plan, path, short)
@@ -407,7 +431,7 @@ class DayStation(PagedStation):
         from pennello.ui.stations.day.pages import WhatIfPage  # noqa: PLC0415 - only when wanted
 
         if not self.day.on_menu:
-            self.said.emit("No design is on the menu; put one on it first.")
+            self.said.emit(phrase("No design is on the menu; put one on it first."))
             return
         self.open_page(WhatIfPage(self.model, self))
 
@@ -424,9 +448,9 @@ class DayStation(PagedStation):
         from pennello.ui.stations.day.pages import ReportPage  # noqa: PLC0415 - only when wanted
 
         actions = (
-            ("Into the notebook", self.keep_report),
-            ("Book what was used", self.book),
-            ("For the books ...", self.ask_table),
+            (phrase("Into the notebook"), self.keep_report),
+            (phrase("Book what was used"), self.book),
+            (phrase("For the books ..."), self.ask_table),
         )
         self.open_page(ReportPage(self.day, report(self.day), actions, self))
 
@@ -436,7 +460,7 @@ class DayStation(PagedStation):
         def write() -> None:
             with open_log() as log:
                 log.put(noted(self.day))
-            self.said.emit("The day has its page in the Notebook.")
+            self.said.emit(phrase("The day has its page in the Notebook."))
 
         guarded(write, self.said.emit)
 
@@ -449,9 +473,15 @@ class DayStation(PagedStation):
                 event, grams = booked(kit, self.day)
             finally:
                 kit.close()
-            self.model.session.edit("Book what was used", event)
+            self.model.session.edit(phrase("Book what was used"), event)
             self.model.read_kit()
-            self.said.emit(f"{sum(grams.values()):.1f} g were taken from {len(grams)} cakes and pans of the kit.")
+            self.said.emit(
+                phrase(
+                    "{values:.1f} g were taken from {count} cakes and pans of the kit.",
+                    values=sum(grams.values()),
+                    count=len(grams),
+                )
+            )
 
         guarded(write, self.said.emit)
 
@@ -459,7 +489,7 @@ class DayStation(PagedStation):
 
     def new_event(self) -> None:
         """Begin a new event with an empty menu, and ask what it is."""
-        self.model.session.take(Event("New event"))
+        self.model.session.take(Event(phrase("New event")))
         self.show_event()
 
     def open_demo(self) -> None:
@@ -468,7 +498,7 @@ class DayStation(PagedStation):
 
     def ask_open(self) -> None:
         """Ask for an event's file and open it."""
-        chosen = ask_source(self, "Open an event", "events", f"Events (*{SUFFIX})")
+        chosen = ask_source(self, phrase("Open an event"), "events", phrase("Events (*{suffix})", suffix=SUFFIX))
         if chosen is not None:
             self.open_file(chosen)
 
@@ -478,7 +508,7 @@ class DayStation(PagedStation):
 
     def ask_keep(self) -> None:
         """Ask where to keep the event."""
-        target = ask_target(self, "Keep the event", Path.home() / f"event{SUFFIX}", (SUFFIX,))
+        target = ask_target(self, phrase("Keep the event"), Path.home() / f"event{SUFFIX}", (SUFFIX,))
         if target is not None:
             guarded(lambda: self.model.session.keep_as(target), self.said.emit)
 
@@ -489,43 +519,45 @@ class DayStation(PagedStation):
 
     def ask_board(self, size: str) -> None:
         """Write the menu board as a PDF."""
-        self._write("Menu board", "menu.pdf", partial(menu_board, self.day, size))
+        self._write(phrase("Menu board"), "menu.pdf", partial(menu_board, self.day, size))
 
     def ask_pick(self) -> None:
         """Write the pick card as a PDF."""
-        self._write("Pick card", "pick.pdf", partial(pick_card, self.day))
+        self._write(phrase("Pick card"), "pick.pdf", partial(pick_card, self.day))
 
     def ask_bag(self) -> None:
         """Write the packing list as a PDF."""
-        self._write("Packing list", "bag.pdf", partial(packing_list, self.day, self.model.faces, self.model.bag()))
+        self._write(
+            phrase("Packing list"), "bag.pdf", partial(packing_list, self.day, self.model.faces, self.model.bag())
+        )
 
     def ask_hygiene(self) -> None:
         """Write the hygiene list as a PDF."""
-        self._write("Hygiene list", "hygiene.pdf", partial(hygiene_list, self.day))
+        self._write(phrase("Hygiene list"), "hygiene.pdf", partial(hygiene_list, self.day))
 
     def ask_quote(self) -> None:
         """Write a quote as a PDF."""
-        self._write("Quote", "quote.pdf", partial(quote, self.day, self.model.faces))
+        self._write(phrase("Quote"), "quote.pdf", partial(quote, self.day, self.model.faces))
 
     def papers(self) -> tuple[Printed, ...]:
         """The menu board, the pick card, lists and the quote."""
         event, faces = self.day, self.model.faces
         return (
-            Printed("Menu board", partial(menu_board, event, ""), "menu"),
-            Printed("Pick card", partial(pick_card, event), "pick"),
-            Printed("Packing list", partial(packing_list, event, faces, self.model.bag()), "bag"),
-            Printed("Hygiene list", partial(hygiene_list, event), "hygiene"),
-            Printed("Quote", partial(quote, event, faces), "quote"),
+            Printed(phrase("Menu board"), partial(menu_board, event, ""), "menu"),
+            Printed(phrase("Pick card"), partial(pick_card, event), "pick"),
+            Printed(phrase("Packing list"), partial(packing_list, event, faces, self.model.bag()), "bag"),
+            Printed(phrase("Hygiene list"), partial(hygiene_list, event), "hygiene"),
+            Printed(phrase("Quote"), partial(quote, event, faces), "quote"),
         )
 
     def copied(self) -> Copied:
         """The books of the event, as a table."""
         event = self.day
-        return Copied("the books of the event as a table", table=lambda _: day_rows(event))
+        return Copied(phrase("the books of the event as a table"), table=lambda _: day_rows(event))
 
     def ask_table(self) -> None:
         """Write the books as CSV, or the event as iCalendar."""
-        self._write("Books or calendar", "day.csv", partial(day_table, self.day), (".csv", ".ics"))
+        self._write(phrase("Books or calendar"), "day.csv", partial(day_table, self.day), (".csv", ".ics"))
 
 
 def _merged(menu: tuple[MenuItem, ...], found: tuple[MenuItem, ...]) -> tuple[MenuItem, ...]:

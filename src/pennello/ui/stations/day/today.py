@@ -26,6 +26,7 @@ from pennello.day import board
 from pennello.day.batches import Fairness, batched
 from pennello.day.event import Event, Guest, GuestState, clock_text
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.widgets.plain import Label
@@ -55,7 +56,7 @@ class TodayPage(QDialog):
 
     def __init__(self, model: DayModel, parent: QWidget, clock: Callable[[], float] | None = None) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"Today: {model.day.name}")
+        self.setWindowTitle(phrase("Today: {day}", day=model.day.name))
         self.resize(QSize(1240, 760))
         self.model = model
         self._clock = clock or self._by_the_computer
@@ -69,7 +70,10 @@ class TodayPage(QDialog):
         row = QHBoxLayout()
         row.setSpacing(12)
         self.now, self.line = QListWidget(), QListWidget()
-        for words, widget, stretch in (("Now", self._chair(), 3), ("Next and waiting", self._waiting(), 4)):
+        for words, widget, stretch in (
+            (phrase("Now"), self._chair(), 3),
+            (phrase("Next and waiting"), self._waiting(), 4),
+        ):
             card = QFrame()
             card.setObjectName("mat")
             inside = QVBoxLayout(card)
@@ -83,7 +87,11 @@ class TodayPage(QDialog):
         self.words.setWordWrap(True)
         foot = QHBoxLayout()
         foot.addWidget(self.words, 1)
-        for words, act in (("For the second screen", self.show_next), ("Undo", model.undo), ("Close", self.close)):
+        for words, act in (
+            (phrase("For the second screen"), self.show_next),
+            (phrase("Undo"), model.undo),
+            (phrase("Close"), self.close),
+        ):
             foot.addWidget(_button(words, act))
         column.addLayout(foot)
         self._timer = QTimer(self)
@@ -101,21 +109,26 @@ class TodayPage(QDialog):
     def _door(self) -> QHBoxLayout:
         row = QHBoxLayout()
         self.name, self.item, self.age = QLineEdit(), QComboBox(), QComboBox()
-        self.name.setPlaceholderText("First name or number")
-        self.name.setAccessibleName("First name or number of who has come")
-        self.item.setAccessibleName("The design that they chose")
-        self.age.setAccessibleName("How old they are")
-        for words, key in (("age not asked", ""), ("small child", "small"), ("child", "child"), ("adult", "adult")):
+        self.name.setPlaceholderText(phrase("First name or number"))
+        self.name.setAccessibleName(phrase("First name or number of who has come"))
+        self.item.setAccessibleName(phrase("The design that they chose"))
+        self.age.setAccessibleName(phrase("How old they are"))
+        for words, key in (
+            (phrase("age not asked"), ""),
+            (phrase("small child"), "small"),
+            ("child", "child"),
+            ("adult", "adult"),
+        ):
             self.age.addItem(words, key)
-        self.item.addItem("not chosen yet", "")
+        self.item.addItem(phrase("not chosen yet"), "")
         for one in self.model.day.on_menu:
             self.item.addItem(one.title, one.id)
         self.colours = QLineEdit()
-        self.colours.setPlaceholderText("colours")
-        self.colours.setAccessibleName("Colours asked for")
-        self.consent = QCheckBox("said yes")
-        self.consent.setToolTip("Somebody who may say so has said yes, and was asked about allergies")
-        self.came = _button("Has come", self.take_in)
+        self.colours.setPlaceholderText(phrase("colours"))
+        self.colours.setAccessibleName(phrase("Colours asked for"))
+        self.consent = QCheckBox(phrase("said yes"))
+        self.consent.setToolTip(phrase("Somebody who may say so has said yes, and was asked about allergies"))
+        self.came = _button(phrase("Has come"), self.take_in)
         self.came.setProperty("main", True)
         self.name.returnPressed.connect(self.take_in)
         for widget, stretch in ((self.name, 2), (self.item, 2), (self.colours, 1), (self.age, 1)):
@@ -128,12 +141,12 @@ class TodayPage(QDialog):
         inner = QWidget()
         column = QVBoxLayout(inner)
         column.setContentsMargins(0, 0, 0, 0)
-        self.now.setAccessibleName("Who is painted now")
+        self.now.setAccessibleName(phrase("Who is painted now"))
         self.now.setObjectName("headline")
         column.addWidget(self.now, 1)
         row = QHBoxLayout()
-        self.ready = _button("Done", self.finish)
-        self.back = _button("Waits after all", self.put_back)
+        self.ready = _button(phrase("Done"), self.finish)
+        self.back = _button(phrase("Waits after all"), self.put_back)
         for button in (self.ready, self.back):
             row.addWidget(button)
         row.addStretch(1)
@@ -144,18 +157,18 @@ class TodayPage(QDialog):
         inner = QWidget()
         column = QVBoxLayout(inner)
         column.setContentsMargins(0, 0, 0, 0)
-        self.line.setAccessibleName("Who waits, the next first")
+        self.line.setAccessibleName(phrase("Who waits, the next first"))
         self.line.setObjectName("headline")
         column.addWidget(self.line, 1)
         row = QHBoxLayout()
-        self.next = _button("To the chair", self.begin)
+        self.next = _button(phrase("To the chair"), self.begin)
         self.next.setProperty("main", True)
-        self.cards = _button("With cards", self.begin_with_cards)
-        self.cards.setToolTip("To the chair, with the cards of the design's run")
-        self.gone = _button("Did not come back", self.lose)
-        self.yes = _button("Said yes", self.agree)
-        self.batch = _button("Save loads", self.show_batch)
-        self.batch.setToolTip("An order of those who wait that saves loads, and keeps nobody too long")
+        self.cards = _button(phrase("With cards"), self.begin_with_cards)
+        self.cards.setToolTip(phrase("To the chair, with the cards of the design's run"))
+        self.gone = _button(phrase("Did not come back"), self.lose)
+        self.yes = _button(phrase("Said yes"), self.agree)
+        self.batch = _button(phrase("Save loads"), self.show_batch)
+        self.batch.setToolTip(phrase("An order of those who wait that saves loads, and keeps nobody too long"))
         for button in (self.next, self.cards, self.yes, self.gone, self.batch):
             row.addWidget(button)
         row.addStretch(1)
@@ -174,15 +187,28 @@ class TodayPage(QDialog):
         event, now = self.day, self._clock()
         stand = board.now_of(event, now)
         money = f" · {stand.money:.2f} {event.currency}" if stand.money else ""
-        fits = "all done in time" if stand.all_done else f"{stand.still} of them done in time"
-        self.stand.setText(f"{stand.faces} faces{money} · {stand.waits} waiting, {fits} · {minutes(stand.left_s)} left")
+        fits = (
+            phrase("all done in time") if stand.all_done else phrase("{still} of them done in time", still=stand.still)
+        )
+        self.stand.setText(
+            phrase(
+                "{faces} faces{money} · {waits} waiting, {fits} · {left_s} left",
+                faces=stand.faces,
+                money=money,
+                waits=stand.waits,
+                fits=fits,
+                left_s=minutes(stand.left_s),
+            )
+        )
         begins = board.expected_s(event, now, self._order)
         self._fill(self.now, board.painting(event), lambda one: self._at_chair(one, now))
         self._fill(self.line, board.in_order(event, self._order), lambda one: self._in_line(one, begins))
         if self.screen_page is not None:
             self.screen_page.show_names([one.name for one in board.in_order(event, self._order)[:NEXT]])
         if board.over_limit(event, now):
-            self.words.setText(f"The line is over {event.limit_min:.0f} min: the short form is called out.")
+            self.words.setText(
+                phrase("The line is over {limit_min:.0f} min: the short form is called out.", limit_min=event.limit_min)
+            )
         has_line, has_chair = self.line.count() > 0, self.now.count() > 0
         for button in (self.next, self.cards, self.gone, self.yes, self.batch):
             button.setEnabled(has_line)
@@ -193,15 +219,19 @@ class TodayPage(QDialog):
         item = self.day.item(one.item) if one.item else None
         past = now - (one.began_s or now)
         left = board.face_s(self.day, item, short=one.short) - past
-        title = item.title if item is not None else "taken off the menu"
-        tail = f"about {minutes(left)} more" if left > 0 else f"{minutes(-left)} over"
+        title = item.title if item is not None else phrase("taken off the menu")
+        tail = (
+            phrase("about {left} more", left=minutes(left)) if left > 0 else phrase("{left} over", left=minutes(-left))
+        )
         return f"{one.name}: {title}{', short' if one.short else ''}\n{tail}"
 
     def _in_line(self, one: Guest, begins: dict[str, float]) -> str:
-        title = self.day.item(one.item).title if one.item else "nothing chosen yet"
+        title = self.day.item(one.item).title if one.item else phrase("nothing chosen yet")
         at = clock_text(self.day.begins_min + begins[one.id] / 60)
-        told = [title, one.colours, "" if one.consent else "nobody said yes yet"]
-        return f"{one.name}, about {at}\n{' · '.join(part for part in told if part)}"
+        told = [title, one.colours, "" if one.consent else phrase("nobody said yes yet")]
+        return phrase(
+            "{one}, about {at}\n{listed}", one=one.name, at=at, listed=" · ".join(part for part in told if part)
+        )
 
     @staticmethod
     def _fill(widget: QListWidget, guests: tuple[Guest, ...], say: Callable[[Guest], str]) -> None:
@@ -244,7 +274,7 @@ class TodayPage(QDialog):
         def take(now: float) -> Event:
             return board.came(self.day, name, item, now, colours=colours, age=age, consent=consent)[0]
 
-        if self._do("Somebody has come", take):
+        if self._do(phrase("Somebody has come"), take):
             for field in (self.name, self.colours):
                 field.clear()
             self.consent.setChecked(False)
@@ -256,10 +286,10 @@ class TodayPage(QDialog):
         taken = {one.painter for one in board.painting(self.day)}
         free = next((chair for chair in range(1, self.day.painters + 1) if chair not in taken), 0)
         if not free:
-            self.words.setText("Every chair is taken; say first who is done.")
+            self.words.setText(phrase("Every chair is taken; say first who is done."))
             return
         if name:
-            self._do("To the chair", lambda now: board.begun(self.day, name, now, free))
+            self._do(phrase("To the chair"), lambda now: board.begun(self.day, name, now, free))
 
     def begin_with_cards(self) -> None:
         """Begin with the chosen guest, and open the cards of the design; the board stays on disk and comes back."""
@@ -275,19 +305,19 @@ class TodayPage(QDialog):
         """The chosen guest at the chair is done."""
         name = self._chosen(self.now)
         if name:
-            self._do("Done", lambda now: board.ended(self.day, name, now))
+            self._do(phrase("Done"), lambda now: board.ended(self.day, name, now))
 
     def put_back(self) -> None:
         """The chosen guest at the chair waits after all."""
         name = self._chosen(self.now)
         if name:
-            self._do("Waits after all", lambda _: board.back(self.day, name))
+            self._do(phrase("Waits after all"), lambda _: board.back(self.day, name))
 
     def lose(self) -> None:
         """The chosen guest did not come back."""
         name = self._chosen(self.line)
         if name:
-            self._do("Did not come back", lambda now: board.gone(self.day, name, now))
+            self._do(phrase("Did not come back"), lambda now: board.gone(self.day, name, now))
 
     def agree(self) -> None:
         """Somebody said yes for the chosen guest; a design that is chosen above becomes theirs if they have none."""
@@ -295,7 +325,7 @@ class TodayPage(QDialog):
         if name:
             guest = self.day.guest(name)
             changed = replace(guest, consent=True, item=guest.item or item)
-            self._do("Said yes", lambda _: board.with_guest(self.day, changed))
+            self._do(phrase("Said yes"), lambda _: board.with_guest(self.day, changed))
 
     def show_next(self) -> None:
         """Show the next five in large letters, for a second screen."""
@@ -319,8 +349,14 @@ class TodayPage(QDialog):
             return
         self._order = found.order
         self.refresh()
-        saved = f"saves {minutes(found.saved_s)}" if found.saved_s >= 1 else "saves nothing: they are in a good order"
-        self.words.setText(f"In batches of the same loads; it {saved}, and nobody is passed by more than three.")
+        saved = (
+            phrase("saves {saved_s}", saved_s=minutes(found.saved_s))
+            if found.saved_s >= 1
+            else phrase("saves nothing: they are in a good order")
+        )
+        self.words.setText(
+            phrase("In batches of the same loads; it {saved}, and nobody is passed by more than three.", saved=saved)
+        )
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Keys for a quick hand, where no field takes them."""
@@ -342,7 +378,7 @@ class NextFive(QDialog):
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent, Qt.WindowType.Window)
-        self.setWindowTitle("Next")
+        self.setWindowTitle(phrase("Next"))
         self.resize(QSize(900, 600))
         column = QVBoxLayout(self)
         self.names = Label("")
@@ -354,7 +390,7 @@ class NextFive(QDialog):
 
     def show_names(self, names: list[str]) -> None:
         """Show who is next."""
-        self.names.setText("\n".join(names) or "Come in")
+        self.names.setText("\n".join(names) or phrase("Come in"))
 
 
 def _button(words: str, act: Callable[[], object]) -> QPushButton:

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from pennello.phrases import phrase
 from pennello.ui.station import Keys, Takes
 
-TAKES = (Takes((".jpg", ".jpeg", ".png", ".webp"), "write_page_with", "a page with this photo"),)
+TAKES = (Takes((".jpg", ".jpeg", ".png", ".webp"), "write_page_with", phrase("a page with this photo")),)
 HELP: tuple[Keys, ...] = (
-    Keys("Up, Down", "in the list: another page"),
-    Keys("Enter, Delete", "in the list: change the page, take it out"),
-    Keys("press, arrows", "on a photo: set the nearest corner mark, move the one chosen (Shift: finely)"),
+    Keys(phrase("Up, Down"), phrase("in the list: another page")),
+    Keys(phrase("Enter, Delete"), phrase("in the list: change the page, take it out")),
+    Keys(
+        phrase("press, arrows"), phrase("on a photo: set the nearest corner mark, move the one chosen (Shift: finely)")
+    ),
 )

@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QImage, QLinearGradient, QPainter, QPen
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface, centred
@@ -28,7 +29,7 @@ class Spread(Surface):
         self._images: tuple[QImage | None, QImage | None] = (None, None)
         self._empty = ("", "")
         self._waits = False
-        self.words = ("planned", "painted")
+        self.words = (phrase("planned"), phrase("painted"))
         self.setMinimumHeight(220)
 
     def show_pictures(self, planned: Picture | None, painted: Picture | None) -> None:
@@ -41,10 +42,10 @@ class Spread(Surface):
         """Show that pictures come, and what stands where there is none."""
         self._images, self._waits = (None, None), True
         self._empty = (
-            "No picture of the plan" if not page.plan else "The plan's picture is being laid ...",
-            "No photo yet: change the page to add one",
+            phrase("No picture of the plan") if not page.plan else phrase("The plan's picture is being laid ..."),
+            phrase("No photo yet: change the page to add one"),
         )
-        self.setAccessibleName(f"{page.title}: what was planned, and what was painted")
+        self.setAccessibleName(phrase("{page}: what was planned, and what was painted", page=page.title))
         self.update()
 
     def _draw(self, painter: QPainter) -> None:
@@ -58,7 +59,7 @@ class Spread(Surface):
             if image is None:
                 note = self._empty[number]
                 if note.endswith("laid ...") and not self._waits:
-                    note = "The plan's file is not there any more"
+                    note = phrase("The plan's file is not there any more")
                 draw_note(painter, inner, note)
                 continue
             scale = min(inner.width() / image.width(), inner.height() / image.height())
@@ -100,9 +101,9 @@ class Book(QWidget):
         head.addWidget(self.title)
         head.addWidget(self.day)
         head.addStretch(1)
-        self.by_step = QPushButton("Step by step ...")
-        self.by_step.setToolTip("How long each step of this run took, against what was predicted")
-        self.change, self.out = QPushButton("Change ..."), QPushButton("Take out")
+        self.by_step = QPushButton(phrase("Step by step ..."))
+        self.by_step.setToolTip(phrase("How long each step of this run took, against what was predicted"))
+        self.change, self.out = QPushButton(phrase("Change ...")), QPushButton(phrase("Take out"))
         for button in (self.by_step, self.change, self.out):
             button.setProperty("chip", True)
             head.addWidget(button)
@@ -135,8 +136,14 @@ class Book(QWidget):
         self.figures.setText(figures_of(page))
         self.faults.setText("\n".join(fault_words(page)))
         self.note.setText(page.note)
-        told = [("short form" if page.short else ""), f"light: {page.light}" if page.light else ""]
-        told += [f"asked for: {page.asked}" if page.asked else "", f"kept: {page.kept}" if page.kept else ""]
+        told = [
+            (phrase("short form") if page.short else ""),
+            phrase("light: {light}", light=page.light) if page.light else "",
+        ]
+        told += [
+            phrase("asked for: {asked}", asked=page.asked) if page.asked else "",
+            phrase("kept: {kept}", kept=page.kept) if page.kept else "",
+        ]
         told += [", ".join(page.colours)]
         self.small.setText(" · ".join(one for one in told if one))
         for label in (self.faults, self.note, self.small, self.figures):
@@ -157,16 +164,30 @@ def _strong(font: QFont) -> QFont:
 def figures_of(page: LogPage) -> str:
     """Return what was predicted against what was, in words."""
     if not page.painted_s:
-        return f"Predicted: {clock(page.planned_s)} min." if page.planned_s else ""
+        return phrase("Predicted: {planned_s} min.", planned_s=clock(page.planned_s)) if page.planned_s else ""
     if not page.planned_s:
-        return f"Painted in {clock(page.painted_s)} min."
+        return phrase("Painted in {painted_s} min.", painted_s=clock(page.painted_s))
     apart = page.painted_s - page.planned_s
     slower = "slower" if apart > 0 else "faster"
     as_said = abs(apart) < 0.05 * page.planned_s
-    tail = "as predicted" if as_said else f"{clock(abs(apart))} min {slower} than predicted"
-    return f"Painted in {clock(page.painted_s)} min, {tail} ({clock(page.planned_s)} min)."
+    tail = (
+        phrase("as predicted")
+        if as_said
+        else phrase("{apart} min {slower} than predicted", apart=clock(abs(apart)), slower=slower)
+    )
+    return phrase(
+        "Painted in {painted_s} min, {tail} ({planned_s} min).",
+        painted_s=clock(page.painted_s),
+        tail=tail,
+        planned_s=clock(page.planned_s),
+    )
 
 
 def fault_words(page: LogPage) -> list[str]:
     """Return what went wrong, with what would have mended it, a line each."""
-    return [f"{one.trouble.value}{f' at {one.name}' if one.name else ''}: {one.mend}" for one in page.faults]
+    return [
+        phrase("{trouble} at {place}: {mend}", trouble=named(one.trouble), place=one.name, mend=one.mend)
+        if one.name
+        else f"{named(one.trouble)}: {one.mend}"
+        for one in page.faults
+    ]

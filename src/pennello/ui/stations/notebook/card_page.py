@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QWidget
 
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.practice.fit_card import CardFit
 from pennello.session.document import Document
 from pennello.session.exports import card_sheet
@@ -35,7 +36,7 @@ from pennello.ui.work import guarded
 from pennello.units import de_text, difference_words
 
 SEED = 3
-_LEGEND = "Where the four strokes still differ: red from 6 dE on, pale where they hold"
+_LEGEND = phrase("Where the four strokes still differ: red from 6 dE on, pale where they hold")
 
 
 class Residuals(Surface):
@@ -47,7 +48,7 @@ class Residuals(Surface):
         self._fit: CardFit | None = None
         self.setMinimumHeight(120)
         self.setMaximumHeight(170)
-        self.setAccessibleName("How far each stroke of the card is from the prediction, place by place")
+        self.setAccessibleName(phrase("How far each stroke of the card is from the prediction, place by place"))
 
     def show_fit(self, fit: CardFit) -> None:
         """Show a fit."""
@@ -79,32 +80,40 @@ class CardPage(PhotoDialog):
     """A card for a load of the plan."""
 
     def __init__(self, document: Document, exporter: Exporter, notebook: Path, parent: QWidget) -> None:
-        super().__init__("Calibration card", parent)
+        super().__init__(phrase("Calibration card"), parent)
         self._document, self._exporter, self._notebook = document, exporter, notebook
         self.fit: CardFit | None = None
         self.loads = QComboBox()
-        self.loads.setAccessibleName("The load that the card is painted with")
+        self.loads.setAccessibleName(phrase("The load that the card is painted with"))
         plan = document.committed
         for one in plan.strokes:
             if one.recipe.cakes:
                 self.loads.addItem(one.name, one.id)
         self.loads.currentIndexChanged.connect(lambda _: self._other_load())
-        self.head.addWidget(Label("Painted with"))
+        self.head.addWidget(Label(phrase("Painted with")))
         self.head.addWidget(self.loads, 1)
-        self.print_button = self.chip("Print it ...", "The card at true scale", self.ask_print)
-        self.photo_button = self.chip("Photo ...", "A photo of the painted card, dry, from above", self.ask_photo)
-        self.chip("Try it out", "A card that a simulated painter has painted: to see what comes of it", self.try_out)
+        self.print_button = self.chip(phrase("Print it ..."), phrase("The card at true scale"), self.ask_print)
+        self.photo_button = self.chip(
+            phrase("Photo ..."), phrase("A photo of the painted card, dry, from above"), self.ask_photo
+        )
+        self.chip(
+            phrase("Try it out"),
+            phrase("A card that a simulated painter has painted: to see what comes of it"),
+            self.try_out,
+        )
         self.hint.setText(
-            "Print the card at 100 %, paint its four fields and the dabs, let it dry, take a photo from above by "
-            "daylight with all four corner marks in sight. What it tells of your brush and paints, every prediction "
-            "uses."
+            phrase(
+                "Print the card at 100 %, paint its four fields and the dabs, let it dry, take a photo from above by "
+                "daylight with all four corner marks in sight. What it tells of your brush and paints, "
+                "every prediction uses."
+            )
         )
         self.summary = Label("")
         self.summary.setWordWrap(True)
         self.summary.setObjectName("headline")
         self.told = QListWidget()
         self.told.setWordWrap(True)
-        self.told.setAccessibleName("What the card tells; ticked is what you take over")
+        self.told.setAccessibleName(phrase("What the card tells; ticked is what you take over"))
         self.residuals = Residuals(self)
         for widget in (
             self.summary,
@@ -113,7 +122,7 @@ class CardPage(PhotoDialog):
             self.residuals,
         ):
             self.right.addWidget(widget)
-        self.take.setText("Make them mine")
+        self.take.setText(phrase("Make them mine"))
         self.left.addStretch(1)
         self._other_load()
 
@@ -131,7 +140,9 @@ class CardPage(PhotoDialog):
         self.may_take(yes=False)
         self.told.clear()
         self.summary.setText("")
-        self.words.setText("" if self.load else "No load of this plan takes a cake; make one on the Bench first.")
+        self.words.setText(
+            "" if self.load else phrase("No load of this plan takes a cake; make one on the Bench first.")
+        )
         fits = bool(self.load) and guarded(self.work, self.words.setText)
         for button in (self.print_button, self.photo_button):
             button.setEnabled(fits)
@@ -139,7 +150,7 @@ class CardPage(PhotoDialog):
     def ask_print(self) -> None:
         """Show the card as it comes out, to print it or keep it as a PDF."""
         plan, load, card = self._document.committed, self.load, self.work().card
-        sheet = Printed("Calibration card", partial(card_sheet, plan, load, card), "card")
+        sheet = Printed(phrase("Calibration card"), partial(card_sheet, plan, load, card), "card")
         self.printing = PrintPage((sheet,), self._exporter, self)
         self.printing.open()
 
@@ -159,7 +170,7 @@ class CardPage(PhotoDialog):
             return
 
         def paint(job: Job[Any]) -> Any:
-            job.report(0.1, "a simulated painter paints the card")
+            job.report(0.1, phrase("a simulated painter paints the card"))
             return simulated_card(work, SEED)
 
         self.run(paint, lambda seen: self.show_photo(*seen))
@@ -176,12 +187,14 @@ class CardPage(PhotoDialog):
         plan = self._document.committed
         before, after = (f"{difference_words(one)} ({de_text(one)})" for one in (fit.before_de00, fit.after_de00))
         self.words.setText("")
-        self.summary.setText(f"Predicted before: {before}. With what the card tells: {after}.")
+        self.summary.setText(
+            phrase("Predicted before: {before}. With what the card tells: {after}.", before=before, after=after)
+        )
         self.told.clear()
         named = [(fit.brush.id, fit.brush.name), *((one.id, one.name) for one in fit.paints)]
         for key, name in named:
             sentences = card_sentence(plan, fit, key)
-            item = QListWidgetItem(sentences or f"{name}: as it was thought.")
+            item = QListWidgetItem(sentences or phrase("{name}: as it was thought.", name=name))
             item.setData(Qt.ItemDataRole.UserRole, key)
             item.setCheckState(Qt.CheckState.Checked if sentences else Qt.CheckState.Unchecked)
             self.told.addItem(item)
@@ -194,14 +207,14 @@ class CardPage(PhotoDialog):
         items = [self.told.item(row) for row in range(self.told.count())]
         names = {str(one.data(Qt.ItemDataRole.UserRole)) for one in items if one.checkState() == Qt.CheckState.Checked}
         if fit is None or not names:
-            self.words.setText("Tick what you want to take over.")
+            self.words.setText(phrase("Tick what you want to take over."))
             return
         plan = self._document.committed
 
         def write() -> None:
             with open_log(self._notebook) as log:
                 log.add_learnt(constants_of(plan, fit, names))
-            self._document.edit("Take over a card", taken_over(plan, fit, names))
+            self._document.edit(phrase("Take over a card"), taken_over(plan, fit, names))
 
         if guarded(write, self.words.setText):
             self.accept()

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage
 from pennello.session.log import MonthSum
 from pennello.ui.stations.notebook.book import Spread, figures_of
@@ -39,19 +40,19 @@ class ComparePage(QDialog):
         parent: QWidget,
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"Compare {page.title}, {page.day[:10]}")
+        self.setWindowTitle(phrase("Compare {page}, {day}", page=page.title, day=page.day[:10]))
         self.resize(QSize(900, 660))
         self._page, self._others, self._picture, self._differs = page, others, picture, differs
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(16, 12, 16, 12)
         self.other = QComboBox()
-        self.other.setAccessibleName("The page to compare with")
+        self.other.setAccessibleName(phrase("The page to compare with"))
         for one in others:
             self.other.addItem(f"{one.day[:10]}  {one.title}", one.id)
         self.other.activated.connect(lambda _: self.refresh())
         self._column.addWidget(self.other)
         self.spread = Spread(self)
-        self.spread.words = (f"{page.day[:10]}", "the other")
+        self.spread.words = (f"{page.day[:10]}", phrase("the other"))
         self._column.addWidget(self.spread, 1)
         self.table: QTableWidget | None = None
         self._column.addLayout(foot_row(self))
@@ -70,7 +71,7 @@ class ComparePage(QDialog):
             self._column.removeWidget(self.table)
             self.table.deleteLater()
         rows = self._differs(self._page, other)
-        self.table = told_table(("", "this page", "the other"), rows, "What differs")
+        self.table = told_table(("", phrase("this page"), phrase("the other")), rows, phrase("What differs"))
         self._column.insertWidget(2, self.table, 1)
 
 
@@ -79,13 +80,23 @@ class StepsPage(QDialog):
 
     def __init__(self, page: LogPage, rows: Sequence[Sequence[str]], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"{page.title}, {page.day[:10]}: step by step")
+        self.setWindowTitle(phrase("{page}, {day}: step by step", page=page.title, day=page.day[:10]))
         self.resize(QSize(760, 560))
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        form = "the short form" if page.short else "the whole"
-        column.addWidget(Label(f"{form.capitalize()}. {figures_of(page)} All times are minutes and seconds."))
-        self.table = told_table(("step", "predicted", "took", "apart"), rows, "Steps of the run")
+        form = phrase("the short form") if page.short else phrase("the whole")
+        column.addWidget(
+            Label(
+                phrase(
+                    "{form}. {figures_of} All times are minutes and seconds.",
+                    form=form.capitalize(),
+                    figures_of=figures_of(page),
+                )
+            )
+        )
+        self.table = told_table(
+            (phrase("step"), phrase("predicted"), phrase("took"), phrase("apart")), rows, phrase("Steps of the run")
+        )
         column.addWidget(self.table, 1)
         column.addLayout(foot_row(self))
 
@@ -95,23 +106,23 @@ class MonthsPage(QDialog):
 
     def __init__(self, sums: Sequence[MonthSum], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Totals by month")
+        self.setWindowTitle(phrase("Totals by month"))
         self.resize(QSize(720, 420))
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         if not sums:
-            column.addWidget(Label("No page is written yet."))
+            column.addWidget(Label(phrase("No page is written yet.")))
         rows = [
             (
                 one.month,
                 str(one.pages),
-                f"{clock(one.painted_s)} min" if one.painted_s else "not timed",
-                f"{clock(one.planned_s)} min" if one.planned_s else "",
-                ", ".join(f"{count} {trouble.value}" for trouble, count in one.troubles) or "nothing",
+                phrase("{painted_s} min", painted_s=clock(one.painted_s)) if one.painted_s else phrase("not timed"),
+                phrase("{planned_s} min", planned_s=clock(one.planned_s)) if one.planned_s else "",
+                ", ".join(f"{count} {named(trouble)}" for trouble, count in one.troubles) or "nothing",
             )
             for one in sums
         ]
-        columns = ("month", "pages", "painted", "predicted", "went wrong")
-        self.table = told_table(columns, rows, "Totals by month")
+        columns = (phrase("month"), phrase("pages"), phrase("painted"), phrase("predicted"), phrase("went wrong"))
+        self.table = told_table(columns, rows, phrase("Totals by month"))
         column.addWidget(self.table, 1)
         column.addLayout(foot_row(self))

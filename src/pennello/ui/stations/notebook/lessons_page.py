@@ -10,6 +10,7 @@ from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QFrame, QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.design.plan import Plan
+from pennello.phrases import phrase
 from pennello.practice.lessons import LESSONS, Lesson, Progress, lesson_plan, progress
 from pennello.practice.records import KeptTry
 from pennello.session.catalogue import CataloguePicture, Pictures, laid
@@ -41,7 +42,7 @@ class LessonsPage(QDialog):
 
     def __init__(self, notebook: Path, plan: Plan, practise: Callable[[Lesson], None], parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Lessons")
+        self.setWindowTitle(phrase("Lessons"))
         self.resize(QSize(980, 640))
         self._notebook, self._practise = notebook, practise
         self._jobs = Jobs()
@@ -49,7 +50,7 @@ class LessonsPage(QDialog):
         self.buttons: list[LessonButton] = []
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        self.words = Label("From straight sweeps to a rose: one after another, or any that is open.")
+        self.words = Label(phrase("From straight sweeps to a rose: one after another, or any that is open."))
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         inner = QWidget()
@@ -104,8 +105,8 @@ class LessonsPage(QDialog):
         told.addWidget(watch, 1)
         row = QHBoxLayout()
         button = LessonButton(one.lesson)
-        button.setText("Practise")
-        button.setAccessibleName(f"Practise {one.lesson.title}")
+        button.setText(phrase("Practise"))
+        button.setAccessibleName(phrase("Practise {lesson}", lesson=one.lesson.title))
         button.setEnabled(one.open)
         button.clicked.connect(lambda _=False, lesson=one.lesson: self._practise(lesson))
         self.buttons.append(button)

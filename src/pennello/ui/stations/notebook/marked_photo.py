@@ -12,6 +12,7 @@ from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.files.swatch import read_picture
+from pennello.phrases import phrase
 from pennello.practice.photo import Corners, marks_found
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.widgets.asking import ask_source
@@ -22,7 +23,7 @@ from pennello.ui.work import Runner
 
 Picture = NDArray[np.uint8]
 Seen = tuple[Picture, Corners | None]
-CORNERS = ("top left", "top right", "bottom right", "bottom left")
+CORNERS = (phrase("top left"), phrase("top right"), phrase("bottom right"), phrase("bottom left"))
 _STARTS = ((0.12, 0.12), (0.88, 0.12), (0.88, 0.88), (0.12, 0.88))
 
 
@@ -60,10 +61,10 @@ class PhotoDialog(QDialog):
         self.bar = ThinBar()
         self.bar.setVisible(False)
         column.addWidget(self.bar)
-        self.read = QPushButton("Read it")
+        self.read = QPushButton(phrase("Read it"))
         self.read.setEnabled(False)
         self.read.clicked.connect(lambda _=False: self.start())
-        self.take = QPushButton("Keep it")
+        self.take = QPushButton(phrase("Keep it"))
         self.may_take(yes=False)
         self.take.clicked.connect(lambda _=False: self.keep())
         column.addLayout(foot_row(self, self.read, self.take))
@@ -103,7 +104,7 @@ class PhotoDialog(QDialog):
 
     def ask_photo(self) -> None:
         """Ask for a photo."""
-        chosen = ask_source(self, "A photo", "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
+        chosen = ask_source(self, phrase("A photo"), "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
         if chosen is not None:
             self.open_photo(chosen)
 
@@ -111,9 +112,9 @@ class PhotoDialog(QDialog):
         """Open a photo and look for its corner marks, in the background."""
 
         def work(job: Job[Any]) -> Seen:
-            job.report(0.2, "opening the photo")
+            job.report(0.2, phrase("opening the photo"))
             picture = read_picture(path)
-            job.report(0.6, "looking for the corner marks")
+            job.report(0.6, phrase("looking for the corner marks"))
             return picture, marks_found(picture)
 
         self.run(work, lambda seen: self.show_photo(*seen))
@@ -128,9 +129,9 @@ class PhotoDialog(QDialog):
         self.pad = MarkPad(picture, CORNERS, _STARTS, lambda: None, nearest=True)
         if corners is not None:
             self.pad.at = list(corners)
-            self.words.setText("All four corner marks are found. Look whether they sit, then read it.")
+            self.words.setText(phrase("All four corner marks are found. Look whether they sit, then read it."))
         else:
-            self.words.setText("Put the four marks onto the corner marks of the print, then read it.")
+            self.words.setText(phrase("Put the four marks onto the corner marks of the print, then read it."))
         self.left.insertWidget(0, self.pad, 1)
         self.read.setEnabled(True)
         self.may_take(yes=False)

@@ -9,6 +9,7 @@ from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.practice.fit_card import OWN_BELOW
 from pennello.practice.records import KeptConstant, KeptTry
 from pennello.session.document import Document
@@ -25,12 +26,14 @@ class MinePage(QDialog):
 
     def __init__(self, document: Document, notebook: Path, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("What is mine")
+        self.setWindowTitle(phrase("What is mine"))
         self.resize(QSize(760, 620))
         self._document, self._notebook = document, notebook
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
-        self.words = Label("Everything else is a default of the program. What is yours goes back to it by one click.")
+        self.words = Label(
+            phrase("Everything else is a default of the program. What is yours goes back to it by one click.")
+        )
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         area = QScrollArea()
@@ -81,19 +84,19 @@ class MinePage(QDialog):
         return card
 
     def _hand(self, own: OwnHand) -> QFrame:
-        use, forget = QPushButton("Use it in this plan"), QPushButton("Back to a usual hand")
+        use, forget = QPushButton(phrase("Use it in this plan")), QPushButton(phrase("Back to a usual hand"))
         use.setEnabled(own.angle_deg is not None)
         forget.setEnabled(own.tries > 0)
         use.clicked.connect(lambda _=False: self.use_hand(own))
         forget.clicked.connect(lambda _=False: self.forget_tries())
         self.use, self.forget = use, forget
-        return self._card("Your hand", [own.words], use, forget)
+        return self._card(phrase("Your hand"), [own.words], use, forget)
 
     def use_hand(self, own: OwnHand) -> None:
         """Let the plan's forgiveness use the hand that tries tell of: a step that undo takes back."""
         plan = self._document.committed
-        self._document.edit("Use my hand", replace(plan, hand=hand_with(plan.hand, own)))
-        self.words.setText("This plan's forgiveness uses your hand now; undo takes it back.")
+        self._document.edit(phrase("Use my hand"), replace(plan, hand=hand_with(plan.hand, own)))
+        self.words.setText(phrase("This plan's forgiveness uses your hand now; undo takes it back."))
 
     def forget_tries(self) -> None:
         """Erase all tries."""
@@ -112,7 +115,8 @@ class MinePage(QDialog):
         except PennelloError as error:
             sentences.append(str(error))
         return self._card(
-            "Your pace", sentences or ["Runs at the chair will tell it: three steps of a kind are enough."]
+            phrase("Your pace"),
+            sentences or [phrase("Runs at the chair will tell it: three steps of a kind are enough.")],
         )
 
     def _items(self) -> list[QFrame]:
@@ -120,29 +124,35 @@ class MinePage(QDialog):
         for item, name in own_items(plan, self.learnt):
             told = [one for one in self.learnt if one.item == item and one.shrunk < OWN_BELOW]
             sentences = [
-                f"{_NAMES.get(one.name, one.name)}: {one.value:.3g} (was {one.was:.3g}), from {one.source} of "
-                f"{one.taken[:10]}."
+                phrase(
+                    "{names}: {one:.3g} (was {was:.3g}), from {source} of {taken}.",
+                    names=_NAMES.get(one.name, one.name),
+                    one=one.value,
+                    was=one.was,
+                    source=one.source,
+                    taken=one.taken[:10],
+                )
                 for one in told[:8]
             ]
-            back = QPushButton("Back to the default")
+            back = QPushButton(phrase("Back to the default"))
             back.clicked.connect(lambda _=False, key=item: self.give_back(key))
-            back.setAccessibleName(f"{name}: back to the default")
-            cards.append(self._card(name, sentences or ["Calibrated by what you saw."], back))
+            back.setAccessibleName(phrase("{name}: back to the default", name=name))
+            cards.append(self._card(name, sentences or [phrase("Calibrated by what you saw.")], back))
         return cards
 
     def give_back(self, item: str) -> None:
         """Bring a brush or paint of the plan back to its default: a step that undo takes back."""
         plan = self._document.committed
-        self._document.edit("Back to the default", back_to_default(plan, item, self.learnt))
+        self._document.edit(phrase("Back to the default"), back_to_default(plan, item, self.learnt))
         self.refresh()
 
 
 _NAMES = {
-    "release_mm": "lasts, mm of way",
-    "capacity_mm3_per_mm": "holds, mm³ on a mm of edge",
-    "drift_mm": "sweeps wander, mm",
-    "fill_passes": "sweeps to two thirds full",
+    "release_mm": phrase("lasts, mm of way"),
+    "capacity_mm3_per_mm": phrase("holds, mm³ on a mm of edge"),
+    "drift_mm": phrase("sweeps wander, mm"),
+    "fill_passes": phrase("sweeps to two thirds full"),
     "tint": "strength",
-    "slope": "fall of its scattering, exponent",
-    "colour": "colour in mixtures",
+    "slope": phrase("fall of its scattering, exponent"),
+    "colour": phrase("colour in mixtures"),
 }

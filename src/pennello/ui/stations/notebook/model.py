@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, Signal
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
+from pennello.phrases import phrase
 from pennello.practice.records import LogPage
 from pennello.session.jobs import Job, Jobs
 from pennello.session.log import (
@@ -143,7 +144,7 @@ class BookModel(QObject):
         # a key of its own: looking at another page meanwhile stops nothing
         begin(
             self._keeping,
-            f"page {number}",
+            phrase("page {number}", number=number),
             self,
             work,
             finished=lambda found: self._complete(number, found),

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from pennello.design.plan import Plan
 from pennello.finding import Finding
+from pennello.phrases import named, phrase
 from pennello.practice.records import MOST_LINE, MOST_NOTE, LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
 from pennello.ui.widgets.asking import ask_source
@@ -29,8 +30,16 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
-SECONDS = Quantity("How long the hand took; 0 where it was not timed", 0, 36_000, 10, 0, " s")
-LIGHTS = ("", "daylight, shade", "daylight, sun", "lamp, warm", "lamp, cold", "dusk", "flash")
+SECONDS = Quantity(phrase("How long the hand took; 0 where it was not timed"), 0, 36_000, 10, 0, " s")
+LIGHTS = (
+    "",
+    phrase("daylight, shade"),
+    phrase("daylight, sun"),
+    phrase("lamp, warm"),
+    phrase("lamp, cold"),
+    "dusk",
+    "flash",
+)
 
 
 class PageForm(QDialog):
@@ -48,7 +57,7 @@ class PageForm(QDialog):
         self, page: LogPage, plan: Plan | None, findings: tuple[Finding, ...], parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Change a page" if page.id else "Write a page")
+        self.setWindowTitle(phrase("Change a page") if page.id else phrase("Write a page"))
         self.resize(620, 620)
         self._page, self._plan, self._findings = page, plan, findings
         self.photo: Path | None = None
@@ -58,20 +67,22 @@ class PageForm(QDialog):
         column.addLayout(self._fields())
         column.addLayout(self._wrong())
         self.listed = QListWidget()
-        self.listed.setAccessibleName("What went wrong")
+        self.listed.setAccessibleName(phrase("What went wrong"))
         self.listed.setMaximumHeight(96)
         self.listed.setWordWrap(True)
         column.addWidget(self.listed)
         self.note = QPlainTextEdit(page.note)
         self.note.setTabChangesFocus(True)
-        self.note.setAccessibleName("Note")
-        self.note.setPlaceholderText("What to remember next time")
+        self.note.setAccessibleName(phrase("Note"))
+        self.note.setPlaceholderText(phrase("What to remember next time"))
         column.addWidget(self.note, 1)
-        private = Label("What people asked for is never exported unless you tick it. Ask before you take a photo.")
+        private = Label(
+            phrase("What people asked for is never exported unless you tick it. Ask before you take a photo.")
+        )
         private.setObjectName("note")
         private.setWordWrap(True)
         column.addWidget(private)
-        foot = LeaveOrTake(self, "Keep it")
+        foot = LeaveOrTake(self, phrase("Keep it"))
         self.take = foot.take
         column.addLayout(foot)
         self._show_faults()
@@ -87,16 +98,16 @@ class PageForm(QDialog):
         self.title.textChanged.connect(self._check)
         self.seconds = NumberField(SECONDS)
         self.seconds.show_amount(page.painted_s)
-        self.short = QCheckBox("the short form")
+        self.short = QCheckBox(phrase("the short form"))
         self.short.setChecked(page.short)
         self.light = QComboBox()
         self.light.setEditable(True)
         self.light.addItems(list(LIGHTS))
         self.light.setCurrentText(page.light)
-        self.choose = QPushButton("Choose a photo ...")
+        self.choose = QPushButton(phrase("Choose a photo ..."))
         self.choose.setProperty("chip", True)
         self.choose.clicked.connect(lambda _=False: self.ask_photo())
-        self.photo_words = Label("one is kept" if page.photo else "none")
+        self.photo_words = Label(phrase("one is kept") if page.photo else "none")
         photo = QHBoxLayout()
         photo.addWidget(self.choose)
         photo.addWidget(self.photo_words, 1)
@@ -105,13 +116,13 @@ class PageForm(QDialog):
         time.addWidget(self.short)
         time.addStretch(1)
         rows: tuple[tuple[str, QWidget | QLayout], ...] = (
-            ("What was painted", self.title),
-            ("Part alone", self.part),
-            ("Painted in", time),
-            ("Photo", photo),
-            ("Light of the photo", self.light),
-            ("Asked for", self.asked),
-            ("Kept", self.kept),
+            (phrase("What was painted"), self.title),
+            (phrase("Part alone"), self.part),
+            (phrase("Painted in"), time),
+            (phrase("Photo"), photo),
+            (phrase("Light of the photo"), self.light),
+            (phrase("Asked for"), self.asked),
+            (phrase("Kept"), self.kept),
         )
         for words, row in rows:
             form.addRow(words, row)
@@ -120,20 +131,20 @@ class PageForm(QDialog):
     def _wrong(self) -> QHBoxLayout:
         row = QHBoxLayout()
         self.trouble, self.piece = QComboBox(), QComboBox()
-        self.trouble.setAccessibleName("What went wrong")
-        self.piece.setAccessibleName("On which piece")
+        self.trouble.setAccessibleName(phrase("What went wrong"))
+        self.piece.setAccessibleName(phrase("On which piece"))
         for one in Trouble:
-            self.trouble.addItem(one.value, one)
-        self.piece.addItem("all of it", "")
+            self.trouble.addItem(named(one), one)
+        self.piece.addItem(phrase("all of it"), "")
         if self._plan is not None:
             for placed in self._plan.motifs:
                 self.piece.addItem(placed.name, placed.id)
-        add, drop = QPushButton("It went wrong so"), QPushButton("Not so")
+        add, drop = QPushButton(phrase("It went wrong so")), QPushButton(phrase("Not so"))
         for button, act in ((add, self.add_fault), (drop, self.drop_fault)):
             button.setProperty("chip", True)
             button.setAutoDefault(False)
             button.clicked.connect(lambda _=False, do=act: do())
-        for widget in (Label("Went wrong:"), self.trouble, Label("at"), self.piece, add, drop):
+        for widget in (Label(phrase("Went wrong:")), self.trouble, Label(phrase("at")), self.piece, add, drop):
             row.addWidget(widget)
         row.addStretch(1)
         return row
@@ -156,12 +167,16 @@ class PageForm(QDialog):
     def _show_faults(self) -> None:
         self.listed.clear()
         for one in self._faults:
-            self.listed.addItem(f"{one.trouble.value}{f' at {one.name}' if one.name else ''}: {one.mend}")
+            self.listed.addItem(
+                phrase("{trouble} at {place}: {mend}", trouble=named(one.trouble), place=one.name, mend=one.mend)
+                if one.name
+                else f"{named(one.trouble)}: {one.mend}"
+            )
         self.listed.setVisible(bool(self._faults))
 
     def ask_photo(self) -> None:
         """Ask for a photo."""
-        chosen = ask_source(self, "A photo", "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
+        chosen = ask_source(self, phrase("A photo"), "photos", "Photos (*.jpg *.jpeg *.png *.webp)")
         if chosen is not None:
             self.take_photo(chosen)
 

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QPushButt
 from pennello.design.plan import Plan
 from pennello.design.words import pickup_words
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.practice.lessons import Lesson, lesson_plan
 from pennello.practice.sheet import Practised, places_for, practised
 from pennello.practice.traced import score_trace
@@ -47,13 +48,13 @@ class SheetPage(PhotoDialog):
     def __init__(
         self, plan: Plan, exporter: Exporter, notebook: Path, parent: QWidget, lesson: Lesson | None = None
     ) -> None:
-        super().__init__(lesson.title if lesson else "Practice sheets", parent)
+        super().__init__(lesson.title if lesson else phrase("Practice sheets"), parent)
         self._plan, self._exporter, self._notebook, self.lesson = plan, exporter, notebook, lesson
         self.what: Practised | None = None
         self.scores: tuple[TryScore, ...] = ()
         self._traced = False
         self.things = QComboBox()
-        self.things.setAccessibleName("What is practised")
+        self.things.setAccessibleName(phrase("What is practised"))
         if lesson is not None:
             self._plan, name = lesson_plan(lesson, plan)
             self.things.addItem(lesson.title, name)
@@ -62,10 +63,16 @@ class SheetPage(PhotoDialog):
             self._fill()
         self.things.currentIndexChanged.connect(lambda _: self._other())
         self.head.addWidget(self.things, 1)
-        self.print_button = self.chip("Print it ...", "The sheet at true scale", self.ask_print)
-        self.photo_button = self.chip("Photo ...", "A photo of the painted sheet, dry, whole", self.ask_photo)
-        self.play_button = self.chip("Play", "Watch the brush move over it at the hand's speed", self.play)
-        self.try_button = self.chip("Try it out", "A sheet that a simulated hand has painted", self.try_out)
+        self.print_button = self.chip(phrase("Print it ..."), phrase("The sheet at true scale"), self.ask_print)
+        self.photo_button = self.chip(
+            phrase("Photo ..."), phrase("A photo of the painted sheet, dry, whole"), self.ask_photo
+        )
+        self.play_button = self.chip(
+            phrase("Play"), phrase("Watch the brush move over it at the hand's speed"), self.play
+        )
+        self.try_button = self.chip(
+            phrase("Try it out"), phrase("A sheet that a simulated hand has painted"), self.try_out
+        )
         self.stack = QStackedWidget()
         self.trace = TracePad(self)
         self.trace.traced.connect(self.score_way)
@@ -73,26 +80,28 @@ class SheetPage(PhotoDialog):
         self.left.insertWidget(0, self.stack, 1)
         self.hint.setText(
             (f"{lesson.watch} " if lesson else "")
-            + "Print the sheet and paint every place, or trace the stroke here with mouse or pen, without paint."
+            + phrase(
+                "Print the sheet and paint every place, or trace the stroke here with mouse or pen, without paint."
+            )
         )
         self.summary = Label("")
         self.summary.setWordWrap(True)
         self.summary.setObjectName("headline")
         self.listed = QListWidget()
         self.listed.setWordWrap(True)
-        self.listed.setAccessibleName("The tries, each with what to change")
+        self.listed.setAccessibleName(phrase("The tries, each with what to change"))
         self.listed.setSpacing(3)
         self.listed.setIconSize(QSize(96, 72))
         self.right.addWidget(self.summary)
         self.right.addWidget(self.listed, 1)
-        self.take.setText("Keep the tries")
+        self.take.setText(phrase("Keep the tries"))
         self._other()
 
     def _fill(self) -> None:
         for part in self._plan.parts:
-            self.things.addItem(f"{part.name} (all of it)", part.id)
+            self.things.addItem(phrase("{part} (all of it)", part=part.name), part.id)
         for one in self._plan.strokes:
-            self.things.addItem(f"{one.name} (its trial stroke)", one.id)
+            self.things.addItem(phrase("{one} (its trial stroke)", one=one.name), one.id)
         for placed in self._plan.motifs:
             self.things.addItem(placed.name, placed.id)
         trial = self.things.findData(self._plan.strokes[0].id) if self._plan.strokes else -1
@@ -106,7 +115,7 @@ class SheetPage(PhotoDialog):
     def _other(self) -> None:
         self.scores, self.what = (), None
         self.listed.clear()
-        self.summary.setText("No try yet")
+        self.summary.setText(phrase("No try yet"))
         self.words.setText("")
         self.may_take(yes=False)
 
@@ -141,7 +150,7 @@ class SheetPage(PhotoDialog):
         source = self._plan.stroke(load_of(self._plan, self.name))
         words = " ".join(pickup_words(self._plan, source, one) for one in source.recipe.pickups[:1])
         places = places_for(what)
-        sheet = Printed("Practice sheet", lambda path: practice_sheet(what, places, path, words), "practice")
+        sheet = Printed(phrase("Practice sheet"), lambda path: practice_sheet(what, places, path, words), "practice")
         self.printing = PrintPage((sheet,), self._exporter, self)
         self.printing.open()
 
@@ -158,7 +167,7 @@ class SheetPage(PhotoDialog):
             return
 
         def paint(job: Job[Any]) -> Any:
-            job.report(0.1, "a simulated hand paints the sheet")
+            job.report(0.1, phrase("a simulated hand paints the sheet"))
             return simulated_sheet(plan, what, load_of(plan, name), SEED)[:2]
 
         self.run(paint, lambda seen: self.show_photo(*seen))
@@ -203,13 +212,33 @@ class SheetPage(PhotoDialog):
         better = trend(scores)
         tail = ""
         if len(scores) > 2 and abs(better) >= 0.5:
-            tail = f" Each try {abs(better):.1f} points {'better' if better > 0 else 'worse'} than the one before."
+            tail = (
+                phrase(" Each try {better:.1f} points better than the one before.", better=abs(better))
+                if better > 0
+                else phrase(" Each try {better:.1f} points worse than the one before.", better=abs(better))
+            )
         self.words.setText("")
-        self.summary.setText(f"Best: try {best.number} with {best.points} of 100 points.{tail}")
+        self.summary.setText(
+            phrase(
+                "Best: try {number} with {points} of 100 points.{tail}",
+                number=best.number,
+                points=best.points,
+                tail=tail,
+            )
+        )
         self.listed.clear()
         for one in scores:
             mark = " · best" if one is best else " · worst" if one is worst and len(scores) > 1 else ""
-            item = QListWidgetItem(f"{one.number}: {one.points} points{mark}\n{one.words}\n{measured(one)}")
+            item = QListWidgetItem(
+                phrase(
+                    "{number}: {points} points{mark}\n{one}\n{measured}",
+                    number=one.number,
+                    points=one.points,
+                    mark=mark,
+                    one=one.words,
+                    measured=measured(one),
+                )
+            )
             item.setData(Qt.ItemDataRole.UserRole, one.number)
             self.listed.addItem(item)
         self.may_take(yes=True)
@@ -232,16 +261,21 @@ class SheetPage(PhotoDialog):
 
 def measured(one: TryScore) -> str:
     """Return the figures of a try in one line."""
-    told = [f"{one.overlap:.0%} on its outline", f"off by up to {one.off_mm:.1f} mm"]
+    told = [
+        phrase("{overlap:.0%} on its outline", overlap=one.overlap),
+        phrase("off by up to {off_mm:.1f} mm", off_mm=one.off_mm),
+    ]
     if one.rim_mm is not None:
-        told.append(f"rim {one.rim_mm:.1f} ± {one.rim_uneven_mm or 0:.1f} mm")
+        told.append(
+            phrase("rim {rim_mm:.1f} ± {rim_uneven_mm:.1f} mm", rim_mm=one.rim_mm, rim_uneven_mm=one.rim_uneven_mm or 0)
+        )
     if one.blend_mm is not None:
-        told.append(f"blend {one.blend_mm:.1f} mm")
+        told.append(phrase("blend {blend_mm:.1f} mm", blend_mm=one.blend_mm))
     if one.feet_mm >= 1:
-        told.append(f"feet {one.feet_mm:.1f} mm out")
+        told.append(phrase("feet {feet_mm:.1f} mm out", feet_mm=one.feet_mm))
     if one.pale_from_mm is not None:
-        told.append(f"pale from {one.pale_from_mm:.0f} mm")
-    return ", ".join([*told, f"wobble {one.wobble_mm:.1f} mm"])
+        told.append(phrase("pale from {pale_from_mm:.0f} mm", pale_from_mm=one.pale_from_mm))
+    return ", ".join([*told, phrase("wobble {wobble_mm:.1f} mm", wobble_mm=one.wobble_mm)])
 
 
 class LessonButton(QPushButton):

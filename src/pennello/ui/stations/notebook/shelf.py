@@ -9,6 +9,7 @@ from PySide6.QtCore import QAbstractListModel, QEvent, QModelIndex, QPersistentM
 from PySide6.QtGui import QFont, QKeyEvent
 from PySide6.QtWidgets import QListView, QWidget
 
+from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage
 from pennello.units import clock
 
@@ -83,7 +84,7 @@ class PageShelf(QListView):
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setObjectName("mat")
-        self.setAccessibleName("Pages by month, the latest first")
+        self.setAccessibleName(phrase("Pages by month, the latest first"))
         self.setUniformItemSizes(True)
         self.shown = ShelfRows(self)
         self.setModel(self.shown)
@@ -110,8 +111,17 @@ class PageShelf(QListView):
             super().keyPressEvent(event)
 
 
-_MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August")
-_LATER = ("September", "October", "November", "December")
+_MONTHS = (
+    phrase("January"),
+    phrase("February"),
+    phrase("March"),
+    phrase("April"),
+    phrase("May"),
+    phrase("June"),
+    phrase("July"),
+    phrase("August"),
+)
+_LATER = (phrase("September"), phrase("October"), phrase("November"), phrase("December"))
 
 
 def _month_words(month: str) -> str:
@@ -122,6 +132,6 @@ def _month_words(month: str) -> str:
 
 
 def _line(page: LogPage) -> str:
-    time = f", {clock(page.painted_s)} min" if page.painted_s else ""
-    wrong = "".join(f" · {one.trouble.value}" for one in page.faults[:2])
+    time = phrase(", {painted_s} min", painted_s=clock(page.painted_s)) if page.painted_s else ""
+    wrong = "".join(f" · {named(one.trouble)}" for one in page.faults[:2])
     return f"{page.day[8:10]}  {page.title}{f', {page.part}' if page.part else ''}{time}{wrong}"

@@ -25,6 +25,7 @@ from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Finding
+from pennello.phrases import named, phrase, plural
 from pennello.practice.lessons import Lesson
 from pennello.practice.records import LogPage
 from pennello.practice.trouble import Trouble
@@ -86,22 +87,27 @@ class NotebookStation(PagedStation):
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(6)
-        title = Label("Notebook")
+        title = Label(phrase("Notebook"))
         title.setObjectName("station")
         self.search = QLineEdit()
-        self.search.setPlaceholderText("Search: words, what people chose, what went wrong")
-        self.search.setAccessibleName("Words that a page has to say")
+        self.search.setPlaceholderText(phrase("Search: words, what people chose, what went wrong"))
+        self.search.setAccessibleName(phrase("Words that a page has to say"))
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(lambda _: self._look())
-        self.colour, self.trouble = choice("Only pages of a colour", guard), choice("Only what went wrong", guard)
-        fill(self.colour, [("any colour", ""), *((one.value, one.value) for one in ColourFamily)], "")
-        fill(self.trouble, [("all that went wrong or well", None), *((one.value, one) for one in Trouble)], None)
+        self.colour, self.trouble = (
+            choice(phrase("Only pages of a colour"), guard),
+            choice(phrase("Only what went wrong"), guard),
+        )
+        fill(self.colour, [(phrase("any colour"), ""), *((named(one), one.value) for one in ColourFamily)], "")
+        fill(
+            self.trouble, [(phrase("all that went wrong or well"), None), *((named(one), one) for one in Trouble)], None
+        )
         for box in (self.colour, self.trouble):
             box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
             box.activated.connect(lambda _: self._look())
-        self.more = menu_button("More ...", "Compare, write out, totals")
+        self.more = menu_button(phrase("More ..."), phrase("Compare, write out, totals"))
         self._fill_more(self.more.menu())
-        self.write = QPushButton("Write a page")
+        self.write = QPushButton(phrase("Write a page"))
         self.write.setProperty("main", True)
         self.write.clicked.connect(lambda _=False: self.write_page())
         head.addWidget(title)
@@ -113,14 +119,14 @@ class NotebookStation(PagedStation):
     def _fill_more(self, menu: QMenu | None) -> None:
         assert menu is not None, "the button has a menu"
         for words, act in (
-            ("Compare with another page ...", self.compare),
-            ("Totals by month ...", self.show_months),
-            ("This page as PDF ...", self.ask_page_pdf),
-            ("All pages shown, as CSV or calendar ...", self.ask_table),
+            (phrase("Compare with another page ..."), self.compare),
+            (phrase("Totals by month ..."), self.show_months),
+            (phrase("This page as PDF ..."), self.ask_page_pdf),
+            (phrase("All pages shown, as CSV or calendar ..."), self.ask_table),
         ):
             menu.addAction(words).triggered.connect(lambda _=False, do=act: do())
         menu.addSeparator()
-        self.asked = menu.addAction("Write out what people asked for, too")
+        self.asked = menu.addAction(phrase("Write out what people asked for, too"))
         self.asked.setCheckable(True)
 
     def _shelf(self) -> QWidget:
@@ -146,7 +152,7 @@ class NotebookStation(PagedStation):
         self.empty_words.setObjectName("headline")
         self.empty_words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.empty_words.setWordWrap(True)
-        first = QPushButton("Write the first page")
+        first = QPushButton(phrase("Write the first page"))
         first.setProperty("main", True)
         first.clicked.connect(lambda _=False: self.write_page())
         self.first = first
@@ -163,14 +169,18 @@ class NotebookStation(PagedStation):
     def _tray(self) -> QHBoxLayout:
         row = QHBoxLayout()
         row.setSpacing(6)
-        note = Label("To print, paint and photograph:")
+        note = Label(phrase("To print, paint and photograph:"))
         note.setObjectName("note")
         row.addWidget(note)
         for words, hint, act in (
-            ("Calibration card", "Let brush and paints be your own", self.show_card),
-            ("Practice sheets", "Any stroke, load or part at true scale, scored from a photo", self.show_sheets),
-            ("Lessons", "From straight sweeps to a rose", self.show_lessons),
-            ("What is mine", "Your hand, pace, brushes and paints, and the way back", self.show_mine),
+            (phrase("Calibration card"), phrase("Let brush and paints be your own"), self.show_card),
+            (
+                phrase("Practice sheets"),
+                phrase("Any stroke, load or part at true scale, scored from a photo"),
+                self.show_sheets,
+            ),
+            (phrase("Lessons"), phrase("From straight sweeps to a rose"), self.show_lessons),
+            (phrase("What is mine"), phrase("Your hand, pace, brushes and paints, and the way back"), self.show_mine),
         ):
             button = QPushButton(words)
             button.setProperty("chip", True)
@@ -199,7 +209,7 @@ class NotebookStation(PagedStation):
         with QSignalBlocker(self.shelf):
             self.shelf.shown.put(self.model.pages)
         count = len(self.model.pages)
-        self.sums.setText(f"{count} {'page' if count == 1 else 'pages'}")
+        self.sums.setText(plural(count, "{count} page", "{count} pages"))
 
     def show_page(self) -> None:
         """Show the page that lies open."""
@@ -207,9 +217,9 @@ class NotebookStation(PagedStation):
         if page is None:
             anything = bool(self.model.log.pages)
             self.empty_words.setText(
-                "No page says that."
+                phrase("No page says that.")
                 if anything
-                else "Nothing is written yet. Every run at the chair gets its page by itself; others you write."
+                else phrase("Nothing is written yet. Every run at the chair gets its page by itself; others you write.")
             )
             self.first.setVisible(not anything)
             self.stack.setCurrentWidget(self.empty)
@@ -275,7 +285,7 @@ class NotebookStation(PagedStation):
         page = self.model.current
         others = tuple(one for one in self.model.log.pages if page is not None and one.id != page.id)
         if page is None or not others:
-            self.said.emit("There is no other page to compare with yet.")
+            self.said.emit(phrase("There is no other page to compare with yet."))
             return
         self.open_page(ComparePage(page, others, lambda name: picture_of(name, self.model.log.path), compared, self))
 
@@ -302,24 +312,24 @@ class NotebookStation(PagedStation):
         if page is None:
             return ()
         work = partial(notebook_page, page, self.model.log.path, asked=self.asked.isChecked())
-        return (Printed("This page", work, "page"),)
+        return (Printed(phrase("This page"), work, "page"),)
 
     def copied(self) -> Copied:
         """The pages that are shown, as a table."""
         pages = self.model.pages
-        return Copied("the pages as a table", table=lambda _: page_rows(pages))
+        return Copied(phrase("the pages as a table"), table=lambda _: page_rows(pages))
 
     def ask_page_pdf(self) -> None:
         """Write the open page as a PDF; what a person asked for only where that is ticked."""
         page = self.model.current
-        target = ask_target(self, "This page as PDF", Path.home() / "page.pdf", (".pdf",)) if page else None
+        target = ask_target(self, phrase("This page as PDF"), Path.home() / "page.pdf", (".pdf",)) if page else None
         if page is not None and target is not None:
             work = notebook_page(page, self.model.log.path, target, asked=self.asked.isChecked())
             self._exporter.write(target.name, work)
 
     def ask_table(self) -> None:
         """Write the pages that are shown as CSV or iCalendar; what people asked for only where that is ticked."""
-        target = ask_target(self, "All pages shown", Path.home() / "notebook.csv", (".csv", ".ics"))
+        target = ask_target(self, phrase("All pages shown"), Path.home() / "notebook.csv", (".csv", ".ics"))
         if target is not None:
             self._exporter.write(target.name, notebook_table(self.model.pages, target, asked=self.asked.isChecked()))
 

@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPainterPath, QPen, QPo
 from PySide6.QtWidgets import QWidget
 from shapely.geometry.base import BaseGeometry
 
+from pennello.phrases import phrase
 from pennello.practice.sheet import Practised
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
@@ -41,7 +42,9 @@ class TracePad(Surface):
     def show_what(self, what: Practised) -> None:
         """Show another stroke."""
         self._what, self._way = what, []
-        self.setAccessibleName(f"{what.name}: lead the pointer from the ring along the outline's middle")
+        self.setAccessibleName(
+            phrase("{what}: lead the pointer from the ring along the outline's middle", what=what.name)
+        )
         self.update()
 
     @property

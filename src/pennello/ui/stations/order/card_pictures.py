@@ -22,6 +22,7 @@ from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.run import Run
 from pennello.order.steps import Step
+from pennello.phrases import phrase
 from pennello.session.chart_scene import sides_of
 from pennello.session.order_pictures import Picture
 from pennello.ui.theme.tokens import theme
@@ -84,7 +85,7 @@ class LoadPicture(CardPicture):
     """The cake with the brush on it, and the loaded edge with its outside named; or the glitter."""
 
     def __init__(self) -> None:
-        super().__init__("What is on the brush")
+        super().__init__(phrase("What is on the brush"))
 
     def show_step(self, step: Step | None) -> None:
         """Show the load of a step's job."""
@@ -131,7 +132,7 @@ class LoadPicture(CardPicture):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(low)
         for side, align in (("A", Qt.AlignmentFlag.AlignLeft), ("B", Qt.AlignmentFlag.AlignRight)):
-            words = f"{side}, outside" if side == stroke.rim.value else side
+            words = phrase("{side}, outside", side=side) if side == stroke.rim.value else side
             self._write(painter, QRectF(low.left(), low.bottom() + 2, low.width(), 28), words, align)
 
     def _draw_mark(self, painter: QPainter, mark: Mark, area: QRectF) -> None:
@@ -165,7 +166,7 @@ class PlacePicture(CardPicture):
     """Where it goes: the place from near, as painted after the step, its strokes numbered; or the stroke itself."""
 
     def __init__(self) -> None:
-        super().__init__("Where it goes")
+        super().__init__(phrase("Where it goes"))
         self.pictures: Mapping[str, Picture] = {}
         self.after: dict[str, Picture] = {}
         self._done: set[str] = set()

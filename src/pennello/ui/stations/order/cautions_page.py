@@ -22,6 +22,7 @@ from pennello.caution.person import QUESTIONS, Person
 from pennello.caution.rules import DECIDE, cautions
 from pennello.design.plan import Plan
 from pennello.finding import Finding, Level
+from pennello.phrases import named, phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -45,7 +46,7 @@ class CautionsPage(QDialog):
 
     def __init__(self, plan: Plan, chart: str, parent: QWidget, expired: tuple[str, ...] = ()) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Before you begin")
+        self.setWindowTitle(phrase("Before you begin"))
         self.resize(QSize(900, 560))
         self._plan, self._chart, self._expired = plan, chart, expired
         self.person = Person()
@@ -67,7 +68,7 @@ class CautionsPage(QDialog):
             box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
             box.installEventFilter(guard)
             for answer in kind:
-                box.addItem(answer.value, answer)
+                box.addItem(named(answer), answer)
             box.currentIndexChanged.connect(lambda at, of=field: self._answer(of, at))
             self.answers[field] = box
             form.addRow(question, box)
@@ -87,17 +88,17 @@ class CautionsPage(QDialog):
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(self.list)
-        self.seen = QCheckBox("I have read what says stop, and decide myself")
+        self.seen = QCheckBox(phrase("I have read what says stop, and decide myself"))
         self.seen.toggled.connect(lambda _: self._show())
         decide = Label(DECIDE)
         decide.setObjectName("note")
-        leave, self.go = QPushButton("Not now"), QPushButton("Begin the run")
+        leave, self.go = QPushButton(phrase("Not now")), QPushButton(phrase("Begin the run"))
         leave.setProperty("chip", True)
         self.go.setProperty("main", True)
         leave.clicked.connect(self.reject)
-        self.rehearse = QPushButton("Rehearse without questions")
+        self.rehearse = QPushButton(phrase("Rehearse without questions"))
         self.rehearse.setProperty("chip", True)
-        self.rehearse.setToolTip("Nobody is painted: the cards one after another, and nothing is kept")
+        self.rehearse.setToolTip(phrase("Nobody is painted: the cards one after another, and nothing is kept"))
         self.rehearse.clicked.connect(self.accept)
         self.rehearse.clicked.connect(self.rehearsed)
         self.go.clicked.connect(self._begin)
@@ -126,7 +127,7 @@ class CautionsPage(QDialog):
         colours = {Level.STOP: inks.misses, Level.ASK: inks.close, Level.MIND: inks.ink_2}
         rows = [
             f'<p style="margin:0 0 9px 0"><span style="color:{colours[one.level]}">{_MARKS[one.level]} '
-            f"<b>{one.level.value}</b></span> {_safe(one.text)} "
+            f"<b>{_safe(named(one.level))}</b></span> {_safe(one.text)} "
             f'<span style="color:{inks.ink_2}">{_safe(one.reason)}</span></p>'
             for one in self.told
         ]

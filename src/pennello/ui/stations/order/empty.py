@@ -8,10 +8,11 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.widgets.plain import Label
 
 _WIDE = 460
-WAYS = (("chart", "Put a motif on the Chart"), ("bench", "Make a stroke on the Bench"))
+WAYS = (("chart", phrase("Put a motif on the Chart")), ("bench", phrase("Make a stroke on the Bench")))
 
 
 class EmptyOrder(QWidget):
@@ -28,12 +29,14 @@ class EmptyOrder(QWidget):
     def __init__(self) -> None:
         super().__init__()
         picture = QLabel()
-        picture.setAccessibleName("An order: steps on a clock, and what dries below")
+        picture.setAccessibleName(phrase("An order: steps on a clock, and what dries below"))
         pixmap = QPixmap()
         pixmap.loadFromData((files("pennello.ui") / "help_pages" / "order.png").read_bytes())
         picture.setPixmap(pixmap.scaledToWidth(_WIDE, Qt.TransformationMode.SmoothTransformation))
         picture.setEnabled(False)
-        words = Label("Nothing to paint yet. Here stands what the hand does when, once there is something to paint.")
+        words = Label(
+            phrase("Nothing to paint yet. Here stands what the hand does when, once there is something to paint.")
+        )
         words.setWordWrap(True)
         words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         row = QHBoxLayout()

@@ -31,6 +31,7 @@ from pennello.order.arrange import Arranged
 from pennello.order.job import Why
 from pennello.order.problem import span
 from pennello.order.steps import Step
+from pennello.phrases import phrase
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel, drying
@@ -96,7 +97,7 @@ class WashingLine(QWidget):
         self._hung: _Hung | None = None
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Steps on the clock: arrows choose one, Ctrl and arrows move it")
+        self.setAccessibleName(phrase("Steps on the clock: arrows choose one, Ctrl and arrows move it"))
         model.shown.connect(self.refresh)
 
     # --- places ---
@@ -160,7 +161,14 @@ class WashingLine(QWidget):
         words = ""
         if here is not None:
             step = laid[here]
-            words = f"{here + 1} of {len(laid)}: {step.words}, from {clock(step.start_s)}, {step.seconds:.0f} s"
+            words = phrase(
+                "{here} of {count}: {step}, from {start_s}, {seconds:.0f} s",
+                here=here + 1,
+                count=len(laid),
+                step=step.words,
+                start_s=clock(step.start_s),
+                seconds=step.seconds,
+            )
         if words != self.accessibleDescription():
             self.setAccessibleDescription(words)
             if self.hasFocus():
@@ -253,7 +261,9 @@ class WashingLine(QWidget):
             event.ignore()
 
     def _told(self, step: Step) -> str:
-        return f"{step.name}, {step.seconds:.0f} s, from {clock(step.start_s)}"
+        return phrase(
+            "{step}, {seconds:.0f} s, from {start_s}", step=step.name, seconds=step.seconds, start_s=clock(step.start_s)
+        )
 
     # --- drawing ---
 
@@ -375,8 +385,10 @@ class WashingLine(QWidget):
     def _draw_lanes(self, painter: QPainter, view: Arranged) -> None:
         """Draw a lane for each film that something waits for: full when laid, hollow when dry; gates for windows."""
         steps = self._lanes(view)
-        head = QRectF(LEFT_PX - 16, self.lanes_y - 24, 560, 18)
-        words = "flags: complete as it is; below what dries, from full to hollow; gates are open while glitter sticks"
+        head = QRectF(LEFT_PX - 16, self.lanes_y - 24, self.width() - LEFT_PX, 18)
+        words = phrase(
+            "flags: complete as it is; below what dries, from full to hollow; gates are open while glitter sticks"
+        )
         draw_note(painter, head, words, _ALIGN)
         for lane, step in enumerate(steps):
             self._draw_lane(painter, view, step, self.lanes_y + lane * _LANE_PX)
@@ -400,7 +412,7 @@ class WashingLine(QWidget):
                 continue
             free = left + wide + 6
             painter.drawImage(QRectF(left, top, wide, tall), self._image(picture))
-            draw_note(painter, QRectF(left, top + tall + 2, wide, 16), f"after {number}")
+            draw_note(painter, QRectF(left, top + tall + 2, wide, 16), phrase("after {number}", number=number))
 
     def _draw_lane(self, painter: QPainter, view: Arranged, step: Step, y: float) -> None:
         inks = theme()
@@ -422,7 +434,7 @@ class WashingLine(QWidget):
         for lag in windows:
             opens, closes = self.x_at(step.end_s + lag.least_s), self.x_at(step.end_s + lag.most_s)
             draw_gate(painter, opens, closes, y, tacky=lag.why is Why.TACKY)
-        tail = f": {um:.0f} µm, dry after {about_seconds_text(dry_s)}"
+        tail = phrase(": {um:.0f} µm, dry after {dry_s}", um=um, dry_s=about_seconds_text(dry_s))
         metrics = QFontMetricsF(note_font(painter))
         width = metrics.horizontalAdvance(step.name + tail) + 8
         before, after = start - 10, self.width() - end - 12

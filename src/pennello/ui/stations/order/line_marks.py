@@ -10,6 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen
 from pennello.design.pace import StepKind
 from pennello.order.arrange import Arranged
 from pennello.order.steps import Step
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 
@@ -39,7 +40,11 @@ def draw_mark(painter: QPainter, step: Step, start: float, end: float, y: float)
     """Draw a load, a rinse, a tool, a word or a look as a mark on the line; a wait says how long."""
     if step.kind is StepKind.WAIT:
         if end - start > _LEAST_WAIT_PX:
-            words = f"wait {step.seconds:.0f} s" if end - start > 2 * _LEAST_WAIT_PX else f"{step.seconds:.0f} s"
+            words = (
+                phrase("wait {seconds:.0f} s", seconds=step.seconds)
+                if end - start > 2 * _LEAST_WAIT_PX
+                else phrase("{seconds:.0f} s", seconds=step.seconds)
+            )
             draw_note(painter, QRectF(start, y - 22, end - start, 16), words)
         return
     painter.save()

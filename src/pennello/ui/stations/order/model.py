@@ -18,6 +18,7 @@ from pennello.lay.drying import DRY, evaporation_um_s
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import Reason, reasons
 from pennello.order.films import Films
+from pennello.phrases import phrase
 from pennello.session.chart_photo import with_photos_located
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
@@ -209,7 +210,7 @@ class OrderModel(QObject):
         dragged, self._dragged = self._dragged, None
         if dragged is not None and self.arranged is not None and dragged.order != self.arranged.order:
             self.arranged = dragged
-            self.set_ordering("Another order", lambda one: replace(one, sequence=dragged.order))
+            self.set_ordering(phrase("Another order"), lambda one: replace(one, sequence=dragged.order))
         self.shown.emit()
 
     def give_back(self) -> None:
@@ -241,7 +242,7 @@ class OrderModel(QObject):
             if wants_pictures:
                 job.found.emit(thumbnails(design, job.report))
             if first.gap > 0 and not plan.ordering.sequence:
-                most = f"looks for {seconds + improve_s:.0f} s at most"
+                most = phrase("looks for {seconds:.0f} s at most", seconds=seconds + improve_s)
 
                 def tell(part: float, words: str) -> None:
                     job.report(part, f"{words}; {most}")

@@ -19,6 +19,7 @@ from pennello.design.ordering import Priority, Rule, RuleKind
 from pennello.order.arrange import Arranged
 from pennello.order.job import Lag, PaintJob, Why
 from pennello.order.jobs import part_names
+from pennello.phrases import named, phrase, plural
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.where_bar import WhereBar
 from pennello.ui.widgets.choice import choice
@@ -26,12 +27,12 @@ from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.told_list import ToldList
-from pennello.units import clock, counted
+from pennello.units import clock
 
 _AFTER = QSize(280, 240)
 _AFTER_SHARE = 0.22
 
-WORTH = Quantity("How much it adds to the look, 1 is usual", 0.1, 10, 0.1, 1, " ×")
+WORTH = Quantity(phrase("How much it adds to the look, 1 is usual"), 0.1, 10, 0.1, 1, " ×")
 
 
 class StepPanel(QFrame):
@@ -42,7 +43,7 @@ class StepPanel(QFrame):
         self._model = model
         guard = WheelGuard(self)
         self.setObjectName("mat")
-        self.setAccessibleName("The step in the hand, and the whole")
+        self.setAccessibleName(phrase("The step in the hand, and the whole"))
         self.setFixedWidth(306)
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 12, 8)
@@ -64,13 +65,15 @@ class StepPanel(QFrame):
     def _build_part(self, column: QVBoxLayout, guard: WheelGuard) -> None:
         """Put in what can be said about the part in the hand."""
         grid = QGridLayout()
-        self.priority: QComboBox = choice("Whether it may be left out", guard)
+        self.priority: QComboBox = choice(phrase("Whether it may be left out"), guard)
         for priority in Priority:
-            self.priority.addItem(priority.value, priority)
+            self.priority.addItem(named(priority), priority)
         self.priority.activated.connect(self._set_priority)
         self.worth = NumberField(WORTH)
         self.worth.edited.connect(self._set_worth)
-        for row, (words, widget) in enumerate((("this part", self.priority), ("adds to the look", self.worth))):
+        for row, (words, widget) in enumerate(
+            ((phrase("this part"), self.priority), (phrase("adds to the look"), self.worth))
+        ):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(widget)
@@ -82,12 +85,15 @@ class StepPanel(QFrame):
         column.addWidget(self._part)
         self.no_wait = self._chip(
             column,
-            "Do not wait here",
-            "Paint over it wet: it may go muddy; a rule of your own",
+            phrase("Do not wait here"),
+            phrase("Paint over it wet: it may go muddy; a rule of your own"),
             self._free,
         )
         self.let_dry = self._chip(
-            column, "Let it dry first", "Wait until what lies below is dry; a rule of your own", self._dry
+            column,
+            phrase("Let it dry first"),
+            phrase("Wait until what lies below is dry; a rule of your own"),
+            self._dry,
         )
 
     def _chip(self, column: QVBoxLayout, words: str, hint: str, act: Callable[[], None]) -> QPushButton:
@@ -100,12 +106,12 @@ class StepPanel(QFrame):
 
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in the reasons, and the design after the step."""
-        self.why = ToldList("Why the order is so: Enter goes to the step that it is about")
+        self.why = ToldList(phrase("Why the order is so: Enter goes to the step that it is about"))
         self.why.gone.connect(self._model.choose)
         column.addWidget(self.why, 1)
         self.after = Label("")
         self.after.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.after.setAccessibleName("The design after this step")
+        self.after.setAccessibleName(phrase("The design after this step"))
         self.after_words = Label("")
         self.after_words.setObjectName("note")
         column.addWidget(self.after_words)
@@ -118,9 +124,9 @@ class StepPanel(QFrame):
         view = self._model.view
         if view is None:
             self.total.setText("")
-            self.sums.setText("The order is being worked out ..." if self._model.busy else "")
+            self.sums.setText(phrase("The order is being worked out ...") if self._model.busy else "")
         else:
-            self.total.setText(f"{clock(view.sums.total_s)} min in all")
+            self.total.setText(phrase("{total_s} min in all", total_s=clock(view.sums.total_s)))
             self.sums.setText(_sums(view))
             self.where.show_parts(view.sums.where)
         self.where.setVisible(view is not None and bool(view.jobs))
@@ -147,7 +153,7 @@ class StepPanel(QFrame):
             scaled = image.scaled(size, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation)
             scaled.setDevicePixelRatio(ratio)
             self.after.setPixmap(QPixmap.fromImage(scaled))
-            self.after_words.setText("after this step, as predicted")
+            self.after_words.setText(phrase("after this step, as predicted"))
 
     def _job(self, view: Arranged | None) -> PaintJob | None:
         if view is None:
@@ -157,9 +163,17 @@ class StepPanel(QFrame):
     def _show_job(self, view: Arranged, job: PaintJob) -> None:
         step = view.step(job.id)
         self.name.setText(job.name)
-        lines = [f"{clock(step.start_s)} to {clock(step.end_s)}, {step.seconds:.0f} s with the {job.tool}"]
+        lines = [
+            phrase(
+                "{start_s} to {end_s}, {seconds:.0f} s with the {tool}",
+                start_s=clock(step.start_s),
+                end_s=clock(step.end_s),
+                seconds=step.seconds,
+                tool=job.tool,
+            )
+        ]
         if job.loads:
-            lines.append(f"{counted(job.loads, 'visit')} to the paint" + _again(job))
+            lines.append(plural(job.loads, "{count} visit to the paint", "{count} visits to the paint") + _again(job))
         waits = [lag.words for lag in view.lags if lag.after == job.id and lag.words and self._tells(lag)]
         lines += [f"· {words}" for words in waits[:4]]
         lines += [f"→ {one.words}" for one in self._model.why if one.job == job.id]
@@ -201,18 +215,22 @@ class StepPanel(QFrame):
         job = self._job(self._model.view)
         if job is not None:
             priority = self.priority.itemData(at)
-            self._model.set_ordering("What may be left out", lambda one: one.with_priority(job.part, priority))
+            self._model.set_ordering(phrase("What may be left out"), lambda one: one.with_priority(job.part, priority))
 
     def _set_worth(self, value: float) -> None:
         job = self._job(self._model.view)
         if job is not None:
-            self._model.set_ordering("What it adds", lambda one: one.with_worth(job.part, value), f"worth {job.part}")
+            self._model.set_ordering(
+                phrase("What it adds"),
+                lambda one: one.with_worth(job.part, value),
+                phrase("worth {part}", part=job.part),
+            )
 
     def _free(self) -> None:
-        self._rule("Do not wait here", self._held_by, RuleKind.ANY)
+        self._rule(phrase("Do not wait here"), self._held_by, RuleKind.ANY)
 
     def _dry(self) -> None:
-        self._rule("Let it dry first", self._wet_below, RuleKind.DRY)
+        self._rule(phrase("Let it dry first"), self._wet_below, RuleKind.DRY)
 
     def _rule(self, label: str, find: Callable[[Arranged, PaintJob], Lag | None], kind: RuleKind) -> None:
         view = self._model.view
@@ -224,33 +242,41 @@ class StepPanel(QFrame):
 
 
 def _again(job: PaintJob) -> str:
-    return f", again before stroke {', '.join(map(str, job.anew))}" if job.anew else ""
+    return phrase(", again before stroke {map}", map=", ".join(map(str, job.anew))) if job.anew else ""
 
 
 def _sums(view: Arranged) -> str:
     sums = view.sums
-    counts = (counted(sums.loads, "load"), counted(sums.rinses, "rinse"), counted(sums.changes, "change"))
     lines = [
-        f"{', '.join(counts)} of tool (predicted)",
+        phrase("{counts} (predicted)", counts=sums.changes_words),
     ]
-    if view.by == "your own order":
-        lines.append("in your own order")
+    if view.by == phrase("your own order"):
+        lines.append(phrase("in your own order"))
     else:
         lines.append(f"{view.how_good[0].lower()}{view.how_good[1:]}")
     if view.missed:
-        lines.append("some of it cannot be met, see below")
+        lines.append(phrase("some of it cannot be met, see below"))
     own = view.design.pace.words
-    lines.append(f"your pace: {'; '.join(own)}" if own else "seconds are defaults until you record runs")
+    lines.append(
+        phrase("your pace: {own}", own="; ".join(own)) if own else phrase("seconds are defaults until you record runs")
+    )
     if view.own_total_s > view.sums.total_s + 0.5:
-        lines.append(f"{view.own_total_s - view.sums.total_s:.0f} s less than in the plan's order")
+        lines.append(
+            phrase(
+                "{own_total_s:.0f} s less than in the plan's order", own_total_s=view.own_total_s - view.sums.total_s
+            )
+        )
     return "\n".join(lines)
 
 
 def _whole(view: Arranged, model: OrderModel) -> list[tuple[str, str, str]]:
     """Return what cannot be met, what is left out, where one may stop, why steps stand as they do, with their steps."""
-    there = "click to go to the step"
-    lines = [(f"Cannot be met: {lag.words}.", lag.after, there) for lag in view.missed_lags]
+    there = phrase("click to go to the step")
+    lines = [(phrase("Cannot be met: {lag}.", lag=lag.words), lag.after, there) for lag in view.missed_lags]
     if view.choice is not None:
         lines += [(words, "", "") for words in view.choice.words(part_names(model.plan))]
-    lines += [(f"Complete as it is after {clock(stop.at_s)}.", stop.after, there) for stop in view.stops[:-1]]
+    lines += [
+        (phrase("Complete as it is after {at_s}.", at_s=clock(stop.at_s)), stop.after, there)
+        for stop in view.stops[:-1]
+    ]
     return lines + [(f"{one.words}.", one.job, there) for one in model.why if one.job in view.order]

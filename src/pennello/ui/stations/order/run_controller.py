@@ -18,6 +18,7 @@ from pennello.finding import Finding
 from pennello.order.arrange import Arranged
 from pennello.order.run import Run
 from pennello.order.run import begin as begun
+from pennello.phrases import phrase, plural
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import expired_names
 from pennello.session.notebook import forget_answers, note_run
@@ -30,7 +31,6 @@ from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
 from pennello.ui.work import begin
-from pennello.units import counted
 
 CARD_PX_PER_MM = 3.0
 
@@ -128,8 +128,12 @@ class RunController(QObject):
         """Let a worker erase what people said, in the notebook and in runs on disk."""
 
         def told(count: int) -> None:
-            runs = counted(count, "run")
-            self.said.emit(f"What people said before {runs} is erased; times stay." if count else "Nothing was kept.")
+            runs = plural(count, "{count} run", "{count} runs")
+            self.said.emit(
+                phrase("What people said before {runs} is erased; times stay.", runs=runs)
+                if count
+                else phrase("Nothing was kept.")
+            )
 
         if self.kept is not None:
             self.kept = without_answers(self.kept)
@@ -212,7 +216,7 @@ class RunController(QObject):
         if kept is None:
             return
         if rehearsed:
-            self.said.emit("That was a rehearsal: nothing of it is kept.")
+            self.said.emit(phrase("That was a rehearsal: nothing of it is kept."))
             return
         if not record or not kept.run.took:
             forget_run(self.path)
@@ -230,11 +234,13 @@ class RunController(QObject):
         path, seconds = self.path, sum(one.seconds for one in kept.run.took)
 
         def noted(_: object) -> None:
-            self.said.emit(f"Written into the notebook: {seconds:.0f} s of your hand.")
+            self.said.emit(phrase("Written into the notebook: {seconds:.0f} s of your hand.", seconds=seconds))
             self._model.look_at_pace()
 
         def failed(words: str) -> None:
-            self.said.emit(f"The run is kept and will be in the notebook when Pennello starts next: {words}")
+            self.said.emit(
+                phrase("The run is kept and will be in the notebook when Pennello starts next: {words}", words=words)
+            )
 
         def work(_: Job[Any]) -> None:
             note_run(kept)

@@ -15,21 +15,22 @@ from pennello.design.pace import StepKind
 from pennello.order.arrange import Arranged
 from pennello.order.job import Lag
 from pennello.order.run import Run, done, drying, hand_s, left_s, pause, ready_in_s, resume, skip, step_s, undo
+from pennello.phrases import phrase, plural
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.card_pictures import LoadPicture, PlacePicture
 from pennello.ui.widgets.plain import Label
-from pennello.units import clock, counted
+from pennello.units import clock
 
 TICK_MS = 100
 BIG_PX, HUGE_PX, TARGET_PX = 44, 76, 88
 _KINDS = {
-    StepKind.LOAD: "Load",
-    StepKind.RINSE: "Rinse",
-    StepKind.CHANGE: "Other tool",
-    StepKind.MOVE: "Go over",
-    StepKind.WAIT: "Wait",
-    StepKind.CUE: "Say",
-    StepKind.CHECK: "Look",
+    StepKind.LOAD: phrase("Load"),
+    StepKind.RINSE: phrase("Rinse"),
+    StepKind.CHANGE: phrase("Other tool"),
+    StepKind.MOVE: phrase("Go over"),
+    StepKind.WAIT: phrase("Wait"),
+    StepKind.CUE: phrase("Say"),
+    StepKind.CHECK: phrase("Look"),
 }
 
 
@@ -58,7 +59,7 @@ class RunWindow(QWidget):
         super().__init__()
         self.run, self._lags, self._now = run, tuple(lags), now
         self.rehearsal = rehearsal
-        self.setWindowTitle("Rehearsal" if rehearsal else "At the chair")
+        self.setWindowTitle(phrase("Rehearsal") if rehearsal else phrase("At the chair"))
         self.setObjectName("table")
         self.setMinimumSize(QSize(900, 560))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -120,12 +121,17 @@ class RunWindow(QWidget):
         row = QGridLayout()
         row.setSpacing(14)
         acts: tuple[tuple[str, str, Callable[[], None], int], ...] = (
-            ("Back", "The last card again (Backspace)", self.do_undo, 1),
-            ("Leave out", "Not this one (S)", self.do_skip, 1),
-            ("Pause", "The hand rests, paint dries on (P)", self.do_pause, 1),
-            ("Watch", "The brush moves over this card's strokes (V)", self.do_watch, 1),
-            ("Done", "This is done, the next card (Space)", self.do_done, 3),
-            ("End", "Asks whether to leave the run; what is done is written down (Esc)", self.do_end, 1),
+            (phrase("Back"), phrase("The last card again (Backspace)"), self.do_undo, 1),
+            (phrase("Leave out"), phrase("Not this one (S)"), self.do_skip, 1),
+            (phrase("Pause"), phrase("The hand rests, paint dries on (P)"), self.do_pause, 1),
+            (phrase("Watch"), phrase("The brush moves over this card's strokes (V)"), self.do_watch, 1),
+            (phrase("Done"), phrase("This is done, the next card (Space)"), self.do_done, 3),
+            (
+                phrase("End"),
+                phrase("Asks whether to leave the run; what is done is written down (Esc)"),
+                self.do_end,
+                1,
+            ),
         )
         column = 0
         for words, hint, act, wide in acts:
@@ -133,7 +139,7 @@ class RunWindow(QWidget):
             button.setMinimumHeight(TARGET_PX)
             button.setToolTip(hint)
             button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            button.setProperty("main" if words == "Done" else "chip", True)
+            button.setProperty("main" if words == phrase("Done") else "chip", True)
             button.setStyleSheet(f"font-size: {34 if words == 'Done' else 24}px; text-align: center;")
             button.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
             button.clicked.connect(lambda _=False, do=act: do())
@@ -153,7 +159,7 @@ class RunWindow(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(14)
         row.addWidget(self.asked, 3)
-        for words, act, kind in (("Go on with it", self.do_end, "main"), ("End it", self.end, "chip")):
+        for words, act, kind in ((phrase("Go on with it"), self.do_end, "main"), (phrase("End it"), self.end, "chip")):
             button = QPushButton(words)
             button.setMinimumHeight(TARGET_PX)
             button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -231,8 +237,16 @@ class RunWindow(QWidget):
 
     def _ask(self, *, on: bool) -> None:
         done = len(self.run.took)
-        kept = f"The {counted(done, 'step')} that you did will be written down." if done else "Nothing is done yet."
-        self.asked.setText(f"End the run here? {kept} Esc goes on with it.")
+        kept = (
+            plural(
+                done,
+                "The {count} step that you did will be written down.",
+                "The {count} steps that you did will be written down.",
+            )
+            if done
+            else phrase("Nothing is done yet.")
+        )
+        self.asked.setText(phrase("End the run here? {kept} Esc goes on with it.", kept=kept))
         self.question.setVisible(on)
         self.hand.setVisible(not on)
 
@@ -279,21 +293,21 @@ class RunWindow(QWidget):
         self.load.show_step(step)
         self.place.show_step(step, self.run)
         if step is None:
-            self.kind.setText("All done")
-            self.what.setText("Show the mirror.")
-            self.buttons["Done"].setText("End" if self.rehearsal else "Write it down")
+            self.kind.setText(phrase("All done"))
+            self.what.setText(phrase("Show the mirror."))
+            self.buttons[phrase("Done")].setText(phrase("End") if self.rehearsal else phrase("Write it down"))
         else:
-            number = f"{len(self.run.took) + 1} of {len(self.run.steps)}"
+            number = phrase("{count} of {count_2}", count=len(self.run.took) + 1, count_2=len(self.run.steps))
             rehearsed = "Rehearsal  ·  " if self.rehearsal else ""
             self.kind.setText(f"{rehearsed}{_KINDS.get(step.kind, 'Paint')}  ·  {number}")
             self.what.setText(step.words)
-            self.buttons["Done"].setText("Go on" if self.run.paused else "Done")
-        self.buttons["Pause"].setText("Go on" if self.run.paused else "Pause")
-        self.next.setText(f"then: {after.words}" if after is not None else "")
+            self.buttons[phrase("Done")].setText(phrase("Go on") if self.run.paused else phrase("Done"))
+        self.buttons[phrase("Pause")].setText(phrase("Go on") if self.run.paused else phrase("Pause"))
+        self.next.setText(phrase("then: {after}", after=after.words) if after is not None else "")
         self.next.setText(self.next.text() if len(self.next.text()) < 64 else f"{self.next.text()[:62]} ...")
-        self.buttons["Back"].setEnabled(bool(self.run.took))
-        self.buttons["Watch"].setEnabled(self.place.to_play() is not None)
-        for words in ("Leave out", "Pause"):
+        self.buttons[phrase("Back")].setEnabled(bool(self.run.took))
+        self.buttons[phrase("Watch")].setEnabled(self.place.to_play() is not None)
+        for words in (phrase("Leave out"), phrase("Pause")):
             self.buttons[words].setEnabled(not self.run.over)
         self.tick()
 
@@ -301,20 +315,41 @@ class RunWindow(QWidget):
         """Show the time as it is now."""
         now = self._now()
         step = self.run.step
-        self.rest.setText(f"{clock(hand_s(self.run, now))} of the hand, about {clock(left_s(self.run, now))} to go")
+        self.rest.setText(
+            phrase(
+                "{hand_s} of the hand, about {left_s} to go",
+                hand_s=clock(hand_s(self.run, now)),
+                left_s=clock(left_s(self.run, now)),
+            )
+        )
         if step is None:
             self.time.setText(clock(hand_s(self.run, now)))
         elif step.kind is StepKind.WAIT:
             left = ready_in_s(self.run, self._lags, now)
-            self.time.setText(f"ready in {left:.0f} s" if left > 0 else "ready")
+            self.time.setText(phrase("ready in {left:.0f} s", left=left) if left > 0 else "ready")
         else:
-            self.time.setText(f"{clock(step_s(self.run, now))}  of {clock(step.seconds)}")
+            self.time.setText(
+                phrase("{step_s}  of {seconds}", step_s=clock(step_s(self.run, now)), seconds=clock(step.seconds))
+            )
         told = []
         names = {one.id: one.name for one in self.run.steps}
         for one in drying(self.run, self._lags, now)[:2]:
             if one.ready_s > 0:
-                until = "until it is tacky" if one.closes_s is not None else "to dry"
-                told.append(f"{names.get(one.job, one.job)}: {one.ready_s:.0f} s {until}")
+                until = phrase("until it is tacky") if one.closes_s is not None else phrase("to dry")
+                told.append(
+                    phrase(
+                        "{names}: {ready_s:.0f} s {until}",
+                        names=names.get(one.job, one.job),
+                        ready_s=one.ready_s,
+                        until=until,
+                    )
+                )
             elif one.closes_s is not None and one.closes_s > 0:
-                told.append(f"{names.get(one.waiting, one.waiting)}: the gate shuts in {one.closes_s:.0f} s")
+                told.append(
+                    phrase(
+                        "{names}: the gate shuts in {closes_s:.0f} s",
+                        names=names.get(one.waiting, one.waiting),
+                        closes_s=one.closes_s,
+                    )
+                )
         self.dries.setText("   ".join(told))

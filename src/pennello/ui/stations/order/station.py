@@ -25,6 +25,7 @@ from pennello.design.ordering import GlitterWhen, Sides, Whites
 from pennello.design.pace import Tempo
 from pennello.design.problems import problems_of_order
 from pennello.order.jobs import part_names
+from pennello.phrases import named, phrase
 from pennello.session.copies import step_rows
 from pennello.session.exports import hand_over, order_pictures, order_sheet, order_steps
 from pennello.session.owner import Owner
@@ -45,7 +46,7 @@ from pennello.ui.widgets.plain import Label, menu_words
 from pennello.ui.widgets.progress import ThinBar
 from pennello.units import LengthUnit
 
-TARGET = Quantity("Time there is; 0 for all the time it takes", 0, 36_000, 10, 0, " s")
+TARGET = Quantity(phrase("Time there is; 0 for all the time it takes"), 0, 36_000, 10, 0, " s")
 LEAST_TARGET_S = 5.0
 
 
@@ -142,56 +143,60 @@ class OrderStation(QWidget, Station):
     def _head(self, guard: WheelGuard) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
-        title = Label("Order")
+        title = Label(phrase("Order"))
         title.setObjectName("station")
-        self.chart: QComboBox = choice("What is painted", guard)
+        self.chart: QComboBox = choice(phrase("What is painted"), guard)
         self.chart.setMinimumWidth(112)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.target = NumberField(TARGET)
-        self.target.setSpecialValueText("no limit")
+        self.target.setSpecialValueText(phrase("no limit"))
         self.target.edited.connect(self._set_target)
-        note = Label("within")
+        note = Label(phrase("within"))
         note.setObjectName("note")
         note.setBuddy(self.target)
         note.setMinimumWidth(note.sizeHint().width())
         for widget in (title, self.chart, note, self.target, *self._time_buttons()):
             head.addWidget(widget)
         head.addStretch(1)
-        self.run = QPushButton("At the chair")
+        self.run = QPushButton(phrase("At the chair"))
         self.run.setProperty("main", True)
-        self.run.setToolTip("Ask what has to be asked, then one card after another")
+        self.run.setToolTip(phrase("Ask what has to be asked, then one card after another"))
         self.run.clicked.connect(self.controller.ask)
-        self.run.setMinimumWidth(118)
+        self.run.setMinimumWidth(max(118, self.run.sizeHint().width()))
         head.addWidget(self.run)
         return head
 
     def _time_buttons(self) -> list[QToolButton]:
         """Return the usual times: what fits into one is painted."""
         self.times: dict[str, QToolButton] = {}
-        for words, seconds in (("1:30", 90.0), ("2:00", 120.0), ("3:00", 180.0), ("all", 0.0)):
+        for words, seconds in (("1:30", 90.0), ("2:00", 120.0), ("3:00", 180.0), (phrase("all"), 0.0)):
             button = QToolButton()
             button.setText(words)
             button.setProperty("segment", True)
             button.setCheckable(True)
-            button.setToolTip(f"What fits into {words} min" if seconds else "Everything, however long it takes")
+            button.setToolTip(
+                phrase("What fits into {words} min", words=words)
+                if seconds
+                else phrase("Everything, however long it takes")
+            )
             button.clicked.connect(lambda _=False, value=seconds: self._set_target(value))
             self.times[words] = button
         return list(self.times.values())
 
     def _build_menus(self) -> None:
         """Make what is opened at the foot: where painters differ, and what comes on paper."""
-        self.schools = menu_button("Schools", "Where painters differ, as you have it")
+        self.schools = menu_button(phrase("Schools"), phrase("Where painters differ, as you have it"))
         self.schools.menu().aboutToShow.connect(self.list_schools)
-        self.paper = menu_button("Paper", "For the chair: a sheet, a table, a calendar, pictures")
+        self.paper = menu_button(phrase("Paper"), phrase("For the chair: a sheet, a table, a calendar, pictures"))
         for words, act in (
-            ("Sheet for the chair (PDF) ...", self.ask_sheet),
-            ("Sheet with outlines at true scale (PDF) ...", lambda: self.ask_sheet(tiles=True)),
-            ("All of it, to hand over (PDF) ...", self.ask_hand_over),
-            ("Steps as a table (CSV) ...", lambda: self.ask_steps(".csv")),
-            ("Steps as a calendar (ICS) ...", lambda: self.ask_steps(".ics")),
-            ("Pictures after each step (PNG) ...", self.ask_pictures),
-            ("Forget what people said", self.controller.forget_answers),
+            (phrase("Sheet for the chair (PDF) ..."), self.ask_sheet),
+            (phrase("Sheet with outlines at true scale (PDF) ..."), lambda: self.ask_sheet(tiles=True)),
+            (phrase("All of it, to hand over (PDF) ..."), self.ask_hand_over),
+            (phrase("Steps as a table (CSV) ..."), lambda: self.ask_steps(".csv")),
+            (phrase("Steps as a calendar (ICS) ..."), lambda: self.ask_steps(".ics")),
+            (phrase("Pictures after each step (PNG) ..."), self.ask_pictures),
+            (phrase("Forget what people said"), self.controller.forget_answers),
         ):
             self.paper.menu().addAction(words).triggered.connect(lambda _=False, do=act: do())
 
@@ -199,24 +204,26 @@ class OrderStation(QWidget, Station):
         """Return what is said with the work that goes on, and below it what can be done."""
         said, foot = QHBoxLayout(), QHBoxLayout()
         self._build_menus()
-        self.automatic = QPushButton("Find an order")
+        self.automatic = QPushButton(phrase("Find an order"))
         self.automatic.setProperty("chip", True)
-        self.automatic.setToolTip("Forget the order of your own and look for a short one")
+        self.automatic.setToolTip(phrase("Forget the order of your own and look for a short one"))
         self.automatic.clicked.connect(self.find_order)
         self.short = QToolButton()
-        self.short.setText("Short")
+        self.short.setText(phrase("Short"))
         self.short.setProperty("segment", True)
         self.short.setCheckable(True)
-        self.short.setToolTip("The short form, for when the queue is long: without the parts that it leaves out")
+        self.short.setToolTip(
+            phrase("The short form, for when the queue is long: without the parts that it leaves out")
+        )
         self.short.toggled.connect(lambda on: self.model.show_short(on=on))
         said.addWidget(self.words, 3)
         said.addWidget(self.bar, 1)
-        self.stop = QPushButton("Stop looking")
+        self.stop = QPushButton(phrase("Stop looking"))
         self.stop.setProperty("chip", True)
         self.stop.clicked.connect(self.model.stop)
         self.fit = QToolButton()
-        self.fit.setText("Fit")
-        self.fit.setToolTip("All of the time in the window; Ctrl and the wheel zoom")
+        self.fit.setText(phrase("Fit"))
+        self.fit.setToolTip(phrase("All of the time in the window; Ctrl and the wheel zoom"))
         self.fit.clicked.connect(self.show_all)
         said.addWidget(self.stop)
         foot.addStretch(1)
@@ -240,43 +247,45 @@ class OrderStation(QWidget, Station):
         menu, here = self.schools.menu(), self.model.ordering
         empty_menu(menu)
         for words, field, kind in (
-            ("Both sides", "sides", Sides),
-            ("White lights", "whites", Whites),
-            ("Glitter", "glitter", GlitterWhen),
-            ("How fast", "tempo", Tempo),
+            (phrase("Both sides"), "sides", Sides),
+            (phrase("White lights"), "whites", Whites),
+            (phrase("Glitter"), "glitter", GlitterWhen),
+            (phrase("How fast"), "tempo", Tempo),
         ):
             inner = menu.addMenu(words)
             group = QActionGroup(inner)
             for value in kind:
-                action = QAction(value.value, inner)
+                action = QAction(named(value), inner)
                 action.setCheckable(True)
                 action.setChecked(getattr(here, field) is value)
                 action.triggered.connect(lambda _=False, of=field, to=value: self.set_school(of, to))
                 group.addAction(action)
                 inner.addAction(action)
-        nose = menu.addAction("The nose comes late")
+        nose = menu.addAction(phrase("The nose comes late"))
         nose.setCheckable(True)
         nose.setChecked(here.nose_last)
         nose.triggered.connect(lambda on: self.set_school("nose_last", on))
         if here.rules:
-            inner = menu.addMenu("Your own rules")
+            inner = menu.addMenu(phrase("Your own rules"))
             names = part_names(self.model.plan)
             for rule in here.rules:
-                inner.addAction(menu_words(f"Take away: {rule.words(names)}")).triggered.connect(
-                    lambda _=False, one=rule: self.model.set_ordering("A rule less", lambda o: o.without_rule(one))
+                inner.addAction(menu_words(phrase("Take away: {names}", names=rule.words(names)))).triggered.connect(
+                    lambda _=False, one=rule: self.model.set_ordering(
+                        phrase("A rule less"), lambda o: o.without_rule(one)
+                    )
                 )
 
     def set_school(self, field: str, value: object) -> None:
         """Follow another school."""
-        self.model.set_ordering("Another school", lambda one: replace(one, **{field: value}))  # type: ignore[arg-type]
+        self.model.set_ordering(phrase("Another school"), lambda one: replace(one, **{field: value}))  # type: ignore[arg-type]
 
     def _set_target(self, seconds: float) -> None:
         target = max(seconds, LEAST_TARGET_S) if seconds > 0 else None
-        self.model.set_ordering("Time there is", lambda one: replace(one, target_s=target), "target")
+        self.model.set_ordering(phrase("Time there is"), lambda one: replace(one, target_s=target), "target")
 
     def find_order(self) -> None:
         """Forget an own order and look for a short one."""
-        self.model.set_ordering("Find an order", lambda one: replace(one, sequence=()))
+        self.model.set_ordering(phrase("Find an order"), lambda one: replace(one, sequence=()))
         self.model.refresh()
 
     def show_all(self) -> None:
@@ -300,7 +309,7 @@ class OrderStation(QWidget, Station):
             self._exporter.write(str(path), order_steps(arranged, path, datetime.now()))
 
     def _target(self, stem: str, ending: str) -> Path | None:
-        return ask_target(self, "Where to?", Path.home() / f"{stem}{ending}", (ending,))
+        return ask_target(self, phrase("Where to?"), Path.home() / f"{stem}{ending}", (ending,))
 
     def papers(self) -> tuple[Printed, ...]:
         """The sheet for the chair, with outlines or without, and all of the design to hand over."""
@@ -308,11 +317,15 @@ class OrderStation(QWidget, Station):
         if arranged is None or not arranged.jobs:
             return ()
         return (
-            Printed("Sheet for the chair", partial(order_sheet, arranged, plan, chart), "sheet"),
+            Printed(phrase("Sheet for the chair"), partial(order_sheet, arranged, plan, chart), "sheet"),
             Printed(
-                "Sheet with outlines at true scale", partial(order_sheet, arranged, plan, chart, tiles=True), "sheet"
+                phrase("Sheet with outlines at true scale"),
+                partial(order_sheet, arranged, plan, chart, tiles=True),
+                "sheet",
             ),
-            Printed("All of it, to hand over", partial(hand_over, arranged, plan, chart, self._unit), "all-of-it"),
+            Printed(
+                phrase("All of it, to hand over"), partial(hand_over, arranged, plan, chart, self._unit), "all-of-it"
+            ),
         )
 
     def ask_hand_over(self) -> None:
@@ -325,17 +338,21 @@ class OrderStation(QWidget, Station):
     def copied(self) -> Copied | None:
         """The steps with their times, as a table."""
         arranged = self.model.arranged
-        return Copied("the steps as a table", table=lambda _: step_rows(arranged)) if arranged is not None else None
+        return (
+            Copied(phrase("the steps as a table"), table=lambda _: step_rows(arranged))
+            if arranged is not None
+            else None
+        )
 
     def ask_pictures(self) -> None:
         """Ask for a folder and write the design after each step as PNG."""
         arranged = self.model.arranged
-        folder = ask_folder(self, "A folder for the pictures", "pictures")
+        folder = ask_folder(self, phrase("A folder for the pictures"), "pictures")
         if arranged is None or folder is None:
             return
         if any(folder.glob("*-[0-9][0-9][0-9]-*.png")) and not may_write_over(self, folder):
             return
-        self._exporter.write(f"the pictures into {folder}", order_pictures(arranged, folder))
+        self._exporter.write(phrase("the pictures into {folder}", folder=folder), order_pictures(arranged, folder))
 
     # --- following ---
 
@@ -349,11 +366,11 @@ class OrderStation(QWidget, Station):
     def refresh(self) -> None:
         """Follow the model."""
         plan, ordering = self.model.plan, self.model.ordering
-        items: list[tuple[str, object]] = [("All of the plan", "")]
+        items: list[tuple[str, object]] = [(phrase("All of the plan"), "")]
         items += [(CHARTS[key][0], key) for key in charts_used(plan)]
         fill(self.chart, items, self.model.chart)
         self.target.show_amount(ordering.target_s or 0.0)
-        for words, seconds in (("1:30", 90.0), ("2:00", 120.0), ("3:00", 180.0), ("all", None)):
+        for words, seconds in (("1:30", 90.0), ("2:00", 120.0), ("3:00", 180.0), (phrase("all"), None)):
             with QSignalBlocker(self.times[words]):
                 self.times[words].setChecked(ordering.target_s == seconds)
         self.automatic.setEnabled(bool(ordering.sequence))

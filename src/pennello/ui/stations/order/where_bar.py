@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
@@ -31,10 +32,10 @@ class WhereBar(QWidget):
     def show_parts(self, parts: tuple[tuple[str, float], ...]) -> None:
         """Show parts by name, s."""
         self._parts = parts
-        told = [f"{name} {seconds:.0f} s" for name, seconds in parts]
-        self.setAccessibleName("Where the time goes")
+        told = [phrase("{name} {seconds:.0f} s", name=name, seconds=seconds) for name, seconds in parts]
+        self.setAccessibleName(phrase("Where the time goes"))
         self.setAccessibleDescription(", ".join(told))
-        self.setToolTip("Where the time goes: " + ", ".join(told))
+        self.setToolTip(phrase("Where the time goes: ") + ", ".join(told))
         self.update()
 
     @painted
@@ -55,7 +56,12 @@ class WhereBar(QWidget):
         for number, ((name, seconds), style) in enumerate(zip(self._parts, _STYLES, strict=True)):
             left, top = (number % 2) * half, _BAR_PX + 2 + (number // 2) * _LINE_PX
             self._piece(painter, QRectF(left + 0.5, top + 3.5, 10, 8), style)
-            draw_note(painter, QRectF(left + 16, top, half - 16, _LINE_PX), f"{name} {seconds:.0f} s", align)
+            draw_note(
+                painter,
+                QRectF(left + 16, top, half - 16, _LINE_PX),
+                phrase("{name} {seconds:.0f} s", name=name, seconds=seconds),
+                align,
+            )
 
     @staticmethod
     def _piece(painter: QPainter, area: QRectF, style: Qt.BrushStyle) -> None:

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator
 from pennello.load.recipe import Wetness
+from pennello.phrases import named, phrase
 from pennello.practice.calibrate import Blend, Filled, Fit, Petals, calibrated, fit_drift, fit_fill, fit_release
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -25,16 +26,16 @@ from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
 _NAMES = {
-    "fill_passes": ("fills in", "sweeps to two thirds"),
-    "release_mm": ("release", "mm of travel"),
-    "capacity_mm3_per_mm": ("holds", "mm³ on a mm of edge"),
-    "drift_mm": ("your sweeps drift", "mm"),
+    "fill_passes": (phrase("fills in"), phrase("sweeps to two thirds")),
+    "release_mm": ("release", phrase("mm of travel")),
+    "capacity_mm3_per_mm": ("holds", phrase("mm³ on a mm of edge")),
+    "drift_mm": (phrase("your sweeps drift"), "mm"),
 }
-SWEEPS = Quantity("Sweeps until the brush looked full", 0.5, 500, 1, 0, " sweeps")
-COUNT = Quantity("Petals of one load before one looked pale", 0.25, 200, 1, 2, " petals")
-PETAL = Quantity("Length of such a petal", 2, 2000, 1, 0, length=True)
-WIDTH = Quantity("Width of a blend on a test swatch, from pure to pure", 0.2, 60, 0.1, 1, length=True)
-SOFT = Quantity("Softness of that cake", 0, 10, 0.1, 1, length=True)
+SWEEPS = Quantity(phrase("Sweeps until the brush looked full"), 0.5, 500, 1, 0, phrase(" sweeps"))
+COUNT = Quantity(phrase("Petals of one load before one looked pale"), 0.25, 200, 1, 2, phrase(" petals"))
+PETAL = Quantity(phrase("Length of such a petal"), 2, 2000, 1, 0, length=True)
+WIDTH = Quantity(phrase("Width of a blend on a test swatch, from pure to pure"), 0.2, 60, 0.1, 1, length=True)
+SOFT = Quantity(phrase("Softness of that cake"), 0, 10, 0.1, 1, length=True)
 _AT_FIRST = (12.0, 4.0, 60.0, 2.5, 0.3)
 """What the fields show at first, in their order."""
 
@@ -44,7 +45,7 @@ class CalibratePage(QDialog):
 
     def __init__(self, brush: Applicator, unit: LengthUnit, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"Calibrate {brush.name}")
+        self.setWindowTitle(phrase("Calibrate {brush}", brush=brush.name))
         self.resize(560, 470)
         self._brush = brush
         self.filled: list[Filled] = []
@@ -56,12 +57,12 @@ class CalibratePage(QDialog):
         self._make_fields(unit)
         column.addLayout(self._questions())
         self.seen = QListWidget()
-        self.seen.setAccessibleName("What you saw")
+        self.seen.setAccessibleName(phrase("What you saw"))
         column.addWidget(self.seen, 1)
-        self.words = Label("Say one thing that you saw; more of them make it surer.")
+        self.words = Label(phrase("Say one thing that you saw; more of them make it surer."))
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        foot = LeaveOrTake(self, "Make it mine")
+        foot = LeaveOrTake(self, phrase("Make it mine"))
         self.take = foot.take
         self.take.setEnabled(False)
         column.addLayout(foot)
@@ -75,17 +76,21 @@ class CalibratePage(QDialog):
             field.show_unit(unit)
             field.show_amount(value)
         self.wet = QComboBox()
-        self.wet.setAccessibleName("Wetness of that load")
+        self.wet.setAccessibleName(phrase("Wetness of that load"))
         for wetness in Wetness:
-            self.wet.addItem(wetness.value, wetness)
+            self.wet.addItem(named(wetness), wetness)
         self.wet.setCurrentIndex(list(Wetness).index(Wetness.CREAMY))
 
     def _questions(self) -> QGridLayout:
         """Return the things to see, each with its fields and a button that says it was seen."""
         rows: tuple[tuple[str, list[QWidget], Callable[[], None]], ...] = (
-            ("From dry it looked full after", [self.sweeps], self._saw_full),
-            ("One load gave", [self.count, Label("each"), self.petal_mm], self._saw_petals),
-            ("A blend was", [self.width_mm, Label("wide, cake soft"), self.soft_mm, self.wet], self._saw_blend),
+            (phrase("From dry it looked full after"), [self.sweeps], self._saw_full),
+            (phrase("One load gave"), [self.count, Label(phrase("each")), self.petal_mm], self._saw_petals),
+            (
+                phrase("A blend was"),
+                [self.width_mm, Label(phrase("wide, cake soft")), self.soft_mm, self.wet],
+                self._saw_blend,
+            ),
         )
         grid = QGridLayout()
         self.says: list[QPushButton] = []
@@ -96,7 +101,7 @@ class CalibratePage(QDialog):
                 line.addWidget(widget)
             line.addStretch(1)
             grid.addLayout(line, row, 1)
-            say = QPushButton("I saw that")
+            say = QPushButton(phrase("I saw that"))
             say.setProperty("chip", True)
             say.clicked.connect(lambda _=False, do=act: do())
             grid.addWidget(say, row, 2)
@@ -105,15 +110,17 @@ class CalibratePage(QDialog):
 
     def _saw_full(self) -> None:
         self.filled.append(Filled(self.sweeps.amount))
-        self._fit(f"full after {self.sweeps.text()}")
+        self._fit(phrase("full after {text}", text=self.sweeps.text()))
 
     def _saw_petals(self) -> None:
         self.petals.append(Petals(self.count.amount, self.petal_mm.amount))
-        self._fit(f"{self.count.text()} of {self.petal_mm.text()} from one load")
+        self._fit(phrase("{text} of {text_2} from one load", text=self.count.text(), text_2=self.petal_mm.text()))
 
     def _saw_blend(self) -> None:
         self.blends.append(Blend(self.width_mm.amount, self.soft_mm.amount, wetness=self.wet.currentData()))
-        self._fit(f"a blend {self.width_mm.text()} wide, {self.wet.currentText()}")
+        self._fit(
+            phrase("a blend {text} wide, {currentText}", text=self.width_mm.text(), currentText=self.wet.currentText())
+        )
 
     def _fit(self, said: str) -> None:
         self.seen.addItem(said)
@@ -137,4 +144,12 @@ class CalibratePage(QDialog):
 def _words(fit: Fit) -> str:
     name, unit = _NAMES[fit.name]
     sure = f" ± {fit.error:.2g}" if fit.error else ""
-    return f"{name}: {fit.value:.3g}{sure} {unit} (was {fit.before:.3g}), from {fit.count} seen"
+    return phrase(
+        "{name}: {fit:.3g}{sure} {unit} (was {before:.3g}), from {count} seen",
+        name=name,
+        fit=fit.value,
+        sure=sure,
+        unit=unit,
+        before=fit.before,
+        count=fit.count,
+    )

@@ -22,6 +22,7 @@ from pennello.kit.paint import Paint, masstones
 from pennello.kit.shelf import KitItem
 from pennello.kit.stripes import scaled_to
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase, plural
 from pennello.session.copies import kit_rows
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.copying import Copied
@@ -31,9 +32,8 @@ from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.work import guarded
-from pennello.units import counted
 
-_LISTS = "Tables and palettes (*.csv *.gpl *.tsv *.txt)"
+_LISTS = phrase("Tables and palettes (*.csv *.gpl *.tsv *.txt)")
 _PICTURES = "Pictures (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)"
 
 
@@ -138,8 +138,8 @@ class TrayController(QObject, Station):
 
         committed = document.committed
         there = committed.stroke(stroke.id) if stroke else None
-        document.edit(f"Put {item.name} on the Bench", taken(committed, there))
-        self.said.emit(f"{item.name} is in the plan.")
+        document.edit(phrase("Put {item} on the Bench", item=item.name), taken(committed, there))
+        self.said.emit(phrase("{item} is in the plan.", item=item.name))
         self.bench_wanted.emit()
 
     def keep_cake(self, cake: str) -> None:
@@ -151,10 +151,10 @@ class TrayController(QObject, Station):
         new = [KitItem(plan.paint(name)) for name in pan.paints if name not in kit.paints]
         old = kit.items.get(KitItem(pan).key)
         item = replace(old, thing=pan) if old else KitItem(pan)
-        self.model.put(f"Keep {pan.name}", *new, item)
+        self.model.put(phrase("Keep {pan}", pan=pan.name), *new, item)
         self.model.show_kind(item.kind)
         self.model.choose(item.key)
-        self.said.emit(f"{pan.name} is in the kit.")
+        self.said.emit(phrase("{pan} is in the kit.", pan=pan.name))
 
     # --- files ---
 
@@ -169,13 +169,19 @@ class TrayController(QObject, Station):
         self.guide.open()
 
     def _take_kit(self, items: tuple[KitItem, ...]) -> None:
-        if self.model.guarded(lambda: self.model.put("Enter my kit", *items)):
+        if self.model.guarded(lambda: self.model.put(phrase("Enter my kit"), *items)):
             cakes = sum(isinstance(item.thing, Cake) and not item.keeping.retired for item in items)
-            self.said.emit(f"{counted(cakes, 'cake')} of yours in the kit; undo takes all of it back.")
+            self.said.emit(
+                plural(
+                    cakes,
+                    "{count} cake of yours in the kit; undo takes all of it back.",
+                    "{count} cakes of yours in the kit; undo takes all of it back.",
+                )
+            )
 
     def ask_import(self) -> None:
         """Ask for a table or palette, show what it would change, and take it in."""
-        path = ask_source(self._window, "Take in", "tables", _LISTS)
+        path = ask_source(self._window, phrase("Take in"), "tables", _LISTS)
         if path is not None:
             self.take_in(path)
 
@@ -187,8 +193,8 @@ class TrayController(QObject, Station):
         preview = self.preview(path)
         page = ImportPage(path.name, preview, self._window)
         if page.exec() == QDialog.DialogCode.Accepted:
-            self.model.put(f"Take in {path.name}", *preview.items)
-            self.said.emit(f"Took in {path.name}: {preview.words}.")
+            self.model.put(phrase("Take in {path}", path=path.name), *preview.items)
+            self.said.emit(phrase("Took in {path}: {preview}.", path=path.name, preview=preview.words))
 
     def preview(self, path: Path) -> ImportPreview:
         """Return what a file would change; raises FileProblemError."""
@@ -205,11 +211,11 @@ class TrayController(QObject, Station):
         if session is None:
             return None
         items = tuple(session.kit)
-        return Copied("the kit as a table", table=lambda _: kit_rows(items))
+        return Copied(phrase("the kit as a table"), table=lambda _: kit_rows(items))
 
     def ask_export(self) -> None:
         """Ask where and write the kit."""
-        path = ask_target(self._window, "Write the kit", Path.home() / "kit.csv", (".csv", ".gpl"))
+        path = ask_target(self._window, phrase("Write the kit"), Path.home() / "kit.csv", (".csv", ".gpl"))
         session = self.model.session
         if path is None or session is None:
             return
@@ -218,11 +224,11 @@ class TrayController(QObject, Station):
             write_palette([item.thing for item in items if isinstance(item.thing, Paint)], path)
         else:
             write_csv(items, path)
-        self.said.emit(f"Wrote {path}.")
+        self.said.emit(phrase("Wrote {path}.", path=path))
 
     def ask_measurement(self) -> None:
         """Ask for a measured reflectance and give it to the chosen paint."""
-        path = ask_source(self._window, "A measured reflectance", "tables", "Reflectances (*.csv *.txt)")
+        path = ask_source(self._window, phrase("A measured reflectance"), "tables", "Reflectances (*.csv *.txt)")
         if path:
             self._take_reading(read_reflectance(path))
 
@@ -231,19 +237,19 @@ class TrayController(QObject, Station):
         item = self._item
         if item is None or not isinstance(item.thing, Paint):
             return
-        path = ask_target(self._window, "Write its reflectance", Path.home() / f"{item.id}.csv", (".csv",))
+        path = ask_target(self._window, phrase("Write its reflectance"), Path.home() / f"{item.id}.csv", (".csv",))
         if path is not None:
             write_reflectance(tuple(masstones((item.thing,))[0].tolist()), path)
-            self.said.emit(f"Wrote {path}.")
+            self.said.emit(phrase("Wrote {path}.", path=path))
 
     def _take_reading(self, reading: tuple[float, ...]) -> None:
-        self.model.change_thing("Measure the paint", srgb=srgb_of(np.array(reading)), reflectance=reading)
+        self.model.change_thing(phrase("Measure the paint"), srgb=srgb_of(np.array(reading)), reflectance=reading)
 
     # --- pages ---
 
     def ask_swatch(self) -> None:
         """Ask for a picture and pick the paint's colour from it."""
-        path = ask_source(self._window, "A photo or scan of the swatch", "photos", _PICTURES)
+        path = ask_source(self._window, phrase("A photo or scan of the swatch"), "photos", _PICTURES)
         if path:
             self.pick_swatch(path)
 
@@ -255,9 +261,9 @@ class TrayController(QObject, Station):
         item = self._item
         if item is None:
             return
-        page = SwatchPage(f"Swatch of {item.name}", read_picture(path), self._window)
+        page = SwatchPage(phrase("Swatch of {item}", item=item.name), read_picture(path), self._window)
         if self._accepted(page) and page.found:
-            self.model.change_thing("Colour from a swatch", srgb=page.found.srgb, reflectance=None)
+            self.model.change_thing(phrase("Colour from a swatch"), srgb=page.found.srgb, reflectance=None)
 
     def read_colour(self) -> None:
         """Read the chosen paint with the simulated reader."""
@@ -280,10 +286,10 @@ class TrayController(QObject, Station):
         if not self._accepted(page):
             return
         if isinstance(item.thing, Cake):
-            self.model.change_thing("Measure the cake", stripes=scaled_to(item.thing, page.length_mm).stripes)
+            self.model.change_thing(phrase("Measure the cake"), stripes=scaled_to(item.thing, page.length_mm).stripes)
         else:
             own = tuple(dict.fromkeys([*item.thing.own, "width_mm"]))
-            self.model.change_thing("Measure the brush", width_mm=page.length_mm, own=own)
+            self.model.change_thing(phrase("Measure the brush"), width_mm=page.length_mm, own=own)
 
     def _settle_screen(self, px_per_mm: float) -> None:
         self._screen_px_per_mm = px_per_mm
@@ -298,7 +304,7 @@ class TrayController(QObject, Station):
             return
         page = CalibratePage(item.thing, self._bench.unit, self._window)
         if self._accepted(page):
-            self.model.put(f"Calibrate {item.name}", replace(item, thing=page.result_brush()))
+            self.model.put(phrase("Calibrate {item}", item=item.name), replace(item, thing=page.result_brush()))
 
     @staticmethod
     def _accepted(page: Any) -> bool:

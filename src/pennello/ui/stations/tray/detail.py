@@ -32,6 +32,7 @@ from pennello.kit.applicator import CALIBRATED, Applicator, ApplicatorKind
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import KitItem
+from pennello.phrases import named, phrase
 from pennello.record import range_of
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
@@ -43,58 +44,65 @@ from pennello.ui.widgets.plain import Label
 
 _of_paint, _of_cake, _of_brush = (partial(range_of, kind) for kind in (Paint, Cake, Applicator))
 PAINT_NUMBERS = {
-    "contrast": Quantity("Contrast ratio over black and white (0: not known)", 0, 0.999, 0.01, 3),
-    "contrast_film_um": Quantity("Film that it was told for", *_of_paint("contrast_film_um"), 1, 1, " µm"),
+    "contrast": Quantity(phrase("Contrast ratio over black and white (0: not known)"), 0, 0.999, 0.01, 3),
+    "contrast_film_um": Quantity(phrase("Film that it was told for"), *_of_paint("contrast_film_um"), 1, 1, " µm"),
     "tint": Quantity(
-        "Strength in a let-down with white, against what its opacity says", *_of_paint("tint"), 0.1, 2, " ×"
+        phrase("Strength in a let-down with white, against what its opacity says"), *_of_paint("tint"), 0.1, 2, " ×"
     ),
     "scatter_exponent": Quantity(
-        "How fast its whiteness falls towards red (1 for titanium whites)", *_of_paint("scatter_exponent"), 0.1, 1
+        phrase("How fast its whiteness falls towards red (1 for titanium whites)"),
+        *_of_paint("scatter_exponent"),
+        0.1,
+        1,
     ),
 }
 CAKE_NUMBERS = {
-    "softness_mm": Quantity("Softness of the boundaries", *_of_cake("softness_mm"), 0.1, 1, length=True),
-    "length_mm": Quantity("Length of the stripes", *_of_cake("length_mm"), 1, 0, length=True),
-    "depth_mm": Quantity("Depth of the paint", *_of_cake("depth_mm"), 0.5, 1, length=True),
+    "softness_mm": Quantity(phrase("Softness of the boundaries"), *_of_cake("softness_mm"), 0.1, 1, length=True),
+    "length_mm": Quantity(phrase("Length of the stripes"), *_of_cake("length_mm"), 1, 0, length=True),
+    "depth_mm": Quantity(phrase("Depth of the paint"), *_of_cake("depth_mm"), 0.5, 1, length=True),
 }
 BRUSH_NUMBERS = {
-    "width_mm": Quantity("Width", *_of_brush("width_mm"), 0.5, 2, length=True),
-    "thickness_mm": Quantity("Thickness", *_of_brush("thickness_mm"), 0.1, 1, length=True),
-    "bristle_mm": Quantity("Bristle length, or height of a sponge", *_of_brush("bristle_mm"), 1, 1, length=True),
-    "print_mm": Quantity("Length of its print, tip to belly", *_of_brush("print_mm"), 1, 1, length=True),
-    "tip_mm": Quantity("Width of its point", *_of_brush("tip_mm"), 0.1, 1, length=True),
-    "cut_deg": Quantity("Cut of an angle brush", *_of_brush("cut_deg"), 1, 0, "°"),
-    "capacity_mm3_per_mm": Quantity(
-        "Paint on a mm of edge when full", *_of_brush("capacity_mm3_per_mm"), 0.5, 2, " mm³/mm"
+    "width_mm": Quantity(phrase("Width"), *_of_brush("width_mm"), 0.5, 2, length=True),
+    "thickness_mm": Quantity(phrase("Thickness"), *_of_brush("thickness_mm"), 0.1, 1, length=True),
+    "bristle_mm": Quantity(
+        phrase("Bristle length, or height of a sponge"), *_of_brush("bristle_mm"), 1, 1, length=True
     ),
-    "release_mm": Quantity("Travel that lays all but a third", *_of_brush("release_mm"), 5, 0, length=True),
-    "fill_passes": Quantity("Sweeps to two thirds full", *_of_brush("fill_passes"), 0.5, 1, " ×"),
-    "splay": Quantity("Share of width that pressure adds", *_of_brush("splay"), 0.02, 2),
-    "drift_mm": Quantity("Usual drift of sweeps", *_of_brush("drift_mm"), 0.1, 1, length=True),
-    "root_share": Quantity("Share of old paint that a rinse leaves in the root", *_of_brush("root_share"), 0.01, 2),
+    "print_mm": Quantity(phrase("Length of its print, tip to belly"), *_of_brush("print_mm"), 1, 1, length=True),
+    "tip_mm": Quantity(phrase("Width of its point"), *_of_brush("tip_mm"), 0.1, 1, length=True),
+    "cut_deg": Quantity(phrase("Cut of an angle brush"), *_of_brush("cut_deg"), 1, 0, "°"),
+    "capacity_mm3_per_mm": Quantity(
+        phrase("Paint on a mm of edge when full"), *_of_brush("capacity_mm3_per_mm"), 0.5, 2, phrase(" mm³/mm")
+    ),
+    "release_mm": Quantity(phrase("Travel that lays all but a third"), *_of_brush("release_mm"), 5, 0, length=True),
+    "fill_passes": Quantity(phrase("Sweeps to two thirds full"), *_of_brush("fill_passes"), 0.5, 1, " ×"),
+    "splay": Quantity(phrase("Share of width that pressure adds"), *_of_brush("splay"), 0.02, 2),
+    "drift_mm": Quantity(phrase("Usual drift of sweeps"), *_of_brush("drift_mm"), 0.1, 1, length=True),
+    "root_share": Quantity(
+        phrase("Share of old paint that a rinse leaves in the root"), *_of_brush("root_share"), 0.01, 2
+    ),
 }
 _SHORT = {
-    "contrast": "Opacity",
+    "contrast": phrase("Opacity"),
     "contrast_film_um": "at",
-    "tint": "Let-down",
-    "scatter_exponent": "Blue-white",
-    "softness_mm": "Soft",
-    "length_mm": "Long",
-    "depth_mm": "Deep",
-    "width_mm": "Width",
-    "thickness_mm": "Thick",
-    "bristle_mm": "Bristles",
-    "print_mm": "Print",
-    "tip_mm": "Tip",
-    "cut_deg": "Cut",
-    "capacity_mm3_per_mm": "Holds",
-    "release_mm": "Release",
-    "fill_passes": "Fills in",
-    "splay": "Splay",
-    "drift_mm": "Drift",
-    "root_share": "Root keeps",
+    "tint": phrase("Let-down"),
+    "scatter_exponent": phrase("Blue-white"),
+    "softness_mm": phrase("Soft"),
+    "length_mm": phrase("Long"),
+    "depth_mm": phrase("Deep"),
+    "width_mm": phrase("Width"),
+    "thickness_mm": phrase("Thick"),
+    "bristle_mm": phrase("Bristles"),
+    "print_mm": phrase("Print"),
+    "tip_mm": phrase("Tip"),
+    "cut_deg": phrase("Cut"),
+    "capacity_mm3_per_mm": phrase("Holds"),
+    "release_mm": phrase("Release"),
+    "fill_passes": phrase("Fills in"),
+    "splay": phrase("Splay"),
+    "drift_mm": phrase("Drift"),
+    "root_share": phrase("Root keeps"),
 }
-STOCK = Quantity("What is left (0: not counted)", 0, 100000, 1, 1, " g")
+STOCK = Quantity(phrase("What is left (0: not counted)"), 0, 100000, 1, 1, " g")
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +145,8 @@ class Numbers(QWidget):
             field.show_unit(model.unit)
             field.show_amount(0.0 if value is None else value)
             if own is not None:
-                words = "yours" if name in own else "default" if name in CALIBRATED and name != "width_mm" else ""
+                known = name in CALIBRATED and name != "width_mm"
+                words = phrase("yours") if name in own else phrase("default") if known else ""
                 self.marks[name].setText(words)
 
 
@@ -165,12 +174,12 @@ class Detail(QFrame):
         self._model = model
         self._guard = WheelGuard(self)
         self.setObjectName("mat")
-        self.setAccessibleName("The chosen thing")
+        self.setAccessibleName(phrase("The chosen thing"))
         outer = QVBoxLayout(self)
         outer.setContentsMargins(14, 10, 14, 10)
         outer.setSpacing(6)
         self.name = QLineEdit()
-        self.name.setAccessibleName("Name")
+        self.name.setAccessibleName(phrase("Name"))
         self.name.setMaxLength(200)
         self.name.setStyleSheet("font-size: 17px; font-weight: 600;")
         self.name.editingFinished.connect(self._rename)
@@ -197,17 +206,17 @@ class Detail(QFrame):
         column.setSpacing(2)
         row = QHBoxLayout()
         self.hex = QLineEdit()
-        self.hex.setAccessibleName("Masstone, #rrggbb")
-        self.hex.setToolTip("Masstone: the colour of a film thick enough to hide, #rrggbb")
+        self.hex.setAccessibleName(phrase("Masstone, #rrggbb"))
+        self.hex.setToolTip(phrase("Masstone: the colour of a film thick enough to hide, #rrggbb"))
         self.hex.setMaximumWidth(96)
         self.hex.editingFinished.connect(lambda: self._recolour(self.hex.text()))
-        self.pick = QPushButton("Colour ...")
+        self.pick = QPushButton(phrase("Colour ..."))
         self.pick.setProperty("chip", True)
         self.pick.clicked.connect(self._pick_colour)
-        self.finish = choice("Finish", self._guard)
+        self.finish = choice(phrase("Finish"), self._guard)
         for finish in Finish:
-            self.finish.addItem(finish.value, finish)
-        self.finish.activated.connect(lambda at: self._change("Finish", finish=self.finish.itemData(at)))
+            self.finish.addItem(named(finish), finish)
+        self.finish.activated.connect(lambda at: self._change(phrase("Finish"), finish=self.finish.itemData(at)))
         row.addWidget(self.hex)
         row.addWidget(self.pick)
         row.addWidget(self.finish, 1)
@@ -216,14 +225,14 @@ class Detail(QFrame):
         self.paint_numbers = Numbers(PAINT_NUMBERS, self._set_paint_number)
         column.addWidget(self.paint_numbers)
         flags = QHBoxLayout()
-        label = Label("Label allows")
+        label = Label(phrase("Label allows"))
         label.setObjectName("note")
         flags.addWidget(label)
         self.flags: dict[str, QCheckBox] = {}
-        for name, words in (("eye_area", "eye area"), ("lips", "lips"), ("skin", "skin")):
+        for name, words in (("eye_area", phrase("eye area")), ("lips", phrase("lips")), ("skin", phrase("skin"))):
             box = QCheckBox(words)
-            box.setToolTip("What the maker's label says; the label and local rules decide")
-            box.clicked.connect(lambda on, of=name: self._change("What the label allows", **{of: on}))
+            box.setToolTip(phrase("What the maker's label says; the label and local rules decide"))
+            box.clicked.connect(lambda on, of=name: self._change(phrase("What the label allows"), **{of: on}))
             flags.addWidget(box)
             self.flags[name] = box
         flags.addStretch(1)
@@ -233,21 +242,21 @@ class Detail(QFrame):
 
     def _measure_button(self) -> QToolButton:
         self.measure = QToolButton()
-        self.measure.setText("Measure")
+        self.measure.setText(phrase("Measure"))
         self.measure.setIcon(icon("down"))
         self.measure.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.measure.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self.measure)
         for words, signal in (
-            ("From a photo or scan of its swatch ...", self.swatch_wanted),
-            ("With the colour reader (simulated) ...", self.reader_wanted),
-            ("Take a measured reflectance in (CSV) ...", self.measurement_wanted),
+            (phrase("From a photo or scan of its swatch ..."), self.swatch_wanted),
+            (phrase("With the colour reader (simulated) ..."), self.reader_wanted),
+            (phrase("Take a measured reflectance in (CSV) ..."), self.measurement_wanted),
         ):
             menu.addAction(words).triggered.connect(lambda _=False, wanted=signal: wanted.emit())
         menu.addSeparator()
-        menu.addAction("Write its reflectance (CSV) ...").triggered.connect(self.curve_wanted)
-        menu.addAction("Forget the measurement").triggered.connect(
-            lambda: self._change("Forget the measurement", reflectance=None)
+        menu.addAction(phrase("Write its reflectance (CSV) ...")).triggered.connect(self.curve_wanted)
+        menu.addAction(phrase("Forget the measurement")).triggered.connect(
+            lambda: self._change(phrase("Forget the measurement"), reflectance=None)
         )
         self.measure.setMenu(menu)
         return self.measure
@@ -257,17 +266,19 @@ class Detail(QFrame):
         column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
-        self.cake_numbers = Numbers(CAKE_NUMBERS, lambda name, value: self._change("Size of the cake", **{name: value}))
+        self.cake_numbers = Numbers(
+            CAKE_NUMBERS, lambda name, value: self._change(phrase("Size of the cake"), **{name: value})
+        )
         column.addWidget(self.cake_numbers)
-        self.ombre = QCheckBox("ombre: the tones run into each other all the way")
-        self.ombre.clicked.connect(lambda on: self._change("Ombre", ombre=on))
+        self.ombre = QCheckBox(phrase("ombre: the tones run into each other all the way"))
+        self.ombre.clicked.connect(lambda on: self._change(phrase("Ombre"), ombre=on))
         column.addWidget(self.ombre)
-        measure = QPushButton("Measure its width ...")
+        measure = QPushButton(phrase("Measure its width ..."))
         measure.setProperty("chip", True)
-        measure.setToolTip("Hold the cake to a ruler on the screen; its stripes grow or shrink alike")
+        measure.setToolTip(phrase("Hold the cake to a ruler on the screen; its stripes grow or shrink alike"))
         measure.clicked.connect(self.ruler_wanted)
         column.addWidget(measure, 0, Qt.AlignmentFlag.AlignLeft)
-        words = Label("Stripes are made on the Bench: put the cake there and choose Make.")
+        words = Label(phrase("Stripes are made on the Bench: put the cake there and choose Make."))
         words.setObjectName("note")
         words.setWordWrap(True)
         column.addWidget(words)
@@ -280,14 +291,18 @@ class Detail(QFrame):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         row = QHBoxLayout()
-        self.kind: QComboBox = choice("Kind", self._guard)
+        self.kind: QComboBox = choice(phrase("Kind"), self._guard)
         for kind in ApplicatorKind:
-            self.kind.addItem(kind.value, kind)
-        self.kind.activated.connect(lambda at: self._change("Kind", kind=self.kind.itemData(at)))
+            self.kind.addItem(named(kind), kind)
+        self.kind.activated.connect(lambda at: self._change(phrase("Kind"), kind=self.kind.itemData(at)))
         row.addWidget(self.kind, 1)
         for words, hint, signal in (
-            ("Calibrate ...", "Say what you saw; its constants are fitted and marked as yours", self.calibrate_wanted),
-            ("Measure ...", "Hold the brush to a ruler on the screen", self.ruler_wanted),
+            (
+                phrase("Calibrate ..."),
+                phrase("Say what you saw; its constants are fitted and marked as yours"),
+                self.calibrate_wanted,
+            ),
+            (phrase("Measure ..."), phrase("Hold the brush to a ruler on the screen"), self.ruler_wanted),
         ):
             button = QPushButton(words)
             button.setProperty("chip", True)
@@ -307,7 +322,7 @@ class Detail(QFrame):
         self.opened, self.expires, self.notes = QLineEdit(), QLineEdit(), QLineEdit()
         self.stock = NumberField(STOCK)
         for column, (words, widget) in enumerate(
-            (("Opened", self.opened), ("Good until", self.expires), ("Left", self.stock))
+            ((phrase("Opened"), self.opened), (phrase("Good until"), self.expires), (phrase("Left"), self.stock))
         ):
             label = Label(words)
             label.setObjectName("note")
@@ -318,9 +333,9 @@ class Detail(QFrame):
         for line, name in ((self.opened, "opened"), (self.expires, "expires")):
             line.setPlaceholderText("2026-11-25")
             line.editingFinished.connect(lambda of=line, key=name: self._set_date(of, key))
-        self.stock.edited.connect(lambda grams: self._model.change_keeping("Stock", stock_g=grams or None))
-        self.notes.setPlaceholderText("notes")
-        self.notes.setAccessibleName("Notes")
+        self.stock.edited.connect(lambda grams: self._model.change_keeping(phrase("Stock"), stock_g=grams or None))
+        self.notes.setPlaceholderText(phrase("notes"))
+        self.notes.setAccessibleName(phrase("Notes"))
         self.notes.setMaxLength(2000)
         self.notes.editingFinished.connect(self._set_notes)
         grid.addWidget(self.notes, 1, 0, 1, 6)
@@ -328,17 +343,17 @@ class Detail(QFrame):
 
     def _deeds(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        self.bench = QPushButton("Put on the Bench")
+        self.bench = QPushButton(phrase("Put on the Bench"))
         self.bench.setProperty("main", True)
-        self.bench.setToolTip("Into the plan: a cake under the brush, a brush in the hand, a paint at hand")
+        self.bench.setToolTip(phrase("Into the plan: a cake under the brush, a brush in the hand, a paint at hand"))
         self.bench.clicked.connect(self.bench_wanted)
         row.addWidget(self.bench)
         row.addStretch(1)
         self.buttons: dict[str, QPushButton] = {}
         for deed in (
-            Deed("Copy", "A second one to change", self._model.duplicate),
-            Deed("Retire", "Out of use: kept in the book, not offered", self._model.retire),
-            Deed("Remove", "Out of the book; undo brings it back", self._model.remove),
+            Deed(phrase("Copy"), phrase("A second one to change"), self._model.duplicate),
+            Deed(phrase("Retire"), phrase("Out of use: kept in the book, not offered"), self._model.retire),
+            Deed(phrase("Remove"), phrase("Out of the book; undo brings it back"), self._model.remove),
         ):
             button = QPushButton(deed.words)
             button.setProperty("chip", True)
@@ -356,24 +371,24 @@ class Detail(QFrame):
     def _rename(self) -> None:
         item, name = self._model.item, self.name.text().strip()
         if item is not None and name and name != item.name:
-            self._change("Rename", name=name)
+            self._change(phrase("Rename"), name=name)
 
     def _recolour(self, text: str) -> None:
         item = self._model.item
         code = "#" + text.strip().lstrip("#").lower()
         if item is not None and isinstance(item.thing, Paint) and code != item.thing.srgb:
-            self._change("Another colour", srgb=code, reflectance=None)
+            self._change(phrase("Another colour"), srgb=code, reflectance=None)
 
     def _pick_colour(self) -> None:
         item = self._model.item
         if item is not None and isinstance(item.thing, Paint):
-            colour = QColorDialog.getColor(QColor(item.thing.srgb), self, f"Masstone of {item.name}")
+            colour = QColorDialog.getColor(QColor(item.thing.srgb), self, phrase("Masstone of {item}", item=item.name))
             if colour.isValid():
                 self._recolour(colour.name())
 
     def _set_paint_number(self, name: str, value: float) -> None:
         if name == "contrast":
-            self._change("Opacity", contrast=max(value, 0.01) if value > 0 else None)
+            self._change(phrase("Opacity"), contrast=max(value, 0.01) if value > 0 else None)
         else:
             self._change(_SHORT[name], **{name: value})
 
@@ -392,16 +407,16 @@ class Detail(QFrame):
         try:
             value = date.fromisoformat(text) if text else None
         except ValueError:
-            self._model.failed.emit(f"'{text}' is not a date; write it as 2026-11-25.")
+            self._model.failed.emit(phrase("'{text}' is not a date; write it as 2026-11-25.", text=text))
             self.refresh()
             return
         if value != getattr(item.keeping, name):
-            self._model.change_keeping("Date", **{name: value})
+            self._model.change_keeping(phrase("Date"), **{name: value})
 
     def _set_notes(self) -> None:
         item = self._model.item
         if item is not None and self.notes.text() != item.keeping.notes:
-            self._model.change_keeping("Notes", notes=self.notes.text())
+            self._model.change_keeping(phrase("Notes"), notes=self.notes.text())
 
     # --- following ---
 
@@ -424,7 +439,7 @@ class Detail(QFrame):
             self.ombre.setChecked(thing.ombre)
         else:
             self.pages.setCurrentIndex(2)
-            fill(self.kind, [(kind.value, kind) for kind in ApplicatorKind], thing.kind)
+            fill(self.kind, [(named(kind), kind) for kind in ApplicatorKind], thing.kind)
             self.brush_numbers.show_values(thing, self._model, thing.own)
         self._show_keeping(item)
 
@@ -433,7 +448,7 @@ class Detail(QFrame):
         self.hex.setText(paint.srgb)
         with QSignalBlocker(self.finish):
             self.finish.setCurrentIndex(list(Finish).index(paint.finish))
-        self.finish.setToolTip(paint.finish.note or "matte: predicted as it is")
+        self.finish.setToolTip(paint.finish.note or phrase("matte: predicted as it is"))
         self.paint_numbers.show_values(paint, self._model)
         for name, box in self.flags.items():
             box.setChecked(getattr(paint, name))
@@ -443,10 +458,10 @@ class Detail(QFrame):
         for line, value in ((self.opened, keeping.opened), (self.expires, keeping.expires)):
             line.setText(value.isoformat() if value else "")
         over = keeping.expired(date.today())
-        self.expires.setToolTip("Past its date: leave it out" if over else "The date on the label")
+        self.expires.setToolTip(phrase("Past its date: leave it out") if over else phrase("The date on the label"))
         self.stock.show_amount(keeping.stock_g or 0.0)
         self.notes.setText(keeping.notes)
-        self.buttons["Retire"].setText("Use again" if keeping.retired else "Retire")
+        self.buttons[phrase("Retire")].setText(phrase("Use again") if keeping.retired else phrase("Retire"))
 
     def _draw(self, painter: QPainter) -> None:
         item, session = self._model.item, self._model.session

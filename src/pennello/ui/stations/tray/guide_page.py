@@ -27,6 +27,7 @@ from pennello.kit import catalogue
 from pennello.kit.own_cake import SeenStripe
 from pennello.kit.shelf import Kit, KitItem
 from pennello.limits import MOST_NAME
+from pennello.phrases import phrase, plural
 from pennello.session.own_kit import cake_items, shipped_away
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_source
@@ -34,9 +35,9 @@ from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
-from pennello.units import LengthUnit, counted, length_text
+from pennello.units import LengthUnit, length_text
 
-WIDE = Quantity("From wall to wall", 6, 120, 1, 0, length=True)
+WIDE = Quantity(phrase("From wall to wall"), 6, 120, 1, 0, length=True)
 LEAST, MOST = 2, 7
 _FIRST = ("#f6f5f0", "#d8435a")
 _PHOTOS = "Photos (*.jpg *.jpeg *.png *.webp)"
@@ -55,7 +56,7 @@ class KitGuide(QDialog):
 
     def __init__(self, kit: Kit, unit: LengthUnit, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setWindowTitle("Enter my kit")
+        self.setWindowTitle(phrase("Enter my kit"))
         self.resize(760, 540)
         self._kit, self._unit = kit, unit
         self.colours: list[str] = list(_FIRST)
@@ -65,8 +66,8 @@ class KitGuide(QDialog):
         self.pages = QStackedWidget()
         self.pages.addWidget(self._cake_page())
         self.pages.addWidget(self._brush_page())
-        self.back, self.next = QPushButton("Back to the cakes"), QPushButton("Now the brushes")
-        leave = QPushButton("Not now")
+        self.back, self.next = QPushButton(phrase("Back to the cakes")), QPushButton(phrase("Now the brushes"))
+        leave = QPushButton(phrase("Not now"))
         for button in (leave, self.back):
             button.setProperty("chip", True)
         self.next.setProperty("main", True)
@@ -88,25 +89,25 @@ class KitGuide(QDialog):
 
     def _cake_page(self) -> QWidget:
         page = QWidget()
-        told = Label("Cakes first: name one, say how wide it is, and pick its colours from left to right.")
+        told = Label(phrase("Cakes first: name one, say how wide it is, and pick its colours from left to right."))
         told.setWordWrap(True)
         self.name = QLineEdit()
         self.name.setMaxLength(MOST_NAME)
-        self.name.setPlaceholderText("what you call this cake")
-        self.name.setAccessibleName("Name of the cake")
+        self.name.setPlaceholderText(phrase("what you call this cake"))
+        self.name.setAccessibleName(phrase("Name of the cake"))
         self.wide = NumberField(WIDE)
         self.wide.show_unit(self._unit)
         self.wide.show_amount(40.0)
         self.wide.edited.connect(lambda _: self._show())
         self.pan = Surface(self)
         self.pan.setFixedHeight(150)
-        self.pan.setAccessibleName("The cake from above")
+        self.pan.setAccessibleName(phrase("The cake from above"))
         self.pan.draw = self._draw
         self.row = QHBoxLayout()
         self.buttons: list[QPushButton] = []
         deeds = self._cake_deeds()
         self.kept = QListWidget()
-        self.kept.setAccessibleName("Cakes entered so far")
+        self.kept.setAccessibleName(phrase("Cakes entered so far"))
         self.said = Label("")
         self.said.setWordWrap(True)
         head = QHBoxLayout()
@@ -125,8 +126,8 @@ class KitGuide(QDialog):
 
     def _cake_deeds(self) -> QHBoxLayout:
         """Return what can be done with the cake that stands there."""
-        self.more, self.fewer = QPushButton("Another stripe"), QPushButton("One stripe fewer")
-        self.photo, self.keep = QPushButton("From a photo ..."), QPushButton("Keep this cake")
+        self.more, self.fewer = QPushButton(phrase("Another stripe")), QPushButton(phrase("One stripe fewer"))
+        self.photo, self.keep = QPushButton(phrase("From a photo ...")), QPushButton(phrase("Keep this cake"))
         self.keep.setProperty("main", True)
         for button, act in (
             (self.more, self.add_stripe),
@@ -169,14 +170,14 @@ class KitGuide(QDialog):
 
     def pick(self, at: int) -> None:
         """Ask for the colour of a stripe."""
-        colour = QColorDialog.getColor(QColor(self.colours[at]), self, f"Stripe {at + 1}")
+        colour = QColorDialog.getColor(QColor(self.colours[at]), self, phrase("Stripe {at}", at=at + 1))
         if colour.isValid():
             self.colours[at] = colour.name()
             self._show()
 
     def ask_photo(self) -> None:
         """Ask for a photo of the cake and where its stripes lie in it."""
-        path = ask_source(self, "A photo of the cake, from above", "photos", _PHOTOS)
+        path = ask_source(self, phrase("A photo of the cake, from above"), "photos", _PHOTOS)
         if path is not None:
             self.read_photo(path)
 
@@ -197,7 +198,9 @@ class KitGuide(QDialog):
     def _take_stops(self, page: object) -> None:
         stops = getattr(page, "stops", ())[:MOST]
         if len(stops) < LEAST:
-            self.said.setText("The line crosses one colour only; draw it across all stripes, from wall to wall.")
+            self.said.setText(
+                phrase("The line crosses one colour only; draw it across all stripes, from wall to wall.")
+            )
             return
         ends = [0.0, *(stop.to_u for stop in stops)]
         self.set_stripes([str(stop.srgb) for stop in stops], [end - start for start, end in pairwise(ends)])
@@ -206,7 +209,7 @@ class KitGuide(QDialog):
         """Keep the cake that stands there, and begin another one."""
         name = self.name.text().strip()
         if not name:
-            self.said.setText("Give the cake a name first: what you would call it at the table.")
+            self.said.setText(phrase("Give the cake a name first: what you would call it at the table."))
             self.name.setFocus()
             return
         try:
@@ -216,8 +219,10 @@ class KitGuide(QDialog):
             return
         self.items += items
         self._cakes += 1
-        self.kept.addItem(f"{name}: {counted(len(self.colours), 'stripe')}, {self._wide_words()}")
-        self.said.setText(f"{name} is kept. The next one, or the brushes?")
+        self.kept.addItem(
+            f"{name}: {plural(len(self.colours), '{count} stripe', '{count} stripes')}, {self._wide_words()}"
+        )
+        self.said.setText(phrase("{name} is kept. The next one, or the brushes?", name=name))
         self.name.clear()
         self.set_stripes(list(_FIRST))
         self._turned()
@@ -228,13 +233,13 @@ class KitGuide(QDialog):
     def _show(self) -> None:
         keep_cards(self.buttons, self.row, len(self.colours), self._swatch)
         for at, button in enumerate(self.buttons):
-            button.setAccessibleName(f"Colour of stripe {at + 1}: {self.colours[at]}")
+            button.setAccessibleName(phrase("Colour of stripe {at}: {colours}", at=at + 1, colours=self.colours[at]))
         self.more.setEnabled(len(self.colours) < MOST)
         self.fewer.setEnabled(len(self.colours) > LEAST)
         self.pan.update()
 
     def _swatch(self, at: int) -> QPushButton:
-        button = QPushButton(f"Stripe {at + 1} ...")
+        button = QPushButton(phrase("Stripe {at} ...", at=at + 1))
         button.setProperty("chip", True)
         button.clicked.connect(partial(self.pick, at))
         return button
@@ -253,18 +258,22 @@ class KitGuide(QDialog):
 
     def _brush_page(self) -> QWidget:
         page = QWidget()
-        told = Label("Brushes and sponges by their size: tick those that you have.")
+        told = Label(phrase("Brushes and sponges by their size: tick those that you have."))
         self.brushes = QListWidget()
-        self.brushes.setAccessibleName("Brushes and sponges")
+        self.brushes.setAccessibleName(phrase("Brushes and sponges"))
         self.brushes.setIconSize(QSize(1, 1))
         for brush in catalogue.brushes().values():
-            words = f"{brush.name}, {length_text(brush.width_mm, self._unit)} wide"
+            words = phrase(
+                "{brush}, {width_mm} wide", brush=brush.name, width_mm=length_text(brush.width_mm, self._unit)
+            )
             item = QListWidgetItem(words)
             item.setData(Qt.ItemDataRole.UserRole, brush.id)
             item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
             item.setCheckState(Qt.CheckState.Unchecked)
             self.brushes.addItem(item)
-        self.away = QCheckBox("Put out of use what ships with Pennello: its cakes, and brushes that are not ticked")
+        self.away = QCheckBox(
+            phrase("Put out of use what ships with Pennello: its cakes, and brushes that are not ticked")
+        )
         self.away.setChecked(True)
         column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
@@ -289,7 +298,7 @@ class KitGuide(QDialog):
     def _turned(self) -> None:
         last = self.pages.currentIndex() == 1
         self.back.setVisible(last)
-        self.next.setText("Into the kit" if last else "Now the brushes")
+        self.next.setText(phrase("Into the kit") if last else phrase("Now the brushes"))
 
     def go_on(self) -> None:
         """Go to the brushes, or put all into the kit."""

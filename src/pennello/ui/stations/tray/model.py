@@ -12,6 +12,7 @@ from pennello.errors import PennelloError
 from pennello.kit.search import found
 from pennello.kit.shelf import ItemKind, Keeping, KitItem, Thing, slug
 from pennello.limits import fitted
+from pennello.phrases import phrase
 from pennello.session.kit import KitSession
 from pennello.ui.binding import follow
 from pennello.units import LengthUnit
@@ -132,7 +133,7 @@ class TrayModel(QObject):
         """Change the chosen thing."""
         item = self.item
         if item is not None and not set(changes) <= {field.name for field in fields(item.thing)}:
-            self.failed.emit(f"{item.name} has no such number; choose a thing that has.")
+            self.failed.emit(phrase("{item} has no such number; choose a thing that has.", item=item.name))
         elif item is not None:
             merge = f"{item.key} {sorted(changes)}"
             self.guarded(lambda: self.put(label, replace(item, thing=replace(item.thing, **changes)), merge=merge))
@@ -163,7 +164,11 @@ class TrayModel(QObject):
         """Put a copy of the chosen thing in."""
         item = self.item
         if item is not None:
-            self.add(replace(item.thing, name=fitted(item.name, " copy")), f"Copy {item.name}", item.keeping)
+            self.add(
+                replace(item.thing, name=fitted(item.name, " copy")),
+                phrase("Copy {item}", item=item.name),
+                item.keeping,
+            )
 
     def retire(self) -> None:
         """Take the chosen thing out of use, or back into it."""
@@ -179,4 +184,4 @@ class TrayModel(QObject):
         """Take the chosen thing out of the book for good; undo brings it back."""
         item, session = self.item, self.session
         if item is not None and session is not None:
-            self.guarded(lambda: session.remove(f"Take {item.name} out", item.key))
+            self.guarded(lambda: session.remove(phrase("Take {item} out", item=item.name), item.key))

@@ -14,6 +14,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.contact import contact_width_mm, footprint
 from pennello.kit.paint import Paint, masstones, optics
 from pennello.load.look import cake_colours
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import CakeView, draw_wear_of
 from pennello.ui.widgets.paint import draw_note, draw_ruler, strip_image
@@ -39,7 +40,9 @@ def draw_paint(painter: QPainter, area: QRectF, paint: Paint) -> None:
         draw_note(
             painter,
             QRectF(x, area.top() + tall + 1, width, 16),
-            f"{thick:g} µm over black, white" if not column else f"{thick:g} µm",
+            phrase("{thick:g} µm over black, white", thick=thick)
+            if not column
+            else phrase("{thick:g} µm", thick=thick),
         )
     painter.setPen(QPen(QColor(theme().line), 1))
     painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -56,10 +59,10 @@ def _draw_spectrum(painter: QPainter, area: QRectF, paint: Paint) -> None:
     y = area.bottom() - np.clip(values, 0, 1) * area.height()
     painter.setPen(QPen(QColor(inks.ink), 1.6))
     painter.drawPolyline(QPolygonF([QPointF(a, b) for a, b in zip(x.tolist(), y.tolist(), strict=True)]))
-    words = "measured" if paint.reflectance is not None else "smoothest with this colour"
+    words = "measured" if paint.reflectance is not None else phrase("smoothest with this colour")
     bright = float(values.mean()) > 0.5  # the words stand where the curve does not
     line = area.bottom() - 18 if bright else area.top() + 2
-    words = f"films over black and white; reflectance, {words}"
+    words = phrase("films over black and white; reflectance, {words}", words=words)
     draw_note(painter, QRectF(area.left() + 4, line, area.width() - 8, 16), words, _LEFT)
     foot = QRectF(area.left(), area.bottom() + 1, area.width(), 15)
     draw_note(painter, foot, "380 nm", _LEFT)
@@ -81,7 +84,7 @@ def draw_cake(painter: QPainter, area: QRectF, cake: Cake, paints: dict[str, Pai
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.setBrush(QColor(paints[stripe.paint].srgb))
         painter.drawRect(QRectF(area.left(), y + 3, 10, 10))
-        worn = f", hollow {length_text(stripe.hollow_mm, unit)}" if stripe.hollow_mm else ""
+        worn = phrase(", hollow {hollow_mm}", hollow_mm=length_text(stripe.hollow_mm, unit)) if stripe.hollow_mm else ""
         words = f"{paints[stripe.paint].name}, {length_text(stripe.width_mm, unit)}{worn}"
         draw_note(painter, QRectF(area.left() + 16, y, area.width() - 16, 16), words, _LEFT)
         y += 15
@@ -113,7 +116,7 @@ def _draw_footprint(painter: QPainter, area: QRectF, brush: Applicator, axis: Gr
     painter.setPen(QPen(QColor(theme().ink_2), 1))
     painter.setBrush(QColor(theme().line))
     painter.drawPolygon(QPolygonF(points))
-    words = "its print, tip to belly" if axis is GradientAxis.ALONG else "what touches"
+    words = phrase("its print, tip to belly") if axis is GradientAxis.ALONG else phrase("what touches")
     draw_note(painter, QRectF(area.left(), area.bottom() - 16, area.width(), 16), words)
 
 
@@ -128,6 +131,10 @@ def _draw_pressure(painter: QPainter, area: QRectF, brush: Applicator, unit: Len
     y = area.bottom() - widths / top * area.height()
     painter.setPen(QPen(QColor(theme().ink), 1.6))
     painter.drawPolyline(QPolygonF([QPointF(a, b) for a, b in zip(x.tolist(), y.tolist(), strict=True)]))
-    ends = f"{length_text(float(widths[0]), unit)} to {length_text(float(widths[-1]), unit)} wide"
+    ends = phrase(
+        "{widths} to {widths_2} wide",
+        widths=length_text(float(widths[0]), unit),
+        widths_2=length_text(float(widths[-1]), unit),
+    )
     draw_note(painter, QRectF(area.left() + 4, area.top() - 16, area.width() - 4, 15), ends, _LEFT)
-    draw_note(painter, QRectF(area.left(), area.bottom() + 1, area.width(), 16), "light to full pressure")
+    draw_note(painter, QRectF(area.left(), area.bottom() + 1, area.width(), 16), phrase("light to full pressure"))

@@ -11,6 +11,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.held import Loose, number_held
@@ -33,7 +34,7 @@ class RulerPage(QDialog):
         self, name: str, px_per_mm: float, unit: LengthUnit, settled: Callable[[float], None], parent: QWidget
     ) -> None:
         super().__init__(parent)
-        self.setWindowTitle(f"Measure {name}")
+        self.setWindowTitle(phrase("Measure {name}", name=name))
         self.resize(760, 470)
         self._unit, self._settled = unit, settled
         self.scale = px_per_mm or self.logicalDpiX() / 25.4
@@ -51,14 +52,14 @@ class RulerPage(QDialog):
         self.mark = Handle(self.surface, "bar", self._mark_work(), Qt.CursorShape.SizeHorCursor)
         row = QHBoxLayout()
         self.card_size = QSlider(Qt.Orientation.Horizontal)
-        self.card_size.setAccessibleName("Size of the card on the screen")
+        self.card_size.setAccessibleName(phrase("Size of the card on the screen"))
         self.card_size.setRange(round(PX_PER_MM[0] * 1000), round(PX_PER_MM[1] * 1000))
         self.card_size.setSingleStep(10)
         self.card_size.setValue(round(self.scale * 1000))
         self.card_size.valueChanged.connect(self._resize)
         row.addWidget(self.card_size, 9)
         row.addStretch(1)
-        self.turn, leave, self.take = QPushButton(""), QPushButton("Leave it"), QPushButton("")
+        self.turn, leave, self.take = QPushButton(""), QPushButton(phrase("Leave it")), QPushButton("")
         self.turn.setProperty("chip", True)
         leave.setProperty("chip", True)
         self.take.setProperty("main", True)
@@ -75,8 +76,8 @@ class RulerPage(QDialog):
         loose.unit = self._unit
         return number_held(
             loose,
-            Quantity("Other side of the thing", *LENGTH_MM, 1, 2, length=True),
-            "Other side of the thing",
+            Quantity(phrase("Other side of the thing"), *LENGTH_MM, 1, 2, length=True),
+            phrase("Other side of the thing"),
             now=lambda: loose.kept,
             put=lambda mm: mm,
             say=lambda: length_text(self.length_mm, self._unit),
@@ -106,12 +107,16 @@ class RulerPage(QDialog):
     def _show(self) -> None:
         self.card_size.setVisible(self.setting)
         self.mark.setVisible(not self.setting)
-        self.turn.setText("Measure" if self.setting else "Set the ruler again")
-        self.take.setText("It fits" if self.setting else f"Take {length_text(self.length_mm, self._unit)}")
-        self.words.setText(
-            "Lay a bank card on the screen, corner at the corner, and make the outline as large as the card."
+        self.turn.setText(phrase("Measure") if self.setting else phrase("Set the ruler again"))
+        self.take.setText(
+            phrase("It fits")
             if self.setting
-            else "Lay the brush or cake on the ruler, one side at 0, and slide the mark to its other side."
+            else phrase("Take {length_mm}", length_mm=length_text(self.length_mm, self._unit))
+        )
+        self.words.setText(
+            phrase("Lay a bank card on the screen, corner at the corner, and make the outline as large as the card.")
+            if self.setting
+            else phrase("Lay the brush or cake on the ruler, one side at 0, and slide the mark to its other side.")
         )
         self.mark.put(QPointF(_LEFT + self.length_mm * self.scale, _TOP + 60))
         self.mark.refresh()
@@ -124,11 +129,11 @@ class RulerPage(QDialog):
             painter.setPen(QPen(QColor(inks.accent), 2))
             painter.setBrush(QColor(inks.well))
             painter.drawRoundedRect(card, 3.18 * self.scale, 3.18 * self.scale)
-            draw_note(painter, card, "bank card, 85.60 x 53.98 mm")
+            draw_note(painter, card, phrase("bank card, 85.60 x 53.98 mm"))
             return
         draw_ruler(painter, QPointF(_LEFT, _TOP), 130.0, self.scale, self._unit)
         painter.setPen(QPen(QColor(inks.accent), 1.4))
         for x in (_LEFT, _LEFT + self.length_mm * self.scale):
             painter.drawLine(QPointF(x, _TOP), QPointF(x, self.surface.height() - 12.0))
-        words = f"{length_text(self.length_mm, self._unit)} between the lines"
+        words = phrase("{length_mm} between the lines", length_mm=length_text(self.length_mm, self._unit))
         draw_note(painter, QRectF(_LEFT + 10, _TOP + 84, 320, 18), words)

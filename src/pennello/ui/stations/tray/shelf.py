@@ -24,6 +24,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import ItemKind, KitItem
 from pennello.load.look import cake_colours
+from pennello.phrases import named, phrase
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
@@ -73,12 +74,22 @@ def words_of(item: KitItem) -> str:
     """Return an item in a few words."""
     thing = item.thing
     if isinstance(thing, Paint):
-        words = f"{thing.name}, {thing.finish.value}"
+        words = f"{thing.name}, {named(thing.finish)}"
     elif isinstance(thing, Cake):
-        words = f"{thing.name}, {len(thing.stripes)} stripes, {length_text(thing.width_mm)} across"
+        words = phrase(
+            "{thing}, {count} stripes, {width_mm} across",
+            thing=thing.name,
+            count=len(thing.stripes),
+            width_mm=length_text(thing.width_mm),
+        )
     else:
-        words = f"{thing.name}, {thing.kind.value}, {brush_size_text(thing.width_mm)} wide"
-    return words + (", out of use" if item.keeping.retired else "")
+        words = phrase(
+            "{thing}, {kind}, {width_mm} wide",
+            thing=thing.name,
+            kind=named(thing.kind),
+            width_mm=brush_size_text(thing.width_mm),
+        )
+    return words + (phrase(", out of use") if item.keeping.retired else "")
 
 
 def item_px(item: KitItem) -> QSize:
@@ -131,16 +142,16 @@ class ShelfDelegate(QStyledItemDelegate):
     def _note(self, item: KitItem) -> str:
         thing = item.thing
         if item.keeping.retired:
-            return "out of use"
+            return phrase("out of use")
         if item.keeping.expired(self._today):
-            return "past its date"
+            return phrase("past its date")
         if isinstance(thing, Paint):
             off = [
                 words for words, on in (("eyes", thing.eye_area), ("lips", thing.lips), ("skin", thing.skin)) if not on
             ]
-            return f"not for {', '.join(off)}" if off else ""
+            return phrase("not for {off}", off=", ".join(off)) if off else ""
         if isinstance(thing, Cake):
-            return f"{length_text(thing.width_mm, self._model.unit)} across"
+            return phrase("{width_mm} across", width_mm=length_text(thing.width_mm, self._model.unit))
         return brush_size_text(thing.width_mm)
 
     def _draw_thing(self, painter: QPainter, rect: QRectF, item: KitItem) -> None:
@@ -166,7 +177,7 @@ class ShelfDelegate(QStyledItemDelegate):
         width, height = cake.width_mm * CAKE_PX_PER_MM, min(cake.length_mm * CAKE_PX_PER_MM, _CAKE_ROW_PX - 50.0)
         pan = QRectF(rect.center().x() - width / 2, rect.top() + 8, width, height)
         if any(name not in paints for name in cake.paints):
-            draw_note(painter, pan, "a paint is missing")
+            draw_note(painter, pan, phrase("a paint is missing"))
         else:
             painter.drawImage(pan, strip_image(cake_colours(cake, paints, 96)))
         painter.setPen(QPen(QColor(theme().ink_2), 1.2))
@@ -180,7 +191,7 @@ class Shelf(QListView):
     def __init__(self, model: TrayModel) -> None:
         super().__init__()
         self._model = model
-        self.setAccessibleName("Shelf")
+        self.setAccessibleName(phrase("Shelf"))
         self.setViewMode(QListView.ViewMode.IconMode)
         self.setMovement(QListView.Movement.Static)
         self.setResizeMode(QListView.ResizeMode.Adjust)

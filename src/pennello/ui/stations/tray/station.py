@@ -21,13 +21,18 @@ from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import ItemKind
+from pennello.phrases import phrase
 from pennello.ui.stations.tray.detail import Detail, scrolled
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.shelf import Shelf
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.plain import Label
 
-_KINDS = ((ItemKind.PAINT, "Paints"), (ItemKind.CAKE, "Cakes"), (ItemKind.BRUSH, "Brushes and sponges"))
+_KINDS = (
+    (ItemKind.PAINT, phrase("Paints")),
+    (ItemKind.CAKE, phrase("Cakes")),
+    (ItemKind.BRUSH, phrase("Brushes and sponges")),
+)
 
 
 class TrayStation(QWidget):
@@ -82,31 +87,33 @@ class TrayStation(QWidget):
             row.addWidget(button)
         row.addSpacing(10)
         self.search = QLineEdit()
-        self.search.setPlaceholderText("search: words, eye:yes, lips:no, or white + red for neighbours in a cake")
-        self.search.setAccessibleName("Search the kit")
+        self.search.setPlaceholderText(
+            phrase("search: words, eye:yes, lips:no, or white + red for neighbours in a cake")
+        )
+        self.search.setAccessibleName(phrase("Search the kit"))
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(self.model.search)
         row.addWidget(self.search, 1)
-        self.retired = QCheckBox("out of use too")
+        self.retired = QCheckBox(phrase("out of use too"))
         self.retired.toggled.connect(self.model.show_retired)
         row.addWidget(self.retired)
         self.count = Label("")
         self.count.setObjectName("note")
         row.addWidget(self.count)
         self.add = QToolButton()
-        self.add.setText("Add")
+        self.add.setText(phrase("Add"))
         self.add.setIcon(icon("plus"))
         self.add.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.add.clicked.connect(self.add_thing)
         row.addWidget(self.add)
         self.files = QToolButton()
-        self.files.setText("Lists")
+        self.files.setText(phrase("Lists"))
         self.files.setIcon(icon("down"))
         self.files.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.files.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self.files)
-        menu.addAction("Take in a table or palette (CSV, GPL) ...").triggered.connect(self.import_wanted)
-        menu.addAction("Write the kit (CSV, GPL) ...").triggered.connect(self.export_wanted)
+        menu.addAction(phrase("Take in a table or palette (CSV, GPL) ...")).triggered.connect(self.import_wanted)
+        menu.addAction(phrase("Write the kit (CSV, GPL) ...")).triggered.connect(self.export_wanted)
         self.files.setMenu(menu)
         row.addWidget(self.files)
         return row
@@ -119,7 +126,7 @@ class TrayStation(QWidget):
         self.why = Label("")
         self.why.setAlignment(Qt.AlignmentFlag.AlignCenter)
         column.addWidget(self.why)
-        self.first = QPushButton("Add the first one")
+        self.first = QPushButton(phrase("Add the first one"))
         self.first.setProperty("main", True)
         self.first.clicked.connect(self._first)
         column.addWidget(self.first, 0, Qt.AlignmentFlag.AlignHCenter)
@@ -139,14 +146,14 @@ class TrayStation(QWidget):
             return
         paints = list(session.kit.paints)
         if self.model.kind is ItemKind.PAINT:
-            self.model.add(Paint("new", "New paint", "#8090a0"), "New paint")
+            self.model.add(Paint("new", phrase("New paint"), "#8090a0"), phrase("New paint"))
         elif self.model.kind is ItemKind.BRUSH:
-            self.model.add(Applicator("new", "New flat", 19.05), "New brush")
+            self.model.add(Applicator("new", phrase("New flat"), 19.05), phrase("New brush"))
         elif len(paints) < 2:
-            self.model.failed.emit("A cake needs two paints; add paints first.")
+            self.model.failed.emit(phrase("A cake needs two paints; add paints first."))
         else:
             stripes = (Stripe(paints[0], 10.0), Stripe(paints[1], 10.0))
-            self.model.add(Cake("new", "New cake", stripes), "New cake")
+            self.model.add(Cake("new", phrase("New cake"), stripes), phrase("New cake"))
         self.search.clear()
         self.detail.name.setFocus()
         self.detail.name.selectAll()
@@ -157,8 +164,8 @@ class TrayStation(QWidget):
         for number, (kind, _) in enumerate(_KINDS):
             if kind is model.kind:
                 self.kinds.button(number).setChecked(True)
-        self.count.setText(f"{len(model.items)} here")
+        self.count.setText(phrase("{count} here", count=len(model.items)))
         self._stack.setCurrentIndex(0 if model.items else 1)
         if not model.items:
-            self.why.setText("Nothing in the kit is like that." if model.query else "Nothing here yet.")
-            self.first.setText("Show all" if model.query else "Add the first one")
+            self.why.setText(phrase("Nothing in the kit is like that.") if model.query else phrase("Nothing here yet."))
+            self.first.setText(phrase("Show all") if model.query else phrase("Add the first one"))

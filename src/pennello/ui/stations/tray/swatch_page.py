@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QToolButton, Q
 
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
@@ -37,7 +38,7 @@ class PhotoPad(QWidget):
         self._from: QPoint | None = None
         self.setMinimumSize(480, 320)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("The picture: drag over the paint, then over a white")
+        self.setAccessibleName(phrase("The picture: drag over the paint, then over a white"))
         width, height = self._picture.width(), self._picture.height()
         self.areas["paint"] = QRect(width * 2 // 5, height * 2 // 5, max(3, width // 5), max(3, height // 5))
 
@@ -120,9 +121,9 @@ class SwatchPage(QDialog):
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)
         head = QHBoxLayout()
-        head.addWidget(Label("Drag over"))
+        head.addWidget(Label(phrase("Drag over")))
         self.which = QButtonGroup(self)
-        for words, name in (("the paint", "paint"), ("a white beside it", "white")):
+        for words, name in ((phrase("the paint"), "paint"), (phrase("a white beside it"), "white")):
             button = QToolButton()
             button.setText(words)
             button.setProperty("segment", True)
@@ -138,7 +139,7 @@ class SwatchPage(QDialog):
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        self.foot = LeaveOrTake(self, "Take this colour")
+        self.foot = LeaveOrTake(self, phrase("Take this colour"))
         self.take = self.foot.take
         column.addLayout(self.foot)
         self.work_out()
@@ -152,11 +153,11 @@ class SwatchPage(QDialog):
         paint, white = (self._area(name) for name in ("paint", "white"))
         try:
             self.found = read_swatch(self._picture, paint, white) if paint else None
-            words = "Drag over the paint."
+            words = phrase("Drag over the paint.")
             if self.found:
-                words = f"{self.found.srgb}, even to {de_text(self.found.spread_de00)}."
-                words += "" if white else " Without a white the lamp's colour stays in it."
-                words += " A photo is off by some 3 to 6 dE."
+                words = phrase("{srgb}, even to {de}.", srgb=self.found.srgb, de=de_text(self.found.spread_de00))
+                words += "" if white else phrase(" Without a white the lamp's colour stays in it.")
+                words += phrase(" A photo is off by some 3 to 6 dE.")
         except PennelloError as error:
             self.found, words = None, str(error)
         self.words.setText(words)

@@ -14,6 +14,7 @@ from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.load.look import cake_colours
 from pennello.load.recipe import PickUp
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import Picture, draw_note, draw_state, strip_image
 from pennello.ui.widgets.painting import painted
@@ -85,8 +86,8 @@ class BoardCard(QAbstractButton):
         """Show a find."""
         self.shown = shown
         words = ", ".join((shown.title, shown.state, shown.figure, *shown.lines))
-        self.setAccessibleName(f"Take {words}")
-        self.setToolTip(tip(f"{words}. Click to take it; undo gives back what was there"))
+        self.setAccessibleName(phrase("Take {words}", words=words))
+        self.setToolTip(tip(phrase("{words}. Click to take it; undo gives back what was there", words=words)))
         self.update()
 
     @painted

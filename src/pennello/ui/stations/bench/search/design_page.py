@@ -12,6 +12,7 @@ from pennello.aim.state import state_of
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Paint
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.for_plan import Trial, look_of, tried_for_real, with_design
@@ -25,8 +26,8 @@ from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text, length_text
 
-STRIPES = Quantity("Stripes at most", 2, 7, 1, 0, " stripes")
-PAN = Quantity("Width of the pan; 0 for what the brush needs", 0, 300, 1, 1, length=True)
+STRIPES = Quantity(phrase("Stripes at most"), 2, 7, 1, 0, phrase(" stripes"))
+PAN = Quantity(phrase("Width of the pan; 0 for what the brush needs"), 0, 300, 1, 1, length=True)
 _TRIES = 100
 
 _Rated = tuple[DesignedCake, Plan, str, tuple[Trial, ...], Forgiveness | None]
@@ -36,26 +37,28 @@ class DesignPage(SearchPage):
     """The board of cakes."""
 
     def __init__(self, model: BenchModel) -> None:
-        super().__init__(model, "Design a cake", "Design")
+        super().__init__(model, phrase("Design a cake"), phrase("Design"))
         self.rated: tuple[_Rated, ...] = ()
         self._strokes: tuple[str, ...] = ()
         self._others: set[str] = set()
         self._kept: set[str] = set()
         self.stripes, self.pan = NumberField(STRIPES), NumberField(PAN)
         self.stripes.show_amount(5)
-        self.pan.setSpecialValueText("as needed")
-        self.exactly = QCheckBox("just so many")
-        self.kit = QCheckBox("my kit's paints")
-        self.kit.setToolTip("Not only the plan's paints; nothing that is retired or past its date")
+        self.pan.setSpecialValueText(phrase("as needed"))
+        self.exactly = QCheckBox(phrase("just so many"))
+        self.kit = QCheckBox(phrase("my kit's paints"))
+        self.kit.setToolTip(phrase("Not only the plan's paints; nothing that is retired or past its date"))
         self.kit.setChecked(True)
         self.head.addWidget(self.kit)
-        self.also = menu_button("Also for ...", "One cake for several strokes: the chosen ones count alike")
-        self.keep = menu_button("Keep ...", "Paints that must be in it")
+        self.also = menu_button(
+            phrase("Also for ..."), phrase("One cake for several strokes: the chosen ones count alike")
+        )
+        self.keep = menu_button(phrase("Keep ..."), phrase("Paints that must be in it"))
         self.also.menu().aboutToShow.connect(self._list_strokes)
         self.keep.menu().aboutToShow.connect(self._list_paints)
         grid = QGridLayout()
         grid.setVerticalSpacing(2)
-        for row, (words, field) in enumerate((("At most", self.stripes), ("Pan", self.pan))):
+        for row, (words, field) in enumerate(((phrase("At most"), self.stripes), (phrase("Pan"), self.pan))):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(field)
@@ -66,7 +69,7 @@ class DesignPage(SearchPage):
         grid.addWidget(self.keep, 1, 3)
         self.side.addLayout(grid)
         self.add_foot()
-        self.board = Board("Cakes, nearest first")
+        self.board = Board(phrase("Cakes, nearest first"))
         self.board.taken.connect(self.take)
         self.right.addWidget(self.board)
 
@@ -106,7 +109,7 @@ class DesignPage(SearchPage):
             self._others.clear()
             self._kept.clear()
         if stroke is not None and not self._strokes and not self.busy:
-            self.words.setText(f"Stripes for {stroke.name}, as you wish for it.")
+            self.words.setText(phrase("Stripes for {stroke}, as you wish for it.", stroke=stroke.name))
 
     def start(self) -> None:
         """Design for the stroke on the Bench and those chosen with it."""
@@ -132,7 +135,7 @@ class DesignPage(SearchPage):
     def show_result(self, result: tuple[tuple[_Rated, ...], str]) -> None:
         """Show the cakes, and why none can do it if so."""
         self._show(result[0])
-        self.words.setText(result[1] or "Click a cake to make it one of the plan, with its cut list at Make.")
+        self.words.setText(result[1] or phrase("Click a cake to make it one of the plan, with its cut list at Make."))
 
     def _show(self, rated: tuple[_Rated, ...]) -> None:
         self.rated = rated
@@ -143,8 +146,10 @@ class DesignPage(SearchPage):
         if number < len(self.rated):
             design, names = self.rated[number][0], self._strokes
             self.model.choose_pickup(None)
-            self.model.edit("Make a designed cake", lambda plan, _: with_design(plan, names, design)[0])
-            self.words.setText("It is a cake of the plan now, and the stroke is loaded from it. Make has its cut list.")
+            self.model.edit(phrase("Make a designed cake"), lambda plan, _: with_design(plan, names, design)[0])
+            self.words.setText(
+                phrase("It is a cake of the plan now, and the stroke is loaded from it. Make has its cut list.")
+            )
 
 
 def _designed(
@@ -165,7 +170,7 @@ def _designed(
     designs = design_cake(paints, looks, skin, terms, report=lambda p, w: job.report(0.9 * p, w), show=show)
     rated = []
     for number, design in enumerate(designs):
-        job.report(0.9 + 0.1 * number / len(designs), "trying them with a hand's slips")
+        job.report(0.9 + 0.1 * number / len(designs), phrase("trying them with a hand's slips"))
         rated.append(_rated(plan, names, design, tries=_TRIES))
     doubt = why_not(paints, looks[0], skin, strokes[0].wanted.tolerance_de00)
     return tuple(rated), doubt
@@ -188,9 +193,13 @@ def _shown(rated: _Rated, unit: LengthUnit) -> ShownFind:
     figure = f"{de_text(trials[0].seen.mean_de00)}"
     if len(trials) > 1:
         figure = " · ".join(f"{trial.seen.mean_de00:.1f}" for trial in trials) + " dE"
-    lines = [words] if forgiveness is None else [f"holds in {forgiveness.share:.0%} of tries", words]
+    lines = (
+        [words] if forgiveness is None else [phrase("holds in {share:.0%} of tries", share=forgiveness.share), words]
+    )
     seen = trials[0].seen
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, first.wanted).value
-    title = f"{len(design.paints)} stripes, {length_text(cake.width_mm, unit)} across"
+    title = phrase(
+        "{count} stripes, {width_mm} across", count=len(design.paints), width_mm=length_text(cake.width_mm, unit)
+    )
     return ShownFind(title, cake, paints, [(first.recipe.pickups[0], brush)], ribbons, state, figure, lines)

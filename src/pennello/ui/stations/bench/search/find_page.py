@@ -14,6 +14,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Near, Paint
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, Find, FoundLoads
@@ -27,7 +28,7 @@ from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text
 
-NEAR_WORDS = {Near.SKIN: "plain skin", Near.EYE: "the eye area", Near.LIPS: "lips"}
+NEAR_WORDS = {Near.SKIN: phrase("plain skin"), Near.EYE: phrase("the eye area"), Near.LIPS: "lips"}
 _Key = tuple[str, object, object, object]
 
 
@@ -35,7 +36,7 @@ class FindPage(SearchPage):
     """The board of loads."""
 
     def __init__(self, model: BenchModel) -> None:
-        super().__init__(model, "Find a load", "Search again")
+        super().__init__(model, phrase("Find a load"), phrase("Search again"))
         self.finds: tuple[Find, ...] = ()
         self._here: AtHand | None = None
         self._key: _Key | None = None
@@ -45,10 +46,13 @@ class FindPage(SearchPage):
         self.kit, self.one_cake, self.one_visit, self.keep_brush = (
             self._check(words, hint)
             for words, hint in (
-                ("my kit too", "Not only the plan's cakes and brushes; nothing that is retired or past its date"),
-                ("this cake only", "Only the cake that lies on the Bench"),
-                ("one visit only", "No touches with a corner afterwards"),
-                ("keep the brush", "No other width"),
+                (
+                    phrase("my kit too"),
+                    phrase("Not only the plan's cakes and brushes; nothing that is retired or past its date"),
+                ),
+                (phrase("this cake only"), phrase("Only the cake that lies on the Bench")),
+                (phrase("one visit only"), phrase("No touches with a corner afterwards")),
+                (phrase("keep the brush"), phrase("No other width")),
             )
         )
         self.kit.setChecked(True)
@@ -56,9 +60,9 @@ class FindPage(SearchPage):
             grid.addWidget(box, number // 2, number % 2)
         self.side.addLayout(grid)
         row = QHBoxLayout()
-        label = Label("It lies near")
+        label = Label(phrase("It lies near"))
         label.setObjectName("note")
-        self.near: QComboBox = choice("What the stroke lies near: labels of paints are obeyed", guard)
+        self.near: QComboBox = choice(phrase("What the stroke lies near: labels of paints are obeyed"), guard)
         for near, words in NEAR_WORDS.items():
             self.near.addItem(words, near)
         self.near.activated.connect(self._set_near)
@@ -67,7 +71,7 @@ class FindPage(SearchPage):
         row.addWidget(self.near, 1)
         self.side.addLayout(row)
         self.add_foot()
-        self.board = Board("Loads, nearest first")
+        self.board = Board(phrase("Loads, nearest first"))
         self.board.taken.connect(self.take)
         self.right.addWidget(self.board)
 
@@ -117,8 +121,10 @@ class FindPage(SearchPage):
         """Show the board, and how much was looked at."""
         self._here, board = result
         self._show(board.finds)
-        out = f" Left out: {board.left_out[0]}" if board.left_out else ""
-        self.words.setText(f"{board.searched:,} places looked at.{out}".replace(",", " "))
+        places = f"{board.searched:,}".replace(",", " ")
+        told = [phrase("{places} places looked at.", places=places)]
+        told += [phrase("Left out: {left_out}", left_out=one) for one in board.left_out[:1]]
+        self.words.setText(" ".join(told))
 
     def _show(self, finds: tuple[Find, ...]) -> None:
         self.finds = finds
@@ -133,12 +139,14 @@ class FindPage(SearchPage):
         if stroke is not None and here is not None and number < len(self.finds):
             find = self.finds[number]
             self.model.choose_pickup(None)
-            self.model.edit("Take a load", lambda plan, one: with_find(plan, one.id, find, here.by_name))
-            self.words.setText(f"{shown_of(find, here.by_name, self.model.unit).title} is on the Bench.")
+            self.model.edit(phrase("Take a load"), lambda plan, one: with_find(plan, one.id, find, here.by_name))
+            self.words.setText(
+                phrase("{shown_of} is on the Bench.", shown_of=shown_of(find, here.by_name, self.model.unit).title)
+            )
 
     def _set_near(self, at: int) -> None:
         near = self.near.itemData(at)
-        self.model.edit("What it lies near", lambda plan, one: with_stroke(plan, replace(one, near=near)))
+        self.model.edit(phrase("What it lies near"), lambda plan, one: with_stroke(plan, replace(one, near=near)))
 
 
 def _searched(job: Job[Any], plan: Plan, name: str, rules: Filters, *, in_kit: bool) -> tuple[AtHand, FoundLoads]:
@@ -156,7 +164,7 @@ def shown_of(find: Find, paints: dict[str, Paint], unit: LengthUnit) -> ShownFin
     title, cake, places = source_of(find.recipe.pickups, find.cakes, known, find.brush)
     lines = [reason_of(find.seen, find.attempt, find.laid, unit)]
     if find.forgiveness is not None:
-        lines.append(f"holds in {find.forgiveness.share:.0%} of tries")
+        lines.append(phrase("holds in {share:.0%} of tries", share=find.forgiveness.share))
     if find.costs:
         lines.append(", ".join(find.costs))
     ribbons = (lab_bytes(find.seen.wanted_lab), lab_bytes(find.seen.lab.mean(axis=0)))

@@ -14,6 +14,7 @@ from pennello.aim.hand import SLIPS, Hand, Steadiness
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes, ribbons
+from pennello.phrases import named, phrase
 from pennello.session.jobs import Job
 from pennello.session.log import OwnHand, hand_brief, hand_of, hand_with, hand_words, own_hand
 from pennello.solve.forgiveness import Forgiveness, forgive
@@ -28,18 +29,18 @@ from pennello.ui.widgets.plain import Label
 from pennello.units import de_text
 
 SIZES = {
-    "offset_mm": Quantity("How far the brush lands beside", 0, 20, 0.1, 1, length=True),
-    "skew_deg": Quantity("How far it lies askew", 0, 45, 1, 0, "°"),
-    "angle_deg": Quantity("How far the chisel is turned", 0, 90, 1, 0, "°"),
-    "drift_share": Quantity("How much the drift varies", 0, 200, 5, 0, " %"),
-    "passes": Quantity("Sweeps too many or too few", 0, 50, 0.5, 1, " ×"),
+    "offset_mm": Quantity(phrase("How far the brush lands beside"), 0, 20, 0.1, 1, length=True),
+    "skew_deg": Quantity(phrase("How far it lies askew"), 0, 45, 1, 0, "°"),
+    "angle_deg": Quantity(phrase("How far the chisel is turned"), 0, 90, 1, 0, "°"),
+    "drift_share": Quantity(phrase("How much the drift varies"), 0, 200, 5, 0, " %"),
+    "passes": Quantity(phrase("Sweeps too many or too few"), 0, 50, 0.5, 1, " ×"),
 }
 WORDS = {
-    "offset_mm": "lands beside",
-    "skew_deg": "lies askew",
-    "angle_deg": "chisel turned",
-    "drift_share": "drifts more",
-    "passes": "other sweeps",
+    "offset_mm": phrase("lands beside"),
+    "skew_deg": phrase("lies askew"),
+    "angle_deg": phrase("chisel turned"),
+    "drift_share": phrase("drifts more"),
+    "passes": phrase("other sweeps"),
 }
 MINE = "mine"
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
@@ -50,20 +51,20 @@ class ForgivePage(SearchPage):
     """Tries with a hand's own slips."""
 
     def __init__(self, model: BenchModel) -> None:
-        super().__init__(model, "How forgiving", "Try again")
+        super().__init__(model, phrase("How forgiving"), phrase("Try again"))
         self.found: Forgiveness | None = None
         self._own: OwnHand | None = None
         self._ribbons: tuple[Picture, ...] = ()
         self._key: object = None
         guard = WheelGuard(self)
-        self.hand: QComboBox = choice("How steady the hand is today", guard)
+        self.hand: QComboBox = choice(phrase("How steady the hand is today"), guard)
         for one in Steadiness:
-            self.hand.addItem(f"{one.value} hand", one)
+            self.hand.addItem(phrase("{one} hand", one=named(one)), one)
         self.hand.activated.connect(self._choose_hand)
         self.hand.setMinimumWidth(118)
         self.head.addWidget(self.hand)
-        self.every = QCheckBox("lay every try")
-        self.every.setToolTip("As a film instead of a forecast: the same, but slower")
+        self.every = QCheckBox(phrase("lay every try"))
+        self.every.setToolTip(phrase("As a film instead of a forecast: the same, but slower"))
         self.every.toggled.connect(lambda _: self.start())
         grid = QGridLayout()
         grid.setVerticalSpacing(0)
@@ -80,7 +81,7 @@ class ForgivePage(SearchPage):
         self.side.addLayout(grid)
         self.add_foot(1)
         self.surface = Surface(self)
-        self.surface.setAccessibleName("Share of tries that hold, the worst likely ribbon, and what it minds")
+        self.surface.setAccessibleName(phrase("Share of tries that hold, the worst likely ribbon, and what it minds"))
         self.surface.draw = self._draw
         self.right.addWidget(self.surface)
 
@@ -104,9 +105,9 @@ class ForgivePage(SearchPage):
         """Show which hand it is; one's own is offered once tries tell of it."""
         own, last = self._own, len(Steadiness)
         if own is not None and own.angle_deg is not None and self.hand.count() == last:
-            self.hand.addItem("my own hand", MINE)
+            self.hand.addItem(phrase("my own hand"), MINE)
             self.hand.setItemData(
-                last, "The sizes that your tries on practice sheets tell", Qt.ItemDataRole.ToolTipRole
+                last, phrase("The sizes that your tries on practice sheets tell"), Qt.ItemDataRole.ToolTipRole
             )
         usual = hand.steadiness is Steadiness.NORMAL
         mine = usual and self.hand.count() > last and own is not None and hand_with(hand, own) == hand
@@ -134,7 +135,7 @@ class ForgivePage(SearchPage):
         self._ribbons = ribbons(outcome.seen) if outcome is not None else ()
 
         def work(job: Job[Any]) -> Forgiveness:
-            words = "laying every try" if every else "trying"
+            words = phrase("laying every try") if every else "trying"
             with contextlib.suppress(PennelloError):  # a notebook in use: what was read before stands
                 self._own = hand_of()
             return forgive(
@@ -160,9 +161,13 @@ class ForgivePage(SearchPage):
         found = self.found
         if found is None:
             return ""
-        return (
-            f"Holds in {found.holds} of {found.tries} tries ({found.low:.0%} to {found.high:.0%}); "
-            f"at least close in {found.close}."
+        return phrase(
+            "Holds in {holds} of {tries} tries ({low:.0%} to {high:.0%}); at least close in {close}.",
+            holds=found.holds,
+            tries=found.tries,
+            low=found.low,
+            high=found.high,
+            close=found.close,
         )
 
     def use_mine(self) -> None:
@@ -174,20 +179,24 @@ class ForgivePage(SearchPage):
             return replace(hand_with(hand, own), steadiness=Steadiness.NORMAL)
 
         if own is not None:
-            self.model.edit("Use my hand", lambda plan, _: replace(plan, hand=mine(plan.hand)))
+            self.model.edit(phrase("Use my hand"), lambda plan, _: replace(plan, hand=mine(plan.hand)))
 
     def _set_hand(self, **changes: Any) -> None:
         def make(hand: Hand) -> Hand:
             return replace(hand, **changes)
 
-        self.model.edit("The hand", lambda plan, _: replace(plan, hand=make(plan.hand)), f"hand {sorted(changes)}")
+        self.model.edit(
+            phrase("The hand"),
+            lambda plan, _: replace(plan, hand=make(plan.hand)),
+            phrase("hand {changes}", changes=sorted(changes)),
+        )
 
     # --- drawing ---
 
     def _draw(self, painter: QPainter) -> None:
         found, area = self.found, QRectF(self.surface.rect())
         if found is None:
-            draw_note(painter, area, "400 tries with your hand's own slips will be counted here.")
+            draw_note(painter, area, phrase("400 tries with your hand's own slips will be counted here."))
             return
         plain = painter.font()
         font = QFont(plain)
@@ -195,20 +204,24 @@ class ForgivePage(SearchPage):
         font.setBold(True)
         painter.setFont(font)
         painter.setPen(QColor(theme().ink))
-        share = f"Holds in {100 * found.share:.0f} of 100 tries"
+        share = phrase("Holds in {share:.0f} of 100 tries", share=100 * found.share)
         painter.drawText(QRectF(0, 0, area.width() * 0.52, 26), _LEFT, share)
         painter.setFont(plain)
-        details = (
-            f"{found.holds} of {found.tries}; between {found.low:.0%} and {found.high:.0%} (95 % interval); "
-            f"at least close in {found.close / found.tries:.0%}"
+        details = phrase(
+            "{holds} of {tries}; between {low:.0%} and {high:.0%} (95 % interval); at least close in {close:.0%}",
+            holds=found.holds,
+            tries=found.tries,
+            low=found.low,
+            high=found.high,
+            close=found.close / found.tries,
         )
         draw_note(painter, QRectF(0, 26, area.width() * 0.52, 18), details, _LEFT)
         self._draw_ribbons(painter, QRectF(0, 52, area.width() * 0.5, area.height() - 54), found)
         self._draw_slips(painter, QRectF(area.width() * 0.56, 0, area.width() * 0.44, area.height() - 4), found)
 
     def _draw_ribbons(self, painter: QPainter, area: QRectF, found: Forgiveness) -> None:
-        rows = [("wanted", self._ribbons[0]), ("as meant", self._ribbons[1])] if self._ribbons else []
-        rows.append(("worst likely", lab_bytes(found.ribbon)))
+        rows = [(phrase("wanted"), self._ribbons[0]), (phrase("as meant"), self._ribbons[1])] if self._ribbons else []
+        rows.append((phrase("worst likely"), lab_bytes(found.ribbon)))
         height = min((area.height() - 20) / len(rows), 34.0)
         for number, (words, colours) in enumerate(rows):
             top = area.top() + number * height
@@ -216,9 +229,11 @@ class ForgivePage(SearchPage):
             strip = QRectF(area.left() + 84, top, area.width() - 84, height - 3)
             painter.drawImage(strip, strip_image(colours))
         worst = found.worst
-        words = (
-            f"{de_text(worst.mean_de00)}, 95 of 100 come out better: beside by {worst.offset_mm:+.1f} mm, "
-            f"askew by {worst.skew_deg:+.0f}°"
+        words = phrase(
+            "{de}, 95 of 100 come out better: beside by {offset_mm:+.1f} mm, askew by {skew_deg:+.0f}°",
+            de=de_text(worst.mean_de00),
+            offset_mm=worst.offset_mm,
+            skew_deg=worst.skew_deg,
         )
         line = QRectF(area.left() + 84, area.top() + len(rows) * height, area.width() - 84, 18)
         draw_note(painter, line, words, _LEFT)
@@ -226,7 +241,7 @@ class ForgivePage(SearchPage):
     @staticmethod
     def _draw_slips(painter: QPainter, area: QRectF, found: Forgiveness) -> None:
         """Draw what one usual slip of each kind adds, longest first."""
-        draw_note(painter, QRectF(area.left(), 0, area.width(), 18), "what one usual slip adds, mean dE", _LEFT)
+        draw_note(painter, QRectF(area.left(), 0, area.width(), 18), phrase("what one usual slip adds, mean dE"), _LEFT)
         ordered = sorted(SLIPS, key=lambda name: -found.minds[name])
         most = max(0.5, *found.minds.values())
         step = min((area.height() - 24) / len(ordered), 30.0)
@@ -242,4 +257,6 @@ class ForgivePage(SearchPage):
                 QRectF(room.left(), room.top() + 2, max(value, 0) / most * room.width(), room.height() - 4)
             )
             figure = QRectF(room.left() + max(value, 0) / most * room.width() + 6, top, 60, step - 6)
-            draw_note(painter, figure, f"{value:+.1f} dE" if abs(value) >= 0.05 else "0.0 dE", _LEFT)
+            draw_note(
+                painter, figure, phrase("{value:+.1f} dE", value=value) if abs(value) >= 0.05 else "0.0 dE", _LEFT
+            )

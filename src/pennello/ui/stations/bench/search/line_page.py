@@ -12,6 +12,7 @@ from pennello.colour.skin import skin_reflectance
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes
 from pennello.files.profile import line_colours
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.handle import Handle
@@ -21,8 +22,8 @@ from pennello.ui.widgets.paint import Picture, draw_note, strip_image, to_image
 from pennello.ui.widgets.plain import Label
 
 _FOOT = 78
-_RIM_TO_HEEL = "Drag A to the petal's rim and B to its heel, across it as the brush lies:"
-_WALLS = "Drag A to the left wall and B to the right one, across all stripes:"
+_RIM_TO_HEEL = phrase("Drag A to the petal's rim and B to its heel, across it as the brush lies:")
+_WALLS = phrase("Drag A to the left wall and B to the right one, across all stripes:")
 
 
 class LinePage(QDialog):
@@ -30,8 +31,8 @@ class LinePage(QDialog):
 
     def __init__(self, picture: Picture, edge_mm: float, parent: QWidget, *, of_cake: bool = False) -> None:
         super().__init__(parent)
-        self.setWindowTitle("A cake from a picture" if of_cake else "A wish from a picture")
-        self._read_as = "the cake" if of_cake else "the wish"
+        self.setWindowTitle(phrase("A cake from a picture") if of_cake else phrase("A wish from a picture"))
+        self._read_as = phrase("the cake") if of_cake else phrase("the wish")
         self._picture, self._edge_mm = picture, edge_mm
         self._image = to_image(picture)
         self.stops: tuple[Stop, ...] = ()
@@ -43,14 +44,14 @@ class LinePage(QDialog):
         column.addWidget(Label(_WALLS if of_cake else _RIM_TO_HEEL))
         self.surface = Surface(self)
         self.surface.setMinimumSize(620, 460)
-        self.surface.setAccessibleName("The photo with a line from A to B")
+        self.surface.setAccessibleName(phrase("The photo with a line from A to B"))
         self.surface.draw = self._draw
         self.surface.resized.connect(self._place)
         column.addWidget(self.surface, 1)
         self.words = Label("")
         self.words.setWordWrap(True)
         column.addWidget(self.words)
-        self.foot = LeaveOrTake(self, "Take these stripes" if of_cake else "Wish for these")
+        self.foot = LeaveOrTake(self, phrase("Take these stripes") if of_cake else phrase("Wish for these"))
         column.addLayout(self.foot)
         self.grips = [self._grip(number, name) for number, name in enumerate("AB")]
         self.work_out()
@@ -67,8 +68,8 @@ class LinePage(QDialog):
             return start[0] + x * step, start[1] + y * step
 
         held: Held[tuple[float, float], tuple[float, float]] = Held(
-            name=f"End {name} of the line",
-            label="Line",
+            name=phrase("End {name} of the line", name=name),
+            label=phrase("Line"),
             now=lambda: hand.kept,
             put=lambda at: at,
             say=lambda: "{:.0f}, {:.0f} px".format(*self.ends[number]),
@@ -94,8 +95,8 @@ class LinePage(QDialog):
         else:
             lab = wanted_lab(Wanted(self.stops), 128, self._edge_mm, {}, skin_reflectance(40))
             self._read = lab_bytes(lab)
-            count = "1 colour" if len(self.stops) == 1 else f"{len(self.stops)} colours"
-            self.words.setText(f"{count}. A photo is off by some 3 to 6 dE; its lamp is in it.")
+            count = "1 colour" if len(self.stops) == 1 else phrase("{count} colours", count=len(self.stops))
+            self.words.setText(phrase("{count}. A photo is off by some 3 to 6 dE; its lamp is in it.", count=count))
         self.foot.take.setEnabled(bool(self.stops))
         self.surface.update()
 
@@ -129,7 +130,7 @@ class LinePage(QDialog):
             draw_note(painter, label, name)
         area = QRectF(self.surface.rect())
         top = area.bottom() - _FOOT + 10
-        rows = [("along the line", self._crossed()), (self._read_as, self._read)]
+        rows = [(phrase("along the line"), self._crossed()), (self._read_as, self._read)]
         for number, (words, colours) in enumerate(rows):
             align = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             draw_note(painter, QRectF(0, top + number * 32, 84, 28), words, align)

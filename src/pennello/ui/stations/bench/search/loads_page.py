@@ -12,6 +12,7 @@ from pennello.aim.state import state_of
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
 from pennello.files.picture import lab_bytes
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.solve.kit import AtHand
 from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with_advice
@@ -23,31 +24,31 @@ from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import de_text
 
-QUALITY = Quantity("How far a stroke may be off for the sake of fewer loads", 0.5, 40, 0.5, 1, " dE")
+QUALITY = Quantity(phrase("How far a stroke may be off for the sake of fewer loads"), 0.5, 40, 0.5, 1, phrase(" dE"))
 
 
 class LoadsPage(PlanPage):
     """As few loads as can be."""
 
     def __init__(self, model: BenchModel, parent: QWidget) -> None:
-        super().__init__(model, "Fewer loads", QSize(900, 380), parent)
+        super().__init__(model, phrase("Fewer loads"), QSize(900, 380), parent)
         self.advice: Advice | None = None
         self._at_hand: AtHand | None = None
         self.quality = NumberField(QUALITY)
         self.quality.show_amount(QUALITY_DE00)
         self.quality.edited.connect(lambda _: self.start())
-        label = Label("Strokes that come near enough may share a load. Each may be off by")
+        label = Label(phrase("Strokes that come near enough may share a load. Each may be off by"))
         label.setBuddy(self.quality)
         self.head.addWidget(label)
         self.head.addWidget(self.quality)
         self.head.addStretch(1)
         self.head.addWidget(self.kit)
-        self.board = Board("Loads in the order in which to load them")
+        self.board = Board(phrase("Loads in the order in which to load them"))
         self.column.addWidget(self.board, 1)
         self.note = Label("")
         self.note.setObjectName("note")
         self.column.addWidget(self.note)
-        self.take = QPushButton("Take these loads")
+        self.take = QPushButton(phrase("Take these loads"))
         self.take.setProperty("main", True)
         self.take.clicked.connect(self.take_loads)
         self.add_foot(self.take)
@@ -71,12 +72,19 @@ class LoadsPage(PlanPage):
         self._at_hand, self.advice, shown = result
         advice, worst = result[1], result[1].worst
         self.words.setText(
-            f"{advice.loads} loads instead of {advice.before}"
-            + (f", worst stroke {de_text(worst.mean_de00)}" if worst else "")
+            phrase("{loads} loads instead of {before}", loads=advice.loads, before=advice.before)
+            + (phrase(", worst stroke {de}", de=de_text(worst.mean_de00)) if worst else "")
         )
         self.note.setText(
-            f"{advice.rinses} rinses instead of {advice.rinses_before}, {advice.brush_changes} brush changes instead "
-            f"of {advice.brush_changes_before}; found by {advice.by}; a forecast. A brush may be turned over."
+            phrase(
+                "{rinses} rinses instead of {rinses_before}, {brush_changes} brush changes instead "
+                "of {brush_changes_before}; found by {by}; a forecast. A brush may be turned over.",
+                rinses=advice.rinses,
+                rinses_before=advice.rinses_before,
+                brush_changes=advice.brush_changes,
+                brush_changes_before=advice.brush_changes_before,
+                by=advice.by,
+            )
         )
         self.board.show_finds(shown)
         for card in self.board.cards:
@@ -88,7 +96,7 @@ class LoadsPage(PlanPage):
         advice, here = self.advice, self._at_hand
         if advice is not None and here is not None:
             self.model.choose_pickup(None)
-            self.model.edit("Fewer loads", lambda plan, _: with_advice(plan, advice, here.by_name))
+            self.model.edit(phrase("Fewer loads"), lambda plan, _: with_advice(plan, advice, here.by_name))
             self.close()
 
 
@@ -100,7 +108,7 @@ def _shown(before: Plan, plan: Plan, served: Served) -> ShownFind:
     paints = plan.paints_by_id
     source, cake, places = source_of(served.load.pickups, served.load.cakes, paints, brush)
     worst = max(share.mean_de00 for share in served.shares)
-    visits = "1 visit" if served.visits == 1 else f"{served.visits} visits"
+    visits = "1 visit" if served.visits == 1 else phrase("{visits} visits", visits=served.visits)
     lines = [
         f"{before.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
         for share in served.shares

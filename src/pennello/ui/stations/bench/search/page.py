@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from pennello.kit.shelf import Kit
+from pennello.phrases import phrase
 from pennello.session.jobs import Job
 from pennello.session.kit import KitSession
 from pennello.ui.bench_model import BenchModel
@@ -69,9 +70,9 @@ class SearchPage(ReadoutPage):
         self.again = QPushButton(self._start_words)
         self.again.setProperty("chip", True)
         self.again.clicked.connect(self._toggle)
-        done = QPushButton("Done")
+        done = QPushButton(phrase("Done"))
         done.setProperty("main", True)
-        done.setToolTip("Back to the read-out")
+        done.setToolTip(phrase("Back to the read-out"))
         done.clicked.connect(self.left)
         foot.addWidget(self.again, 1)
         foot.addWidget(done)
@@ -87,7 +88,7 @@ class SearchPage(ReadoutPage):
     def _toggle(self) -> None:
         if self.busy:
             self.stop()
-            self.words.setText("Stopped; what was found so far stays.")
+            self.words.setText(phrase("Stopped; what was found so far stays."))
         else:
             self.start()
 
@@ -103,7 +104,7 @@ class SearchPage(ReadoutPage):
         self.runner.stop()
 
     def _turn(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
-        self.again.setText("Stop" if on else self._start_words)
+        self.again.setText(phrase("Stop") if on else self._start_words)
         self.bar.setValue(0)
         self.bar.setVisible(on)
 

@@ -36,6 +36,7 @@ from pennello.design.wish_edits import (
 )
 from pennello.design.wishing import turned_round, with_load_wished, with_wish_blend, with_wish_boundary
 from pennello.errors import PennelloError
+from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.hand_page import PICTURES
 from pennello.ui.stations.bench.readout_page import ReadoutPage
@@ -50,12 +51,12 @@ from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
-ENDS = Quantity("Where this colour ends, from A", 0, 120, 0.5, 1, length=True)
-BLEND = Quantity("How softly it hands over", 0, 60, 0.5, 1, length=True)
-RIM = Quantity("A light rim at least so wide", 0.5, 60, 0.5, 1, length=True)
-TOLERANCE = Quantity("Mean dE up to which it holds", 0.1, 50, 0.5, 1, " dE")
+ENDS = Quantity(phrase("Where this colour ends, from A"), 0, 120, 0.5, 1, length=True)
+BLEND = Quantity(phrase("How softly it hands over"), 0, 60, 0.5, 1, length=True)
+RIM = Quantity(phrase("A light rim at least so wide"), 0.5, 60, 0.5, 1, length=True)
+TOLERANCE = Quantity(phrase("Mean dE up to which it holds"), 0.1, 50, 0.5, 1, phrase(" dE"))
 CARD_PX = QSize(150, 118)
-_COLOUR = "a colour ..."
+_COLOUR = phrase("a colour ...")
 
 
 class SwatchButton(QWidget):
@@ -97,12 +98,12 @@ class StopCard(QFrame):
     def __init__(self, number: int, guard: WheelGuard) -> None:
         super().__init__()
         self.setFixedWidth(CARD_PX.width())
-        self.setAccessibleName(f"Wanted colour {number + 1}")
+        self.setAccessibleName(phrase("Wanted colour {number}", number=number + 1))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         self.swatch = SwatchButton()
-        self.paint: QComboBox = choice(f"Wanted colour {number + 1}", guard)
+        self.paint: QComboBox = choice(phrase("Wanted colour {number}", number=number + 1), guard)
         self.paint.activated.connect(lambda at: self.coloured.emit(self.paint.itemData(at)))
         self.end, self.blend = NumberField(ENDS), NumberField(BLEND)
         self.end.edited.connect(self.ended)
@@ -111,19 +112,22 @@ class StopCard(QFrame):
         column.addWidget(self.paint)
         grid = QGridLayout()
         grid.setVerticalSpacing(0)
-        self._last = [Label("to"), Label("soft")]
+        self._last = [Label(phrase("to")), Label(phrase("soft"))]
         for row, (label, field) in enumerate(zip(self._last, (self.end, self.blend), strict=True)):
             label.setObjectName("note")
             label.setBuddy(field)
             grid.addWidget(label, row, 0)
             grid.addWidget(field, row, 1)
         for row, (glyph, words, signal) in enumerate(
-            (("plus", "Another colour after this one", self.added), ("away", "Take this colour out", self.removed))
+            (
+                ("plus", phrase("Another colour after this one"), self.added),
+                ("away", phrase("Take this colour out"), self.removed),
+            )
         ):
             button = QToolButton()
             button.setIcon(icon(glyph))
             button.setToolTip(words)
-            button.setAccessibleName(f"{words}, colour {number + 1}")
+            button.setAccessibleName(phrase("{words}, colour {number}", words=words, number=number + 1))
             button.setFixedSize(26, 26)
             button.setStyleSheet("padding: 2px;")
             button.clicked.connect(signal)
@@ -154,7 +158,7 @@ class WishPage(ReadoutPage):
         self._guard = WheelGuard(self)
         self.cards: list[StopCard] = []
         self.setObjectName("mat")
-        self.setAccessibleName("What the stroke should look like")
+        self.setAccessibleName(phrase("What the stroke should look like"))
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 6, 12, 6)
         column.setSpacing(4)
@@ -174,17 +178,25 @@ class WishPage(ReadoutPage):
     def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
-        title = Label("Wish")
+        title = Label(phrase("Wish"))
         title.setObjectName("station")
         head.addWidget(title)
         head.addWidget(self._segments())
         self.named: dict[str, QPushButton] = {}
         deeds: tuple[tuple[str, str, Callable[[], object]], ...] = (
-            ("Usual", "A light rim and a dark heel, of the paints of the stroke's cakes", self._take_usual),
-            ("This load", "Just what this load lays", self._take_load),
-            ("Like ...", "As another stroke, rim to rim", self._offer_strokes),
-            ("Picture ...", "As a petal in a photo: draw a line across it", self.ask_picture),
-            ("Turn round", "A and B exchanged", lambda: self._set("Turn the wish round", turned_round)),
+            (
+                phrase("Usual"),
+                phrase("A light rim and a dark heel, of the paints of the stroke's cakes"),
+                self._take_usual,
+            ),
+            (phrase("This load"), phrase("Just what this load lays"), self._take_load),
+            (phrase("Like ..."), phrase("As another stroke, rim to rim"), self._offer_strokes),
+            (phrase("Picture ..."), phrase("As a petal in a photo: draw a line across it"), self.ask_picture),
+            (
+                phrase("Turn round"),
+                phrase("A and B exchanged"),
+                lambda: self._set(phrase("Turn the wish round"), turned_round),
+            ),
         )
         for words, hint, act in deeds:
             button = QPushButton(words)
@@ -197,19 +209,19 @@ class WishPage(ReadoutPage):
         self.rim, self.tolerance = NumberField(RIM), NumberField(TOLERANCE)
         self.rim.show_amount(RIM_MM)
         self.tolerance.edited.connect(
-            lambda value: self._set("Tolerance", lambda w: replace(w, tolerance_de00=value), "tolerance")
+            lambda value: self._set(phrase("Tolerance"), lambda w: replace(w, tolerance_de00=value), "tolerance")
         )
-        apply = QPushButton("Rim at least")
+        apply = QPushButton(phrase("Rim at least"))
         apply.setProperty("chip", True)
-        apply.setToolTip("Give the rim's colour that much room, where it has less")
+        apply.setToolTip(phrase("Give the rim's colour that much room, where it has less"))
         apply.clicked.connect(self._rule_rim)
-        self.named["Rim at least"] = apply
-        holds = Label("holds to")
+        self.named[phrase("Rim at least")] = apply
+        holds = Label(phrase("holds to"))
         holds.setObjectName("note")
         holds.setBuddy(self.tolerance)
-        done = QPushButton("Done")
+        done = QPushButton(phrase("Done"))
         done.setProperty("main", True)
-        done.setToolTip("Back to the read-out")
+        done.setToolTip(phrase("Back to the read-out"))
         done.clicked.connect(self.left)
         for widget in (apply, self.rim, holds, self.tolerance, done):
             head.addWidget(widget)
@@ -223,7 +235,10 @@ class WishPage(ReadoutPage):
         row.setSpacing(0)
         self.which = QButtonGroup(self)
         for number, (words, hint) in enumerate(
-            (("start", "What the stroke should look like where it begins"), ("end", "And where it ends, if otherwise"))
+            (
+                ("start", phrase("What the stroke should look like where it begins")),
+                ("end", phrase("And where it ends, if otherwise")),
+            )
         ):
             button = QToolButton()
             button.setText(words)
@@ -235,9 +250,9 @@ class WishPage(ReadoutPage):
             self.which.addButton(button, number)
             row.addWidget(button)
         self.same = QToolButton()
-        self.same.setText("end as start")
-        self.same.setToolTip("The same all the way")
-        self.same.clicked.connect(lambda: self._set("The same all the way", lambda w: replace(w, end=())))
+        self.same.setText(phrase("end as start"))
+        self.same.setToolTip(phrase("The same all the way"))
+        self.same.clicked.connect(lambda: self._set(phrase("The same all the way"), lambda w: replace(w, end=())))
         row.addWidget(self.same)
         return held
 
@@ -274,14 +289,14 @@ class WishPage(ReadoutPage):
         if at >= len(self.cards):
             return  # the wish has become shorter meanwhile
         if key is None:
-            asked = QColorDialog.getColor(QColor(self.cards[at].swatch.colour), self, "A wanted colour")
+            asked = QColorDialog.getColor(QColor(self.cards[at].swatch.colour), self, phrase("A wanted colour"))
             if not asked.isValid():
                 self.refresh()
                 return
             key = asked.name()
         name = str(key)
         paint, srgb = (None, name) if name.startswith("#") else (name, None)
-        self._set_stops("Another wanted colour", at, lambda stops: with_stop_coloured(stops, at, paint, srgb))
+        self._set_stops(phrase("Another wanted colour"), at, lambda stops: with_stop_coloured(stops, at, paint, srgb))
 
     def _move(self, at: int, end_mm: float) -> None:
         u = end_mm / self._model.edge_mm
@@ -289,13 +304,13 @@ class WishPage(ReadoutPage):
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
             return with_wish_boundary(Wanted(stops), at, u).stops
 
-        self._set_stops("Move a wanted boundary", at, make, f"wish end {at}")
+        self._set_stops(phrase("Move a wanted boundary"), at, make, phrase("wish end {at}", at=at))
 
     def _soften(self, at: int, blend_mm: float) -> None:
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
             return with_wish_blend(Wanted(stops), at, blend_mm).stops
 
-        self._set_stops("How softly it hands over", at, make, f"wish blend {at}")
+        self._set_stops(phrase("How softly it hands over"), at, make, phrase("wish blend {at}", at=at))
 
     def _add(self, at: int) -> None:
         def make(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
@@ -304,16 +319,16 @@ class WishPage(ReadoutPage):
             new = Stop(paint=free) if free else Stop(srgb="#c0a090")
             return with_stop_added(stops, at, new)
 
-        self._set_stops("Another wanted colour", at, make)
+        self._set_stops(phrase("Another wanted colour"), at, make)
 
     def _take_usual(self) -> None:
         self._model.edit(
-            "The usual wish",
+            phrase("The usual wish"),
             lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=usual_wish(plan, stroke.id))),
         )
 
     def _take_load(self) -> None:
-        self._model.edit("Wish for what this load lays", lambda plan, stroke: with_load_wished(plan, stroke.id))
+        self._model.edit(phrase("Wish for what this load lays"), lambda plan, stroke: with_load_wished(plan, stroke.id))
 
     def _offer_strokes(self) -> None:
         menu, here = passing_menu(self), self._model.stroke
@@ -322,13 +337,13 @@ class WishPage(ReadoutPage):
                 menu.addAction(menu_words(other.name)).triggered.connect(
                     lambda _=False, name=other.id: self.take_wish(name)
                 )
-        button = self.named["Like ..."]
+        button = self.named[phrase("Like ...")]
         menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
 
     def take_wish(self, other: str) -> None:
         """Wish for what another stroke wishes for."""
         self._model.edit(
-            "The wish of another stroke",
+            phrase("The wish of another stroke"),
             lambda plan, stroke: with_stroke(plan, replace(stroke, wanted=wish_of(plan, stroke.id, other))),
         )
 
@@ -339,11 +354,11 @@ class WishPage(ReadoutPage):
             ruled = with_rim_at_least(stroke.wanted, stroke.rim, self._model.edge_mm, least)
             return with_stroke(plan, replace(stroke, wanted=ruled))
 
-        self._model.edit("A rim at least so wide", change)
+        self._model.edit(phrase("A rim at least so wide"), change)
 
     def ask_picture(self) -> None:
         """Ask for a photo and let the painter draw a line across a petal of it."""
-        path = ask_source(self, "A photo of a petal", "photos", PICTURES)
+        path = ask_source(self, phrase("A photo of a petal"), "photos", PICTURES)
         if path is not None:
             self.open_picture(path)
 
@@ -363,7 +378,7 @@ class WishPage(ReadoutPage):
 
     def take_stops(self, stops: tuple[Stop, ...]) -> None:
         """Wish for these colours."""
-        self._set_stops("A wish from a picture", 0, lambda _: stops)
+        self._set_stops(phrase("A wish from a picture"), 0, lambda _: stops)
 
     # --- following ---
 
@@ -395,6 +410,6 @@ class WishPage(ReadoutPage):
         card.blended.connect(lambda mm: self._soften(at, mm))
         card.added.connect(lambda: self._add(at))
         card.removed.connect(
-            lambda: self._set_stops("Take a wanted colour out", at, lambda stops: without_stop(stops, at))
+            lambda: self._set_stops(phrase("Take a wanted colour out"), at, lambda stops: without_stop(stops, at))
         )
         return card
