@@ -10,7 +10,15 @@ from lantern_face import demo_plan
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAccessible
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QAbstractSpinBox,
+    QApplication,
+    QComboBox,
+    QLineEdit,
+    QSlider,
+    QWidget,
+)
 
 from pennello.session.settings import Settings, config_folder, load_settings
 from pennello.ui.theme.style import apply_theme, light_of
@@ -119,6 +127,45 @@ def test_everything_that_can_be_worked_with_has_a_name(window, key):
     assert not nameless
 
 
+def test_a_choice_of_one_is_told_as_one(window):
+    window.go_to("tray")
+    window.go_to("chart")
+    for group in (window.bar.units, window.bar.themes):
+        for button in group.buttons():
+            assert QAccessible.queryAccessibleInterface(button).role() is QAccessible.Role.RadioButton
+        assert sum(button.isChecked() for button in group.buttons()) == 1
+    for button in window.station("chart").side.switches:
+        assert QAccessible.queryAccessibleInterface(button).role() is QAccessible.Role.RadioButton
+
+
+def test_beads_are_a_list_of_pieces(window):
+    window.go_to("chart")
+    chart = window.station("chart")
+    seen = QAccessible.queryAccessibleInterface(chart.beads)
+    assert seen.role() is QAccessible.Role.List
+    told = [chart.beads.item(row).text() for row in range(chart.beads.count())]
+    assert told[0] == f"1 of {len(told)}: {chart.model.motifs[0].name}"
+    read = [seen.child(at).text(QAccessible.Text.Name) for at in range(seen.childCount())]
+    assert [one for one in read if " of " in one] == told
+    assert len(told) == len(chart.model.motifs)
+
+
+@pytest.mark.parametrize("key", ["tray", "bench", "chart", "order", "day", "notebook"])
+def test_what_is_clicked_is_large_enough(window, key):
+    """WCAG 2.2, 2.5.8: 24 by 24 px at least."""
+    window.resize(1280, 800)
+    window.go_to(key)
+    QApplication.processEvents()
+    kinds = (QAbstractButton, QComboBox, QLineEdit, QSlider)
+    small = [
+        f"{type(one).__name__} {one.width()} x {one.height()}: {one.accessibleName() or one.toolTip()}"
+        for one in window.findChildren(QWidget)
+        if isinstance(one, kinds) and one.isVisibleTo(window) and not isinstance(one.parent(), QAbstractSpinBox)
+        if min(one.width(), one.height()) < 24
+    ]
+    assert small == []
+
+
 # --- saying ---
 
 
@@ -147,6 +194,11 @@ def test_messages_verdicts_and_what_is_chosen_are_said(open_window, said, qtbot)
     QTest.keyClick(order.line, Qt.Key.Key_Right)
     qtbot.waitUntil(lambda: said[-1].startswith("1 of "), timeout=10_000)
     assert ", from 0:" in said[-1]
+    seen = QAccessible.queryAccessibleInterface(order.line)
+    assert seen.role() is QAccessible.Role.List
+    read = [seen.child(at).text(QAccessible.Text.Name) for at in range(seen.childCount())]
+    assert said[-1] in read
+    assert len([one for one in read if " of " in one]) == len(order.line.laid(order.model.arranged))
 
 
 # --- light, contrast, size ---

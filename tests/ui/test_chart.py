@@ -178,9 +178,9 @@ def test_beads_choose_and_reorder(window, station):
         put_motif(station, key)
     beads = station.beads
     names = [one.id for one in committed(window)]
-    QTest.mousePress(beads, Qt.MouseButton.LeftButton, pos=beads.place_of(0).toPoint())
-    QTest.mouseMove(beads, beads.place_of(2).toPoint())
-    QTest.mouseRelease(beads, Qt.MouseButton.LeftButton, pos=beads.place_of(2).toPoint())
+    QTest.mousePress(beads.viewport(), Qt.MouseButton.LeftButton, pos=beads.place_of(0).toPoint())
+    QTest.mouseMove(beads.viewport(), beads.place_of(2).toPoint())
+    QTest.mouseRelease(beads.viewport(), Qt.MouseButton.LeftButton, pos=beads.place_of(2).toPoint())
     assert [one.id for one in committed(window)] == [names[1], names[2], names[0]]
     QTest.keyClick(beads, KEYS.Key_Left)
     assert station.model.chosen.id == names[2]

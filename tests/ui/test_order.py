@@ -74,12 +74,12 @@ def test_a_step_is_dragged_where_it_may_hang_and_refused_where_not(window, stati
 
     def drag(name, to_x):
         card = line.card_of(station.model.arranged.step(name))
-        QTest.mousePress(line, LEFT, pos=card.center().toPoint())
+        QTest.mousePress(line.viewport(), LEFT, pos=card.center().toPoint())
         for part in (0.3, 0.7, 1.0):
             x = card.center().x() + (to_x - card.center().x()) * part
-            QTest.mouseMove(line, QPointF(x, card.center().y()).toPoint())
+            QTest.mouseMove(line.viewport(), QPointF(x, card.center().y()).toPoint())
         assert not line.grab().isNull()
-        QTest.mouseRelease(line, LEFT, pos=QPointF(to_x, card.center().y()).toPoint())
+        QTest.mouseRelease(line.viewport(), LEFT, pos=QPointF(to_x, card.center().y()).toPoint())
 
     drag("scale-field/scale3", 5.0)
     assert "cannot come before" in window.banner.words.text()
@@ -143,7 +143,7 @@ def test_by_keyboard(window, station, qtbot):
         Qt.ScrollPhase.NoScrollPhase,
         False,
     )
-    QApplication.sendEvent(line, wheel)
+    QApplication.sendEvent(line.viewport(), wheel)
     assert line.px_per_s > wide
     station.fit.click()
     assert line.px_per_s != wide * 1.15

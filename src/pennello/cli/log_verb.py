@@ -151,7 +151,7 @@ def _line(page: LogPage) -> str:
             + (f" ({clock(page.planned_s)})" if page.planned_s else "")
         )
     words += [
-        phrase("{trouble} at {place}", trouble=named(one.trouble), place=one.name) if one.name else one.trouble.value
+        phrase("{trouble} at {place}", trouble=named(one.trouble), place=one.name) if one.name else named(one.trouble)
         for one in page.faults
     ]
     return "; ".join(words)

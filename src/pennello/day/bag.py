@@ -171,8 +171,10 @@ def _cakes(event: Event, faces: float, kit: InKit) -> list[Thing]:
                     "lasts for {lasts} of {ceil} faces: take a second one", lasts=lasts, ceil=math.ceil(wanted)
                 )
                 caution = f"{caution}; {short}" if caution else short
-        amount = phrase("{grams:.1f} g", grams=grams) + (
-            phrase(" of {left:.0f} g", left=left[name]) if name in left else ""
+        amount = (
+            phrase("{grams:.1f} g of {left:.0f} g", grams=grams, left=left[name])
+            if name in left
+            else phrase("{grams:.1f} g", grams=grams)
         )
         found.append(Thing(name, amount, "cake", caution, kit.labels.get(name, ""), lasts, math.ceil(wanted)))
     return found

@@ -73,7 +73,8 @@ class ImportPreview:
             phrase("{count} changed", count=len(self.changed)),
             phrase("{unchanged} as they are", unchanged=self.unchanged),
         ]
-        return ", ".join(parts) + (phrase(", {count} refused", count=len(self.refused)) if self.refused else "")
+        parts += [phrase("{count} refused", count=len(self.refused))] if self.refused else []
+        return ", ".join(parts)
 
 
 # --- out ---

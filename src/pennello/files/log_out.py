@@ -158,10 +158,18 @@ def _picture(sheet: Page, x: float, y: float, picture: Picture | None, words: st
 def _lines(page: LogPage, *, asked: bool) -> list[str]:
     lines = []
     if page.painted_s:
-        against = phrase(", predicted {planned_s} min", planned_s=clock(page.planned_s)) if page.planned_s else ""
-        lines.append(phrase("Painted in {painted_s} min{against}.", painted_s=clock(page.painted_s), against=against))
+        took = clock(page.painted_s)
+        lines.append(
+            phrase("Painted in {took} min, predicted {planned} min.", took=took, planned=clock(page.planned_s))
+            if page.planned_s
+            else phrase("Painted in {took} min.", took=took)
+        )
     lines += [_fault_line(one) for one in page.faults]
-    told = (("Light", page.light), ("Kept", page.kept), (phrase("Asked for"), page.asked if asked else ""))
+    told = (
+        (phrase("Light"), page.light),
+        (phrase("Kept"), page.kept),
+        (phrase("Asked for"), page.asked if asked else ""),
+    )
     lines += [f"{word}: {text}." for word, text in told if text]
     if page.note:
         lines.append(page.note)
@@ -169,5 +177,7 @@ def _lines(page: LogPage, *, asked: bool) -> list[str]:
 
 
 def _fault_line(one: PageFault) -> str:
-    where = phrase(" at {one}", one=one.name) if one.name else ""
-    return f"{one.trouble.value.capitalize()}{where}: {one.mend}"
+    trouble = named(one.trouble).capitalize()
+    if one.name:
+        return phrase("{trouble} at {place}: {mend}", trouble=trouble, place=one.name, mend=one.mend)
+    return f"{trouble}: {one.mend}"

@@ -125,8 +125,11 @@ def _unreadable(data: bytes, error: Exception) -> str:
         )
     place = re.search(r"byte (\d+)", str(error))
     line = data[: int(place[1])].count(b"\n") + 1 if place else 0
-    where = phrase(" at line {line}", line=line) if line else ""
-    return phrase("the file is not valid JSON{where}; correct it in a text editor or open another copy.", where=where)
+    if not line:
+        return phrase("the file is not valid JSON; correct it in a text editor or open another copy.")
+    return phrase(
+        "the file is not valid JSON at line {line}; correct it in a text editor or open another copy.", line=line
+    )
 
 
 _WORDS = {

@@ -104,13 +104,19 @@ def _taken(jobs: list[PaintJob], loads: dict[str, int]) -> list[str]:
     found = []
     for job in jobs:
         if job.load:
-            how = phrase("Go on with") if job.goes_on else "Take"
-            again = phrase(", again before stroke {map}", map=", ".join(map(str, job.anew))) if job.anew else ""
-            found.append(
-                phrase(
-                    "{how} load {loads} ({tool}){again}.", how=how, loads=loads[job.load], tool=job.tool, again=again
+            told = {"load": loads[job.load], "tool": job.tool}
+            strokes = ", ".join(map(str, job.anew))
+            if job.goes_on and job.anew:
+                words = phrase(
+                    "Go on with load {load} ({tool}), again before stroke {strokes}.", strokes=strokes, **told
                 )
-            )
+            elif job.goes_on:
+                words = phrase("Go on with load {load} ({tool}).", **told)
+            elif job.anew:
+                words = phrase("Take load {load} ({tool}), again before stroke {strokes}.", strokes=strokes, **told)
+            else:
+                words = phrase("Take load {load} ({tool}).", **told)
+            found.append(words)
         else:
             found.append(phrase("Take the {tool}.", tool=job.tool))
     return list(dict.fromkeys(found))

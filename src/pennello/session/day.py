@@ -316,7 +316,7 @@ def noted(event: Event) -> LogPage:
     painted = sum(one.faces * (one.took_s or one.planned_s) for one in found.designs)
     planned = sum(one.faces * one.planned_s for one in found.designs)
     colours = tuple(dict.fromkeys(colour for one in event.on_menu for colour in one.colours[:1]))
-    note = phrase("{faces} faces, {gone} left. ", faces=found.faces, gone=found.gone) + " ".join(found.next_time)
+    note = " ".join((phrase("{faces} faces, {gone} left.", faces=found.faces, gone=found.gone), *found.next_time))
     begins = begins_at(event).isoformat(timespec="seconds")
     timed = LogPage(begins, event.name, painted_s=round(painted, 1), planned_s=round(planned, 1))
     return replace(timed, note=note, colours=colours)

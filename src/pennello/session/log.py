@@ -298,20 +298,22 @@ class OwnHand:
         """One sentence."""
         if self.angle_deg is None:
             lacking = LEAST_TRIES - self.tries
-            return (
-                phrase("Your hand is a usual one until it has painted {lacking} more try.", lacking=lacking)
-                if lacking == 1
-                else phrase("Your hand is a usual one until it has painted {lacking} more tries.", lacking=lacking)
+            return plural(
+                lacking,
+                "Your hand is a usual one until it has painted {count} more try.",
+                "Your hand is a usual one until it has painted {count} more tries.",
             )
-        beside = (
-            phrase(", {offset_mm:.1f} mm beside on the cake", offset_mm=self.offset_mm)
-            if self.offset_mm is not None
-            else ""
-        )
+        if self.offset_mm is None:
+            return phrase(
+                "Your hand: the chisel is off by {angle_deg:.0f} degrees, from {tries} tries.",
+                angle_deg=self.angle_deg,
+                tries=self.tries,
+            )
         return phrase(
-            "Your hand: the chisel is off by {angle_deg:.0f} degrees{beside}, from {tries} tries.",
+            "Your hand: the chisel is off by {angle_deg:.0f} degrees, {offset_mm:.1f} mm beside on the cake, "
+            "from {tries} tries.",
             angle_deg=self.angle_deg,
-            beside=beside,
+            offset_mm=self.offset_mm,
             tries=self.tries,
         )
 

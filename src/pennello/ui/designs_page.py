@@ -7,7 +7,6 @@ from typing import Any
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QImage, QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QComboBox,
     QDialog,
     QGridLayout,
@@ -15,7 +14,6 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QSizePolicy,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -29,6 +27,7 @@ from pennello.session.design_pictures import DesignPicture, design_picture
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface, centred
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar, foot_row
@@ -73,9 +72,9 @@ class DesignCard(QWidget):
         column.addWidget(self.title)
         column.addWidget(self.words)
         row = QHBoxLayout()
-        self.colours = QButtonGroup(self)
+        self.colours = OneOf(self)
         for number, words in enumerate((phrase("as it is"), design.colours)):
-            button = QToolButton()
+            button = QPushButton()
             button.setText(words)
             button.setCheckable(True)
             button.setChecked(number == 0)

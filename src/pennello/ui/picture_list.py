@@ -7,12 +7,11 @@ from dataclasses import dataclass
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QIcon, QImage
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
-    QToolButton,
+    QPushButton,
     QVBoxLayout,
     QWidget,
 )
@@ -20,6 +19,7 @@ from PySide6.QtWidgets import (
 from pennello.design.plan import Plan
 from pennello.phrases import phrase
 from pennello.ui.gallery import Gallery, tile
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.progress import ThinBar
 
 ALL = "all"
@@ -68,7 +68,7 @@ class PictureList(QWidget):
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(lambda _: self._sift())
         column.addWidget(self.search)
-        self.groups = QButtonGroup(self)
+        self.groups = OneOf(self)
         self._chips = QHBoxLayout()
         self._chips.setSpacing(4)
         column.addLayout(self._chips)
@@ -101,7 +101,7 @@ class PictureList(QWidget):
             self._entries[one.key], self._of[one.key] = one, item
             self._show_picture(one.key)
         for name in dict.fromkeys((ALL, *(one.group for one in entries if one.group not in more), *more)):
-            chip = QToolButton()
+            chip = QPushButton()
             chip.setText(name)
             chip.setCheckable(True)
             chip.setChecked(name == ALL)

@@ -7,12 +7,12 @@ from dataclasses import replace
 from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPixmap
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QComboBox,
     QHBoxLayout,
     QInputDialog,
     QLineEdit,
     QMenu,
+    QPushButton,
     QSizePolicy,
     QToolButton,
     QWidget,
@@ -29,6 +29,7 @@ from pennello.ui.binding import follow
 from pennello.ui.station import UndoRedo
 from pennello.ui.theme.icons import icon
 from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 
@@ -123,10 +124,10 @@ class TopBar(QWidget):
         words = line.text() or line.placeholderText()
         line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, 70), 320))
 
-    def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> QButtonGroup:
-        group = QButtonGroup(self)
+    def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> OneOf:
+        group = OneOf(self)
         for name in names:
-            button = QToolButton()
+            button = QPushButton()
             button.setText(told(name))
             button.setProperty("choice", name)
             button.setProperty("segment", True)

@@ -8,7 +8,7 @@ from typing import Any
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QIcon, QImage
-from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
 from pennello.design.edits import with_stroke
 from pennello.design.holds import FIVE
@@ -18,6 +18,7 @@ from pennello.phrases import named, phrase
 from pennello.session.catalogue import CataloguePicture, family_plan, laid
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.gallery import tile
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
@@ -51,7 +52,7 @@ class HoldButtons(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(4)
-        self.group = QButtonGroup(self)
+        self.group = OneOf(self)
         self.buttons: dict[Hold, QToolButton] = {}
         under = Qt.ToolButtonStyle.ToolButtonTextUnderIcon if words else Qt.ToolButtonStyle.ToolButtonIconOnly
         for hold in FIVE:

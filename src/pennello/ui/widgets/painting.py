@@ -12,7 +12,7 @@ from functools import wraps
 from typing import TypeVar
 
 from PySide6.QtGui import QPaintDevice, QPainter, QPaintEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QAbstractScrollArea, QWidget
 
 Drawn = TypeVar("Drawn", bound=QWidget)
 
@@ -28,11 +28,11 @@ def painting(surface: QPaintDevice) -> Iterator[QPainter]:
 
 
 def painted(draw: Callable[[Drawn, QPainter, QPaintEvent], None]) -> Callable[[Drawn, QPaintEvent], None]:
-    """Make a widget's paintEvent of a method that is given the painter too."""
+    """Make a widget's paintEvent of a method that is given the painter too; a list is painted within its frame."""
 
     @wraps(draw)
     def paint_event(self: Drawn, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        painter = QPainter(self.viewport() if isinstance(self, QAbstractScrollArea) else self)
         try:
             draw(self, painter, event)
         finally:

@@ -459,8 +459,9 @@ class HandPage(QFrame):
             field.show_amount(value)
         own = self._model.plan.dry_after_s != DRY_AFTER_S
         self.dry.setToolTip(
-            phrase("A coat of 20 µm is dry to the touch after: ")
-            + ("yours" if own else phrase("a default; time yours"))
+            phrase("A coat of 20 µm is dry to the touch after: yours")
+            if own
+            else phrase("A coat of 20 µm is dry to the touch after: a default; time yours")
         )
         with QSignalBlocker(self.exit):
             self.exit.setCurrentIndex(list(Exit).index(way.exit))

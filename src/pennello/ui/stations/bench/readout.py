@@ -258,15 +258,12 @@ class Readout(QFrame):
             return
         self.mark.show_word(outcome.state.value)
         seen = outcome.seen
-        self.figures.setText(
-            phrase(
-                "mean {de}, 95 % below {de_2} · predicted; "
-                "never calibrated, about 5 dE off and one in twenty over 11{lasting}",
-                de=de_text(seen.mean_de00),
-                de_2=de_text(seen.p95_de00),
-                lasting=_lasting(outcome),
-            )
+        told = (
+            phrase("mean {mean}, 95 % below {most}", mean=de_text(seen.mean_de00), most=de_text(seen.p95_de00)),
+            phrase("predicted; never calibrated, about 5 dE off and one in twenty over 11"),
+            _lasting(outcome),
         )
+        self.figures.setText(" · ".join(one for one in told if one))
         if outcome.verdict is not None and not self._trying:
             self._show_verdict(outcome)
         elif not self._trying:
@@ -417,8 +414,7 @@ def _lasting(outcome: Outcome) -> str:
     if count is None:
         return ""
     if count >= MOST_FROM_ONE_LOAD:
-        return phrase(" · one load gives {count} of these or more", count=count)
-    words = (
-        phrase("one load gives {count} of these", count=count) if count else phrase("one load does not last to its end")
-    )
-    return phrase(" · {words}, pale from number {count}", words=words, count=count + 1) if count else f" · {words}"
+        return phrase("one load gives {count} of these or more", count=count)
+    if not count:
+        return phrase("one load does not last to its end")
+    return phrase("one load gives {count} of these, pale from number {first}", count=count, first=count + 1)

@@ -157,7 +157,8 @@ class StripeCard(QFrame):
         grams = cut_list(cake)[self.number].grams
         wear = phrase("{grams:.1f} g, hollow {hollow_mm}", grams=grams, hollow_mm=length_text(stripe.hollow_mm, unit))
         lasts = phrase("not used here") if math.isinf(faces) else phrase("lasts about {faces:,.0f} faces", faces=faces)
-        self.words.setText(f"{wear}\n{lasts}" + (phrase(", {dirt:.0%} dirty", dirt=dirt) if dirt > 0.005 else ""))
+        parts = [lasts, phrase("{dirt:.0%} dirty", dirt=dirt)] if dirt > 0.005 else [lasts]
+        self.words.setText(f"{wear}\n{', '.join(parts)}")
 
 
 class MixMark(QWidget):

@@ -210,7 +210,8 @@ class LoadShelf(QWidget):
 
 def _words(plan: Plan, load: PlanStroke) -> str:
     used = len(used_by(plan, load.id))
-    return f"{load.name}\n{plural(used, '{count} piece', '{count} pieces') if used else 'not used'}"
+    told = plural(used, "{count} piece", "{count} pieces") if used else phrase("not used")
+    return f"{load.name}\n{told}"
 
 
 def _lasts(plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:

@@ -1,4 +1,4 @@
-"""Below the chart: the motifs to pick up, as pictures of their own strokes, and the beads of the painting order."""
+"""Below the chart: the motifs to pick up, as pictures of their own strokes."""
 
 from __future__ import annotations
 
@@ -8,8 +8,8 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
+from PySide6.QtCore import QPointF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QToolButton, QWidget
 
 from pennello.kit import catalogue
@@ -20,17 +20,13 @@ from pennello.path.cubic import position
 from pennello.phrases import phrase
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
-from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.bit_by_bit import BitByBit
-from pennello.ui.widgets.paint import draw_note
-from pennello.ui.widgets.painting import painted, painting
+from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 from pennello.ui.widgets.qt_surface import outline_of
 
 _ICON = QSize(58, 46)
-_BEAD_PX, _STEP_PX = 22, 30
 
 
 def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | None = None) -> QIcon:
@@ -179,124 +175,3 @@ class MotifRow(QWidget):
     def _show_picture(self, key: str) -> None:
         if key in self.buttons:
             self.buttons[key].setIcon(QIcon(self._gallery.pictures[key].tile(_ICON)))
-
-
-class Beads(QWidget):
-    """The painting order as beads on a string; a bead is dragged to another place.
-
-    Signals
-    -------
-    chosen(str), moved(str, int)
-        A motif, and its new number on this chart.
-    """
-
-    chosen = Signal(str)
-    moved = Signal(str, int)
-
-    def __init__(self, model: ChartModel) -> None:
-        super().__init__()
-        self._model = model
-        self._words = phrase("painting order")
-        self._held: tuple[str, float] | None = None
-        self._x = 0.0
-        self.setFixedHeight(30)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(phrase("Order of painting: arrows choose, Ctrl and arrows move"))
-        self.setToolTip(phrase("The order of painting: drag a bead to another place"))
-        self._drawn: object = None
-        model.shown.connect(self._follow)
-
-    def _follow(self) -> None:
-        """Draw the beads anew where they are others: not for each step of a drag."""
-        beads = ([one.id for one in self._model.motifs], self._model.chosen_id)
-        if beads != self._drawn:
-            self._drawn = beads
-            self._tell_chosen()
-            self.update()
-
-    def _tell_chosen(self) -> None:
-        """Have the bead that is chosen said, with its place in the order."""
-        motifs = self._model.motifs
-        here = next((number for number, one in enumerate(motifs, 1) if one.id == self._model.chosen_id), 0)
-        words = (
-            phrase("{here} of {count}: {motifs}", here=here, count=len(motifs), motifs=motifs[here - 1].name)
-            if here
-            else ""
-        )
-        self.setAccessibleDescription(words)
-        if self.hasFocus():
-            announce(self, words)
-
-    def place_of(self, number: int) -> QPointF:
-        """Return where a bead lies."""
-        return QPointF(self._first_px + number * _STEP_PX, self.height() / 2)
-
-    @property
-    def _first_px(self) -> float:
-        """Where the first bead lies: behind the words."""
-        return max(96.0, self.fontMetrics().horizontalAdvance(self._words) + 14.0)
-
-    def _at(self, x: float) -> int:
-        return round((x - self._first_px) / _STEP_PX)
-
-    @painted
-    def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
-        """Draw the string and its beads."""
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        inks, motifs = theme(), self._model.motifs
-        align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
-        draw_note(painter, QRectF(2, 0, self._first_px - 6, self.height()), self._words, align)
-        if not motifs:
-            return
-        painter.setPen(QPen(QColor(inks.line), 2))
-        painter.drawLine(self.place_of(0), self.place_of(len(motifs) - 1))
-        chosen = self._model.chosen
-        for number, one in enumerate(motifs):
-            at = self.place_of(number)
-            if self._held is not None and self._held[0] == one.id:
-                at.setX(self._x)
-            here = chosen is not None and chosen.id == one.id
-            painter.setPen(QPen(QColor(inks.accent if here else inks.ink_2), 2 if here else 1))
-            painter.setBrush(QColor(inks.mat))
-            painter.drawEllipse(at, _BEAD_PX / 2, _BEAD_PX / 2)
-            draw_note(painter, QRectF(at.x() - 11, at.y() - 11, 22, 22), str(number + 1))
-        if self.hasFocus():
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(QColor(inks.accent), 1.4, Qt.PenStyle.DashLine))
-            painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 6, 6)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Take a bead."""
-        motifs, number = self._model.motifs, self._at(event.position().x())
-        if 0 <= number < len(motifs):
-            self._held, self._x = (motifs[number].id, event.position().x()), event.position().x()
-            self.chosen.emit(motifs[number].id)
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        """Move it along the string."""
-        if self._held is not None:
-            self._x = event.position().x()
-            self.update()
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        """Let go of it."""
-        if self._held is not None:
-            name, start = self._held
-            self._held = None
-            if abs(event.position().x() - start) > _STEP_PX / 2:
-                self.moved.emit(name, min(max(self._at(event.position().x()), 0), len(self._model.motifs) - 1))
-            self.update()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Choose with arrows, move with Ctrl."""
-        way = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()), 0)
-        motifs, chosen = self._model.motifs, self._model.chosen
-        if not way or not motifs:
-            super().keyPressEvent(event)
-            return
-        here = next((n for n, one in enumerate(motifs) if chosen and one.id == chosen.id), -way)
-        to = min(max(here + way, 0), len(motifs) - 1)
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and chosen is not None:
-            self.moved.emit(chosen.id, to)
-        else:
-            self.chosen.emit(motifs[to].id)

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QStackedWidget,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -57,6 +56,7 @@ from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
@@ -479,17 +479,18 @@ class SidePanel(QFrame):
         self.loads = LoadShelf(model, bench, guard)
         self.hand = MotifPanel(model)
         self.pages = QStackedWidget()
-        self.switches: list[QToolButton] = []
+        self.switches: list[QPushButton] = []
+        group = OneOf(self)
         head = QHBoxLayout()
         head.setSpacing(2)
         named = ((phrase("Parts"), self.parts), (phrase("Loads"), self.loads), (phrase("In the hand"), self.hand))
         for number, (words, page) in enumerate(named):
             self.pages.addWidget(page)
-            button = QToolButton()
-            button.setText(words)
+            button = QPushButton(words)
             button.setCheckable(True)
             button.setProperty("segment", True)
             button.clicked.connect(lambda _=False, at=number: self.show_page(at))
+            group.addButton(button)
             head.addWidget(button)
             self.switches.append(button)
         head.addStretch(1)

@@ -522,13 +522,15 @@ def _within(one: PlanPart | PlacedMotif) -> str:
 
 def _words(one: PlanPart | PlacedMotif) -> str:
     if isinstance(one, PlacedMotif):
-        return f"{one.name}{', both sides' if one.twin else ''}"
+        return phrase("{piece}, both sides", piece=one.name) if one.twin else one.name
     return one.name if one.habit is Habit.USUAL else f"{one.name}, {named(one.habit)}"
 
 
 def _tip(plan: Plan, one: PlanPart | PlacedMotif) -> str:
     if isinstance(one, PlacedMotif):
-        return phrase("laid with ") + ", ".join(dict.fromkeys(plan.stroke(load).name for _, load in one.loads))
+        return phrase(
+            "laid with {loads}", loads=", ".join(dict.fromkeys(plan.stroke(load).name for _, load in one.loads))
+        )
     return plural(
         len(pieces_in(plan, one.id)),
         "{count} piece, painted {habit}",

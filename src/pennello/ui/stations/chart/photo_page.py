@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QDialog, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.chart.chart import Chart
 from pennello.chart.names import place_words
@@ -16,6 +16,7 @@ from pennello.phrases import phrase
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mark_pad import MarkPad
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
@@ -41,10 +42,10 @@ class PhotoPage(QDialog):
         self._path, self._chart = path, chart
         self.pad = MarkPad(picture, ORDINALS, _STARTS, self.refresh)
         self.names: list[QComboBox] = []
-        self.which = QButtonGroup(self)
+        self.which = OneOf(self)
         head = QHBoxLayout()
         for number, name in enumerate(_usual(chart)):
-            button = QToolButton()
+            button = QPushButton()
             button.setText(ORDINALS[number])
             button.setProperty("segment", True)
             button.setCheckable(True)

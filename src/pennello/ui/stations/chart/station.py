@@ -50,10 +50,11 @@ from pennello.ui.copying import Copied
 from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.gallery import Gallery
 from pennello.ui.station import Station, Workplace
+from pennello.ui.stations.chart.beads import Beads
 from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.stations.chart.motif_row import Beads, MotifRow
+from pennello.ui.stations.chart.motif_row import MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.working_out import WorkingOut
 from pennello.ui.widgets.asking import ask_source, ask_target
@@ -225,6 +226,10 @@ class ChartStation(QWidget, Station):
     def _time(self) -> QHBoxLayout:
         """Return the beads, and when the chart is looked at."""
         row = QHBoxLayout()
+        order = Label(phrase("painting order"))
+        order.setObjectName("note")
+        order.setBuddy(self.beads)
+        row.addWidget(order)
         row.addWidget(self.beads, 1)
         self.when = QSlider(Qt.Orientation.Horizontal)
         self.when.setRange(0, 100)

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QAbstractItemView, QDialog, QHBoxLayout, QHeaderVi
 from pennello.day.books import Report
 from pennello.day.event import Event
 from pennello.day.queue import WhatIf
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.day import EVENT_COLUMNS, KnownEvent, event_rows
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.theme.tokens import theme
@@ -154,17 +154,22 @@ def report_lines(event: Event, found: Report) -> list[str]:
     if found.wait_s is not None:
         lines.append(phrase("Half of them waited less than {wait_s}.", wait_s=minutes(found.wait_s)))
     for one in found.designs:
-        took = phrase(", took {took_s} min", took_s=clock(one.took_s)) if one.took_s is not None else ""
-        lines.append(
-            phrase(
-                "{one}: {faces} {faces_2}, planned {planned_s} min{took}.",
-                one=one.title,
-                faces=one.faces,
-                faces_2=_faces(one.faces),
-                planned_s=clock(one.planned_s),
-                took=took,
-            )
+        told = {"title": one.title, "planned": clock(one.planned_s)}
+        line = plural(
+            one.faces,
+            "{title}: {count} face, planned {planned} min.",
+            "{title}: {count} faces, planned {planned} min.",
+            **told,
         )
+        if one.took_s is not None:
+            line = plural(
+                one.faces,
+                "{title}: {count} face, planned {planned} min, took {took} min.",
+                "{title}: {count} faces, planned {planned} min, took {took} min.",
+                took=clock(one.took_s),
+                **told,
+            )
+        lines.append(line)
     money, sign = found.money, event.currency
     lines.append(
         phrase(
@@ -176,24 +181,14 @@ def report_lines(event: Event, found: Report) -> list[str]:
         )
     )
     if money.break_even_faces is not None:
-        lines.append(
-            phrase(
-                "It pays from {break_even_faces} {faces} on.",
-                break_even_faces=money.break_even_faces,
-                faces=_faces(money.break_even_faces),
-            )
-        )
+        lines.append(plural(money.break_even_faces, "It pays from {count} face on.", "It pays from {count} faces on."))
     used = ", ".join(
         phrase("{name} {grams:.1f} g", name=name, grams=grams)
         for name, grams in sorted(found.grams, key=lambda one: -one[1])[:6]
     )
     if used:
         lines.append(phrase("Most used: {used}.", used=used))
-    return [*lines, phrase("Next time: ") + " ".join(found.next_time)]
-
-
-def _faces(count: int) -> str:
-    return "face" if count == 1 else "faces"
+    return [*lines, phrase("Next time: {what}", what=" ".join(found.next_time))]
 
 
 class MenuBoard(QDialog):

@@ -308,16 +308,13 @@ class DayStation(PagedStation):
                 self.bag.addItem(item)
         missing = sum(one.name not in self.day.packed for one in things)
         buy = len(to_buy(things))
-        tail = phrase("; {buy} to buy", buy=buy) if buy else ""
-        self.bag_words.setText(
-            phrase(
-                "For {faces:.0f} faces: {missing} of {count} not packed yet{tail}.",
-                faces=self.model.faces,
-                missing=missing,
-                count=len(things),
-                tail=tail,
+        counts = {"faces": self.model.faces, "missing": missing, "things": len(things)}
+        words = phrase("For {faces:.0f} faces: {missing} of {things} not packed yet.", **counts)
+        if buy:
+            words = phrase(
+                "For {faces:.0f} faces: {missing} of {things} not packed yet; {buy} to buy.", buy=buy, **counts
             )
-        )
+        self.bag_words.setText(words)
 
     def _tick(self, item: QListWidgetItem) -> None:
         name = str(item.data(_NAME))

@@ -210,25 +210,19 @@ class SheetPage(PhotoDialog):
         self.scores = scores
         best, worst = best_and_worst(scores)
         better = trend(scores)
-        tail = ""
+        told = [phrase("Best: try {number} with {points} of 100 points.", number=best.number, points=best.points)]
         if len(scores) > 2 and abs(better) >= 0.5:
-            tail = (
-                phrase(" Each try {better:.1f} points better than the one before.", better=abs(better))
+            told.append(
+                phrase("Each try {better:.1f} points better than the one before.", better=abs(better))
                 if better > 0
-                else phrase(" Each try {better:.1f} points worse than the one before.", better=abs(better))
+                else phrase("Each try {better:.1f} points worse than the one before.", better=abs(better))
             )
         self.words.setText("")
-        self.summary.setText(
-            phrase(
-                "Best: try {number} with {points} of 100 points.{tail}",
-                number=best.number,
-                points=best.points,
-                tail=tail,
-            )
-        )
+        self.summary.setText(" ".join(told))
         self.listed.clear()
         for one in scores:
-            mark = " · best" if one is best else " · worst" if one is worst and len(scores) > 1 else ""
+            last = one is worst and len(scores) > 1
+            mark = f" · {phrase('best')}" if one is best else f" · {phrase('worst')}" if last else ""
             item = QListWidgetItem(
                 phrase(
                     "{number}: {points} points{mark}\n{one}\n{measured}",

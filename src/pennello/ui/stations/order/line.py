@@ -24,7 +24,7 @@ from PySide6.QtGui import (
     QPen,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QScrollArea, QWidget
+from PySide6.QtWidgets import QScrollArea
 
 from pennello.lay.drying import DRY
 from pennello.order.arrange import Arranged
@@ -37,6 +37,7 @@ from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mar
 from pennello.ui.stations.order.model import OrderModel, drying
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
+from pennello.ui.widgets.drawn_list import DrawnList
 from pennello.ui.widgets.paint import draw_note, note_font, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
@@ -74,7 +75,7 @@ def _hung(view: Arranged) -> _Hung:
     return _Hung(view, laid, [step for step in laid if step.id in before], next_s)
 
 
-class WashingLine(QWidget):
+class WashingLine(DrawnList):
     """The line; wider than its window when the design takes long.
 
     Signals
@@ -87,7 +88,7 @@ class WashingLine(QWidget):
 
     def __init__(self, model: OrderModel) -> None:
         super().__init__()
-        self.model = model
+        self.orders = model
         self.px_per_s = 5.0
         self.reason = ""
         self._held: tuple[str, float] | None = None
@@ -95,7 +96,6 @@ class WashingLine(QWidget):
         self._x = 0.0
         self._images: dict[int, tuple[Picture, QImage]] = {}
         self._hung: _Hung | None = None
-        self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(phrase("Steps on the clock: arrows choose one, Ctrl and arrows move it"))
         model.shown.connect(self.refresh)
@@ -118,7 +118,7 @@ class WashingLine(QWidget):
     @property
     def card_px(self) -> float:
         """How far steps hang down: what the lanes below leave, within limits."""
-        view = self.model.view
+        view = self.orders.view
         lanes = _LANE_PX * (len(self._lanes(view)) + 2) if view is not None else 0
         return float(min(max(self.height() - LINE_Y - 60 - lanes, _CARD_PX[0]), _CARD_PX[1]))
 
@@ -129,7 +129,7 @@ class WashingLine(QWidget):
 
     def card_of(self, step: Step) -> QRectF:
         """Return where a step hangs: as wide as its time, a little wider where there is room."""
-        view = self.model.view
+        view = self.orders.view
         wide = max(step.seconds * self.px_per_s, _LEAST_PX)
         if view is not None and wide < _ROOMY_PX:
             after = self._known(view).next_s.get(step.id, view.sums.total_s)
@@ -137,38 +137,46 @@ class WashingLine(QWidget):
             wide = max(wide, min(_ROOMY_PX, room))
         return QRectF(self.x_at(step.start_s), LINE_Y, wide, self.card_px)
 
+    def rect_of(self, row: int) -> QRectF:
+        """Return where a step hangs, by its place in the order."""
+        view = self.orders.view
+        steps = self.laid(view) if view is not None else []
+        return self.card_of(steps[row]) if row < len(steps) else QRectF()
+
     def step_at(self, at: QPointF) -> Step | None:
         """Return the step that hangs at a point, or None."""
-        view = self.model.view
+        view = self.orders.view
         hits = [step for step in self.laid(view) if self.card_of(step).contains(at)] if view is not None else []
         return hits[-1] if hits else None
 
     def refresh(self) -> None:
         """Follow the model: as wide as the time, as high as the lanes."""
-        view = self.model.view
+        view = self.orders.view
         if view is not None:
             wide = self.x_at(view.sums.total_s) + 60
             high = LINE_Y + _CARD_PX[0] + 48 + _LANE_PX * (len(self._lanes(view)) + 1)
             if self.minimumSize() != QSize(round(wide), round(high)):
                 self.setMinimumSize(round(wide), round(high))
             self._tell_chosen(view)
-        self.update()
+        self.redraw()
 
     def _tell_chosen(self, view: Arranged) -> None:
         """Have the step that is chosen said, with its place in the order and its time."""
         laid = self.laid(view)
-        here = next((number for number, step in enumerate(laid) if step.id == self.model.chosen), None)
-        words = ""
-        if here is not None:
-            step = laid[here]
-            words = phrase(
+        told = [
+            phrase(
                 "{here} of {count}: {step}, from {start_s}, {seconds:.0f} s",
-                here=here + 1,
+                here=here,
                 count=len(laid),
                 step=step.words,
                 start_s=clock(step.start_s),
                 seconds=step.seconds,
             )
+            for here, step in enumerate(laid, 1)
+        ]
+        here = next((number for number, step in enumerate(laid) if step.id == self.orders.chosen), -1)
+        self.show_words(told, [tip(self._told(step)) for step in laid], here)
+        words = told[here] if here >= 0 else ""
         if words != self.accessibleDescription():
             self.setAccessibleDescription(words)
             if self.hasFocus():
@@ -181,7 +189,7 @@ class WashingLine(QWidget):
 
     def fit(self, width: int) -> None:
         """Show all of the time in a width, if that is not too narrow to see."""
-        view = self.model.view
+        view = self.orders.view
         if view is not None and view.sums.total_s > 0:
             self.set_scale(max((width - LEFT_PX - 60) / view.sums.total_s, 2.4))
 
@@ -192,21 +200,19 @@ class WashingLine(QWidget):
         step = self.step_at(event.position())
         self.setFocus()
         if event.button() == Qt.MouseButton.LeftButton:
-            self.model.choose(step.id if step is not None else "")
+            self.orders.choose(step.id if step is not None else "")
             self._held = (step.id, event.position().x()) if step is not None else None
             self._x, self._moved = event.position().x(), False
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         """Move it along the line; say why where it cannot hang."""
         if self._held is None:
-            step = self.step_at(event.position())
-            self.setToolTip(tip(self._told(step)) if step is not None else "")
             return
         self._x = event.position().x()
         if abs(self._x - self._held[1]) > 6:
             self._moved = True
-            self.reason = self.model.drag(self._held[0], self._place_at(self._x, self._held[0]))
-        self.update()
+            self.reason = self.orders.drag(self._held[0], self._place_at(self._x, self._held[0]))
+        self.redraw()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """Let go of it."""
@@ -215,15 +221,15 @@ class WashingLine(QWidget):
         reason, moved = self.reason, self._moved
         self._held, self._moved, self.reason = None, False, ""
         if reason:
-            self.model.give_back()
+            self.orders.give_back()
             self.refused.emit(reason)
         elif moved:
-            self.model.drop()
-        self.update()
+            self.orders.drop()
+        self.redraw()
 
     def _place_at(self, x: float, name: str) -> int:
         """Return the place among the other steps that a point of the line stands for."""
-        arranged = self.model.arranged
+        arranged = self.orders.arranged
         assert arranged is not None
         others = [step for step in self.laid(arranged) if step.id != name]
         return sum(self.card_of(step).center().x() < x for step in others)
@@ -232,25 +238,25 @@ class WashingLine(QWidget):
         """Choose with arrows, move with Ctrl; Esc gives a drag back."""
         key = Qt.Key(event.key())
         way = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(key, 0)
-        arranged = self.model.arranged
+        arranged = self.orders.arranged
         if key == Qt.Key.Key_Escape and self._held is not None:
             self._held, self._moved, self.reason = None, False, ""
-            self.model.give_back()
+            self.orders.give_back()
             return
         if not way or arranged is None or not arranged.order:
-            super().keyPressEvent(event)
+            event.ignore()
             return
         order = arranged.order
-        here = order.index(self.model.chosen) if self.model.chosen in order else -way
+        here = order.index(self.orders.chosen) if self.orders.chosen in order else -way
         to = min(max(here + way, 0), len(order) - 1)
-        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self.model.chosen in order:
-            reason = self.model.drag(self.model.chosen, to)
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and self.orders.chosen in order:
+            reason = self.orders.drag(self.orders.chosen, to)
             if reason:
                 self.refused.emit(reason)
             else:
-                self.model.drop()
+                self.orders.drop()
         else:
-            self.model.choose(order[to])
+            self.orders.choose(order[to])
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """Zoom the clock with Ctrl."""
@@ -273,7 +279,7 @@ class WashingLine(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.fillRect(event.rect(), QColor(theme().mat))
-        view = self.model.view
+        view = self.orders.view
         if view is None:
             return
         self._draw_clock(painter, view)
@@ -306,7 +312,7 @@ class WashingLine(QWidget):
 
     def _draw_card(self, painter: QPainter, view: Arranged, step: Step, number: int) -> None:
         inks, card = theme(), self.card_of(step)
-        here = step.id == self.model.chosen
+        here = step.id == self.orders.chosen
         held = self._held is not None and self._moved and self._held[0] == step.id
         if held:
             card.moveLeft(self._x - card.width() / 2)
@@ -317,7 +323,7 @@ class WashingLine(QWidget):
         painter.drawRoundedRect(card.adjusted(1, 4, -1, 0), 4, 4)
         for x in (card.left() + 6, card.right() - 6) if card.width() > 30 else (card.center().x(),):
             painter.fillRect(QRectF(x - 1.5, card.top() - 5, 3, 14), QColor(inks.ink_2))
-        picture = self.model.pictures.get(step.id)
+        picture = self.orders.pictures.get(step.id)
         box = card.adjusted(4, 14, -4, -22)
         if picture is not None and picture.shape[0] > 1:
             image = self._image(picture)
@@ -351,7 +357,7 @@ class WashingLine(QWidget):
 
     def _draw_places(self, painter: QPainter) -> None:
         """While a step is dragged: where it may hang."""
-        arranged = self.model.arranged
+        arranged = self.orders.arranged
         if self._held is None or not self._moved or arranged is None:
             return
         order = list(arranged.timing.order)
@@ -367,7 +373,10 @@ class WashingLine(QWidget):
     def _draw_reason(self, painter: QPainter) -> None:
         inks = theme()
         box = QRectF(
-            max(self._x - 200, self.visibleRegion().boundingRect().left() + 8), LINE_Y + self.card_px - 6, 400, 44
+            max(self._x - 200, self.viewport().visibleRegion().boundingRect().left() + 8),
+            LINE_Y + self.card_px - 6,
+            400,
+            44,
         )
         painter.setPen(QPen(QColor(inks.misses), 1.4))
         painter.setBrush(QColor(inks.mat))
@@ -397,11 +406,11 @@ class WashingLine(QWidget):
         """Where there is room below: the design after as many of the steps as fit, each under its step."""
         top = self.lanes_y + _LANE_PX * len(self._lanes(view)) + 18
         high = min(self.height() - top - 26, _AFTER_PX)
-        if high < _LEAST_AFTER_PX or not self.model.after:
+        if high < _LEAST_AFTER_PX or not self.orders.after:
             return
         free = 0.0
         for number, step in enumerate(self.laid(view), 1):
-            picture = self.model.after.get(step.id)
+            picture = self.orders.after.get(step.id)
             if picture is None:
                 continue
             ratio = picture.shape[1] / picture.shape[0]

@@ -35,7 +35,7 @@ class WhereBar(QWidget):
         told = [phrase("{name} {seconds:.0f} s", name=name, seconds=seconds) for name, seconds in parts]
         self.setAccessibleName(phrase("Where the time goes"))
         self.setAccessibleDescription(", ".join(told))
-        self.setToolTip(phrase("Where the time goes: ") + ", ".join(told))
+        self.setToolTip(phrase("Where the time goes: {parts}", parts=", ".join(told)))
         self.update()
 
     @painted

@@ -40,9 +40,7 @@ def draw_paint(painter: QPainter, area: QRectF, paint: Paint) -> None:
         draw_note(
             painter,
             QRectF(x, area.top() + tall + 1, width, 16),
-            phrase("{thick:g} µm over black, white", thick=thick)
-            if not column
-            else phrase("{thick:g} µm", thick=thick),
+            phrase("{thick:g} µm", thick=thick),
         )
     painter.setPen(QPen(QColor(theme().line), 1))
     painter.setBrush(Qt.BrushStyle.NoBrush)

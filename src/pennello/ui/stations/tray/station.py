@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QCheckBox,
     QHBoxLayout,
     QLineEdit,
@@ -26,6 +25,7 @@ from pennello.ui.stations.tray.detail import Detail, scrolled
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.shelf import Shelf
 from pennello.ui.theme.icons import icon
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.plain import Label
 
 _KINDS = (
@@ -75,9 +75,9 @@ class TrayStation(QWidget):
     def _head(self) -> QHBoxLayout:
         row = QHBoxLayout()
         row.setSpacing(4)
-        self.kinds = QButtonGroup(self)
+        self.kinds = OneOf(self)
         for number, (kind, words) in enumerate(_KINDS):
-            button = QToolButton()
+            button = QPushButton()
             button.setText(words)
             button.setProperty("segment", True)
             button.setCheckable(True)

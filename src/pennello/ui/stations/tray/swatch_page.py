@@ -6,13 +6,14 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QButtonGroup, QDialog, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
 from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
@@ -122,9 +123,9 @@ class SwatchPage(QDialog):
         column.setContentsMargins(16, 12, 16, 12)
         head = QHBoxLayout()
         head.addWidget(Label(phrase("Drag over")))
-        self.which = QButtonGroup(self)
+        self.which = OneOf(self)
         for words, name in ((phrase("the paint"), "paint"), (phrase("a white beside it"), "white")):
-            button = QToolButton()
+            button = QPushButton()
             button.setText(words)
             button.setProperty("segment", True)
             button.setCheckable(True)
@@ -156,8 +157,8 @@ class SwatchPage(QDialog):
             words = phrase("Drag over the paint.")
             if self.found:
                 words = phrase("{srgb}, even to {de}.", srgb=self.found.srgb, de=de_text(self.found.spread_de00))
-                words += "" if white else phrase(" Without a white the lamp's colour stays in it.")
-                words += phrase(" A photo is off by some 3 to 6 dE.")
+                told = [words] if white else [words, phrase("Without a white the lamp's colour stays in it.")]
+                words = " ".join([*told, phrase("A photo is off by some 3 to 6 dE.")])
         except PennelloError as error:
             self.found, words = None, str(error)
         self.words.setText(words)

@@ -9,7 +9,6 @@ from pathlib import Path
 from PySide6.QtCore import QSignalBlocker, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QColorDialog,
     QComboBox,
     QFrame,
@@ -47,6 +46,7 @@ from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
@@ -233,14 +233,14 @@ class WishPage(ReadoutPage):
         row = QHBoxLayout(held)
         row.setContentsMargins(4, 0, 8, 0)
         row.setSpacing(0)
-        self.which = QButtonGroup(self)
+        self.which = OneOf(self)
         for number, (words, hint) in enumerate(
             (
                 ("start", phrase("What the stroke should look like where it begins")),
                 ("end", phrase("And where it ends, if otherwise")),
             )
         ):
-            button = QToolButton()
+            button = QPushButton()
             button.setText(words)
             button.setToolTip(hint)
             button.setProperty("segment", True)
