@@ -9,13 +9,16 @@ import dataclasses
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from functools import wraps
+from functools import cache, wraps
 from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
 MOST_BYTES = 36_000_000
-"""What all kept results together may weigh, bytes (a default): the strokes of a plan of 150, ready to be laid again."""
+"""What all kept results together may weigh, bytes (a default), but for a plan that needs more."""
+
+BYTES_A_STROKE = 400_000
+"""What the kept results of a stroke weigh, bytes: ready to be laid at three resolutions, and its film (measured)."""
 
 MOST_BYTES_FOR_NOW = 8_000_000
 """What results may weigh that others are made from at once, bytes (a default)."""
@@ -86,6 +89,11 @@ def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     return again
 
 
+def room_for(strokes: int) -> None:
+    """Make room for a plan of so many strokes: where they crowd each other out each change works out all of them."""
+    _shelf.most = max(MOST_BYTES, BYTES_A_STROKE * strokes)
+
+
 def kept_bytes() -> int:
     """Return what all kept results weigh now, bytes."""
     return _shelf.bytes + _for_now.bytes
@@ -108,8 +116,21 @@ def weight_of(value: Any) -> int:
     return _LEAST_BYTES + _arrays(value, set(), 0)
 
 
+_PLAIN = frozenset({float, int, bool, str, bytes, type(None)})
+
+
+@cache
+def _fields(kind: Any) -> tuple[str, ...]:
+    """Return the fields of a dataclass that are weighed with it; none of another class."""
+    if not isinstance(kind, type) or not dataclasses.is_dataclass(kind):
+        return ()
+    elsewhere = getattr(kind, "KEPT_ELSEWHERE", ())
+    return tuple(field.name for field in dataclasses.fields(kind) if field.name not in elsewhere)
+
+
 def _arrays(value: Any, seen: set[int], depth: int) -> int:
-    if depth > _DEEPEST or id(value) in seen or isinstance(value, str | bytes | int | float):
+    kind = type(value)
+    if kind in _PLAIN or depth > _DEEPEST or id(value) in seen:
         return 0
     seen.add(id(value))
     if isinstance(value, np.ndarray):
@@ -117,10 +138,9 @@ def _arrays(value: Any, seen: set[int], depth: int) -> int:
         return 0 if spread else int(value.nbytes)
     parts: Any = ()
     if isinstance(value, tuple | list):
-        parts = value
+        parts = () if value and type(value[0]) is float else value  # numbers in a row hold no arrays
     elif isinstance(value, dict):
         parts = value.values()
-    elif dataclasses.is_dataclass(value):
-        elsewhere = getattr(value, "KEPT_ELSEWHERE", ())
-        parts = [getattr(value, field.name) for field in dataclasses.fields(value) if field.name not in elsewhere]
+    else:
+        parts = [getattr(value, name) for name in _fields(kind)]  # type: ignore[arg-type]  # a class is hashable
     return sum(_arrays(part, seen, depth + 1) for part in parts)

@@ -133,12 +133,14 @@ def _parts(kind: Any) -> tuple[_Part, ...]:
     )
 
 
+@cache
 def _each(kind: Any) -> Any:
     """Return the type of the items of a tuple of any length, or None."""
     found = typing.get_args(kind)
     return found[0] if typing.get_origin(kind) is tuple and len(found) == 2 and found[1] is Ellipsis else None
 
 
+@cache
 def _pair(kind: Any) -> Any:
     """Return the type of the values of a tuple of keys with values, which a file holds as a table, or None."""
     each = _each(kind)
@@ -276,12 +278,19 @@ def _read(part: _Part, value: Any, where: str) -> Any:
     if _pair(kind) is not None:
         return tuple(value.items())
     if (each := _each(kind)) is not None:
-        return tuple(_value(each, one, f"{where}[{number}]", part.told) for number, one in enumerate(value))
+        if not _is_record(each):
+            return tuple(value)
+        return tuple(read_record(each, one, f"{where}[{number}]", part.told) for number, one in enumerate(value))
     return _value(kind, value, where, part.told)
 
 
+@cache
+def _is_record(kind: Any) -> bool:
+    return is_dataclass(kind) or isinstance(kind, types.UnionType)
+
+
 def _value(kind: Any, value: Any, where: str, told: Told) -> Any:
-    if is_dataclass(kind) or isinstance(kind, types.UnionType):
+    if _is_record(kind):
         return read_record(kind, value, where, told)
     return value
 
@@ -313,7 +322,7 @@ def _write(part: _Part, value: Any) -> Any:
     if _pair(kind) is not None:
         return dict(value)
     if (each := _each(kind)) is not None:
-        if is_dataclass(each) or isinstance(each, types.UnionType):
+        if _is_record(each):
             return [write_record(one, each, part.told) for one in value]
         return list(value)
     return write_record(value, kind, part.told) if is_dataclass(kind) else value

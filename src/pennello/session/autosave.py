@@ -164,9 +164,11 @@ class Autosave:
         sound = None
         if path is not None:
             sweep(path.parent, path.name)
+        found = list(self._candidates(path))
+        if found and path is not None:  # to be held against; without a copy nobody asks
             with contextlib.suppress(PennelloError):
                 sound = read_plan(path)
-        for copy in self._candidates(path):
+        for copy in found:
             try:
                 plan = read_plan(copy)
             except FileProblemError as error:

@@ -39,6 +39,10 @@ PlanChange = Callable[[Plan], Plan]
 """Makes another plan of the committed one."""
 
 
+DRAFT_PX_PER_MM, DRAFT_FROM = 1.0, 40
+"""A chart that was not painted yet is shown roughly first, as listed, where it has so many strokes."""
+
+
 class ChartModel(QObject):
     """Follows the document.
 
@@ -302,6 +306,7 @@ class ChartModel(QObject):
         places = {one.id: one.place for one in plan.motifs}
         scene, done = self._scene, self._done
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
+        new = self.painted is None or self.painted.chart != key or not _alike(self.painted.plan, plan)
 
         def work(job: Job[Any]) -> _Painted | None:
             shown = as_wished(plan) if wished else plan
@@ -310,6 +315,8 @@ class ChartModel(QObject):
             asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
             if asked == done:
                 return None
+            if new and len(strokes) >= DRAFT_FROM:  # an order for many takes longer than to show roughly what it is
+                job.found.emit(ChartScene(DRAFT_PX_PER_MM).paint(shown, key, check=job.check))
             order = None if listed or wished else order_found(shown, key, job.check)
             job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
             return asked, odd_on(plan, key), _edges(plan, key)
@@ -379,6 +386,12 @@ class ChartModel(QObject):
         turned = (here.place.scale, here.place.mirrored) != (lifted.place.scale, lifted.place.mirrored)
         apart = len(lifted.group) > 1 and here.place.turn_deg != lifted.place.turn_deg
         return None if turned or apart else lifted
+
+
+def _alike(one: Plan, other: Plan) -> bool:
+    """Return whether most of what a plan has on its charts is in another one too."""
+    there = {piece.id for piece in one.motifs} & {piece.id for piece in other.motifs}
+    return 2 * len(there) >= len(other.motifs)
 
 
 Edges = dict[str, tuple[float, float]]
