@@ -208,11 +208,11 @@ def test_the_light_follows_the_desktop_until_one_is_chosen(window, monkeypatch):
     assert window.settings.follows_desktop
     assert theme().name == "linen"  # this desktop is not dark
     monkeypatch.setattr(type(QApplication.styleHints()), "colorScheme", lambda _: Qt.ColorScheme.Dark)
-    window._desktop_changed()
+    window.clothes.desktop_changed()
     assert theme().name == "lamp"
     assert [one.text() for one in window.bar.themes.buttons() if one.isChecked()] == ["lamp"]
     window.bar.theme_chosen.emit("linen")
-    window._desktop_changed()
+    window.clothes.desktop_changed()
     assert (theme().name, load_settings().theme) == ("linen", "linen")
     window.actions_by_id["follow_desktop"].trigger()
     assert (theme().name, load_settings().theme) == ("lamp", "")
@@ -224,8 +224,8 @@ def test_the_light_follows_the_desktop_until_one_is_chosen(window, monkeypatch):
 
 
 def test_everything_is_as_large_as_was_chosen_from_the_next_start(window, monkeypatch, own_folders):
-    monkeypatch.setattr("pennello.ui.window.ask_amount", lambda *_: 150.0)
-    window.ask_size()
+    monkeypatch.setattr("pennello.ui.clothes.ask_amount", lambda *_: 150.0)
+    window.clothes.ask_size()
     assert load_settings().size_percent == 150
     where = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
     where.pop("QT_SCALE_FACTOR", None)

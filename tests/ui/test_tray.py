@@ -83,7 +83,7 @@ def test_arrows_go_along_the_shelf(tray):
 @pytest.mark.parametrize("kind", list(ItemKind))
 @pytest.mark.parametrize("theme", ["linen", "lamp"])
 def test_every_thing_is_drawn(tray, window, kind, theme):
-    window._choose_theme(theme)
+    window.clothes.choose_theme(theme)
     tray.station.kinds.button(list(ItemKind).index(kind)).click()
     for item in tray.model.items:
         tray.model.choose(item.key)

@@ -10,9 +10,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QByteArray, QMimeData, QPoint, QSize, Qt
-from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QKeySequence
+from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
 from PySide6.QtWidgets import (
-    QApplication,
     QDialog,
     QFrame,
     QHBoxLayout,
@@ -34,10 +33,11 @@ from pennello.phrases import phrase, plural
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
 from pennello.session.recent_files import MIME, note_recent
-from pennello.session.settings import SIZES_PERCENT, Settings, load_settings, state_folder, store_settings, with_recent
+from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
 from pennello.ui.banner import Banner
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
+from pennello.ui.clothes import Clothes
 from pennello.ui.copying import Copier
 from pennello.ui.exporting import Exporter
 from pennello.ui.help import HelpPage
@@ -46,13 +46,10 @@ from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row
-from pennello.ui.theme.style import apply_theme, light_of
 from pennello.ui.top_bar import TopBar
-from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
-from pennello.ui.widgets.motion import MOVING, choose_less_motion
-from pennello.ui.widgets.number_field import Quantity
+from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.ui.work import begin, guarded
@@ -82,9 +79,6 @@ ACTIONS: tuple[Action, ...] = (
     Action("undo", phrase("Undo"), "Ctrl+Z"),
     Action("redo", phrase("Redo"), "Ctrl+Shift+Z"),
     Action("show_help", phrase("Help"), "F1"),
-)
-SIZE = Quantity(
-    phrase("How large everything is, from the next start on"), SIZES_PERCENT[0], SIZES_PERCENT[-1], 25, 0, " %"
 )
 USUAL, LEAST = QSize(1280, 800), QSize(760, 480)
 """How large the window is at first, and how small it may be made."""
@@ -122,13 +116,16 @@ class MainWindow(QMainWindow):
         self.jobs = Jobs()
         self.model = BenchModel(document, self.jobs, self)
         self.model.unit = self.settings.length_unit
-        self.bar = TopBar(document, self.settings, self._light())
+        self.actions_by_id: dict[str, QAction] = {}
+        self.clothes = Clothes(
+            self, lambda: self.settings, self._settle, lambda name: self.actions_by_id[name].isChecked()
+        )
+        self.bar = TopBar(document, self.settings, self.clothes.light)
         self.banner = Banner()
         self.files = PlanFiles(document, self.banner, state_folder(), self)
         self.exporter = Exporter(self.banner, self, self._paper, self._settle_paper)
         self.copier = Copier(self.say, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
-        self.actions_by_id: dict[str, QAction] = {}
         self._made: dict[str, Station] = {}
         self.tour: Tour | None = None
         self._shown = FIRST
@@ -154,7 +151,7 @@ class MainWindow(QMainWindow):
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
         self.bar.unit_chosen.connect(self._choose_unit)
-        self.bar.theme_chosen.connect(self._choose_theme)
+        self.bar.theme_chosen.connect(self.clothes.choose_theme)
         self.bar.help_wanted.connect(self.show_help)
         self.bar.failed.connect(self.say)
         self.bar.undo_wanted.connect(self.undo)
@@ -162,9 +159,9 @@ class MainWindow(QMainWindow):
         self.model.failed.connect(self.say)
         follow(self, document.state_changed, self._show_state)
         self._show_state()
-        self._wear()
-        QGuiApplication.styleHints().colorSchemeChanged.connect(self._desktop_changed)
-        choose_less_motion(on=self.settings.less_motion)
+        self.clothes.wear()
+        self.clothes.changed.connect(self._show_light)
+        self.clothes.said.connect(self.say)
         self.station(FIRST).enter()
 
     def _build(self) -> None:
@@ -234,7 +231,8 @@ class MainWindow(QMainWindow):
 
     def do(self, action: Action) -> None:
         """Do what the window itself can, or what it can with the plan's file."""
-        getattr(self if hasattr(self, action.do) else self.files, action.do)()
+        doer = next(one for one in (self, self.files, self.clothes) if hasattr(one, action.do))
+        getattr(doer, action.do)()
 
     def _do_there(self, key: str, action: Action) -> None:
         getattr(self.station(key), action.do)()
@@ -512,11 +510,6 @@ class MainWindow(QMainWindow):
         self.settings = settings
         store_settings(settings)
 
-    def turn_motion(self) -> None:
-        """Have less motion, or as much as there is."""
-        self._settle(replace(self.settings, less_motion=self.actions_by_id["turn_motion"].isChecked()))
-        choose_less_motion(on=self.settings.less_motion)
-
     def tidy(self) -> None:
         """See to what earlier Pennellos left: runs that ended, private files, what people said, stray files."""
         self.leftovers.look()
@@ -529,49 +522,12 @@ class MainWindow(QMainWindow):
         for one in self._made.values():
             one.show_unit(LengthUnit(name))
 
-    def _choose_theme(self, name: str) -> None:
-        self._settle(replace(self.settings, theme=name))
-        self.actions_by_id["follow_desktop"].setChecked(not name)
-        self._change_clothes()
-
-    def follow_desktop(self) -> None:
-        """Have the light of the table as the desktop has it, or keep what it is now."""
-        here = "" if self.actions_by_id["follow_desktop"].isChecked() else self._light()
-        self._settle(replace(self.settings, theme=here))
-        self._change_clothes()
-
-    def turn_contrast(self) -> None:
-        """Have more contrast, or as much as is usual."""
-        self._settle(replace(self.settings, more_contrast=self.actions_by_id["turn_contrast"].isChecked()))
-        self._change_clothes()
-
-    def ask_size(self) -> None:
-        """Ask how large everything shall be from the next start on."""
-        value = ask_amount(self, phrase("Size of everything"), SIZE, self.settings.size_percent)
-        if value is not None:
-            size = min(SIZES_PERCENT, key=lambda one: abs(one - value))
-            self._settle(replace(self.settings, size_percent=size))
-            self.say(phrase("From the next start everything is {size} % as large.", size=size))
-
-    def _desktop_changed(self) -> None:
-        if self.settings.follows_desktop:
-            self._change_clothes()
-
-    def _change_clothes(self) -> None:
-        self._wear()
-        self.bar.show_theme(self._light())
+    def _show_light(self, light: str) -> None:
+        self.bar.show_theme(light)
+        self.actions_by_id["follow_desktop"].setChecked(self.settings.follows_desktop)
         for one in self._made.values():
             one.show_theme()
         self.update()
-
-    def _light(self) -> str:
-        app = QApplication.instance()
-        return light_of(app, self.settings.theme) if isinstance(app, QApplication) else self.settings.theme
-
-    def _wear(self) -> None:
-        app = QApplication.instance()
-        if isinstance(app, QApplication):
-            apply_theme(app, self.settings.theme, more=self.settings.more_contrast)
 
     # --- leaving ---
 
