@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gzip
+import re
 import sys
 from argparse import ArgumentParser
 from pathlib import Path
@@ -46,7 +47,8 @@ def man_page(parser: ArgumentParser) -> bytes:
         "manual_title": "Pennello",
         "format": "single-commands-section",
     }
-    return gzip.compress(str(Manpage(parser, data)).encode(), 9, mtime=0)
+    page = re.sub(r"^'", r"\\(aq", str(Manpage(parser, data)), flags=re.MULTILINE)  # a line that begins so is a macro
+    return gzip.compress(page.encode(), 9, mtime=0)
 
 
 def main() -> None:
