@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from argparse import ArgumentParser, Namespace
+from collections.abc import Mapping
 from dataclasses import asdict, replace
 from datetime import datetime
 
 from pennello.cli.main import write_json
 from pennello.cli.numbers import whole
 from pennello.day import board as boards
-from pennello.day.batches import Fairness, batched
+from pennello.day.batches import Batch, Fairness, batched
 from pennello.day.event import Event, clock_text, parse_clock
 from pennello.files.day_json import read_day, write_day
 from pennello.phrases import phrase
@@ -73,6 +74,12 @@ def board_action(args: Namespace) -> int:
         }
         write_json(told)
         return 0
+    _say_board(event, stand, begins, batch)
+    return 0
+
+
+def _say_board(event: Event, stand: boards.Now, begins: Mapping[str, float], batch: Batch | None) -> None:
+    """Say how it stands, a line each for those who are painted and those who wait."""
     money = f", {stand.money:.2f} {event.currency}" if stand.money else ""
     line = phrase("{waits} waiting, {still} of them done in time", waits=stand.waits, still=stand.still)
     print(
@@ -110,7 +117,6 @@ def board_action(args: Namespace) -> int:
     if batch:
         names = ", ".join(event.guest(one).name for one in batch.order)
         print(phrase("  in batches: {names}; saves {saved_s}", names=names, saved_s=minutes(batch.saved_s)))
-    return 0
 
 
 def _chosen(event: Event, item: str) -> str:

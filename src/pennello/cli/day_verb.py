@@ -14,7 +14,7 @@ from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.practice_verbs import notebook_argument
 from pennello.day.bag import Thing, to_buy, to_wash
-from pennello.day.books import costs, material_of_face, report
+from pennello.day.books import Costs, Report, costs, material_of_face, report
 from pennello.day.event import (
     Arrivals,
     Break,
@@ -458,6 +458,11 @@ def _report(args: Namespace) -> int:
             }
         )
         return 0
+    _say_report(event, found, faces, money)
+    return 0
+
+
+def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None:
     sign = event.currency
     print(
         phrase("{faces} painted, {gone} left", faces=found.faces, gone=found.gone)
@@ -494,7 +499,6 @@ def _report(args: Namespace) -> int:
         print(phrase("it pays from {break_even_faces} faces on", break_even_faces=money.break_even_faces))
     for sentence in found.next_time:
         print(phrase("next time: {sentence}", sentence=sentence))
-    return 0
 
 
 def _written(args: Namespace, event: Event) -> Event:

@@ -18,7 +18,7 @@ from pennello.cli.numbers import number, whole
 from pennello.cli.order_arguments import timed_arguments
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
-from pennello.design.pace import Tempo
+from pennello.design.pace import Pace, Tempo
 from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
@@ -504,26 +504,11 @@ def runs_verb(args: Namespace) -> int:
         pace_of,
         tighten_private_files,
     )
-    from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
     from pennello.store.notebook import Notebook  # noqa: PLC0415
 
     path = args.notebook or notebook_path()
     if args.keep_answers is not None:
-        if not 0 <= args.keep_answers <= MOST_ANSWERS_DAYS:
-            raise OutOfRangeError(
-                "--keep-answers",
-                args.keep_answers,
-                phrase("0 to {most_answers_days} days", most_answers_days=MOST_ANSWERS_DAYS),
-            )
-        store_settings(replace(load_settings(), answers_days=args.keep_answers))
-        print(
-            plural(
-                args.keep_answers,
-                "What people say is kept for {count} day after the day itself.",
-                "What people say is kept for {count} days after the day itself.",
-            ),
-            file=sys.stderr,
-        )
+        _keep_answers(args.keep_answers)
     erased = 0
     if args.notebook is None:
         tighten_private_files()
@@ -547,6 +532,34 @@ def runs_verb(args: Namespace) -> int:
             }
         )
         return 0
+    _say_runs(runs, pace)
+    if args.forget:
+        print(
+            plural(
+                erased,
+                "What people said is erased, of {count} run; times stay.",
+                "What people said is erased, of {count} runs; times stay.",
+            )
+        )
+    return 0
+
+
+def _keep_answers(days: int) -> None:
+    """Keep what people say for so many days from now on."""
+    from pennello.session.settings import MOST_ANSWERS_DAYS, load_settings, store_settings  # noqa: PLC0415
+
+    if not 0 <= days <= MOST_ANSWERS_DAYS:
+        raise OutOfRangeError("--keep-answers", days, phrase("0 to {most} days", most=MOST_ANSWERS_DAYS))
+    store_settings(replace(load_settings(), answers_days=days))
+    told = plural(
+        days,
+        "What people say is kept for {count} day after the day itself.",
+        "What people say is kept for {count} days after the day itself.",
+    )
+    print(told, file=sys.stderr)
+
+
+def _say_runs(runs: tuple[RunNote, ...], pace: Pace) -> None:
     for run in runs:
         print(
             phrase(
@@ -561,12 +574,3 @@ def runs_verb(args: Namespace) -> int:
         print(phrase("Your pace: {words}.", words=words))
     if not runs:
         print(phrase("No run is recorded yet; times are defaults."))
-    if args.forget:
-        print(
-            plural(
-                erased,
-                "What people said is erased, of {count} run; times stay.",
-                "What people said is erased, of {count} runs; times stay.",
-            )
-        )
-    return 0

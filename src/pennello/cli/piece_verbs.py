@@ -36,29 +36,8 @@ from pennello.units import parse_number
 _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
 
 
-def piece_arguments(parser: ArgumentParser) -> None:
-    """Say what `piece` takes."""
-    plan_argument(parser)
-    parser.add_argument("id", nargs="?", metavar="ID", help=phrase("what lies on a chart, or 'add'; without it: list"))
-    parser.add_argument(
-        "--points",
-        action="append",
-        metavar="'X,Y X,Y ...'",
-        help=phrase(
-            "add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot. "
-            "As a hand pulls it: X,Y,PRESSURE,TURN, 0.05 to 1 and degrees of the chisel, 'flip' where it is flipped"
-        ),
-    )
-    parser.add_argument(
-        "--svg", type=Path, metavar="FILE", help=phrase("add: lines and dots of an SVG file, 1 unit = 1 mm")
-    )
-    parser.add_argument(
-        "--hold", choices=("upright", "heel", "rim", "push", "square"), help=phrase("add: how it is held")
-    )
-    parser.add_argument("--colour", metavar="HEX", help=phrase("add: lines in this paint, with a load of it"))
-    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help=phrase("add: how wide lines are, 0.3 to 8"))
-    parser.add_argument("--taper", choices=[one.value for one in Taper], help=phrase("add: where lines are thick"))
-    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("add: on this chart (default: face)"))
+def _changed_arguments(parser: ArgumentParser) -> None:
+    """Say what of a piece is given or changed."""
     parser.add_argument("--part", metavar="PART", help=phrase("the part of the design that it belongs to; '' for none"))
     parser.add_argument("--name", help=phrase("what it is called"))
     parser.add_argument(
@@ -99,6 +78,32 @@ def piece_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--press", type=number, metavar="P", help=phrase("pressure of a stroke where it is greatest, 0.05 to 1")
     )
+
+
+def piece_arguments(parser: ArgumentParser) -> None:
+    """Say what `piece` takes."""
+    plan_argument(parser)
+    parser.add_argument("id", nargs="?", metavar="ID", help=phrase("what lies on a chart, or 'add'; without it: list"))
+    parser.add_argument(
+        "--points",
+        action="append",
+        metavar="'X,Y X,Y ...'",
+        help=phrase(
+            "add: the way of a stroke, mm on its chart, as '0,0 10,-5'; again for more lines; one point is a dot. "
+            "As a hand pulls it: X,Y,PRESSURE,TURN, 0.05 to 1 and degrees of the chisel, 'flip' where it is flipped"
+        ),
+    )
+    parser.add_argument(
+        "--svg", type=Path, metavar="FILE", help=phrase("add: lines and dots of an SVG file, 1 unit = 1 mm")
+    )
+    parser.add_argument(
+        "--hold", choices=("upright", "heel", "rim", "push", "square"), help=phrase("add: how it is held")
+    )
+    parser.add_argument("--colour", metavar="HEX", help=phrase("add: lines in this paint, with a load of it"))
+    parser.add_argument("--line-mm", type=length_mm, metavar="MM", help=phrase("add: how wide lines are, 0.3 to 8"))
+    parser.add_argument("--taper", choices=[one.value for one in Taper], help=phrase("add: where lines are thick"))
+    parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("add: on this chart (default: face)"))
+    _changed_arguments(parser)
     _kept_arguments(parser)
     parser.add_argument("--remove", action="store_true", help=phrase("take it off the chart"))
     parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))

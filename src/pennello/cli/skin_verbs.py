@@ -87,19 +87,16 @@ def render_verb(args: Namespace) -> int:
     if args.json:
         write_json(answer)
     else:
-        size = phrase(
-            "{columns} x {rows} px at {px_per_mm:g} px/mm",
-            columns=canvas.columns,
-            rows=canvas.rows,
-            px_per_mm=canvas.px_per_mm,
-        )
         print(
             phrase(
-                "Wrote {png}: {count} strokes, {size}, {volume_mm3:.0f} mm³ of paint (predicted).",
+                "Wrote {png}: {count} strokes, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of paint "
+                "(predicted).",
                 png=args.png,
                 count=len(laid),
-                size=size,
-                volume_mm3=film.volume_mm3(),
+                wide=canvas.columns,
+                high=canvas.rows,
+                px_per_mm=canvas.px_per_mm,
+                paint=film.volume_mm3(),
             )
         )
     return 0

@@ -51,5 +51,5 @@ VERBS_AT = {
     "svg": "skin_verbs",
     "thumbnail": "thumbnail_verb",
     "wear": "cake_verbs",
-    "wish": "solve_verbs",
+    "wish": "wish_verb",
 }

@@ -147,6 +147,14 @@ class MainWindow(QMainWindow):
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
+        self._connect()
+        follow(self, document.state_changed, self._show_state)
+        self._show_state()
+        self.clothes.wear()
+        self.station(FIRST).enter()
+
+    def _connect(self) -> None:
+        """Hear what the parts of the window say."""
         self.files.remembered.connect(self._remember)
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
@@ -157,12 +165,8 @@ class MainWindow(QMainWindow):
         self.bar.undo_wanted.connect(self.undo)
         self.bar.redo_wanted.connect(self.redo)
         self.model.failed.connect(self.say)
-        follow(self, document.state_changed, self._show_state)
-        self._show_state()
-        self.clothes.wear()
         self.clothes.changed.connect(self._show_light)
         self.clothes.said.connect(self.say)
-        self.station(FIRST).enter()
 
     def _build(self) -> None:
         table = QWidget()
