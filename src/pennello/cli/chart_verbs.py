@@ -381,12 +381,13 @@ def _say_chart(args: Namespace, made: Chart) -> int:
     else:
         left, top, right, bottom = made.bounds_mm
         print(
-            phrase(
+            plural(
+                len(made.landmarks),
+                "{made}: {right:.0f} x {bottom:.0f} mm, {count} landmark",
                 "{made}: {right:.0f} x {bottom:.0f} mm, {count} landmarks",
                 made=made.name,
                 right=right - left,
                 bottom=bottom - top,
-                count=len(made.landmarks),
             )
         )
         for what, names in (
@@ -443,7 +444,9 @@ def render_chart(args: Namespace) -> int:
     else:
         how = phrase("as wished") if args.wish else "predicted"
         print(
-            phrase(
+            plural(
+                answer["strokes"],
+                "Wrote {png}: {drawn}, {answer} stroke ({how}).",
                 "Wrote {png}: {drawn}, {answer} strokes ({how}).",
                 png=args.png,
                 drawn=drawn.name,

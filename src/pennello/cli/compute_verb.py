@@ -22,7 +22,7 @@ from pennello.design.placed import SINGLE
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.path.cubic import CubicPath, line
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 
 GAPS = "gaps"
 """Holes between parts: found, and filled with dots and drops that are pieces of their own."""
@@ -148,7 +148,7 @@ def _gaps(plan: Plan, args: Namespace) -> int:
     filled = (
         phrase("{count} filled as {name}.", count=len(found), name=name)
         if name
-        else phrase("{count} gaps; --colour HEX fills them.", count=len(found))
+        else plural(len(found), "{count} gap; --colour HEX fills them.", "{count} gaps; --colour HEX fills them.")
     )
     print(filled if found else phrase("There are no gaps between parts."))
     return 0

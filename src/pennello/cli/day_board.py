@@ -13,7 +13,7 @@ from pennello.day import board as boards
 from pennello.day.batches import Batch, Fairness, batched
 from pennello.day.event import Event, clock_text, parse_clock
 from pennello.files.day_json import read_day, write_day
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.day import begins_at
 from pennello.units import minutes
 
@@ -83,7 +83,9 @@ def _say_board(event: Event, stand: boards.Now, begins: Mapping[str, float], bat
     money = f", {stand.money:.2f} {event.currency}" if stand.money else ""
     line = phrase("{waits} waiting, {still} of them done in time", waits=stand.waits, still=stand.still)
     print(
-        phrase(
+        plural(
+            stand.faces,
+            "{faces} face{money}; {line}; {left_s} left",
             "{faces} faces{money}; {line}; {left_s} left",
             faces=stand.faces,
             money=money,

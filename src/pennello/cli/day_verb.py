@@ -35,7 +35,7 @@ from pennello.errors import FileProblemError, OutOfRangeError
 from pennello.files.day_json import SUFFIX, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.day import (
     EVENT_COLUMNS,
     SHIPPED,
@@ -471,7 +471,9 @@ def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None
     for one in found.designs:
         took = phrase(", took {took_s} min", took_s=clock(one.took_s)) if one.took_s is not None else ""
         print(
-            phrase(
+            plural(
+                one.faces,
+                "  {one}: {faces} face, planned {planned_s} min{took}",
                 "  {one}: {faces} faces, planned {planned_s} min{took}",
                 one=one.title,
                 faces=one.faces,
@@ -480,10 +482,12 @@ def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None
             )
         )
     print(
-        phrase(
+        plural(
+            round(faces),
+            "with {faces:.0f} face: in {income:.2f} {sign}, out {total:.2f} {sign} (paint and sponges "
+            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), left {left:.2f} {sign}",
             "with {faces:.0f} faces: in {income:.2f} {sign}, out {total:.2f} {sign} (paint and sponges "
-            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), "
-            "left {left:.2f} {sign}",
+            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), left {left:.2f} {sign}",
             faces=faces,
             income=money.income,
             sign=sign,
@@ -496,7 +500,14 @@ def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None
         )
     )
     if money.break_even_faces is not None:
-        print(phrase("it pays from {break_even_faces} faces on", break_even_faces=money.break_even_faces))
+        print(
+            plural(
+                money.break_even_faces,
+                "it pays from {break_even_faces} face on",
+                "it pays from {break_even_faces} faces on",
+                break_even_faces=money.break_even_faces,
+            )
+        )
     for sentence in found.next_time:
         print(phrase("next time: {sentence}", sentence=sentence))
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from argparse import ArgumentTypeError
 
-from pennello.phrases import phrase
+from pennello.phrases import plural
 from pennello.units import NumberTextError, parse_length, parse_number, parse_whole
 
 
@@ -59,6 +59,12 @@ def numbers(text: str, count: int, what: str) -> tuple[float, ...]:
     parts = text.split(",")
     if len(parts) != count:
         raise NumberTextError(
-            text, phrase("write {count} numbers as {what}, with decimal points", count=count, what=what)
+            text,
+            plural(
+                count,
+                "write {count} number as {what}, with decimal points",
+                "write {count} numbers as {what}, with decimal points",
+                what=what,
+            ),
         )
     return tuple(parse_number(part) for part in parts)

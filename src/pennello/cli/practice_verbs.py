@@ -15,7 +15,7 @@ from pennello.design.words import pickup_words
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.swatch import read_picture
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.practice.fit_card import OWN_BELOW
 from pennello.practice.lessons import Progress, lesson, lesson_plan, progress
 from pennello.practice.photo import Corners
@@ -122,7 +122,14 @@ def card_sheet_verb(args: Namespace) -> int:
         write_photo(picture, _photo_target(args))
         answer["marks"] = [[round(x, 2), round(y, 2)] for x, y in corners]
     return _told(
-        args, answer, phrase("a card of {count} fields for {brush}", count=len(work.card.fields), brush=work.brush.name)
+        args,
+        answer,
+        plural(
+            len(work.card.fields),
+            "a card of {count} field for {brush}",
+            "a card of {count} fields for {brush}",
+            brush=work.brush.name,
+        ),
     )
 
 
@@ -232,7 +239,13 @@ def practise_verb(args: Namespace) -> int:
         write_photo(picture, _photo_target(args))
         answer["marks"] = [[round(x, 2), round(y, 2)] for x, y in corners]
         answer["slips"] = [asdict(one) for one in slips]
-    return _told(args, answer, phrase("{what}: {count} places at true scale", what=what.name, count=len(places)))
+    return _told(
+        args,
+        answer,
+        plural(
+            len(places), "{what}: {count} place at true scale", "{what}: {count} places at true scale", what=what.name
+        ),
+    )
 
 
 def score_arguments(parser: ArgumentParser) -> None:

@@ -19,7 +19,7 @@ from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, Skin
 from pennello.errors import OutOfRangeError
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.units import length_text, parse_number
 
 
@@ -88,11 +88,13 @@ def render_verb(args: Namespace) -> int:
         write_json(answer)
     else:
         print(
-            phrase(
-                "Wrote {png}: {count} strokes, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of paint "
-                "(predicted).",
+            plural(
+                len(laid),
+                "Wrote {png}: {count} stroke, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of "
+                "paint (predicted).",
+                "Wrote {png}: {count} strokes, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of "
+                "paint (predicted).",
                 png=args.png,
-                count=len(laid),
                 wide=canvas.columns,
                 high=canvas.rows,
                 px_per_mm=canvas.px_per_mm,
@@ -197,7 +199,14 @@ def svg_verb(args: Namespace) -> int:
     plan = read_plan(args.plan)
     if args.action == "export":
         write_svg(plan, args.file)
-        print(phrase("Wrote {file}: {count} paths, 1 unit = 1 mm.", file=args.file, count=len(plan.strokes)))
+        print(
+            plural(
+                len(plan.strokes),
+                "Wrote {file}: {count} path, 1 unit = 1 mm.",
+                "Wrote {file}: {count} paths, 1 unit = 1 mm.",
+                file=args.file,
+            )
+        )
         return 0
     found = read_svg(args.file)
     if not 1 <= args.number <= len(found):

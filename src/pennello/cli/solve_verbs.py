@@ -98,7 +98,14 @@ def find_load_verb(args: Namespace) -> int:
         )
     for line in board.left_out:
         print(phrase("left out: {line}", line=line))
-    print(phrase("{searched} places looked at (predicted)", searched=board.searched))
+    print(
+        plural(
+            board.searched,
+            "{searched} place looked at (predicted)",
+            "{searched} places looked at (predicted)",
+            searched=board.searched,
+        )
+    )
     return 0
 
 
@@ -245,7 +252,13 @@ def _weights(args: Namespace, names: list[str]) -> list[float]:
         weights = []
     if len(weights) != len(names) or not all(0 < weight <= 1000 for weight in weights):
         raise OutOfRangeError(
-            "weights", args.weights, phrase("{count} numbers above 0, one for each stroke", count=len(names))
+            "weights",
+            args.weights,
+            plural(
+                len(names),
+                "{count} number above 0, one for each stroke",
+                "{count} numbers above 0, one for each stroke",
+            ),
         )
     return weights
 
@@ -301,9 +314,12 @@ def forgive_verb(args: Namespace) -> int:
         write_json(_forgiven(found, hand, args.seed))
         return 0
     print(
-        phrase(
-            "Holds in {holds} of {tries} tries with a {steadiness} hand "
-            "({low:.0%} to {high:.0%}, 95 % interval); at least close in {close}.",
+        plural(
+            found.tries,
+            "Holds in {holds} of {tries} try with a {steadiness} hand ({low:.0%} to {high:.0%}, 95 % interval); "
+            "at least close in {close}.",
+            "Holds in {holds} of {tries} tries with a {steadiness} hand ({low:.0%} to {high:.0%}, 95 % "
+            "interval); at least close in {close}.",
             holds=found.holds,
             tries=found.tries,
             steadiness=named(hand.steadiness),

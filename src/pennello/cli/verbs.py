@@ -249,10 +249,10 @@ def lay_verb(args: Namespace) -> int:
 def _say(verdict: Verdict) -> None:
     print(
         phrase(
-            "{headline}  (mean {de}, 95 % below {de_2}, predicted)",
+            "{headline}  (mean {de}, 95 % below {most}, predicted)",
             headline=verdict.headline,
             de=de_text(verdict.mean_de00),
-            de_2=de_text(verdict.p95_de00),
+            most=de_text(verdict.p95_de00),
         )
     )
     for cause in verdict.causes:

@@ -37,7 +37,7 @@ class RecoveryError(PennelloError):
 
     def __init__(self, linear_rgb: Array) -> None:
         super().__init__(
-            phrase("no smooth reflectance found for linear RGB {tolist}.", tolist=np.round(linear_rgb, 4).tolist())
+            phrase("no smooth reflectance found for linear RGB {colour}.", colour=np.round(linear_rgb, 4).tolist())
         )
         self.linear_rgb = linear_rgb
 

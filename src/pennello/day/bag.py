@@ -167,8 +167,12 @@ def _cakes(event: Event, faces: float, kit: InKit) -> list[Thing]:
         if name in left and grams > 0:
             lasts = min(int(left[name] / grams * wanted + 1e-9), math.ceil(wanted))
             if left[name] < grams:
-                short = phrase(
-                    "lasts for {lasts} of {ceil} faces: take a second one", lasts=lasts, ceil=math.ceil(wanted)
+                short = plural(
+                    math.ceil(wanted),
+                    "lasts for {lasts} of {faces} face: take a second one",
+                    "lasts for {lasts} of {faces} faces: take a second one",
+                    lasts=lasts,
+                    faces=math.ceil(wanted),
                 )
                 caution = f"{caution}; {short}" if caution else short
         amount = (
@@ -222,7 +226,12 @@ def to_wash(event: Event, faces: int) -> tuple[str, ...]:
     found = [phrase("{brush}: with soap until the water stays clear, dried lying", brush=brush) for brush in brushes]
     if sponges > 0:
         found.append(
-            phrase("{ceil} sponges: washed hot, dried through; the torn ones thrown away", ceil=math.ceil(sponges))
+            plural(
+                math.ceil(sponges),
+                "{sponges} sponge: washed hot, dried through; the torn ones thrown away",
+                "{sponges} sponges: washed hot, dried through; the torn ones thrown away",
+                sponges=math.ceil(sponges),
+            )
         )
     return (
         *found,

@@ -8,7 +8,7 @@ from dataclasses import replace
 from pennello.design.edits import free_id, slug
 from pennello.design.plan import MOST_PER_LOAD, Plan, Reload
 from pennello.errors import OutOfRangeError, PennelloError
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 
 
 class LoadProblemError(PennelloError):
@@ -82,7 +82,7 @@ def words_of(reload: Reload, count: int) -> str:
     >>> words_of(Reload.COUNT, 5)
     'after 5 strokes'
     """
-    return phrase("after {count} strokes", count=count) if reload is Reload.COUNT else reload.value
+    return plural(count, "after {count} stroke", "after {count} strokes") if reload is Reload.COUNT else reload.value
 
 
 def habit_in(words: str) -> tuple[Reload, int]:

@@ -8,7 +8,7 @@ from enum import Enum
 from statistics import median
 
 from pennello.errors import OutOfRangeError
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 
 
 class StepKind(Enum):
@@ -218,14 +218,20 @@ def own_pace(records: Iterable[Record], pace: Pace | None = None) -> Pace:
 def _own_words(kind: StepKind, factor: float, count: int) -> str:
     apart = abs(factor - 1)
     if apart < _AS_DEFAULT:
-        return phrase("{kind} takes you as long as the default, from {count} steps", kind=named(kind), count=count)
+        return plural(
+            count,
+            "{kind} takes you as long as the default, from {count} step",
+            "{kind} takes you as long as the default, from {count} steps",
+            kind=named(kind),
+        )
     longer = "longer" if factor > 1 else "less"
-    return phrase(
+    return plural(
+        count,
+        "{kind} takes you {apart:.0f} % {longer} than the default, from {count} step",
         "{kind} takes you {apart:.0f} % {longer} than the default, from {count} steps",
         kind=named(kind),
         apart=100 * apart,
         longer=longer,
-        count=count,
     )
 
 

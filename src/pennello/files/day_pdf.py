@@ -18,7 +18,7 @@ from pennello.errors import OutOfRangeError
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
 from pennello.files.paper import new_canvas
 from pennello.files.picture import Picture
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 
 SIZES = {"A4": A4, "A3": A3, "Letter": LETTER}
 _PT = 72 / 25.4
@@ -166,7 +166,13 @@ def write_bag(event: Event, faces: float, things: Sequence[Thing], buy: Sequence
         page.text(
             MARGIN_MM,
             24,
-            phrase("for {ceil} faces, {painters} painting", ceil=math.ceil(faces), painters=event.painters),
+            plural(
+                math.ceil(faces),
+                "for {faces} face, {painters} painting",
+                "for {faces} faces, {painters} painting",
+                faces=math.ceil(faces),
+                painters=event.painters,
+            ),
             9.5,
             quiet=True,
         )
@@ -221,9 +227,11 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
             )
             lines.append((words, event.per_hour * event.hours))
         if event.per_face > 0:
-            words = phrase(
-                "{ceil} faces at {per_face:g} {currency}",
-                ceil=math.ceil(faces),
+            words = plural(
+                math.ceil(faces),
+                "{faces} face at {per_face:g} {currency}",
+                "{faces} faces at {per_face:g} {currency}",
+                faces=math.ceil(faces),
                 per_face=event.per_face,
                 currency=event.currency,
             )
@@ -239,9 +247,9 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
         page.text(MARGIN_MM, y + 3, "together", 12, bold=True)
         page.text(150, y + 3, f"{sum(amount for _, amount in lines):,.2f} {event.currency}", 12, bold=True)
         words = phrase(
-            "{painters} painting; about {ceil} people can be painted in this time.",
+            "{painters} painting; about {people} people can be painted in this time.",
             painters=event.painters,
-            ceil=math.ceil(faces),
+            people=math.ceil(faces),
         )
         words += phrase(" No taxes are reckoned.")
         page.paragraph(MARGIN_MM, y + 16, words, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)

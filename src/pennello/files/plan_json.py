@@ -18,7 +18,7 @@ from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.plan_schema import FORMAT, VERSION, Header, PlanFile, from_plan, to_plan
 from pennello.limits import MOST_PLAN_BYTES
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 
 SUFFIX = ".pennello"
 
@@ -119,9 +119,10 @@ def _unreadable(data: bytes, error: Exception) -> str:
     if isinstance(error, msgspec.ValidationError):
         return _sentence(str(error))
     if "truncated" in str(error):
-        return phrase(
+        return plural(
+            len(data),
+            "the file breaks off after {count} byte; open the autosaved copy beside it or another copy.",
             "the file breaks off after {count} bytes; open the autosaved copy beside it or another copy.",
-            count=len(data),
         )
     place = re.search(r"byte (\d+)", str(error))
     line = data[: int(place[1])].count(b"\n") + 1 if place else 0

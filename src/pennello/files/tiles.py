@@ -46,8 +46,8 @@ class Tile:
     def name(self) -> str:
         """What it is called, as in "B2 of 2 × 3"."""
         return phrase(
-            "{chr}{row} of {columns} × {rows}",
-            chr=chr(ord("A") + self.column),
+            "{column}{row} of {columns} × {rows}",
+            column=chr(ord("A") + self.column),
             row=self.row + 1,
             columns=self.columns,
             rows=self.rows,

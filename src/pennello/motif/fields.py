@@ -155,9 +155,9 @@ def _converging(values: Values, prints: Prints) -> Made:
     apart = 2 * values["stop_mm"] * math.sin(math.radians(fan / max(count - 1, 1)) / 2)
     says = plural(
         count,
-        "{count} stripe that aim at one point and end {values:.0f} mm before it",
-        "{count} stripes that aim at one point and end {values:.0f} mm before it",
-        values=values["stop_mm"],
+        "{count} stripe that aim at one point and end {apart:.0f} mm before it",
+        "{count} stripes that aim at one point and end {apart:.0f} mm before it",
+        apart=values["stop_mm"],
     )
     wide = (values["stop_mm"] + values["length_mm"]) * math.radians(fan) / max(count - (fan < 360), 1)
     space = spaced("stripe", count, wide, prints["stripe"])
@@ -218,7 +218,7 @@ def _base(values: Values, prints: Prints) -> Made:
             if passes == 1
             else phrase("{area:.1f} cm² in {passes} passes", area=area, passes=passes)
         ),
-        phrase("the place {values:.0%} down the sponge lies on its middle", values=values["anchor"]),
+        phrase("the place {share:.0%} down the sponge lies on its middle", share=values["anchor"]),
         phrase("the lower edge shows unless something lies over it")
         if values["anchor"] < 0.5
         else phrase("the upper edge shows"),

@@ -37,7 +37,7 @@ def _leaves(values: Values, _: Prints) -> Made:
     leaf = moved(whole_leaf(values["length_mm"], values), values["foot_mm"])
     turns = [-90.0 + side * values["open_deg"] for side in (-0.5, 0.5)]
     pieces = [piece for turn in turns for piece in moved(leaf, turn_deg=turn)]
-    return Made(tuple(pieces), (phrase("two leaves, {values:.0f} degrees apart", values=values["open_deg"]),))
+    return Made(tuple(pieces), (phrase("two leaves, {turned:.0f} degrees apart", turned=values["open_deg"]),))
 
 
 def _push_leaf(long_mm: float) -> Stroke:

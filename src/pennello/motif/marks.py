@@ -53,11 +53,7 @@ def _burst(values: Values, _: Prints) -> Made:
     burst = family("starburst").stroke(radius_mm=values["radius_mm"], arms=round(values["arms"]))
     return Made(
         (Piece("burst", burst),),
-        (
-            phrase(
-                "{values} thin arms of {values_2:.0f} mm", values=round(values["arms"]), values_2=values["radius_mm"]
-            ),
-        ),
+        (phrase("{arms} thin arms of {long:.0f} mm", arms=round(values["arms"]), long=values["radius_mm"]),),
     )
 
 

@@ -109,8 +109,11 @@ def _radial(values: Values, prints: Prints) -> Made:
     return Made(
         tuple(pieces),
         (
-            phrase(
-                "{count} drops drawn in to the middle, {count_2} dots round them", count=2 * count, count_2=4 * count
+            plural(
+                2 * count,
+                "{count} drop drawn in to the middle, {count_2} dots round them",
+                "{count} drops drawn in to the middle, {count_2} dots round them",
+                count_2=4 * count,
             ),
         ),
         (space,),
@@ -197,7 +200,17 @@ def _burst(values: Values, _: Prints) -> Made:
         pieces.append(Piece("burst", at(small, radius * x, radius * y)))
     for x, y, press in ((1.1, 0.6, 0.6), (-0.9, -0.9, 0.5), (0.2, 1.35, 0.35), (-1.5, 0.1, 0.3)):
         pieces.append(Piece("burst", dot(press, radius * x, radius * y)))
-    return Made(tuple(pieces), (phrase("a burst of {arms} arms, two small ones, four dots", arms=arms),))
+    return Made(
+        tuple(pieces),
+        (
+            plural(
+                arms,
+                "a burst of {arms} arm, two small ones, four dots",
+                "a burst of {arms} arms, two small ones, four dots",
+                arms=arms,
+            ),
+        ),
+    )
 
 
 def _swirl(values: Values, _: Prints) -> Made:

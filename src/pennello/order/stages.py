@@ -14,7 +14,7 @@ from pennello.design.words import side_paints
 from pennello.order.arrange import Arranged
 from pennello.order.job import PaintJob
 from pennello.order.jobs import part_names
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.units import about_seconds_text, clock
 
 
@@ -128,7 +128,9 @@ def _laid(plan: Plan, jobs: list[PaintJob]) -> list[str]:
     named = [job.name.split(": ")[-1] for job in jobs]
     told = named if len(named) <= 4 else [*named[:3], phrase("and {count} more", count=len(named) - 3)]
     found = [
-        phrase("{strokes} strokes: {told}.", strokes=strokes, told="; ".join(told))
+        plural(
+            strokes, "{strokes} stroke: {told}.", "{strokes} strokes: {told}.", strokes=strokes, told="; ".join(told)
+        )
         if strokes > 1
         else f"{'; '.join(told)}."
     ]

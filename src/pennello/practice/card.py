@@ -16,7 +16,7 @@ from pennello.colour.observer import WEIGHTS
 from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.paint import Paint, masstones
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 
 WIDTH_MM, HEIGHT_MM = 148.0, 105.0
 """A6 on its side."""
@@ -188,7 +188,11 @@ def white_of(paints: tuple[Paint, ...]) -> str:
 
 
 def _dabs(x: float, y: float, columns: int, kind: FieldKind, paints: tuple[Paint, ...]) -> list[Field]:
-    words = phrase("{dab_coats} coats", dab_coats=DAB_COATS) if kind is FieldKind.DAB else phrase("1 in 9 of white")
+    words = (
+        plural(DAB_COATS, "{dab_coats} coat", "{dab_coats} coats", dab_coats=DAB_COATS)
+        if kind is FieldKind.DAB
+        else phrase("1 in 9 of white")
+    )
     return [
         Field(
             kind,

@@ -34,7 +34,7 @@ from pennello.kit.shelf import Thing as KitThing
 from pennello.lay.engine import kernel
 from pennello.limits import MOST_NAME
 from pennello.order.arrange import Arranged, arrange, design_of
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 from pennello.practice.records import LogPage
 from pennello.session.design_pictures import LaidPlan, laid_plan
 from pennello.session.history import History, Undoable
@@ -316,7 +316,18 @@ def noted(event: Event) -> LogPage:
     painted = sum(one.faces * (one.took_s or one.planned_s) for one in found.designs)
     planned = sum(one.faces * one.planned_s for one in found.designs)
     colours = tuple(dict.fromkeys(colour for one in event.on_menu for colour in one.colours[:1]))
-    note = " ".join((phrase("{faces} faces, {gone} left.", faces=found.faces, gone=found.gone), *found.next_time))
+    note = " ".join(
+        (
+            plural(
+                found.faces,
+                "{faces} face, {gone} left.",
+                "{faces} faces, {gone} left.",
+                faces=found.faces,
+                gone=found.gone,
+            ),
+            *found.next_time,
+        )
+    )
     begins = begins_at(event).isoformat(timespec="seconds")
     timed = LogPage(begins, event.name, painted_s=round(painted, 1), planned_s=round(planned, 1))
     return replace(timed, note=note, colours=colours)
@@ -373,7 +384,7 @@ def _event_row(one: KnownEvent) -> tuple[str, ...]:
         str(event.painters),
         str(event.people),
         str(len(event.on_menu)),
-        phrase("{faces:.0f} faces", faces=one.faces),
+        plural(round(one.faces), "{faces:.0f} face", "{faces:.0f} faces", faces=one.faces),
     )
     money = (f"{one.money.total:.0f} {sign}", f"{one.money.left:.0f} {sign}")
     return (event.name, event.day or phrase("not fixed"), hours, *counts, *money)

@@ -304,12 +304,17 @@ class OwnHand:
                 "Your hand is a usual one until it has painted {count} more tries.",
             )
         if self.offset_mm is None:
-            return phrase(
+            return plural(
+                self.tries,
+                "Your hand: the chisel is off by {angle_deg:.0f} degrees, from {tries} try.",
                 "Your hand: the chisel is off by {angle_deg:.0f} degrees, from {tries} tries.",
                 angle_deg=self.angle_deg,
                 tries=self.tries,
             )
-        return phrase(
+        return plural(
+            self.tries,
+            "Your hand: the chisel is off by {angle_deg:.0f} degrees, {offset_mm:.1f} mm beside on the cake, "
+            "from {tries} try.",
             "Your hand: the chisel is off by {angle_deg:.0f} degrees, {offset_mm:.1f} mm beside on the cake, "
             "from {tries} tries.",
             angle_deg=self.angle_deg,
@@ -355,9 +360,9 @@ def hand_brief(hand: Hand, own: OwnHand) -> str:
     if own.angle_deg is None:
         return phrase("Sizes are defaults, or the plan's.")
     return (
-        phrase("Your hand, from {tries} tries.", tries=own.tries)
+        plural(own.tries, "Your hand, from {tries} try.", "Your hand, from {tries} tries.", tries=own.tries)
         if hand_with(hand, own) == hand
-        else phrase("{tries} tries tell others.", tries=own.tries)
+        else plural(own.tries, "{tries} try tell others.", "{tries} tries tell others.", tries=own.tries)
     )
 
 

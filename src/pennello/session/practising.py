@@ -23,7 +23,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.laying import lay
 from pennello.load.recipe import Recipe
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.practice.card import Card, card_for
 from pennello.practice.fit_card import CardFit, fit_card
 from pennello.practice.photo import Corners, PhotoProblemError, Picture, camera_installed, marks_found
@@ -73,10 +73,11 @@ def card_work(plan: Plan, load: str) -> CardWork:
             phrase("{source} is loaded from pans; take a load from a cake for the card.", source=source.name)
         )
     if len(source.recipe.pickups) > 1 or source.recipe.after:
-        words = phrase(
+        words = plural(
+            len(source.recipe.pickups),
+            "{source} is loaded in {count} visit, or goes on with a leftover",
             "{source} is loaded in {count} visits, or goes on with a leftover",
             source=source.name,
-            count=len(source.recipe.pickups),
         )
         raise CardLoadError(
             phrase(

@@ -315,11 +315,12 @@ class MainWindow(QMainWindow):
 
         done = len(kept.run.took)
         self.banner.say(
-            phrase(
+            plural(
+                len(kept.run.steps),
+                "A run of {kept} was under way, {done} of {count} step done; its paint has dried on.",
                 "A run of {kept} was under way, {done} of {count} steps done; its paint has dried on.",
                 kept=kept.title,
                 done=done,
-                count=len(kept.run.steps),
             ),
             (phrase("Go on with it"), take),
             (phrase("Give it up"), lambda: self.leftovers.give_up(path)),

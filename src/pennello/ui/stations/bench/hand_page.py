@@ -28,7 +28,7 @@ from pennello.lay.drying import DRY_AFTER_S
 from pennello.lay.stroke import Exit, Key, Over, Pats, Stroke, keyed
 from pennello.load.look import edge_colours
 from pennello.path.cubic import length_mm
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
 from pennello.ui.theme.tokens import theme
@@ -308,7 +308,7 @@ class HandPage(QFrame):
             return
         self._set(phrase("Follow a path"), lambda stroke: replace(stroke, path=paths[0], flips_mm=(), reload_mm=()))
         if len(paths) > 1:
-            self.said.emit(phrase("Took the first of {count} paths.", count=len(paths)))
+            self.said.emit(plural(len(paths), "Took the first of {count} path.", "Took the first of {count} paths."))
 
     def ask_svg_out(self) -> None:
         """Ask where and write all paths."""

@@ -12,7 +12,7 @@ from pennello.kit.cake import STRIPE_MM, Cake
 from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import NeighbourMix
 from pennello.load.wear import dirt_share
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
@@ -156,7 +156,11 @@ class StripeCard(QFrame):
         self.width_mm.show_amount(stripe.width_mm)
         grams = cut_list(cake)[self.number].grams
         wear = phrase("{grams:.1f} g, hollow {hollow_mm}", grams=grams, hollow_mm=length_text(stripe.hollow_mm, unit))
-        lasts = phrase("not used here") if math.isinf(faces) else phrase("lasts about {faces:,.0f} faces", faces=faces)
+        lasts = (
+            phrase("not used here")
+            if math.isinf(faces)
+            else plural(round(faces), "lasts about {faces:,.0f} face", "lasts about {faces:,.0f} faces", faces=faces)
+        )
         parts = [lasts, phrase("{dirt:.0%} dirty", dirt=dirt)] if dirt > 0.005 else [lasts]
         self.words.setText(f"{wear}\n{', '.join(parts)}")
 

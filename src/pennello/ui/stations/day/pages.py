@@ -105,9 +105,9 @@ class WhatIfPage(QDialog):
 def sentence_of(one: WhatIf) -> str:
     """Return what a change brings as a sentence."""
     faces = (
-        phrase("{faces:.0f} faces more", faces=abs(one.faces))
+        plural(round(abs(one.faces)), "{faces:.0f} face more", "{faces:.0f} faces more", faces=abs(one.faces))
         if one.faces >= 0
-        else phrase("{faces:.0f} faces fewer", faces=abs(one.faces))
+        else plural(round(abs(one.faces)), "{faces:.0f} face fewer", "{faces:.0f} faces fewer", faces=abs(one.faces))
     )
     wait = (
         phrase("{wait_min:.0f} min less waiting in the longest hour", wait_min=abs(one.wait_min))
@@ -229,7 +229,7 @@ class MenuBoard(QDialog):
                 scale = min(box.width() / image.width(), box.height() / image.height())
                 painter.drawImage(centred(box, image.width() * scale, image.height() * scale), image)
             told = QRectF(x, box.bottom() + 4, wide - 16, 2.4 * small.pixelSize())
-            words = phrase("{item}\nabout {value} min", item=item.title, value=max(1, round(item.whole_s / 60)))
+            words = phrase("{item}\nabout {minutes} min", item=item.title, minutes=max(1, round(item.whole_s / 60)))
             painter.drawText(told, int(Qt.AlignmentFlag.AlignHCenter), words)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

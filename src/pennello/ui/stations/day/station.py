@@ -28,7 +28,7 @@ from pennello.day.queue import sentences
 from pennello.design.plan import Plan
 from pennello.disk import exists
 from pennello.files.day_json import SUFFIX, demo_event
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.copies import day_rows
 from pennello.session.day import SHIPPED, booked, free_key, known_events, noted, plan_of
 from pennello.session.document import Document
@@ -473,10 +473,11 @@ class DayStation(PagedStation):
             self.model.session.edit(phrase("Book what was used"), event)
             self.model.read_kit()
             self.said.emit(
-                phrase(
-                    "{values:.1f} g were taken from {count} cakes and pans of the kit.",
-                    values=sum(grams.values()),
-                    count=len(grams),
+                plural(
+                    len(grams),
+                    "{grams:.1f} g were taken from {count} cake and pans of the kit.",
+                    "{grams:.1f} g were taken from {count} cakes and pans of the kit.",
+                    grams=sum(grams.values()),
                 )
             )
 

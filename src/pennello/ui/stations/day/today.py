@@ -26,7 +26,7 @@ from pennello.day import board
 from pennello.day.batches import Fairness, batched
 from pennello.day.event import Event, Guest, GuestState, clock_text
 from pennello.errors import PennelloError
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.widgets.plain import Label
@@ -191,7 +191,9 @@ class TodayPage(QDialog):
             phrase("all done in time") if stand.all_done else phrase("{still} of them done in time", still=stand.still)
         )
         self.stand.setText(
-            phrase(
+            plural(
+                stand.faces,
+                "{faces} face{money} · {waits} waiting, {fits} · {left_s} left",
                 "{faces} faces{money} · {waits} waiting, {fits} · {left_s} left",
                 faces=stand.faces,
                 money=money,

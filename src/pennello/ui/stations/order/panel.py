@@ -242,7 +242,7 @@ class StepPanel(QFrame):
 
 
 def _again(job: PaintJob) -> str:
-    return phrase(", again before stroke {map}", map=", ".join(map(str, job.anew))) if job.anew else ""
+    return phrase(", again before stroke {strokes}", strokes=", ".join(map(str, job.anew))) if job.anew else ""
 
 
 def _sums(view: Arranged) -> str:

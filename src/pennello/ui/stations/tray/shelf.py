@@ -24,7 +24,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import ItemKind, KitItem
 from pennello.load.look import cake_colours
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
@@ -76,10 +76,11 @@ def words_of(item: KitItem) -> str:
     if isinstance(thing, Paint):
         words = f"{thing.name}, {named(thing.finish)}"
     elif isinstance(thing, Cake):
-        words = phrase(
+        words = plural(
+            len(thing.stripes),
+            "{thing}, {count} stripe, {width_mm} across",
             "{thing}, {count} stripes, {width_mm} across",
             thing=thing.name,
-            count=len(thing.stripes),
             width_mm=length_text(thing.width_mm),
         )
     else:

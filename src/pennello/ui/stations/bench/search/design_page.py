@@ -12,7 +12,7 @@ from pennello.aim.state import state_of
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Paint
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.jobs import Job
 from pennello.solve.design_cake import DesignedCake, Terms, design_cake, why_not
 from pennello.solve.for_plan import Trial, look_of, tried_for_real, with_design
@@ -199,7 +199,10 @@ def _shown(rated: _Rated, unit: LengthUnit) -> ShownFind:
     seen = trials[0].seen
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))
     state = state_of(seen, first.wanted).value
-    title = phrase(
-        "{count} stripes, {width_mm} across", count=len(design.paints), width_mm=length_text(cake.width_mm, unit)
+    title = plural(
+        len(design.paints),
+        "{count} stripe, {width_mm} across",
+        "{count} stripes, {width_mm} across",
+        width_mm=length_text(cake.width_mm, unit),
     )
     return ShownFind(title, cake, paints, [(first.recipe.pickups[0], brush)], ribbons, state, figure, lines)

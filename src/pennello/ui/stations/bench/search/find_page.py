@@ -14,7 +14,7 @@ from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, PlanStroke
 from pennello.files.picture import lab_bytes
 from pennello.kit.paint import Near, Paint
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.jobs import Job
 from pennello.solve.find_load import find_load
 from pennello.solve.finds import Filters, Find, FoundLoads
@@ -122,7 +122,7 @@ class FindPage(SearchPage):
         self._here, board = result
         self._show(board.finds)
         places = f"{board.searched:,}".replace(",", " ")
-        told = [phrase("{places} places looked at.", places=places)]
+        told = [plural(board.searched, "{places} place looked at.", "{places} places looked at.", places=places)]
         told += [phrase("Left out: {left_out}", left_out=one) for one in board.left_out[:1]]
         self.words.setText(" ".join(told))
 

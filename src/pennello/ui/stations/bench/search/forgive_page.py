@@ -14,7 +14,7 @@ from pennello.aim.hand import SLIPS, Hand, Steadiness
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes, ribbons
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 from pennello.session.jobs import Job
 from pennello.session.log import OwnHand, hand_brief, hand_of, hand_with, hand_words, own_hand
 from pennello.solve.forgiveness import Forgiveness, forgive
@@ -161,7 +161,9 @@ class ForgivePage(SearchPage):
         found = self.found
         if found is None:
             return ""
-        return phrase(
+        return plural(
+            found.tries,
+            "Holds in {holds} of {tries} try ({low:.0%} to {high:.0%}); at least close in {close}.",
             "Holds in {holds} of {tries} tries ({low:.0%} to {high:.0%}); at least close in {close}.",
             holds=found.holds,
             tries=found.tries,

@@ -12,7 +12,7 @@ from pennello.colour.skin import skin_reflectance
 from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes
 from pennello.files.profile import line_colours
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.handle import Handle
@@ -95,7 +95,7 @@ class LinePage(QDialog):
         else:
             lab = wanted_lab(Wanted(self.stops), 128, self._edge_mm, {}, skin_reflectance(40))
             self._read = lab_bytes(lab)
-            count = "1 colour" if len(self.stops) == 1 else phrase("{count} colours", count=len(self.stops))
+            count = "1 colour" if len(self.stops) == 1 else plural(len(self.stops), "{count} colour", "{count} colours")
             self.words.setText(phrase("{count}. A photo is off by some 3 to 6 dE; its lamp is in it.", count=count))
         self.foot.take.setEnabled(bool(self.stops))
         self.surface.update()

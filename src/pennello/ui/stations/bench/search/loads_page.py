@@ -12,7 +12,7 @@ from pennello.aim.state import state_of
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan
 from pennello.files.picture import lab_bytes
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.jobs import Job
 from pennello.solve.kit import AtHand
 from pennello.solve.plan_loads import QUALITY_DE00, Advice, Served, advise, with_advice
@@ -76,9 +76,12 @@ class LoadsPage(PlanPage):
             + (phrase(", worst stroke {de}", de=de_text(worst.mean_de00)) if worst else "")
         )
         self.note.setText(
-            phrase(
-                "{rinses} rinses instead of {rinses_before}, {brush_changes} brush changes instead "
-                "of {brush_changes_before}; found by {by}; a forecast. A brush may be turned over.",
+            plural(
+                advice.rinses,
+                "{rinses} rinse instead of {rinses_before}, {brush_changes} brush changes instead of "
+                "{brush_changes_before}; found by {by}; a forecast. A brush may be turned over.",
+                "{rinses} rinses instead of {rinses_before}, {brush_changes} brush changes instead of "
+                "{brush_changes_before}; found by {by}; a forecast. A brush may be turned over.",
                 rinses=advice.rinses,
                 rinses_before=advice.rinses_before,
                 brush_changes=advice.brush_changes,
@@ -108,7 +111,11 @@ def _shown(before: Plan, plan: Plan, served: Served) -> ShownFind:
     paints = plan.paints_by_id
     source, cake, places = source_of(served.load.pickups, served.load.cakes, paints, brush)
     worst = max(share.mean_de00 for share in served.shares)
-    visits = "1 visit" if served.visits == 1 else phrase("{visits} visits", visits=served.visits)
+    visits = (
+        "1 visit"
+        if served.visits == 1
+        else plural(served.visits, "{visits} visit", "{visits} visits", visits=served.visits)
+    )
     lines = [
         f"{before.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
         for share in served.shares
