@@ -17,6 +17,7 @@ import gettext
 import os
 import re
 import string
+from collections.abc import Mapping
 from enum import Enum
 from functools import cache
 from pathlib import Path
@@ -85,7 +86,7 @@ def phrase(template: str, /, **places: object) -> str:
     'Dusk is 40.0 mm wide.'
     """
     told = _language().gettext(template)
-    return told.format(**places) if places else told
+    return _filled(told, template, places) if places else told
 
 
 def plural(count: int, one: str, more: str, /, **places: object) -> str:
@@ -101,7 +102,16 @@ def plural(count: int, one: str, more: str, /, **places: object) -> str:
     >>> plural(1, "{count} petal", "{count} petals"), plural(5, "{count} petal", "{count} petals")
     ('1 petal', '5 petals')
     """
-    return _language().ngettext(one, more, count).format(count=count, **places)
+    written = one if count == 1 else more
+    return _filled(_language().ngettext(one, more, count), written, {"count": count, **places})
+
+
+def _filled(told: str, written: str, places: Mapping[str, object]) -> str:
+    """Return a sentence with its places filled; as it is written where a translation names others."""
+    try:
+        return told.format(**places)
+    except (KeyError, IndexError, ValueError):
+        return written.format(**places)
 
 
 def mark(text: str) -> str:

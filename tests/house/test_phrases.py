@@ -119,6 +119,7 @@ def test_a_catalogue_translates_with_its_own_plural_forms(tmp_path):
     catalogue = Catalog(locale="pl")
     catalogue.add(("{count} petal", "{count} petals"), ("{count} płatek", "{count} płatki", "{count} płatków"))
     catalogue.add("{cake} is worn out.", "Zużyte: {cake}.")
+    catalogue.add("{brush} is wet.", "Mokry: {pędzel}.")  # a slip of whoever translates
     folder = tmp_path / "pl" / "LC_MESSAGES"
     folder.mkdir(parents=True)
     with (folder / "pennello.mo").open("wb") as file:
@@ -126,7 +127,8 @@ def test_a_catalogue_translates_with_its_own_plural_forms(tmp_path):
     code = (
         "import sys, pathlib; import pennello.phrases as p; p.FOLDER = pathlib.Path(sys.argv[1]);"
         "print([p.plural(n, '{count} petal', '{count} petals') for n in (1, 3, 5, 22)],"
-        " p.phrase('{cake} is worn out.', cake='Dusk'), p.phrase('Save'), p.language())"
+        " p.phrase('{cake} is worn out.', cake='Dusk'), p.phrase('Save'), p.phrase('{brush} is wet.', brush='Flat'),"
+        " p.language())"
     )
     said = subprocess.run(
         [sys.executable, "-c", code, str(tmp_path)],
@@ -135,7 +137,7 @@ def test_a_catalogue_translates_with_its_own_plural_forms(tmp_path):
         text=True,
         check=True,
     ).stdout
-    assert said.strip() == "['1 płatek', '3 płatki', '5 płatków', '22 płatki'] Zużyte: Dusk. Save pl"
+    assert said.strip() == "['1 płatek', '3 płatki', '5 płatków', '22 płatki'] Zużyte: Dusk. Save Flat is wet. pl"
 
 
 def test_sentences_grow_by_two_fifths_and_keep_their_places():
