@@ -14,11 +14,11 @@ from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
-MOST_BYTES = 36_000_000
+MOST_BYTES = 33_000_000
 """What all kept results together may weigh, bytes (a default), but for a plan that needs more."""
 
-BYTES_A_STROKE = 400_000
-"""What the kept results of a stroke weigh, bytes: ready to be laid at three resolutions, and its film (measured)."""
+BYTES_A_STROKE, MANY = 400_000, 100
+"""What the kept results of a stroke weigh, bytes (measured), and from how many strokes on a plan is given more room."""
 
 MOST_BYTES_FOR_NOW = 8_000_000
 """What results may weigh that others are made from at once, bytes (a default)."""
@@ -91,7 +91,7 @@ def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
 
 def room_for(strokes: int) -> None:
     """Make room for a plan of so many strokes: where they crowd each other out each change works out all of them."""
-    _shelf.most = max(MOST_BYTES, BYTES_A_STROKE * strokes)
+    _shelf.most = MOST_BYTES if strokes <= MANY else BYTES_A_STROKE * strokes
 
 
 def kept_bytes() -> int:
