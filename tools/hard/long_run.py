@@ -49,6 +49,17 @@ def _handles() -> int:
     return sum(1 for _ in Path("/proc/self/fd").iterdir())
 
 
+def _pages(app: QApplication, window: MainWindow) -> None:
+    """Open and close the page of cautions many times."""
+    controller = there(window, "order").controller
+    for _ in range(PAGES):
+        controller.ask()
+        _wait(app, 0.05)
+        if controller.page is not None:
+            controller.page.reject()
+        _wait(app, 0.05)
+
+
 def edit(folder: Path, count: int) -> dict[str, float]:
     """Make so many edits, half at the Bench and half on the Chart; return what was measured."""
     private_folders(folder)
@@ -80,13 +91,9 @@ def edit(folder: Path, count: int) -> dict[str, float]:
         peak = max(peak, memory_mb())
     window.go_to("order")
     _wait(app, 2.0)
+    _pages(app, window)  # the first ones bring what the others find there
     at_pages = memory_mb()
-    for _ in range(PAGES):
-        there(window, "order").controller.ask()
-        _wait(app, 0.05)
-        if there(window, "order").controller.page is not None:
-            there(window, "order").controller.page.reject()
-        _wait(app, 0.05)
+    _pages(app, window)
     window.go_to("bench")
     _wait(app, 1.0)
     told = {
