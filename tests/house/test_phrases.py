@@ -172,13 +172,16 @@ shelf = tuple(KitItem(one) for one in (*plans[0].paints, *plans[0].cakes, *plans
 tables = [csv_bytes(shelf).decode(), Path("palette.gpl").read_text(), day_bytes(event).decode(), day_schema()]
 names = [[*(n for n, _ in c.landmarks), *(n for n, _ in c.frames), *(z.name for z in c.zones), *(n for n, _ in c.views)]
          for c in charts]
+from pennello.order.arrange import arrange, design_of
+found = arrange(design_of(plans[0], "face"), 0.0)
+order = [[step.id for step in found.steps], [name for name, _ in found.sums.where], found.by]
 packed = [one.name for one in bag(event, 40.0)]
-print(json.dumps([[plan_bytes(plan).decode() for plan in plans], names, tables, packed]))
+print(json.dumps([[plan_bytes(plan).decode() for plan in plans], names, tables, packed, order]))
 """
 
 
 def test_files_hold_codes_in_whatever_language(tmp_path):
-    """What is kept in one language is the same in any other: plans of all versions, places, tables, ticks."""
+    """What is kept in one language is the same in any other: plans of all versions, places, tables, ticks, steps."""
     plans = sorted(str(path) for path in (ROOT / "tests" / "files").glob("v*.pennello"))
     told_by = {
         language: subprocess.run(

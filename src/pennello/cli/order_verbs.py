@@ -27,7 +27,7 @@ from pennello.motif.catalogue import motif
 from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step, Sums
-from pennello.phrases import named, phrase, plural
+from pennello.phrases import named, phrase, plural, told
 from pennello.units import clock, minutes, parse_number
 
 if TYPE_CHECKING:
@@ -221,7 +221,7 @@ def _say(arranged: Arranged, *, told_why: bool) -> None:
             "As the plan has it {listed}. {how_good} ({by}). Times are predicted.",
             listed=listed,
             how_good=arranged.how_good,
-            by=arranged.by,
+            by=told(arranged.by),
         )
     )
     for sentence in arranged.missed:
@@ -239,11 +239,11 @@ def _where(sums: Sums) -> str:
     """Return where the time goes as one bar of forty signs, and in words."""
     parts = list(zip("#o.-~", sums.where, strict=True))
     signs = "".join(sign * round(40 * seconds / max(sums.total_s, 0.1)) for sign, (_, seconds) in parts)
-    told = ", ".join(
-        phrase("{sign} {name} {seconds:.0f} s", sign=sign, name=name, seconds=seconds)
+    words = ", ".join(
+        phrase("{sign} {name} {seconds:.0f} s", sign=sign, name=told(name), seconds=seconds)
         for sign, (name, seconds) in parts
     )
-    return f"[{signs}] {told}"
+    return f"[{signs}] {words}"
 
 
 def _wished(plan: Plan, args: Namespace) -> Ordering:

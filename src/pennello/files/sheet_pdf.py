@@ -19,7 +19,7 @@ from pennello.load.look import edge_colours
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import part_names
 from pennello.order.stages import SheetPictures, Stage, loads_used, stages, when_words
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, told
 from pennello.units import minutes
 
 Draw = Callable[[Page], None]
@@ -160,10 +160,10 @@ def _draw_where(page: Page, parts: Sequence[tuple[str, float]], x: float, y: flo
         _hatched(page, at, y, long, 4.0, number)
         page.frame(at, y, long, 4.0, 0.3)
         at += long
-    told = ", ".join(
-        phrase("{name} {seconds:.0f} s", name=name, seconds=seconds) for name, seconds in parts if seconds >= 0.5
+    words = ", ".join(
+        phrase("{name} {seconds:.0f} s", name=told(name), seconds=seconds) for name, seconds in parts if seconds >= 0.5
     )
-    return page.paragraph(x, y + 8.0, told, wide, 8, quiet=True) + 1.0
+    return page.paragraph(x, y + 8.0, words, wide, 8, quiet=True) + 1.0
 
 
 def _hatched(page: Page, x: float, y: float, wide: float, tall: float, kind: int) -> None:

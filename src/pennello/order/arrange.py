@@ -21,7 +21,7 @@ from pennello.order.search import MOST_EXACT, RESTARTS_S, exact_order, first_ord
 from pennello.order.steps import Step, StopPoint, Sums, steps_of, stop_points, sums_of
 from pennello.order.target import Choice, choose
 from pennello.order.units import Units, units_of
-from pennello.phrases import phrase
+from pennello.phrases import mark, phrase
 
 Report = Callable[[float, str], None]
 
@@ -192,7 +192,7 @@ def arrange(
     choice, jobs = _taken(design, target_s)
     if not jobs:
         nothing = Loaded(design.work, (), _NOTHING, _NONE)
-        return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by=phrase("nothing to order")), choice, 0.0)
+        return _told(design, jobs, nothing, Best(_NOTHING, 0, proven=True, by=mark("nothing to order")), choice, 0.0)
     loading = _Loading(design, jobs)
     if design.work.plan.ordering.sequence:
         return _told(design, jobs, loading.sequenced(), None, choice)
@@ -210,7 +210,7 @@ def arrange(
     first = first_order(problem, own.order)
     answer = _improved(problem, first, seconds, improve_s, report, say, seed)
     best = Best(answer.timing, answer.bound, proven=answer.proven, by=answer.by)
-    named = ((best.by, answer.timing), (phrase("list scheduling"), first), (phrase("as the plan has it"), own))
+    named = ((best.by, answer.timing), (mark("list scheduling"), first), (mark("as the plan has it"), own))
     by, loaded, listed_s = loading.best(units, named)
     return _told(design, jobs, loaded, replace(best, by=by), choice, listed_s)
 
@@ -268,13 +268,13 @@ def _improved(
 ) -> Improved:
     if problem.count <= MOST_EXACT:
         best = exact_order(problem, best)
-        return Improved(best, best.cost, proven=True, by=phrase("all orders"))
+        return Improved(best, best.cost, proven=True, by=mark("all orders"))
     if seconds > 0:
         best = improved(problem, best, seconds, seed, report, say)
     if improve_s > 0:
         return improve(problem, best, improve_s, report, say)
     bound = lower_bound(problem)
-    return Improved(best, bound, proven=best.cost <= bound, by="restarts" if seconds > 0 else phrase("list scheduling"))
+    return Improved(best, bound, proven=best.cost <= bound, by="restarts" if seconds > 0 else mark("list scheduling"))
 
 
 def own_order(problem: Problem, jobs: Sequence[PaintJob], ordering: Ordering) -> tuple[int, ...]:
@@ -414,7 +414,7 @@ def _told(
         sums=sums_of(steps, taken),
         stops=stop_points(steps, taken),
         gap=gap,
-        by=best.by if best is not None else phrase("your own order"),
+        by=best.by if best is not None else mark("your own order"),
         own_total_s=_listed_s(design, jobs) if own_total_s is None else own_total_s,
         missed_lags=late,
         choice=choice,

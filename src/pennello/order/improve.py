@@ -15,7 +15,7 @@ from typing import Any
 from pennello.order.bound import lower_bound
 from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 from pennello.order.search import better
-from pennello.phrases import phrase
+from pennello.phrases import mark, phrase
 
 Report = Callable[[float, str], None]
 
@@ -55,7 +55,7 @@ def improve(
     """
     bound = lower_bound(problem)
     if problem.count < 2:
-        return Improved(start, start.cost, proven=True, by=phrase("nothing to order"))
+        return Improved(start, start.cost, proven=True, by=mark("nothing to order"))
     try:
         from ortools.sat.python import cp_model  # noqa: PLC0415 - OR-Tools takes a second to import
     except ImportError:

@@ -10,19 +10,19 @@ from pennello.design.ordering import Priority
 from pennello.design.pace import Pace, StepKind
 from pennello.order.job import Lag, PaintJob
 from pennello.order.problem import TURN, Setup, Timing, setups
-from pennello.phrases import phrase, plural
+from pennello.phrases import mark, phrase, plural
 
 CHECK_ID = "check"
 _LEAST_S = 0.05
-WHERE = ("painting", "loading", "waiting", "changing", phrase("words and looks"))
+WHERE = (mark("painting"), mark("loading"), mark("waiting"), mark("changing"), mark("words and looks"))
 _WHERE = {
     StepKind.WAIT: "waiting",
     StepKind.LOAD: "loading",
     StepKind.RINSE: "loading",
     StepKind.CHANGE: "changing",
     StepKind.MOVE: "changing",
-    StepKind.CUE: phrase("words and looks"),
-    StepKind.CHECK: phrase("words and looks"),
+    StepKind.CUE: "words and looks",
+    StepKind.CHECK: "words and looks",
 }
 
 
@@ -142,7 +142,7 @@ def _setup_step(part: Setup, job: PaintJob, now: float, before: PaintJob | None)
         StepKind.LOAD: "load",
         StepKind.RINSE: "rinse",
         StepKind.CHANGE: "brush",
-        StepKind.MOVE: phrase("go over"),
+        StepKind.MOVE: "go over",
         StepKind.CUE: "say",
     }
     words = {

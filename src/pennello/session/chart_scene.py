@@ -28,7 +28,6 @@ from pennello.design.surface import (
     draw_skin,
     skin_outlines,
 )
-from pennello.kept import room_for
 from pennello.lay.canvas import Canvas
 from pennello.lay.skin_film import Engine, SkinFilm
 from pennello.motif.place import Place
@@ -119,7 +118,6 @@ class ChartScene:
             return None
         if self._scene is None or self._scene[0] != key:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
-        room_for(len(due.plan.strokes))
         scene = self._scene[1]
         there = () if order is None else order.elsewhere
         view = scene.show(due.plan, None, engine, check, due.starts_s, due.marks, held=order is None, elsewhere=there)

@@ -34,8 +34,12 @@ class NoDisplayError(PennelloError):
     """There is nowhere to show a window."""
 
     def __init__(self) -> None:
-        words = phrase("no display can be reached; set DISPLAY or WAYLAND_DISPLAY")
-        super().__init__(phrase("{words}, or use 'make demo', which starts a virtual one.", words=words))
+        super().__init__(
+            phrase(
+                "no display can be reached; set DISPLAY or WAYLAND_DISPLAY, or use 'make demo', "
+                "which starts a virtual one."
+            )
+        )
 
 
 SWITCH_S = 0.0005
@@ -63,7 +67,7 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
         app = QApplication(arguments or ["pennello"])
     sys.setswitchinterval(SWITCH_S)
     app.setApplicationName("pennello")
-    app.setApplicationDisplayName(phrase("Pennello"))
+    app.setApplicationDisplayName("Pennello")
     app.setDesktopFileName("pennello")  # by which a desktop knows its windows
     app.setWindowIcon(app_icon())
     app.setStyle("Fusion")

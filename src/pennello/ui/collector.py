@@ -21,7 +21,7 @@ FIRST_AT = 3
 """The tick of the first such look: soon after the kernel is there, whose compiler leaves much behind."""
 
 COMPILER = "llvm"
-"""What compiles the kernel, or fetches it from where it was compiled before: 60 MB of code that nobody runs again."""
+"""What compiles the kernel, or fetches it from where it was compiled before: 60 MB of code that is hardly run again."""
 
 
 class Collector(QObject):

@@ -18,6 +18,7 @@ from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
 from pennello.errors import PennelloError
 from pennello.finding import Finding
+from pennello.kept import room_for
 from pennello.lay.skin_film import SkinFilm
 from pennello.motif.place import Place
 from pennello.session.chart_photo import LaidPhoto, Picture, PlacedPhoto, placed_photo, read_photo
@@ -315,6 +316,7 @@ class ChartModel(QObject):
             asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
             if asked == done:
                 return None
+            room_for(len(strokes))
             if new and len(strokes) >= DRAFT_FROM:  # an order for many takes longer than to show roughly what it is
                 job.found.emit(ChartScene(DRAFT_PX_PER_MM).paint(shown, key, check=job.check))
             order = None if listed or wished else order_found(shown, key, job.check)

@@ -276,6 +276,7 @@ class OrderModel(QObject):
         self.busy = False
         self.told.emit(1.0, "")
         if words:
+            self._asked = None  # to be tried again
             self.failed.emit(words)
         self.shown.emit()
         self._paint_after()

@@ -250,7 +250,7 @@ def _sums(view: Arranged) -> str:
     lines = [
         phrase("{counts} (predicted)", counts=sums.changes_words),
     ]
-    if view.by == phrase("your own order"):
+    if view.by == "your own order":
         lines.append(phrase("in your own order"))
     else:
         lines.append(f"{view.how_good[0].lower()}{view.how_good[1:]}")

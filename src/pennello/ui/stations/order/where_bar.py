@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from pennello.phrases import phrase
+from pennello.phrases import phrase, told
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
@@ -32,10 +32,10 @@ class WhereBar(QWidget):
     def show_parts(self, parts: tuple[tuple[str, float], ...]) -> None:
         """Show parts by name, s."""
         self._parts = parts
-        told = [phrase("{name} {seconds:.0f} s", name=name, seconds=seconds) for name, seconds in parts]
+        words = [phrase("{name} {seconds:.0f} s", name=told(name), seconds=seconds) for name, seconds in parts]
         self.setAccessibleName(phrase("Where the time goes"))
-        self.setAccessibleDescription(", ".join(told))
-        self.setToolTip(phrase("Where the time goes: {parts}", parts=", ".join(told)))
+        self.setAccessibleDescription(", ".join(words))
+        self.setToolTip(phrase("Where the time goes: {parts}", parts=", ".join(words)))
         self.update()
 
     @painted
@@ -59,7 +59,7 @@ class WhereBar(QWidget):
             draw_note(
                 painter,
                 QRectF(left + 16, top, half - 16, _LINE_PX),
-                phrase("{name} {seconds:.0f} s", name=name, seconds=seconds),
+                phrase("{name} {seconds:.0f} s", name=told(name), seconds=seconds),
                 align,
             )
 
