@@ -9,13 +9,15 @@ import re
 import sys
 import time
 from pathlib import Path
+from typing import Any
 
 os.environ["PENNELLO_LANGUAGE"] = "long"
 FOLDER = Path(sys.argv[1])
 for kind in ("DATA", "CONFIG", "STATE", "CACHE"):
     os.environ[f"XDG_{kind}_HOME"] = str(FOLDER / kind.lower())
 
-from PySide6.QtCore import QEvent, Qt  # noqa: E402
+from PySide6.QtCore import QEvent, QRect, QRectF, Qt  # noqa: E402
+from PySide6.QtGui import QPainter  # noqa: E402
 from PySide6.QtWidgets import (  # noqa: E402
     QAbstractButton,
     QApplication,
@@ -38,6 +40,7 @@ from pennello.ui.window import MainWindow  # noqa: E402
 
 SIZES = ((960, 540), (1280, 800), (1920, 1080))
 SLACK_PX = 2
+SETTLES_S = 2.0
 _LETTERS = re.compile(r"[A-Za-z]{3,}")
 
 
@@ -100,10 +103,14 @@ class Walk:
     def __init__(self) -> None:
         self.cut: dict[str, list[str]] = {}
         self.plain: dict[str, list[str]] = {}
-        self.seen = 0
+        self.painted: dict[str, list[str]] = {}
+        self.seen = self.drawn = 0
+        self.here = ""
+        self._draw_text = QPainter.drawText
 
     def look(self, top: QWidget, where: str) -> None:
         """Look at all that is shown of a window, once it has made room for what came last."""
+        self.here = where
         QApplication.sendPostedEvents()
         for widget in [top, *top.findChildren(QWidget)]:
             if not widget.isVisibleTo(top) and not isinstance(widget, QMenu):
@@ -112,9 +119,43 @@ class Walk:
             for text in texts(widget):
                 if _LETTERS.search(bare(text)) and "[" not in text:
                     self.plain.setdefault(text[:90], []).append(f"{where}: {name_of(widget)}")
-            if widget.isVisibleTo(top) and cut(widget):
+            if widget.isVisibleTo(top) and cut(widget) and self._stays_cut(widget):
                 shown = widget.text() if isinstance(widget, QLabel | QAbstractButton) else ""
                 self.cut.setdefault(f"{name_of(widget)}: {shown[:70]}", []).append(where)
+
+    def _stays_cut(self, widget: QWidget) -> bool:
+        """Return whether a widget lacks room once all that is on its way has come: pictures change what is wide."""
+        until = time.monotonic() + SETTLES_S
+        while time.monotonic() < until and isValid(widget) and cut(widget):
+            QApplication.processEvents()
+            time.sleep(0.01)
+        return isValid(widget) and widget.isVisible() and cut(widget)
+
+    def watch(self) -> None:
+        """Look at what is painted from now on: words that are no template, and words that have no room."""
+
+        def draw_text(painter: QPainter, *args: Any) -> Any:
+            self.drawn += 1
+            words = next((one for one in args if isinstance(one, str)), "")
+            if _LETTERS.search(words) and "[" not in words:
+                self.plain.setdefault(words[:90], []).append(f"{self.here}: painted")
+            if _LETTERS.search(words) and _lacks_room(painter, args, words):
+                self.painted.setdefault(words[:90], []).append(self.here)
+            return self._draw_text(painter, *args)
+
+        setattr(QPainter, "drawText", draw_text)  # noqa: B010 - type checkers mind an assignment
+
+
+def _lacks_room(painter: QPainter, args: tuple[Any, ...], words: str) -> bool:
+    """Return whether words do not fit what they are painted into, or were shortened to fit."""
+    if words.startswith("[") and "]" not in words:
+        return True  # a template that ends in an ellipsis
+    room = args[0]
+    if not isinstance(room, QRect | QRectF):
+        return False
+    flags = int(args[1]) if len(args) > 2 and not isinstance(args[1], str) else 0
+    needs = painter.boundingRect(QRectF(room), flags, words)
+    return needs.width() > room.width() + SLACK_PX or needs.height() > room.height() + SLACK_PX
 
 
 def turns(window: MainWindow, key: str) -> list[QAbstractButton]:
@@ -135,10 +176,12 @@ def main() -> None:
     window = MainWindow(Document(demo_plan()))
     window.show()
     walk = Walk()
+    walk.watch()
     for size in SIZES:
         window.resize(*size)
         for one in STATIONS:
             window.go_to(one.key)
+            walk.here = f"{one.key} {size[0]}x{size[1]}"
             wait(app, 1.5 if size == SIZES[0] else 0.5)
             walk.look(window, f"{one.key} {size[0]}x{size[1]}")
             for button in turns(window, one.key):
@@ -162,7 +205,12 @@ def main() -> None:
                 if isinstance(top, QDialog):
                     top.close()
         wait(app, 0.1)
-    sys.stdout.write(json.dumps({"seen": walk.seen, "cut": walk.cut, "plain": walk.plain}) + "\n")
+    sys.stdout.write(
+        json.dumps(
+            {"seen": walk.seen, "cut": walk.cut, "plain": walk.plain, "drawn": walk.drawn, "painted": walk.painted}
+        )
+        + "\n"
+    )
     window.document.replace(window.document.committed)
     window.close()
 

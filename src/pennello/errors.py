@@ -68,7 +68,7 @@ class UnknownNameError(PennelloError):
                 place=place,
                 kind=kind,
                 name=clipped(name),
-                listed=listed or "none",
+                listed=listed or phrase("none"),
             )
         )
         self.kind = kind

@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 
 import numpy as np
+import pypdfium2 as pdfium
 import pytest
 from lantern_face import demo_plan
 from PIL import Image
@@ -15,7 +16,11 @@ from pennello.design.photo import Photo
 from pennello.design.photo_edits import photo_of, with_photo, without_photo
 from pennello.design.plan import skin_bytes
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
+from pennello.files.page import MARGIN_MM
 from pennello.files.plan_json import parse_plan, plan_bytes
+from pennello.files.sheet_pdf import write_sheet
+from pennello.files.tiles import OVERLAP_MM, TILE_MM, TOP_MM, bounds_of, marked, tiles_of
+from pennello.lay import engine
 from pennello.order.arrange import arrange, design_of
 from pennello.session.chart_photo import laid_photo, named_from, with_photos_located
 from pennello.session.chart_scene import chart_picture, corner_of
@@ -24,6 +29,7 @@ from pennello.session.order_pictures import sequence, sheet_pictures
 RIGHT, LEFT = "pupil, wearer's right", "pupil, wearer's left"
 MARKS = ((210.0, 330.0), (450.0, 290.0))
 """Where the pupils lie in the simulated photo: the head is tilted."""
+PX_PER_MM = 4.0
 
 
 @pytest.fixture
@@ -141,3 +147,33 @@ def test_files_are_named_from_the_plans_folder(tmp_path):
     assert named_from(inside, tmp_path) == "photos/a.png"
     assert named_from(inside, None) == str(inside)
     assert named_from(inside, tmp_path / "plans") == str(inside)
+
+
+def test_outlines_at_true_scale_lie_on_the_photo(shot, tmp_path):
+    """Rendered by PDFium: the green pupils of the photo lie on the tiles where the chart has its pupils, in mm."""
+    plan = with_photo(demo_plan(), photo(shot), None)
+    arranged = arrange(design_of(plan, "face", engine=engine.kernel()), 0.0)
+    pictures = sheet_pictures(arranged, 2.0, engine.kernel())
+    assert set(pictures.under) == {"face"}
+    file = tmp_path / "s.pdf"
+    pages = write_sheet(arranged, (), file, pictures=pictures, tiles=True)
+    tiles = tiles_of(bounds_of(plan, "face", marked(arranged, "face")))
+    seen = 0
+    with pdfium.PdfDocument(file) as paper:
+        for number, tile in zip(range(pages - len(tiles), pages), tiles, strict=True):
+            page = paper[number].render(scale=PX_PER_MM / (72 / 25.4)).to_numpy()[..., :3].astype(int)
+            green = page[..., 1] - page[..., [0, 2]].max(axis=2) > 40
+            for name in (RIGHT, LEFT):
+                at = np.array(chart_of(plan, "face").landmark(name)) - (tile.left_mm, tile.top_mm)
+                if (at > OVERLAP_MM).all() and (at < np.array(TILE_MM) - OVERLAP_MM).all():
+                    x, y = at + np.array([MARGIN_MM, TOP_MM])
+                    rows, columns = np.nonzero(green)
+                    near = np.hypot(columns / PX_PER_MM - x, rows / PX_PER_MM - y)
+                    assert near.min() < 1.0
+                    spot = near < 6.0
+                    middle = columns[spot].mean() / PX_PER_MM, rows[spot].mean() / PX_PER_MM
+                    assert math.dist(middle, (x, y)) < 0.7
+                    seen += 1
+    assert seen == 2
+    plain = sheet_pictures(arrange(design_of(demo_plan(), "face", engine=engine.kernel()), 0.0), 2.0, engine.kernel())
+    assert plain.under == {}

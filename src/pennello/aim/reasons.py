@@ -65,7 +65,7 @@ def _side(check: BoundaryCheck, seen: Comparison, attempt: Attempt, unit: Length
         name = check.laid.to_paint
     else:
         laid, asked, side, name = check.laid.at_mm, check.wanted_at_mm, Side.A, check.laid.from_paint
-    where = "rim" if side is attempt.rim else "heel"
+    where = phrase("rim") if side is attempt.rim else phrase("heel")
     outer = first or last
     paint = attempt.paints[name].name
     told = phrase("the {paint} {where}", paint=paint, where=where) if outer else phrase("the {paint} side", paint=paint)

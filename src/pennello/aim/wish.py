@@ -199,5 +199,5 @@ def _stop_paint(stop: Stop, paints: Mapping[str, Paint]) -> Paint:
     if stop.srgb is not None:
         return Paint(id=stop.srgb, name=stop.srgb, srgb=stop.srgb)
     if stop.paint is None or stop.paint not in paints:
-        raise UnknownNameError("paint", str(stop.paint), sorted(paints), phrase("the wanted gradient"))
+        raise UnknownNameError(phrase("paint"), str(stop.paint), sorted(paints), phrase("the wanted gradient"))
     return paints[stop.paint]

@@ -92,7 +92,7 @@ def _where_labels_matter(
         stroke = plan.stroke(name)
         if stroke.near is Near.SKIN:
             continue
-        place = phrase("the eye area") if stroke.near is Near.EYE else "lips"
+        place = phrase("the eye area") if stroke.near is Near.EYE else phrase("lips")
         for paint in (paints[one] for one in plan.edge(name).paints if not paints[one].allowed(stroke.near)):
             yield _label(phrase("{paint} in {stroke}", paint=paint.name, stroke=stroke.name), place, name)
     for key in charts:

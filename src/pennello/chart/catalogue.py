@@ -32,5 +32,5 @@ OTHER_EYES |= {closed: opened for opened, closed in OTHER_EYES.items()}
 def chart(key: str, measures: Measures) -> Chart:
     """Return a chart drawn for measures; raises UnknownNameError."""
     if key not in CHARTS:
-        raise UnknownNameError("chart", key, list(CHARTS))
+        raise UnknownNameError(phrase("chart"), key, list(CHARTS))
     return CHARTS[key][1](measures)

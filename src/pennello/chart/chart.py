@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from pennello.errors import UnknownNameError
 from pennello.path.cubic import CubicPath, position
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 Point = tuple[float, float]
@@ -144,14 +145,14 @@ class Chart:
         """Return a landmark; raises UnknownNameError."""
         known = dict(self.landmarks)
         if name not in known:
-            raise UnknownNameError("landmark", name, list(known), self.key)
+            raise UnknownNameError(phrase("landmark"), name, list(known), self.key)
         return known[name]
 
     def frame(self, name: str) -> CubicPath:
         """Return a frame; raises UnknownNameError."""
         known = dict(self.frames)
         if name not in known:
-            raise UnknownNameError("frame", name, list(known), self.key)
+            raise UnknownNameError(phrase("frame"), name, list(known), self.key)
         return known[name]
 
     @property

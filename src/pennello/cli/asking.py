@@ -4,7 +4,7 @@ A verb stands as one function in its module, with what it takes beside it:
 
     def wear_arguments(parser: ArgumentParser) -> None: ...
 
-    @verb("wear", "what loads would do: the cakes hollow and get dirty", wear_arguments)
+    @verb("wear", phrase("what loads would do: the cakes hollow and get dirty"), wear_arguments)
     def wear_verb(args: Namespace) -> int: ...
 
 `verbs_at` names the module of each, so that only the one that is asked for is imported.

@@ -37,7 +37,7 @@ def ladder_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("ladder", "one window slid by equal steps of lightness", ladder_arguments)
+@verb("ladder", phrase("one window slid by equal steps of lightness"), ladder_arguments)
 def ladder_verb(args: Namespace) -> int:
     """Say where the window lies for each flower of a group."""
     plan = read_plan(args.plan)
@@ -74,7 +74,7 @@ def cake_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("cake", "a cake's cut list, mixes and label", cake_arguments)
+@verb("cake", phrase("a cake's cut list, mixes and label"), cake_arguments)
 def cake_verb(args: Namespace) -> int:
     """Say what a cake is made of; write its label."""
     plan = read_plan(args.plan)
@@ -132,7 +132,7 @@ def wear_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("wear", "what loads would do: the cakes hollow and get dirty", wear_arguments)
+@verb("wear", phrase("what loads would do: the cakes hollow and get dirty"), wear_arguments)
 def wear_verb(args: Namespace) -> int:
     """Say what loads of a stroke do to its cakes; count them only when asked to."""
     if not 1 <= args.loads <= MOST_LOADS:

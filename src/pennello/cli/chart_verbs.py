@@ -81,7 +81,7 @@ def motif_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("motif", "motifs: list them, what one comes to, put one on a chart", motif_arguments)
+@verb("motif", phrase("motifs: list them, what one comes to, put one on a chart"), motif_arguments)
 def motif_verb(args: Namespace) -> int:
     """List motifs, say what one comes to, write its paths, put it on a chart of a plan, or keep one's own."""
     if args.per_load is not None and not 1 <= args.per_load <= MOST_PER_LOAD:
@@ -290,7 +290,11 @@ def chart_arguments(parser: ArgumentParser) -> None:
         "--photo", metavar="FILE", help=phrase("a photo of your own in its place; 'none' draws it again")
     )
     parser.add_argument(
-        "--mark", action="append", default=[], metavar="NAME=X,Y", help="twice: where a landmark lies in the photo, px"
+        "--mark",
+        action="append",
+        default=[],
+        metavar="NAME=X,Y",
+        help=phrase("twice: where a landmark lies in the photo, px"),
     )
     parser.add_argument(
         "--width-mm", type=length_mm, metavar="MM", help=phrase("how far these are apart on the person")
@@ -300,7 +304,7 @@ def chart_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("chart", "body charts: list them, or write one as SVG", chart_arguments)
+@verb("chart", phrase("body charts: list them, or write one as SVG"), chart_arguments)
 def chart_verb(args: Namespace) -> int:
     """List charts, write one as SVG, or say whether its eyes are open."""
     if args.photo:
@@ -392,11 +396,11 @@ def _say_chart(args: Namespace, made: Chart) -> int:
         )
         for what, names in (
             (phrase("close views"), [name for name, _ in made.views]),
-            ("landmarks", [name for name, _ in made.landmarks]),
-            ("frames", [name for name, _ in made.frames]),
-            ("zones", [zone.name for zone in made.zones]),
+            (phrase("landmarks"), [name for name, _ in made.landmarks]),
+            (phrase("frames"), [name for name, _ in made.frames]),
+            (phrase("zones"), [zone.name for zone in made.zones]),
         ):
-            print(f"{what}: {'; '.join(names) or 'none'}")
+            print(f"{what}: {'; '.join(names) or phrase('none')}")
         print(made.source)
     return 0
 
@@ -442,7 +446,7 @@ def render_chart(args: Namespace) -> int:
     if args.json:
         write_json(answer)
     else:
-        how = phrase("as wished") if args.wish else "predicted"
+        how = phrase("as wished") if args.wish else phrase("predicted")
         print(
             plural(
                 answer["strokes"],

@@ -80,7 +80,7 @@ def compute_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("compute", "an outline of parts, the ground round them, a fill: worked out, living", compute_arguments)
+@verb("compute", phrase("an outline of parts, the ground round them, a fill: worked out, living"), compute_arguments)
 def compute_verb(args: Namespace) -> int:
     """Put a computed piece on a chart and say what it takes."""
     plan = read_plan(args.plan)
@@ -129,13 +129,13 @@ def _gaps(plan: Plan, args: Namespace) -> int:
     if found and (load is not None or args.colour is not None):
         if args.colour is not None:
             plan, load = with_line_load(plan, args.colour, args.line_mm)
-        plan, name = with_gaps_filled(plan, args.chart, load, args.name or "Gaps")
+        plan, name = with_gaps_filled(plan, args.chart, load, args.name or phrase("Gaps"))
         write_plan(plan, args.out or args.plan)
     if args.json:
         write_json({"piece": name, "gaps": [asdict(gap) for gap in found]})
         return 0
     for gap in found:
-        kind = phrase("a drop") if gap.is_long else "dots"
+        kind = phrase("a drop") if gap.is_long else phrase("dots")
         print(
             phrase(
                 "{x_mm:g}, {y_mm:g} mm: {radius_mm:.1f} mm wide, {kind}",

@@ -99,7 +99,11 @@ def day_arguments(parser: ArgumentParser) -> None:
 
 
 def _event_arguments(parser: ArgumentParser) -> None:
-    for name, words in (("name", phrase("what it is called")), ("place", "where"), ("day", phrase("as in 2026-11-28"))):
+    for name, words in (
+        ("name", phrase("what it is called")),
+        ("place", phrase("where it is")),
+        ("day", phrase("as in 2026-11-28")),
+    ):
         parser.add_argument(f"--{name}", help=words)
     parser.add_argument("--hours", metavar="FROM-TO", help=phrase("as in 18:30-21:30"))
     parser.add_argument(
@@ -169,7 +173,7 @@ def _report_arguments(parser: ArgumentParser) -> None:
     notebook_argument(parser)
 
 
-@verb("day", "an event: people, hours, menu, queue, bag, live board, books", day_arguments)
+@verb("day", phrase("an event: people, hours, menu, queue, bag, live board, books"), day_arguments)
 def day_verb(args: Namespace) -> int:
     """Do what is asked with an event."""
     return _ACTIONS[args.action](args)

@@ -46,7 +46,11 @@ def fill_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("fill-outline", "one stroke that fills a drawn outline: which brush, way, chisel and pressure", fill_arguments)
+@verb(
+    "fill-outline",
+    phrase("one stroke that fills a drawn outline: which brush, way, chisel and pressure"),
+    fill_arguments,
+)
 def fill_verb(args: Namespace) -> int:
     """Say which strokes fill an outline best, and put one on the chart if asked."""
     plan = read_plan(args.plan)

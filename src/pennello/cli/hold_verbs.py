@@ -67,7 +67,7 @@ def hold_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("hold", "how the hand holds and leads a stroke", hold_arguments)
+@verb("hold", phrase("how the hand holds and leads a stroke"), hold_arguments)
 def hold_verb(args: Namespace) -> int:
     """Change how a stroke is held, and write the plan; without a wish only say it."""
     plan = read_plan(args.plan)
@@ -125,7 +125,7 @@ def _in_hold(way: Stroke, args: Namespace) -> Stroke:
         key, _, value = text.partition("=")
         numbers = {one.key: one for one in numbers_of(way)}
         if key not in numbers:
-            has = ", ".join(numbers) or "none"
+            has = ", ".join(numbers) or phrase("none")
             raise HoldError(
                 phrase(
                     "--number '{text}': held {hold_of}, the stroke has these numbers: {has}.",

@@ -32,7 +32,7 @@ from pennello.kit.own_cake import SeenStripe
 from pennello.kit.paint import Paint
 from pennello.kit.search import found, neighbours
 from pennello.kit.shelf import ItemKind, KitItem
-from pennello.phrases import phrase, plural
+from pennello.phrases import named, phrase, plural
 from pennello.session.kit import KitSession
 from pennello.session.own_kit import cake_items, shipped_away, stripes_in
 from pennello.units import parse_length, parse_number, parse_whole
@@ -93,8 +93,8 @@ def kit_arguments(parser: ArgumentParser) -> None:
         add.add_argument(f"--{column.replace('_', '-')}", metavar="VALUE")
     add.add_argument("--reflectance", type=Path, metavar="CSV", help=phrase("a paint as measured"))
     add.add_argument("--swatch", type=Path, metavar="PICTURE", help=phrase("a paint as photographed or scanned"))
-    add.add_argument("--area", metavar="X,Y,W,H", help="the paint in the picture, px")
-    add.add_argument("--white", metavar="X,Y,W,H", help="the white reference in the picture, px")
+    add.add_argument("--area", metavar="X,Y,W,H", help=phrase("the paint in the picture, px"))
+    add.add_argument("--white", metavar="X,Y,W,H", help=phrase("the white reference in the picture, px"))
     add.add_argument("--read", metavar="PATCH", help=phrase("a paint as the simulated reader sees a patch of its card"))
     _kit_argument(add)
     json_argument(add)
@@ -122,13 +122,13 @@ def _cake_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--picture", type=Path, metavar="FILE", help=phrase("or a photo of it, with --line and --width-mm")
     )
-    parser.add_argument("--line", metavar="X,Y,X,Y", help="across its stripes from wall to wall, px")
+    parser.add_argument("--line", metavar="X,Y,X,Y", help=phrase("across its stripes from wall to wall, px"))
     parser.add_argument(
         "--width-mm", type=length_mm, default=40.0, metavar="MM", help=phrase("from wall to wall, default 40")
     )
 
 
-@verb("kit", "the kit: paints, cakes, brushes of your own", kit_arguments)
+@verb("kit", phrase("the kit: paints, cakes, brushes of your own"), kit_arguments)
 def kit_verb(args: Namespace) -> int:
     """Do something with the kit."""
     act = {"list": _list, "export": _export, "import": _import, "add": _add, "cake": _cake, "mine": _mine}[args.action]
@@ -148,7 +148,7 @@ def _list(args: Namespace, session: KitSession) -> int:
         return 0
     for item in items:
         out = phrase("  (out of use)") if item.keeping.retired else ""
-        print(f"{item.kind.value:6} {item.id:24} {item.name}{out}")
+        print(f"{named(item.kind):6} {item.id:24} {item.name}{out}")
     if not items:
         print(phrase("Nothing in the kit is like that."))
     return 0
@@ -198,7 +198,8 @@ def _import(args: Namespace, session: KitSession) -> int:
     if args.json:
         write_json(_preview_answer(preview, done=not args.preview))
         return 0
-    print((phrase("Would change: ") if args.preview else "Done: ") + preview.words + ".")
+    would, done = phrase("Would change: {what}.", what=preview.words), phrase("Done: {what}.", what=preview.words)
+    print(would if args.preview else done)
     for change in preview.changed[:MOST_REFUSED_SHOWN]:
         print(f"  {change.item.id}: {', '.join(change.what)}")
     for refused in preview.refused[:MOST_REFUSED_SHOWN]:
@@ -233,7 +234,9 @@ def _add(args: Namespace, session: KitSession) -> int:
     if args.json:
         write_json({"done": "changed" if known else "added", "item": _answer(item)})
     else:
-        print(f"{'Changed' if known else 'Added'} {item.kind.value} {item.id}.")
+        kind = named(item.kind)
+        changed = phrase("Changed {kind} {id}.", kind=kind, id=item.id)
+        print(changed if known else phrase("Added {kind} {id}.", kind=kind, id=item.id))
     return 0
 
 
@@ -274,7 +277,7 @@ def _mine(args: Namespace, session: KitSession) -> int:
     known = session.kit.ids(ItemKind.BRUSH)
     for name in args.brush:
         if name not in known:
-            raise UnknownNameError("brush", name, sorted(known))
+            raise UnknownNameError(phrase("brush"), name, sorted(known))
     items = shipped_away(session.kit, args.brush)
     session.put(phrase("What ships goes out of use"), items)
     if args.json:

@@ -61,7 +61,7 @@ def layer_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("layer", "glitter, stencils, gems, places kept free: list, add, change", layer_arguments)
+@verb("layer", phrase("glitter, stencils, gems, places kept free: list, add, change"), layer_arguments)
 def layer_verb(args: Namespace) -> int:
     """List glitter, stencils, gems and places kept, or add, change or take away one of them."""
     plan = read_plan(args.plan)
@@ -151,7 +151,7 @@ def contrast_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("contrast", "how a plan's loads stand out from light and dark skin", contrast_arguments)
+@verb("contrast", phrase("how a plan's loads stand out from light and dark skin"), contrast_arguments)
 def contrast_verb(args: Namespace) -> int:
     """Say how each load stands out from skins."""
     plan = read_plan(args.plan)
@@ -175,7 +175,7 @@ def contrast_verb(args: Namespace) -> int:
         )
     else:
         for one in found:
-            word = "reads" if one.reads else phrase("hardly reads: outline it")
+            word = phrase("reads") if one.reads else phrase("hardly reads: outline it")
             print(
                 phrase(
                     "{stroke} on {ita_class} skin (ITA {ita_deg:.0f}°): rim {rim:.2f} : 1, heel {heel:.2f} : 1, {word}",

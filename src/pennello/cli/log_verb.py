@@ -21,7 +21,7 @@ from pennello.design.plan import Plan
 from pennello.errors import OutOfRangeError
 from pennello.files.log_out import write_log, write_log_page
 from pennello.files.picture import Picture
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural, told
 from pennello.practice.records import LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
 from pennello.session.log import (
@@ -109,7 +109,7 @@ def _page_arguments(parser: ArgumentParser) -> None:
     )
 
 
-@verb("log", "the notebook's pages: what was painted, how it came out", log_arguments)
+@verb("log", phrase("the notebook's pages: what was painted, how it came out"), log_arguments)
 def log_verb(args: Namespace) -> int:
     """Do what is asked with the log."""
     return _ACTIONS[args.action](args)
@@ -175,7 +175,12 @@ def _show(args: Namespace) -> int:
         write_json(page_told(page) | {"steps": [_step_told(one) for one in steps]})
         return 0
     print(f"{page.day[:16].replace('T', ' ')}  {_line(page)}")
-    told = (("note", page.note), ("light", page.light), (phrase("asked for"), page.asked), ("kept", page.kept))
+    told = (
+        (phrase("note"), page.note),
+        (phrase("light"), page.light),
+        (phrase("asked for"), page.asked),
+        (phrase("kept"), page.kept),
+    )
     for word, text in told:
         if text:
             print(f"  {word}: {text}")
@@ -283,18 +288,19 @@ def _compare(args: Namespace) -> int:
         write_json({"differs": [{"what": what, "one": one, "other": other} for what, one, other in rows]})
         return 0
     for what, one, other in rows:
-        print(f"{what}: {one or 'nothing'} | {other or 'nothing'}")
+        nothing = phrase("nothing")
+        print(f"{told(what)}: {one or nothing} | {other or nothing}")
     return 0
 
 
 def _months(args: Namespace) -> int:
     sums = months(found(_pages(args), _wanted(args)))
     if args.json:
-        told = [asdict(one) | {"troubles": {word.value: count for word, count in one.troubles}} for one in sums]
-        write_json({"months": told})
+        months_told = [asdict(one) | {"troubles": {word.value: n for word, n in one.troubles}} for one in sums]
+        write_json({"months": months_told})
         return 0
     for one in sums:
-        wrong = ", ".join(f"{count} {word.value}" for word, count in one.troubles) or phrase("nothing went wrong")
+        wrong = ", ".join(f"{count} {named(word)}" for word, count in one.troubles) or phrase("nothing went wrong")
         timed = (
             phrase(
                 "{painted_s} min painted, {planned_s} predicted; ",
@@ -304,7 +310,8 @@ def _months(args: Namespace) -> int:
             if one.painted_s
             else ""
         )
-        print(f"{one.month}  {one.pages} {'page' if one.pages == 1 else 'pages'}; {timed}{wrong}")
+        pages = plural(one.pages, "{count} page", "{count} pages")
+        print(f"{one.month}  {pages}; {timed}{wrong}")
     return 0
 
 

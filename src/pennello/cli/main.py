@@ -21,6 +21,7 @@ from pennello import __version__
 from pennello.cli.asking import Parser, verb_named
 from pennello.cli.verbs_at import VERBS_AT
 from pennello.errors import PennelloError, UnknownNameError
+from pennello.lay.engine import wait_for_kernel
 from pennello.phrases import phrase
 
 OpenWindow = Callable[[str | None, bool], int]
@@ -78,7 +79,12 @@ def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
     parser = Parser(
         prog="pennello", description=phrase("Predicts what a loaded brush lays. Without a verb it opens the window.")
     )
-    parser.add_argument("--version", action="version", version=phrase("pennello {version}", version=__version__))
+    parser.add_argument(
+        "--version",
+        action="version",
+        version=phrase("pennello {version}", version=__version__),
+        help=phrase("say which version this is"),
+    )
     verbs = parser.add_subparsers(dest="verb", metavar="VERB")
     window = verbs.add_parser("window", help=phrase("open the window"))
     window.add_argument("plan", nargs="?", help=phrase("a .pennello file"))
@@ -95,6 +101,7 @@ def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
+    wait_for_kernel()
     if getattr(parsed, "chart", None):
         from pennello.cli.names import chart_key  # noqa: PLC0415 - most verbs know no charts
 

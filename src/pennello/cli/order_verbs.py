@@ -100,7 +100,7 @@ def order_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("order", "the steps of a design in a good order, with times", order_arguments)
+@verb("order", phrase("the steps of a design in a good order, with times"), order_arguments)
 def order_verb(args: Namespace) -> int:
     """Say in which order to paint; change how it is wished, or move a step."""
     plan = read_plan(args.plan)
@@ -290,7 +290,7 @@ def _pair(word: str, option: str, parts: set[str]) -> tuple[str, str]:
     if not found:
         raise OutOfRangeError(option, word, "PART=VALUE")
     if name not in parts:
-        raise UnknownNameError("part", name, sorted(parts), option)
+        raise UnknownNameError(phrase("part"), name, sorted(parts), option)
     return name, value
 
 
@@ -300,14 +300,14 @@ def _rule(word: str, parts: set[str]) -> Rule:
         raise OutOfRangeError("--rule", word, "EARLIER:after:LATER, or dry, wet, any in the middle")
     for name in (pieces[0], pieces[2]):
         if name not in parts:
-            raise UnknownNameError("part", name, sorted(parts), "--rule")
+            raise UnknownNameError(phrase("part"), name, sorted(parts), "--rule")
     return Rule(pieces[0], pieces[2], RuleKind(pieces[1]))
 
 
 def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arranged]:
     name, place = move
     if name not in arranged.order:
-        raise UnknownNameError("step", name, list(arranged.order), "--move")
+        raise UnknownNameError(phrase("step"), name, list(arranged.order), "--move")
     if not re.fullmatch("[1-9][0-9]{0,5}", place):
         raise OutOfRangeError("--move", place, phrase("a step and its place, 1 for the first"))
     order = moved(arranged, name, int(place) - 1)
@@ -340,7 +340,7 @@ def sheet_arguments(parser: ArgumentParser) -> None:
     _person(parser)
 
 
-@verb("sheet", "the sheet for the chair as a PDF: the whole, then part by part", sheet_arguments)
+@verb("sheet", phrase("the sheet for the chair as a PDF: the whole, then part by part"), sheet_arguments)
 def sheet_verb(args: Namespace) -> int:
     """Write the sheet for the chair."""
     from pennello.files.sheet_pdf import write_sheet  # noqa: PLC0415 - reportlab only where asked for
@@ -368,7 +368,7 @@ def hand_over_arguments(parser: ArgumentParser) -> None:
     _person(parser)
 
 
-@verb("hand-over", "all of a design as one PDF, for somebody without Pennello", hand_over_arguments)
+@verb("hand-over", phrase("all of a design as one PDF, for somebody without Pennello"), hand_over_arguments)
 def hand_over_verb(args: Namespace) -> int:
     """Write all of a design as one PDF."""
     from pennello.files.hand_over_pdf import write_hand_over  # noqa: PLC0415 - reportlab only where asked for
@@ -394,7 +394,7 @@ def sequence_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("sequence", "the design after each step, as pictures", sequence_arguments)
+@verb("sequence", phrase("the design after each step, as pictures"), sequence_arguments)
 def sequence_verb(args: Namespace) -> int:
     """Write the design after each step as pictures."""
     from pennello.files.picture import write_png  # noqa: PLC0415 - Pillow only where asked for
@@ -431,7 +431,7 @@ def cautions_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("cautions", "the usual cautions for a plan and a person; never a certificate", cautions_arguments)
+@verb("cautions", phrase("the usual cautions for a plan and a person; never a certificate"), cautions_arguments)
 def cautions_verb(args: Namespace) -> int:
     """Say the usual cautions; exit with 1 if one of them says stop."""
     plan = read_plan(args.plan)
@@ -493,7 +493,7 @@ def _run_told(run: RunNote) -> dict[str, object]:
     }
 
 
-@verb("runs", "recorded runs, and your own pace from them", runs_arguments)
+@verb("runs", phrase("recorded runs, and your own pace from them"), runs_arguments)
 def runs_verb(args: Namespace) -> int:
     """List recorded runs, and the pace that they give."""
     from pennello.disk import exists  # noqa: PLC0415 - only where asked for

@@ -102,7 +102,7 @@ def part_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("part", "parts of a design: list them, make them, say how they are painted", part_arguments)
+@verb("part", phrase("parts of a design: list them, make them, say how they are painted"), part_arguments)
 def part_verb(args: Namespace) -> int:
     """List the parts of a design, or change one."""
     plan = read_plan(args.plan)

@@ -56,8 +56,10 @@ def _changed_arguments(parser: ArgumentParser) -> None:
         action="append",
         default=[],
         metavar="KEY=VALUE",
-        help="a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold; of "
-        "what is worked out: off_mm, margin_mm, light_deg, times, smaller, by_turns (0, 1)",
+        help=phrase(
+            "a number of the motif, or of a pulled stroke: waves, wave_mm, lift_mm, flip_mm, those of its hold; of "
+            "what is worked out: off_mm, margin_mm, light_deg, times, smaller, by_turns (0, 1)"
+        ),
     )
     parser.add_argument(
         "--by", choices=[one.value for one in LaidBy], help=phrase("of a ground or fill: how it is laid")
@@ -127,7 +129,7 @@ def _kept_arguments(parser: ArgumentParser) -> None:
     )
 
 
-@verb("piece", "what lies on charts: list it, move it, change it, take it away", piece_arguments)
+@verb("piece", phrase("what lies on charts: list it, move it, change it, take it away"), piece_arguments)
 def piece_verb(args: Namespace) -> int:
     """List what lies on charts, or change one of it."""
     plan = read_plan(args.plan)
@@ -231,7 +233,7 @@ def _touched(word: str, before: Sample, said: str) -> Sample:
 def _placed(plan: Plan, name: str) -> PlacedMotif:
     found = next((one for one in plan.motifs if one.id == name), None)
     if found is None:
-        raise UnknownNameError("piece", name, [one.id for one in plan.motifs])
+        raise UnknownNameError(phrase("piece"), name, [one.id for one in plan.motifs])
     return found
 
 
@@ -320,7 +322,7 @@ def _numbered(placed: PlacedMotif, values: Mapping[str, float]) -> PlacedMotif:
     for key, value in values.items():
         known = {one.key: one for one in numbers_in_hand(placed.way)} if placed.way and points_of(placed) else {}
         if key not in known:
-            raise UnknownNameError("number", key, list(known), placed.name)
+            raise UnknownNameError(phrase("number"), key, list(known), placed.name)
         here = known[key]
         if not here.low <= value <= here.high:
             raise OutOfRangeError(

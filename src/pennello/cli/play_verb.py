@@ -36,7 +36,7 @@ def play_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("play", "strokes as a moving picture: the brush moves over them", play_arguments)
+@verb("play", phrase("strokes as a moving picture: the brush moves over them"), play_arguments)
 def play_verb(args: Namespace) -> int:
     """Write a stroke, all strokes, a chart or a motif as APNG or GIF, played at the hand's speed."""
     kind = {".gif": "gif", ".png": "apng", ".apng": "apng"}.get(args.out.suffix.lower())

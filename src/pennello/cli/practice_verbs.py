@@ -103,7 +103,7 @@ def card_sheet_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("card-sheet", "a calibration card to paint with a load, at true scale", card_sheet_arguments)
+@verb("card-sheet", phrase("a calibration card to paint with a load, at true scale"), card_sheet_arguments)
 def card_sheet_verb(args: Namespace) -> int:
     """Write a calibration card; let a simulated painter paint it."""
     plan = read_plan(args.plan)
@@ -166,7 +166,7 @@ def fit_card_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("fit-card", "what a photo of a painted card tells of brush and paints, taken over", fit_card_arguments)
+@verb("fit-card", phrase("what a photo of a painted card tells of brush and paints, taken over"), fit_card_arguments)
 def fit_card_verb(args: Namespace) -> int:
     """Fit a brush and its paints to a photo, and write the plan."""
     plan = read_plan(args.plan)
@@ -220,7 +220,7 @@ def practise_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("practise", "a practice sheet of a stroke, load or part, at true scale", practise_arguments)
+@verb("practise", phrase("a practice sheet of a stroke, load or part, at true scale"), practise_arguments)
 def practise_verb(args: Namespace) -> int:
     """Write a practice sheet; let a simulated hand paint it."""
     plan = read_plan(args.plan)
@@ -258,7 +258,7 @@ def score_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("score", "the tries on a photographed practice sheet, scored", score_arguments)
+@verb("score", phrase("the tries on a photographed practice sheet, scored"), score_arguments)
 def score_verb(args: Namespace) -> int:
     """Score a photographed sheet and keep its tries."""
     plan = read_plan(args.plan)
@@ -310,7 +310,7 @@ def lessons_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("lessons", "lessons from a straight sweep to a rose, and how far you are", lessons_arguments)
+@verb("lessons", phrase("lessons from a straight sweep to a rose, and how far you are"), lessons_arguments)
 def lessons_verb(args: Namespace) -> int:
     """List the lessons; write the sheet of one, or score its tries."""
     if args.lesson is None:
@@ -378,7 +378,7 @@ def own_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("own", "all that is your own: hand, pace, brushes, paints; and the way back", own_arguments)
+@verb("own", phrase("all that is your own: hand, pace, brushes, paints; and the way back"), own_arguments)
 def own_verb(args: Namespace) -> int:
     """Say what is the painter's own, take it into a plan, or give it back."""
     if args.plan is None and (args.take_hand or args.default):

@@ -19,7 +19,7 @@ from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, Skin
 from pennello.errors import OutOfRangeError
-from pennello.phrases import phrase, plural
+from pennello.phrases import named, phrase, plural
 from pennello.units import length_text, parse_number
 
 
@@ -47,7 +47,7 @@ def render_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("render", "all strokes on one skin, wet over wet, as a picture", render_arguments)
+@verb("render", phrase("all strokes on one skin, wet over wet, as a picture"), render_arguments)
 def render_verb(args: Namespace) -> int:
     """Write all strokes of a plan on one skin as a picture."""
     from pennello.design.scene import paint_all  # noqa: PLC0415
@@ -127,7 +127,7 @@ def strokes_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("strokes", "the families of strokes", strokes_arguments)
+@verb("strokes", phrase("the families of strokes"), strokes_arguments)
 def strokes_verb(args: Namespace) -> int:
     """List the families of strokes, or put one into a plan."""
     from pennello.design.fresh import with_family_stroke  # noqa: PLC0415
@@ -143,7 +143,8 @@ def strokes_verb(args: Namespace) -> int:
         write_json({"families": [_family_answer(one) for one in FAMILIES.values()]})
         return 0
     for hold, families in groupby(FAMILIES.values(), key=lambda one: one.hold):
-        print(f"{hold.value[0].upper()}{hold.value[1:]}: {hold.words}")
+        name = named(hold)
+        print(f"{name[0].upper()}{name[1:]}: {hold.words}")
         for one in families:
             numbers = ", ".join(f"{p.key}={p.default:g}" for p in one.parameters)
             print(f"  {one.key:16} {one.group:7} {one.name}: {one.words} ({numbers})")
@@ -191,7 +192,7 @@ def svg_arguments(parser: ArgumentParser) -> None:
     taken.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
 
 
-@verb("svg", "paths of strokes as SVG, 1 unit = 1 mm", svg_arguments)
+@verb("svg", phrase("paths of strokes as SVG, 1 unit = 1 mm"), svg_arguments)
 def svg_verb(args: Namespace) -> int:
     """Write the strokes' paths as SVG, or take one in."""
     from pennello.files.svg import read_svg, write_svg  # noqa: PLC0415 - its parsers only when asked for

@@ -55,7 +55,7 @@ def find_load_arguments(parser: ArgumentParser) -> None:
     searched_arguments(parser)
 
 
-@verb("find-load", "which load lays what a stroke should look like", find_load_arguments)
+@verb("find-load", phrase("which load lays what a stroke should look like"), find_load_arguments)
 def find_load_verb(args: Namespace) -> int:
     """Find the load that lays what a stroke should look like."""
     before = time.perf_counter()
@@ -68,7 +68,7 @@ def find_load_verb(args: Namespace) -> int:
         known = [cake.id for cake in (*plan.cakes, *here.cakes)]
         for name in names:
             if name not in known:
-                raise UnknownNameError("cake", name, sorted(set(known)))
+                raise UnknownNameError(phrase("cake"), name, sorted(set(known)))
         here = here.only(names)
     if not 1 <= args.top <= 40:
         raise OutOfRangeError(phrase("how many loads (--top)"), args.top, "1 to 40")
@@ -88,7 +88,7 @@ def find_load_verb(args: Namespace) -> int:
         return 0
     for rank, find in enumerate(board.finds, 1):
         costs = f" ({', '.join(find.costs)})" if find.costs else ""
-        print(f"{rank}. {_words(find)}: {de_text(find.mean_de00)}, {find.state.value}{costs}")
+        print(f"{rank}. {_words(find)}: {de_text(find.mean_de00)}, {named(find.state)}{costs}")
         print(
             phrase(
                 "   {reason_of}; holds in {holds_share:.0%} of tries",
@@ -197,7 +197,7 @@ def _paints_for(plan: Plan, strokes: Sequence[PlanStroke], kit: Kit | None, aske
     known = {paint.id for paint in (*plan.paints, *paints)}
     for name in asked:
         if name not in known:
-            raise UnknownNameError("paint", name, sorted(paint.id for paint in paints))
+            raise UnknownNameError(phrase("paint"), name, sorted(paint.id for paint in paints))
     return [paint for paint in paints if paint.id in asked] if asked else paints
 
 
@@ -212,7 +212,7 @@ def _say_designs(designs: Sequence[DesignedCake], doubts: Sequence[str]) -> None
     print(*doubts, sep="\n")
 
 
-@verb("design-cake", "which cake to make for a stroke, or one for several", design_cake_arguments)
+@verb("design-cake", phrase("which cake to make for a stroke, or one for several"), design_cake_arguments)
 def design_cake_verb(args: Namespace) -> int:
     """Design a cake for one stroke, or one for several."""
     plan, kit = read_plan(args.plan), kit_of(args)
@@ -297,14 +297,14 @@ def _designed(plan: Plan, names: list[str], design: DesignedCake) -> Answer:
 def forgive_arguments(parser: ArgumentParser) -> None:
     """Say what `forgive` takes."""
     plan_argument(parser, stroke=True)
-    parser.add_argument("--tries", type=whole, default=400, metavar="N", help="default 400")
-    parser.add_argument("--seed", type=whole, default=1, metavar="S", help="default 1")
+    parser.add_argument("--tries", type=whole, default=400, metavar="N", help=phrase("default {count}", count=400))
+    parser.add_argument("--seed", type=whole, default=1, metavar="S", help=phrase("default {count}", count=1))
     parser.add_argument("--hand", choices=("steady", "normal", "bumpy"), help=phrase("default: the plan's"))
     parser.add_argument("--laid", action="store_true", help=phrase("lay every try as a film: slower"))
     json_argument(parser)
 
 
-@verb("forgive", "how often a load still holds with a hand's slips", forgive_arguments)
+@verb("forgive", phrase("how often a load still holds with a hand's slips"), forgive_arguments)
 def forgive_verb(args: Namespace) -> int:
     """Say how forgiving a load is."""
     plan = read_plan(args.plan)
@@ -426,7 +426,7 @@ def _advised(advice: Advice) -> dict[str, Any]:
     }
 
 
-@verb("loads", "the fewest loads for all strokes of a plan", loads_arguments)
+@verb("loads", phrase("the fewest loads for all strokes of a plan"), loads_arguments)
 def loads_verb(args: Namespace) -> int:
     """Say how few loads a plan needs."""
     from pennello.solve.plan_loads import advise, with_advice  # noqa: PLC0415
@@ -490,7 +490,7 @@ def colourways_arguments(parser: ArgumentParser) -> None:
     searched_arguments(parser)
 
 
-@verb("colourways", "other colours for a design that keep its relations", colourways_arguments)
+@verb("colourways", phrase("other colours for a design that keep its relations"), colourways_arguments)
 def colourways_verb(args: Namespace) -> int:
     """Say which other cakes and paints would keep a design's relations."""
     from pennello.solve.colourways import colourways, with_colourway  # noqa: PLC0415

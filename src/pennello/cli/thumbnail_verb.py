@@ -20,7 +20,7 @@ def thumbnail_arguments(parser: ArgumentParser) -> None:
     )
 
 
-@verb("thumbnail", "the picture of a plan, event or motif, as file managers show it", thumbnail_arguments)
+@verb("thumbnail", phrase("the picture of a plan, event or motif, as file managers show it"), thumbnail_arguments)
 def thumbnail_verb(args: Namespace) -> int:
     """Write the picture."""
     write_thumbnail(args.file, args.picture, args.size)

@@ -53,7 +53,7 @@ def mix_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("mix", "mix paints and see the colour", mix_arguments)
+@verb("mix", phrase("mix paints and see the colour"), mix_arguments)
 def mix_verb(args: Namespace) -> int:
     """Mix paints."""
     answer = mix_answer([parse_portion(text) for text in args.paint], args.film_um, args.over)
@@ -96,7 +96,7 @@ def load_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--cake", metavar="ID", help=phrase("the cake of its first pick-up"))
     parser.add_argument("--offset-mm", type=length_mm, metavar="MM", help=phrase("where the brush lies on it"))
     parser.add_argument("--flip", choices=("yes", "no"), help=phrase("corner B lies left"))
-    parser.add_argument("--passes", type=number, metavar="N", help="sweeps")
+    parser.add_argument("--passes", type=number, metavar="N", help=phrase("sweeps"))
     parser.add_argument(
         "--remove", action="store_true", help=phrase("take it out of the plan; nothing may be laid with it")
     )
@@ -106,7 +106,7 @@ def load_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("load", "what one load puts on the brush; make one, change it", load_arguments)
+@verb("load", phrase("what one load puts on the brush; make one, change it"), load_arguments)
 def load_verb(args: Namespace) -> int:
     """Say what is on the brush; add, change or take out a load."""
     plan = read_plan(args.plan)
@@ -213,7 +213,7 @@ def lay_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("lay", "what one stroke lays, and the verdict", lay_arguments)
+@verb("lay", phrase("what one stroke lays, and the verdict"), lay_arguments)
 def lay_verb(args: Namespace) -> int:
     """Say what a stroke lays."""
     plan = read_plan(args.plan)
@@ -267,7 +267,7 @@ def check_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("check", "the verdict on every stroke of a plan", check_arguments)
+@verb("check", phrase("the verdict on every stroke of a plan"), check_arguments)
 def check_verb(args: Namespace) -> int:
     """Judge every stroke."""
     plan = read_plan(args.plan)
@@ -309,7 +309,7 @@ def mend_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("mend", "apply the best mend of a stroke, or of one cause", mend_arguments)
+@verb("mend", phrase("apply the best mend of a stroke, or of one cause"), mend_arguments)
 def mend_verb(args: Namespace) -> int:
     """Apply the best mend of a stroke and write the plan."""
     plan = read_plan(args.plan)
@@ -339,7 +339,7 @@ def card_arguments(parser: ArgumentParser) -> None:
     pdf_argument(parser, required=True)
 
 
-@verb("card", "the load card as a PDF at true scale", card_arguments)
+@verb("card", phrase("the load card as a PDF at true scale"), card_arguments)
 def card_verb(args: Namespace) -> int:
     """Write a load card."""
     from pennello.files.card_pdf import write_card  # noqa: PLC0415 - reportlab only for paper
@@ -369,7 +369,7 @@ def calibrate_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("calibrate", "fit a brush to what you saw", calibrate_arguments)
+@verb("calibrate", phrase("fit a brush to what you saw"), calibrate_arguments)
 def calibrate_verb(args: Namespace) -> int:
     """Fit a brush to what was seen and write the plan."""
     from pennello.practice.calibrate import (  # noqa: PLC0415
@@ -426,7 +426,7 @@ def new_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--demo", action="store_true", help=phrase("the Saltmarsh Lantern Walk"))
 
 
-@verb("new", "write a new plan", new_arguments)
+@verb("new", phrase("write a new plan"), new_arguments)
 def new_verb(args: Namespace) -> int:
     """Write a new plan."""
     if args.plan.exists():
@@ -441,7 +441,7 @@ def schema_arguments(_: ArgumentParser) -> None:
     """Take nothing."""
 
 
-@verb("schema", "print the JSON Schema of plan files", schema_arguments)
+@verb("schema", phrase("print the JSON Schema of plan files"), schema_arguments)
 def schema_verb(_: Namespace) -> int:
     """Print the JSON Schema."""
     print(json.dumps(json_schema(), indent=1))

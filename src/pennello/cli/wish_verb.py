@@ -49,7 +49,7 @@ def wish_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("wish", "say what a stroke should look like", wish_arguments)
+@verb("wish", phrase("say what a stroke should look like"), wish_arguments)
 def wish_verb(args: Namespace) -> int:
     """Say what a stroke should look like."""
     plan = read_plan(args.plan)

@@ -16,7 +16,7 @@ def glossary_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("glossary", "what the words mean", glossary_arguments)
+@verb("glossary", phrase("what the words mean"), glossary_arguments)
 def glossary_verb(args: Namespace) -> int:
     """Say what words mean; 1 where there is none."""
     found = found_words(args.word)

@@ -249,7 +249,7 @@ class Event:
         for one in self.guests:
             if one.id == name:
                 return one
-        raise UnknownNameError("guest", name, [one.id for one in self.guests])
+        raise UnknownNameError(phrase("guest"), name, [one.id for one in self.guests])
 
 
 def _check_day(text: str) -> None:

@@ -25,6 +25,7 @@ from pennello.design.touch import skin_shape, swept, zone_shape
 from pennello.kit.applicator import Applicator
 from pennello.lay.stroke import Stroke
 from pennello.path.cubic import CubicPath, line
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -114,7 +115,7 @@ def _reserved(plan: Plan, key: str, gap: Gap) -> bool:
     )
 
 
-def with_gaps_filled(plan: Plan, key: str, load: str, name: str = "Gaps") -> tuple[Plan, str]:
+def with_gaps_filled(plan: Plan, key: str, load: str, name: str = phrase("Gaps")) -> tuple[Plan, str]:
     """Return the plan with dots and drops in all holes of a chart, as one piece of a load for lines, last; its id.
 
     The id is "" where there is no hole.

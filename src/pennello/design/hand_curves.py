@@ -47,7 +47,7 @@ class Curve:
             return f"{value:.0f}°"
         if self.key == "tilt":
             return (
-                "level"
+                phrase("level")
                 if abs(value) < 0.005
                 else (
                     phrase("{value:.0%} to corner A", value=abs(value))

@@ -42,7 +42,7 @@ def layer_named(plan: Plan, name: str) -> Layer:
     for layer in every_layer(plan):
         if layer.name == name:
             return layer
-    raise UnknownNameError("layer", name, [layer.name for layer in every_layer(plan)])
+    raise UnknownNameError(phrase("layer"), name, [layer.name for layer in every_layer(plan)])
 
 
 def with_layer(plan: Plan, layer: Layer, instead_of: Layer | None = None) -> Plan:

@@ -281,4 +281,4 @@ def goes_on_with(plan: Plan, stroke: PlanStroke) -> tuple[str, ...]:
 
 def axis_words(axis: GradientAxis) -> tuple[str, str]:
     """Return what the two ends of an edge are called."""
-    return ("tip", "belly") if axis is GradientAxis.ALONG else ("A", "B")
+    return (phrase("tip"), phrase("belly")) if axis is GradientAxis.ALONG else ("A", "B")

@@ -71,7 +71,7 @@ def with_number(made: Computed, key: str, value: float) -> Computed:
     """
     known = {one.key: one for one in numbers_of(made)}
     if key not in known:
-        raise UnknownNameError("number", key, list(known), made.kind.value)
+        raise UnknownNameError(phrase("number"), key, list(known), made.kind.value)
     here = known[key]
     if not here.low <= value <= here.high:
         raise OutOfRangeError(

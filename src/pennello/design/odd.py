@@ -15,7 +15,7 @@ ZONE_NEAR = {"eye": Near.EYE, "lid": Near.EYE, "lips": Near.LIPS}
 
 def label_words(paint: str, near: Near) -> str:
     """Say that a paint's label does not allow a place."""
-    place = phrase("the eye area") if near is Near.EYE else "lips"
+    place = phrase("the eye area") if near is Near.EYE else phrase("lips")
     return phrase(
         "{paint} is not marked for {place}; take another, its label and local rules decide.", paint=paint, place=place
     )

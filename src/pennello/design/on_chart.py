@@ -274,7 +274,7 @@ def placed_in(plan: Plan, name: str) -> PlacedMotif:
     for one in plan.motifs:
         if one.id == name:
             return one
-    raise UnknownNameError("motif", name, [one.id for one in plan.motifs])
+    raise UnknownNameError(phrase("motif"), name, [one.id for one in plan.motifs])
 
 
 def moved_in_order(plan: Plan, name: str, to: int) -> Plan:

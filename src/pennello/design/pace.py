@@ -224,14 +224,20 @@ def _own_words(kind: StepKind, factor: float, count: int) -> str:
             "{kind} takes you as long as the default, from {count} steps",
             kind=named(kind),
         )
-    longer = "longer" if factor > 1 else "less"
+    if factor > 1:
+        return plural(
+            count,
+            "{kind} takes you {apart:.0f} % longer than the default, from {count} step",
+            "{kind} takes you {apart:.0f} % longer than the default, from {count} steps",
+            kind=named(kind),
+            apart=100 * apart,
+        )
     return plural(
         count,
-        "{kind} takes you {apart:.0f} % {longer} than the default, from {count} step",
-        "{kind} takes you {apart:.0f} % {longer} than the default, from {count} steps",
+        "{kind} takes you {apart:.0f} % less than the default, from {count} step",
+        "{kind} takes you {apart:.0f} % less than the default, from {count} steps",
         kind=named(kind),
         apart=100 * apart,
-        longer=longer,
     )
 
 

@@ -29,7 +29,7 @@ def part_in(plan: Plan, name: str) -> PlanPart:
     for one in plan.parts:
         if one.id == name:
             return one
-    raise UnknownNameError("part", name, [one.id for one in plan.parts])
+    raise UnknownNameError(phrase("part"), name, [one.id for one in plan.parts])
 
 
 def with_part(plan: Plan, part: PlanPart) -> Plan:

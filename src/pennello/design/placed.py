@@ -121,7 +121,7 @@ class PlacedMotif:
             known = [part.key for part in made.parts]
             for part, _ in self.loads:
                 if part not in known:
-                    raise UnknownNameError("part", part, known, self.name)
+                    raise UnknownNameError(phrase("part"), part, known, self.name)
 
     @property
     def ways(self) -> tuple[Stroke, ...]:

@@ -43,7 +43,7 @@ from pennello.limits import (
 )
 from pennello.load.edge import LoadedEdge, load
 from pennello.load.recipe import Face, Recipe
-from pennello.phrases import phrase
+from pennello.phrases import mark, phrase, told
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -218,19 +218,19 @@ class Plan:
 
     def paint(self, name: str) -> Paint:
         """Return a paint by id; raises UnknownNameError."""
-        return find("paint", name, self.paints)
+        return find(mark("paint"), name, self.paints)
 
     def cake(self, name: str) -> Cake:
         """Return a cake by id; raises UnknownNameError."""
-        return find("cake", name, self.cakes)
+        return find(mark("cake"), name, self.cakes)
 
     def brush(self, name: str) -> Applicator:
         """Return a brush by id; raises UnknownNameError."""
-        return find("brush", name, self.brushes)
+        return find(mark("brush"), name, self.brushes)
 
     def stroke(self, name: str) -> PlanStroke:
         """Return a stroke by id; raises UnknownNameError."""
-        return find("stroke", name, self.strokes)
+        return find(mark("stroke"), name, self.strokes)
 
     def residue(self, name: str) -> LoadedEdge | None:
         """Return what is in the brush before a stroke's load: the leftover of the stroke it comes after, or None."""
@@ -296,4 +296,4 @@ def find(kind: str, name: str, things: Iterable[Thing]) -> Thing:
     for thing in listed:
         if thing.id == name:
             return thing
-    raise UnknownNameError(kind, name, [thing.id for thing in listed])
+    raise UnknownNameError(told(kind), name, [thing.id for thing in listed])

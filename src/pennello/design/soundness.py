@@ -10,7 +10,7 @@ from pennello.chart.catalogue import CHARTS, chart
 from pennello.design.marks import Stencil
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError, clipped
-from pennello.phrases import phrase
+from pennello.phrases import mark, phrase, told
 
 
 class Named(Protocol):
@@ -61,17 +61,17 @@ def check_plan(plan: Plan) -> None:
 def _check_limits(plan: Plan) -> None:
     limits.check_name(phrase("the title"), plan.title)
     limits.check_name(phrase("the place"), plan.place)
-    for kind, things, most in (
-        ("paint", plan.paints, limits.MOST_PAINTS),
-        ("cake", plan.cakes, limits.MOST_CAKES),
-        ("brush", plan.brushes, limits.MOST_BRUSHES),
-        ("stroke", plan.strokes, limits.MOST_STROKES),
-        ("motif", plan.motifs, limits.MOST_MOTIFS),
-        ("part", plan.parts, limits.MOST_PARTS),
+    for kind, several, things, most in (
+        (mark("paint"), phrase("paints"), plan.paints, limits.MOST_PAINTS),
+        (mark("cake"), phrase("cakes"), plan.cakes, limits.MOST_CAKES),
+        (mark("brush"), phrase("brushes"), plan.brushes, limits.MOST_BRUSHES),
+        (mark("stroke"), phrase("strokes"), plan.strokes, limits.MOST_STROKES),
+        (mark("motif"), phrase("motifs"), plan.motifs, limits.MOST_MOTIFS),
+        (mark("part"), phrase("parts"), plan.parts, limits.MOST_PARTS),
     ):
-        limits.check_count("brushes" if kind == "brush" else f"{kind}s", len(things), most)
+        limits.check_count(several, len(things), most)
         for thing in things:
-            limits.check_named(kind, thing.id, thing.name)
+            limits.check_named(told(kind), thing.id, thing.name)
     for cake in plan.cakes:
         for stripe in cake.stripes:
             limits.check_count(
@@ -121,23 +121,23 @@ def check_references(plan: Plan) -> None:
     for i, cake in enumerate(plan.cakes):
         for j, stripe in enumerate(cake.stripes):
             where = f"cakes[{i}].stripes[{j}]"
-            _known("paint", stripe.paint, known["paints"], f"{where}.paint")
+            _known(mark("paint"), stripe.paint, known["paints"], f"{where}.paint")
             for k, portion in enumerate(stripe.dirt):
-                _known("paint", portion.paint, known["paints"], f"{where}.dirt[{k}].paint")
+                _known(mark("paint"), portion.paint, known["paints"], f"{where}.dirt[{k}].paint")
     for i, stroke in enumerate(plan.strokes):
         here = f"strokes[{i}]"
-        _known("brush", stroke.brush, known["brushes"], f"{here}.brush")
+        _known(mark("brush"), stroke.brush, known["brushes"], f"{here}.brush")
         for j, pickup in enumerate(stroke.recipe.pickups):
             place = f"{here}.load.pickups[{j}]"
             if pickup.cake:
-                _known("cake", pickup.cake, known["cakes"], f"{place}.cake")
+                _known(mark("cake"), pickup.cake, known["cakes"], f"{place}.cake")
             for k, portion in enumerate(pickup.pan):
-                _known("paint", portion.paint, known["paints"], f"{place}.pan[{k}].paint")
+                _known(mark("paint"), portion.paint, known["paints"], f"{place}.pan[{k}].paint")
         for key, stops in (("stops", stroke.wanted.stops), ("end", stroke.wanted.end)):
             for j, stop in enumerate(stops):
                 if stop.paint is not None:
                     _known(
-                        "paint",
+                        mark("paint"),
                         stop.paint,
                         known["paints"],
                         f"{here}.wanted.{key}[{j}].paint",
@@ -149,24 +149,24 @@ def check_references(plan: Plan) -> None:
 def _check_motifs(plan: Plan, strokes: dict[str, int]) -> None:
     """Check that every part of a motif is laid with a stroke that is there, and that charts are known."""
     for i, kept in enumerate(plan.reserved):
-        _known("chart", kept.chart, CHARTS, f"reserved[{i}].chart")
+        _known(mark("chart"), kept.chart, CHARTS, f"reserved[{i}].chart")
     for i, photo in enumerate(plan.photos):
-        _known("chart", photo.chart, CHARTS, f"photos[{i}].chart")
+        _known(mark("chart"), photo.chart, CHARTS, f"photos[{i}].chart")
         landmarks = dict(chart(photo.chart, plan.measures).landmarks)
         for key, name in (("one", photo.one), ("other", photo.other)):
-            _known("landmark", name, landmarks, f"photos[{i}].{key}")
+            _known(mark("landmark"), name, landmarks, f"photos[{i}].{key}")
     for i, overlay in enumerate(plan.overlays):
-        _known("chart", overlay.chart, CHARTS, f"overlays[{i}].chart")
+        _known(mark("chart"), overlay.chart, CHARTS, f"overlays[{i}].chart")
     pieces, parts = _unique("motifs", plan.motifs), _check_parts(plan)
     for i, made in enumerate(plan.parts):
         if made.id in pieces:
             raise DoubleNameError(f"parts[{i}].id", made.id)
     for i, placed in enumerate(plan.motifs):
         if placed.part:
-            _known("part", placed.part, parts, f"motifs[{i}].part")
-        _known("chart", placed.chart, CHARTS, f"motifs[{i}].chart")
+            _known(mark("part"), placed.part, parts, f"motifs[{i}].part")
+        _known(mark("chart"), placed.chart, CHARTS, f"motifs[{i}].chart")
         for part, stroke in placed.loads:
-            _known("stroke", stroke, strokes, f"motifs[{i}].loads.{part}")
+            _known(mark("stroke"), stroke, strokes, f"motifs[{i}].loads.{part}")
 
 
 def _check_parts(plan: Plan) -> dict[str, int]:
@@ -176,7 +176,7 @@ def _check_parts(plan: Plan) -> dict[str, int]:
         where, outer = f"parts[{i}].within", part.within
         passed = {part.id}
         while outer:
-            _known("part", outer, parts, where)
+            _known(mark("part"), outer, parts, where)
             if outer in passed:
                 raise NoSuchLinkError(where, phrase("'{id}' lies within itself; name another part.", id=part.id))
             passed.add(outer)
@@ -190,7 +190,7 @@ def _check_leftovers(plan: Plan, strokes: dict[str, int]) -> None:
         before, where = stroke.recipe.after, f"strokes[{i}].load.after"
         if not before:
             continue
-        _known("stroke", before, strokes, where)
+        _known(mark("stroke"), before, strokes, where)
         if strokes[before] >= i:
             raise NoSuchLinkError(
                 where,
@@ -213,4 +213,4 @@ def _unique(kind: str, things: Iterable[Named]) -> dict[str, int]:
 
 def _known(kind: str, name: str, names: Collection[str], where: str) -> None:
     if name not in names:
-        raise UnknownNameError(kind, name, list(names), where)
+        raise UnknownNameError(told(kind), name, list(names), where)

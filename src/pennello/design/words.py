@@ -170,5 +170,5 @@ def side_paints(plan: Plan, stroke: PlanStroke) -> tuple[str, str]:
     names = []
     for at in (slice(0, 4), slice(-4, None)):
         held = edge.solids[:, at].sum(axis=1)
-        names.append(plan.paint(edge.paints[int(held.argmax())]).name if held.any() else "nothing")
+        names.append(plan.paint(edge.paints[int(held.argmax())]).name if held.any() else phrase("nothing"))
     return (names[0], names[1]) if stroke.rim is Side.A else (names[1], names[0])

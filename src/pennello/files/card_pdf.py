@@ -117,7 +117,11 @@ def _draw_edge(page: Page, plan: Plan, laid: Laid, seen: Comparison, y: float) -
     width = laid.edge.width_mm
     scale = fit(width, 1.0, (80.0, 1.0))
     loaded = edge_colours(laid.edge, plan.paints_by_id)
-    named = zip(("loaded", "wanted", phrase("laid early"), phrase("laid late")), (loaded, *ribbons(seen)), strict=True)
+    named = zip(
+        (phrase("loaded"), phrase("wanted"), phrase("laid early"), phrase("laid late")),
+        (loaded, *ribbons(seen)),
+        strict=True,
+    )
     ends = phrase("tip to belly") if laid.edge.axis is GradientAxis.ALONG else phrase("A to B")
     page.text(
         MARGIN_MM,

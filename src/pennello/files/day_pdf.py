@@ -18,7 +18,7 @@ from pennello.errors import OutOfRangeError
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
 from pennello.files.paper import new_canvas
 from pennello.files.picture import Picture
-from pennello.phrases import phrase, plural
+from pennello.phrases import phrase, plural, told
 
 SIZES = {"A4": A4, "A3": A3, "Letter": LETTER}
 _PT = 72 / 25.4
@@ -146,7 +146,7 @@ def write_pick_card(event: Event, pictures: Mapping[str, Picture], path: Path) -
         groups = by_colour(event)
         high = min(48.0, (235 - 7 * len(groups)) / max(len(groups), 1) - 6)
         for colour, items in groups.items():
-            page.text(MARGIN_MM, y + 4, colour, 12, bold=True)
+            page.text(MARGIN_MM, y + 4, told(colour), 12, bold=True)
             y += 7
             wide = min(60.0, (PAGE_WIDTH_MM - 2 * MARGIN_MM) / max(len(items), 1) - 3)
             for number, item in enumerate(items):
@@ -213,7 +213,7 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
     """Write a plain quote: hours or faces, the way, the sum. No taxes, a one-page PDF (A4); raises FileProblemError."""
 
     def draw(page: Page) -> None:
-        page.text(MARGIN_MM, 24, "Quote", 22, bold=True)
+        page.text(MARGIN_MM, 24, phrase("Quote"), 22, bold=True)
         hours = phrase("{clock} to {clock_2}", clock=clock_text(event.begins_min), clock_2=clock_text(event.ends_min))
         where = ", ".join(part for part in (event.place, event.day, hours) if part)
         page.text(MARGIN_MM, 33, f"{event.name}: {where}", 11)
@@ -244,7 +244,7 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
             page.text(150, y, f"{amount:,.2f} {event.currency}", 11)
             y += 7
         page.line(MARGIN_MM, y - 3, 195, y - 3)
-        page.text(MARGIN_MM, y + 3, "together", 12, bold=True)
+        page.text(MARGIN_MM, y + 3, phrase("together"), 12, bold=True)
         page.text(150, y + 3, f"{sum(amount for _, amount in lines):,.2f} {event.currency}", 12, bold=True)
         words = phrase(
             "{painters} painting; about {people} people can be painted in this time.",

@@ -12,6 +12,7 @@ import msgspec
 from pennello.design.plan import Plan
 from pennello.errors import UnknownNameError
 from pennello.files.plan_json import SUFFIX, parse_plan
+from pennello.phrases import phrase
 
 DEMO_NAME = "saltmarsh-lantern-walk.pennello"
 OTHER = "-other"
@@ -76,7 +77,7 @@ def shipped_design(key: str) -> ShippedDesign:
     for one in shipped_designs():
         if one.key == key:
             return one
-    raise UnknownNameError("design", key, [one.key for one in shipped_designs()])
+    raise UnknownNameError(phrase("design"), key, [one.key for one in shipped_designs()])
 
 
 @lru_cache(maxsize=64)

@@ -47,7 +47,7 @@ def write_hand_over(
         *sheet,
         *(card_page(plan, load, unit) for load in loads),
         *(label_page(plan, cake, unit) for cake in cakes),
-        *tile_pages(arranged),
+        *tile_pages(arranged, pictures),
     ]
     write_pages(path, phrase("{plan}: all of it", plan=plan.title), draws, enlarged=len(sheet))
     return len(draws)

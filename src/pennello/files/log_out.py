@@ -109,12 +109,16 @@ _BOX_MM = ((PAGE_WIDTH_MM - 2 * MARGIN_MM - 8) / 2, 92.0)
 def _draw(sheet: Page, page: LogPage, planned: Picture | None, painted: Picture | None, *, asked: bool) -> float:
     width = PAGE_WIDTH_MM - 2 * MARGIN_MM
     sheet.text(MARGIN_MM, 20, page.title, 18, bold=True)
-    form = phrase("short form") if page.short else "whole"
-    sheet.text(MARGIN_MM, 27, f"{page.day[:10]}, {page.part or 'all of it'}, {form}", 10, quiet=True)
-    for number, (words, picture) in enumerate((("planned", planned), ("painted", painted))):
+    form = phrase("short form") if page.short else phrase("whole")
+    sheet.text(MARGIN_MM, 27, ", ".join([page.day[:10], page.part or phrase("all of it"), form]), 10, quiet=True)
+    shown = (
+        (phrase("planned"), phrase("no picture of what was planned"), planned),
+        (phrase("painted"), phrase("no picture of what was painted"), painted),
+    )
+    for number, (words, told, picture) in enumerate(shown):
         x = MARGIN_MM + number * (_BOX_MM[0] + 8)
         sheet.text(x, 36, words, 9, quiet=True)
-        _picture(sheet, x, 38, picture, phrase("no picture of what was {words}", words=words))
+        _picture(sheet, x, 38, picture, told)
     y = 38 + _BOX_MM[1] + 10
     for line in _lines(page, asked=asked):
         y = sheet.paragraph(MARGIN_MM, y, line, width, 10.5) + 1.5

@@ -162,15 +162,17 @@ class Page:
         finally:
             self.canvas.restoreState()
 
-    def polygon(self, points: Array, colour: Any) -> None:
-        """Fill a closed polygon, points of shape (n, 2) in mm."""
+    def polygon(self, points: Array, colour: Any, *, cover: float = 1.0) -> None:
+        """Fill a closed polygon, points of shape (n, 2) in mm; `cover` in [0, 1] lets what lies below show through."""
         drawn = self.canvas.beginPath()
         for number, (x, y) in enumerate(points):
             place = (float(x) * mm, (PAGE_HEIGHT_MM - float(y)) * mm)
             drawn.lineTo(*place) if number else drawn.moveTo(*place)
         drawn.close()
-        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour))
+        self.canvas.saveState()
+        self.canvas.setFillColorRGB(*(float(part) / 255 for part in colour), alpha=cover if cover < 1 else None)
         self.canvas.drawPath(drawn, stroke=0, fill=1)
+        self.canvas.restoreState()
 
     @contextmanager
     def clipped(self, x: float, y: float, width: float, height: float) -> Iterator[None]:

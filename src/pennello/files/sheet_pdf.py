@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import partial
 from itertools import pairwise
 from pathlib import Path
 
@@ -59,7 +60,7 @@ def write_sheet(
     plan = arranged.design.work.plan
     draws = sheet_pages(arranged, told, pictures)
     enlarged = len(draws)
-    draws += tile_pages(arranged) if tiles else []
+    draws += tile_pages(arranged, pictures) if tiles else []
     write_pages(
         path,
         phrase("{plan}: sheet, {maker}", plan=plan.title, maker=maker)
@@ -78,19 +79,20 @@ def sheet_pages(arranged: Arranged, told: Sequence[Finding], pictures: SheetPict
     draws: list[Draw] = [lambda page: _draw_first(page, arranged, pictures, loads[:first])]
     rest = [_load_cell(arranged, loads, number) for number in range(first, len(loads))]
     cells = [_stage_cell(one, pictures) for one in stages(arranged)]
-    draws += _columns(rest, _LOAD_MM, "Loads") + _columns(cells, _STAGE_MM, phrase("One after another"))
-    lines = [("head", "Cautions"), *(("text", _caution(one)) for one in told), ("quiet", DECIDE)]
+    draws += _columns(rest, _LOAD_MM, phrase("Loads")) + _columns(cells, _STAGE_MM, phrase("One after another"))
+    lines = [("head", phrase("Cautions")), *(("text", _caution(one)) for one in told), ("quiet", DECIDE)]
     return _with_flow(draws, lines, len(cells))
 
 
-def tile_pages(arranged: Arranged) -> list[Draw]:
-    """Return what draws the outlines of each chart at true scale, cut into pages."""
+def tile_pages(arranged: Arranged, pictures: SheetPictures | None) -> list[Draw]:
+    """Return what draws the outlines of each chart at true scale, cut into pages; on the photo that stands for it."""
     plan = arranged.design.work.plan
+    photos = pictures.under if pictures is not None else {}
     draws: list[Draw] = []
     for chart in dict.fromkeys(job.chart for job in arranged.jobs):
         strokes = marked(arranged, chart)
         draws += [
-            lambda page, chart=chart, strokes=strokes, tile=tile: draw_tile(page, plan, chart, strokes, tile)  # type: ignore[misc]
+            partial(draw_tile, plan=plan, chart=chart, strokes=strokes, tile=tile, photo=photos.get(chart))
             for tile in tiles_of(bounds_of(plan, chart, strokes))
         ]
     return draws

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
@@ -10,6 +11,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.chart.chart import Chart
+from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
 from pennello.design.surface import Ink, draw_contours, draw_edges, draw_features, draw_mark, skin_outlines
@@ -18,6 +21,7 @@ from pennello.files.page_surface import PageSurface
 from pennello.lay.laying import pull
 from pennello.order.arrange import Arranged
 from pennello.order.jobs import SKIN
+from pennello.order.stages import Under
 from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
@@ -29,6 +33,7 @@ TILE_MM = (PAGE_WIDTH_MM - 2 * MARGIN_MM, PAGE_HEIGHT_MM - TOP_MM - FOOT_MM)
 _RIBBON = (226, 220, 209)
 _QUIET = (160, 150, 138)
 _STATIONS = 80
+_COVER_ON_PHOTO = 0.55
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,36 +121,48 @@ def bounds_of(plan: Plan, chart: str, strokes: tuple[Marked, ...]) -> tuple[floa
 _PAPER = Ink(255, 255, 255)
 
 
-def draw_tile(page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], tile: Tile) -> None:
-    """Draw one tile, with marks where it overlaps its neighbours."""
+def draw_tile(
+    page: Page, plan: Plan, chart: str, strokes: tuple[Marked, ...], tile: Tile, photo: Under | None = None
+) -> None:
+    """Draw one tile, with marks where it overlaps its neighbours; on a photo where one stands for the chart."""
     shift = np.array([MARGIN_MM - tile.left_mm, TOP_MM - tile.top_mm])
     drawn = None if chart == SKIN else chart_of(plan, chart)
-    page.text(
-        MARGIN_MM,
-        16,
-        phrase("{drawn}, {tile}, true scale", drawn=drawn.name if drawn else "The strokes", tile=tile.name),
-        13,
-        bold=True,
-    )
-    words = phrase("Numbers are the steps. Neighbouring pages share 10 mm; glue them on the grey lines.")
+    name = drawn.name if drawn else phrase("The strokes")
+    page.text(MARGIN_MM, 16, phrase("{drawn}, {tile}, true scale", drawn=name, tile=tile.name), 13, bold=True)
+    words = phrase("Numbers are the steps.")
+    if tile.columns * tile.rows > 1:
+        words = phrase("Numbers are the steps. Neighbouring pages share 10 mm; glue them on the grey lines.")
     page.text(MARGIN_MM, 22, words, 8.5, quiet=True)
     with page.clipped(MARGIN_MM, TOP_MM, *TILE_MM):
+        if photo is not None:
+            _draw_under(page, photo, shift)
         for stroke in strokes:
-            page.polygon(stroke.outline + shift, _RIBBON)
+            page.polygon(stroke.outline + shift, _RIBBON, cover=1.0 if photo is None else _COVER_ON_PHOTO)
         if drawn is not None:
-            surface = PageSurface(page, shift)
-            draw_features(surface, drawn, _PAPER)
-            draw_edges(surface, drawn, _PAPER)
-            draw_contours(surface, drawn, _PAPER)
-            marks = [mark for mark in plan.overlays if mark.chart == chart]
-            with surface.within(skin_outlines(drawn)):
-                for mark in marks:
-                    draw_mark(surface, mark)
-            for mark in marks:
-                page.text(mark.x_mm - 4 + float(shift[0]), mark.y_mm + float(shift[1]), mark.name, 7, quiet=True)
+            _draw_person(page, drawn, plan.overlays, shift, lines=photo is None)
         for stroke in strokes:
             _draw_way(page, stroke, shift)
     _glue_lines(page, tile)
+
+
+def _draw_under(page: Page, photo: Under, shift: Array) -> None:
+    rows, columns = (side / photo.px_per_mm for side in photo.picture.shape[:2])
+    page.picture(photo.left_mm + float(shift[0]), photo.top_mm + float(shift[1]), columns, rows, photo.picture)
+
+
+def _draw_person(page: Page, drawn: Chart, overlays: Sequence[Mark], shift: Array, *, lines: bool) -> None:
+    """Draw the lines of a chart, unless a photo shows them, and the marks on it with their names."""
+    surface = PageSurface(page, shift)
+    if lines:
+        draw_features(surface, drawn, _PAPER)
+        draw_edges(surface, drawn, _PAPER)
+        draw_contours(surface, drawn, _PAPER)
+    marks = [mark for mark in overlays if mark.chart == drawn.key]
+    with surface.within(skin_outlines(drawn)):
+        for mark in marks:
+            draw_mark(surface, mark)
+    for mark in marks:
+        page.text(mark.x_mm - 4 + float(shift[0]), mark.y_mm + float(shift[1]), mark.name, 7, quiet=True)
 
 
 def _draw_way(page: Page, stroke: Marked, shift: Array) -> None:

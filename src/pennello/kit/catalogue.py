@@ -49,7 +49,7 @@ def _cake(row: dict[str, str]) -> Cake:
     for part in row["stripes"].split(" "):
         paint, width = part.split(":")
         if paint not in paints():
-            raise UnknownNameError("paint", paint, sorted(paints()), phrase("cake {row}", row=row["id"]))
+            raise UnknownNameError(phrase("paint"), paint, sorted(paints()), phrase("cake {row}", row=row["id"]))
         stripes.append(Stripe(paint, float(width)))
     return Cake(row["id"], row["name"], tuple(stripes), float(row["softness_mm"]), float(row["length_mm"]))
 

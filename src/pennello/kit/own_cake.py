@@ -13,7 +13,7 @@ from pennello.kit.cake import STRIPES, Cake, Stripe
 from pennello.kit.paint import Paint
 from pennello.kit.shelf import slug
 from pennello.limits import fitted
-from pennello.phrases import phrase
+from pennello.phrases import named, phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +55,7 @@ def own_cake(
         colour = one.srgb.lower()
         if colour in paints:
             continue
-        word = one.name.strip() or f"{called}, {families_of(hex_to_lab(colour)[None])[0].value}"
+        word = one.name.strip() or f"{called}, {named(families_of(hex_to_lab(colour)[None])[0])}"
         names[word] += 1
         shown = word if names[word] == 1 else f"{word} {names[word]}"
         new = _free(slug(shown), ids)

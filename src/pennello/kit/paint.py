@@ -45,7 +45,7 @@ class Finish(Enum):
         """What the prediction leaves out, or nothing."""
         if self is Finish.MATTE:
             return ""
-        missing = "glow" if self is Finish.NEON else "sheen"
+        missing = phrase("glow") if self is Finish.NEON else phrase("sheen")
         return phrase(
             "{value}: only the diffuse part is predicted, not the {missing}", value=self.value, missing=missing
         )

@@ -13,12 +13,23 @@ if TYPE_CHECKING:
 REFERENCE = Reference()
 _made: list[Engine] = []
 _serving: list[Engine] = []
+_waited_for: list[bool] = []
 _starting = threading.Lock()
 
 
 def best() -> Engine:
-    """Return the kernel once it has been warmed up, else the reference."""
+    """Return the kernel once it has been warmed up, else the reference; the kernel where one rather waits for it."""
+    if _waited_for:
+        return kernel()
     return _serving[0] if _serving else REFERENCE
+
+
+def wait_for_kernel() -> None:
+    """Let `best` wait for the kernel from now on: for a command line, which has no window to keep alive.
+
+    The reference needs ten times as long for a design; the kernel is imported when something is laid, not before.
+    """
+    _waited_for.append(True)
 
 
 def kernel() -> Engine:

@@ -22,6 +22,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS, profile
 from pennello.load.pickup import met_shares, part_met, stripes_reached
 from pennello.load.recipe import Before, PickUp
+from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
 
@@ -127,7 +128,7 @@ def _residue(before: Before, part: Array) -> tuple[Array, Array]:
 def find_cake(name: str, cakes: Mapping[str, Cake]) -> Cake:
     """Return a cake by id; raises UnknownNameError."""
     if name not in cakes:
-        raise UnknownNameError("cake", name, sorted(cakes))
+        raise UnknownNameError(phrase("cake"), name, sorted(cakes))
     return cakes[name]
 
 

@@ -12,6 +12,7 @@ from pennello.motif.leaves import LEAVES
 from pennello.motif.marks import MARKS
 from pennello.motif.motif import Motif
 from pennello.motif.signs import SIGNS
+from pennello.phrases import phrase
 
 OLD = (
     *("petal-ring", "rose-outside-in", "rose-inside-out", "bud", "leaf-pair", "radial", "peak-crown", "scale-field"),
@@ -28,5 +29,5 @@ MOTIFS: dict[str, Motif] = {key: one for key, one in KNOWN.items() if key not in
 def motif(key: str) -> Motif:
     """Return a motif, an older one too; raises UnknownNameError."""
     if key not in KNOWN:
-        raise UnknownNameError("motif", key, list(MOTIFS))
+        raise UnknownNameError(phrase("motif"), key, list(MOTIFS))
     return KNOWN[key]

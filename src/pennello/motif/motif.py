@@ -11,6 +11,7 @@ from pennello.lay.stroke import Stroke
 from pennello.motif.place import HERE, Place
 from pennello.motif.roles import PETAL, Check, Role, Wet
 from pennello.motif.spacing import Spacing
+from pennello.phrases import phrase
 
 Values = Mapping[str, float]
 Prints = Mapping[str, float]
@@ -97,7 +98,7 @@ class Motif:
         """Return a part; raises UnknownNameError."""
         found = next((one for one in self.parts if one.key == key), None)
         if found is None:
-            raise UnknownNameError("part", key, [one.key for one in self.parts], self.key)
+            raise UnknownNameError(phrase("part"), key, [one.key for one in self.parts], self.key)
         return found
 
     def values(self, given: Values) -> dict[str, float]:
@@ -113,7 +114,7 @@ class Motif:
             if key in self.former:
                 continue
             if key not in known:
-                raise UnknownNameError("number", key, list(known), self.key)
+                raise UnknownNameError(phrase("number"), key, list(known), self.key)
             known[key].check(value, self.name)
         return {key: float(given.get(key, one.default)) for key, one in known.items()}
 

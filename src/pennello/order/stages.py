@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import groupby
 
 import numpy as np
@@ -39,14 +39,26 @@ class Stage:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class Under:
+    """What lies under the outlines of a chart, sRGB bytes, shape (rows, columns, 3): its left, top and scale, mm."""
+
+    picture: NDArray[np.uint8]
+    left_mm: float
+    top_mm: float
+    px_per_mm: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class SheetPictures:
     """What a sheet shows: each chart as painted at the end, and a crop for each stage, with its width and height, mm.
 
     Pictures are sRGB bytes, shape (rows, columns, 3). In a crop what the stage lays is strong, what is there faint.
+    Where a photo stands for a chart, `under` is that photo, faint, to draw outlines on.
     """
 
     whole: dict[str, NDArray[np.uint8]]
     stages: tuple[tuple[NDArray[np.uint8], float, float] | None, ...]
+    under: dict[str, Under] = field(default_factory=dict)
 
 
 def loads_used(arranged: Arranged) -> tuple[str, ...]:

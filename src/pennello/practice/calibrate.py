@@ -45,7 +45,7 @@ class Filled:
     share: float = FULL_SHARE
 
     def __post_init__(self) -> None:
-        _within("sweeps", self.sweeps, 0.5, 500)
+        _within(phrase("sweeps"), self.sweeps, 0.5, 500)
         _within(phrase("how full the brush was"), self.share, 0.05, 0.99)
 
 
@@ -73,7 +73,7 @@ class Blend:
     def __post_init__(self) -> None:
         _within(phrase("width of the blend"), self.width_10_90_mm, 0.2, 60)
         _within(phrase("softness of the cake"), self.softness_mm, 0, 10)
-        _within("sweeps", self.passes, 0, 500)
+        _within(phrase("sweeps"), self.passes, 0, 500)
 
 
 @dataclass(frozen=True, slots=True)

@@ -131,7 +131,7 @@ def lesson(key: str) -> Lesson:
     for one in LESSONS:
         if one.key == key:
             return one
-    raise UnknownNameError("lesson", key, [one.key for one in LESSONS])
+    raise UnknownNameError(phrase("lesson"), key, [one.key for one in LESSONS])
 
 
 def lesson_plan(one: Lesson, plan: Plan) -> tuple[Plan, str]:
@@ -172,7 +172,7 @@ class Progress:
         more = (
             phrase("{lacking} more of {opens_at} points open the next", lacking=self.lacking, opens_at=OPENS_AT)
             if self.lacking
-            else "done"
+            else phrase("done")
         )
         return phrase("Best of {tries}: {best} points; {more}.", tries=self.tries, best=self.best, more=more)
 

@@ -12,6 +12,7 @@ from typing import Any
 from pennello.chart.chart import Chart, View
 from pennello.disk import make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError, UnknownNameError
+from pennello.phrases import phrase
 
 ZOOM = (0.5, 8.0)
 WHOLE = ""
@@ -61,7 +62,7 @@ def frame_of(chart: Chart, view: str) -> tuple[float, float, float, float]:
         return (left + right) / 2, (top + bottom) / 2, right - left + 8, bottom - top + 8
     known: dict[str, View] = dict(chart.views)
     if view not in known:
-        raise UnknownNameError("view", view, list(known), chart.key)
+        raise UnknownNameError(phrase("view"), view, list(known), chart.key)
     x, y, width = known[view]
     return x, y, width, width
 

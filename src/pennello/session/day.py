@@ -374,7 +374,17 @@ def event_rows(known: Iterable[KnownEvent]) -> tuple[tuple[str, ...], ...]:
     return tuple(_event_row(one) for one in known)
 
 
-EVENT_COLUMNS = ("event", "day", "hours", "painting", "people", "designs", phrase("time for"), "out", "left")
+EVENT_COLUMNS = (
+    phrase("event"),
+    phrase("day"),
+    phrase("hours"),
+    phrase("painting"),
+    phrase("people"),
+    phrase("designs"),
+    phrase("time for"),
+    phrase("out"),
+    phrase("left"),
+)
 
 
 def _event_row(one: KnownEvent) -> tuple[str, ...]:

@@ -21,7 +21,7 @@ from pennello.design.plan import Plan
 from pennello.disk import PRIVATE, exists, make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.files.swatch import read_picture
-from pennello.phrases import named, phrase, plural
+from pennello.phrases import mark, named, phrase, plural
 from pennello.practice.records import KeptTry, LogPage
 from pennello.practice.tries import TryScore
 from pennello.practice.trouble import Trouble
@@ -186,26 +186,26 @@ def _sum(month: str, pages: list[LogPage]) -> MonthSum:
 
 
 def compared(one: LogPage, other: LogPage) -> tuple[tuple[str, str, str], ...]:
-    """Return what differs between two pages: what it is, and how it stands on each."""
+    """Return what differs between two pages: what it is, a code to be `told`, and how it stands on each."""
     rows = [
-        ("day", one.day[:10], other.day[:10]),
-        ("what", one.title, other.title),
-        ("part", one.part or phrase("all of it"), other.part or phrase("all of it")),
-        ("form", _form(one), _form(other)),
-        (phrase("painted in"), _time(one.painted_s), _time(other.painted_s)),
-        ("predicted", _time(one.planned_s), _time(other.planned_s)),
-        (phrase("went wrong"), _faults(one), _faults(other)),
-        ("light", one.light, other.light),
-        (phrase("asked for"), one.asked, other.asked),
-        ("kept", one.kept, other.kept),
-        ("colours", ", ".join(one.colours), ", ".join(other.colours)),
-        ("note", one.note, other.note),
+        (mark("day"), one.day[:10], other.day[:10]),
+        (mark("what"), one.title, other.title),
+        (mark("part"), one.part or phrase("all of it"), other.part or phrase("all of it")),
+        (mark("form"), _form(one), _form(other)),
+        (mark("painted in"), _time(one.painted_s), _time(other.painted_s)),
+        (mark("predicted"), _time(one.planned_s), _time(other.planned_s)),
+        (mark("went wrong"), _faults(one), _faults(other)),
+        (mark("light"), one.light, other.light),
+        (mark("asked for"), one.asked, other.asked),
+        (mark("kept"), one.kept, other.kept),
+        (mark("colours"), ", ".join(one.colours), ", ".join(other.colours)),
+        (mark("note"), one.note, other.note),
     ]
     return tuple(row for row in rows if row[1] != row[2])
 
 
 def _form(page: LogPage) -> str:
-    return phrase("short form") if page.short else "whole"
+    return phrase("short form") if page.short else phrase("whole")
 
 
 def _time(seconds: float) -> str:
@@ -213,7 +213,9 @@ def _time(seconds: float) -> str:
 
 
 def _faults(page: LogPage) -> str:
-    return ", ".join(f"{named(one.trouble)}{f' ({one.name})' if one.name else ''}" for one in page.faults) or "nothing"
+    return ", ".join(f"{named(one.trouble)}{f' ({one.name})' if one.name else ''}" for one in page.faults) or phrase(
+        "nothing"
+    )
 
 
 # --- minutes by step ---
@@ -250,7 +252,8 @@ def _apart(one: StepNote) -> str:
     apart = one.actual_s - one.planned_s
     if _left_out(one) or not _tells(one):
         return ""
-    return f"{clock(abs(apart))} {'longer' if apart > 0 else 'less'}"
+    by = clock(abs(apart))
+    return phrase("{by} longer", by=by) if apart > 0 else phrase("{by} less", by=by)
 
 
 def _tells(one: StepNote) -> bool:

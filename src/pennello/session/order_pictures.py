@@ -35,10 +35,10 @@ from pennello.order.arrange import Arranged, Design, at_once, design_of
 from pennello.order.job import PaintJob
 from pennello.order.jobs import SKIN, mark_of
 from pennello.order.laid import LaidOut, laid_out
-from pennello.order.stages import SheetPictures, stages
+from pennello.order.stages import SheetPictures, Under, stages
 from pennello.phrases import phrase
 from pennello.session.chart_photo import photo_if_any
-from pennello.session.chart_scene import SURROUND, Painted, chart_picture, covered_bytes
+from pennello.session.chart_scene import SURROUND, Painted, chart_picture, corner_of, covered_bytes
 
 Picture = NDArray[np.uint8]
 Report = Callable[[float, str], None]
@@ -231,9 +231,13 @@ def sheet_pictures(
     plan = arranged.design.work.plan
     found: list[tuple[Picture, float, float] | None] = [None] * len(told)
     whole: dict[str, Picture] = {}
+    under: dict[str, Under] = {}
     for chart in dict.fromkeys(stage.chart for stage in told):
         laying = _Laying(arranged, chart, px_per_mm, doer)
         before = _page(plan, chart, laying.painted, px_per_mm, "#FFFFFF")
+        if chart != SKIN and photo_if_any(plan, chart) is not None:
+            left, top = corner_of(chart_of(plan, chart))
+            under[chart] = Under(_faint(before), left, top, px_per_mm)
         for place, stage in enumerate(told):
             if stage.chart != chart:
                 continue
@@ -244,7 +248,7 @@ def sheet_pictures(
             found[place] = _crop(before, after, px_per_mm)
             before = after
         whole[chart] = before
-    return SheetPictures(whole, tuple(found))
+    return SheetPictures(whole, tuple(found), under)
 
 
 def _crop(before: Picture, after: Picture, px_per_mm: float) -> tuple[Picture, float, float] | None:
@@ -256,8 +260,7 @@ def _crop(before: Picture, after: Picture, px_per_mm: float) -> tuple[Picture, f
     margin = round(_AROUND_MM * px_per_mm)
     top, left = max(int(rows.min()) - margin, 0), max(int(columns.min()) - margin, 0)
     part = (slice(top, int(rows.max()) + margin), slice(left, int(columns.max()) + margin))
-    faint = 255 - (255 - after[part].astype(np.float32)) * _FAINT
-    picture = np.where(new[part][..., None], after[part], faint).astype(np.uint8)
+    picture = np.where(new[part][..., None], after[part], _faint(after[part]))
     return picture, picture.shape[1] / px_per_mm, picture.shape[0] / px_per_mm
 
 
@@ -268,3 +271,8 @@ def file_stem(job: str) -> str:
     'petal-ring-petal1-twin'
     """
     return "".join(letter if letter.isalnum() or letter in "-_" else "-" for letter in job)[:80]
+
+
+def _faint(picture: Picture) -> Picture:
+    """Return a picture as it looks where it only tells the place."""
+    return np.asarray(255 - (255 - picture.astype(np.float32)) * _FAINT).astype(np.uint8)

@@ -93,7 +93,7 @@ class Playing:
         """Lay stroke after stroke; give the pixels that each changes, as they are after it."""
         carrying, rate, at = Carrying(), evaporation_um_s(self.plan.dry_after_s), starts(self.plan)
         for number, one in enumerate(self._pulls):
-            report(number / len(self._pulls), "laying")
+            report(number / len(self._pulls), phrase("laying"))
             box = carrying.lay(film, one, at[number], engine, rate)
             yield box, engine.picture(film, box).copy() if not box.empty else _NOTHING
 
@@ -281,7 +281,7 @@ def animation(playing: Playing, kind: str = "apng", speed: float = 1.0, report: 
 
     def told() -> Iterator[Image.Image]:
         for number, frame in enumerate(frames(playing, speed)):
-            report(min(number / count, 1.0), "playing")
+            report(min(number / count, 1.0), phrase("playing"))
             yield Image.fromarray(frame)
 
     drawn = told()

@@ -295,7 +295,7 @@ def card_sentence(plan: Plan, fit: CardFit, item: str) -> str:
         return f"{plan.brush(item).name}: {words}." if words else ""
     of_paint = [one for one in fit.learnt if one.own and one.paint == item]
     told = [words for one in of_paint if (words := _paint_says(one.name, one.value, one.before))]
-    return f"{plan.paint(item).name} {' and '.join(told)}." if told else ""
+    return f"{plan.paint(item).name} {phrase(' and ').join(told)}." if told else ""
 
 
 _BRUSH_SAYS = {
@@ -314,6 +314,6 @@ def _paint_says(name: str, value: float, before: float) -> str:
         worth = abs(times - 1) >= _WORTH
         return phrase("tints {times:.1f} times as strongly as its colour let guess", times=times) if worth else ""
     if name == "slope":
-        tone = "bluer" if value > before else "warmer"
-        return phrase("looks {tone} where it is thin", tone=tone) if abs(value - before) >= _WORTH_SLOPE else ""
+        bluer, warmer = phrase("looks bluer where it is thin"), phrase("looks warmer where it is thin")
+        return (bluer if value > before else warmer) if abs(value - before) >= _WORTH_SLOPE else ""
     return phrase("has another colour in mixtures than its own let guess") if abs(value) >= _WORTH else ""

@@ -470,11 +470,13 @@ def why_not(stock: Sequence[Paint], look: Look, skin: Array, limit_de00: float) 
         return ""
     at = int(np.where(far, nearest, 0).argmax())
     short = float(look.goal.labs[0, at, 0] - labs[int(every[:, at].argmin()), 0])
-    lack = "lighter" if short > 3 else "darker" if short < -3 else "nearer"
+    lack = phrase("a nearer paint")
+    if abs(short) > 3:
+        lack = phrase("a lighter paint") if short > 0 else phrase("a darker paint")
     place = (at + 0.5) / places * look.width_mm
     return phrase(
         "No order of stripes can do it: {place:.1f} mm from A nothing here comes nearer than {nearest:.0f} dE to "
-        "what you want; add a {lack} paint.",
+        "what you want; add {lack}.",
         place=place,
         nearest=nearest[at],
         lack=lack,

@@ -341,8 +341,11 @@ def _words(stroke: Stroke) -> str:
             if by > 0
             else phrase("the chisel turns {by:.0f}° to the left on the way", by=abs(by))
         )
-    how = "lightly" if stroke.pressure < 0.35 else "hard" if stroke.pressure > 0.7 else "evenly"
-    return phrase("press {how} ({pressure:.0%}), {chisel}", how=how, pressure=stroke.pressure, chisel=chisel)
+    if stroke.pressure < 0.35:
+        return phrase("press lightly ({pressure:.0%}), {chisel}", pressure=stroke.pressure, chisel=chisel)
+    if stroke.pressure > 0.7:
+        return phrase("press hard ({pressure:.0%}), {chisel}", pressure=stroke.pressure, chisel=chisel)
+    return phrase("press evenly ({pressure:.0%}), {chisel}", pressure=stroke.pressure, chisel=chisel)
 
 
 def loads_to_try(plan: Plan, loads: Sequence[str] = (), first: str = "") -> tuple[str, ...]:

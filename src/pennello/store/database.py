@@ -208,9 +208,9 @@ def _told(message: str) -> str:
     words = {
         "float": phrase("a number"),
         "int": phrase("a whole number"),
-        "str": "text",
-        "null": "nothing",
-        " | ": " or ",
+        "str": phrase("text"),
+        "null": phrase("nothing"),
+        " | ": phrase(" or "),
     }
     for term, word in words.items():
         problem = problem.replace(term, word)

@@ -97,7 +97,7 @@ class Log(NotebookFile):
         """Return a page; raises UnknownNameError."""
         found = self._pages(f"id = {int(number)}")
         if not found:
-            raise UnknownNameError("page", str(number), [str(one.id) for one in self.pages()[:12]])
+            raise UnknownNameError(phrase("page"), str(number), [str(one.id) for one in self.pages()[:12]])
         return found[0]
 
     def steps_of_run(self, run: int) -> tuple[StepNote, ...]:
@@ -248,7 +248,7 @@ def _values(page: LogPage) -> list[object]:
 def _changed(ask: Any, page: LogPage) -> int:
     sets = ", ".join(f"{name} = ?" for name in _PAGE_COLUMNS)
     if not ask(f"UPDATE pages SET {sets} WHERE id = ?", (*_values(page), page.id)).rowcount:
-        raise UnknownNameError("page", str(page.id), [])
+        raise UnknownNameError(phrase("page"), str(page.id), [])
     return page.id
 
 

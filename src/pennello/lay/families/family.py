@@ -67,7 +67,7 @@ class Family:
         known = {one.key: one for one in self.parameters}
         for key, value in values.items():
             if key not in known:
-                raise UnknownNameError("parameter", key, list(known), self.key)
+                raise UnknownNameError(phrase("parameter"), key, list(known), self.key)
             known[key].check(value, self.name)
         return self.make({key: values.get(key, one.default) for key, one in known.items()})
 

@@ -17,6 +17,7 @@ from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Wetness
 from pennello.load.wear import dirt_share, worn_out
+from pennello.phrases import phrase
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.tools import draw_ferrule, tool_height_mm, tool_path
@@ -112,7 +113,7 @@ def draw_brush_lying(
     for weight, colour in ((3.0, QColor("#ffffff")), (1.6, QColor("#0d5560"))):
         painter.setPen(QPen(colour, weight))
         painter.drawLine(QPointF(-half, 0), QPointF(half, 0))
-    names = ("tip", "tip") if axis is GradientAxis.ALONG else ("B", "A") if pickup.flip else ("A", "B")
+    names = (phrase("tip"), phrase("tip")) if axis is GradientAxis.ALONG else ("B", "A") if pickup.flip else ("A", "B")
     for name, x in zip(names, (-half, half), strict=True):
         if axis is GradientAxis.ACROSS:
             _draw_corner(painter, name, x)

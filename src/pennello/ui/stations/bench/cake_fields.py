@@ -156,7 +156,7 @@ class CakeFields:
         mat.add_field(0, 0, phrase("Turned"), self.skew, rest=True)
         mat.add_field(0, 1, phrase("Drift"), self.drift, rest=True)
         mat.add_field(1, 0, phrase("Wetness"), self.wet_choice, 2, rest=True)
-        self.more = mat.fold("cake")
+        self.more = mat.fold(phrase("cake"))
         grid.addWidget(self.flip_button, 4, 0, 1, 2)
         grid.addWidget(self.more, 4, 2, 1, 2, Qt.AlignmentFlag.AlignRight)
         grid.addWidget(self.sign, 6, 0, 1, 3)

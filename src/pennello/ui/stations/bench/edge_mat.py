@@ -124,7 +124,7 @@ class EdgeMat(Mat):
             role = phrase("rim") if stroke and stroke.rim is side else phrase("heel")
             words = f"{named(side)} · {role}"
             if axis is GradientAxis.ALONG:
-                words = "tip" if side is Side.A else "belly"
+                words = phrase("tip") if side is Side.A else phrase("belly")
             align = Qt.AlignmentFlag.AlignLeft if side is Side.A else Qt.AlignmentFlag.AlignRight
             at = x - 2 if side is Side.A else x - 78
             draw_note(painter, QRectF(at, face.bottom() + 2, 80, 16), words, align)

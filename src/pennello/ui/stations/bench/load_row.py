@@ -234,7 +234,7 @@ class LoadRow(QFrame):
         rarer = QHBoxLayout(self.rare)
         rarer.setContentsMargins(0, 0, 0, 0)
         rarer.addLayout(self._rarer(guard))
-        self.more = Fold("load", self.rare, self.reload, self.begins)
+        self.more = Fold(phrase("load"), self.rare, self.reload, self.begins)
         more = QVBoxLayout()
         more.setSpacing(0)
         adding = QHBoxLayout()

@@ -156,7 +156,7 @@ class SkinMat(Mat):
         self.add_field(1, 1, phrase("wide"), self.wiggle_width, rest=True)
         self.add_field(1, 2, phrase("Point"), self.across, rest=True)
         self.add_field(1, 3, phrase("down"), self.down, rest=True)
-        self.more = self.fold("skin")
+        self.more = self.fold(phrase("skin"))
         self.fields.addWidget(self.more, 0, 6)
 
     def _choose_mode(self, index: int) -> None:

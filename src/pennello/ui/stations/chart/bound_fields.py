@@ -43,9 +43,9 @@ class BoundFields(QFrame):
         grid.setVerticalSpacing(2)
         for row, (words, widget, more) in enumerate(
             (
-                ("stripe", self.stripe, self.on),
+                (phrase("stripe"), self.stripe, self.on),
                 (phrase("to the level"), self.level, self.keeps),
-                ("says", self.says, None),
+                (phrase("says"), self.says, None),
             )
         ):
             label = Label(words)

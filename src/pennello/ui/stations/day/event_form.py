@@ -131,7 +131,7 @@ class EventForm(QDialog):
         plain = replace(
             self._event,
             breaks=(),
-            name=self.name.text().strip() or "Event",
+            name=self.name.text().strip() or phrase("Event"),
             place=self.place.text().strip(),
             day=self.day.date().toString("yyyy-MM-dd") if self.fixed.isChecked() else "",
             painters=round(self.hands.amount),

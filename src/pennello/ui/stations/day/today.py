@@ -116,8 +116,8 @@ class TodayPage(QDialog):
         for words, key in (
             (phrase("age not asked"), ""),
             (phrase("small child"), "small"),
-            ("child", "child"),
-            ("adult", "adult"),
+            (phrase("child"), "child"),
+            (phrase("adult"), "adult"),
         ):
             self.age.addItem(words, key)
         self.item.addItem(phrase("not chosen yet"), "")
@@ -225,7 +225,8 @@ class TodayPage(QDialog):
         tail = (
             phrase("about {left} more", left=minutes(left)) if left > 0 else phrase("{left} over", left=minutes(-left))
         )
-        return f"{one.name}: {title}{', short' if one.short else ''}\n{tail}"
+        told = phrase("{name}: {title}, short", name=one.name, title=title)
+        return f"{told if one.short else f'{one.name}: {title}'}\n{tail}"
 
     def _in_line(self, one: Guest, begins: dict[str, float]) -> str:
         title = self.day.item(one.item).title if one.item else phrase("nothing chosen yet")

@@ -168,13 +168,14 @@ def figures_of(page: LogPage) -> str:
     if not page.planned_s:
         return phrase("Painted in {painted_s} min.", painted_s=clock(page.painted_s))
     apart = page.painted_s - page.planned_s
-    slower = "slower" if apart > 0 else "faster"
-    as_said = abs(apart) < 0.05 * page.planned_s
+    by = clock(abs(apart))
     tail = (
-        phrase("as predicted")
-        if as_said
-        else phrase("{apart} min {slower} than predicted", apart=clock(abs(apart)), slower=slower)
+        phrase("{by} min slower than predicted", by=by)
+        if apart > 0
+        else phrase("{by} min faster than predicted", by=by)
     )
+    if abs(apart) < 0.05 * page.planned_s:
+        tail = phrase("as predicted")
     return phrase(
         "Painted in {painted_s} min, {tail} ({planned_s} min).",
         painted_s=clock(page.painted_s),

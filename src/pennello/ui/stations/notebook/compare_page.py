@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, told
 from pennello.practice.records import LogPage
 from pennello.session.log import MonthSum
 from pennello.ui.stations.notebook.book import Spread, figures_of
@@ -70,7 +70,7 @@ class ComparePage(QDialog):
         if self.table is not None:
             self._column.removeWidget(self.table)
             self.table.deleteLater()
-        rows = self._differs(self._page, other)
+        rows = [(told(what), mine, theirs) for what, mine, theirs in self._differs(self._page, other)]
         self.table = told_table(("", phrase("this page"), phrase("the other")), rows, phrase("What differs"))
         self._column.insertWidget(2, self.table, 1)
 
@@ -118,7 +118,7 @@ class MonthsPage(QDialog):
                 str(one.pages),
                 phrase("{painted_s} min", painted_s=clock(one.painted_s)) if one.painted_s else phrase("not timed"),
                 phrase("{planned_s} min", planned_s=clock(one.planned_s)) if one.planned_s else "",
-                ", ".join(f"{count} {named(trouble)}" for trouble, count in one.troubles) or "nothing",
+                ", ".join(f"{count} {named(trouble)}" for trouble, count in one.troubles) or phrase("nothing"),
             )
             for one in sums
         ]

@@ -152,7 +152,7 @@ _NAMES = {
     "capacity_mm3_per_mm": phrase("holds, mm³ on a mm of edge"),
     "drift_mm": phrase("sweeps wander, mm"),
     "fill_passes": phrase("sweeps to two thirds full"),
-    "tint": "strength",
+    "tint": phrase("strength"),
     "slope": phrase("fall of its scattering, exponent"),
     "colour": phrase("colour in mixtures"),
 }

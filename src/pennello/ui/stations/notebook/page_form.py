@@ -37,8 +37,8 @@ LIGHTS = (
     phrase("daylight, sun"),
     phrase("lamp, warm"),
     phrase("lamp, cold"),
-    "dusk",
-    "flash",
+    phrase("dusk"),
+    phrase("flash"),
 )
 
 
@@ -107,7 +107,7 @@ class PageForm(QDialog):
         self.choose = QPushButton(phrase("Choose a photo ..."))
         self.choose.setProperty("chip", True)
         self.choose.clicked.connect(lambda _=False: self.ask_photo())
-        self.photo_words = Label(phrase("one is kept") if page.photo else "none")
+        self.photo_words = Label(phrase("one is kept") if page.photo else phrase("none"))
         photo = QHBoxLayout()
         photo.addWidget(self.choose)
         photo.addWidget(self.photo_words, 1)

@@ -298,8 +298,8 @@ class RunWindow(QWidget):
             self.buttons[phrase("Done")].setText(phrase("End") if self.rehearsal else phrase("Write it down"))
         else:
             number = phrase("{count} of {count_2}", count=len(self.run.took) + 1, count_2=len(self.run.steps))
-            rehearsed = "Rehearsal  ·  " if self.rehearsal else ""
-            self.kind.setText(f"{rehearsed}{_KINDS.get(step.kind, 'Paint')}  ·  {number}")
+            rehearsed = phrase("Rehearsal  ·  ") if self.rehearsal else ""
+            self.kind.setText(f"{rehearsed}{_KINDS.get(step.kind, phrase('Paint'))}  ·  {number}")
             self.what.setText(step.words)
             self.buttons[phrase("Done")].setText(phrase("Go on") if self.run.paused else phrase("Done"))
         self.buttons[phrase("Pause")].setText(phrase("Go on") if self.run.paused else phrase("Pause"))
@@ -326,7 +326,7 @@ class RunWindow(QWidget):
             self.time.setText(clock(hand_s(self.run, now)))
         elif step.kind is StepKind.WAIT:
             left = ready_in_s(self.run, self._lags, now)
-            self.time.setText(phrase("ready in {left:.0f} s", left=left) if left > 0 else "ready")
+            self.time.setText(phrase("ready in {left:.0f} s", left=left) if left > 0 else phrase("ready"))
         else:
             self.time.setText(
                 phrase("{step_s}  of {seconds}", step_s=clock(step_s(self.run, now)), seconds=clock(step.seconds))

@@ -27,8 +27,8 @@ from pennello.units import LengthUnit
 
 _NAMES = {
     "fill_passes": (phrase("fills in"), phrase("sweeps to two thirds")),
-    "release_mm": ("release", phrase("mm of travel")),
-    "capacity_mm3_per_mm": ("holds", phrase("mm³ on a mm of edge")),
+    "release_mm": (phrase("release"), phrase("mm of travel")),
+    "capacity_mm3_per_mm": (phrase("holds"), phrase("mm³ on a mm of edge")),
     "drift_mm": (phrase("your sweeps drift"), "mm"),
 }
 SWEEPS = Quantity(phrase("Sweeps until the brush looked full"), 0.5, 500, 1, 0, phrase(" sweeps"))

@@ -176,7 +176,7 @@ class TrayModel(QObject):
         if item is not None:
             out = not item.keeping.retired
             self.put(
-                f"{'Retire' if out else 'Take back'} {item.name}",
+                phrase("Retire {item}", item=item.name) if out else phrase("Take back {item}", item=item.name),
                 replace(item, keeping=replace(item.keeping, retired=out)),
             )
 

@@ -57,7 +57,7 @@ def _draw_spectrum(painter: QPainter, area: QRectF, paint: Paint) -> None:
     y = area.bottom() - np.clip(values, 0, 1) * area.height()
     painter.setPen(QPen(QColor(inks.ink), 1.6))
     painter.drawPolyline(QPolygonF([QPointF(a, b) for a, b in zip(x.tolist(), y.tolist(), strict=True)]))
-    words = "measured" if paint.reflectance is not None else phrase("smoothest with this colour")
+    words = phrase("measured") if paint.reflectance is not None else phrase("smoothest with this colour")
     bright = float(values.mean()) > 0.5  # the words stand where the curve does not
     line = area.bottom() - 18 if bright else area.top() + 2
     words = phrase("films over black and white; reflectance, {words}", words=words)

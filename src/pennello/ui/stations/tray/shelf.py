@@ -147,9 +147,12 @@ class ShelfDelegate(QStyledItemDelegate):
         if item.keeping.expired(self._today):
             return phrase("past its date")
         if isinstance(thing, Paint):
-            off = [
-                words for words, on in (("eyes", thing.eye_area), ("lips", thing.lips), ("skin", thing.skin)) if not on
-            ]
+            places = (
+                (phrase("eyes"), thing.eye_area),
+                (phrase("lips"), thing.lips),
+                (phrase("skin"), thing.skin),
+            )
+            off = [words for words, on in places if not on]
             return phrase("not for {off}", off=", ".join(off)) if off else ""
         if isinstance(thing, Cake):
             return phrase("{width_mm} across", width_mm=length_text(thing.width_mm, self._model.unit))

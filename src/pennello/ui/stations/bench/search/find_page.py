@@ -28,7 +28,7 @@ from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text
 
-NEAR_WORDS = {Near.SKIN: phrase("plain skin"), Near.EYE: phrase("the eye area"), Near.LIPS: "lips"}
+NEAR_WORDS = {Near.SKIN: phrase("plain skin"), Near.EYE: phrase("the eye area"), Near.LIPS: phrase("lips")}
 _Key = tuple[str, object, object, object]
 
 

@@ -135,7 +135,7 @@ class ForgivePage(SearchPage):
         self._ribbons = ribbons(outcome.seen) if outcome is not None else ()
 
         def work(job: Job[Any]) -> Forgiveness:
-            words = phrase("laying every try") if every else "trying"
+            words = phrase("laying every try") if every else phrase("trying")
             with contextlib.suppress(PennelloError):  # a notebook in use: what was read before stands
                 self._own = hand_of()
             return forgive(

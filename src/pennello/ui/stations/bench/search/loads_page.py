@@ -117,7 +117,7 @@ def _shown(before: Plan, plan: Plan, served: Served) -> ShownFind:
         else plural(served.visits, "{visits} visit", "{visits} visits", visits=served.visits)
     )
     lines = [
-        f"{before.stroke(share.stroke).name} {'as it is' if share.own else de_text(share.mean_de00)}"
+        f"{before.stroke(share.stroke).name} {phrase('as it is') if share.own else de_text(share.mean_de00)}"
         for share in served.shares
     ]
     ribbons = (lab_bytes(seen.wanted_lab), lab_bytes(seen.lab.mean(axis=0)))

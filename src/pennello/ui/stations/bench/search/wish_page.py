@@ -236,8 +236,8 @@ class WishPage(ReadoutPage):
         self.which = OneOf(self)
         for number, (words, hint) in enumerate(
             (
-                ("start", phrase("What the stroke should look like where it begins")),
-                ("end", phrase("And where it ends, if otherwise")),
+                (phrase("start"), phrase("What the stroke should look like where it begins")),
+                (phrase("end"), phrase("And where it ends, if otherwise")),
             )
         ):
             button = QPushButton()
