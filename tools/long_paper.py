@@ -98,10 +98,10 @@ def commands() -> Iterator[list[str]]:
     here.write_bytes(plan_bytes(plan))
     event = str(FOLDER / "walk.pennello-day")
     pdf = str(FOLDER / "paper.pdf")
-    yield ["sheet", str(here), "--tiles", "--pdf", pdf]
-    yield ["sheet", str(here), "--short", "--paper", "Letter", "--made-by", "Somebody", "--pdf", pdf]
-    yield ["hand-over", str(here), "--pdf", pdf]
-    for stroke in plan.strokes:
+    quick = ["--chart", "hand", "--seconds", "0", "--pdf", pdf]
+    yield ["sheet", str(here), "--tiles", "--made-by", "Somebody", *quick]
+    yield ["hand-over", str(here), "--paper", "Letter", *quick]
+    for stroke in plan.strokes[:6]:
         yield ["card", str(here), stroke.id, "--pdf", pdf]
     for cake in plan.cakes[:3]:
         yield ["cake", str(here), cake.id, "--pdf", pdf]
@@ -111,8 +111,8 @@ def commands() -> Iterator[list[str]]:
         yield ["lessons", lesson, "--pdf", pdf]
     yield ["log", "add", "A page", "--plan", str(here)]
     yield ["log", "show", "1", "--pdf", pdf]
-    yield ["day", "new", event, "--demo"]
-    yield ["day", "menu", event, "--board", pdf, "--pick", str(FOLDER / "pick.pdf")]
+    yield ["day", "new", event, "--name", "A page", "--per-face", "5"]
+    yield ["day", "menu", event, "--add", "poppy-brow", "--board", pdf, "--pick", str(FOLDER / "pick.pdf")]
     yield ["day", "kit", event, "--pdf", pdf, "--hygiene", str(FOLDER / "hygiene.pdf")]
     yield ["day", "report", event, "--quote", pdf]
 

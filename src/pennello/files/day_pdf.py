@@ -111,7 +111,7 @@ def write_board(
 def _write_sized(path: Path, title: str, size: str, draw: Callable[[_Sheet], None]) -> None:
     file = io.BytesIO()
     width, height = landscape(SIZES[size])
-    canvas = new_canvas(file, title, (width, height), "menu")
+    canvas = new_canvas(file, title, (width, height), phrase("menu"))
     draw(_Sheet(canvas, width, height))
     canvas.showPage()
     canvas.save()

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import IO, TYPE_CHECKING
 
-from pennello.phrases import phrase
+from pennello.phrases import language, phrase
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -71,9 +71,11 @@ def new_canvas(file: IO[bytes], title: str, size_pt: tuple[float, float], kind: 
     kind
         What it is, as "load card".
     """
-    from reportlab.pdfgen.canvas import Canvas  # noqa: PLC0415 - only where something is written
+    from reportlab import rl_config  # noqa: PLC0415 - only where something is written
+    from reportlab.pdfgen.canvas import Canvas  # noqa: PLC0415
 
-    canvas = Canvas(file, pagesize=size_pt, lang="en")
+    rl_config.useA85 = 0  # pictures as they are: a quarter less, and written in Python that is seconds less
+    canvas = Canvas(file, pagesize=size_pt, lang=language())
     canvas.setTitle(title)
     if maker := paper_now().maker:
         canvas.setAuthor(maker)

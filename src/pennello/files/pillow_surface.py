@@ -18,6 +18,7 @@ Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
 
 _TWICE = 2
+_CLEAR_PX = 4
 _LEAST_GRAIN_PX = 0.7
 
 
@@ -92,9 +93,17 @@ class PillowSurface:
         """Lay a picture, shape (rows, columns, 4), with its corner at a place, clear where its last channel is 0."""
         film = Image.fromarray(rgba, "RGBA")
         factor = self._scale / px_per_mm
-        film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
         ((x, y),) = self._at(np.array([[left_mm, top_mm]]))
-        self._page.paste(film, (round(x), round(y)), film)
+        corner = (round(x), round(y))
+        if factor.is_integer():  # what is clear all round need not be enlarged; the rest falls on the same pixels
+            box = film.getchannel("A").getbbox()
+            if box is None:
+                return
+            left, top = max(box[0] - _CLEAR_PX, 0), max(box[1] - _CLEAR_PX, 0)
+            film = film.crop((left, top, min(box[2] + _CLEAR_PX, film.width), min(box[3] + _CLEAR_PX, film.height)))
+            corner = (corner[0] + left * round(factor), corner[1] + top * round(factor))
+        film = film.resize((max(round(film.width * factor), 1), max(round(film.height * factor), 1)))
+        self._page.paste(film, corner, film)
 
     def warp(self, picture: Picture, onto: Array) -> None:
         """Lay a picture, shape (rows, columns, 3), by what takes its px to mm, shape (2, 3)."""
