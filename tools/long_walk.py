@@ -182,12 +182,12 @@ def main() -> None:
         for one in STATIONS:
             window.go_to(one.key)
             walk.here = f"{one.key} {size[0]}x{size[1]}"
-            wait(app, 1.5 if size == SIZES[0] else 0.5)
+            wait(app, 1.0 if size == SIZES[0] else 0.3)
             walk.look(window, f"{one.key} {size[0]}x{size[1]}")
             for button in turns(window, one.key):
                 if isValid(button) and button.isVisibleTo(window):
                     button.click()
-                    wait(app, 0.2)
+                    wait(app, 0.06)
                     walk.look(window, f"{one.key} {size[0]}x{size[1]}, {button.text()}")
     pages = {
         "help": window.show_help,

@@ -24,7 +24,6 @@ MOST_BYTES_FOR_NOW = 8_000_000
 """What results may weigh that others are made from at once, bytes (a default)."""
 
 _LEAST_BYTES = 400
-_DEEPEST = 8
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -113,7 +112,7 @@ def weight_of(value: Any) -> int:
     >>> weight_of((np.zeros(1000), np.zeros(1000)))
     16400
     """
-    return _LEAST_BYTES + _arrays(value, set(), 0)
+    return _LEAST_BYTES + _arrays(value)
 
 
 _PLAIN = frozenset({float, int, bool, str, bytes, type(None)})
@@ -128,19 +127,22 @@ def _fields(kind: Any) -> tuple[str, ...]:
     return tuple(field.name for field in dataclasses.fields(kind) if field.name not in elsewhere)
 
 
-def _arrays(value: Any, seen: set[int], depth: int) -> int:
-    kind = type(value)
-    if kind in _PLAIN or depth > _DEEPEST or id(value) in seen:
-        return 0
-    seen.add(id(value))
-    if isinstance(value, np.ndarray):
-        spread = value.base is not None and 0 in value.strides  # one value shown many times
-        return 0 if spread else int(value.nbytes)
-    parts: Any = ()
-    if isinstance(value, tuple | list):
-        parts = () if value and type(value[0]) is float else value  # numbers in a row hold no arrays
-    elif isinstance(value, dict):
-        parts = value.values()
-    else:
-        parts = [getattr(value, name) for name in _fields(kind)]  # type: ignore[arg-type]  # a class is hashable
-    return sum(_arrays(part, seen, depth + 1) for part in parts)
+def _arrays(value: Any) -> int:
+    """Return what the arrays within a value weigh, bytes, each once."""
+    weight, seen, left = 0, set[int](), [value]
+    while left:
+        one = left.pop()
+        kind = type(one)
+        if kind in _PLAIN or id(one) in seen:
+            continue
+        seen.add(id(one))
+        if kind is np.ndarray:
+            spread = one.base is not None and 0 in one.strides  # one value shown many times
+            weight += 0 if spread else int(one.nbytes)
+        elif isinstance(one, tuple | list):
+            left += () if one and type(one[0]) is float else one  # numbers in a row hold no arrays
+        elif kind is dict:
+            left += one.values()
+        else:
+            left += [getattr(one, name) for name in _fields(kind)]  # type: ignore[arg-type]  # a class is hashable
+    return weight

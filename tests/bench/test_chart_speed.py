@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 import time
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from lantern_face import demo_plan
 
@@ -74,6 +76,46 @@ def test_a_motif_of_20_strokes_follows(benchmark, qapp_bench):
     benchmark.pedantic(drag, rounds=30, warmup_rounds=3)
     benchmark.extra_info["wanted, ms"] = 33
     window.document.preview(None)
+    window.close()
+
+
+def test_a_stroke_of_60_mm_follows_the_hand(benchmark, qapp_bench, doer):
+    """From the mouse's event to the painted frame, over a chart of 100 strokes, with a flat of 3/4 in."""
+    from PySide6.QtCore import Qt
+    from PySide6.QtTest import QTest
+
+    from pennello.lay.engine import serve
+    from pennello.ui.window import MainWindow
+
+    serve(doer)
+    plan = crowded(15)
+    assert len(pieces_on(plan, "face")) >= 100
+    load = next(one.id for one in plan.strokes if plan.brush(one.brush).name == "Flat 3/4 in")
+    window = MainWindow(Document(plan), Settings())
+    window.resize(1280, 800)
+    window.show()
+    window.go_to("chart")
+    board = window.station("chart").board
+    until = time.monotonic() + 60
+    while (board.model.painted is None or board.model.busy) and time.monotonic() < until:
+        qapp_bench.processEvents()
+    board.puller.begin(load)
+    way = [(-30 + 0.75 * n, -40 - 14 * math.sin(math.pi * n / 80)) for n in range(81)]
+    at = [board.view.to_px(*point).toPoint() for point in way]
+    took = []
+
+    def pulled():
+        QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=at[0])
+        for one in at[1:]:
+            before = time.perf_counter()
+            QTest.mouseMove(board, one)
+            board.repaint()
+            took.append(1000 * (time.perf_counter() - before))
+        QTest.keyClick(board, Qt.Key.Key_Escape)
+
+    benchmark.pedantic(pulled, rounds=5, warmup_rounds=1)
+    benchmark.extra_info["an event, ms: median, p95"] = [round(float(q), 1) for q in np.percentile(took, [50, 95])]
+    benchmark.extra_info["wanted, p95, ms"] = 16.7
     window.close()
 
 

@@ -132,6 +132,24 @@ def test_what_is_shown_by_qt_is_a_template():
     assert found == []
 
 
+NAMED = {"Part": 1, "Parameter": 1, "Family": 1, "Motif": 1, "Role": 1, "Lesson": 1, "LoadKind": 1, "Curve": 1}
+"""Where in a call the name stands that a user reads."""
+
+
+def test_names_of_what_is_chosen_are_templates():
+    plain = [
+        f"{path.name}:{node.lineno}: {name.value}"
+        for path, tree in TREES
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Call)
+        and isinstance(node.func, ast.Name)
+        and len(node.args) > NAMED.get(node.func.id, 9)
+        for name in [node.args[NAMED[node.func.id]]]
+        if isinstance(name, ast.Constant) and re.search("[A-Za-z]{2}", str(name.value))
+    ]
+    assert plain == []
+
+
 def test_babel_collects_them_all():
     """GNU gettext's template, by Babel: each has its places in the singular as in the plural."""
     catalogue = collected()

@@ -113,7 +113,7 @@ def numbers_of(stroke: Stroke) -> tuple[Number, ...]:
         who = "A" if hold is Hold.HEEL else "B"
         return (
             angle("from", phrase("{who} from", who=who)),
-            angle("to", "to", end=True),
+            angle("to", phrase("to"), end=True),
             *_waves(stroke),
         )
     if nib.mode is NibMode.KEYED and hold in (Hold.HEEL, Hold.PUSH):

@@ -30,7 +30,7 @@ from pennello.path.cubic import CubicPath
 from pennello.phrases import phrase, plural
 
 PETALS = Parameter("petals", phrase("petals of the outer row"), 5, 3, 12, "×")
-ROWS = Parameter("rows", "rows", 2, 1, 3, "×")
+ROWS = Parameter("rows", phrase("rows"), 2, 1, 3, "×")
 HEEL = Parameter("heel_mm", phrase("radius of the heels"), 7, 0, 40)
 INSET = Parameter("inset_mm", phrase("rim of each further row inside the one before"), 13.5, 2, 40)
 ARC = Parameter("arc_deg", phrase("how much of a circle"), 360, 60, 360, "°")
@@ -336,16 +336,16 @@ def _spray(values: Values, prints: Prints) -> Made:
     return Made((*pieces, *flower), (phrase("one flower of {count}, two buds, four leaves", count=count),), (space,))
 
 
-PETAL = Part("petal", "petal")
+PETAL = Part("petal", phrase("petal"))
 INNER = Part("inner", phrase("inner petal"), "flat-1-2")
 BUD, CUP, SIDE = (
-    Part("bud", "bud", "flat-1-2"),
-    Part("cup", "cup", "flat-1-2"),
+    Part("bud", phrase("bud"), "flat-1-2"),
+    Part("cup", phrase("cup"), "flat-1-2"),
     Part("side", phrase("side petal"), "flat-1-2"),
 )
 SEPAL = Part("sepal", phrase("sepal and stem"), "round-3", STEM, reload=2)
-PRESSED = Part("petal", "petal", "petal-brush")
-MIDDLE = Part("centre", "heart", "round-3", HEART, reload=6)
+PRESSED = Part("petal", phrase("petal"), "petal-brush")
+MIDDLE = Part("centre", phrase("heart"), "round-3", HEART, reload=6)
 _LONG = Parameter("length_mm", phrase("length of a petal"), 19, 4, 100)
 
 BLOOMS = (
@@ -372,7 +372,7 @@ BLOOMS = (
         phrase("Closed rose"),
         phrase("fingernail and bowl, curls round them, one that joins"),
         "flowers",
-        (Part("bud", "bud"), Part("cup", "bowl"), Part("side", "curl")),
+        (Part("bud", phrase("bud")), Part("cup", phrase("bowl")), Part("side", phrase("curl"))),
         (SIZE,),
         _rose_closed,
         in_one_go=True,
@@ -382,7 +382,7 @@ BLOOMS = (
         phrase("Tea rose"),
         phrase("two rows of plain shells, a bud, a touch of a third colour in its throat"),
         "flowers",
-        (PETAL, INNER, Part("touch", "touch", "round-3", HEART, reload=3)),
+        (PETAL, INNER, Part("touch", phrase("touch"), "round-3", HEART, reload=3)),
         (PETALS, Parameter("heel_mm", phrase("radius of the heels"), 8, 2, 40), SIZE, UNEVEN, SEED),
         _tea_rose,
     ),
@@ -414,7 +414,7 @@ BLOOMS = (
         (PRESSED, MIDDLE),
         (
             Parameter("petals", phrase("petals of a row"), 8, 3, 24, "×"),
-            Parameter("rows", "rows", 1, 1, 3, "×"),
+            Parameter("rows", phrase("rows"), 1, 1, 3, "×"),
             CENTRE,
             TIP_IN,
             ARC,
@@ -428,7 +428,7 @@ BLOOMS = (
         phrase("five pressed petals, fine lines, a dot"),
         "flowers",
         (PRESSED, Part("line", phrase("fine line"), "liner-1", LINE, reload=5), MIDDLE),
-        (Parameter("petals", "petals", 5, 3, 12, "×"), Parameter("heart_mm", CENTRE.name, 2, 0, 40)),
+        (Parameter("petals", phrase("petals"), 5, 3, 12, "×"), Parameter("heart_mm", CENTRE.name, 2, 0, 40)),
         _dip_flower,
     ),
     Motif(
@@ -436,8 +436,8 @@ BLOOMS = (
         phrase("Daisy"),
         phrase("pressed outside and drawn in, dots in the middle"),
         "flowers",
-        (Part("petal", "petal", "round-5", LINE, reload=3), MIDDLE),
-        (Parameter("petals", "petals", 13, 5, 30, "×"), _LONG, Parameter("heart_mm", CENTRE.name, 5, 0, 40)),
+        (Part("petal", phrase("petal"), "round-5", LINE, reload=3), MIDDLE),
+        (Parameter("petals", phrase("petals"), 13, 5, 30, "×"), _LONG, Parameter("heart_mm", CENTRE.name, 5, 0, 40)),
         _daisy,
         in_one_go=True,
     ),
@@ -446,10 +446,10 @@ BLOOMS = (
         phrase("Many petals"),
         phrase("rows of narrow petals, chisel, push, chisel"),
         "flowers",
-        (Part("petal", "petal", "flat-1-2", reload=2),),
+        (Part("petal", phrase("petal"), "flat-1-2", reload=2),),
         (
             Parameter("petals", phrase("petals of the outer row"), 18, 8, 40, "×"),
-            Parameter("rows", "rows", 3, 1, 4, "×"),
+            Parameter("rows", phrase("rows"), 3, 1, 4, "×"),
             Parameter("length_mm", phrase("length of an outer petal"), 26, 6, 120),
             Parameter("heart_mm", CENTRE.name, 8, 1, 60),
         ),
@@ -461,9 +461,9 @@ BLOOMS = (
         phrase("two petals lean out, two close before them, two long leaves"),
         "flowers",
         (
-            Part("petal", "petal", "flat-1-2"),
-            Part("stem", "stem", "round-3", STEM, reload=2),
-            Part("leaf", "leaf", "flat-1-2", LEAF),
+            Part("petal", phrase("petal"), "flat-1-2"),
+            Part("stem", phrase("stem"), "round-3", STEM, reload=2),
+            Part("leaf", phrase("leaf"), "flat-1-2", LEAF),
         ),
         (SIZE, Parameter("stem_mm", phrase("length of the stem, 0 for none"), 44, 0, 200)),
         _tulip,
@@ -474,7 +474,7 @@ BLOOMS = (
         phrase("Spray of flowers"),
         phrase("a flower, two buds that look away, leaves between"),
         "flowers",
-        (Part("petal", "petal", "flat-1-2"), Part("leaf", phrase("half of a leaf"), "flat-1-2", LEAF)),
+        (Part("petal", phrase("petal"), "flat-1-2"), Part("leaf", phrase("half of a leaf"), "flat-1-2", LEAF)),
         (
             PETALS,
             WAVES,

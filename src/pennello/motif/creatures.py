@@ -16,24 +16,24 @@ from pennello.motif.spacing import spaced
 from pennello.path.cubic import CubicPath, direction, position
 from pennello.phrases import phrase, plural
 
-PEAKS = Parameter("peaks", "peaks", 5, 1, 15, "×")
+PEAKS = Parameter("peaks", phrase("peaks"), 5, 1, 15, "×")
 TALL = Parameter("height_mm", phrase("height of the middle one"), 40, 8, 200)
 FALL = Parameter("fall", phrase("each further out against the one before"), 0.82, 0.4, 1, "")
 BOW = Parameter("bow_mm", phrase("how far the row bows"), 0, 0, 60)
 SCALES = Parameter("scales", phrase("scales of a row"), 5, 1, 30, "×")
-ROWS = Parameter("rows", "rows", 4, 1, 20, "×")
+ROWS = Parameter("rows", phrase("rows"), 4, 1, 20, "×")
 STEP = Parameter("spread_mm", phrase("from foot to foot"), 14, 4, 60)
 SCALE_TALL = Parameter("height_mm", phrase("from row to row"), 9, 2, 60)
 ROUND = Parameter("arc_deg", phrase("how far the rows bend round a cheek"), 0, 0, 150, "°")
 STRIPES = Parameter("stripes", phrase("stripes on each side"), 3, 1, 8, "×")
 STRIPE = Parameter("length_mm", phrase("length of the lowest stripe"), 34, 6, 120)
-FLAMES = Parameter("flames", "flames", 7, 1, 30, "×")
+FLAMES = Parameter("flames", phrase("flames"), 7, 1, 30, "×")
 TILT = Parameter("turn_deg", phrase("how far the upper wing is raised"), 58, 10, 90, "°")
 SIZE = Parameter("size", phrase("size of the way, not of the brush"), 1, 0.5, 3, "×")
 BARBS = Parameter("barbs", phrase("barbs on each side"), 9, 2, 30, "×")
 SHAFT = Parameter("length_mm", phrase("length of the shaft"), 70, 12, 250)
 WIDE = Parameter("wide_mm", phrase("width at the widest"), 34, 6, 150)
-RAYS = Parameter("rays", "rays", 5, 0, 12, "×")
+RAYS = Parameter("rays", phrase("rays"), 5, 0, 12, "×")
 
 
 def _feelers(size: float, long: float, bow: float, row: int) -> list[Piece]:
@@ -377,7 +377,7 @@ CREATURES = (
         phrase("Butterfly"),
         phrase("lower lobes, upper lobes, lines inside, body and feelers"),
         "wings",
-        (UPPER, LOWER, FINE, Part("body", "body", "round-3", INK, reload=3)),
+        (UPPER, LOWER, FINE, Part("body", phrase("body"), "round-3", INK, reload=3)),
         (TILT, SIZE),
         _butterfly,
     ),
@@ -389,9 +389,9 @@ CREATURES = (
         (
             UPPER,
             LOWER,
-            Part("body", "body", "round-5", INK, reload=4),
+            Part("body", phrase("body"), "round-5", INK, reload=4),
             Part("spot", phrase("light in the spot"), "round-3", LINE, reload=2),
-            Part("line", "feeler", "liner-1", INK, reload=8),
+            Part("line", phrase("feeler"), "liner-1", INK, reload=8),
         ),
         (SIZE,),
         _moth,
@@ -401,7 +401,7 @@ CREATURES = (
         phrase("Feather"),
         phrase("barbs from the tip down, each over the foot of the one above"),
         "wings",
-        (Part("barb", "barb", "flat-1-2", reload=3), Part("shaft", "shaft", "liner-1", LINE)),
+        (Part("barb", phrase("barb"), "flat-1-2", reload=3), Part("shaft", phrase("shaft"), "liner-1", LINE)),
         (BARBS, SHAFT, WIDE),
         _feather,
     ),
@@ -410,7 +410,7 @@ CREATURES = (
         phrase("Plume"),
         phrase("fine hairs along a shaft, an eye at its head"),
         "wings",
-        (Part("hair", "hair", "round-2", LINE, reload=6), Part("eye", "eye", "flat-1-2")),
+        (Part("hair", phrase("hair"), "round-2", LINE, reload=6), Part("eye", phrase("eye"), "flat-1-2")),
         (Parameter("barbs", phrase("hairs on each side"), 12, 3, 40, "×"), SHAFT, WIDE),
         _plume,
     ),
@@ -419,7 +419,7 @@ CREATURES = (
         phrase("Fin"),
         phrase("a wide shell of many waves, rays from its root"),
         "wings",
-        (Part("fin", "fin", "flat-1", SCALE), Part("ray", "ray", "round-2", LINE, reload=3)),
+        (Part("fin", phrase("fin"), "flat-1", SCALE), Part("ray", phrase("ray"), "round-2", LINE, reload=3)),
         (SIZE, RAYS),
         _fin,
     ),
@@ -429,9 +429,9 @@ CREATURES = (
         phrase("a fan and two lobes that part, rays from the root"),
         "wings",
         (
-            Part("fin", "fan", "flat-1-2", SCALE),
-            Part("lobe", "lobe", "flat-1", SCALE),
-            Part("ray", "ray", "round-2", LINE, reload=3),
+            Part("fin", phrase("fan"), "flat-1-2", SCALE),
+            Part("lobe", phrase("lobe"), "flat-1", SCALE),
+            Part("ray", phrase("ray"), "round-2", LINE, reload=3),
         ),
         (SIZE, Parameter("rays", phrase("rays of a lobe"), 3, 0, 8, "×")),
         _tail,
@@ -441,7 +441,7 @@ CREATURES = (
         phrase("Crown of peaks"),
         phrase("each of two flanks, the light up the middle"),
         "fields",
-        (Part("peak", "flank"),),
+        (Part("peak", phrase("flank")),),
         (PEAKS, TALL, FALL, BOW),
         _crown,
     ),
@@ -450,7 +450,7 @@ CREATURES = (
         phrase("Scales"),
         phrase("from the top row down, each half a step on"),
         "fields",
-        (Part("scale", "scale", "flat-1-2", SCALE, reload=2),),
+        (Part("scale", phrase("scale"), "flat-1-2", SCALE, reload=2),),
         (SCALES, ROWS, STEP, SCALE_TALL, ROUND),
         _scales,
         in_one_go=True,
@@ -460,7 +460,7 @@ CREATURES = (
         phrase("Aimed stripes"),
         phrase("thin, thick, thin, all aimed at one point"),
         "lines",
-        (Part("stripe", "stripe", "round-4", INK, checks=(Check.LINE_WORK,)),),
+        (Part("stripe", phrase("stripe"), "round-4", INK, checks=(Check.LINE_WORK,)),),
         (STRIPES, STRIPE),
         _stripes,
         in_one_go=True,
@@ -470,7 +470,7 @@ CREATURES = (
         phrase("Flames"),
         phrase("long and short, leaning outwards"),
         "fields",
-        (Part("flame", "flame", "flat-1-2", FLAME),),
+        (Part("flame", phrase("flame"), "flat-1-2", FLAME),),
         (FLAMES, Parameter("height_mm", phrase("height of a long flame"), 34, 6, 150)),
         _flames,
     ),
@@ -479,10 +479,10 @@ CREATURES = (
         phrase("Horns"),
         phrase("two that curve apart, ringed"),
         "fields",
-        (Part("horn", "horn"), Part("ring", "ring", "liner-1", INK, reload=5)),
+        (Part("horn", phrase("horn")), Part("ring", phrase("ring"), "liner-1", INK, reload=5)),
         (
             Parameter("apart_mm", phrase("from foot to foot"), 30, 0, 120),
-            Parameter("height_mm", "height", 44, 10, 160),
+            Parameter("height_mm", phrase("height"), 44, 10, 160),
             Parameter("rings", phrase("rings of a horn"), 5, 0, 12, "×"),
         ),
         _horns,
@@ -493,11 +493,11 @@ CREATURES = (
         phrase("ears, a coat in rows, pale patches, nose and whiskers"),
         "fields",
         (
-            Part("ear", "ear", "flat-3-4", FUR),
-            Part("fur", "coat", "flat-1-2", FUR),
+            Part("ear", phrase("ear"), "flat-3-4", FUR),
+            Part("fur", phrase("coat"), "flat-1-2", FUR),
             Part("pale", phrase("pale patch"), "round-5", LINE, reload=2),
             Part("ink", phrase("eyes and nose"), "round-3", INK, reload=4),
-            Part("whisker", "whisker", "liner-1", LINE, reload=3),
+            Part("whisker", phrase("whisker"), "liner-1", LINE, reload=3),
         ),
         (SIZE,),
         _fur_head,
@@ -508,12 +508,12 @@ CREATURES = (
         phrase("from the root out, a dot at each root"),
         "lines",
         (
-            Part("whisker", "whisker", "liner-1", INK, reload=3, checks=(Check.LINE_WORK,)),
-            Part("dot", "dot", "round-2", INK, reload=6, checks=(Check.LINE_WORK,)),
+            Part("whisker", phrase("whisker"), "liner-1", INK, reload=3, checks=(Check.LINE_WORK,)),
+            Part("dot", phrase("dot"), "round-2", INK, reload=6, checks=(Check.LINE_WORK,)),
         ),
         (
             Parameter("whiskers", phrase("whiskers on each side"), 3, 1, 6, "×"),
-            Parameter("length_mm", "length", 34, 6, 90),
+            Parameter("length_mm", phrase("length"), 34, 6, 90),
             Parameter("fan_deg", phrase("how wide they fan out"), 34, 0, 90, "°"),
         ),
         _lines,

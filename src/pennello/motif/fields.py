@@ -14,29 +14,29 @@ from pennello.path.cubic import CubicPath, line
 from pennello.phrases import phrase, plural
 
 COLUMNS = Parameter("columns", phrase("scales of the first row"), 5, 1, 40, "×")
-ROWS = Parameter("rows", "rows", 4, 1, 30, "×")
+ROWS = Parameter("rows", phrase("rows"), 4, 1, 30, "×")
 SPREAD = Parameter("spread_mm", phrase("spread of a scale"), 10, 2, 100)
 HEIGHT = Parameter("height_mm", phrase("height of a scale"), 8, 2, 100)
 OVERLAP = Parameter("overlap_mm", phrase("overlap of neighbours"), 3, -20, 60)
 GROW = Parameter("grow", phrase("each row against the one before"), 1.0, 0.6, 1.5, "")
 BOW = Parameter("bow_mm", phrase("how far rows sag in the middle"), 0, -60, 60)
-WAVES = Parameter("waves", "waves", 3, 1, 20, "×")
+WAVES = Parameter("waves", phrase("waves"), 3, 1, 20, "×")
 LONG = Parameter("long_mm", phrase("length of a wave"), 26, 6, 200)
 TALL = Parameter("tall_mm", phrase("height of a wave"), 10, 1, 100)
 PULLS = Parameter("pulls", phrase("whites pulled through each wave"), 2, 0, 10, "×")
-LENGTH = Parameter("length_mm", "length", 50, 6, 300)
-DEPTH = Parameter("depth_mm", "depth", 24, 2, 150)
-RAYS = Parameter("rays", "rays", 5, 0, 20, "×")
-PEAKS = Parameter("peaks", "peaks", 5, 1, 30, "×")
+LENGTH = Parameter("length_mm", phrase("length"), 50, 6, 300)
+DEPTH = Parameter("depth_mm", phrase("depth"), 24, 2, 150)
+RAYS = Parameter("rays", phrase("rays"), 5, 0, 20, "×")
+PEAKS = Parameter("peaks", phrase("peaks"), 5, 1, 30, "×")
 ARC = Parameter("arc_deg", phrase("how far the crown bends round"), 60, 0, 180, "°")
-STRIPES = Parameter("stripes", "stripes", 6, 2, 30, "×")
+STRIPES = Parameter("stripes", phrase("stripes"), 6, 2, 30, "×")
 FAN = Parameter("fan_deg", phrase("how wide they fan out"), 110, 5, 360, "°")
 STOP = Parameter("stop_mm", phrase("how far from the point they end"), 8, 0, 100)
 PASSES = Parameter("passes", phrase("passes for even cover"), 2, 1, 12, "×")
 ANCHOR = Parameter("anchor", phrase("what lies on the middle: 0 is edge A, 1 is edge B"), 0.5, 0, 1, "")
 SAG = Parameter("bow_mm", phrase("how far it sags"), 0, -80, 80)
-WIDE = Parameter("wide_mm", "width", 60, 5, 300)
-HIGH = Parameter("high_mm", "height", 40, 5, 300)
+WIDE = Parameter("wide_mm", phrase("width"), 60, 5, 300)
+HIGH = Parameter("high_mm", phrase("height"), 40, 5, 300)
 
 
 def scale_step_mm(spread_mm: float, overlap_mm: float, print_mm: float) -> float:
@@ -232,7 +232,7 @@ FIELDS = (
         phrase("Sponge base"),
         phrase("a band of a striped sponge, one stripe of it on a landmark"),
         "fields",
-        (Part("base", "base", "sponge-block", BASE),),
+        (Part("base", phrase("base"), "sponge-block", BASE),),
         (WIDE, PASSES, ANCHOR, SAG),
         _base,
     ),
@@ -241,7 +241,7 @@ FIELDS = (
         phrase("Scale field"),
         phrase("rows of inverted Us, each row half a step over"),
         "fields",
-        (Part("scale", "scale", "flat-1-2"),),
+        (Part("scale", phrase("scale"), "flat-1-2"),),
         (COLUMNS, ROWS, SPREAD, HEIGHT, OVERLAP, GROW, BOW),
         _scales,
     ),
@@ -250,7 +250,7 @@ FIELDS = (
         phrase("Wave"),
         phrase("a squiggle, then the white pulled through it"),
         "fields",
-        (Part("wave", "wave"), Part("white", phrase("pulled white"), "round-3", LINE, wet=Wet.PULLED)),
+        (Part("wave", phrase("wave")), Part("white", phrase("pulled white"), "round-3", LINE, wet=Wet.PULLED)),
         (WAVES, LONG, TALL, PULLS),
         _wave,
     ),
@@ -259,7 +259,7 @@ FIELDS = (
         phrase("Fin"),
         phrase("out, in, out, in, and rays"),
         "wings",
-        (Part("fin", "fin"), Part("ray", "ray", "round-3", LINE)),
+        (Part("fin", phrase("fin")), Part("ray", phrase("ray"), "round-3", LINE)),
         (LENGTH, DEPTH, RAYS),
         _fin,
     ),
@@ -268,7 +268,7 @@ FIELDS = (
         phrase("Peak crown"),
         phrase("peaks pulled up side by side"),
         "fields",
-        (Part("peak", "peak", "flat-1-2"),),
+        (Part("peak", phrase("peak"), "flat-1-2"),),
         (PEAKS, DEPTH, ARC),
         _crown,
     ),
@@ -277,7 +277,7 @@ FIELDS = (
         phrase("Converging stripes"),
         phrase("stripes that all aim at one point"),
         "fields",
-        (Part("stripe", "stripe"),),
+        (Part("stripe", phrase("stripe")),),
         (STRIPES, FAN, LENGTH, STOP),
         _converging,
     ),
@@ -286,7 +286,7 @@ FIELDS = (
         phrase("Fill behind"),
         phrase("rows of a sponge or a broad brush"),
         "fields",
-        (Part("fill", "fill", "sponge-block", BASE),),
+        (Part("fill", phrase("fill"), "sponge-block", BASE),),
         (WIDE, HIGH),
         _fill,
     ),

@@ -15,7 +15,7 @@ from pennello.motif.spacing import Spacing
 from pennello.phrases import phrase, plural
 
 PETALS = Parameter("petals", phrase("petals of the outer row"), 5, 2, 40, "×")
-ROWS = Parameter("rows", "rows", 1, 1, 6, "×")
+ROWS = Parameter("rows", phrase("rows"), 1, 1, 6, "×")
 INSET = Parameter("inset_mm", phrase("inset of each further row"), 12.7, 0, 60)
 RADIUS = Parameter("radius_mm", phrase("from the centre to the feet of petals"), 14, 0, 120)
 SPREAD = Parameter("spread_mm", phrase("spread of a petal"), 12, 2, 150)
@@ -176,10 +176,10 @@ def _radial(values: Values, _: Prints) -> Made:
     )
 
 
-PETAL, INNER = Part("petal", "petal"), Part("inner", phrase("inner petal"), "flat-1-2")
+PETAL, INNER = Part("petal", phrase("petal")), Part("inner", phrase("inner petal"), "flat-1-2")
 BUD, CUP, SIDE = (
-    Part("bud", "bud", "flat-1-2"),
-    Part("cup", "cup", "flat-1-2"),
+    Part("bud", phrase("bud"), "flat-1-2"),
+    Part("cup", phrase("cup"), "flat-1-2"),
     Part("side", phrase("side petal"), "flat-1-2"),
 )
 
@@ -230,7 +230,7 @@ FLOWERS = (
         phrase("Radial figure"),
         phrase("long arms, short ones between, barbs: a snowflake"),
         "flowers",
-        (Part("arm", "arm", "round-3", LINE), Part("barb", "barb", "round-2", LINE)),
+        (Part("arm", phrase("arm"), "round-3", LINE), Part("barb", phrase("barb"), "round-2", LINE)),
         (ARMS, LONG, SHORT, BARBS, BARB),
         _radial,
     ),

@@ -119,7 +119,7 @@ def _wreath(values: Values, _: Prints) -> Made:
 
 
 HALF = Part("leaf", phrase("half of a leaf"), role=LEAF)
-PUSHED = Part("leaf", "leaf", "flat-1-2", LEAF, reload=2)
+PUSHED = Part("leaf", phrase("leaf"), "flat-1-2", LEAF, reload=2)
 
 FOLIAGE = (
     Motif(
@@ -127,7 +127,7 @@ FOLIAGE = (
         phrase("Leaf of two halves"),
         phrase("two wiggled halves that meet on the midrib"),
         "leaves",
-        (HALF, Part("midrib", "midrib", "liner-1", STEM, reload=4)),
+        (HALF, Part("midrib", phrase("midrib"), "liner-1", STEM, reload=4)),
         (MIDRIB, WAVES, WAVE_MM),
         _leaf,
         in_one_go=True,
@@ -147,7 +147,7 @@ FOLIAGE = (
         phrase("Sprig"),
         phrase("pairs of leaves up a stem, one at its tip"),
         "leaves",
-        (Part("stem", "stem", "round-3", STEM), PUSHED),
+        (Part("stem", phrase("stem"), "round-3", STEM), PUSHED),
         (PAIRS, STEM_MM, LEAF_MM, SHRINK, LEAN),
         _spray,
         in_one_go=True,
@@ -158,9 +158,9 @@ FOLIAGE = (
         phrase("a line in swings, with curls, leaves and dots"),
         "leaves",
         (
-            Part("vine", "vine", "liner-1", STEM, reload=3),
-            Part("leaf", "leaf", "round-5", STEM, reload=2),
-            Part("dot", "dot", "round-2", LINE, reload=6),
+            Part("vine", phrase("vine"), "liner-1", STEM, reload=3),
+            Part("leaf", phrase("leaf"), "round-5", STEM, reload=2),
+            Part("dot", phrase("dot"), "round-2", LINE, reload=6),
         ),
         (CURLS, VINE_MM),
         _vine,
@@ -173,7 +173,7 @@ FOLIAGE = (
         (PUSHED,),
         (
             Parameter("leaves", phrase("pairs of leaves"), 8, 4, 40, "×"),
-            Parameter("radius_mm", "radius", 44, 10, 150),
+            Parameter("radius_mm", phrase("radius"), 44, 10, 150),
             Parameter("leaf_mm", phrase("length of a leaf"), 38, 6, 100),
         ),
         _wreath,

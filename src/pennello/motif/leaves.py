@@ -99,7 +99,7 @@ def _wing(values: Values, prints: Prints) -> Made:
     )
 
 
-LEAF_PART = Part("leaf", "leaf", "leaf-brush", LEAF)
+LEAF_PART = Part("leaf", phrase("leaf"), "leaf-brush", LEAF)
 
 LEAVES = (
     Motif(
@@ -116,7 +116,7 @@ LEAVES = (
         phrase("Leaf spray"),
         phrase("pairs of leaves along a stem, and one at its tip"),
         "leaves",
-        (Part("stem", "stem", "round-3", STEM), LEAF_PART),
+        (Part("stem", phrase("stem"), "round-3", STEM), LEAF_PART),
         (PAIRS, STEM_MM, LEAF_MM, OPEN, SHRINK),
         _spray,
     ),
@@ -125,7 +125,11 @@ LEAVES = (
         phrase("Feather, plume"),
         phrase("barbs along a shaft, an eye near its tip"),
         "wings",
-        (Part("barb", "barb", "round-5"), Part("shaft", "shaft", "round-3", LINE), Part("eye", "eye", "flat-1-2")),
+        (
+            Part("barb", phrase("barb"), "round-5"),
+            Part("shaft", phrase("shaft"), "round-3", LINE),
+            Part("eye", phrase("eye"), "flat-1-2"),
+        ),
         (BARBS, STEM_MM, WIDE, EYE),
         _feather,
     ),
@@ -134,7 +138,7 @@ LEAVES = (
         phrase("Wing"),
         phrase("a long angled line, scoops that grow towards it"),
         "wings",
-        (Part("line", phrase("long line"), "flat-3-4"), Part("scoop", "scoop", "flat-3-4")),
+        (Part("line", phrase("long line"), "flat-3-4"), Part("scoop", phrase("scoop"), "flat-3-4")),
         (SPAN, RISE, SCOOPS),
         _wing,
         checks=(Check.LEADS,),

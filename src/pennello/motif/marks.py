@@ -11,16 +11,16 @@ from pennello.motif.motif import Made, Motif, Part, Piece, Prints, Values, at
 from pennello.motif.roles import LINE, Check
 from pennello.phrases import phrase
 
-DOTS = Parameter("dots", "dots", 5, 1, 40, "×")
+DOTS = Parameter("dots", phrase("dots"), 5, 1, 40, "×")
 FIRST = Parameter("first", phrase("pressure of the first dot"), 0.9, 0.1, 1, phrase("of full"))
 LAST = Parameter("last", phrase("pressure of the last dot"), 0.25, 0.1, 1, phrase("of full"))
 STEP = Parameter("step_mm", phrase("from dot to dot"), 6, 1, 60)
 TRIANGLE = Parameter("triangle", phrase("rows as in a triangle (1) or one line (0)"), 0, 0, 1, "")
-RADIUS = Parameter("radius_mm", "radius", 14, 3, 80)
-TURNS = Parameter("turns", "turns", 1.4, 0.3, 4, "×")
+RADIUS = Parameter("radius_mm", phrase("radius"), 14, 3, 80)
+TURNS = Parameter("turns", phrase("turns"), 1.4, 0.3, 4, "×")
 DROPS = Parameter("drops", phrase("teardrops along it"), 4, 0, 20, "×")
 DROP_MM = Parameter("drop_mm", phrase("length of a teardrop"), 12, 4, 80)
-ARMS = Parameter("arms", "arms", 9, 5, 24, "×")
+ARMS = Parameter("arms", phrase("arms"), 9, 5, 24, "×")
 
 
 def _dots(values: Values, _: Prints) -> Made:
@@ -63,7 +63,7 @@ MARKS = (
         phrase("Dot cluster"),
         phrase("graded dots in a line or a triangle"),
         "lines",
-        (Part("dot", "dot", "round-3", LINE, checks=(Check.LINE_WORK,)),),
+        (Part("dot", phrase("dot"), "round-3", LINE, checks=(Check.LINE_WORK,)),),
         (DOTS, FIRST, LAST, STEP, TRIANGLE),
         _dots,
     ),
@@ -73,8 +73,8 @@ MARKS = (
         phrase("a line that winds in, drops along it"),
         "lines",
         (
-            Part("swirl", "swirl", "round-3", LINE, checks=(Check.LINE_WORK,)),
-            Part("drop", "teardrop", "round-3", LINE, checks=(Check.LINE_WORK,)),
+            Part("swirl", phrase("swirl"), "round-3", LINE, checks=(Check.LINE_WORK,)),
+            Part("drop", phrase("teardrop"), "round-3", LINE, checks=(Check.LINE_WORK,)),
         ),
         (RADIUS, TURNS, DROPS, DROP_MM),
         _swirl,
@@ -85,7 +85,7 @@ MARKS = (
         phrase("Starburst"),
         phrase("many thin arms from a point"),
         "lines",
-        (Part("burst", "burst", "round-2", LINE, checks=(Check.LINE_WORK,)),),
+        (Part("burst", phrase("burst"), "round-2", LINE, checks=(Check.LINE_WORK,)),),
         (RADIUS, ARMS),
         _burst,
     ),

@@ -37,13 +37,13 @@ BARB = Parameter("barb", phrase("length of a barb"), 0.27, 0.05, 0.6, phrase("of
 PRESS = Parameter("press", phrase("thickness of the lines: pressure"), 0.45, 0.06, 1, phrase("of full"))
 TO_POINT = Parameter("height_mm", phrase("from the lobes to the point"), 24, 6, 120)
 SIZE = Parameter("size", phrase("size of the way, not of the brush"), 1, 0.5, 3, "×")
-STARS = Parameter("stars", "stars", 5, 0, 20, "×")
+STARS = Parameter("stars", phrase("stars"), 5, 0, 20, "×")
 SEED = Parameter("seed", phrase("another number, other places"), 1, 1, 99, "×")
-BUBBLES = Parameter("bubbles", "bubbles", 6, 1, 30, "×")
-RADIUS = Parameter("radius_mm", "radius", 14, 3, 80)
-TURNS = Parameter("turns", "turns", 1.5, 0.3, 4, "×")
+BUBBLES = Parameter("bubbles", phrase("bubbles"), 6, 1, 30, "×")
+RADIUS = Parameter("radius_mm", phrase("radius"), 14, 3, 80)
+TURNS = Parameter("turns", phrase("turns"), 1.5, 0.3, 4, "×")
 DROPS = Parameter("drops", phrase("teardrops along it"), 5, 0, 20, "×")
-DOTS = Parameter("dots", "dots", 7, 1, 40, "×")
+DOTS = Parameter("dots", phrase("dots"), 7, 1, 40, "×")
 STEP = Parameter("step_mm", phrase("from dot to dot"), 6, 1, 60)
 FIRST = Parameter("first", phrase("pressure of the first dot"), 0.9, 0.1, 1, phrase("of full"))
 LAST = Parameter("last", phrase("pressure of the last dot"), 0.2, 0.1, 1, phrase("of full"))
@@ -372,7 +372,7 @@ SIGNS = (
         phrase("Heart"),
         phrase("two lobes round their heels"),
         "marks",
-        (Part("half", "half", "flat-1-2"),),
+        (Part("half", phrase("half"), "flat-1-2"),),
         (TO_POINT,),
         _heart,
         former=("brush_mm",),
@@ -382,7 +382,7 @@ SIGNS = (
         phrase("Bow"),
         phrase("two loops, two tails, a knot"),
         "marks",
-        (Part("ribbon", "ribbon", "flat-1-2"),),
+        (Part("ribbon", phrase("ribbon"), "flat-1-2"),),
         (SIZE,),
         _bow,
         in_one_go=True,
@@ -392,7 +392,7 @@ SIGNS = (
         phrase("Snow figure"),
         phrase("long arms with barbs, short ones between"),
         "marks",
-        (Part("arm", "arm", "liner-1", LINE, reload=2, checks=(Check.LINE_WORK,)),),
+        (Part("arm", phrase("arm"), "liner-1", LINE, reload=2, checks=(Check.LINE_WORK,)),),
         (ARMS, LONG, SHORT, BARBS, BARB_AT, BARB, PRESS),
         _snow,
         in_one_go=True,
@@ -402,7 +402,10 @@ SIGNS = (
         phrase("Radial figure"),
         phrase("drops drawn in to the middle, dots round them"),
         "marks",
-        (Part("arm", "drop", "round-4", LINE, reload=3), Part("dot", "dot", "round-2", HEART, reload=8)),
+        (
+            Part("arm", phrase("drop"), "round-4", LINE, reload=3),
+            Part("dot", phrase("dot"), "round-2", HEART, reload=8),
+        ),
         (Parameter("arms", phrase("long drops"), 8, 3, 16, "×"), LONG),
         _radial,
     ),
@@ -411,7 +414,7 @@ SIGNS = (
         phrase("Moon and stars"),
         phrase("a crescent, stars of five points, dots"),
         "marks",
-        (Part("moon", "moon", "flat-1-2"), STAR),
+        (Part("moon", phrase("moon"), "flat-1-2"), STAR),
         (SIZE, STARS, SEED),
         _moon,
         in_one_go=True,
@@ -421,7 +424,10 @@ SIGNS = (
         phrase("Bubbles"),
         phrase("a ring, a light and a dot each"),
         "marks",
-        (Part("ring", "ring", "dauber-small", LINE, reload=4), Part("light", "light", "round-2", LINE, reload=4)),
+        (
+            Part("ring", phrase("ring"), "dauber-small", LINE, reload=4),
+            Part("light", phrase("light"), "round-2", LINE, reload=4),
+        ),
         (BUBBLES, SIZE, SEED),
         _bubbles,
         in_one_go=True,
@@ -431,8 +437,8 @@ SIGNS = (
         phrase("Glint"),
         phrase("a burst, two small ones, dots"),
         "lines",
-        (Part("burst", "burst", "round-2", LINE, reload=3, checks=(Check.LINE_WORK,)),),
-        (Parameter("radius_mm", "radius", 12, 3, 80), Parameter("arms", "arms", 8, 5, 24, "×")),
+        (Part("burst", phrase("burst"), "round-2", LINE, reload=3, checks=(Check.LINE_WORK,)),),
+        (Parameter("radius_mm", phrase("radius"), 12, 3, 80), Parameter("arms", phrase("arms"), 8, 5, 24, "×")),
         _burst,
         in_one_go=True,
     ),
@@ -442,8 +448,8 @@ SIGNS = (
         phrase("a line that winds in, drops off its back"),
         "lines",
         (
-            Part("swirl", "swirl", "round-3", LINE, checks=(Check.LINE_WORK,)),
-            Part("drop", "teardrop", "round-4", LINE, reload=4, checks=(Check.LINE_WORK,)),
+            Part("swirl", phrase("swirl"), "round-3", LINE, checks=(Check.LINE_WORK,)),
+            Part("drop", phrase("teardrop"), "round-4", LINE, reload=4, checks=(Check.LINE_WORK,)),
         ),
         (RADIUS, TURNS, DROPS),
         _swirl,
@@ -455,7 +461,7 @@ SIGNS = (
         phrase("Dots"),
         phrase("graded, in a row, a bow or a triangle"),
         "lines",
-        (Part("dot", "dot", "round-3", LINE, reload=8, checks=(Check.LINE_WORK,)),),
+        (Part("dot", phrase("dot"), "round-3", LINE, reload=8, checks=(Check.LINE_WORK,)),),
         (
             DOTS,
             FIRST,
@@ -472,7 +478,7 @@ SIGNS = (
         phrase("Lips"),
         phrase("the bow first, two tones, the centre left bare"),
         "marks",
-        (Part("lip", "lip", "flat-1-2", LIP),),
+        (Part("lip", phrase("lip"), "flat-1-2", LIP),),
         (
             Parameter("wide_mm", phrase("from corner to corner"), 50, 25, 70),
             Parameter("tall_mm", phrase("height of a lip"), 13, 6, 25),
@@ -487,9 +493,9 @@ SIGNS = (
         phrase("Eye frame"),
         phrase("petals that radiate from an eye, a dot before each"),
         "frames",
-        (Part("petal", "petal", "flat-1-2", reload=2), Part("dot", "dot", "round-3", LINE, reload=8)),
+        (Part("petal", phrase("petal"), "flat-1-2", reload=2), Part("dot", phrase("dot"), "round-3", LINE, reload=8)),
         (
-            Parameter("petals", "petals", 11, 4, 24, "×"),
+            Parameter("petals", phrase("petals"), 11, 4, 24, "×"),
             Parameter("length_mm", phrase("length of the longest petal"), 26, 6, 80),
             Parameter("wide_mm", phrase("from corner to corner of the eye"), 34, 20, 50),
             HOLE,
@@ -501,7 +507,11 @@ SIGNS = (
         phrase("Mask"),
         phrase("sweeps over and under both eyes, peaks, a fan between"),
         "frames",
-        (Part("sweep", "sweep"), Part("peak", "peak", "flat-1-2"), Part("dot", "dot", "round-4", LINE, reload=6)),
+        (
+            Part("sweep", phrase("sweep")),
+            Part("peak", phrase("peak"), "flat-1-2"),
+            Part("dot", phrase("dot"), "round-4", LINE, reload=6),
+        ),
         (EYES, HOLE, SIZE),
         _mask,
     ),
@@ -510,8 +520,8 @@ SIGNS = (
         phrase("Curling waves"),
         phrase("backs that rise and fold over, foam at each crest"),
         "fields",
-        (Part("wave", "wave", "flat-1", SEA), Part("foam", "foam", "round-4", LINE, reload=6)),
-        (Parameter("waves", "waves", 3, 1, 12, "×"), SIZE),
+        (Part("wave", phrase("wave"), "flat-1", SEA), Part("foam", phrase("foam"), "round-4", LINE, reload=6)),
+        (Parameter("waves", phrase("waves"), 3, 1, 12, "×"), SIZE),
         _waves,
         in_one_go=True,
     ),

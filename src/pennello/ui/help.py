@@ -38,7 +38,7 @@ from pennello.ui.theme.tokens import theme
 
 _EVERYWHERE = (
     Keys(phrase("Tab"), phrase("from handle to handle and field to field")),
-    Keys("arrows", phrase("step the handle; with Shift fine, with Ctrl coarse")),
+    Keys(phrase("arrows"), phrase("step the handle; with Shift fine, with Ctrl coarse")),
     Keys("Enter", phrase("type the handle's number; flips on the flip grip")),
 )
 WORDS, MARKS = phrase("Words"), phrase("Keys and marks")

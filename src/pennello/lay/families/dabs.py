@@ -14,10 +14,10 @@ from pennello.path.cubic import CubicPath, Point, line
 from pennello.phrases import phrase
 
 _STILL = CubicPath(((0.0, 0.0),) * 4)
-TURN = Parameter("turn_deg", "turn", 60, 0, 360, "°")
-ROWS = Parameter("rows", "rows", 3, 1, 12, "×")
-ARMS = Parameter("arms", "arms", 5, 3, 12, "×")
-RADIUS = Parameter("radius_mm", "radius", 6, 1, 80)
+TURN = Parameter("turn_deg", phrase("turn"), 60, 0, 360, "°")
+ROWS = Parameter("rows", phrase("rows"), 3, 1, 12, "×")
+ARMS = Parameter("arms", phrase("arms"), 5, 3, 12, "×")
+RADIUS = Parameter("radius_mm", phrase("radius"), 6, 1, 80)
 
 
 def _chisel_leaf(values: Values) -> Stroke:
@@ -117,9 +117,9 @@ def _star(values: Values) -> Stroke:
 
 STEP = Parameter("step_mm", phrase("from row to row"), 14, 0.5, 80)
 PINCHED = Parameter("pinched", phrase("part of it that touches"), 0.4, 0.05, 1.0, phrase("of its width"))
-OVERLAP = Parameter("overlap", "overlap", 0.35, 0.0, 0.6, phrase("of its size"))
+OVERLAP = Parameter("overlap", phrase("overlap"), 0.35, 0.0, 0.6, phrase("of its size"))
 PAT_TURN = Parameter("turn_deg", phrase("turned to and fro by"), 20, 0, 180, "°")
-DAB = Parameter("length_mm", "length", 7, 1, 60)
+DAB = Parameter("length_mm", phrase("length"), 7, 1, 60)
 DABS = (
     Family(
         "chisel-leaf",
@@ -242,7 +242,7 @@ DABS = (
         phrase("many thin arms; thick in the middle, where all of them meet"),
         "dabs",
         "round-2",
-        (RADIUS, Parameter("arms", "arms", 9, 5, 24, "×"), PRESS),
+        (RADIUS, Parameter("arms", phrase("arms"), 9, 5, 24, "×"), PRESS),
         _star,
     ),
 )

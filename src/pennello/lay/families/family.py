@@ -72,9 +72,9 @@ class Family:
         return self.make({key: values.get(key, one.default) for key, one in known.items()})
 
 
-LENGTH = Parameter("length_mm", "length", 40, 4, 300)
-SPREAD = Parameter("spread_mm", "spread", 30, 2, 200)
-WIGGLES = Parameter("wiggles", "wiggles", 3, 0, 30, "×")
+LENGTH = Parameter("length_mm", phrase("length"), 40, 4, 300)
+SPREAD = Parameter("spread_mm", phrase("spread"), 30, 2, 200)
+WIGGLES = Parameter("wiggles", phrase("wiggles"), 3, 0, 30, "×")
 WIGGLE_MM = Parameter("wiggle_mm", phrase("width of a wiggle"), 3, 0, 30)
 PRESS = Parameter("press", phrase("greatest pressure"), 0.8, 0.1, 1.0, phrase("of full"))
 HEAVY = Parameter("heavy", phrase("begins heavy (1) or light (0)"), 0, 0, 1, "")

@@ -24,9 +24,9 @@ SWEEP = Parameter("sweep_deg", phrase("how far the rim swings round"), 104, 10, 
 WAVES = Parameter("waves", phrase("waves of the rim"), 3, 0, 12, "×")
 WAVE_MM = Parameter("wave_mm", phrase("height of a wave"), 2.2, 0, 12)
 WIDE = Parameter("spread_mm", phrase("from foot to foot"), 22, 2, 200)
-TALL = Parameter("height_mm", "height", 22, 2, 200)
+TALL = Parameter("height_mm", phrase("height"), 22, 2, 200)
 BRUSH = Parameter("brush_mm", phrase("width of the brush"), 19.05, 3, 60)
-BOW = Parameter("bow_mm", "bow", 10, 0, 120)
+BOW = Parameter("bow_mm", phrase("bow"), 10, 0, 120)
 BROAD = Parameter("broad_deg", phrase("how broad the middle is turned"), 60, 10, 90, "°")
 HALF = Parameter("half_mm", phrase("half of its width at the foot"), 9.5, 1, 100)
 MIDRIB = Parameter("length_mm", phrase("length of the midrib"), 24, 4, 120)
@@ -278,9 +278,9 @@ def _ribbon(values: Values) -> Stroke:
 _FLOWER = (HEEL, SWEEP)
 _SMALL_ARCH = (
     Parameter("spread_mm", phrase("from foot to foot"), 11, 2, 200),
-    Parameter("height_mm", "height", 9, 2, 200),
+    Parameter("height_mm", phrase("height"), 9, 2, 200),
 )
-_LONG = Parameter("length_mm", "length", 70, 4, 300)
+_LONG = Parameter("length_mm", phrase("length"), 70, 4, 300)
 
 HELD = (
     Family(
@@ -312,7 +312,7 @@ HELD = (
         phrase("upright, down and up: a bucket, the light edge up"),
         "petals",
         "flat-3-4",
-        (WIDE, Parameter("height_mm", "depth", 16, 2, 200)),
+        (WIDE, Parameter("height_mm", phrase("depth"), 16, 2, 200)),
         _cup,
         Hold.UPRIGHT,
     ),
@@ -322,7 +322,10 @@ HELD = (
         phrase("upright and shallow: a moon on its back"),
         "petals",
         "flat-3-4",
-        (Parameter("spread_mm", phrase("from tip to tip"), 40, 4, 250), Parameter("height_mm", "depth", 12, 1, 120)),
+        (
+            Parameter("spread_mm", phrase("from tip to tip"), 40, 4, 250),
+            Parameter("height_mm", phrase("depth"), 12, 1, 120),
+        ),
         _cup,
         Hold.UPRIGHT,
     ),
@@ -365,7 +368,7 @@ HELD = (
         phrase("broad, then out to nothing"),
         "petals",
         "flat-1-2",
-        (Parameter("length_mm", "length", 32, 4, 200), BOW),
+        (Parameter("length_mm", phrase("length"), 32, 4, 200), BOW),
         _comma,
         Hold.PUSH,
     ),
@@ -410,7 +413,7 @@ HELD = (
         phrase("from the foot to the tip; the other flank is its mirror image"),
         "peaks",
         "flat-3-4",
-        (HALF, Parameter("height_mm", "height", 34, 4, 200)),
+        (HALF, Parameter("height_mm", phrase("height"), 34, 4, 200)),
         _flank,
         Hold.RIM,
     ),
@@ -420,7 +423,7 @@ HELD = (
         phrase("on the rim, an S to the tip"),
         "peaks",
         "flat-1-2",
-        (HALF, Parameter("height_mm", "height", 36, 4, 200)),
+        (HALF, Parameter("height_mm", phrase("height"), 36, 4, 200)),
         _flame,
         Hold.RIM,
     ),
@@ -430,7 +433,7 @@ HELD = (
         phrase("on the rim, curved over"),
         "peaks",
         "flat-3-4",
-        (HALF, Parameter("height_mm", "height", 40, 4, 200)),
+        (HALF, Parameter("height_mm", phrase("height"), 40, 4, 200)),
         _horn,
         Hold.RIM,
     ),
@@ -440,7 +443,7 @@ HELD = (
         phrase("a short push that flicks up"),
         "wings",
         "flat-1-2",
-        (Parameter("length_mm", "length", 20, 4, 100), Parameter("bow_mm", "bow", 6, 0, 60)),
+        (Parameter("length_mm", phrase("length"), 20, 4, 100), Parameter("bow_mm", phrase("bow"), 6, 0, 60)),
         _barb,
         Hold.PUSH,
     ),
@@ -500,7 +503,7 @@ HELD = (
         phrase("along the back, over, and out in a thin curl"),
         "fields",
         "flat-1",
-        (Parameter("length_mm", "length", 44, 6, 200), Parameter("height_mm", "height", 26, 4, 150)),
+        (Parameter("length_mm", phrase("length"), 44, 6, 200), Parameter("height_mm", phrase("height"), 26, 4, 150)),
         _crest,
         Hold.RIM,
     ),

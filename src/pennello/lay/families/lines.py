@@ -15,8 +15,8 @@ from pennello.path.cubic import CubicPath, line
 from pennello.phrases import phrase
 
 ANGLE = Parameter("angle_deg", phrase("angle of the chisel"), 68, 0, 180, "°")
-TURNS = Parameter("turns", "turns", 1.6, 0.3, 4, "×")
-RADIUS = Parameter("radius_mm", "radius", 14, 2, 100)
+TURNS = Parameter("turns", phrase("turns"), 1.6, 0.3, 4, "×")
+RADIUS = Parameter("radius_mm", phrase("radius"), 14, 2, 100)
 
 
 def _habit(values: Values, light: float = 0.08) -> tuple[Key, ...]:
@@ -88,7 +88,7 @@ def _whisker(values: Values) -> Stroke:
     return Stroke(path, Nib(NibMode.FOLLOWING, 90.0), pressures=ramp(values["press"], 0.05))
 
 
-BOW = Parameter("bow_mm", "bow", 8, 0, 100)
+BOW = Parameter("bow_mm", phrase("bow"), 8, 0, 100)
 THIN = Parameter("press", phrase("greatest pressure"), 0.5, 0.06, 1.0, phrase("of full"))
 LINES = (
     Family(

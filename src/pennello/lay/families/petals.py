@@ -8,7 +8,7 @@ from pennello.lay.stroke import Exit, Nib, NibMode, Stroke, Wiggle
 from pennello.path.cubic import CubicPath, line
 from pennello.phrases import phrase
 
-HEIGHT = Parameter("height_mm", "height", 20, 2, 150)
+HEIGHT = Parameter("height_mm", phrase("height"), 20, 2, 150)
 LIFT = Parameter("lift_mm", phrase("lift at the end"), 8, 0, 100)
 
 
@@ -80,8 +80,8 @@ def _fin(values: Values) -> Stroke:
 
 
 ARCHED = (SPREAD, HEIGHT, OUTWARD)
-TURN = Parameter("turn_deg", "turn", 150, 10, 350, "°")
-RADIUS = Parameter("radius_mm", "radius", 14, 2, 120)
+TURN = Parameter("turn_deg", phrase("turn"), 150, 10, 350, "°")
+RADIUS = Parameter("radius_mm", phrase("radius"), 14, 2, 120)
 
 PETALS = (
     Family(

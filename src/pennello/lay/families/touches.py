@@ -11,10 +11,10 @@ from pennello.lay.stroke import Key, Nib, NibMode, Pats, Stroke
 from pennello.path.cubic import CubicPath, Point, line
 from pennello.phrases import phrase
 
-BOW = Parameter("bow_mm", "bow", 8, 0, 100)
-RING = Parameter("radius_mm", "radius", 9, 1, 100)
+BOW = Parameter("bow_mm", phrase("bow"), 8, 0, 100)
+RING = Parameter("radius_mm", phrase("radius"), 9, 1, 100)
 GROW = Parameter("to_press", phrase("pressure at the end"), 0.9, 0.06, 1.0, phrase("of full"))
-POINTS = Parameter("points", "points", 5, 4, 8, "×")
+POINTS = Parameter("points", phrase("points"), 5, 4, 8, "×")
 BARBS = Parameter("barbs", phrase("pairs of barbs"), 2, 0, 6, "×")
 BARB = Parameter("barb_mm", phrase("length of a barb"), 9, 1, 60)
 
@@ -91,7 +91,7 @@ def _swirl(values: Values) -> Stroke:
     return Stroke(smooth(points), Nib(NibMode.FOLLOWING, 90.0), pressures=ramp(values["press"], 0.05))
 
 
-_WAY = Parameter("length_mm", "length", 50, 4, 300)
+_WAY = Parameter("length_mm", phrase("length"), 50, 4, 300)
 TOUCHES = (
     Family(
         "fur-along",
@@ -103,7 +103,7 @@ TOUCHES = (
             _WAY,
             BOW,
             Parameter("turn_deg", phrase("turned to and fro by"), 14, 0, 90, "°"),
-            Parameter("press", "pressure", 0.22, 0.06, 1.0, phrase("of full")),
+            Parameter("press", phrase("pressure"), 0.22, 0.06, 1.0, phrase("of full")),
         ),
         _fur_along,
         Hold.TOUCH,
@@ -125,7 +125,7 @@ TOUCHES = (
         "dabs",
         "round-5",
         (
-            Parameter("length_mm", "length", 16, 2, 100),
+            Parameter("length_mm", phrase("length"), 16, 2, 100),
             Parameter("press", phrase("greatest pressure"), 0.95, 0.06, 1.0, phrase("of full")),
         ),
         _drop,
@@ -168,10 +168,10 @@ TOUCHES = (
         "lines",
         "liner-1",
         (
-            Parameter("length_mm", "length", 34, 4, 200),
+            Parameter("length_mm", phrase("length"), 34, 4, 200),
             BARBS,
             BARB,
-            Parameter("press", "pressure", 0.45, 0.06, 1.0, phrase("of full")),
+            Parameter("press", phrase("pressure"), 0.45, 0.06, 1.0, phrase("of full")),
         ),
         _snow_arm,
         Hold.TOUCH,
@@ -182,7 +182,11 @@ TOUCHES = (
         phrase("begins where it is told to, and winds in"),
         "lines",
         "round-3",
-        (Parameter("radius_mm", "radius", 14, 2, 100), Parameter("turns", "turns", 1.6, 0.3, 4, "×"), PRESS),
+        (
+            Parameter("radius_mm", phrase("radius"), 14, 2, 100),
+            Parameter("turns", phrase("turns"), 1.6, 0.3, 4, "×"),
+            PRESS,
+        ),
         _swirl,
         Hold.TOUCH,
     ),

@@ -16,7 +16,7 @@ TAKES = (
     Takes((".jpg", ".jpeg", ".png", ".webp"), "show_photo", phrase("a photo for this chart")),
 )
 HELP: tuple[Keys, ...] = (
-    Keys("click", phrase("takes a motif; its handles move, turn and size it")),
+    Keys(phrase("click"), phrase("takes a motif; its handles move, turn and size it")),
     Keys(
         phrase("Ctrl and the wheel"),
         phrase("go nearer about the pointer; middle button leads; by keys: Ctrl with +, -, 0, arrows"),

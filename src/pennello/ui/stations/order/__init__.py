@@ -6,7 +6,7 @@ from pennello.phrases import phrase
 from pennello.ui.station import Keys
 
 HELP: tuple[Keys, ...] = (
-    Keys("drag", phrase("a step hangs it where it may hang")),
+    Keys(phrase("drag"), phrase("a step hangs it where it may hang")),
     Keys(phrase("arrows, Ctrl+arrows"), phrase("on the line of steps: choose one, move it")),
     Keys(
         phrase("Space, Backspace, S, P, V, Esc"),
