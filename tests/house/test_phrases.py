@@ -141,10 +141,8 @@ def test_names_of_what_is_chosen_are_templates():
         f"{path.name}:{node.lineno}: {name.value}"
         for path, tree in TREES
         for node in ast.walk(tree)
-        if isinstance(node, ast.Call)
-        and isinstance(node.func, ast.Name)
-        and len(node.args) > NAMED.get(node.func.id, 9)
-        for name in [node.args[NAMED[node.func.id]]]
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in NAMED
+        for name in node.args[NAMED[node.func.id] : NAMED[node.func.id] + 1]
         if isinstance(name, ast.Constant) and re.search("[A-Za-z]{2}", str(name.value))
     ]
     assert plain == []
