@@ -218,7 +218,7 @@ def white_between(places: tuple[TryPlace, ...]) -> Array:
     """Return places of white paper round the grey ones, mm, shape (n, 2)."""
     left, right = min(one.x for one in places), max(one.x + one.width for one in places)
     top, bottom = min(one.y for one in places), max(one.y + one.height for one in places)
-    xs, ys = np.linspace(left, right, 7), np.linspace(top, bottom, 7)
+    xs, ys = (np.linspace(low, high, 7).tolist() for low, high in ((left, right), (top, bottom)))
     beyond = GAP_MM / 2
     at = [(x, y) for x in xs for y in (top - beyond, bottom + beyond)]
     at += [(x, y) for y in ys for x in (left - beyond, right + beyond)]
