@@ -8,6 +8,7 @@ from designs.figures import circle, leaves, put
 from designs.studio import NICE, SKIP, Studio, Swaps, laid, patted
 from pennello.design.line_work import Taper
 from pennello.design.plan import Plan
+from pennello.motif.place import Place
 
 
 def kelp_sleeve(title: str, swaps: Swaps) -> Plan:
@@ -171,17 +172,24 @@ def lantern_butterfly(title: str, swaps: Swaps) -> Plan:
     upper = d.cake("Upper wing", "lantern-glow", "flat-1", 10.0, flip=True)
     lower = d.cake("Lower wing", "lantern-glow", "flat-3-4", 14.0, flip=True)
     ink = d.pan("Ink", "round-3", "peat-black")
+    edge = d.pan("Edge", "round-2", "peat-black")
     fine = d.pan("Fine white", "liner-1", "foam-white")
     white = d.pan("White", "round-2", "foam-white")
-    whole = d.part("Butterfly", one_sided=True)
-    d.motif("butterfly", -2, 24, {"upper": upper, "lower": lower, "line": fine, "body": ink}, name="Butterfly", turn=-8)
+    body = Place(*_BODY)
+    wings = d.part("Wings", one_sided=True)
+    for name, load, one in (
+        ("Lower wings", lower, laid("wing-lobe", 2.2, 4.0, 143, heel_mm=2, sweep_deg=74, waves=2, wave_mm=2.4)),
+        ("Upper wings", upper, laid("wing-lobe", 2.4, -1.5, 68, heel_mm=2, sweep_deg=84, waves=2, wave_mm=2.4)),
+    ):
+        d.strokes(name, load, [body.stroke(one), body.stroke(Place(mirrored=True).stroke(one))])
     d.part("Edges", NICE, one_sided=True)
-    d.outline("Edge", d.pan("Edge", "round-2", "peat-black"), [whole], 0.4)
-    d.dots(
-        "Edge dots",
-        white,
-        [put([(side * a, b)], -2, 24, -8)[0] + (mm,) for side in (1, -1) for a, b, mm in _WING_DOTS],
-    )
+    d.outline("Edge", edge, [wings], 0.2)
+    d.part("Body", one_sided=True)
+    d.lines("Body", ink, [put(_TRUNK, *_BODY)], 3.6)
+    d.lines("Feelers", edge, _on_both_sides(_FEELER), 1.3, Taper.TO_TIP)
+    d.part("Lights", NICE, one_sided=True)
+    d.lines("Veins", fine, _on_both_sides(*_VEINS), 1.0, Taper.TO_TIP)
+    d.dots("Rim dots", white, [(*put([(side * x, y)], *_BODY)[0], mm) for side in (1, -1) for x, y, mm in _rim_dots()])
     d.part("Trail", SKIP)
     d.dots(
         "Trail",
@@ -206,7 +214,32 @@ def lantern_butterfly(title: str, swaps: Swaps) -> Plan:
     return d.done()
 
 
-_WING_DOTS = ((22.5, -12, 1.8), (24.5, -6, 1.5), (23.5, 0, 1.3), (18, 16, 1.6), (14, 20, 1.3), (9.5, 22, 1.1))
+_BODY = (-2.0, 24.0, -8.0)
+"""Where the butterfly's body lies, mm, and how far it is turned, degrees."""
+
+_TRUNK = [(0.0, -9.0), (0.2, 2.0), (0.0, 19.0)]
+_FEELER = [(0.5, -9.0), (2.4, -16.0), (6.4, -21.0)]
+_VEINS = (
+    [(4.2, -5.0), (8.0, -10.5), (10.5, -17.5)],
+    [(5.0, -3.0), (11.0, -5.2), (17.0, -8.5)],
+    [(4.5, 7.5), (8.2, 11.0), (10.4, 16.0)],
+)
+
+
+def _on_both_sides(*lines: list[tuple[float, float]]) -> list[list[tuple[float, float]]]:
+    """Return lines of the butterfly and their mirror images, on the hand."""
+    return [put([(side * x, y) for x, y in one], *_BODY) for one in lines for side in (1, -1)]
+
+
+def _rim_dots() -> list[tuple[float, float, float]]:
+    """Return the lights in the rims of the wings of one side: x, y and how wide, mm."""
+    upper = ((23.6, -52, 1.2), (23.2, -38, 1.6), (23.0, -24, 2.0), (23.2, -10, 1.6), (23.6, 3, 1.2))
+    lower = ((17.6, 26, 1.2), (17.4, 40, 1.6), (17.4, 55, 1.6), (17.6, 70, 1.2))
+    return [
+        (x + away * math.cos(math.radians(turn)), y + away * math.sin(math.radians(turn)), mm)
+        for x, y, dots in ((2.4, -1.5, upper), (2.2, 4.0, lower))
+        for away, turn, mm in dots
+    ]
 
 
 def tide_rainbow(title: str, swaps: Swaps) -> Plan:
