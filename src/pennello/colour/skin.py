@@ -26,7 +26,13 @@ ITA_RANGE = (-60.0, 70.0)
 ITA_STEPS = (65.0, 57.0, 48.0, 40.0, 32.0, 24.0, 16.0, 6.0, -8.0, -22.0, -38.0, -52.0)
 """Twelve skins offered to choose from, very light to dark, degrees."""
 
-_CLASSES = ((55, phrase("very light")), (41, "light"), (28, "intermediate"), (10, "tan"), (-30, "brown"))
+_CLASSES = (
+    (55, phrase("very light")),
+    (41, phrase("light")),
+    (28, phrase("intermediate")),
+    (10, phrase("tan")),
+    (-30, phrase("brown")),
+)
 _ANGLES = (-60, -45, -30, -15, 0, 10, 20, 28, 41, 50, 60, 70)
 _A_STAR = (7.5, 9.0, 10.5, 11.5, 12.0, 12.0, 11.5, 11.0, 9.5, 8.5, 7.0, 6.0)
 _B_STAR = (10.5, 13.0, 15.5, 17.0, 18.0, 19.0, 19.5, 19.0, 17.0, 15.0, 12.0, 8.5)
@@ -38,7 +44,7 @@ def ita_class(ita_deg: float) -> str:
     >>> ita_class(60), ita_class(41), ita_class(-30.5)
     ('very light', 'intermediate', 'dark')
     """
-    return next((name for above, name in _CLASSES if ita_deg > above), "dark")
+    return next((name for above, name in _CLASSES if ita_deg > above), phrase("dark"))
 
 
 def ita_deg(lab: Array) -> float:
