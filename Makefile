@@ -12,7 +12,7 @@ PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
 
-.PHONY: demo test test-all access hard stalls phrases lint types layers unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all access hard stalls phrases lint types layers kernel unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -21,7 +21,8 @@ demo: $(RUN_READY)
 
 test: $(DEV_READY)
 	@sh tools/system_packages.sh display
-	@$(MAKE) --no-print-directory lint types layers unit
+	@$(MAKE) --no-print-directory --jobs --output-sync=target lint types layers kernel
+	@$(MAKE) --no-print-directory unit
 
 lint:
 	$(BIN)/ruff check src tests tools
@@ -32,6 +33,10 @@ types:
 
 layers:
 	$(BIN)/lint-imports --no-cache
+
+# Compiled once, before the tests' processes each need it.
+kernel:
+	$(BIN)/python -c "from pennello.lay import engine, warming; warming.rehearse(engine.kernel())"
 
 # Measured while they run: fails when the tests run too few lines of the core.
 unit:

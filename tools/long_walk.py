@@ -184,7 +184,7 @@ def main() -> None:
             walk.here = f"{one.key} {size[0]}x{size[1]}"
             wait(app, 1.0 if size == SIZES[0] else 0.3)
             walk.look(window, f"{one.key} {size[0]}x{size[1]}")
-            for button in turns(window, one.key):
+            for button in turns(window, one.key) if size is not SIZES[-1] else ():  # there is most room
                 if isValid(button) and button.isVisibleTo(window):
                     button.click()
                     wait(app, 0.06)

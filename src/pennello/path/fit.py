@@ -21,6 +21,7 @@ _WORTH_MM = 6.0
 """A run that lies farther off than so many times the tolerance is parted at once."""
 
 _SAME_MM = 1e-6
+_ALIKE = 1e-12
 _LOOK = 6
 
 
@@ -93,16 +94,17 @@ def _chords(points: Array) -> Array:
 def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
     """Return the cubic between the first and last point, along both tangents, that comes nearest to all."""
     weights = bernstein(at)
-    along = np.stack([weights[:, 1, None] * start, weights[:, 2, None] * end], axis=1)  # (n, 2, 2)
-    ends = (weights[:, 0] + weights[:, 1])[:, None] * points[0] + (weights[:, 2] + weights[:, 3])[:, None] * points[-1]
+    one, two = weights[:, 1], weights[:, 2]
+    ends = (weights[:, 0] + one)[:, None] * points[0] + (two + weights[:, 3])[:, None] * points[-1]
     rest = points - ends
-    matrix = np.einsum("nik,njk->ij", along, along)
-    right = np.einsum("nik,nk->i", along, rest)
+    between = float(one @ two) * float(start @ end)
+    mine, other = float(one @ one) * float(start @ start), float(two @ two) * float(end @ end)
+    right, right_end = float(one @ (rest @ start)), float(two @ (rest @ end))
     size = float(np.hypot(*(points[-1] - points[0])))
-    try:
-        first, last = (float(value) for value in np.linalg.solve(matrix, right))
-    except np.linalg.LinAlgError:
-        first = last = 0.0
+    alike = mine * other - between**2
+    first = last = 0.0
+    if alike > _ALIKE * mine * other:  # normal equations of two unknowns, by Cramer's rule
+        first, last = (right * other - right_end * between) / alike, (right_end * mine - right * between) / alike
     far = float(travelled_mm(points)[-1])
     if min(first, last) < 1e-6 * size or max(first, last) > far:  # Wu and Barsky's choice, where the best turns back
         first = last = max(size / 3, _SAME_MM)
