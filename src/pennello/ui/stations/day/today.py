@@ -138,29 +138,13 @@ class TodayPage(QDialog):
         return row
 
     def _chair(self) -> QWidget:
-        inner = QWidget()
-        column = QVBoxLayout(inner)
-        column.setContentsMargins(0, 0, 0, 0)
         self.now.setAccessibleName(phrase("Who is painted now"))
-        self.now.setObjectName("headline")
-        column.addWidget(self.now, 1)
-        row = QHBoxLayout()
         self.ready = _button(phrase("Done"), self.finish)
         self.back = _button(phrase("Waits after all"), self.put_back)
-        for button in (self.ready, self.back):
-            row.addWidget(button)
-        row.addStretch(1)
-        column.addLayout(row)
-        return inner
+        return _with_buttons(self.now, self.ready, self.back)
 
     def _waiting(self) -> QWidget:
-        inner = QWidget()
-        column = QVBoxLayout(inner)
-        column.setContentsMargins(0, 0, 0, 0)
         self.line.setAccessibleName(phrase("Who waits, the next first"))
-        self.line.setObjectName("headline")
-        column.addWidget(self.line, 1)
-        row = QHBoxLayout()
         self.next = _button(phrase("To the chair"), self.begin)
         self.next.setProperty("main", True)
         self.cards = _button(phrase("With cards"), self.begin_with_cards)
@@ -169,11 +153,7 @@ class TodayPage(QDialog):
         self.yes = _button(phrase("Said yes"), self.agree)
         self.batch = _button(phrase("Save loads"), self.show_batch)
         self.batch.setToolTip(phrase("An order of those who wait that saves loads, and keeps nobody too long"))
-        for button in (self.next, self.cards, self.yes, self.gone, self.batch):
-            row.addWidget(button)
-        row.addStretch(1)
-        column.addLayout(row)
-        return inner
+        return _with_buttons(self.line, self.next, self.cards, self.yes, self.gone, self.batch)
 
     # --- what is shown ---
 
@@ -394,6 +374,21 @@ class NextFive(QDialog):
     def show_names(self, names: list[str]) -> None:
         """Show who is next."""
         self.names.setText("\n".join(names) or phrase("Come in"))
+
+
+def _with_buttons(people: QListWidget, *buttons: QPushButton) -> QWidget:
+    """Return a list of people in large type with its buttons below."""
+    inner = QWidget()
+    column = QVBoxLayout(inner)
+    column.setContentsMargins(0, 0, 0, 0)
+    people.setObjectName("headline")
+    column.addWidget(people, 1)
+    row = QHBoxLayout()
+    for button in buttons:
+        row.addWidget(button)
+    row.addStretch(1)
+    column.addLayout(row)
+    return inner
 
 
 def _button(words: str, act: Callable[[], object]) -> QPushButton:
