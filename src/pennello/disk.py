@@ -174,6 +174,8 @@ def write_bytes(data: bytes, path: Path, *, mode: int = USUAL, follow: bool = Tr
     """
     try:
         target = path.resolve() if follow and path.is_symlink() else path
+        if follow and target.is_symlink():  # round in a circle; before Python 3.13 `resolve` said so itself
+            raise OSError(errno.ELOOP, os.strerror(errno.ELOOP))
         if target.is_dir() and not (target.is_symlink() and not follow):
             raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
         old = _old_mode(target)

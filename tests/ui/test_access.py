@@ -238,3 +238,50 @@ def test_a_size_or_light_that_there_is_not_is_the_usual_one():
     config_folder().mkdir(parents=True)
     (config_folder() / "settings.json").write_text(json.dumps({"size_percent": 999, "theme": "neon", "tour": -4}))
     assert load_settings() == Settings()
+
+
+def stops(window):
+    """Return what Tab comes to, one after another, from a station's own widget until it comes round."""
+    found = []
+    while (here := QApplication.focusWidget()) is not None and here not in found:
+        found.append(here)
+        QTest.keyClick(here, Qt.Key.Key_Tab)
+        QApplication.processEvents()
+    return found
+
+
+@pytest.mark.parametrize("key", ["tray", "bench", "chart", "order", "day", "notebook"])
+def test_tab_comes_to_all_that_can_be_worked_with(window, key, qtbot):
+    """WCAG 2.2, 2.1.1 and 2.4.3. A choice of one is one stop; a number's inner field is the number's."""
+    window.go_to(key)
+    station = window.station(key).widget
+    qtbot.waitUntil(station.isVisible)
+    qtbot.wait(300)
+    station.setFocus()
+    found = stops(window)
+    missed = [
+        one
+        for one in station.findChildren(QWidget)
+        if one.isVisible() and one.isEnabled() and not one.visibleRegion().isEmpty()
+        if one.focusPolicy() & Qt.FocusPolicy.TabFocus and one not in found
+        if not isinstance(one.parentWidget(), QAbstractSpinBox | QComboBox)
+        if not (isinstance(one, QAbstractButton) and (one.group() or one.autoExclusive()))
+    ]
+    assert [f"{type(one).__name__} {one.accessibleName()}" for one in missed] == []
+
+
+def test_on_the_bench_tab_goes_as_the_work_does(window, qtbot):
+    """Strokes, what is done with them, the load's cards, the cake with its grips, the skin, the read-out."""
+    window.go_to("bench")
+    bench = window.station("bench")
+    qtbot.wait(200)
+    bench.setFocus()
+    found = stops(window)
+    tags = [one for one in bench.strokes.tags if one in found]
+    assert [one.isChecked() for one in tags] == [True], "the chosen stroke; arrows go on from there"
+    way = [tags[0], bench.strokes.add, *bench.load.cards, bench.load.add, bench.cake.numbers.cake_choice]
+    way += [*bench.cake.handles, *bench.skin.handles[-3:], *bench.readout.page_buttons.values()]
+    places = [found.index(one) for one in way if one.isVisible()]
+    assert places == sorted(places)
+    QTest.keyClick(tags[0], Qt.Key.Key_Right)
+    assert window.model.stroke.id == bench.strokes.tags[bench.strokes.tags.index(tags[0]) + 1].stroke_id

@@ -35,14 +35,14 @@ def handles(window):
 def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
     before = window.model.outcome
     start = pickup(window).offset_mm
-    drag(window.station("bench").cake._brush, 40, 0, release=False)
+    drag(window.station("bench").cake.brush, 40, 0, release=False)
     shown = window.model.plan.stroke("dahlia-petal").recipe.pickups[0].offset_mm
     assert shown == pytest.approx(start + 40 / window.station("bench").cake._scale, abs=0.5)
     assert pickup(window).offset_mm == start
     assert window.model.outcome is not before
     assert window.model.outcome.seen.mean_de00 > before.seen.mean_de00
     assert window.station("bench").cake.numbers.offset.amount == pytest.approx(shown)
-    QTest.mouseRelease(window.station("bench").cake._brush, Qt.MouseButton.LeftButton)
+    QTest.mouseRelease(window.station("bench").cake.brush, Qt.MouseButton.LeftButton)
     assert pickup(window).offset_mm == shown
     assert window.document.undo_label == "Slide the brush"
     window.document.undo()
@@ -50,7 +50,7 @@ def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
 
 
 def test_escape_gives_the_old_value_back(window, drag):
-    handle = window.station("bench").cake._brush
+    handle = window.station("bench").cake.brush
     drag(handle, 60, 0, release=False)
     QTest.keyClick(handle, KEYS.Key_Escape)
     assert window.model.plan == window.document.committed
@@ -59,7 +59,7 @@ def test_escape_gives_the_old_value_back(window, drag):
 
 def test_a_magnet_holds_whole_millimetres(window, drag):
     scale = window.station("bench").cake._scale
-    drag(window.station("bench").cake._brush, round((4.0 - pickup(window).offset_mm) * scale), 0)
+    drag(window.station("bench").cake.brush, round((4.0 - pickup(window).offset_mm) * scale), 0)
     assert pickup(window).offset_mm == 4.0
 
 
@@ -124,7 +124,7 @@ def test_flip_by_grip_button_and_key(window):
 )
 def test_arrows_step_the_brush(window, key, held, step):
     before = pickup(window).offset_mm
-    QTest.keyClick(window.station("bench").cake._brush, key, held)
+    QTest.keyClick(window.station("bench").cake.brush, key, held)
     assert pickup(window).offset_mm == pytest.approx(before + step)
 
 
@@ -143,7 +143,7 @@ def test_every_handle_steps_by_keys_and_comes_back_with_undo(window, demo):
 
 def test_tab_reaches_every_handle_and_field(window, qtbot):
     seen = set()
-    window.station("bench").cake._brush.setFocus()
+    window.station("bench").cake.brush.setFocus()
     for _ in range(120):
         focus = window.focusWidget()
         seen.add(focus)
@@ -153,7 +153,7 @@ def test_tab_reaches_every_handle_and_field(window, qtbot):
 
 
 def test_typing_over_a_handle(window, qtbot):
-    handle = window.station("bench").cake._brush
+    handle = window.station("bench").cake.brush
     QTest.keyClick(handle, KEYS.Key_Return)
     box = window.findChild(TypeBox)
     box.selectAll()
@@ -256,7 +256,7 @@ def test_a_mend_is_tried_by_hovering_and_applied_by_a_click(window, open_window,
 
 def test_shining_paints_say_what_is_not_predicted(window, open_window):
     window.model.choose("plume-eye")
-    QTest.keyClick(window.station("bench").cake._brush, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    QTest.keyClick(window.station("bench").cake.brush, KEYS.Key_Left, Qt.KeyboardModifier.ControlModifier)
     open_window.settled(window)
     assert "Reed Gold is metallic: only the diffuse part" in window.station("bench").readout.causes.text()
 

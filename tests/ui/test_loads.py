@@ -81,7 +81,7 @@ def test_pans_are_mixed(window):
     numbers = window.station("bench").cake.numbers
     take(numbers.cake_choice, ("pan", "poppy-red"))
     assert recipe(window).pickups[0].pan[0].paint == "poppy-red"
-    assert not window.station("bench").cake._brush.isVisible()
+    assert not window.station("bench").cake.brush.isVisible()
     numbers.pan.more.click()
     take(numbers.pan.rows[1][0], "foam-white")
     numbers.pan.rows[1][1].edited.emit(3.0)
@@ -93,7 +93,7 @@ def test_pans_are_mixed(window):
     numbers.pan.rows[0][2].click()
     assert [p.paint for p in recipe(window).pickups[0].pan] == ["foam-white"]
     take(numbers.cake_choice, ("cake", "kelp-swoosh"))
-    assert window.station("bench").cake._brush.isVisible()
+    assert window.station("bench").cake.brush.isVisible()
 
 
 def test_wetness_shows_its_sign_and_its_mend(window):
@@ -159,7 +159,7 @@ def test_the_scatter_is_drawn_when_the_hand_rests(window):
     assert window.model.outcome.band is not None
     assert "8 of 10 loads of your hand" in window.station("bench").edge.words.text()
     before = window.station("bench").edge.surface.grab().toImage()
-    QTest.keyClick(window.station("bench").cake._brush, KEYS.Key_Right)
+    QTest.keyClick(window.station("bench").cake.brush, KEYS.Key_Right)
     assert window.model.outcome.band is None
     window.document.undo()
     assert window.station("bench").edge.surface.grab().toImage() != before

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeVar
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QBoxLayout, QGridLayout, QWidget
 
 Card = TypeVar("Card", bound=QWidget)
@@ -20,7 +21,19 @@ def keep_cards(cards: list[Card], row: QBoxLayout, count: int, make: Callable[[i
     while len(cards) < count:
         card = make(len(cards))
         row.insertWidget(len(cards), card)
+        before = cards[-1] if cards else row.parentWidget()
+        if before is not None:
+            tab_after(before, card)
         cards.append(card)
+
+
+def tab_after(before: QWidget, after: QWidget) -> None:
+    """Let Tab come to a widget after another one, whenever it was made; also after one that takes no keys itself."""
+    policy = before.focusPolicy()
+    if not policy & Qt.FocusPolicy.TabFocus:  # Qt orders only what Tab comes to
+        before.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+    QWidget.setTabOrder(before, after)
+    before.setFocusPolicy(policy)
 
 
 def empty_grid(grid: QGridLayout) -> None:

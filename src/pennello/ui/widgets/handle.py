@@ -87,6 +87,10 @@ def keep_handles(handles: list[Handle], count: int, make: Callable[[int], Handle
         surplus.deleteLater()
     while len(handles) < count:
         handle = make(len(handles))
+        mat = handle.parentWidget()
+        kin = handles or [one for one in (mat.findChildren(Handle) if mat else ()) if one is not handle]
+        if kin:
+            QWidget.setTabOrder(kin[-1], handle)  # keys go from one grip of a mat to the next, whenever it was made
         handle.show()
         handles.append(handle)
 

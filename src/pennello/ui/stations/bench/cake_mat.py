@@ -56,13 +56,12 @@ class CakeMat(Mat):
         self._scale, self._left = 8.0, 20.0
         self._face: tuple[object, QImage] | None = None
         self.numbers = CakeFields(self, model)
-        self._brush = self._brush_handle()
+        self.brush = self._brush_handle()
         flip = press_work(phrase("Flip the brush"), self._flip_words, self.numbers.do_flip)
         self._flip = Handle(self.surface, "flip", flip, Qt.CursorShape.PointingHandCursor)
         self._turn = Handle(self.surface, "turn", self._turn_work(), Qt.CursorShape.SizeHorCursor)
         self._ends = [Handle(self.surface, "bar", self._end_work(end), Qt.CursorShape.SplitHCursor) for end in (0, 1)]
         self._bounds: list[Handle] = []
-        self.setFocusProxy(self._brush)
         self.make = QToolButton()
         self.make.setText(phrase("Make"))
         self.make.setToolTip(phrase("Make this cake: its stripes, what neighbours mix to, its wear"))
@@ -187,12 +186,12 @@ class CakeMat(Mat):
         model = self._model
         cake, pickup = (model.cake, model.pickup) if model.stroke else (None, None)
         across = cake is not None and model.axis is GradientAxis.ACROSS
-        for handle in (self._brush, self._flip, self._turn):
+        for handle in (self.brush, self._flip, self._turn):
             handle.setVisible(cake is not None)
         for handle in self._ends:
             handle.setVisible(across)
         keep_handles(self._bounds, len(cake.stripes) - 1 if cake else 0, lambda at: self._boundary_handle(at + 1))
-        self.handles = [self._brush, self._flip, self._turn, *self._ends, *self._bounds]
+        self.handles = [self.brush, self._flip, self._turn, *self._ends, *self._bounds]
         if model.stroke is not None:
             self.numbers.refresh()
         if cake is None or pickup is None:
@@ -209,9 +208,9 @@ class CakeMat(Mat):
         view, brush = self._view, self._model.brush
         length = shown_height(view, brush)
         width = max(brush.width_mm * self._scale, 24)
-        self._brush.setFixedSize(round(width), round(length + 8))
+        self.brush.setFixedSize(round(width), round(length + 8))
         middle = view.x(pickup.offset_mm + brush.width_mm / 2)
-        self._brush.put(QPointF(middle, view.chisel_y + length / 2))
+        self.brush.put(QPointF(middle, view.chisel_y + length / 2))
         below = min(view.chisel_y + length + 30, self.area.bottom() - _RULER - 4)
         self._flip.put(QPointF(middle - 20, below))
         self._turn.put(QPointF(middle + 20, below))

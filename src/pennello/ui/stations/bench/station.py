@@ -87,7 +87,7 @@ class BenchStation(QWidget, Station):
 
     def enter(self) -> None:
         """It is shown."""
-        (self.cake if self.model.stroke else self.first).setFocus()
+        (self.cake.brush if self.model.stroke else self.first).setFocus()
 
     def _pages(self) -> QStackedWidget:
         """Return what lies below the mats: the read-out; the workshop and the hand's page come when they are wanted."""

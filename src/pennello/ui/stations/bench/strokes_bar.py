@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPaintEvent, QPen
@@ -26,6 +27,7 @@ from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import icon
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.card_row import tab_after
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
@@ -41,6 +43,7 @@ class StrokeTag(QAbstractButton):
         self.state = ""
         self._kept: tuple[object, QImage] | None = None
         self.setCheckable(True)
+        self.setAutoExclusive(True)  # one of all: Tab comes to the chosen one, arrows go on from there
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
@@ -253,6 +256,8 @@ class StrokesBar(QWidget):
                 tag = StrokeTag(stroke.id, self._model)
                 tag.clicked.connect(lambda _=False, name=stroke.id: self._model.choose(name))
                 self._tags.insertWidget(place, tag)
+            for before, after in pairwise((self._scroll, *self.tags)):
+                tab_after(before, after)
         chosen = self._model.stroke
         for tag, stroke in zip(self.tags, strokes, strict=True):
             here = chosen is not None and chosen.id == stroke.id
