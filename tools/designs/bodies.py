@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from designs.figures import circle, leaves, put
-from designs.studio import NICE, SKIP, Studio, Swaps, laid, patted
+from designs.studio import NICE, SKIP, Points, Studio, Swaps, laid, patted
 from pennello.design.line_work import Taper
 from pennello.design.plan import Plan
 from pennello.motif.place import Place
@@ -226,7 +226,7 @@ _VEINS = (
 )
 
 
-def _on_both_sides(*lines: list[tuple[float, float]]) -> list[list[tuple[float, float]]]:
+def _on_both_sides(*lines: Points) -> list[Points]:
     """Return lines of the butterfly and their mirror images, on the hand."""
     return [put([(side * x, y) for x, y in one], *_BODY) for one in lines for side in (1, -1)]
 
