@@ -21,7 +21,7 @@ from pennello import __version__
 from pennello.cli.asking import Parser, verb_named
 from pennello.cli.verbs_at import VERBS_AT
 from pennello.errors import PennelloError, UnknownNameError
-from pennello.lay.engine import wait_for_kernel
+from pennello.lay.engine import waiting_for_kernel
 from pennello.phrases import phrase
 
 OpenWindow = Callable[[str | None, bool], int]
@@ -101,12 +101,11 @@ def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
 def _carry_out(parsed: argparse.Namespace, open_window: OpenWindow) -> int:
     if parsed.verb in (None, "window"):
         return open_window(getattr(parsed, "plan", None), getattr(parsed, "demo", False))
-    wait_for_kernel()
     if getattr(parsed, "chart", None):
         from pennello.cli.names import chart_key  # noqa: PLC0415 - most verbs know no charts
 
         parsed.chart = chart_key(parsed.chart)
-    with _on_its_paper(parsed):
+    with waiting_for_kernel(), _on_its_paper(parsed):
         code = verb_named(parsed.verb).run(parsed)
     sys.stdout.flush()
     return code

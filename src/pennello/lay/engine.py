@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import TYPE_CHECKING
 
 from pennello.lay.reference import Reference
@@ -24,12 +26,17 @@ def best() -> Engine:
     return _serving[0] if _serving else REFERENCE
 
 
-def wait_for_kernel() -> None:
-    """Let `best` wait for the kernel from now on: for a command line, which has no window to keep alive.
+@contextmanager
+def waiting_for_kernel() -> Iterator[None]:
+    """Let `best` wait for the kernel: for a command line, which has no window to keep alive.
 
     The reference needs ten times as long for a design; the kernel is imported when something is laid, not before.
     """
     _waited_for.append(True)
+    try:
+        yield
+    finally:
+        _waited_for.pop()
 
 
 def kernel() -> Engine:
