@@ -105,17 +105,11 @@ def _say_board(event: Event, stand: boards.Now, begins: Mapping[str, float], bat
         )
     for one in boards.waiting(event):
         at = clock_text(event.begins_min + begins[one.id] / 60)
-        asked = "" if one.consent else phrase(", nobody said yes yet")
-        print(
-            phrase(
-                "  {id} {one}, {chosen}: about {at}{asked}",
-                id=one.id,
-                one=one.name,
-                chosen=_chosen(event, one.item),
-                at=at,
-                asked=asked,
-            )
-        )
+        chosen = _chosen(event, one.item)
+        line = phrase("{id} {one}, {chosen}: about {at}", id=one.id, one=one.name, chosen=chosen, at=at)
+        if not one.consent:
+            line = phrase("{line}, nobody said yes yet", line=line)
+        print(f"  {line}")
     if batch:
         names = ", ".join(event.guest(one).name for one in batch.order)
         print(phrase("  in batches: {names}; saves {saved_s}", names=names, saved_s=minutes(batch.saved_s)))

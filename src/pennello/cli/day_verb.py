@@ -468,23 +468,20 @@ def _report(args: Namespace) -> int:
 
 def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None:
     sign = event.currency
-    print(
-        phrase("{faces} painted, {gone} left", faces=found.faces, gone=found.gone)
-        + (phrase("; waited {wait_s}", wait_s=minutes(found.wait_s)) if found.wait_s else "")
-    )
+    line = phrase("{faces} painted, {gone} left", faces=found.faces, gone=found.gone)
+    print(phrase("{line}; waited {wait_s}", line=line, wait_s=minutes(found.wait_s)) if found.wait_s else line)
     for one in found.designs:
-        took = phrase(", took {took_s} min", took_s=clock(one.took_s)) if one.took_s is not None else ""
-        print(
-            plural(
-                one.faces,
-                "  {one}: {faces} face, planned {planned_s} min{took}",
-                "  {one}: {faces} faces, planned {planned_s} min{took}",
-                one=one.title,
-                faces=one.faces,
-                planned_s=clock(one.planned_s),
-                took=took,
-            )
+        line = plural(
+            one.faces,
+            "{one}: {faces} face, planned {planned_s} min",
+            "{one}: {faces} faces, planned {planned_s} min",
+            one=one.title,
+            faces=one.faces,
+            planned_s=clock(one.planned_s),
         )
+        if one.took_s is not None:
+            line = phrase("{line}, took {took_s} min", line=line, took_s=clock(one.took_s))
+        print(f"  {line}")
     print(
         plural(
             round(faces),

@@ -186,12 +186,15 @@ def _import(args: Namespace, session: KitSession) -> int:
     preview = _preview(args.file, session)
     if preview.refused and not (args.preview or args.skip_bad):
         first = preview.refused[0].problem
-        more = phrase(" and {count} more lines", count=len(preview.refused) - 1) if len(preview.refused) > 1 else ""
         words = phrase(
-            "{first}{more}; correct them or leave them out with --skip-bad. Nothing was changed.",
-            first=first[:-1],
-            more=more,
+            "{first}; correct them or leave them out with --skip-bad. Nothing was changed.", first=first[:-1]
         )
+        if len(preview.refused) > 1:
+            words = phrase(
+                "{first} and {more} more lines; correct them or leave them out with --skip-bad. Nothing was changed.",
+                first=first[:-1],
+                more=len(preview.refused) - 1,
+            )
         raise FileProblemError(args.file, words)
     if not args.preview:
         session.put(phrase("Take in {file}", file=args.file.name), preview.items)

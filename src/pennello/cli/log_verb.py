@@ -87,7 +87,7 @@ def _search_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--until", default="", metavar="DAY")
 
 
-_TROUBLES = phrase("what went wrong: ") + ", ".join(one.value for one in Trouble)
+_TROUBLES = phrase("what went wrong: {words}", words=", ".join(one.value for one in Trouble))
 
 
 def _page_arguments(parser: ArgumentParser) -> None:
@@ -144,7 +144,7 @@ def _trouble(text: str) -> Trouble:
 
 
 def _line(page: LogPage) -> str:
-    words = [page.title + (f", {page.part}" if page.part else "") + (phrase(", short form") if page.short else "")]
+    words = [", ".join(part for part in (page.title, page.part, phrase("short form") if page.short else "") if part)]
     if page.painted_s:
         words.append(
             phrase("{painted_s} min", painted_s=clock(page.painted_s))
@@ -301,17 +301,11 @@ def _months(args: Namespace) -> int:
         return 0
     for one in sums:
         wrong = ", ".join(f"{count} {named(word)}" for word, count in one.troubles) or phrase("nothing went wrong")
-        timed = (
-            phrase(
-                "{painted_s} min painted, {planned_s} predicted; ",
-                painted_s=clock(one.painted_s),
-                planned_s=clock(one.planned_s),
-            )
-            if one.painted_s
-            else ""
-        )
-        pages = plural(one.pages, "{count} page", "{count} pages")
-        print(f"{one.month}  {pages}; {timed}{wrong}")
+        said = [plural(one.pages, "{count} page", "{count} pages")]
+        if one.painted_s:
+            painted, planned = clock(one.painted_s), clock(one.planned_s)
+            said.append(phrase("{painted} min painted, {planned} predicted", painted=painted, planned=planned))
+        print(f"{one.month}  {'; '.join([*said, wrong])}")
     return 0
 
 

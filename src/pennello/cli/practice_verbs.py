@@ -149,7 +149,7 @@ def _told(args: Namespace, answer: dict[str, object], words: str) -> int:
         print(phrase("written to {pdf}: print at 100 %", pdf=args.pdf))
     marks = answer.get("marks")
     if isinstance(marks, list):
-        print(phrase("the marks are at ") + " ".join(phrase("--mark {x},{y}", x=x, y=y) for x, y in marks))
+        print(phrase("the marks are at {marks}", marks=" ".join(f"--mark={x},{y}" for x, y in marks)))
     return 0
 
 

@@ -144,30 +144,30 @@ def _found(find: Find) -> Answer:
 def _words(find: Find) -> str:
     main = find.recipe.pickups[0]
     if main.pan:
-        return f"{find.brush.name}: " + ", then ".join(_pan_words(find, pickup) for pickup in find.recipe.pickups)
+        return f"{find.brush.name}: " + phrase(", then ").join(
+            _pan_words(find, pickup) for pickup in find.recipe.pickups
+        )
     cake = next(cake for cake in find.cakes if cake.id == main.cake)
-    turned = ", flipped" if main.flip else ""
-    touch = phrase(", then {count} touch", count=len(find.recipe.pickups) - 1) if len(find.recipe.pickups) > 1 else ""
-    return phrase(
-        "{cake}, {brush} at {offset_mm}{turned}, drift {drift_mm:g} mm{touch}",
-        cake=cake.name,
-        brush=find.brush.name,
-        offset_mm=length_text(main.offset_mm),
-        turned=turned,
-        drift_mm=main.drift_mm,
-        touch=touch,
-    )
+    at, brush = length_text(main.offset_mm), find.brush.name
+    words = [
+        phrase("{cake}, {brush} at {at}, flipped", cake=cake.name, brush=brush, at=at)
+        if main.flip
+        else phrase("{cake}, {brush} at {at}", cake=cake.name, brush=brush, at=at),
+        phrase("drift {drift_mm:g} mm", drift_mm=main.drift_mm),
+    ]
+    touches = len(find.recipe.pickups) - 1
+    if touches:
+        words.append(plural(touches, "then {count} touch", "then {count} touches"))
+    return ", ".join(words)
 
 
 def _pan_words(find: Find, pickup: PickUp) -> str:
     names = " + ".join(find.attempt.paints[portion.paint].name for portion in pickup.pan)
-    part = "" if pickup.whole else phrase(", {part:.0%} to {part_2:.0%}", part=pickup.part[0], part_2=pickup.part[1])
-    return phrase(
-        "{once} in {names}{part}",
-        once=PASSES[pickup.way],
-        names=names or find.attempt.cakes[pickup.cake].name,
-        part=part,
-    )
+    names = names or find.attempt.cakes[pickup.cake].name
+    words = phrase("{once} in {names}", once=PASSES[pickup.way], names=names)
+    if pickup.whole:
+        return words
+    return phrase("{words}, {low:.0%} to {high:.0%}", words=words, low=pickup.part[0], high=pickup.part[1])
 
 
 def design_cake_arguments(parser: ArgumentParser) -> None:

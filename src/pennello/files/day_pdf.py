@@ -247,11 +247,10 @@ def write_quote(event: Event, faces: float, path: Path) -> None:
         page.text(MARGIN_MM, y + 3, phrase("together"), 12, bold=True)
         page.text(150, y + 3, f"{sum(amount for _, amount in lines):,.2f} {event.currency}", 12, bold=True)
         words = phrase(
-            "{painters} painting; about {people} people can be painted in this time.",
+            "{painters} painting; about {people} people can be painted in this time. No taxes are reckoned.",
             painters=event.painters,
             people=math.ceil(faces),
         )
-        words += phrase(" No taxes are reckoned.")
         page.paragraph(MARGIN_MM, y + 16, words, PAGE_WIDTH_MM - 2 * MARGIN_MM, 10, quiet=True)
 
     write_page(path, phrase("Quote, {event}", event=event.name), draw, enlarged=True)

@@ -132,7 +132,7 @@ class FillingPage(QDialog):
         self.bar.hide()
         self.other_side.setEnabled(True)
         self._show(laid)
-        said = phrase("Predicted: how much the stroke and what you drew share. ")
+        said = phrase("Predicted: how much the stroke and what you drew share.") + " "
         if needs_two([one for one, _ in laid]):
             said += phrase(
                 "No single stroke shares {enough:.0%} with it: lay two, or draw it as one brush could lay it.",

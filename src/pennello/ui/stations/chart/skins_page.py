@@ -73,7 +73,7 @@ class SkinsPage(QDialog):
         least = min(found, key=lambda one: max(one.rim, one.heel), default=None)
         if least is None:
             return phrase("There is no stroke yet.")
-        words = phrase("Contrast ratios by the WCAG formula, predicted for an even coat. ")
+        words = phrase("Contrast ratios by the WCAG formula, predicted for an even coat.") + " "
         if not weak:
             return words + phrase(
                 "Every load stands out by {rim:.1f} : 1 or more on all five skins.", rim=max(least.rim, least.heel)

@@ -132,6 +132,6 @@ def _month_words(month: str) -> str:
 
 
 def _line(page: LogPage) -> str:
-    time = phrase(", {painted_s} min", painted_s=clock(page.painted_s)) if page.painted_s else ""
+    time = f", {phrase('{painted} min', painted=clock(page.painted_s))}" if page.painted_s else ""
     wrong = "".join(f" · {named(one.trouble)}" for one in page.faults[:2])
     return f"{page.day[8:10]}  {page.title}{f', {page.part}' if page.part else ''}{time}{wrong}"

@@ -298,7 +298,7 @@ class RunWindow(QWidget):
             self.buttons[phrase("Done")].setText(phrase("End") if self.rehearsal else phrase("Write it down"))
         else:
             number = phrase("{count} of {count_2}", count=len(self.run.took) + 1, count_2=len(self.run.steps))
-            rehearsed = phrase("Rehearsal  ·  ") if self.rehearsal else ""
+            rehearsed = f"{phrase('Rehearsal')}  ·  " if self.rehearsal else ""
             self.kind.setText(f"{rehearsed}{_KINDS.get(step.kind, phrase('Paint'))}  ·  {number}")
             self.what.setText(step.words)
             self.buttons[phrase("Done")].setText(phrase("Go on") if self.run.paused else phrase("Done"))

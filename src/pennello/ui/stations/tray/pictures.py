@@ -82,8 +82,9 @@ def draw_cake(painter: QPainter, area: QRectF, cake: Cake, paints: dict[str, Pai
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.setBrush(QColor(paints[stripe.paint].srgb))
         painter.drawRect(QRectF(area.left(), y + 3, 10, 10))
-        worn = phrase(", hollow {hollow_mm}", hollow_mm=length_text(stripe.hollow_mm, unit)) if stripe.hollow_mm else ""
-        words = f"{paints[stripe.paint].name}, {length_text(stripe.width_mm, unit)}{worn}"
+        words = f"{paints[stripe.paint].name}, {length_text(stripe.width_mm, unit)}"
+        if stripe.hollow_mm:
+            words = phrase("{words}, hollow {deep}", words=words, deep=length_text(stripe.hollow_mm, unit))
         draw_note(painter, QRectF(area.left() + 16, y, area.width() - 16, 16), words, _LEFT)
         y += 15
 

@@ -90,7 +90,7 @@ def words_of(item: KitItem) -> str:
             kind=named(thing.kind),
             width_mm=brush_size_text(thing.width_mm),
         )
-    return words + (phrase(", out of use") if item.keeping.retired else "")
+    return phrase("{words}, out of use", words=words) if item.keeping.retired else words
 
 
 def item_px(item: KitItem) -> QSize:
