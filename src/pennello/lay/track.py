@@ -297,8 +297,9 @@ def _placed(
 
 def chisel_angles(stroke: Stroke, fraction: Array) -> Array:
     """Return the chisel's direction from A to B at fractions of a stroke, flips left out, radians, shape (n,)."""
-    total = length_mm(stroke.path)
-    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    parameter = fraction * stroke.path.curves  # where it begins and ends; between them the way is measured
+    if ((fraction > 0) & (fraction < 1)).any() and (total := length_mm(stroke.path)) > 0:
+        parameter = parameter_at(stroke.path, fraction * total)
     return np.unwrap(_chisel_angle(stroke, fraction, direction(stroke.path, parameter)))
 
 
