@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import gc
 import os
+import signal
 import sys
 from importlib import import_module
 from types import TracebackType
@@ -13,6 +14,7 @@ from pennello.phrases import phrase
 
 
 def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
+    signal.signal(signal.SIGINT, signal.SIG_DFL)  # an exception amid the imports of Qt would be lost in them
     gc.disable()  # nothing is thrown away until the window is there; it is turned on again then
     # The core first: Qt's import hook reads the source of every module that is imported after it.
     for name in ("files.demo", "session.autosave", "session.forecast", "session.settings"):

@@ -1,6 +1,7 @@
 """Files, recovery, errors and leaving, through the window; and one run on a real X display."""
 
 import os
+import signal
 import subprocess
 import sys
 from dataclasses import replace
@@ -208,6 +209,49 @@ poll.start(100)
 QTimer.singleShot(40000, app.quit)
 app.exec()
 """
+
+
+STARTED = """
+import os, sys
+from PySide6.QtCore import QTimer
+import pennello.ui.app as app
+from pennello.ui.window import MainWindow
+made, shown = MainWindow.__init__, MainWindow.show
+
+def begin(self, *args):
+    if {at!r} == "made":
+        os.kill(os.getpid(), {number})
+    made(self, *args)
+
+def show(self):
+    shown(self)
+    self.bar.title.setText("Told to end")
+    self.bar.title.editingFinished.emit()
+    self.go_to("chart")
+    if {at!r} == "shown":
+        os.kill(os.getpid(), {number})
+    if {at!r} == "at work":
+        QTimer.singleShot(700, lambda: os.kill(os.getpid(), {number}))
+
+MainWindow.__init__, MainWindow.show, MainWindow.welcome = begin, show, lambda self: None
+sys.exit(app.open_window(None, demo=True))
+"""
+
+
+@pytest.mark.parametrize(
+    ("at", "number"), [("made", "SIGINT"), ("shown", "SIGINT"), ("at work", "SIGINT"), ("at work", "SIGTERM")]
+)
+def test_a_signal_ends_the_window_and_what_is_not_saved_is_offered_again(at, number, tmp_path, monkeypatch):
+    """An exit code of 128 and the number is what shells say of a signal: from memory."""
+    number = int(getattr(signal, number))
+    for name in ("HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME", "XDG_CONFIG_HOME", "XDG_STATE_HOME"):
+        monkeypatch.setenv(name, str(tmp_path / name))
+    code = STARTED.format(at=at, number=number)
+    ran = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, timeout=90, check=False)
+    assert ran.returncode == 128 + number, ran.stderr
+    assert "Error" not in ran.stderr
+    (copy,) = tmp_path.rglob("*.autosave")
+    assert read_plan(copy).title == "Told to end"
 
 
 def on_a_virtual_display(code):

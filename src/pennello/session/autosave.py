@@ -145,6 +145,19 @@ class Autosave:
         self.forget()
         self.owner.release()
 
+    def leave_copy(self) -> None:
+        """Write the copy, let go of the token and leave both to the next start: the program is told to end.
+
+        Raises
+        ------
+        FileProblemError
+            If the copy cannot be written.
+        """
+        try:
+            self.keep()
+        finally:
+            self.owner.release()
+
     def _places(self, path: Path | None) -> tuple[Path, ...]:
         token = self.owner.token
         if path is None:

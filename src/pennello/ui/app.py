@@ -7,6 +7,7 @@ import socket
 import sys
 import threading
 import traceback
+from functools import partial
 from pathlib import Path
 from types import TracebackType
 
@@ -22,6 +23,7 @@ from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.session.settings import load_settings
 from pennello.ui.collector import Collector
+from pennello.ui.interrupts import Interrupts
 from pennello.ui.mailbox import open_mailbox, post
 from pennello.ui.stations.registry import fetch
 from pennello.ui.theme.icons import app_icon
@@ -46,6 +48,9 @@ SWITCH_S = 0.0005
 """After how long a worker that runs lets the window have its turn, s. Each thing that is drawn may have to ask for it
 anew: with the five milliseconds that Python has by default a picture of a hundred parts takes half a second.
 """
+
+SIGNALLED = 128
+"""What a shell adds to the number of a signal that ended a program."""
 
 FETCH_AFTER_MS = 800
 """How long the window has its first turn before the code of the other stations is read, ms."""
@@ -85,8 +90,10 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     if not _display_there():
         raise NoDisplayError
     app = make_application(sys.argv[:1])
+    interrupts = Interrupts(app)
     window = MainWindow(Document(demo_plan() if demo else None))
     _catch_everything(window)
+    interrupts.tell(partial(_end, window))
     window.come_back()
     window.show()
     collector = Collector(app)
@@ -101,10 +108,20 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     if not path:
         window.welcome()
     QTimer.singleShot(0, window.tidy)
-    waker = QTimer()  # lets Python see Ctrl+C
-    waker.timeout.connect(lambda: None)
-    waker.start(300)
     return app.exec()
+
+
+def _end(window: MainWindow, number: int) -> None:
+    """End because a signal asks for it: nobody is asked, and a copy of what is not saved is offered at the next start.
+
+    The window is not closed but left: what a painter calls closing forgets that copy.
+    """
+    try:
+        window.leave(copy=True)
+    except PennelloError as error:  # a full disk: there is no window any more that could say so
+        print(phrase("pennello: {words}", words=error), file=sys.stderr)  # noqa: T201
+    finally:
+        QApplication.exit(SIGNALLED + number)
 
 
 def _display_there() -> bool:
@@ -160,10 +177,6 @@ def _catch_everything(window: MainWindow) -> None:
         post(lambda: window.say(sentence) if isValid(window) else None)
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
-        if issubclass(kind, KeyboardInterrupt):
-            window.files.autosave.keep()
-            QApplication.exit(130)
-            return
         if isinstance(error, PennelloError):  # said on purpose, by something that nobody guards
             say(str(error))
             return

@@ -247,9 +247,12 @@ class PlanFiles(QObject):
             return True
         return False
 
-    def close(self) -> None:
-        """The window closes: no copy is left, and others may have the plan."""
+    def leave(self, *, copy: bool) -> None:
+        """The window ends, and others may have the plan; what is not saved is kept as a copy, or given up."""
         self.keeper.stop()
         self._jobs.close()
-        self.autosave.close()
+        if copy:
+            self.autosave.leave_copy()
+        else:
+            self.autosave.close()
         self._hold(None)

@@ -543,7 +543,14 @@ class MainWindow(QMainWindow):
             return
         geometry = bytes(self.saveGeometry().toBase64().data()).decode()
         store_settings(replace(load_settings(), window=geometry))  # what another window has chosen meanwhile stays
+        self.leave(copy=False)
+        event.accept()
+
+    def leave(self, *, copy: bool) -> None:
+        """Stop timers and workers; what is not saved is kept as a copy for the next start, or given up."""
         self.hide()
+        if copy:
+            settle_typing()
         for page in self.findChildren(QDialog, MOVING):
             page.close()
         self.model.stop()
@@ -553,8 +560,7 @@ class MainWindow(QMainWindow):
         self.copier.close()
         self.leftovers.close()
         self.jobs.close()
-        self.files.close()
-        event.accept()
+        self.files.leave(copy=copy)
 
 
 def _dropped(data: QMimeData) -> list[Path]:
