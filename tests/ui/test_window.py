@@ -254,6 +254,29 @@ def test_a_signal_ends_the_window_and_what_is_not_saved_is_offered_again(at, num
     assert read_plan(copy).title == "Told to end"
 
 
+COPIED = """
+import sys
+from PySide6.QtCore import QTimer
+import pennello.ui.app as app
+from pennello.ui.window import MainWindow
+shown = MainWindow.show
+
+def show(self):
+    shown(self)
+    self.copier.runner.ended.connect(lambda _: QTimer.singleShot(50, self.close))
+    self.copy_shown()
+
+MainWindow.show, MainWindow.welcome = show, lambda self: None
+sys.exit(app.open_window(None, demo=True))
+"""
+
+
+def test_what_was_copied_does_not_outlive_the_program():
+    """Qt's own clipboard without a display threw it away after Python had ended: a segmentation fault."""
+    ran = subprocess.run([sys.executable, "-c", COPIED], capture_output=True, text=True, timeout=90, check=False)
+    assert ran.returncode == 0, ran.stderr
+
+
 def on_a_virtual_display(code):
     """What a program prints that runs on an X display of its own."""
     server = subprocess.Popen(

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QMimeData, QObject
+from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QApplication
 
 from pennello.phrases import phrase
@@ -19,6 +20,9 @@ from pennello.ui.work import Runner
 
 Picture = NDArray[np.uint8]
 Table = tuple[tuple[str, ...], ...]
+
+DISPLAYS = ("xcb", "wayland", "wayland-egl")
+"""Platforms of Qt on which others can paste what is copied here."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -60,9 +64,15 @@ class Copier(QObject):
         self.runner.run(work)
 
     def close(self) -> None:
-        """The window closes."""
+        """The window closes; what nobody else could paste any more is let go.
+
+        A display keeps what was copied, or its desktop does. Without one Qt throws it away at the very end, after
+        Python, whose data it is: a fault.
+        """
         self.runner.stop()
         self._jobs.close()
+        if QGuiApplication.platformName() not in DISPLAYS:
+            QApplication.clipboard().clear()
 
     def _take(self, made: tuple[Picture | None, Table]) -> None:
         picture, table = made
