@@ -1,5 +1,6 @@
 """The Chart station, through the window."""
 
+from dataclasses import replace
 from functools import partial
 from threading import Event
 
@@ -14,8 +15,13 @@ from tests.ui.conftest import put_motif
 from pennello.chart.measures import Age, usual
 from pennello.design.line_work import Taper, is_dot, is_line_work
 from pennello.design.marks import GemShape
+from pennello.design.on_chart import with_new_motif
+from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan
+from pennello.files.plan_json import write_plan
+from pennello.motif.place import Place
 from pennello.path.cubic import length_mm
+from pennello.session.last_pictures import LastPictures
 from pennello.ui.stations.chart import station as station_module
 
 KEYS = Qt.Key
@@ -489,3 +495,27 @@ def test_the_wish_is_held_against_the_prediction(window, station, qtbot):
     station.wish.click()
     rested(qtbot, station)
     assert (station.model.painted.rgba == predicted).all()
+
+
+def test_a_saved_plan_is_shown_at_once_when_it_opens_again(open_window, demo, qtbot, tmp_path, monkeypatch):
+    monkeypatch.setattr("pennello.ui.stations.chart.model.DRAFT_FROM", 3)
+    plan, _ = with_new_motif(demo, "petal-ring", "face", Place(), "beetle-scale")
+    write_plan(plan, tmp_path / "ring.pennello")
+    window, kept = open_window(Plan()), LastPictures()
+    window.go_to("chart")
+    model, seen = window.station("chart").model, []
+    model.painted_anew.connect(lambda: seen.append(model.painted))
+    window.open_path(tmp_path / "ring.pennello")
+    qtbot.waitUntil(lambda: kept.find(plan, "face") is not None)
+    assert [one.canvas.px_per_mm for one in seen][:2] == [1.0, 3.0], "roughly first, and then as it is"
+    there = kept.find(plan, "face")
+    assert there is not None
+    assert np.array_equal(there.rgba, seen[1].rgba)
+    window.document.replace(Plan())
+    qtbot.waitUntil(lambda: model.painted is None)
+    seen.clear()
+    kept.keep(replace(there, rgba=np.zeros((4, 4, 4), np.uint8)))  # to be known again by
+    window.open_path(tmp_path / "ring.pennello")
+    qtbot.waitUntil(lambda: len(seen) > 2 and not model.busy)
+    assert [one.rgba.shape[0] > 4 for one in seen][:2] == [False, True], "what was kept first, painted behind it"
+    assert model.film is not None

@@ -25,6 +25,7 @@ from pennello.session.chart_photo import LaidPhoto, Picture, PlacedPhoto, placed
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
+from pennello.session.last_pictures import LastPictures
 from pennello.session.order_pictures import order_found
 from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
@@ -87,11 +88,13 @@ class ChartModel(QObject):
         self.open = False
         self._no_photo = ""
         self._photo: tuple[tuple[Path, int], Picture | None] | None = None
+        self._kept: Painted | None = None
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
         self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._paint)
         follow(self, document.changed, self.refresh)
+        follow(self, document.state_changed, self._keep_last)
 
     # --- what is shown ---
 
@@ -308,16 +311,20 @@ class ChartModel(QObject):
         scene, done = self._scene, self._done
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
         new = self.painted is None or self.painted.chart != key or not _alike(self.painted.plan, plan)
+        last = LastPictures() if new and self._as_kept else None
 
         def work(job: Job[Any]) -> _Painted | None:
             shown = as_wished(plan) if wished else plan
+            before = last.find(plan, key) if last is not None else None
+            if before is not None:
+                job.found.emit(before)
             strokes = painted_plan(shown, key).strokes  # how long loads last is worked out here
             said = (plan.ordering, plan.parts, listed, key, at_s)
             asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
             if asked == done:
                 return None
             room_for(len(strokes))
-            if new and len(strokes) >= DRAFT_FROM:  # an order for many takes longer than to show roughly what it is
+            if new and before is None and len(strokes) >= DRAFT_FROM:
                 job.found.emit(ChartScene(DRAFT_PX_PER_MM).paint(shown, key, check=job.check))
             order = None if listed or wished else order_found(shown, key, job.check)
             job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
@@ -354,8 +361,31 @@ class ChartModel(QObject):
         else:
             self._done, self.odd, self.edges = found
             self.painted_anew.emit()
+            self._keep_last()
         if found is not None or self.lifted is None:
             self._lift()
+
+    @property
+    def _as_kept(self) -> bool:
+        """Whether what is shown is a saved plan, all of it, in the order found: pictures of such are kept."""
+        asked = self.at_s is not None or self.wished or self.listed or self.short or self.hidden
+        return not asked and self.document.path is not None and not self.document.dirty
+
+    def _keep_last(self) -> None:
+        """Keep the picture of a saved plan, so that it is there at once when the plan is opened again."""
+        painted = self.painted
+        if painted is None or painted is self._kept or painted.wetness is None or painted.strokes < DRAFT_FROM:
+            return
+        if self._as_kept and not self.busy and painted.plan == self.document.committed:
+            self._kept = painted
+            begin(
+                self._telling,
+                "last",
+                self,
+                lambda _: LastPictures().keep(painted),
+                finished=lambda _: None,
+                failed=self.failed.emit,
+            )
 
     def _lift(self) -> None:
         """Get ready to carry the motif in the hand: paint it apart, in the background."""
