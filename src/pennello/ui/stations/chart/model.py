@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -82,7 +83,7 @@ class ChartModel(QObject):
         self._jobs = Jobs()
         self._scene = ChartScene()
         self._newest = Newest(self._jobs, "paint", self)
-        self._question: object = None
+        self._question: _Asked | None = None
         self._done: object = None
         self._telling = Jobs()
         self.open = False
@@ -298,40 +299,22 @@ class ChartModel(QObject):
         begin(self._telling, about, owner, lambda _: work(), finished=take, failed=take)
 
     def _paint(self) -> None:
-        plan, key, at_s = without_seen(self.plan, self.hidden), self.key, self.at_s
-        plan = short_form(plan) if self.short else plan
-        wished, listed = self.wished, self.listed
-        question = (plan, key, at_s, wished, listed)
-        if question == self._question:
+        plan = without_seen(self.plan, self.hidden)
+        asked = _Asked(short_form(plan) if self.short else plan, self.key, self.at_s, self.wished, self.listed)
+        if asked == self._question:
             if not self._newest.busy and self.lifted is None:
                 self._lift()
             return
-        self._question = question
-        places = {one.id: one.place for one in plan.motifs}
-        scene, done = self._scene, self._done
+        self._question = asked
+        places = {one.id: one.place for one in asked.plan.motifs}
+        scene, done, first = self._scene, self._done, _rough
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
-        new = self.painted is None or self.painted.chart != key or not _alike(self.painted.plan, plan)
-        last = LastPictures() if new and self._as_kept else None
-
-        def work(job: Job[Any]) -> _Painted | None:
-            shown = as_wished(plan) if wished else plan
-            before = last.find(plan, key) if last is not None else None
-            if before is not None:
-                job.found.emit(before)
-            strokes = painted_plan(shown, key).strokes  # how long loads last is worked out here
-            said = (plan.ordering, plan.parts, listed, key, at_s)
-            asked = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
-            if asked == done:
-                return None
-            room_for(len(strokes))
-            if new and before is None and len(strokes) >= DRAFT_FROM:
-                job.found.emit(ChartScene(DRAFT_PX_PER_MM).paint(shown, key, check=job.check))
-            order = None if listed or wished else order_found(shown, key, job.check)
-            job.found.emit(scene.paint(shown, key, at_s=at_s, check=job.check, order=order))
-            return asked, odd_on(plan, key), _edges(plan, key)
-
+        if self.painted is not None and self.painted.chart == self.key and _alike(self.painted.plan, asked.plan):
+            first = _none
+        elif self._as_kept:
+            first = _last_or_rough
         self._newest.run(
-            work,
+            lambda job: _painting(job, asked, scene, done, first),
             finished=lambda found: self._take(found, done),
             failed=self.failed.emit,
             found=lambda one: self._show(one, places),
@@ -418,6 +401,56 @@ class ChartModel(QObject):
         turned = (here.place.scale, here.place.mirrored) != (lifted.place.scale, lifted.place.mirrored)
         apart = len(lifted.group) > 1 and here.place.turn_deg != lifted.place.turn_deg
         return None if turned or apart else lifted
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    """What is to be painted: a plan on a chart, by a time, s, and how."""
+
+    plan: Plan
+    key: str
+    at_s: float | None
+    wished: bool
+    listed: bool
+
+
+_First = Callable[[Plan, str, Job[Any]], Painted | None]
+"""What is shown of a plan on a chart before it is painted; None for nothing."""
+
+
+def _none(_plan: Plan, _key: str, _job: Job[Any]) -> Painted | None:
+    """Return nothing: what is there shows most of it."""
+    return None
+
+
+def _rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
+    """Return a crowded chart roughly, as listed: an order for many takes longer."""
+    if len(painted_plan(plan, key).strokes) < DRAFT_FROM:
+        return None
+    return ChartScene(DRAFT_PX_PER_MM).paint(plan, key, check=job.check)
+
+
+def _last_or_rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
+    """Return the chart as it was last seen, if it was."""
+    return LastPictures().find(plan, key) or _rough(plan, key, job)
+
+
+def _painting(job: Job[Any], asked: _Asked, scene: ChartScene, done: object, first: _First) -> _Painted | None:
+    """Paint a chart, and find what is odd about it; None where it is as it was done."""
+    shown = as_wished(asked.plan) if asked.wished else asked.plan
+    before = first(shown, asked.key, job)
+    if before is not None:
+        job.found.emit(before)
+    strokes = painted_plan(shown, asked.key).strokes  # how long loads last is worked out here
+    plan = asked.plan
+    said = (plan.ordering, plan.parts, asked.listed, asked.key, asked.at_s)
+    now = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
+    if now == done:
+        return None
+    room_for(len(strokes))
+    order = None if asked.listed or asked.wished else order_found(shown, asked.key, job.check)
+    job.found.emit(scene.paint(shown, asked.key, at_s=asked.at_s, check=job.check, order=order))
+    return now, odd_on(plan, asked.key), _edges(plan, asked.key)
 
 
 def _alike(one: Plan, other: Plan) -> bool:
