@@ -307,7 +307,8 @@ class ChartModel(QObject):
             return
         self._question = asked
         places = {one.id: one.place for one in asked.plan.motifs}
-        scene, done, first = self._scene, self._done, _rough
+        scene, done = self._scene, self._done
+        first: _First = _rough
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
         if self.painted is not None and self.painted.chart == self.key and _alike(self.painted.plan, asked.plan):
             first = _none
