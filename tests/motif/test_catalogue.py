@@ -43,8 +43,8 @@ RIMMED = ("shell-flower", "tea-rose", "rose-open", "rose-closed")
 PX = 4.0
 WANTED = """
 shell-flower press-ring rose-open rose-closed tea-rose rose-half rosebud whole-leaf two-leaves leaf-sprig many-petals
-daisy dip-flower tulip barbed-feather plume butterfly moth waved-fin fish-tail scale-rows curling-waves peaks
-flame-border horns fur-head aimed-stripes snow-figure radial-figure eye-mask moon-stars bubbles lips eye-frame
+daisy dip-flower tulip barbed-feather plume lobed-butterfly hanging-moth waved-fin fish-tail scale-rows curling-waves
+peaks flame-border horns fur-head aimed-stripes snow-figure radial-figure eye-mask moon-stars bubbles lips eye-frame
 swirl-trail dot-set whole-heart
 """
 
@@ -171,7 +171,9 @@ def test_scales_leave_no_skin_between():
         assert field.difference(whole.buffer(0.1)).area <= 0.005 * field.area
 
 
-@pytest.mark.parametrize("key", ["butterfly", "moth", "horns", "tulip", "eye-mask", "fish-tail", "fur-head"])
+@pytest.mark.parametrize(
+    "key", ["lobed-butterfly", "hanging-moth", "horns", "tulip", "eye-mask", "fish-tail", "fur-head"]
+)
 def test_a_mirrored_motif_is_the_reflected_picture(key, demo):
     """Put on mirrored, its strokes sweep the reflected areas (to a pixel of the film)."""
     kind = motif(key)
@@ -224,3 +226,20 @@ def test_checks_and_loads_are_data_of_the_motif(demo):
     assert {part.reload for part in motif("daisy").parts} == {3, 6}
     assert len(painted_plan(replace(plan, motifs=plan.motifs[-1:]), "face").strokes) > 13
     assert name == "daisy"
+
+
+@pytest.mark.parametrize(
+    ("key", "values"), [("lobed-butterfly", {}), ("lobed-butterfly", {"size": 2}), ("hanging-moth", {})]
+)
+def test_wings_are_apart_and_what_is_on_them_is_on_them(key, values):
+    """Four wings, each with its own outline: run into one they were a disc, which no painter calls a butterfly."""
+    made = areas(motif(key), values)
+    wings = [area for piece, area in made if piece.part in ("upper", "lower")]
+    assert len(wings) == 4
+    for number, one in enumerate(wings):
+        for other in wings[:number]:
+            assert one.intersection(other).area <= 0.02 * min(one.area, other.area)
+    on_them = "line" if key == "lobed-butterfly" else "spot"
+    for piece, area in made:
+        if piece.part == on_them:
+            assert area.difference(union_all(wings).buffer(0.2)).area <= 0.35 * area.area

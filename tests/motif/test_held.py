@@ -37,7 +37,7 @@ def test_a_ring_of_shells_is_n_fold(petals):
 
 
 @pytest.mark.parametrize(
-    ("key", "parts"), [("butterfly", ("upper", "lower")), ("whole-heart", ("half",)), ("peaks", ("peak",))]
+    ("key", "parts"), [("lobed-butterfly", ("upper", "lower")), ("whole-heart", ("half",)), ("peaks", ("peak",))]
 )
 def test_mirrored_pieces_are_reflections(key, parts):
     pieces = [one for one in motif(key).made().pieces if one.part in parts]

@@ -120,7 +120,7 @@ def test_motifs_are_searched_by_words_and_by_group(page):
     assert not page.put.isEnabled()
     assert "Nothing of that name" in page.name.text()
     page.motifs.search.clear()
-    group = MOTIFS["butterfly"].group
+    group = MOTIFS["lobed-butterfly"].group
     chip = next(one for one in page.motifs.groups.buttons() if one.text() == group)
     QTest.mouseClick(chip, Qt.MouseButton.LeftButton)
     assert listed(page) == [key for key, one in MOTIFS.items() if one.group == group]

@@ -8,6 +8,7 @@ from pennello.motif.creatures import CREATURES
 from pennello.motif.fields import FIELDS
 from pennello.motif.flowers import FLOWERS
 from pennello.motif.foliage import FOLIAGE
+from pennello.motif.insects import INSECTS
 from pennello.motif.leaves import LEAVES
 from pennello.motif.marks import MARKS
 from pennello.motif.motif import Motif
@@ -17,11 +18,12 @@ from pennello.phrases import phrase
 OLD = (
     *("petal-ring", "rose-outside-in", "rose-inside-out", "bud", "leaf-pair", "radial", "peak-crown", "scale-field"),
     *("leaf-spray", "feather", "wing", "wave", "fin", "converging", "dots", "swirl-drops", "starburst"),
+    *("butterfly", "moth"),
 )
 """Motifs that better ones have taken the place of: not offered any more, but known by their keys."""
 
 KNOWN: dict[str, Motif] = {
-    motif.key: motif for motif in (*BLOOMS, *FOLIAGE, *CREATURES, *SIGNS, *FLOWERS, *LEAVES, *FIELDS, *MARKS)
+    motif.key: motif for motif in (*BLOOMS, *FOLIAGE, *CREATURES, *INSECTS, *SIGNS, *FLOWERS, *LEAVES, *FIELDS, *MARKS)
 }
 MOTIFS: dict[str, Motif] = {key: one for key, one in KNOWN.items() if key not in OLD}
 

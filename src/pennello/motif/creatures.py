@@ -374,7 +374,7 @@ FINE = Part("line", phrase("inside line"), "liner-1", LINE, reload=4)
 CREATURES = (
     Motif(
         "butterfly",
-        phrase("Butterfly"),
+        phrase("Butterfly, wings in one"),
         phrase("lower lobes, upper lobes, lines inside, body and feelers"),
         "wings",
         (UPPER, LOWER, FINE, Part("body", phrase("body"), "round-3", INK, reload=3)),
@@ -383,7 +383,7 @@ CREATURES = (
     ),
     Motif(
         "moth",
-        phrase("Moth"),
+        phrase("Moth, wings in one"),
         phrase("broad plain wings, a thick body, feathered feelers"),
         "wings",
         (
