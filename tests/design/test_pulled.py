@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from shapely import LineString, Point
 
 from pennello.design.holds import FIVE, hold_of
-from pennello.design.on_chart import pieces_on, placed_in
+from pennello.design.on_chart import pieces_on, placed_in, with_new_motif
 from pennello.design.part_edits import with_new_part
 from pennello.design.pulled import Sample, pulled_stroke, with_pulled
 from pennello.errors import UnknownNameError
@@ -18,6 +18,8 @@ from pennello.files.plan_json import parse_plan, plan_bytes
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Key, Nib, NibMode, Stroke, keyed
 from pennello.lay.track import chisel_angles
+from pennello.limits import MOST_NAME
+from pennello.motif.place import Place
 from pennello.path.cubic import length_mm, line, parameter_at, position
 
 PLAIN = Stroke(line((0.0, 0.0), (40.0, 0.0)), Nib(NibMode.FOLLOWING, 90.0), 0.5)
@@ -99,3 +101,21 @@ def test_a_pulled_stroke_is_a_piece_of_its_part_taken_by_its_middle(demo):
         given_ = {"load": "dahlia-petal", "chart": "face"} | wrong
         with pytest.raises(UnknownNameError):
             with_pulled(plan, given_["load"], stroke, given_["chart"])
+
+
+def test_pieces_of_one_load_are_told_apart_by_their_names(demo):
+    """What is found about a piece names it; a name that somebody chose stays as it is."""
+    stroke, load = demo.strokes[0].stroke, demo.strokes[0]
+    plan = demo
+    for _ in range(3):
+        plan, _ = with_pulled(plan, load.id, stroke, "face")
+    plan, _ = with_pulled(plan, load.id, stroke, "face", name=load.name)
+    assert [one.name for one in plan.motifs] == [load.name, f"{load.name} (2)", f"{load.name} (3)", load.name]
+    for _ in range(2):
+        plan, _ = with_new_motif(plan, "dot-set", "face", Place())
+    assert [one.name for one in plan.motifs][-2:] == ["Dots", "Dots (2)"]
+    longest = replace(load, name="n" * MOST_NAME)
+    plan = replace(demo, strokes=(longest, *demo.strokes[1:]))
+    for _ in range(2):
+        plan, _ = with_pulled(plan, longest.id, stroke, "face")
+    assert plan.motifs[1].name == "n" * (MOST_NAME - 4) + " (2)"

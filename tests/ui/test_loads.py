@@ -1,14 +1,16 @@
 """Loads on the Bench, driven by hand and keys: cards, pans, parts, wetness, the workshop, tones."""
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QSize, Qt
+from PySide6.QtGui import QIcon
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from pennello.design.load_kinds import LOAD_KINDS, kinds_for
 from pennello.kit.applicator import GradientAxis
 from pennello.load.recipe import Before, Face, Way, Wetness
 from pennello.ui.stations.bench.ladder_page import LadderPage
+from pennello.ui.stations.chart.loads_page import LoadShelf
 
 KEYS = Qt.Key
 KIND = {kind.key: kind for kind in LOAD_KINDS}
@@ -251,3 +253,19 @@ def test_keep_puts_the_cake_into_the_kit(window):
     kit = window.station("tray").model.session.kit
     assert next(item for item in kit if item.id == "dahlia-wrist").thing.stripes[0].width_mm == 11.0
     assert "in the kit" in window.banner.words.text()
+
+
+def test_paint_keeps_its_colours_where_it_is_chosen(window, qtbot):
+    """A style lays the colour of the selection over icons; paint is judged by eye."""
+    window.go_to("chart")
+    (page,) = window.findChildren(LoadShelf)
+    listed = page.list
+    next(one for one in window.findChildren(QPushButton) if one.text() == "Loads").click()
+    qtbot.waitUntil(lambda: listed.count() > 0)
+    icon, size = listed.item(0).icon(), listed.iconSize()
+    plain = icon.pixmap(size, QIcon.Mode.Normal).toImage()
+    assert plain == icon.pixmap(size, QIcon.Mode.Selected).toImage()
+    assert plain != icon.pixmap(size, QIcon.Mode.Disabled).toImage(), "what cannot be chosen is dimmed"
+    skin = window.bar.skin
+    one = skin.itemIcon(skin.currentIndex())
+    assert one.pixmap(16, 16).toImage() == one.pixmap(QSize(16, 16), QIcon.Mode.Selected).toImage()

@@ -5,9 +5,10 @@ import itertools
 import pytest
 from lantern_face import demo_plan
 from PySide6.QtCore import QDeadlineTimer, Qt
-from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QWidget
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
 
 from pennello.session.settings import Settings
+from pennello.ui.stations.registry import STATIONS
 from pennello.ui.widgets.two_parts import TwoParts
 
 SIZES = [(1024, 700), (1280, 800), (2560, 1440)]
@@ -66,6 +67,30 @@ def test_every_station_has_room(open_window, qtbot, theme):
         for chart in ("face", "hand"):
             window.station("order").model.show_chart(chart)
             settled(qtbot, window)
+
+
+def beside_the_edge(window):
+    """How much wider what a station shows is than the window has room for, px; to be reached by scrolling only."""
+    pages = [one for one in window.centralWidget().findChildren(QScrollArea) if one.isVisible() and one.widget()]
+    widest = max(pages, key=lambda one: one.width())
+    return widest.widget().width() - widest.viewport().width()
+
+
+@pytest.mark.parametrize(
+    ("size", "stations"),
+    [((1024, 700), [row.key for row in STATIONS]), ((960, 540), ["tray", "chart", "notebook"])],
+)
+def test_nothing_lies_beside_the_edge_of_a_small_screen(open_window, qtbot, size, stations):
+    window = open_window(demo_plan())
+    window.resize(*size)
+    for station in stations:
+        window.go_to(station)
+        if station == "chart":
+            model = window.station("chart").model
+            model.choose(model.motifs[0].id)
+            qtbot.waitUntil(lambda model=model: not model.busy)
+        settled(qtbot, window)
+        assert beside_the_edge(window) <= 0, station
 
 
 def test_the_look_for_room_can_fail(qtbot):

@@ -252,3 +252,16 @@ def free_id(wish: str, taken: list[str]) -> str:
         number += 1
         candidate = fitted(stem, f"-{number}", MOST_ID)
     return candidate
+
+
+def new_name(plan: Plan, wish: str) -> str:
+    """Return what a new piece is called: as wished, or with the first number that no other piece or part bears.
+
+    What is found about a piece names it, and of two that are called the same nobody knows which.
+    """
+    taken = {one.name for one in plan.motifs} | {one.name for one in plan.parts}
+    candidate, number = fitted(wish), 1
+    while candidate in taken:
+        number += 1
+        candidate = fitted(wish, f" ({number})")
+    return candidate

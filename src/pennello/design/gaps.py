@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 
 from pennello.design.computing import Computing
 from pennello.design.contours import along
-from pennello.design.edits import free_id
+from pennello.design.edits import free_id, new_name
 from pennello.design.line_work import Taper, about_middle, line_stroke, press_for
 from pennello.design.on_chart import chart_of, pieces_on, with_motif
 from pennello.design.parts import unit_of
@@ -126,7 +126,7 @@ def with_gaps_filled(plan: Plan, key: str, load: str, name: str = phrase("Gaps")
     brush = plan.brush(plan.stroke(load).brush)
     strokes = [stroke for gap in found for stroke in (_drop(gap, brush) if gap.is_long else _dots(gap, brush))]
     new_id = free_id("gaps", plan.ids_in_design)
-    placed = PlacedMotif(new_id, name, FREE, ((SINGLE, load),), chart=key, way=strokes[0])
+    placed = PlacedMotif(new_id, new_name(plan, name), FREE, ((SINGLE, load),), chart=key, way=strokes[0])
     return with_motif(plan, about_middle(placed, strokes)), new_id
 
 

@@ -17,7 +17,7 @@ from pennello.chart.chart import Chart, Point
 from pennello.design.computed import computed_pieces, goes_round, new_computed, rests_on
 from pennello.design.computing import Computed
 from pennello.design.counts import Counts, counts
-from pennello.design.edits import free_id, slug
+from pennello.design.edits import free_id, new_name, slug
 from pennello.design.part import Habit, PlanPart
 from pennello.design.parts import together_with
 from pennello.design.placed import LaidPiece, PlacedMotif, made_of, pieces_of
@@ -259,7 +259,7 @@ def with_new_motif(plan: Plan, key: str, chart_key: str, place: Place, load: str
         plan.stroke(load)
     new_id = free_id(key, plan.ids_in_design)
     loads = tuple((part.key, load) for part in kind.parts) if load else suiting_loads(plan, kind)
-    placed = PlacedMotif(new_id, kind.name, key, loads, place=place, chart=chart_key)
+    placed = PlacedMotif(new_id, new_name(plan, kind.name), key, loads, place=place, chart=chart_key)
     return with_motif(plan, placed), new_id
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
-from pennello.design.edits import free_id, slug
+from pennello.design.edits import free_id, new_name, slug
 from pennello.design.holds import with_hold
 from pennello.design.on_chart import chart_of, placed_in, without_pieces
 from pennello.design.part import PlanPart
@@ -242,7 +242,7 @@ def with_new_piece(
     stroke = replace(source.stroke, path=way, flips_mm=(), reload_mm=())
     if hold is not None:
         stroke = with_hold(stroke, hold)
-    called = name or source.name
-    new_id = free_id(slug(called), plan.ids_in_design)
+    called = name or new_name(plan, source.name)
+    new_id = free_id(slug(name or source.name), plan.ids_in_design)
     placed = PlacedMotif(new_id, fitted(called), FREE, ((SINGLE, load),), chart=chart, way=stroke)
     return replace(plan, motifs=(*plan.motifs, placed)), new_id

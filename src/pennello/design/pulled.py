@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from shapely import LineString
 
-from pennello.design.edits import free_id, slug
+from pennello.design.edits import free_id, new_name, slug
 from pennello.design.holds import FIVE, with_hold
 from pennello.design.line_work import about_middle
 from pennello.design.on_chart import chart_of, placed_in, with_motif, without_motif
@@ -177,9 +177,9 @@ def with_pulled(plan: Plan, load: str, stroke: Stroke, chart: str, part: str = "
     UnknownNameError
         If there is no such load, chart or part.
     """
-    called = name or plan.stroke(load).name
+    called = name or new_name(plan, plan.stroke(load).name)
     chart_of(plan, chart)
-    new_id = free_id(slug(called), plan.ids_in_design)
+    new_id = free_id(slug(name or plan.stroke(load).name), plan.ids_in_design)
     placed = about_middle(
         PlacedMotif(new_id, fitted(called), FREE, ((SINGLE, load),), chart=chart, way=stroke), [stroke]
     )

@@ -21,6 +21,7 @@ from pennello.phrases import phrase
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.progress import ThinBar
+from pennello.ui.widgets.true_icon import true_icon
 
 ALL = "all"
 TILE = QSize(116, 92)
@@ -92,9 +93,9 @@ class PictureList(QWidget):
 
     def fill(self, entries: tuple[Entry, ...], plan: Plan, more: tuple[str, ...] = ()) -> None:
         """List these, with chips for their groups and for `more`, and look for the pictures in a plan's colours."""
-        blank = QIcon(tile(QImage(), TILE))
+        blank = true_icon(tile(QImage(), TILE))
         for one in entries:
-            item = QListWidgetItem(blank if one.image.isNull() else QIcon(tile(one.image, TILE)), f"{one.name}\n ")
+            item = QListWidgetItem(blank if one.image.isNull() else true_icon(tile(one.image, TILE)), f"{one.name}\n ")
             item.setData(Qt.ItemDataRole.UserRole, one.key)
             item.setTextAlignment(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop)
             self.list.addItem(item)
@@ -154,7 +155,7 @@ class PictureList(QWidget):
     def _show_picture(self, key: str) -> None:
         seen = self._gallery.pictures.get(key)
         if seen is not None and key in self._of:
-            self._of[key].setIcon(QIcon(seen.tile(TILE)))
+            self._of[key].setIcon(true_icon(seen.tile(TILE)))
             self._of[key].setText(
                 phrase(
                     "{entries}\n{width_mm:.0f} × {height_mm:.0f} mm",

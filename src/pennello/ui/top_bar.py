@@ -32,6 +32,7 @@ from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
+from pennello.ui.widgets.true_icon import true_icon
 
 _OWN = phrase("own sample ...")
 
@@ -213,4 +214,4 @@ def _swatch(skin: Skin) -> QIcon:
     pixmap.fill(Qt.GlobalColor.transparent)
     with painting(pixmap) as painter:
         painter.fillRect(QRect(2, 2, 28, 28), colour)
-    return QIcon(pixmap)
+    return true_icon(pixmap)

@@ -7,7 +7,7 @@ from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QIcon, QImage
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
 from pennello.design.edits import with_stroke
@@ -21,6 +21,7 @@ from pennello.ui.gallery import tile
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import tip
+from pennello.ui.widgets.true_icon import true_icon
 from pennello.ui.work import begin
 
 SHOWN_BY = {
@@ -60,7 +61,7 @@ class HoldButtons(QWidget):
             button.setText(named(hold))
             button.setCheckable(True)
             button.setIconSize(picture)
-            button.setIcon(QIcon(tile(QImage(), picture)))
+            button.setIcon(true_icon(tile(QImage(), picture)))
             button.setToolButtonStyle(under)
             button.setProperty("segment", True)
             button.setStyleSheet("font-size: 11px; padding: 1px 3px;")
@@ -108,7 +109,7 @@ class HoldButtons(QWidget):
         )
 
     def _show_picture(self, hold: Hold, one: CataloguePicture) -> None:
-        self.buttons[hold].setIcon(QIcon(tile(to_image(one.picture), self._picture)))
+        self.buttons[hold].setIcon(true_icon(tile(to_image(one.picture), self._picture)))
 
     def showEvent(self, event: object) -> None:
         """Lay the pictures once they are seen."""

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point, drawn
+from pennello.design.edits import new_name
 from pennello.design.line_work import (
     Taper,
     hand_drawn,
@@ -108,7 +109,7 @@ class LinePen(Pen):
         if any(one.id == self.piece for one in plan.motifs):
             return with_lines_on(plan, self.piece, lines, self.taper)
         plan, self.load = with_usual_line_load(plan, self.load)
-        name = plan.stroke(self.load).name
+        name = new_name(plan, plan.stroke(self.load).name)
         plan, self.piece = with_line_work(plan, self.load, lines, self._model.key, name, self.taper)
         return plan
 

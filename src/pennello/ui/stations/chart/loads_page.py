@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QSignalBlocker, QSize, Signal
-from PySide6.QtGui import QIcon
 from PySide6.QtWidgets import (
     QBoxLayout,
     QHBoxLayout,
@@ -32,11 +31,12 @@ from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label, Paragraph
 from pennello.ui.widgets.reload_choice import ReloadChoice
+from pennello.ui.widgets.true_icon import true_icon
 
 TOLD = phrase(
     "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
 )
-_ICON, _HOLD = QSize(84, 22), QSize(48, 30)
+_ICON, _HOLD = QSize(84, 22), QSize(42, 28)
 
 
 class LoadShelf(QWidget):
@@ -128,7 +128,7 @@ class LoadShelf(QWidget):
             with QSignalBlocker(self.list):
                 self.list.clear()
                 for load in plan.strokes:
-                    item = QListWidgetItem(QIcon(edge_icon(plan, load.id, _ICON)), _words(plan, load))
+                    item = QListWidgetItem(true_icon(edge_icon(plan, load.id, _ICON)), _words(plan, load))
                     item.setToolTip(f"{plan.brush(load.brush).name}, {words_of(load.reload, load.reload_after)}")
                     self.list.addItem(item)
                 self.list.setCurrentRow(min(max(kept, 0), len(plan.strokes) - 1))

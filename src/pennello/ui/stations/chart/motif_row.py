@@ -25,6 +25,7 @@ from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 from pennello.ui.widgets.qt_surface import outline_of
+from pennello.ui.widgets.true_icon import true_icon
 
 _ICON = QSize(58, 46)
 
@@ -44,7 +45,7 @@ def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | 
     pixmap.fill(Qt.GlobalColor.transparent)
     with painting(pixmap) as painter:
         _draw_ways(painter, made, rims, (low + high) / 2, scale, size)
-    return QIcon(pixmap)
+    return true_icon(pixmap)
 
 
 def _rim(stroke: Stroke, width_mm: float) -> NDArray[np.floating[Any]]:
@@ -157,7 +158,7 @@ class MotifRow(QWidget):
             button = self._button(
                 name[:16], phrase("Your own: {name}", name=name), phrase("your own, {name}", name=name)
             )
-            button.setIcon(QIcon(tile(QImage.fromData(kept.picture), _ICON)))
+            button.setIcon(true_icon(tile(QImage.fromData(kept.picture), _ICON)))
             button.clicked.connect(lambda _=False, one=kept: self.own_picked.emit(one))
             self._row.insertWidget(number, button)
             self.own[name] = button
@@ -174,4 +175,4 @@ class MotifRow(QWidget):
 
     def _show_picture(self, key: str) -> None:
         if key in self.buttons:
-            self.buttons[key].setIcon(QIcon(self._gallery.pictures[key].tile(_ICON)))
+            self.buttons[key].setIcon(true_icon(self._gallery.pictures[key].tile(_ICON)))

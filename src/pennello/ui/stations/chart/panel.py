@@ -61,7 +61,7 @@ from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
 PRESS = Quantity(phrase("Pressure where it is greatest"), 5, 100, 5, 0, " %")
-_HOLD = QSize(48, 30)
+_HOLD = QSize(42, 28)
 ALONG = Quantity(phrase("How many, the first included?"), 2, 60, 1, 0)
 _LENGTHS = "mm"
 

@@ -10,7 +10,7 @@ from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QDropEvent, QIcon, QKeyEvent, QPixmap
+from PySide6.QtGui import QDropEvent, QKeyEvent, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
@@ -56,8 +56,12 @@ from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label, menu_words
+from pennello.ui.widgets.true_icon import true_icon
 
-EMPTY = phrase("Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours.")
+EMPTY = phrase(
+    "Nothing lies here yet. Pick a motif from the strip below the chart: it is laid with a load of yours. "
+    "Or take a load under Loads and pull a stroke with it."
+)
 FIRST = phrase("A motif is laid with the load of a stroke, and there is none yet: make one on the Bench first.")
 TAKE = phrase(
     "Click one to take it in the hand. Drag to paint it earlier or later; take its tick away to look at the rest."
@@ -276,12 +280,8 @@ class PartsPage(QWidget):
         def show(item: QTreeWidgetItem) -> None:
             pieces = [one for placed in pieces_in(plan, name_of(item)) for one in laid.get(placed.id, ())]
             picture = part_picture(skin, plan, pieces, _PICTURE)
-            icon = QIcon()
-            if picture is not None:
-                for mode in (QIcon.Mode.Normal, QIcon.Mode.Selected):  # no veil over what is judged by eye
-                    icon.addPixmap(picture, mode)
             with QSignalBlocker(self.tree):
-                item.setIcon(0, icon)
+                item.setIcon(0, true_icon(picture))
 
         self._pictures.do([partial(show, item) for item in self._items() if item.data(0, _ID + 1)])
 
@@ -300,7 +300,7 @@ class PartsPage(QWidget):
         item.setCheckState(0, Qt.CheckState.Unchecked if one.id in self._model.hidden else Qt.CheckState.Checked)
         if isinstance(one, PlacedMotif):
             if one.loads:
-                item.setIcon(0, QIcon(icons(one.loads[0][1])))
+                item.setIcon(0, true_icon(icons(one.loads[0][1])))
         else:
             font = item.font(0)
             font.setBold(True)

@@ -156,7 +156,7 @@ class ChartStation(QWidget, Station):
         self.chart: QComboBox = choice(phrase("Which part of the body"), guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(118)
+        self.chart.setMinimumWidth(72)
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"), guard)
@@ -172,7 +172,7 @@ class ChartStation(QWidget, Station):
         self.guide.setMinimumWidth(82)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.near: QComboBox = choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard)
-        self.near.setMinimumWidth(88)
+        self.near.setMinimumWidth(68)
         self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
             ("", self.chart),
@@ -234,7 +234,8 @@ class ChartStation(QWidget, Station):
         self.when = QSlider(Qt.Orientation.Horizontal)
         self.when.setRange(0, 100)
         self.when.setValue(100)
-        self.when.setFixedWidth(150)
+        self.when.setMinimumWidth(70)
+        self.when.setMaximumWidth(150)
         self.when.setAccessibleName(phrase("Only what is laid by then"))
         self.when.setToolTip(phrase("Only what is laid by then; at the right end everything"))
         self.when.valueChanged.connect(self._set_time)

@@ -17,6 +17,7 @@ from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.paint import strip_image
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.tools import draw_tool, stick_px, tool_height_mm
+from pennello.ui.widgets.true_icon import true_icon
 
 ICON = QSize(44, 26)
 _SHARP = 2
@@ -31,7 +32,7 @@ def bag_icon(thing: Thing | None, paints: Mapping[str, Paint]) -> QIcon:
     with painting(pixmap) as painter:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         _draw(painter, QRectF(1, 1, ICON.width() - 2, ICON.height() - 2), thing, paints)
-    return QIcon(pixmap)
+    return true_icon(pixmap)
 
 
 def _draw(painter: QPainter, area: QRectF, thing: Thing | None, paints: Mapping[str, Paint]) -> None:

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QIcon, QPixmap
+from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QPushButton, QStackedWidget, QWidget
 
 from pennello.design.plan import Plan
@@ -31,6 +31,7 @@ from pennello.ui.stations.notebook.trace_pad import TracePad
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayPage
+from pennello.ui.widgets.true_icon import true_icon
 from pennello.ui.work import guarded
 
 SEED = 5
@@ -190,7 +191,7 @@ class SheetPage(PhotoDialog):
         self.show_scores(scores)
         for row, one in enumerate(scores):
             picture = QPixmap.fromImage(to_image(cuts[one.number]))
-            self.listed.item(row).setIcon(QIcon(picture))
+            self.listed.item(row).setIcon(true_icon(picture))
 
     def score_way(self, way: NDArray[np.float64]) -> None:
         """Score what was traced on the screen."""
