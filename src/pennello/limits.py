@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from pennello.errors import OutOfRangeError, clipped
 from pennello.phrases import phrase
 
@@ -24,6 +26,15 @@ def fitted(name: str, tail: str = "", most: int = MOST_NAME) -> str:
     ('rose, other side', 200)
     """
     return f"{name[: most - len(tail)]}{tail}"
+
+
+def fitted_words(name: str, worded: Callable[[str], str], most: int = MOST_NAME) -> str:
+    """Return a name within words, the name cut where they would be longer than a name may be.
+
+    >>> fitted_words("rose", "{}, other side".format), len(fitted_words("r" * 300, "copy of {}".format))
+    ('rose, other side', 200)
+    """
+    return worded(name[: most - len(worded(""))])
 
 
 def check_id(kind: str, value: str) -> None:

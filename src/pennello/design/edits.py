@@ -12,7 +12,7 @@ from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
-from pennello.limits import MOST_ID, fitted
+from pennello.limits import MOST_ID, fitted, fitted_words
 from pennello.load.recipe import PickUp
 from pennello.load.wear import cake_use, worn
 from pennello.path.cubic import CubicPath
@@ -159,7 +159,7 @@ def with_ladder(plan: Plan, name: str, pickup: int, offsets_mm: tuple[float, ...
         new_id = stroke.id if number == 1 else free_id(stroke.id, taken)
         taken.append(new_id)
         there = replace(stroke.recipe.pickups[pickup], offset_mm=offset)
-        wanted = replace(stroke, id=new_id, name=fitted(stroke.name, phrase(", tone {number}", number=number)))
+        wanted = replace(stroke, id=new_id, name=_toned(stroke.name, number))
         rungs.append(with_pickup(wanted, pickup, there))
     return replace(plan, strokes=(*plan.strokes[:at], *rungs, *plan.strokes[at + 1 :]))
 
@@ -237,6 +237,10 @@ def slug(name: str, usual: str = "part") -> str:
     """
     words = "".join(letter.lower() if letter.isascii() and letter.isalnum() else " " for letter in name).split()
     return "-".join(words)[:50] or usual
+
+
+def _toned(name: str, number: int) -> str:
+    return fitted_words(name, lambda one: phrase("{name}, tone {number}", name=one, number=number))
 
 
 def free_id(wish: str, taken: list[str]) -> str:

@@ -26,7 +26,7 @@ from pennello.design.seated import seated
 from pennello.design.suiting import suiting_loads
 from pennello.design.visits import ToLay, filled
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
-from pennello.limits import fitted
+from pennello.limits import fitted, fitted_words
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.motif.place import SCALE, Place
@@ -329,7 +329,7 @@ def mirrored_twin(plan: Plan, name: str) -> tuple[Plan, str]:
     if midline is None:
         raise PennelloError(phrase("This chart has no midline to mirror across; use one of the face or of both sides."))
     new_id = free_id(name, plan.ids_in_design)
-    other = replace(placed, id=new_id, name=fitted(placed.name, phrase(", other side")), twin=False)
+    other = replace(placed, id=new_id, name=_other_side(placed.name), twin=False)
     return with_motif(plan, other.mirrored(midline)), new_id
 
 
@@ -393,3 +393,7 @@ def scaled(placed: PlacedMotif, factor: float) -> PlacedMotif:
     """Return a motif with another size, within 0.1 to 10."""
     size = min(max(placed.place.scale * factor, SCALE[0]), SCALE[1])
     return replace(placed, place=replace(placed.place, scale=round(size, 4)))
+
+
+def _other_side(name: str) -> str:
+    return fitted_words(name, lambda one: phrase("{name}, other side", name=one))

@@ -88,17 +88,16 @@ def _petals_apart(part: str, row: int, petals: int, size: tuple[float, float, fl
 
 
 def _row_says(space: Spacing, step_deg: float, *, twin: bool) -> str:
-    name = "" if space.row == 0 else phrase("row {row}: ", row=space.row + 1)
-    closed = phrase(", one closed by a twin") if twin else ""
-    return plural(
+    told = plural(
         space.count,
-        "{name}{count} petal, {step_deg:.0f} degrees apart, {space}{closed}",
-        "{name}{count} petals, {step_deg:.0f} degrees apart, {space}{closed}",
-        name=name,
+        "{count} petal, {step_deg:.0f} degrees apart, {space}",
+        "{count} petals, {step_deg:.0f} degrees apart, {space}",
         step_deg=step_deg,
         space=space.words,
-        closed=closed,
     )
+    if twin:
+        told = phrase("{petals}, one closed by a twin", petals=told)
+    return phrase("row {row}: {petals}", row=space.row + 1, petals=told) if space.row else told
 
 
 def _bud_pieces(spread: float, height: float) -> list[Piece]:

@@ -238,16 +238,17 @@ def usual_priority(plan: Plan, placed: PlacedMotif) -> Priority:
 
 
 def _name(placed: PlacedMotif, group: tuple[str, int, bool, str], count: int, chart: Chart, *, has_twin: bool) -> str:
-    side = ""
-    if has_twin and chart.midline_mm is not None:
-        left = (placed.place.x_mm > chart.midline_mm) != group[2]
-        side = phrase(", wearer's left") if left else phrase(", wearer's right")
-    if not placed.motif:
-        return placed.name + side
-    part = next(part for part in motif(placed.motif).parts if part.key == group[3])
-    told = f"{count} × {part.name}" if count > 1 else part.name
-    row = phrase(", row {group}", group=group[1] + 1) if group[1] else ""
-    return f"{placed.name}: {told}{row}{side}"
+    told = placed.name
+    if placed.motif:
+        part = next(part for part in motif(placed.motif).parts if part.key == group[3])
+        told = f"{told}: {count} × {part.name}" if count > 1 else f"{told}: {part.name}"
+        if group[1]:
+            told = phrase("{piece}, row {row}", piece=told, row=group[1] + 1)
+    if not has_twin or chart.midline_mm is None:
+        return told
+    if (placed.place.x_mm > chart.midline_mm) != group[2]:
+        return phrase("{piece}, wearer's left", piece=told)
+    return phrase("{piece}, wearer's right", piece=told)
 
 
 def _region(chart: Chart, pieces: Sequence[LaidPiece]) -> str:

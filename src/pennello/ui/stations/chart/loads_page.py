@@ -168,11 +168,11 @@ class LoadShelf(QWidget):
         self._said_of = question
         self.says.setText(phrase("{words}; how long one load lasts is worked out ...", words=words))
 
-        def take(lasts: str) -> None:
+        def take(told: str) -> None:
             if self._said_of is question:
-                self.says.setText(f"{words}{lasts}.")
+                self.says.setText(f"{told}.")
 
-        self._model.tell(phrase("a load"), self, lambda: _lasts(plan, load, here), take)
+        self._model.tell(phrase("a load"), self, lambda: _lasting(words, plan, load, here), take)
 
     def _set(self, habit: Reload, count: int) -> None:
         name = self.load
@@ -214,12 +214,12 @@ def _words(plan: Plan, load: PlanStroke) -> str:
     return f"{load.name}\n{told}"
 
 
-def _lasts(plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:
-    """Return how many strokes a load lasts for, in words; "" where that cannot be worked out."""
+def _lasting(words: str, plan: Plan, load: PlanStroke, here: Sequence[Stroke]) -> str:
+    """Return the words with how many strokes a load lasts for; them alone where that cannot be worked out."""
     try:
         counts = sorted({lasting(plan, load.id, stroke) for stroke in here[:12]})
     except PennelloError:
-        return ""
+        return words
     low, high = counts[0], counts[-1]
     lasts = f"{low}" if low == high else phrase("{low} to {high}", low=low, high=high)
-    return phrase("; one load lasts for {lasts} of them (predicted)", lasts=lasts)
+    return phrase("{words}; one load lasts for {lasts} of them (predicted)", words=words, lasts=lasts)

@@ -7,7 +7,7 @@ from PySide6.QtGui import QImage, QPainter
 from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout
 
 from pennello.day.event import MenuItem
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.plain import Label
 from pennello.units import clock
@@ -42,12 +42,7 @@ class MenuCard(QFrame):
         self.on = QCheckBox(item.title)
         self.on.setChecked(item.on)
         self.on.toggled.connect(lambda on: self.ticked.emit(item.id, on))
-        short = phrase(", short {short_s}", short_s=clock(item.short_s)) if item.short_s else ""
-        told = Label(
-            phrase(
-                "{whole_s} min{short}\n{count} loads", whole_s=clock(item.whole_s), short=short, count=len(item.loads)
-            )
-        )
+        told = Label(f"{_minutes(item)}\n{plural(len(item.loads), '{count} load', '{count} loads')}")
         told.setObjectName("note")
         off = QPushButton(phrase("Take off"))
         off.setProperty("chip", True)
@@ -70,3 +65,10 @@ class MenuCard(QFrame):
             area = QRectF(self.surface.rect())
             scale = min(area.width() / self._image.width(), area.height() / self._image.height())
             painter.drawImage(centred(area, self._image.width() * scale, self._image.height() * scale), self._image)
+
+
+def _minutes(item: MenuItem) -> str:
+    whole = clock(item.whole_s)
+    if not item.short_s:
+        return phrase("{whole_s} min", whole_s=whole)
+    return phrase("{whole_s} min, short {short_s}", whole_s=whole, short_s=clock(item.short_s))

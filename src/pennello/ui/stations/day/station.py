@@ -351,16 +351,15 @@ class DayStation(PagedStation):
             phrase("The best eight"),
             replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu)),
         )
-        missing = phrase("; no {missing}", missing=" and ".join(best.missing)) if best.missing else ""
-        self.weighed.setText(
-            phrase(
-                "{faces_an_hour:.0f} faces an hour and painter, {loads} loads, {cakes} cakes{missing}",
-                faces_an_hour=best.faces_an_hour,
-                loads=best.loads,
-                cakes=best.cakes,
-                missing=missing,
-            )
+        told = phrase(
+            "{faces_an_hour:.0f} faces an hour and painter, {loads} loads, {cakes} cakes",
+            faces_an_hour=best.faces_an_hour,
+            loads=best.loads,
+            cakes=best.cakes,
         )
+        if best.missing:
+            told = phrase("{told}; no {missing}", told=told, missing=", ".join(best.missing))
+        self.weighed.setText(told)
 
     def work_out(self) -> None:
         """Work out the minutes of the menu again, at the painter's own pace of today."""

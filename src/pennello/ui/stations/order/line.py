@@ -443,15 +443,21 @@ class WashingLine(DrawnList):
         for lag in windows:
             opens, closes = self.x_at(step.end_s + lag.least_s), self.x_at(step.end_s + lag.most_s)
             draw_gate(painter, opens, closes, y, tacky=lag.why is Why.TACKY)
-        tail = phrase(": {um:.0f} µm, dry after {dry_s}", um=um, dry_s=about_seconds_text(dry_s))
+        dry = about_seconds_text(dry_s)
+
+        def told(name: str) -> str:
+            return phrase("{name}: {um:.0f} µm, dry after {dry_s}", name=name, um=um, dry_s=dry)
+
         metrics = QFontMetricsF(note_font(painter))
-        width = metrics.horizontalAdvance(step.name + tail) + 8
+        width = metrics.horizontalAdvance(told(step.name)) + 8
         before, after = start - 10, self.width() - end - 12
         beside = before >= min(width, max(before, after))
         room = min(width, before if beside else after)
         left = start - room - 6 if beside else end + 8
-        name = metrics.elidedText(step.name, Qt.TextElideMode.ElideMiddle, room - metrics.horizontalAdvance(tail) - 4)
-        draw_note(painter, QRectF(left, y - 4, room, 18), name + tail, _ALIGN)
+        name = metrics.elidedText(
+            step.name, Qt.TextElideMode.ElideMiddle, room - metrics.horizontalAdvance(told("")) - 4
+        )
+        draw_note(painter, QRectF(left, y - 4, room, 18), told(name), _ALIGN)
 
 
 class LineView(QScrollArea):

@@ -173,7 +173,7 @@ class StepPanel(QFrame):
             )
         ]
         if job.loads:
-            lines.append(plural(job.loads, "{count} visit to the paint", "{count} visits to the paint") + _again(job))
+            lines.append(_visits(job))
         waits = [lag.words for lag in view.lags if lag.after == job.id and lag.words and self._tells(lag)]
         lines += [f"· {words}" for words in waits[:4]]
         lines += [f"→ {one.words}" for one in self._model.why if one.job == job.id]
@@ -241,8 +241,15 @@ class StepPanel(QFrame):
             self._model.set_ordering(label, lambda one: one.with_rule(rule))
 
 
-def _again(job: PaintJob) -> str:
-    return phrase(", again before stroke {strokes}", strokes=", ".join(map(str, job.anew))) if job.anew else ""
+def _visits(job: PaintJob) -> str:
+    if not job.anew:
+        return plural(job.loads, "{count} visit to the paint", "{count} visits to the paint")
+    return plural(
+        job.loads,
+        "{count} visit to the paint, again before stroke {strokes}",
+        "{count} visits to the paint, again before stroke {strokes}",
+        strokes=", ".join(map(str, job.anew)),
+    )
 
 
 def _sums(view: Arranged) -> str:

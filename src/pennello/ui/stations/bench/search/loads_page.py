@@ -71,10 +71,10 @@ class LoadsPage(PlanPage):
         """Show loads and what they save."""
         self._at_hand, self.advice, shown = result
         advice, worst = result[1], result[1].worst
-        self.words.setText(
-            phrase("{loads} loads instead of {before}", loads=advice.loads, before=advice.before)
-            + (phrase(", worst stroke {de}", de=de_text(worst.mean_de00)) if worst else "")
-        )
+        told = phrase("{loads} loads instead of {before}", loads=advice.loads, before=advice.before)
+        if worst:
+            told = phrase("{told}, worst stroke {de}", told=told, de=de_text(worst.mean_de00))
+        self.words.setText(told)
         self.note.setText(
             plural(
                 advice.rinses,
