@@ -97,7 +97,7 @@ def main() -> None:
             longest = beats.of(act, seconds)
             print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms", flush=True)
         collector.stop()
-        window.leave(copy=False)  # workers that are left amid their work end in Qt's own end
+        window.leave(copy=False)  # as the program does: workers and what was copied are let go of
 
 
 if __name__ == "__main__":

@@ -20,7 +20,7 @@ from PIL import Image, PngImagePlugin
 import pennello
 from pennello.design.laid_marks import SeenMark
 from pennello.design.plan import Plan
-from pennello.disk import make_private_folder, write_bytes
+from pennello.disk import PRIVATE, make_private_folder, write_bytes
 from pennello.errors import FileProblemError
 from pennello.files.plan_schema import from_plan
 from pennello.lay.canvas import Canvas
@@ -29,7 +29,6 @@ from pennello.session.chart_scene import Painted
 MOST_KEPT, MOST_BYTES = 60, 30_000_000
 """How many pictures are kept, and what they may weigh together, bytes (defaults); the oldest go first."""
 
-PRIVATE = 0o600
 _NOTE = "pennello"
 _QUICK = 1
 """How hard the picture is packed, 0 to 9: it is written and read while somebody waits."""

@@ -426,8 +426,10 @@ def _none(_plan: Plan, _key: str, _job: Job[Any]) -> Painted | None:
 
 def _rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
     """Return a crowded chart roughly, as listed: an order for many takes longer."""
-    if len(painted_plan(plan, key).strokes) < DRAFT_FROM:
+    count = len(painted_plan(plan, key).strokes)
+    if count < DRAFT_FROM:
         return None
+    room_for(count)  # much of what is worked out for it serves the picture after it too
     return ChartScene(DRAFT_PX_PER_MM).paint(plan, key, check=job.check)
 
 

@@ -170,9 +170,11 @@ class ChartStation(QWidget, Station):
         self.face_mm.edited.connect(lambda v: self._measure(phrase("Face height"), face_height_mm=v))
         self.guide: QComboBox = choice(phrase("A frame to paint along"), guard)
         self.guide.setMinimumWidth(82)
+        self.guide.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.near: QComboBox = choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard)
         self.near.setMinimumWidth(68)
+        self.near.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
             ("", self.chart),
