@@ -41,7 +41,7 @@ kernel:
 # Measured while they run: fails when the tests run too few lines of the core.
 unit:
 	PYTHONPATH=tools PYTEST_PLUGINS=measured QT_QPA_PLATFORM=offscreen \
-		$(BIN)/python -m pytest -q -n auto --dist loadfile --measure -m "not slow" src tests --ignore=tests/bench
+		$(BIN)/python -m pytest -q -n auto --dist loadfile --no-loadscope-reorder --measure -m "not slow" src tests --ignore=tests/bench
 
 # Everything on every Python that is promised; each gets an environment of its own.
 test-all: $(DEV_READY)

@@ -24,11 +24,25 @@ from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath, line
 
+LONG = (
+    *("test_long", "test_hard", "test_window", "test_notebook", "test_tasks", "test_chart", "test_fill_outline"),
+    *("test_practice_cli", "test_order", "test_day", "test_pulling", "test_parts", "test_tray", "test_access"),
+    *("test_phrases", "test_shipped_designs", "test_search", "test_tries", "test_design_cake", "test_promises"),
+    *("test_craft", "test_day_cli", "test_cli", "test_bench", "test_printing", "test_fit_card", "test_drawing"),
+)
+"""Files that take longest, the longest first: begun last, one worker would be at them while the others wait."""
+
 GRACE_S = 20
 """How long a worker that was told to end may take to come to its next look, on a busy machine."""
 
 settings.register_profile("here", deadline=None, max_examples=40, derandomize=True)
 settings.load_profile("here")
+
+
+def pytest_collection_modifyitems(items):
+    """Begin with the files that take longest."""
+    rank = {name: number for number, name in enumerate(LONG)}
+    items.sort(key=lambda item: rank.get(item.path.stem, len(LONG)))
 
 
 @pytest.fixture(autouse=True)

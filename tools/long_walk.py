@@ -1,6 +1,7 @@
 """Walks the window in the language whose sentences are 40 % longer, and tells what is cut and what is no template.
 
-A program of its own, since a language is chosen once: python long_walk.py FOLDER. It prints JSON.
+A program of its own, since a language is chosen once: python long_walk.py FOLDER. It prints JSON. With a size of words
+in percent as a second argument it walks in English with words so large.
 """
 
 import json
@@ -11,8 +12,10 @@ import time
 from pathlib import Path
 from typing import Any
 
-os.environ["PENNELLO_LANGUAGE"] = "long"
 FOLDER = Path(sys.argv[1])
+TEXT_PERCENT = int(sys.argv[2]) if len(sys.argv) > 2 else 100
+if TEXT_PERCENT == 100:
+    os.environ["PENNELLO_LANGUAGE"] = "long"
 for kind in ("DATA", "CONFIG", "STATE", "CACHE"):
     os.environ[f"XDG_{kind}_HOME"] = str(FOLDER / kind.lower())
 
@@ -33,12 +36,13 @@ from shiboken6 import isValid  # noqa: E402
 
 from pennello.files.demo import demo_plan  # noqa: E402
 from pennello.session.document import Document  # noqa: E402
+from pennello.session.settings import Settings, store_settings  # noqa: E402
 from pennello.ui.app import make_application  # noqa: E402
 from pennello.ui.stations.registry import STATIONS  # noqa: E402
 from pennello.ui.widgets.folding import Fold  # noqa: E402
 from pennello.ui.window import MainWindow  # noqa: E402
 
-SIZES = ((960, 540), (1280, 800), (1920, 1080))
+SIZES = ((960, 540), (1280, 800), (1920, 1080)) if TEXT_PERCENT == 100 else ((1280, 800),)
 SLACK_PX = 2
 SETTLES_S = 2.0
 _LETTERS = re.compile(r"[A-Za-z]{3,}")
@@ -148,8 +152,8 @@ class Walk:
 
 def _lacks_room(painter: QPainter, args: tuple[Any, ...], words: str) -> bool:
     """Return whether words do not fit what they are painted into, or were shortened to fit."""
-    if words.startswith("[") and "]" not in words:
-        return True  # a template that ends in an ellipsis
+    if words.endswith("\u2026") or (words.startswith("[") and "]" not in words):
+        return True  # it ends in an ellipsis
     room = args[0]
     if not isinstance(room, QRect | QRectF):
         return False
@@ -172,6 +176,7 @@ def turns(window: MainWindow, key: str) -> list[QAbstractButton]:
 
 def main() -> None:
     """Walk."""
+    store_settings(Settings(text_percent=TEXT_PERCENT))
     app = make_application(["walk"])
     window = MainWindow(Document(demo_plan()))
     window.show()
@@ -184,7 +189,7 @@ def main() -> None:
             walk.here = f"{one.key} {size[0]}x{size[1]}"
             wait(app, 1.0 if size == SIZES[0] else 0.3)
             walk.look(window, f"{one.key} {size[0]}x{size[1]}")
-            for button in turns(window, one.key) if size is not SIZES[-1] else ():  # there is most room
+            for button in turns(window, one.key) if size != (1920, 1080) else ():  # there is most room
                 if isValid(button) and button.isVisibleTo(window):
                     button.click()
                     wait(app, 0.06)

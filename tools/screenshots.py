@@ -38,7 +38,7 @@ from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.app import make_application
 from pennello.ui.first_steps import WAYS
 from pennello.ui.stations.bench.family_page import FamilyPage
-from pennello.ui.theme.style import apply_theme
+from pennello.ui.theme.style import apply_theme, dress
 from pennello.ui.window import MainWindow
 
 SHOTS = Path(__file__).parents[1] / "docs" / "screenshots"
@@ -250,6 +250,7 @@ def shoot_families(folder: Path) -> None:
     """Write a picture of the page of families."""
     parent = QWidget()
     page = FamilyPage(demo_plan(), parent)
+    dress(page, apply_theme(make_application(), "linen"))
     page.show()
     loop = QEventLoop()
     QTimer.singleShot(6000, loop.quit)
@@ -375,7 +376,6 @@ def main() -> None:
     folder.mkdir(parents=True, exist_ok=True)
     os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp()  # pictures of the catalogue are laid anew
     app = make_application()
-    apply_theme(app, "linen")
     warm_up().join()  # the whole skin would take the reference too long
     for name, shot in shots(folder).items():
         if not arguments or name in arguments:

@@ -20,7 +20,6 @@ from pennello.session.forecast import coarse, fine
 from pennello.session.settings import Settings
 from pennello.ui.app import make_application
 from pennello.ui.bench_model import pickup_change, stroke_change
-from pennello.ui.theme.style import apply_theme
 from pennello.ui.window import MainWindow
 from pennello.units import LengthUnit
 
@@ -137,7 +136,7 @@ def test_another_theme(benchmark, window):
     app, names = QApplication.instance(), cycle(("lamp", "linen"))
 
     def change():
-        apply_theme(app, next(names))
+        window.clothes.choose_theme(next(names))
         app.processEvents()
 
     benchmark.pedantic(change, rounds=20)

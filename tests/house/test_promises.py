@@ -21,7 +21,7 @@ class Copy:
 
     def __init__(self, folder):
         self.root = folder
-        ignored = shutil.ignore_patterns("__pycache__", "screenshots", "*.egg-info")
+        ignored = shutil.ignore_patterns("screenshots", "*.egg-info")  # what is compiled comes along, with its times
         for name in ("src", "docs", "tools"):
             shutil.copytree(ROOT / name, folder / name, ignore=ignored)
 

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.session.settings import Settings, config_folder, load_settings
-from pennello.ui.theme.style import apply_theme, light_of
+from pennello.ui.theme.style import light_of
 from pennello.ui.theme.tokens import THEMES, theme
 from pennello.ui.widgets import announcing
 from pennello.ui.widgets.handle import Handle
@@ -219,8 +219,23 @@ def test_the_light_follows_the_desktop_until_one_is_chosen(window, monkeypatch):
     window.actions_by_id["turn_contrast"].trigger()
     assert theme().name == "lamp, more contrast"
     assert load_settings().more_contrast
-    apply_theme(QApplication.instance(), "linen")
+    window.clothes.choose_theme("linen")
     assert light_of(QApplication.instance(), "lamp") == "lamp"
+
+
+def test_a_light_is_put_on_what_is_shown_and_on_other_stations_as_they_are_shown(window, qtbot):
+    window.go_to("tray")
+    bench, tray = (window.station(key).widget for key in ("bench", "tray"))
+    assert bench.styleSheet() == tray.styleSheet() == window.rail.styleSheet() != ""
+    window.show_first_steps()
+    page = window.first_steps
+    assert page.styleSheet() == tray.styleSheet()
+    window.bar.theme_chosen.emit("lamp")
+    lamp = tray.styleSheet()
+    assert lamp == page.styleSheet() == window.bar.styleSheet() == window.banner.styleSheet() != bench.styleSheet()
+    window.go_to("bench")
+    assert bench.styleSheet() == lamp
+    page.reject()
 
 
 def test_everything_is_as_large_as_was_chosen_from_the_next_start(window, monkeypatch, own_folders):
@@ -234,9 +249,46 @@ def test_everything_is_as_large_as_was_chosen_from_the_next_start(window, monkey
     assert float(ran.stdout.split()[-1]) == 1.5
 
 
+def test_words_are_as_large_as_was_chosen_from_the_next_start_and_pictures_stay(window, monkeypatch, own_folders):
+    monkeypatch.setattr("pennello.ui.clothes.ask_amount", lambda *_: 190.0)
+    window.actions_by_id["ask_text"].trigger()
+    assert load_settings().text_percent == 200
+    assert "21 points; pictures stay" in window.banner.words.text()
+    code = (
+        "from pennello.ui.app import make_application\n"
+        "app = make_application(['x'])\n"
+        "from pennello.ui.rail import StationButton\n"
+        "from pennello.ui.widgets.handle import GRAB_PX\n"
+        "print(app.font().pixelSize(), app.devicePixelRatio(), StationButton('chart', 'Chart').sizeHint().height())\n"
+    )
+    where = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    ran = subprocess.run([sys.executable, "-c", code], env=where, capture_output=True, text=True, check=True)
+    assert ran.stdout.split()[-3:] == ["28", "1.0", "80"]
+
+
+def test_the_top_bar_leaves_out_what_there_is_no_room_for(window, qtbot):
+    place, lights = window.bar.place, window.bar.themes.buttons()
+    least = window.bar.minimumSizeHint().width()
+    for width, place_there, lights_there in (
+        (least + 20, True, True),
+        (least - 20, False, True),
+        (least - 100, False, False),
+        (least + 20, True, True),
+    ):
+        window.bar.resize(width, window.bar.height())
+        assert place.isHidden() is not place_there
+        assert [one.isHidden() is not lights_there for one in lights] == [True, True]
+    light = window.clothes.light
+    window.actions_by_id["turn_light"].trigger()
+    assert window.clothes.light != light
+    window.actions_by_id["turn_light"].trigger()
+    assert window.clothes.light == light
+
+
 def test_a_size_or_light_that_there_is_not_is_the_usual_one():
     config_folder().mkdir(parents=True)
-    (config_folder() / "settings.json").write_text(json.dumps({"size_percent": 999, "theme": "neon", "tour": -4}))
+    odd = {"size_percent": 999, "text_percent": "large", "theme": "neon", "tour": -4}
+    (config_folder() / "settings.json").write_text(json.dumps(odd))
     assert load_settings() == Settings()
 
 

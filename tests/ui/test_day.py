@@ -231,7 +231,7 @@ def test_after_the_day(at_day, qtbot, tmp_path, monkeypatch):
         event = station_module_end(event, guest.id)
     station.model.session.take(event)
     station.show_report()
-    texts = [label.text() for label in station.page.findChildren(type(station.told))]
+    texts = [label.text() for label in station.page.findChildren(QLabel)]
     assert any("3 painted" in text for text in texts)
     assert any(text.startswith("Next time:") for text in texts)
     station.page.close()

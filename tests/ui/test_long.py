@@ -1,4 +1,4 @@
-"""In a language of 40 % longer sentences nothing is cut and nothing is no template: window, paper, command line."""
+"""Longer sentences and larger words have room: window, paper, command line; and nothing said is no template."""
 
 import json
 import re
@@ -14,9 +14,9 @@ from pennello.kit import catalogue
 TOOLS = Path(__file__).parents[2] / "tools"
 
 
-def told_by(script, folder):
-    """Return what a walk tells; a program of its own, since it has a language of its own."""
-    command = [sys.executable, str(TOOLS / script), str(folder)]
+def told_by(script, folder, *more):
+    """Return what a walk tells; a program of its own, since it has a language or a size of words of its own."""
+    command = [sys.executable, str(TOOLS / script), str(folder), *more]
     ended = subprocess.run(command, capture_output=True, text=True, check=False, timeout=400)
     assert ended.returncode == 0, ended.stderr[-2000:]
     assert "Traceback" not in ended.stderr, ended.stderr[-3000:]
@@ -61,6 +61,15 @@ def test_nothing_is_cut(walk):
 def test_what_is_painted_has_room(walk):
     """But the line that lists a load's colours: it ends in an ellipsis where there are many."""
     assert {words: where for words, where in walk["painted"].items() if " | " not in words} == {}
+
+
+def test_words_twice_as_large_have_room(tmp_path):
+    """At all stations, their pages and folds, and in the dialogs; what does not fit beside is scrolled to."""
+    told = told_by("long_walk.py", tmp_path, "200")
+    assert told["seen"] > 2000
+    assert told["drawn"] > 150
+    assert told["cut"] == {}
+    assert {words: where for words, where in told["painted"].items() if " | " not in words} == {}
 
 
 def test_all_that_is_said_is_a_template(walk):

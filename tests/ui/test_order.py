@@ -51,6 +51,13 @@ def show(qtbot, station, chart):
     assert station.model.chart == chart
 
 
+def test_nothing_is_said_to_be_missing_while_an_order_is_looked_for(window):
+    window.go_to("order")
+    station = window.station("order")
+    assert station.model.arranged is None
+    assert station.empty.isHidden()
+
+
 def test_an_order_is_shown_with_what_it_comes_to(window, station, qtbot):
     assert "min in all" in station.panel.total.text()
     assert "no order is shorter" in station.panel.sums.text()
@@ -391,4 +398,5 @@ def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
     assert not plain.station("order").empty.isVisible()
     plain.station("order").controller.begin(Person())
     assert not plain.station("order").controller.window.grab().isNull()
+    assert plain.station("order").controller.window.styleSheet() == plain.rail.styleSheet()
     plain.go_to("chart")

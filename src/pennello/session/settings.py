@@ -17,7 +17,7 @@ from pennello.units import LengthUnit
 
 MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
 MOST_MAKER, MOST_TOUR = 80, 99
-SIZES_PERCENT = (100, 125, 150, 175, 200)
+SIZES_PERCENT = TEXTS_PERCENT = (100, 125, 150, 175, 200)
 PAPERS = ("A4", "Letter", "A3")
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
@@ -37,7 +37,8 @@ def state_folder() -> Path:
 class Settings:
     """The user's choices. `theme` is linen or lamp, "" as the desktop has it; `more_contrast` makes either stronger.
 
-    `size_percent` is how large everything is, from the next start on; `unit` mm or in; `recent` paths, newest first.
+    `size_percent` is how large everything is, `text_percent` how large words are beside all else, both from the next
+    start on; `unit` mm or in; `recent` paths, newest first.
 
     `screen_px_per_mm` is what the on-screen ruler was set to with a card, 0 where it was not. `answers_days` is how
     many days after the day of a run what a person said is kept, 0 to 366. `less_motion` is whether
@@ -51,6 +52,7 @@ class Settings:
     theme: str = ""
     more_contrast: bool = False
     size_percent: int = 100
+    text_percent: int = 100
     unit: str = "mm"
     recent: tuple[str, ...] = ()
     screen_px_per_mm: float = 0.0
@@ -106,6 +108,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         theme=values["theme"] if values.get("theme") in ("linen", "lamp") else "",
         more_contrast=values.get("more_contrast") is True,
         size_percent=values["size_percent"] if values.get("size_percent") in SIZES_PERCENT else 100,
+        text_percent=values["text_percent"] if values.get("text_percent") in TEXTS_PERCENT else 100,
         unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
         recent=_names(values.get("recent"))[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),

@@ -28,6 +28,7 @@ from pennello.ui.mailbox import open_mailbox, post
 from pennello.ui.stations.registry import fetch
 from pennello.ui.theme.icons import app_icon
 from pennello.ui.theme.style import add_typeface, body_font
+from pennello.ui.theme.text import choose_text
 from pennello.ui.widgets.pending import PressWatch
 from pennello.ui.window import MainWindow
 
@@ -59,15 +60,16 @@ FETCH_AFTER_MS = 800
 def make_application(arguments: list[str] | None = None) -> QApplication:
     """Return the application with the shipped typeface; one there is already is used.
 
-    The theme's sheet comes with the window: set earlier, it would be worked out anew for every part that is put in.
+    The theme's sheet comes with the window.
     """
     existing = QApplication.instance()
     if isinstance(existing, QApplication):
         app = existing
     else:
-        size = load_settings().size_percent
-        if size != 100:
-            os.environ.setdefault("QT_SCALE_FACTOR", str(size / 100))
+        settings = load_settings()
+        if settings.size_percent != 100:
+            os.environ.setdefault("QT_SCALE_FACTOR", str(settings.size_percent / 100))
+        choose_text(settings.text_percent)
         QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
         app = QApplication(arguments or ["pennello"])
     sys.setswitchinterval(SWITCH_S)

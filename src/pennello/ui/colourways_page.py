@@ -23,6 +23,7 @@ from pennello.solve.colourways import Colourway, colourways, with_colourway
 from pennello.solve.kit import AtHand
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.plan_page import PlanPage, here_of
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
@@ -83,7 +84,7 @@ class ColourwaysPage(PlanPage):
         else:
             now = Label(phrase("as it is"))
             now.setAlignment(Qt.AlignmentFlag.AlignCenter)
-            now.setMinimumHeight(32)
+            now.setMinimumHeight(px(32))
             column.addWidget(now)
         return column
 

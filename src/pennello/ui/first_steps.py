@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from importlib.resources import files
 
-from PySide6.QtCore import QEvent, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QEnterEvent, QImage, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
 
-CARD = QSize(272, 236)
-_PICTURE_HIGH = 150
+_WIDE, _PICTURE_HIGH, _MARGIN = 272, 150, 8
 WAYS = (
     ("show_designs", phrase("Try a design"), phrase("Twelve whole works to open, look at and change."), "designs.png"),
     (
@@ -37,11 +37,17 @@ class WayCard(QAbstractButton):
         self.words = words
         file = files("pennello.ui") / "help_pages" / picture
         self._image = QImage.fromData(file.read_bytes() if file.is_file() else b"")
-        self.setFixedSize(CARD)
+        self.setFixedWidth(_WIDE + (px(_WIDE) - _WIDE) // 4)  # three stand side by side on any screen
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAccessibleName(title)
         self.setAccessibleDescription(words)
+
+    def sizeHint(self) -> QSize:
+        """Return the room of the picture, the title and all that it says."""
+        room = QRect(0, 0, self.width() - 2 * _MARGIN - 2, 10_000)
+        words = self.fontMetrics().boundingRect(room, Qt.TextFlag.TextWordWrap, self.words)
+        return QSize(self.width(), _PICTURE_HIGH + px(20) + words.height() + 4 * _MARGIN)
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -54,7 +60,7 @@ class WayCard(QAbstractButton):
         painter.setBrush(QColor(inks.mat))
         painter.setPen(QPen(QColor(inks.accent if near else inks.line), 2 if near else 1))
         painter.drawRoundedRect(body, 6, 6)
-        room = body.adjusted(8, 8, -8, 0)
+        room = body.adjusted(_MARGIN, _MARGIN, -_MARGIN, 0)
         room.setHeight(_PICTURE_HIGH)
         if not self._image.isNull():
             scale = max(room.width() / self._image.width(), room.height() / self._image.height())
@@ -64,10 +70,11 @@ class WayCard(QAbstractButton):
         font = painter.font()
         font.setBold(True)
         painter.setFont(font)
-        painter.drawText(QRectF(room.left(), room.bottom() + 8, room.width(), 20), self.text())
+        painter.drawText(QRectF(room.left(), room.bottom() + _MARGIN, room.width(), px(20)), self.text())
         font.setBold(False)
         painter.setFont(font)
-        below = QRectF(room.left(), room.bottom() + 28, room.width(), 44)
+        top = room.bottom() + _MARGIN + px(20)
+        below = QRectF(room.left(), top, room.width(), self.height() - top)
         painter.drawText(below, Qt.TextFlag.TextWordWrap, self.words)
 
     def enterEvent(self, event: QEnterEvent) -> None:
@@ -105,6 +112,9 @@ class FirstSteps(QDialog):
             card.clicked.connect(lambda _=False, of=name: self._choose(of))
             self.cards[name] = card
             row.addWidget(card)
+        tallest = max(card.sizeHint().height() for card in self.cards.values())
+        for card in self.cards.values():
+            card.setFixedHeight(tallest)
         self.tour = QPushButton(phrase("Go on with the tour") if tour_at else phrase("A tour of eight small steps"))
         self.tour.setProperty("main", True)
         self.tour.clicked.connect(lambda: self._choose("show_tour"))

@@ -34,6 +34,7 @@ from pennello.phrases import phrase
 from pennello.session.glossary import found_words
 from pennello.ui.station import Action, Keys
 from pennello.ui.stations.registry import STATIONS
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 
 _EVERYWHERE = (
@@ -144,7 +145,7 @@ class HelpPage(QDialog):
         left.addWidget(self.listed, 1)
         held = QWidget()
         held.setLayout(left)
-        held.setFixedWidth(250)
+        held.setFixedWidth(px(250))
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 10, 10, 10)
         row.addWidget(held)

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 from pennello.design.plan import Plan
 from pennello.phrases import phrase
 from pennello.ui.gallery import Gallery, tile
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.widgets.true_icon import true_icon
@@ -77,7 +78,7 @@ class PictureList(QWidget):
         self.list.setAccessibleName(phrase("{what}, as they are laid", what=what.capitalize()))
         self.list.setViewMode(QListWidget.ViewMode.IconMode)
         self.list.setIconSize(TILE)
-        self.list.setGridSize(QSize(148, 142))
+        self.list.setGridSize(QSize(px(148), TILE.height() + px(50)))
         self.list.setMovement(QListWidget.Movement.Static)
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)
         self.list.setUniformItemSizes(True)

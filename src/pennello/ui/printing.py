@@ -32,6 +32,7 @@ from pennello.files.paper import MOST_MAKER, Paper, PaperSize, on_paper
 from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.exporting import Exporter, Printed
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import WheelGuard
@@ -108,7 +109,7 @@ class PrintPage(QDialog):
         left.addWidget(true)
         held = QWidget()
         held.setLayout(left)
-        held.setFixedWidth(240)
+        held.setFixedWidth(px(240))
         row = QHBoxLayout()
         row.addWidget(held)
         row.addLayout(self._sight(), 1)

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QAbstractButton, QVBoxLayout, QWidget
 from pennello.phrases import phrase
 from pennello.ui.stations.registry import FIRST, STATIONS
 from pennello.ui.theme.icons import draw_icon
-from pennello.ui.theme.style import NOTE_PX
+from pennello.ui.theme.text import NOTE_PT, px, type_px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painted
 
@@ -31,8 +31,8 @@ class StationButton(QAbstractButton):
     def sizeHint(self) -> QSize:
         """Return the room of one station."""
         font = self.font()
-        font.setPixelSize(NOTE_PX)
-        return QSize(max(RAIL_PX, QFontMetrics(font).horizontalAdvance(self.text()) + 8), 62)
+        font.setPixelSize(type_px(NOTE_PT))
+        return QSize(max(RAIL_PX, QFontMetrics(font).horizontalAdvance(self.text()) + 8), 44 + px(18))
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -51,10 +51,10 @@ class StationButton(QAbstractButton):
         ink = inks.ink if self.isChecked() else inks.ink_2
         draw_icon(painter, self._glyph, QRectF(self.width() / 2 - 12, 9, 26, 26), ink)
         font = painter.font()
-        font.setPixelSize(NOTE_PX)
+        font.setPixelSize(type_px(NOTE_PT))
         painter.setFont(font)
         painter.setPen(QColor(ink))
-        painter.drawText(QRectF(0, 37, self.width() + 2, 18), Qt.AlignmentFlag.AlignCenter, self.text())
+        painter.drawText(QRectF(0, 37, self.width() + 2, px(18)), Qt.AlignmentFlag.AlignCenter, self.text())
 
 
 class Rail(QWidget):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QPixmap
+from PySide6.QtGui import QColor, QIcon, QPixmap, QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
@@ -27,13 +27,15 @@ from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.binding import follow
 from pennello.ui.station import UndoRedo
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
 from pennello.ui.widgets.true_icon import true_icon
 
+_SPACING_PX = 3
 _OWN = phrase("own sample ...")
 
 
@@ -63,14 +65,14 @@ class TopBar(QWidget):
         self.plan_button.setMenu(self.menu)
         self.plan_button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.title, self.place = self._line(phrase("Title of the plan")), self._line(phrase("Place"))
-        self.title.setStyleSheet("font-size: 17px; font-weight: 600;")
+        self.title.setObjectName("station")
         self.place.setPlaceholderText(phrase("place"))
         self.skin = QComboBox()
         self.skin.setAccessibleName(phrase("Skin"))
         self.skin.setToolTip(phrase("The skin painted on, by its individual typology angle (ITA)"))
         self.skin.installEventFilter(WheelGuard(self))
-        self.skin.setMinimumWidth(120)
-        self.skin.setMaximumWidth(210)
+        self.skin.setMinimumWidth(px(120))
+        self.skin.setMaximumWidth(px(210))
         self.undo = self._tool("undo", "", phrase("Undo"))
         self.redo = self._tool("redo", "", phrase("Redo"))
         self.undo.clicked.connect(self.undo_wanted)
@@ -86,7 +88,7 @@ class TopBar(QWidget):
     def _build(self, settings: Settings) -> None:
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 4, 10, 0)
-        row.setSpacing(6)
+        row.setSpacing(_SPACING_PX)
         for widget in (self.plan_button, self.title, self.place, self.skin):
             row.addWidget(widget, 0 if widget is self.plan_button else 4)
         row.addStretch(1)
@@ -105,7 +107,7 @@ class TopBar(QWidget):
 
     def _tool(self, glyph: str, text: str, words: str) -> QToolButton:
         button = QToolButton()
-        button.setIcon(icon(glyph))
+        set_glyph(button, glyph)
         button.setText(text)
         button.setToolTip(words)
         button.setAccessibleName(words)
@@ -117,13 +119,28 @@ class TopBar(QWidget):
         line.setToolTip(name)
         line.setMaxLength(200)
         line.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
-        line.setMinimumWidth(60)
+        line.setMinimumWidth(px(60))
         line.textChanged.connect(lambda: self._fit(line))
         return line
 
     def _fit(self, line: QLineEdit) -> None:
         words = line.text() or line.placeholderText()
-        line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, 70), 320))
+        line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, px(70)), px(320)))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Leave out what there is no room for: the place first, then the light, which the menu has too."""
+        super().resizeEvent(event)
+        self._fold()
+
+    def _fold(self) -> None:
+        groups = ([self.place], self.themes.buttons())
+        spare = self.width() - self.minimumSizeHint().width()
+        spare -= sum(_least(one) for group in groups for one in group if one.isHidden())
+        for group in groups:
+            left_out = spare < 0
+            spare += sum(map(_least, group)) if left_out else 0
+            for one in group:
+                one.setHidden(left_out)
 
     def _pair(self, row: QHBoxLayout, names: tuple[str, str], now: str, words: str, chosen: object) -> OneOf:
         group = OneOf(self)
@@ -138,7 +155,7 @@ class TopBar(QWidget):
             button.setAccessibleName(f"{words}: {told(name)}")
             group.addButton(button)
             row.addWidget(button)
-        row.setSpacing(3)
+        row.setSpacing(_SPACING_PX)
         group.buttonClicked.connect(lambda button: chosen.emit(button.property("choice")))  # type: ignore[attr-defined]
         return group
 
@@ -206,6 +223,11 @@ class TopBar(QWidget):
                     self.skin.addItem(_swatch(one), one.name, one)
                 self.skin.addItem(_OWN, None)
             self.skin.setCurrentIndex(skins.index(skin))
+
+
+def _least(widget: QWidget) -> int:
+    """Return the room that a widget needs in a row, with the space beside it, px."""
+    return max(widget.minimumWidth(), widget.minimumSizeHint().width()) + _SPACING_PX
 
 
 def _swatch(skin: Skin) -> QIcon:

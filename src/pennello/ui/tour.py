@@ -14,6 +14,7 @@ from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.plain import Label
 
 _DARK_ITA = -15.0
@@ -189,7 +190,7 @@ class Tour(QFrame):
         self.at = min(max(at, 0), len(STEPS) - 1)
         self._before = window.document.committed
         self.setObjectName("banner")
-        self.setFixedWidth(_WIDE)
+        self.setFixedWidth(px(_WIDE))
         self.setAccessibleName(phrase("The tour"))
         self.title, self.words = Label(""), Label("")
         self.title.setObjectName("strong")

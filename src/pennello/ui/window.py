@@ -9,7 +9,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QByteArray, QMimeData, QPoint, QSize, Qt
+from PySide6.QtCore import QByteArray, QChildEvent, QMimeData, QPoint, QSize, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
 from PySide6.QtWidgets import (
     QDialog,
@@ -70,9 +70,11 @@ ACTIONS: tuple[Action, ...] = (
     Action("show_first_steps", phrase("First steps ..."), "", "end"),
     Action("show_tour", phrase("The tour"), "", "end"),
     Action("first_petal", phrase("Make my first petal"), "", "plan"),
+    Action("turn_light", phrase("The other light"), "", "end"),
     Action("follow_desktop", phrase("Light as the desktop has it"), "", "end", ticked="follows_desktop"),
     Action("turn_contrast", phrase("More contrast"), "", "end", ticked="more_contrast"),
     Action("ask_size", phrase("Size of everything ..."), "", "end"),
+    Action("ask_text", phrase("Size of words ..."), "", "end"),
     Action("turn_motion", phrase("Less motion"), "", "end", ticked="less_motion"),
     Action("close", phrase("Close"), "Ctrl+Q", "end"),
     Action("copy_shown", phrase("Copy what is shown"), "Ctrl+C"),
@@ -151,6 +153,7 @@ class MainWindow(QMainWindow):
         follow(self, document.state_changed, self._show_state)
         self._show_state()
         self.clothes.wear()
+        self.clothes.dress(*self._parts)
         self.station(FIRST).enter()
 
     def _connect(self) -> None:
@@ -281,6 +284,7 @@ class MainWindow(QMainWindow):
         self.model.rest(row(key).rests_bench)
         self._shown = key
         station = self.station(key)
+        self.clothes.dress(station.widget)
         self.stations.setCurrentWidget(station.widget)
         station.enter()
         self.bar.show_history(self._history)
@@ -527,7 +531,22 @@ class MainWindow(QMainWindow):
         for one in self._made.values():
             one.show_unit(LengthUnit(name))
 
+    @property
+    def _parts(self) -> list[QWidget]:
+        """What is styled by itself: what stands around the stations, the one that is shown, and pages over them."""
+        bars = (self.room.verticalScrollBar(), self.room.horizontalScrollBar())
+        direct = self.findChildren(QWidget, options=Qt.FindChildOption.FindDirectChildrenOnly)
+        over = [one for one in direct if one is not self.centralWidget()]
+        return [self.rail, self.bar, self.banner, *bars, self.station(self._shown).widget, *over]
+
+    def childEvent(self, event: QChildEvent) -> None:
+        """Style a page that is about to be shown over the window."""
+        super().childEvent(event)
+        if event.polished() and isinstance(child := event.child(), QWidget) and child is not self.centralWidget():
+            self.clothes.dress(child)
+
     def _show_light(self, light: str) -> None:
+        self.clothes.dress(*self._parts)
         self.bar.show_theme(light)
         self.actions_by_id["follow_desktop"].setChecked(self.settings.follows_desktop)
         for one in self._made.values():

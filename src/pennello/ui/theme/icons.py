@@ -10,11 +10,16 @@ import platformdirs
 from PySide6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QIconEngine, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
+from PySide6.QtWidgets import QAbstractButton
 
 from pennello.disk import PRIVATE, make_private_folder, write_bytes
 from pennello.errors import FileProblemError
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.painting import painting
+
+GLYPH_PX = 16
+"""How large a glyph on a button is where words are of the usual size, px."""
 
 
 @cache
@@ -75,6 +80,12 @@ class _GlyphEngine(QIconEngine):
 def icon(name: str) -> QIcon:
     """Return a glyph as an icon that follows the theme."""
     return QIcon(_GlyphEngine(name))
+
+
+def set_glyph(button: QAbstractButton, name: str) -> None:
+    """Put a glyph on a button, as large as words are."""
+    button.setIcon(icon(name))
+    button.setIconSize(QSize(px(GLYPH_PX), px(GLYPH_PX)))
 
 
 def app_picture(size: int) -> QPixmap:

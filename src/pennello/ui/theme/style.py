@@ -7,14 +7,13 @@ from string import Template
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from pennello.ui.theme.icons import icon_file
+from pennello.ui.theme.text import BODY_PT, HEADLINE_PT, NOTE_PT, STATION_PT, px, type_px
 from pennello.ui.theme.tokens import LAMP, LINEN, MORE, Tokens, wear
 
 FAMILY = "Source Sans Pro"
-BODY_PX = 14
-NOTE_PX = 12
 
 
 def add_typeface() -> None:
@@ -27,7 +26,7 @@ def add_typeface() -> None:
 def body_font() -> QFont:
     """Return the body font: figures of one width, so that numbers do not jump."""
     font = QFont(FAMILY)
-    font.setPixelSize(BODY_PX)
+    font.setPixelSize(type_px(BODY_PT))
     font.setFeature(QFont.Tag("tnum"), 1)
     return font
 
@@ -38,8 +37,11 @@ def light_of(app: QApplication, name: str) -> str:
     return name if name in (LINEN.name, LAMP.name) else LAMP.name if dark else LINEN.name
 
 
-def apply_theme(app: QApplication, name: str, *, more: bool = False) -> Tokens:
-    """Put a palette, "linen", "lamp" or "" as the desktop has it, on the application and return it.
+def apply_theme(app: QApplication, name: str, *, more: bool = False) -> str:
+    """Put a palette, "linen", "lamp" or "" as the desktop has it, on the application; return the sheet for its parts.
+
+    The sheet lies on parts, not on the application. There it would be worked out for all stations at once, seen or
+    not; and again for all that is in a station with every layout that it is put into while the station is made.
 
     Parameters
     ----------
@@ -50,18 +52,31 @@ def apply_theme(app: QApplication, name: str, *, more: bool = False) -> Tokens:
     tokens = wear(MORE[light] if more else light)
     sheet = Template((files("pennello.ui.theme") / "sheet.qss").read_text("utf-8")).substitute(
         {field: getattr(tokens, field) for field in Tokens.__slots__},
-        body=BODY_PX,
-        note=NOTE_PX,
+        body=type_px(BODY_PT),
+        note=type_px(NOTE_PT),
+        station=type_px(STATION_PT),
+        headline=type_px(HEADLINE_PT),
+        field=px(20),
+        line_high=px(24),
+        tick=px(14),
+        drop=px(14),
+        arrows=px(10),
         arrow=icon_file("down", tokens.ink_2),
         check=icon_file("check", tokens.on_accent),
     )
-    if app.styleSheet() == sheet:
-        return tokens  # worn already: styling every widget again takes a quarter of a second
-    app.setStyleSheet("")  # over another sheet every part would be styled many times: a second instead of a tenth
     app.setFont(body_font())
     app.setPalette(_palette(tokens))
-    app.setStyleSheet(sheet)
-    return tokens
+    return sheet
+
+
+def dress(part: QWidget, sheet: str) -> None:
+    """Put a sheet on a part of a window, if it does not wear it."""
+    worn = part.styleSheet()
+    if worn == sheet:
+        return
+    if worn:
+        part.setStyleSheet("")  # over another sheet every part of it would be styled many times
+    part.setStyleSheet(sheet)
 
 
 def _palette(tokens: Tokens) -> QPalette:

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QMessageBox, QP
 
 from pennello.disk import exists
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.folders import FOLDERS, kind_of
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label, tip
@@ -43,7 +44,7 @@ class AmountPage(QDialog):
         for part in (words, self.field, self.said):
             column.addWidget(part)
         column.addLayout(foot)
-        self.setMinimumWidth(380)
+        self.setMinimumWidth(px(380))
         self.field.setFocus()
 
     def say(self, sentence: str) -> None:

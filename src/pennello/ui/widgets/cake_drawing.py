@@ -18,6 +18,7 @@ from pennello.kit.paint import Paint
 from pennello.load.recipe import PickUp, Wetness
 from pennello.load.wear import dirt_share, worn_out
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.tools import draw_ferrule, tool_height_mm, tool_path
@@ -148,7 +149,7 @@ def _draw_idle_part(painter: QPainter, body: QPainterPath, pickup: PickUp, half:
 
 
 def _draw_corner(painter: QPainter, name: str, x: float) -> None:
-    label = QRectF(QPointF(x - 9, -22), QSizeF(18, 18))
+    label = QRectF(QPointF(x - px(9), -px(18) - 4), QSizeF(px(18), px(18)))
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme().mat))
     painter.drawEllipse(label)
@@ -186,8 +187,8 @@ def draw_passes(painter: QPainter, view: CakeView, brush: Applicator, middle_x: 
     lowest = view.chisel_y + shown_height(view, brush) + (34 if not brush.kind.pressed else 4)
     if top < min(lowest, view.pan.bottom() - 30) or not math.isfinite(middle_x):
         return
-    width = 20 + 6.4 * len(words)
-    pill = QRectF(middle_x - width / 2, top + 6, width, 20)
+    width = px(20 + 6.4 * len(words))
+    pill = QRectF(middle_x - width / 2, top + 26 - px(20), width, px(20))
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme().mat))
     painter.drawRoundedRect(pill, 9, 9)

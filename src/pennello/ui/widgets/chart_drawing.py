@@ -20,6 +20,7 @@ from pennello.path.cubic import CubicPath
 from pennello.phrases import phrase
 from pennello.session.chart_scene import Painted
 from pennello.session.chart_views import ChartLook, frame_of
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
@@ -125,7 +126,8 @@ def draw_reserved(painter: QPainter, kept: Reserved, view: ChartView) -> None:
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.setPen(QPen(QColor(theme().accent), 1.4, Qt.PenStyle.DotLine))
     painter.drawEllipse(at, radius, radius)
-    label = QRectF(at.x() - 4 - 3.3 * len(kept.name), at.y() - 9, 8 + 6.6 * len(kept.name), 18)
+    label = QRectF(0, 0, px(8 + 6.6 * len(kept.name)), px(18))
+    label.moveCenter(at)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme().mat))
     painter.drawRoundedRect(label, 6, 6)
@@ -173,7 +175,7 @@ def draw_landmarks(painter: QPainter, chart: Chart, view: ChartView, near: str) 
         painter.drawLine(at + QPointF(0, -3), at + QPointF(0, 3))
         if name == near:
             words = place_words(name)
-            label = QRectF(at.x() + 8, at.y() - 20, 12 + 6.4 * len(words), 18)
+            label = QRectF(at.x() + 8, at.y() - px(18) - 2, px(12 + 6.4 * len(words)), px(18))
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(theme().mat))
             painter.drawRoundedRect(label, 6, 6)
@@ -184,9 +186,9 @@ def draw_pin(painter: QPainter, at: QPointF, number: int) -> None:
     """Draw a numbered pin where something is odd."""
     painter.setPen(QPen(QColor(theme().mat), 2))
     painter.setBrush(QColor(theme().misses))
-    painter.drawEllipse(at, 9, 9)
+    painter.drawEllipse(at, px(9), px(9))
     painter.setPen(QColor(theme().mat))
-    painter.drawText(QRectF(at.x() - 9, at.y() - 9, 18, 18), Qt.AlignmentFlag.AlignCenter, str(number))
+    painter.drawText(QRectF(at.x() - px(9), at.y() - px(9), px(18), px(18)), Qt.AlignmentFlag.AlignCenter, str(number))
 
 
 def draw_sides(painter: QPainter, area: QRectF, *, mirror: bool) -> None:
@@ -196,5 +198,12 @@ def draw_sides(painter: QPainter, area: QRectF, *, mirror: bool) -> None:
         if mirror
         else (phrase("wearer's right"), phrase("wearer's left"))
     )
-    draw_note(painter, QRectF(area.left() + 6, area.bottom() - 20, 120, 16), left, Qt.AlignmentFlag.AlignLeft)
-    draw_note(painter, QRectF(area.right() - 126, area.bottom() - 20, 120, 16), right, Qt.AlignmentFlag.AlignRight)
+    draw_note(
+        painter, QRectF(area.left() + 6, area.bottom() - px(16) - 4, px(120), px(16)), left, Qt.AlignmentFlag.AlignLeft
+    )
+    draw_note(
+        painter,
+        QRectF(area.right() - px(120) - 6, area.bottom() - px(16) - 4, px(120), px(16)),
+        right,
+        Qt.AlignmentFlag.AlignRight,
+    )

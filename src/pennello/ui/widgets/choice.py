@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import QSignalBlocker
 from PySide6.QtWidgets import QComboBox
 
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.number_field import WheelGuard
 
 
@@ -14,7 +15,7 @@ def choice(name: str, guard: WheelGuard) -> QComboBox:
     box.setAccessibleName(name)
     box.setToolTip(name)
     box.installEventFilter(guard)
-    box.setMinimumWidth(60)
+    box.setMinimumWidth(px(60))
     box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
     return box
 

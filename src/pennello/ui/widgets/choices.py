@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton
 
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.plain import Label
 
@@ -15,7 +16,7 @@ class LeaveOrTake(QHBoxLayout):
     def __init__(self, page: QDialog, words: str) -> None:
         super().__init__()
         self.colour = Label("")
-        self.colour.setFixedSize(90, 28)
+        self.colour.setFixedSize(px(90), px(28))
         self.colour.setAccessibleName(phrase("The colour found"))
         self.colour.hide()
         leave, self.take = QPushButton(phrase("Leave it")), QPushButton(words)

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QToolButton, QWidget
 
 from pennello.phrases import phrase
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
 
 
 class Folds:
@@ -44,7 +44,7 @@ class Fold(QToolButton):
         super().__init__()
         self._name, self._folded = name, folded
         self.setCheckable(True)
-        self.setIcon(icon("down"))
+        set_glyph(self, "down")
         self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.toggled.connect(self._turn)
         self.setChecked(FOLDS.is_open(name))

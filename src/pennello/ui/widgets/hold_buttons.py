@@ -18,6 +18,7 @@ from pennello.phrases import named, phrase
 from pennello.session.catalogue import CataloguePicture, family_plan, laid
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.gallery import tile
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import tip
@@ -64,7 +65,7 @@ class HoldButtons(QWidget):
             button.setIcon(true_icon(tile(QImage(), picture)))
             button.setToolButtonStyle(under)
             button.setProperty("segment", True)
-            button.setStyleSheet("font-size: 11px; padding: 1px 3px;")
+            button.setStyleSheet(f"font-size: {px(11)}px; padding: 1px 3px;")
             button.setToolTip(tip(f"{named(hold)}: {hold.words}"))
             button.setAccessibleName(phrase("Held {hold}: {hold_2}", hold=named(hold), hold_2=hold.words))
             button.clicked.connect(partial(self._choose, hold))

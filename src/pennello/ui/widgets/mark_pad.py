@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QWidget
 
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import centred
 from pennello.ui.widgets.paint import draw_note, to_image
@@ -124,7 +125,7 @@ class MarkPad(QWidget):
                 painter.drawEllipse(at, 9, 9)
             wide = painter.fontMetrics().horizontalAdvance(self._names[number]) + 14
             left = min(max(at.x() - wide / 2, 2.0), self.width() - wide - 2.0)
-            label = QRectF(left, min(at.y() + 14, self.height() - 20.0), wide, 18)
+            label = QRectF(left, min(at.y() + 14, self.height() - px(18) - 2.0), wide, px(18))
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(QColor(theme().mat))
             painter.drawRoundedRect(label, 6, 6)

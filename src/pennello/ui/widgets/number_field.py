@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.saying import say_from
 from pennello.units import LengthUnit, from_mm, parse_amount, parse_length, to_mm
 
@@ -62,7 +63,7 @@ class NumberField(QDoubleSpinBox):
         self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
         self.setKeyboardTracking(False)
         self.setCorrectionMode(QAbstractSpinBox.CorrectionMode.CorrectToPreviousValue)
-        self.setMinimumWidth(58)
+        self.setMinimumWidth(px(58))
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self._set_up()
         self.valueChanged.connect(self._changed)

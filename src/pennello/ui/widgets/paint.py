@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QImage, QPainter, QPainterPath, QPen
 
-from pennello.ui.theme.style import NOTE_PX
+from pennello.ui.theme.text import NOTE_PT, px, type_px
 from pennello.ui.theme.tokens import theme
 from pennello.units import MM_PER_INCH, LengthUnit
 
@@ -39,7 +39,7 @@ def strip_image(colours: Picture) -> QImage:
 def note_font(painter: QPainter) -> QFont:
     """Return the font of notes."""
     font = QFont(painter.font())
-    font.setPixelSize(NOTE_PX)
+    font.setPixelSize(type_px(NOTE_PT))
     return font
 
 
@@ -67,10 +67,10 @@ def draw_ruler(painter: QPainter, left: QPointF, length_mm: float, scale: float,
         marks.append(QLineF(x, left.y(), x, left.y() + tall))
         if index % long_every == 0:
             words = f"{index * base:.0f}" if unit is LengthUnit.MM else f"{index / 16:g}"
-            painter.drawText(QRectF(x - 20, left.y() + 9, 40, 15), Qt.AlignmentFlag.AlignCenter, words)
+            painter.drawText(QRectF(x - px(20), left.y() + 9, px(40), px(15)), Qt.AlignmentFlag.AlignCenter, words)
     painter.drawLines(marks)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    words_at = QRectF(left.x() + length_mm * scale + 4, left.y() - 1, 24, 15)
+    words_at = QRectF(left.x() + length_mm * scale + 4, left.y() - 1, px(24), px(15))
     painter.drawText(words_at, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, unit.value)
 
 

@@ -28,7 +28,7 @@ class Paragraph(Label):
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Ask for the height that the width brings with it."""
         super().resizeEvent(event)
-        self.setMinimumHeight(self.heightForWidth(self.width()))
+        self.setMinimumHeight(max(self.heightForWidth(self.width()), 0))
 
 
 def tip(words: str) -> str:

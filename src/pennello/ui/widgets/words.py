@@ -6,11 +6,11 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from pennello.ui.theme.style import NOTE_PX
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
 
-_LINE_PX = NOTE_PX + 4
+_LINE_PX = 16
 _LEFT_TOP = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
 
 
@@ -37,7 +37,7 @@ class Words(QWidget):
 
     def sizeHint(self) -> QSize:
         """Return the room of the lines."""
-        return QSize(60, self._lines * _LINE_PX)
+        return QSize(60, self._lines * px(_LINE_PX))
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:

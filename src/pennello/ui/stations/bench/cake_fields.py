@@ -14,7 +14,7 @@ from pennello.kit.cake import Portion
 from pennello.load.recipe import DRIFT_MM, MOST_IN_PAN, OFFSET_MM, PASSES, SKEW_DEG, PickUp, Way, Wetness
 from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel, pickup_changes
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -47,7 +47,7 @@ class PanRows(QWidget):
         self._grid.setVerticalSpacing(2)
         self.rows: list[tuple[QComboBox, NumberField, QToolButton]] = []
         self.more = QPushButton(phrase("Mix another paint in"))
-        self.more.setIcon(icon("plus"))
+        set_glyph(self.more, "plus")
         self.more.clicked.connect(self._add)
 
     def _add(self) -> None:
@@ -101,7 +101,7 @@ class PanRows(QWidget):
                 NumberField(PARTS),
                 QToolButton(),
             )
-            away.setIcon(icon("away"))
+            set_glyph(away, "away")
             away.setToolTip(phrase("Leave this paint out"))
             away.setAccessibleName(phrase("Leave paint {row} out of the pan", row=row + 1))
             box.activated.connect(lambda index, at=row, of=box: self._change(at, paint=of.itemData(index)))
@@ -134,7 +134,7 @@ class CakeFields:
         self._number(self.sweeps, phrase("Sweeps"), "passes")
         self._number(self.drift, phrase("Drift"), "drift_mm")
         self.flip_button = QToolButton()
-        self.flip_button.setIcon(icon("flip"))
+        set_glyph(self.flip_button, "flip")
         self.flip_button.setText(phrase("Flip"))
         self.flip_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.flip_button.setToolTip(phrase("Turn the brush half round: corners A and B change sides"))

@@ -22,6 +22,7 @@ from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel, NothingThereError, StrokeChange, pickup_change
 from pennello.ui.stations.bench.cake_fields import OFFSET, SKEW, CakeFields
 from pennello.ui.stations.bench.scale import shared_scale
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import (
     CakeView,
@@ -255,7 +256,7 @@ class CakeMat(Mat):
 
     def _paint_pan(self, painter: QPainter, pickup: PickUp) -> None:
         model = self._model
-        size = min(self.area.height() - 30, self.area.width() - 60, 190.0)
+        size = min(self.area.height() - px(30), self.area.width() - 60, 190.0)
         circle = centred(self.area, size, size)
         paints = model.plan.paints_by_id
         colour = pan_colour(pickup.pan, paints)
@@ -267,7 +268,7 @@ class CakeMat(Mat):
         draw_wetness(painter, view, pickup.wetness, circle.center().x(), brush.width_mm * scale / 2)
         draw_brush_lying(painter, view, brush, pickup, circle.center().x(), model.axis)
         words = passes_text(pickup.way, pickup.passes)
-        draw_note(painter, QRectF(self.area.left(), circle.bottom(), self.area.width(), 16), words)
+        draw_note(painter, QRectF(self.area.left(), circle.bottom(), self.area.width(), px(16)), words)
 
     def _paint_cake(self, painter: QPainter, cake: Cake, pickup: PickUp) -> None:
         model, view = self._model, self._view

@@ -14,6 +14,7 @@ from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.edge_drawing import FERRULE_PX, draw_loaded, draw_scatter, draw_shares
 from pennello.ui.stations.bench.scale import EDGE_PX, shared_scale
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Mat
 from pennello.ui.widgets.paint import draw_note, draw_ruler
@@ -100,7 +101,7 @@ class EdgeMat(Mat):
         scale, left, brush = self._scale, self._left, model.brush
         width = edge.width_mm * scale
         top = FERRULE_PX + 4 if not brush.kind.pressed and edge.axis is GradientAxis.ACROSS else 8.0
-        room = self.area.height() - _ROOM_PX
+        room = self.area.height() - px(_ROOM_PX)
         tall = brush.bristle_mm if edge.axis is GradientAxis.ACROSS and not brush.kind.pressed else brush.width_mm
         if brush.kind.pressed:
             tall = brush.thickness_mm
@@ -108,7 +109,7 @@ class EdgeMat(Mat):
         paints = model.plan.paints_by_id
         draw_loaded(painter, face, brush, edge, paints, scale)
         self._draw_ends(painter, face, edge.axis)
-        shares = QRectF(left, face.bottom() + 28, width, max(16.0, room - face.bottom() + 6))
+        shares = QRectF(left, face.bottom() + px(16) + 12, width, max(16.0, room - face.bottom() + 22 - px(16)))
         draw_shares(painter, shares, edge, [paints[name].srgb for name in edge.paints])
         outcome = model.outcome
         if outcome and outcome.band is not None:
@@ -126,8 +127,8 @@ class EdgeMat(Mat):
             if axis is GradientAxis.ALONG:
                 words = phrase("tip") if side is Side.A else phrase("belly")
             align = Qt.AlignmentFlag.AlignLeft if side is Side.A else Qt.AlignmentFlag.AlignRight
-            at = x - 2 if side is Side.A else x - 78
-            draw_note(painter, QRectF(at, face.bottom() + 2, 80, 16), words, align)
+            at = x - 2 if side is Side.A else x + 2 - px(80)
+            draw_note(painter, QRectF(at, face.bottom() + 2, px(80), px(16)), words, align)
 
     def _draw_boundary(
         self,

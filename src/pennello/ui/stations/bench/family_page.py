@@ -18,6 +18,7 @@ from pennello.phrases import named, phrase
 from pennello.session.forecast import coarse
 from pennello.ui.gallery import Gallery
 from pennello.ui.picture_list import Entry, PictureList
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mat import Surface, centred
@@ -61,7 +62,7 @@ class FamilyPage(QDialog):
         self.words = Label("")
         self.words.setWordWrap(True)
         self.picture = Surface(self)
-        self.picture.setMinimumHeight(220)
+        self.picture.setMinimumHeight(px(220))
         self.picture.draw = self._draw
         self._shown: QImage | None = None
         self.grid = QGridLayout()

@@ -31,6 +31,7 @@ from pennello.path.cubic import length_mm
 from pennello.phrases import named, phrase, plural
 from pennello.ui.bench_model import BenchModel, StrokeChange, stroke_change
 from pennello.ui.stations.bench.hold_chooser import HoldChooser
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_amount, ask_source, ask_target
 from pennello.ui.widgets.choice import choice
@@ -84,7 +85,7 @@ class HandPage(QFrame):
         self.along.mouseDoubleClickEvent = self._add_key  # type: ignore[method-assign]
         self._keys: list[Handle] = []
         self._flips: list[Handle] = []
-        self.along.setMinimumHeight(78)
+        self.along.setMinimumHeight(px(78))
         self.holds = HoldChooser(model)
         left = QVBoxLayout()
         left.setSpacing(2)
@@ -224,7 +225,7 @@ class HandPage(QFrame):
             button.setProperty("main" if words == phrase("Done") else "chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
-            button.setMinimumHeight(26)
+            button.setMinimumHeight(px(26))
             grid.addWidget(button, number // 5, number % 5)
             self.named[words] = button
         return grid
@@ -327,7 +328,7 @@ class HandPage(QFrame):
 
     @property
     def _area(self) -> QRectF:
-        return QRectF(self.along.rect()).adjusted(_LEFT, _TOP, -40, -_FOOT)
+        return QRectF(self.along.rect()).adjusted(px(_LEFT), _TOP, -40, -px(_FOOT))
 
     def _shown_keys(self) -> tuple[Key, ...]:
         stroke = self._model.stroke
@@ -497,7 +498,7 @@ class HandPage(QFrame):
         for level, words in self.curve.levels:
             y = area.bottom() - self._height(level) * area.height()
             painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-            draw_note(painter, QRectF(0, y - 8, _LEFT - 6, 16), words, Qt.AlignmentFlag.AlignRight)
+            draw_note(painter, QRectF(0, y - px(8), px(_LEFT) - 6, px(16)), words, Qt.AlignmentFlag.AlignRight)
         colours = edge_colours(outcome.laid.edge, dict(outcome.attempt.paints))
         painter.setBrush(QColor(*(int(part) for part in colours[len(colours) // 2])))
         painter.setPen(QPen(QColor(theme().ink_2), 1))

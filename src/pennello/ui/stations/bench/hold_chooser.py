@@ -12,6 +12,7 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
 from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel, stroke_change
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -93,7 +94,7 @@ class HoldChooser(QWidget):
             words = Label(hold_of(way).words)
             words.setObjectName("note")
             words.setWordWrap(True)
-            words.setMinimumWidth(150)
+            words.setMinimumWidth(px(150))
             self._line.addWidget(words, 0, 0)
 
     def _set(self, key: str, value: float) -> None:

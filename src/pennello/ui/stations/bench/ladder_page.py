@@ -14,6 +14,7 @@ from pennello.kit.applicator import Applicator
 from pennello.load.look import cake_colours
 from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -52,7 +53,7 @@ class LadderPage(QDialog):
         head.addStretch(1)
         column.addLayout(head)
         self.picture = Surface(self)
-        self.picture.setMinimumSize(560, 260)
+        self.picture.setMinimumSize(px(560), px(260))
         self.picture.setAccessibleName(phrase("The windows on the cake"))
         self.picture.draw = self._draw
         column.addWidget(self.picture, 1)
@@ -108,7 +109,7 @@ class LadderPage(QDialog):
     def _draw(self, painter: QPainter) -> None:
         plan, area = self._model.plan, QRectF(self.picture.rect())
         cake = plan.cake(self._cake)
-        scale = min(9.0, (area.width() - 190) / cake.width_mm)
+        scale = min(9.0, (area.width() - px(190)) / cake.width_mm)
         pan = QRectF(14, 10, cake.width_mm * scale, 46)
         paints = plan.paints_by_id
         painter.drawImage(pan, strip_image(cake_colours(cake, paints, 200)))
@@ -118,9 +119,9 @@ class LadderPage(QDialog):
         if self.found is None:
             return
         ladder, brush = self.found
-        step = min(_ROW_PX, (area.height() - 92) / len(ladder.offsets_mm))
+        step = min(px(_ROW_PX), (area.height() - 70 - px(22)) / len(ladder.offsets_mm))
         for row, (offset, lightness) in enumerate(zip(ladder.offsets_mm, ladder.lightness, strict=True)):
-            y = pan.bottom() + 34 + row * step
+            y = pan.bottom() + px(34) + row * step
             left, right = pan.left() + offset * scale, pan.left() + (offset + brush.width_mm) * scale
             painter.setPen(QPen(QColor(theme().accent), 3))
             painter.drawLine(QPointF(left, y), QPointF(right, y))
@@ -131,4 +132,4 @@ class LadderPage(QDialog):
                 lightness=lightness,
             )
             align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
-            draw_note(painter, QRectF(pan.right() + 14, y - 9, 180, 18), words, align)
+            draw_note(painter, QRectF(pan.right() + 14, y - px(9), px(180), px(18)), words, align)

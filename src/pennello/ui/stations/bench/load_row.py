@@ -32,7 +32,8 @@ from pennello.load.look import cake_colours, edge_colours, pan_colour
 from pennello.load.recipe import Before, Face, PickUp, Way
 from pennello.phrases import named, phrase
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.card_row import keep_cards
@@ -89,7 +90,7 @@ class PickUpCard(QAbstractButton):
         self._grabbed: QPointF | None = None
         self._shift = 0.0
         self.setCheckable(True)
-        self.setFixedSize(CARD_PX)
+        self.setFixedSize(px(CARD_PX.width()), px(CARD_PX.height()))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setContextMenuPolicy(Qt.ContextMenuPolicy.ActionsContextMenu)
         for words, act in (
@@ -141,11 +142,11 @@ class PickUpCard(QAbstractButton):
         self._draw_source(painter, QRectF(7, 6, 42, 26), self._plan, self._pickup)
         painter.drawImage(QRectF(7, 37, 42, 9), strip_image(edge_colours(self._edge, paints)))
         painter.setPen(QColor(inks.ink))
-        room = QRectF(56, 5, self.width() - 62, 20)
+        room = QRectF(56, 5, self.width() - 62, px(20))
         line = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         words = painter.fontMetrics().elidedText(self._words[0], Qt.TextElideMode.ElideRight, round(room.width()))
         painter.drawText(room, line, words)
-        below = room.translated(0, 22)
+        below = room.translated(0, px(22))
         small = QFontMetricsF(note_font(painter))
         told = small.elidedText(self._words[1], Qt.TextElideMode.ElideRight, below.width())
         draw_note(painter, below, told, line)
@@ -210,10 +211,10 @@ class LoadRow(QFrame):
         self.cards: list[PickUpCard] = []
         guard = WheelGuard(self)
         self.after = choice(phrase("What is in the brush when the load begins"), guard)
-        self.after.setMinimumWidth(150)
+        self.after.setMinimumWidth(px(150))
         self.after.activated.connect(self._choose_after)
         self.add = QToolButton()
-        self.add.setIcon(icon("plus"))
+        set_glyph(self.add, "plus")
         self.add.setText(phrase("Load"))
         self.add.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.add.setToolTip(phrase("Another pick-up, or a whole way to load"))
@@ -223,7 +224,7 @@ class LoadRow(QFrame):
         self.kinds.aboutToShow.connect(self.list_kinds)
         self.add.setMenu(self.kinds)
         self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
-        self.reload.habit.setMinimumWidth(142)
+        self.reload.habit.setMinimumWidth(px(142))
         self.reload.changed.connect(self._set_reload)
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 8, 4)
@@ -256,8 +257,8 @@ class LoadRow(QFrame):
             label = Label(words)
             label.setObjectName("note")
             label.setBuddy(box)
-            label.setMinimumWidth(58)
-            box.setMinimumWidth(150)
+            label.setMinimumWidth(px(58))
+            box.setMinimumWidth(px(150))
             line = QHBoxLayout(self.begins) if box is self.after else QHBoxLayout()
             line.setContentsMargins(0, 0, 0, 0)
             line.addWidget(label)
@@ -276,7 +277,7 @@ class LoadRow(QFrame):
         self._scroll = QScrollArea()
         self._scroll.setWidgetResizable(True)
         self._scroll.setWidget(self._inner)
-        self._scroll.setFixedHeight(CARD_PX.height() + 10)
+        self._scroll.setFixedHeight(px(CARD_PX.height()) + 10)
         self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         return self._scroll
@@ -320,8 +321,8 @@ class LoadRow(QFrame):
             grid.addWidget(label, at_row, column)
             grid.addWidget(widget, at_row, column + 1)
         grid.addWidget(self.lays, 1, 5)
-        self.before.setMinimumWidth(132)
-        self.way.setMinimumWidth(132)
+        self.before.setMinimumWidth(px(132))
+        self.way.setMinimumWidth(px(132))
         return grid
 
     # --- edits ---
@@ -417,7 +418,7 @@ class LoadRow(QFrame):
 
     def _keep(self, count: int) -> None:
         keep_cards(self.cards, self._row, count, self._card)
-        self._inner.setMinimumWidth(count * (CARD_PX.width() + 18))
+        self._inner.setMinimumWidth(count * (px(CARD_PX.width()) + 18))
 
     def _card(self, number: int) -> PickUpCard:
         card = PickUpCard(number)

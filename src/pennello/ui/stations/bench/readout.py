@@ -31,6 +31,7 @@ from pennello.kit.contact import BINS
 from pennello.phrases import named, phrase, told
 from pennello.session.forecast import Outcome
 from pennello.ui.bench_model import BenchModel, StrokeChange
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.handle import Handle, keep_handles
@@ -54,7 +55,7 @@ class StateMark(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.word = ""
-        self.setFixedSize(26, 26)
+        self.setFixedSize(px(26), px(26))
 
     def show_word(self, word: str) -> None:
         """Show holds, close or misses."""
@@ -170,7 +171,7 @@ class Readout(QFrame):
             button.setProperty("chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, name=page: self.page_wanted.emit(name))
-            button.setMinimumWidth(104)
+            button.setMinimumWidth(px(104))
             column.addWidget(button)
             self.page_buttons[page] = button
         column.addStretch(1)
@@ -233,7 +234,7 @@ class Readout(QFrame):
 
     @property
     def _scale(self) -> float:
-        return (self.surface.width() - _LABEL_PX - 34) / self._model.edge_mm
+        return (self.surface.width() - px(_LABEL_PX + 34)) / self._model.edge_mm
 
     def _place(self) -> None:
         stroke = self._model.stroke if self._model.outcome else None
@@ -241,7 +242,7 @@ class Readout(QFrame):
         keep_handles(self._bounds, count, self._boundary_handle)
         if stroke:
             for handle, stop in zip(self._bounds, stroke.wanted.stops, strict=False):
-                handle.put(QPointF(_LABEL_PX + stop.to_u * self._model.edge_mm * self._scale, 12))
+                handle.put(QPointF(px(_LABEL_PX) + stop.to_u * self._model.edge_mm * self._scale, 12))
                 handle.refresh()
 
     # --- following ---
@@ -336,7 +337,7 @@ class Readout(QFrame):
         width_mm = outcome.attempt.edge_mm
         scale = self._scale
         curve = 54.0
-        height = min(34.0, (area.height() - curve - 34 - _TOP_PX) / 3 - 3)
+        height = min(34.0, (area.height() - curve - px(34) - _TOP_PX) / 3 - 3)
         track = outcome.laid.track
         late = length_text(float(outcome.seen.s_mm[-2]), self._model.unit)
         early = length_text(float(outcome.seen.s_mm[1]), self._model.unit)
@@ -346,28 +347,28 @@ class Readout(QFrame):
             else (phrase("wanted"), phrase("laid"), phrase("laid"))
         )
         for row, (colours, name) in enumerate(zip(ribbons(outcome.seen), names, strict=True)):
-            strip = QRectF(_LABEL_PX, _TOP_PX + row * (height + 3), width_mm * scale, height)
+            strip = QRectF(px(_LABEL_PX), _TOP_PX + row * (height + 3), width_mm * scale, height)
             painter.drawImage(strip, strip_image(colours))
             draw_note(
                 painter,
-                QRectF(0, strip.top(), _LABEL_PX - 6, height),
+                QRectF(0, strip.top(), px(_LABEL_PX) - 6, height),
                 name,
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
             )
         below = _TOP_PX + 3 * (height + 3)
-        draw_ruler(painter, QPointF(_LABEL_PX, below), width_mm, scale, self._model.unit)
+        draw_ruler(painter, QPointF(px(_LABEL_PX), below), width_mm, scale, self._model.unit)
         self._draw_boundaries(painter, outcome, below, scale)
-        self._draw_curve(painter, outcome, QRectF(_LABEL_PX, below + 28, width_mm * scale, curve - 6))
+        self._draw_curve(painter, outcome, QRectF(px(_LABEL_PX), below + px(28), width_mm * scale, curve - 6))
 
     def _draw_boundaries(self, painter: QPainter, outcome: Outcome, below: float, scale: float) -> None:
         """Mark wanted boundaries by a tick through all ribbons, laid ones by a dot on the ruler."""
         for number, check in enumerate(outcome.seen.boundaries):
-            x = _LABEL_PX + check.wanted_at_mm * scale
+            x = px(_LABEL_PX) + check.wanted_at_mm * scale
             painter.setPen(QPen(QColor(255, 255, 255, 200), 1, Qt.PenStyle.DotLine))
             painter.drawLine(QPointF(x, _TOP_PX), QPointF(x, below))
             if check.laid is None:
                 continue
-            at = QPointF(_LABEL_PX + check.laid.at_mm * scale, below + 1)
+            at = QPointF(px(_LABEL_PX) + check.laid.at_mm * scale, below + 1)
             near = number == self._model.hovered
             painter.setPen(QPen(QColor(theme().mat), 1))
             painter.setBrush(QColor(theme().accent if near else theme().ink))
@@ -388,11 +389,13 @@ class Readout(QFrame):
             line = area.bottom() - np.minimum(seen.de00[station] / top, 1) * area.height()
             painter.setPen(QPen(QColor(inks.ink), 1, style))
             painter.drawPolyline([QPointF(a, b) for a, b in zip(x, line, strict=True)])
-        labels = QRectF(0, area.top() - 8, _LABEL_PX - 6, 16)
+        labels = QRectF(0, area.top() - px(8), px(_LABEL_PX) - 6, px(16))
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         draw_note(painter, labels, phrase("{top:.0f} dE", top=top), right)
-        draw_note(painter, QRectF(0, area.bottom() - 8, _LABEL_PX - 6, 16), "0 dE", right)
-        draw_note(painter, QRectF(area.right() + 3, y - 8, 34, 16), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft)
+        draw_note(painter, QRectF(0, area.bottom() - px(8), px(_LABEL_PX) - 6, px(16)), "0 dE", right)
+        draw_note(
+            painter, QRectF(area.right() + 3, y - px(8), px(34), px(16)), f"{tolerance:g}", Qt.AlignmentFlag.AlignLeft
+        )
 
 
 def _reasons(outcome: Outcome, verdict: Verdict) -> list[str]:

@@ -12,6 +12,7 @@ from pennello.load.edge import boundaries
 from pennello.phrases import phrase
 from pennello.session.forecast import Outcome
 from pennello.ui.stations.bench.skin_view import SkinView
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 
@@ -104,7 +105,7 @@ def draw_faults(painter: QPainter, view: SkinView, outcome: Outcome) -> None:
         painter.setPen(QPen(ink_on(outcome, 220), 1.6))
         painter.drawLine(view.point(*a), view.point(*b))
         top = min(view.point(*a), view.point(*b), key=lambda p: p.y())
-        label = QRectF(top.x() - 34, top.y() - 22, 68, 17)
+        label = QRectF(top.x() - px(34), top.y() - px(17) - 5, px(68), px(17))
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))
         painter.drawRoundedRect(label, 8, 8)

@@ -23,6 +23,7 @@ from pennello.ui.stations.bench.rib_handles import RibHandles
 from pennello.ui.stations.bench.skin_drawing import draw_boundary, draw_faults, draw_marks, draw_path, draw_ribs
 from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.stations.bench.whole_skin import Backdrop, WholeSkin, draw_whole
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.held import Held, number_held, turned
@@ -447,14 +448,16 @@ class SkinMat(Mat):
 
     def _draw_gauge(self, painter: QPainter) -> None:
         gauge = self._gauge
-        pill = gauge.adjusted(-12, -26, 12, 26)
+        pill = gauge.adjusted(-px(12), -px(26), px(12), px(26))
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))
         painter.drawRoundedRect(pill, 10, 10)
         painter.setBrush(QColor(theme().line))
         painter.drawRoundedRect(gauge, 3, 3)
-        draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, 16), phrase("full"))
-        draw_note(painter, QRectF(pill.left() - 4, pill.bottom() - 19, pill.width() + 8, 16), phrase("light"))
+        draw_note(painter, QRectF(pill.left() - 4, pill.top() + 3, pill.width() + 8, px(16)), phrase("full"))
+        draw_note(
+            painter, QRectF(pill.left() - 4, pill.bottom() - px(16) - 3, pill.width() + 8, px(16)), phrase("light")
+        )
 
 
 def _with_point(index: int, at: Point) -> StrokeChange:

@@ -27,6 +27,7 @@ from pennello.ui.stations.bench.readout import Readout
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.units import LengthUnit
 
@@ -52,8 +53,8 @@ class BenchStation(QWidget, Station):
         mats.addWidget(self.cake, 300)
         mats.addWidget(self.edge, 220)
         mats.addWidget(self.skin, 620)
-        self.cake.setMinimumWidth(max(264, self.cake.minimumSizeHint().width()))
-        self.edge.setMinimumWidth(max(206, self.edge.minimumSizeHint().width()))
+        self.cake.setMinimumWidth(max(px(264), self.cake.minimumSizeHint().width()))
+        self.edge.setMinimumWidth(max(px(206), self.edge.minimumSizeHint().width()))
         self._page_by_name: dict[str, ReadoutPage] = {}
         self.below = self._pages()
         bench = QWidget()
@@ -94,8 +95,8 @@ class BenchStation(QWidget, Station):
         pages = QStackedWidget()
         pages.addWidget(self.readout)
         self.readout.page_wanted.connect(self.show_page)
-        pages.setMinimumHeight(186)
-        pages.setMaximumHeight(232)
+        pages.setMinimumHeight(px(186))
+        pages.setMaximumHeight(px(232))
         self.cake.make.toggled.connect(self._make)
         self.skin.lead.toggled.connect(self._lead)
         return pages

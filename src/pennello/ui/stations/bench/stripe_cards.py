@@ -13,7 +13,8 @@ from pennello.kit.cut_list import cut_list
 from pennello.kit.neighbours import NeighbourMix
 from pennello.load.wear import dirt_share
 from pennello.phrases import named, phrase, plural
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -43,7 +44,7 @@ class DepthPicture(QWidget):
         super().__init__()
         self._colour, self._hollow, self._dirt = "#888888", 0.0, 0.0
         self._from: QPointF | None = None
-        self.setFixedHeight(38)
+        self.setFixedHeight(px(38))
         self.setCursor(Qt.CursorShape.SizeAllCursor)
         self.setToolTip(phrase("Drag it to another place among the stripes"))
 
@@ -105,7 +106,7 @@ class StripeCard(QFrame):
     def __init__(self, number: int, guard: WheelGuard) -> None:
         super().__init__()
         self.number = number
-        self.setFixedWidth(CARD_PX.width())
+        self.setFixedWidth(px(CARD_PX.width()))
         self.setAccessibleName(phrase("Stripe {number}", number=number + 1))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -136,10 +137,10 @@ class StripeCard(QFrame):
         if glyph == "down":
             button.setText("⇄")
         else:
-            button.setIcon(icon(glyph))
+            set_glyph(button, glyph)
         button.setToolTip(words)
         button.setAccessibleName(phrase("{words}, stripe {number}", words=words, number=self.number + 1))
-        button.setFixedSize(26, 26)
+        button.setFixedSize(px(26), px(26))
         button.setStyleSheet("padding: 2px;")
         button.clicked.connect(lambda _=False: act())  # type: ignore[operator]
         return button
@@ -171,7 +172,7 @@ class MixMark(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._mix: NeighbourMix | None = None
-        self.setFixedWidth(MIX_PX)
+        self.setFixedWidth(px(MIX_PX))
 
     def show_mix(self, mix: NeighbourMix, one: str, other: str) -> None:
         """Show a mix of two paints."""
@@ -200,7 +201,7 @@ class MixMark(QWidget):
         painter.setPen(QPen(QColor(theme().ink_2), 1))
         painter.setBrush(QColor(self._mix.srgb))
         painter.drawEllipse(swatch)
-        draw_note(painter, QRectF(0, 36, self.width(), 18), named(self._mix.word))
+        draw_note(painter, QRectF(0, 36, self.width(), px(18)), named(self._mix.word))
 
 
 class CardRow(QWidget):
@@ -248,4 +249,4 @@ class CardRow(QWidget):
             self._grid.addWidget(card, 0, 2 * at)
             self.cards.append(card)
         self._grid.setColumnStretch(2 * len(self.cards), 1)
-        self.setMinimumWidth(count * CARD_PX.width() + (count - 1) * (MIX_PX + 8))
+        self.setMinimumWidth(count * px(CARD_PX.width()) + (count - 1) * (px(MIX_PX) + 8))

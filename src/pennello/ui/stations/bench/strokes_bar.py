@@ -25,7 +25,8 @@ from pennello.design.fresh import with_family_stroke, with_fresh_stroke
 from pennello.files.picture import lab_bytes
 from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.card_row import tab_after
 from pennello.ui.widgets.paint import draw_state, strip_image
@@ -49,7 +50,7 @@ class StrokeTag(QAbstractButton):
 
     def sizeHint(self) -> QSize:
         """Return the room for strip, name and mark."""
-        return QSize(self.fontMetrics().horizontalAdvance(self.text()) + 78, 30)
+        return QSize(self.fontMetrics().horizontalAdvance(self.text()) + 78, px(30))
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -63,7 +64,7 @@ class StrokeTag(QAbstractButton):
             painter.drawRoundedRect(body, 6, 6)
         wanted = self._strip()
         if wanted is not None:
-            painter.drawImage(QRectF(9, 8, 32, 14), wanted)
+            painter.drawImage(QRectF(9, self.height() / 2 - 7, 32, 14), wanted)
         painter.setPen(QColor(inks.ink if self.isChecked() else inks.ink_2))
         painter.drawText(
             QRectF(48, 0, self.width() - 70, self.height()),
@@ -137,7 +138,7 @@ class StrokesBar(QWidget):
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(self._inner)
-        scroll.setFixedHeight(34)
+        scroll.setFixedHeight(px(34))
         scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -152,7 +153,7 @@ class StrokesBar(QWidget):
         self.kinds.clicked.connect(self.choose_family)
         self.whole = QToolButton()
         self.whole.setText(phrase("All strokes"))
-        self.whole.setIcon(icon("down"))
+        set_glyph(self.whole, "down")
         self.whole.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.whole.setToolTip(phrase("For all strokes together: fewer loads, other colours"))
         self.whole.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -169,7 +170,7 @@ class StrokesBar(QWidget):
 
     def _button(self, glyph: str, words: str, act: object) -> QToolButton:
         button = QToolButton()
-        button.setIcon(icon(glyph))
+        set_glyph(button, glyph)
         button.setToolTip(words)
         button.setAccessibleName(words)
         button.clicked.connect(act)

@@ -16,6 +16,7 @@ from pennello.session.jobs import Job
 from pennello.session.skin_scene import SceneView, SkinScene
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.skin_view import SkinView
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.units import de_text
@@ -114,7 +115,7 @@ def draw_whole(painter: QPainter, area: QRectF, view: SkinView, shown: ShownSkin
         words = phrase(
             "wet below: this stroke comes out {de} muddier; wait, or lay it earlier", de=de_text(shown.muddied_de00)
         )
-        pill = QRectF(area.left() + 10, area.bottom() - 28, 16 + 6.2 * len(words), 20)
+        pill = QRectF(area.left() + 10, area.bottom() - px(20) - 8, px(16 + 6.2 * len(words)), px(20))
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))
         painter.drawRoundedRect(pill, 8, 8)

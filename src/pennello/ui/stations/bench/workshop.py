@@ -28,6 +28,7 @@ from pennello.load.wear import cleaned, refilled
 from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.stripe_cards import CardRow
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
@@ -72,7 +73,7 @@ class Workshop(QFrame):
         body = QHBoxLayout()
         body.addWidget(scroll, 1)
         self.hints = Words(7)
-        self.hints.setFixedWidth(230)
+        self.hints.setFixedWidth(px(230))
         body.addWidget(self.hints, 0, Qt.AlignmentFlag.AlignTop)
         outer.addLayout(body, 1)
 
@@ -82,8 +83,8 @@ class Workshop(QFrame):
         self.name = QLineEdit()
         self.name.setAccessibleName(phrase("Name of the cake"))
         self.name.setMaxLength(200)
-        self.name.setMinimumWidth(80)
-        self.name.setMaximumWidth(150)
+        self.name.setMinimumWidth(px(80))
+        self.name.setMaximumWidth(px(150))
         self.name.editingFinished.connect(self._rename)
         head.addWidget(self.name)
         self.soft_mm, self.long_mm, self.deep_mm = (NumberField(quantity) for quantity in (SOFTNESS, LENGTH, DEPTH))
@@ -93,7 +94,7 @@ class Workshop(QFrame):
             (phrase("deep"), self.deep_mm, "depth_mm"),
         ):
             field.edited.connect(lambda value, of=name: self._set_size(of, value))
-            field.setMaximumWidth(70)
+            field.setMaximumWidth(px(70))
             head.addWidget(field)
             label = Label(words)
             label.setObjectName("note")

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QListView, QListWidget, QStyledItemDelegat
 
 from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.paint import draw_note
@@ -24,7 +25,7 @@ class _Bead(QStyledItemDelegate):
 
     def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex) -> QSize:
         """Return the room of one."""
-        return QSize(_STEP_PX, _HIGH_PX - 2)
+        return QSize(px(_STEP_PX), px(_HIGH_PX) - 2)
 
     def paint(
         self, painter: QPainter, option: QStyleOptionViewItem, index: QModelIndex | QPersistentModelIndex
@@ -42,7 +43,7 @@ class _Bead(QStyledItemDelegate):
         painter.drawLine(QPointF(left, middle.y()), QPointF(right, middle.y()))
         painter.setPen(QPen(QColor(inks.accent if here else inks.ink_2), 2 if here else 1))
         painter.setBrush(QColor(inks.mat))
-        painter.drawEllipse(middle, _BEAD_PX / 2 - 1, _BEAD_PX / 2 - 1)
+        painter.drawEllipse(middle, px(_BEAD_PX) / 2 - 1, px(_BEAD_PX) / 2 - 1)
         draw_note(painter, room, str(self._beads.number_of(order[row])))
         if here and self._beads.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -76,7 +77,7 @@ class Beads(QListWidget):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setStyleSheet("QListView { background: transparent; border: none; }")
-        self.setFixedHeight(_HIGH_PX)
+        self.setFixedHeight(px(_HIGH_PX))
         self.setAccessibleName(phrase("Order of painting: arrows choose, Ctrl and arrows move"))
         self.setToolTip(phrase("The order of painting: drag a bead to another place"))
         self._drawn: object = None
@@ -132,7 +133,7 @@ class Beads(QListWidget):
 
     def _at(self, x: float) -> int:
         first = self.place_of(0).x() if self.count() else 0.0
-        return round((x - first) / _STEP_PX)
+        return round((x - first) / px(_STEP_PX))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Take a bead."""

@@ -31,6 +31,7 @@ from pennello.ui.stations.chart.pen import Pen, touch_of
 from pennello.ui.stations.chart.rib_handles import ChartRibs
 from pennello.ui.stations.chart.stroke_pen import StrokePen
 from pennello.ui.stations.chart.way_handles import WayHandles
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import (
     ChartView,
@@ -428,7 +429,7 @@ class ChartBoard(Surface):
             draw_landmarks(painter, chart, view, self.near)
         painter.drawPixmap(0, 0, self._pins(view))
         if chart.midline_mm is None:
-            corner = QRectF(6, self.height() - 21, 240, 16)
+            corner = QRectF(6, self.height() - px(16) - 5, px(240), px(16))
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)

@@ -24,6 +24,7 @@ from pennello.solve.fill_outline import (
     needs_two,
     other_rim,
 )
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import to_image
@@ -179,7 +180,7 @@ class FillingPage(QDialog):
                 brush = self._plan.brush(self._plan.stroke(one.load).brush).name
                 words = f"{brush}, {self._plan.stroke(one.load).name}:\n{one.words}"
                 painter.setPen(QColor(theme().ink))
-                foot = QRectF(box.left(), tall + 4, box.width(), 60)
+                foot = QRectF(box.left(), tall + 4, box.width(), px(60))
                 painter.drawText(foot, int(Qt.AlignmentFlag.AlignLeft) | int(Qt.TextFlag.TextWordWrap), words)
 
     def _draw_laid(self, painter: QPainter, number: int) -> None:

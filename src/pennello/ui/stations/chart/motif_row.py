@@ -20,6 +20,7 @@ from pennello.path.cubic import position
 from pennello.phrases import phrase
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
+from pennello.ui.theme.text import NOTE_PT, px, type_px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.painting import painting
@@ -131,7 +132,7 @@ class MotifRow(QWidget):
         scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         outer.addWidget(scroll, 1)
-        self.setFixedHeight(86)
+        self.setFixedHeight(_ICON.height() + px(40))
         gallery.found.connect(self._show_picture)
         self._icons = BitByBit(self)
         self.redraw()
@@ -143,7 +144,7 @@ class MotifRow(QWidget):
         button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         button.setToolTip(tip(hint))
         button.setAccessibleName(phrase("Put on the chart: {name}", name=name))
-        button.setStyleSheet("font-size: 12px; padding: 2px 4px;")
+        button.setStyleSheet(f"font-size: {type_px(NOTE_PT)}px; padding: 2px 4px;")
         return button
 
     def show_own(self, motifs: Sequence[Kept]) -> None:

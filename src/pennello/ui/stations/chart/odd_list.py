@@ -6,6 +6,7 @@ from pennello.design.parts import line_of
 from pennello.finding import Finding
 from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.told_list import ToldList
 
 _MOST_PX = 108
@@ -17,7 +18,7 @@ class OddList(ToldList):
     def __init__(self, model: ChartModel) -> None:
         super().__init__(phrase("What is odd: Enter takes the piece that it is about in the hand"))
         self._model = model
-        self.setMaximumHeight(_MOST_PX)
+        self.setMaximumHeight(px(_MOST_PX))
         self.gone.connect(self._take)
         model.painted_anew.connect(self.refresh)
         self.refresh()

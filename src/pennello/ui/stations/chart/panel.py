@@ -50,6 +50,7 @@ from pennello.ui.stations.chart.made_fields import MadeFields
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.odd_list import OddList
 from pennello.ui.stations.chart.parts_page import PartsPage
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice, fill
@@ -388,7 +389,7 @@ class MotifPanel(QFrame):
             name = next((p.name for p in motif(chosen.motif).parts if p.key == part), part) if chosen.motif else part
             box = choice(phrase("Load of the {name}", name=name), self._guard)
             box.activated.connect(lambda at, key=part, of=box: self._load(key, of.itemData(at)))
-            box.setMinimumWidth(158)
+            box.setMinimumWidth(px(158))
             self._add(row, phrase("{name} with", name=name), box)
             self.loads[part] = box
             row += 1
@@ -473,7 +474,7 @@ class SidePanel(QFrame):
         super().__init__()
         self._model = model
         self.setObjectName("mat")
-        self.setFixedWidth(312)
+        self.setFixedWidth(px(312))
         guard = WheelGuard(self)
         self.parts = PartsPage(model, guard)
         self.loads = LoadShelf(model, bench, guard)

@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QTable
 
 from pennello.chart.chart import Point
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.paint import draw_note, note_font
@@ -104,9 +105,11 @@ class Pen:
     def draw_hint(self, painter: QPainter, area: QRectF, words: str) -> None:
         """Write what the hand can do at the foot, between the notes of the corners; nothing of the head is hidden."""
         painter.setFont(note_font(painter))
-        wide = area.width() - 2 * _CORNER
+        wide = area.width() - 2 * px(_CORNER)
         align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
-        hint = painter.boundingRect(QRectF(area.left() + _CORNER, area.top(), wide, area.height() - 4), align, words)
+        hint = painter.boundingRect(
+            QRectF(area.left() + px(_CORNER), area.top(), wide, area.height() - 4), align, words
+        )
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(theme().mat))
         painter.drawRoundedRect(hint.adjusted(-6, -1, 6, 1), 6, 6)

@@ -17,6 +17,7 @@ from pennello.phrases import phrase
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Jobs
 from pennello.session.order_pictures import order_found
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
@@ -95,8 +96,8 @@ class SkinsPage(QDialog):
         area = QRectF(self.surface.rect())
         wide = area.width() / len(SKINS_ITA)
         for number, ita in enumerate(SKINS_ITA):
-            box = QRectF(number * wide, 0, wide - 6, area.height() - 24)
-            foot = QRectF(box.left(), box.bottom() + 4, box.width(), 18)
+            box = QRectF(number * wide, 0, wide - 6, area.height() - px(24))
+            foot = QRectF(box.left(), box.bottom() + 4, box.width(), px(18))
             draw_note(
                 painter,
                 foot,

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QInputDialog,
     QPushButton,
+    QSizePolicy,
     QSlider,
     QToolButton,
     QVBoxLayout,
@@ -57,6 +58,7 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.working_out import WorkingOut
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -156,24 +158,24 @@ class ChartStation(QWidget, Station):
         self.chart: QComboBox = choice(phrase("Which part of the body"), guard)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(72)
+        self.chart.setMinimumWidth(px(72))
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"), guard)
         self.age.addItem(phrase("own measures"), None)
         for age in Age:
             self.age.addItem(named(age), age)
-        self.age.setMinimumWidth(68)
+        self.age.setMinimumWidth(px(68))
         self.age.activated.connect(self._set_age)
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
         self.head_mm.edited.connect(lambda v: self._measure(phrase("Head breadth"), head_breadth_mm=v))
         self.face_mm.edited.connect(lambda v: self._measure(phrase("Face height"), face_height_mm=v))
         self.guide: QComboBox = choice(phrase("A frame to paint along"), guard)
-        self.guide.setMinimumWidth(82)
+        self.guide.setMinimumWidth(px(82))
         self.guide.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.near: QComboBox = choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard)
-        self.near.setMinimumWidth(68)
+        self.near.setMinimumWidth(px(68))
         self.near.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
         for words, widget in (
@@ -188,7 +190,7 @@ class ChartStation(QWidget, Station):
                 label = Label(words)
                 label.setObjectName("note")
                 label.setBuddy(widget)
-                label.setMinimumWidth(label.sizeHint().width())
+                label.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
                 row.append(label)
             row.append(widget)
         return row
@@ -236,14 +238,14 @@ class ChartStation(QWidget, Station):
         self.when = QSlider(Qt.Orientation.Horizontal)
         self.when.setRange(0, 100)
         self.when.setValue(100)
-        self.when.setMinimumWidth(70)
-        self.when.setMaximumWidth(150)
+        self.when.setMinimumWidth(px(70))
+        self.when.setMaximumWidth(px(150))
         self.when.setAccessibleName(phrase("Only what is laid by then"))
         self.when.setToolTip(phrase("Only what is laid by then; at the right end everything"))
         self.when.valueChanged.connect(self._set_time)
         self.when_words = Label(phrase("all laid"))
         self.when_words.setObjectName("note")
-        self.when_words.setMinimumWidth(56)
+        self.when_words.setMinimumWidth(px(56))
         self.wet = QToolButton()
         self.wet.setText(phrase("Wet"))
         self.wet.setCheckable(True)

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 from pennello.day.event import Event, clock_text
 from pennello.day.queue import Evening
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px, text_percent
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note
@@ -26,7 +27,7 @@ class EveningView(Surface):
         self.draw = self._draw
         self._event: Event | None = None
         self._found: Evening | None = None
-        self.setMinimumHeight(170)
+        self.setMinimumHeight(px(170))
         self.setAccessibleName(phrase("People waiting over the hours"))
 
     def show_evening(self, event: Event, found: Evening | None) -> None:
@@ -38,7 +39,7 @@ class EveningView(Surface):
         event = self._event
         if event is None:
             return
-        area = QRectF(self.rect()).adjusted(_LEFT, _TOP, -_RIGHT, -_FOOT)
+        area = QRectF(self.rect()).adjusted(px(_LEFT), px(_TOP), -_RIGHT, -px(_FOOT))
         found = self._found
         most = max(float(found.high.max()) if found is not None else 0.0, 4.0)
         self._draw_hours(painter, event, area)
@@ -67,7 +68,7 @@ class EveningView(Surface):
         painter.drawPath(line)
         for count in sorted({round(most / 2), round(most)}):
             y = area.bottom() - count / most * area.height()
-            draw_note(painter, QRectF(0, y - 9, _LEFT - 6, 18), str(count))
+            draw_note(painter, QRectF(0, y - px(9), px(_LEFT) - 6, px(18)), str(count))
         if found.close_s is not None:
             self._draw_close(painter, event, found.close_s, area)
 
@@ -92,19 +93,19 @@ class EveningView(Surface):
             painter.fillRect(QRectF(left, area.top(), wide, area.height()), rest)
         painter.setPen(QPen(QColor(theme().line), 1))
         painter.drawLine(area.bottomLeft(), area.bottomRight())
-        step = 30 if event.hours <= 5 else 60
+        step = 30 if event.hours * text_percent() <= 500 else 60
         minute = -(-event.begins_min // step) * step
         while minute <= event.ends_min:
             at = area.left() + (minute - event.begins_min) * 60 / event.length_s * area.width()
             painter.drawLine(QPointF(at, area.bottom()), QPointF(at, area.bottom() + 4))
-            draw_note(painter, QRectF(at - 30, area.bottom() + 5, 60, 18), clock_text(minute))
+            draw_note(painter, QRectF(at - px(30), area.bottom() + 5, px(60), px(18)), clock_text(minute))
             minute += step
 
     @staticmethod
     def _draw_close(painter: QPainter, event: Event, close_s: float, area: QRectF) -> None:
         at = area.left() + close_s / event.length_s * area.width()
         painter.setPen(QPen(QColor(theme().ink), 1.4, Qt.PenStyle.DashLine))
-        painter.drawLine(QPointF(at, area.top() + 8), QPointF(at, area.bottom()))
+        painter.drawLine(QPointF(at, area.top() + px(8)), QPointF(at, area.bottom()))
         words = phrase("close the line, {clock}", clock=clock_text(event.begins_min + close_s / 60))
         wide = painter.fontMetrics().horizontalAdvance(words) + 12
-        draw_note(painter, QRectF(min(at - wide / 2, area.right() - wide), area.top() - 12, wide, 18), words)
+        draw_note(painter, QRectF(min(at - wide / 2, area.right() - wide), area.top() - px(12), wide, px(18)), words)

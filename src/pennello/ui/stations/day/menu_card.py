@@ -8,11 +8,17 @@ from PySide6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QPushButton, QSize
 
 from pennello.day.event import MenuItem
 from pennello.phrases import phrase, plural
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.plain import Label
 from pennello.units import clock
 
 PICTURE = QSize(150, 104)
+
+
+def card_high() -> int:
+    """Return how high a card is with the bar below it, px."""
+    return PICTURE.height() + px(66) + 24
 
 
 class MenuCard(QFrame):

@@ -42,11 +42,12 @@ from pennello.ui.paged_station import PagedStation
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.evening import EveningView
-from pennello.ui.stations.day.menu_card import MenuCard
+from pennello.ui.stations.day.menu_card import MenuCard, card_high
 from pennello.ui.stations.day.model import DayModel
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.menus import menu_button
-from pennello.ui.widgets.plain import Label, tip
+from pennello.ui.widgets.plain import Label, Paragraph, tip
 from pennello.ui.work import guarded
 
 BAG_PX = 292
@@ -184,8 +185,7 @@ class DayStation(PagedStation):
         column = QVBoxLayout(card)
         column.setContentsMargins(10, 6, 10, 6)
         self.evening = EveningView(card)
-        self.told = Label("")
-        self.told.setWordWrap(True)
+        self.told = Paragraph()
         column.addWidget(self.evening, 1)
         column.addWidget(self.told)
         return card
@@ -226,13 +226,14 @@ class DayStation(PagedStation):
         area.setFrameShape(QFrame.Shape.NoFrame)
         area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(inner)
+        area.setMinimumHeight(card_high())
         column.addWidget(area, 1)
         return card
 
     def _bag_card(self) -> QWidget:
         card = QFrame()
         card.setObjectName("mat")
-        card.setFixedWidth(BAG_PX)
+        card.setFixedWidth(px(BAG_PX))
         column = QVBoxLayout(card)
         column.setContentsMargins(10, 6, 10, 6)
         head = Label(phrase("The bag"))

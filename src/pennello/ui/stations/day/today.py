@@ -29,6 +29,7 @@ from pennello.errors import PennelloError
 from pennello.phrases import phrase, plural
 from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
 from pennello.units import minutes
@@ -395,6 +396,6 @@ def _button(words: str, act: Callable[[], object]) -> QPushButton:
     button = QPushButton(words)
     button.setProperty("chip", True)
     button.setAutoDefault(False)
-    button.setMinimumHeight(44)
+    button.setMinimumHeight(px(44))
     button.clicked.connect(lambda _=False: act())
     return button

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.paint import draw_note, to_image
@@ -30,7 +31,7 @@ class Spread(Surface):
         self._empty = ("", "")
         self._waits = False
         self.words = (phrase("planned"), phrase("painted"))
-        self.setMinimumHeight(220)
+        self.setMinimumHeight(px(220))
 
     def show_pictures(self, planned: Picture | None, painted: Picture | None) -> None:
         """Show two pictures, or None for what is not there."""
@@ -53,8 +54,8 @@ class Spread(Surface):
         half = (area.width() - _FOLD_PX) / 2
         for number, words in enumerate(self.words):
             page = QRectF(area.left() + number * (half + _FOLD_PX), area.top(), half, area.height())
-            inner = page.adjusted(_MARGIN_PX, _HEAD_PX, -_MARGIN_PX, -_MARGIN_PX)
-            draw_note(painter, QRectF(page.left(), page.top() + 6, page.width(), 18), words)
+            inner = page.adjusted(_MARGIN_PX, px(_HEAD_PX), -_MARGIN_PX, -_MARGIN_PX)
+            draw_note(painter, QRectF(page.left(), page.top() + 6, page.width(), px(18)), words)
             image = self._images[number]
             if image is None:
                 note = self._empty[number]

@@ -29,6 +29,7 @@ from pennello.session.practising import (
 from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.printing import PrintPage
 from pennello.ui.stations.notebook.marked_photo import PhotoDialog
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.plain import Label
@@ -46,8 +47,8 @@ class Residuals(Surface):
         super().__init__(parent)
         self.draw = self._draw
         self._fit: CardFit | None = None
-        self.setMinimumHeight(120)
-        self.setMaximumHeight(170)
+        self.setMinimumHeight(px(120))
+        self.setMaximumHeight(px(170))
         self.setAccessibleName(phrase("How far each stroke of the card is from the prediction, place by place"))
 
     def show_fit(self, fit: CardFit) -> None:

@@ -25,6 +25,7 @@ from pennello.finding import Finding
 from pennello.phrases import named, phrase
 from pennello.practice.records import MOST_LINE, MOST_NOTE, LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -68,7 +69,7 @@ class PageForm(QDialog):
         column.addLayout(self._wrong())
         self.listed = QListWidget()
         self.listed.setAccessibleName(phrase("What went wrong"))
-        self.listed.setMaximumHeight(96)
+        self.listed.setMaximumHeight(px(96))
         self.listed.setWordWrap(True)
         column.addWidget(self.listed)
         self.note = QPlainTextEdit(page.note)

@@ -40,6 +40,7 @@ from pennello.ui.stations.notebook.book import Book
 from pennello.ui.stations.notebook.model import BookModel
 from pennello.ui.stations.notebook.page_form import PageForm
 from pennello.ui.stations.notebook.shelf import PageShelf
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import menu_button
@@ -131,7 +132,7 @@ class NotebookStation(PagedStation):
 
     def _shelf(self) -> QWidget:
         self.shelf = PageShelf()
-        self.shelf.setFixedWidth(SHELF_PX)
+        self.shelf.setFixedWidth(px(SHELF_PX))
         self.shelf.chosen.connect(self._choose)
         self.shelf.wanted.connect(self.change_page)
         self.shelf.dropped.connect(self.model.remove)

@@ -12,6 +12,7 @@ from shapely.geometry.base import BaseGeometry
 
 from pennello.phrases import phrase
 from pennello.practice.sheet import Practised
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import draw_note
@@ -114,7 +115,7 @@ class TracePad(Surface):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(QColor(theme().accent), 2))
         painter.drawEllipse(start, 7, 7)
-        draw_note(painter, QRectF(start.x() - 30, start.y() + 9, 60, 18), "start")
+        draw_note(painter, QRectF(start.x() - px(30), start.y() + 9, px(60), px(18)), "start")
         painter.setPen(QPen(QColor(theme().accent), 3, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         painter.drawPolyline(QPolygonF([self.to_px(x, y) for x, y in self._way]))
 

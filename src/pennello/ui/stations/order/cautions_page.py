@@ -23,6 +23,7 @@ from pennello.caution.rules import DECIDE, cautions
 from pennello.design.plan import Plan
 from pennello.finding import Finding, Level
 from pennello.phrases import named, phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
@@ -73,7 +74,7 @@ class CautionsPage(QDialog):
             self.answers[field] = box
             form.addRow(question, box)
         asks = QWidget()
-        asks.setFixedWidth(290)
+        asks.setFixedWidth(px(290))
         left = QVBoxLayout(asks)
         left.setContentsMargins(0, 0, 0, 0)
         left.addLayout(form)

@@ -35,6 +35,7 @@ from pennello.phrases import phrase
 from pennello.session.order_pictures import Picture
 from pennello.ui.stations.order.line_marks import draw_gate, draw_hand, draw_mark, draw_rope
 from pennello.ui.stations.order.model import OrderModel, drying
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.announcing import announce
 from pennello.ui.widgets.drawn_list import DrawnList
@@ -43,8 +44,7 @@ from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
 from pennello.units import about_seconds_text, clock
 
-LEFT_PX, TOP_PX = 24, 30
-LINE_Y = TOP_PX + 26
+LEFT_PX, _TOP_PX = 24, 30
 _LANE_PX = 24
 _LEAST_PX, _ROOMY_PX = 24, 64
 _AFTER_PX, _LEAST_AFTER_PX, _WIDE_AFTER_PX = 210, 80, 260
@@ -54,6 +54,16 @@ _BEYOND_PX = 40
 """So far beyond its place a step may draw, px."""
 
 _ALIGN = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+
+
+def top_px() -> int:
+    """Return where the clock ends, px."""
+    return px(_TOP_PX)
+
+
+def line_y() -> int:
+    """Return where the line hangs: below the clock and the words on it, px."""
+    return top_px() + px(22) + 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,13 +129,13 @@ class WashingLine(DrawnList):
     def card_px(self) -> float:
         """How far steps hang down: what the lanes below leave, within limits."""
         view = self.orders.view
-        lanes = _LANE_PX * (len(self._lanes(view)) + 2) if view is not None else 0
-        return float(min(max(self.height() - LINE_Y - 60 - lanes, _CARD_PX[0]), _CARD_PX[1]))
+        lanes = px(_LANE_PX) * (len(self._lanes(view)) + 2) if view is not None else 0
+        return float(min(max(self.height() - line_y() - px(60) - lanes, _CARD_PX[0]), _CARD_PX[1]))
 
     @property
     def lanes_y(self) -> float:
         """Where the first lane lies."""
-        return LINE_Y + self.card_px + 38
+        return line_y() + self.card_px + px(24) + 14
 
     def card_of(self, step: Step) -> QRectF:
         """Return where a step hangs: as wide as its time, a little wider where there is room."""
@@ -135,7 +145,7 @@ class WashingLine(DrawnList):
             after = self._known(view).next_s.get(step.id, view.sums.total_s)
             room = (after - step.start_s) * self.px_per_s - 5
             wide = max(wide, min(_ROOMY_PX, room))
-        return QRectF(self.x_at(step.start_s), LINE_Y, wide, self.card_px)
+        return QRectF(self.x_at(step.start_s), line_y(), wide, self.card_px)
 
     def rect_of(self, row: int) -> QRectF:
         """Return where a step hangs, by its place in the order."""
@@ -154,7 +164,7 @@ class WashingLine(DrawnList):
         view = self.orders.view
         if view is not None:
             wide = self.x_at(view.sums.total_s) + 60
-            high = LINE_Y + _CARD_PX[0] + 48 + _LANE_PX * (len(self._lanes(view)) + 1)
+            high = line_y() + _CARD_PX[0] + px(48) + px(_LANE_PX) * (len(self._lanes(view)) + 1)
             if self.minimumSize() != QSize(round(wide), round(high)):
                 self.setMinimumSize(round(wide), round(high))
             self._tell_chosen(view)
@@ -284,11 +294,11 @@ class WashingLine(DrawnList):
             return
         self._draw_clock(painter, view)
         self._draw_places(painter)
-        draw_rope(painter, view, self.x_at, LINE_Y)
+        draw_rope(painter, view, self.x_at, line_y())
         left, right = event.rect().left() - _BEYOND_PX, event.rect().right() + _BEYOND_PX
         for step in view.steps:
             if not step.kind.paints and self.x_at(step.end_s) > left and self.x_at(step.start_s) < right:
-                draw_mark(painter, step, self.x_at(step.start_s), self.x_at(step.end_s), LINE_Y)
+                draw_mark(painter, step, self.x_at(step.start_s), self.x_at(step.end_s), line_y())
         for number, step in enumerate(self.laid(view), 1):
             card = self.card_of(step)
             held = self._held is not None and self._held[0] == step.id
@@ -301,14 +311,14 @@ class WashingLine(DrawnList):
             self._draw_reason(painter)
 
     def _draw_clock(self, painter: QPainter, view: Arranged) -> None:
-        every = next(step for step in (5, 10, 15, 30, 60, 120, 300) if step * self.px_per_s >= 46 or step == 300)
+        every = next(step for step in (5, 10, 15, 30, 60, 120, 300) if step * self.px_per_s >= px(46) or step == 300)
         painter.setPen(QPen(QColor(theme().line), 1))
         bottom = self.height()
         for seconds in range(0, math.ceil(view.sums.total_s) + every, every):
             x = self.x_at(seconds)
             painter.setPen(QPen(QColor(theme().line), 1))
-            painter.drawLine(QPointF(x, TOP_PX - 6), QPointF(x, bottom))
-            draw_note(painter, QRectF(x - 24, 4, 60, 18), clock(seconds) if seconds else "min:s", _ALIGN)
+            painter.drawLine(QPointF(x, top_px() - 6), QPointF(x, bottom))
+            draw_note(painter, QRectF(x - px(24), 4, px(60), px(18)), clock(seconds) if seconds else "min:s", _ALIGN)
 
     def _draw_card(self, painter: QPainter, view: Arranged, step: Step, number: int) -> None:
         inks, card = theme(), self.card_of(step)
@@ -317,21 +327,21 @@ class WashingLine(DrawnList):
         if held:
             card.moveLeft(self._x - card.width() / 2)
             card.translate(0, 6)
-        draw_hand(painter, step, self.x_at, LINE_Y)
+        draw_hand(painter, step, self.x_at, line_y())
         painter.setPen(QPen(QColor(inks.accent if here else inks.line), 2 if here else 1))
         painter.setBrush(QColor(inks.well))
         painter.drawRoundedRect(card.adjusted(1, 4, -1, 0), 4, 4)
         for x in (card.left() + 6, card.right() - 6) if card.width() > 30 else (card.center().x(),):
             painter.fillRect(QRectF(x - 1.5, card.top() - 5, 3, 14), QColor(inks.ink_2))
         picture = self.orders.pictures.get(step.id)
-        box = card.adjusted(4, 14, -4, -22)
+        box = card.adjusted(4, 14, -4, -px(22))
         if picture is not None and picture.shape[0] > 1:
             image = self._image(picture)
             scale = min(box.width() / image.width(), box.height() / image.height(), 2.0)
             size = QRectF(0, 0, image.width() * scale, image.height() * scale)
             size.moveCenter(box.center())
             painter.drawImage(size, image)
-        draw_note(painter, QRectF(card.left(), card.bottom() - 20, card.width(), 16), str(number))
+        draw_note(painter, QRectF(card.left(), card.bottom() - px(20), card.width(), px(16)), str(number))
         if view.job(step.id).priority.value != "must":
             painter.setPen(QPen(QColor(inks.ink_2), 1, Qt.PenStyle.DotLine))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -351,7 +361,7 @@ class WashingLine(DrawnList):
         painter.setBrush(QColor(theme().holds))
         for stop in view.stops:
             x = self.x_at(stop.at_s)
-            foot = LINE_Y + self.card_px + 14
+            foot = line_y() + self.card_px + 14
             painter.drawLine(QPointF(x, foot - 10), QPointF(x, foot + 3))
             painter.drawPolygon([QPointF(x, foot - 10), QPointF(x + 9, foot - 6), QPointF(x, foot - 2)])
 
@@ -368,15 +378,15 @@ class WashingLine(DrawnList):
         right = self.x_at(rest[last].start_s) if last < len(rest) else self.x_at(arranged.sums.total_s) + 14
         band = QColor(theme().holds)
         band.setAlpha(38)
-        painter.fillRect(QRectF(left, TOP_PX - 4, max(right - left, 4), self.lanes_y - TOP_PX), band)
+        painter.fillRect(QRectF(left, top_px() - 4, max(right - left, 4), self.lanes_y - top_px()), band)
 
     def _draw_reason(self, painter: QPainter) -> None:
         inks = theme()
         box = QRectF(
-            max(self._x - 200, self.viewport().visibleRegion().boundingRect().left() + 8),
-            LINE_Y + self.card_px - 6,
-            400,
-            44,
+            max(self._x - px(200), self.viewport().visibleRegion().boundingRect().left() + 8),
+            line_y() + self.card_px - 6,
+            px(400),
+            px(44),
         )
         painter.setPen(QPen(QColor(inks.misses), 1.4))
         painter.setBrush(QColor(inks.mat))
@@ -394,18 +404,18 @@ class WashingLine(DrawnList):
     def _draw_lanes(self, painter: QPainter, view: Arranged) -> None:
         """Draw a lane for each film that something waits for: full when laid, hollow when dry; gates for windows."""
         steps = self._lanes(view)
-        head = QRectF(LEFT_PX - 16, self.lanes_y - 24, self.width() - LEFT_PX, 18)
+        head = QRectF(LEFT_PX - 16, self.lanes_y - px(24), self.width() - LEFT_PX, px(18))
         words = phrase(
             "flags: complete as it is; below what dries, from full to hollow; gates are open while glitter sticks"
         )
         draw_note(painter, head, words, _ALIGN)
         for lane, step in enumerate(steps):
-            self._draw_lane(painter, view, step, self.lanes_y + lane * _LANE_PX)
+            self._draw_lane(painter, view, step, self.lanes_y + lane * px(_LANE_PX))
 
     def _draw_after(self, painter: QPainter, view: Arranged) -> None:
         """Where there is room below: the design after as many of the steps as fit, each under its step."""
-        top = self.lanes_y + _LANE_PX * len(self._lanes(view)) + 18
-        high = min(self.height() - top - 26, _AFTER_PX)
+        top = self.lanes_y + px(_LANE_PX) * len(self._lanes(view)) + 18
+        high = min(self.height() - top - px(26), _AFTER_PX)
         if high < _LEAST_AFTER_PX or not self.orders.after:
             return
         free = 0.0
@@ -421,7 +431,7 @@ class WashingLine(DrawnList):
                 continue
             free = left + wide + 6
             painter.drawImage(QRectF(left, top, wide, tall), self._image(picture))
-            draw_note(painter, QRectF(left, top + tall + 2, wide, 16), phrase("after {number}", number=number))
+            draw_note(painter, QRectF(left, top + tall + 2, wide, px(16)), phrase("after {number}", number=number))
 
     def _draw_lane(self, painter: QPainter, view: Arranged, step: Step, y: float) -> None:
         inks = theme()
@@ -457,7 +467,7 @@ class WashingLine(DrawnList):
         name = metrics.elidedText(
             step.name, Qt.TextElideMode.ElideMiddle, room - metrics.horizontalAdvance(told("")) - 4
         )
-        draw_note(painter, QRectF(left, y - 4, room, 18), told(name), _ALIGN)
+        draw_note(painter, QRectF(left, y + 5 - px(9), room, px(18)), told(name), _ALIGN)
 
 
 class LineView(QScrollArea):

@@ -11,6 +11,7 @@ from pennello.design.pace import StepKind
 from pennello.order.arrange import Arranged
 from pennello.order.steps import Step
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 
@@ -39,13 +40,13 @@ def draw_rope(painter: QPainter, view: Arranged, x_at: Callable[[float], float],
 def draw_mark(painter: QPainter, step: Step, start: float, end: float, y: float) -> None:
     """Draw a load, a rinse, a tool, a word or a look as a mark on the line; a wait says how long."""
     if step.kind is StepKind.WAIT:
-        if end - start > _LEAST_WAIT_PX:
+        if end - start > px(_LEAST_WAIT_PX):
             words = (
                 phrase("wait {seconds:.0f} s", seconds=step.seconds)
-                if end - start > 2 * _LEAST_WAIT_PX
+                if end - start > 2 * px(_LEAST_WAIT_PX)
                 else phrase("{seconds:.0f} s", seconds=step.seconds)
             )
-            draw_note(painter, QRectF(start, y - 22, end - start, 16), words)
+            draw_note(painter, QRectF(start, y - px(16) - 6, end - start, px(16)), words)
         return
     painter.save()
     painter.translate((start + end) / 2, y)

@@ -22,6 +22,7 @@ from pennello.order.jobs import part_names
 from pennello.phrases import named, phrase, plural
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.where_bar import WhereBar
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.paint import to_image
@@ -44,7 +45,7 @@ class StepPanel(QFrame):
         guard = WheelGuard(self)
         self.setObjectName("mat")
         self.setAccessibleName(phrase("The step in the hand, and the whole"))
-        self.setFixedWidth(306)
+        self.setFixedWidth(px(306))
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 12, 8)
         column.setSpacing(6)

@@ -154,7 +154,9 @@ class RunController(QObject):
         """Show the run; return whether it could be kept on disk."""
         assert self.kept is not None
         self._closer_of = None
-        self.window = RunWindow(self.kept.run, self.kept.lags, self.clock, rehearsal=self.rehearsing)
+        self.window = RunWindow(
+            self.kept.run, self.kept.lags, self.clock, self._parent.window(), rehearsal=self.rehearsing
+        )
         self._show_pictures()
         self.window.changed.connect(self._keep)
         self.window.left.connect(self._leave)

@@ -53,10 +53,11 @@ class RunWindow(QWidget):
         run: Run,
         lags: Iterable[Lag],
         now: Callable[[], float],
+        parent: QWidget,
         *,
         rehearsal: bool = False,
     ) -> None:
-        super().__init__()
+        super().__init__(parent, Qt.WindowType.Window)
         self.run, self._lags, self._now = run, tuple(lags), now
         self.rehearsal = rehearsal
         self.setWindowTitle(phrase("Rehearsal") if rehearsal else phrase("At the chair"))

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QPushButton,
+    QSizePolicy,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -38,6 +39,7 @@ from pennello.ui.stations.order.line import LineView, WashingLine
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.panel import StepPanel
 from pennello.ui.stations.order.run_controller import RunController
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_folder, ask_target, may_write_over
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu, menu_button
@@ -86,6 +88,7 @@ class OrderStation(QWidget, Station):
         inner.addLayout(self._head(guard))
         self.empty = EmptyOrder()
         self.empty.wanted.connect(self.wanted)
+        self.empty.hide()  # until it is known that there is nothing
         inner.addWidget(self.view, 1)
         inner.addWidget(self.empty, 1)
         inner.addLayout(self._foot())
@@ -146,7 +149,7 @@ class OrderStation(QWidget, Station):
         title = Label(phrase("Order"))
         title.setObjectName("station")
         self.chart: QComboBox = choice(phrase("What is painted"), guard)
-        self.chart.setMinimumWidth(112)
+        self.chart.setMinimumWidth(px(112))
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
         self.target = NumberField(TARGET)
@@ -155,7 +158,7 @@ class OrderStation(QWidget, Station):
         note = Label(phrase("within"))
         note.setObjectName("note")
         note.setBuddy(self.target)
-        note.setMinimumWidth(note.sizeHint().width())
+        note.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
         for widget in (title, self.chart, note, self.target, *self._time_buttons()):
             head.addWidget(widget)
         head.addStretch(1)
@@ -163,7 +166,7 @@ class OrderStation(QWidget, Station):
         self.run.setProperty("main", True)
         self.run.setToolTip(phrase("Ask what has to be asked, then one card after another"))
         self.run.clicked.connect(self.controller.ask)
-        self.run.setMinimumWidth(max(118, self.run.sizeHint().width()))
+        self.run.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
         head.addWidget(self.run)
         return head
 

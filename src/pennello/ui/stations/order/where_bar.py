@@ -7,6 +7,7 @@ from PySide6.QtGui import QBrush, QColor, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from pennello.phrases import phrase, told
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
@@ -27,7 +28,7 @@ class WhereBar(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._parts: tuple[tuple[str, float], ...] = ()
-        self.setFixedHeight(_BAR_PX + 2 + 3 * _LINE_PX)
+        self.setFixedHeight(_BAR_PX + 2 + 3 * px(_LINE_PX))
 
     def show_parts(self, parts: tuple[tuple[str, float], ...]) -> None:
         """Show parts by name, s."""
@@ -54,11 +55,11 @@ class WhereBar(QWidget):
         align = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         half = self.width() / 2
         for number, ((name, seconds), style) in enumerate(zip(self._parts, _STYLES, strict=True)):
-            left, top = (number % 2) * half, _BAR_PX + 2 + (number // 2) * _LINE_PX
-            self._piece(painter, QRectF(left + 0.5, top + 3.5, 10, 8), style)
+            left, top = (number % 2) * half, _BAR_PX + 2 + (number // 2) * px(_LINE_PX)
+            self._piece(painter, QRectF(left + 0.5, top + px(_LINE_PX) / 2 - 4, 10, 8), style)
             draw_note(
                 painter,
-                QRectF(left + 16, top, half - 16, _LINE_PX),
+                QRectF(left + 16, top, half - 16, px(_LINE_PX)),
                 phrase("{name} {seconds:.0f} s", name=told(name), seconds=seconds),
                 align,
             )

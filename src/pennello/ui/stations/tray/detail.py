@@ -36,7 +36,8 @@ from pennello.phrases import named, phrase
 from pennello.record import range_of
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.pictures import draw_brush, draw_cake, draw_paint
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
@@ -181,11 +182,11 @@ class Detail(QFrame):
         self.name = QLineEdit()
         self.name.setAccessibleName(phrase("Name"))
         self.name.setMaxLength(200)
-        self.name.setStyleSheet("font-size: 17px; font-weight: 600;")
+        self.name.setObjectName("station")
         self.name.editingFinished.connect(self._rename)
         outer.addWidget(self.name)
         self.picture = Surface(self)
-        self.picture.setMinimumHeight(200)
+        self.picture.setMinimumHeight(px(200))
         self.picture.draw = self._draw
         outer.addWidget(self.picture, 1)
         self.pages = QStackedWidget()
@@ -208,7 +209,7 @@ class Detail(QFrame):
         self.hex = QLineEdit()
         self.hex.setAccessibleName(phrase("Masstone, #rrggbb"))
         self.hex.setToolTip(phrase("Masstone: the colour of a film thick enough to hide, #rrggbb"))
-        self.hex.setMaximumWidth(96)
+        self.hex.setMaximumWidth(px(96))
         self.hex.editingFinished.connect(lambda: self._recolour(self.hex.text()))
         self.pick = QPushButton(phrase("Colour ..."))
         self.pick.setProperty("chip", True)
@@ -243,7 +244,7 @@ class Detail(QFrame):
     def _measure_button(self) -> QToolButton:
         self.measure = QToolButton()
         self.measure.setText(phrase("Measure"))
-        self.measure.setIcon(icon("down"))
+        set_glyph(self.measure, "down")
         self.measure.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.measure.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self.measure)

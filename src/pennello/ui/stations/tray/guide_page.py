@@ -29,6 +29,7 @@ from pennello.kit.shelf import Kit, KitItem
 from pennello.limits import MOST_NAME
 from pennello.phrases import phrase, plural
 from pennello.session.own_kit import cake_items, shipped_away
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.card_row import keep_cards
@@ -100,7 +101,7 @@ class KitGuide(QDialog):
         self.wide.show_amount(40.0)
         self.wide.edited.connect(lambda _: self._show())
         self.pan = Surface(self)
-        self.pan.setFixedHeight(150)
+        self.pan.setFixedHeight(px(150))
         self.pan.setAccessibleName(phrase("The cake from above"))
         self.pan.draw = self._draw
         self.row = QHBoxLayout()

@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPainter, QPen
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.held import Loose, number_held
@@ -46,7 +47,7 @@ class RulerPage(QDialog):
         self.words.setWordWrap(True)
         column.addWidget(self.words)
         self.surface = Surface(self)
-        self.surface.setMinimumHeight(310)
+        self.surface.setMinimumHeight(px(310))
         self.surface.draw = self._draw
         column.addWidget(self.surface, 1)
         self.mark = Handle(self.surface, "bar", self._mark_work(), Qt.CursorShape.SizeHorCursor)
@@ -136,4 +137,4 @@ class RulerPage(QDialog):
         for x in (_LEFT, _LEFT + self.length_mm * self.scale):
             painter.drawLine(QPointF(x, _TOP), QPointF(x, self.surface.height() - 12.0))
         words = phrase("{length_mm} between the lines", length_mm=length_text(self.length_mm, self._unit))
-        draw_note(painter, QRectF(_LEFT + 10, _TOP + 84, 320, 18), words)
+        draw_note(painter, QRectF(_LEFT + 10, _TOP + 84, px(320), px(18)), words)

@@ -26,6 +26,7 @@ from pennello.kit.shelf import ItemKind, KitItem
 from pennello.load.look import cake_colours
 from pennello.phrases import named, phrase, plural
 from pennello.ui.stations.tray.model import TrayModel
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.paint import draw_note, strip_image
@@ -36,7 +37,7 @@ CAKE_PX_PER_MM = 3.2
 TOOL_PX_PER_MM = 2.6
 _PAINT_PX = QSize(104, 96)
 _LEAST_PX, _LEAST_TOOL_PX = 104, 122
-_CAKE_ROW_PX, _TOOL_ROW_PX = 150, 182
+_CAKE_ROW_PX, _TOOL_ROW_PX, _WORDS_PX = 150, 182, 36
 _Index = QModelIndex | QPersistentModelIndex
 
 
@@ -97,10 +98,15 @@ def item_px(item: KitItem) -> QSize:
     """Return the room of an item on the shelf."""
     thing = item.thing
     if isinstance(thing, Cake):
-        return QSize(max(_LEAST_PX, round(thing.width_mm * CAKE_PX_PER_MM) + 20), _CAKE_ROW_PX)
+        return QSize(
+            max(px(_LEAST_PX), round(thing.width_mm * CAKE_PX_PER_MM) + 20), _CAKE_ROW_PX - _WORDS_PX + px(_WORDS_PX)
+        )
     if isinstance(thing, Applicator):
-        return QSize(max(_LEAST_TOOL_PX, round(thing.width_mm * TOOL_PX_PER_MM) + 16), _TOOL_ROW_PX)
-    return _PAINT_PX
+        return QSize(
+            max(px(_LEAST_TOOL_PX), round(thing.width_mm * TOOL_PX_PER_MM) + 16),
+            _TOOL_ROW_PX - _WORDS_PX + px(_WORDS_PX),
+        )
+    return QSize(px(_PAINT_PX.width()), _PAINT_PX.height() - _WORDS_PX + px(_WORDS_PX))
 
 
 class ShelfDelegate(QStyledItemDelegate):
@@ -134,10 +140,10 @@ class ShelfDelegate(QStyledItemDelegate):
             painter.setOpacity(0.45)
         self._draw_thing(painter, rect, item)
         painter.setPen(QColor(inks.ink))
-        name = QRectF(rect.left() + 4, rect.bottom() - 36, rect.width() - 8, 18)
+        name = QRectF(rect.left() + 4, rect.bottom() - px(_WORDS_PX), rect.width() - 8, px(18))
         words = painter.fontMetrics().elidedText(item.name, Qt.TextElideMode.ElideRight, round(name.width()))
         painter.drawText(name, Qt.AlignmentFlag.AlignCenter, words)
-        draw_note(painter, name.translated(0, 16), self._note(item))
+        draw_note(painter, name.translated(0, px(16)), self._note(item))
         painter.restore()
 
     def _note(self, item: KitItem) -> str:
@@ -163,7 +169,7 @@ class ShelfDelegate(QStyledItemDelegate):
         if isinstance(thing, Paint):
             draw_pan(painter, QRectF(rect.center().x() - 24, rect.top() + 7, 48, 48), QColor(thing.srgb))
             if thing.reflectance is not None:
-                draw_note(painter, QRectF(rect.center().x() + 18, rect.top() + 4, 24, 14), "∿")
+                draw_note(painter, QRectF(rect.center().x() + 18, rect.top() + 4, px(24), px(14)), "∿")
         elif isinstance(thing, Cake):
             self._draw_cake(painter, rect, thing)
         else:

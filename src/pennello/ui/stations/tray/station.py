@@ -24,7 +24,8 @@ from pennello.phrases import phrase
 from pennello.ui.stations.tray.detail import Detail, scrolled
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.shelf import Shelf
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.plain import Label
 
@@ -63,7 +64,7 @@ class TrayStation(QWidget):
         self.detail = Detail(model)
         split.addWidget(left)
         right = scrolled(self.detail)
-        right.setMinimumWidth(392)
+        right.setMinimumWidth(px(392))
         split.addWidget(right)
         split.setStretchFactor(0, 1)
         split.setSizes([760, 420])
@@ -102,13 +103,13 @@ class TrayStation(QWidget):
         row.addWidget(self.count)
         self.add = QToolButton()
         self.add.setText(phrase("Add"))
-        self.add.setIcon(icon("plus"))
+        set_glyph(self.add, "plus")
         self.add.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.add.clicked.connect(self.add_thing)
         row.addWidget(self.add)
         self.files = QToolButton()
         self.files.setText(phrase("Lists"))
-        self.files.setIcon(icon("down"))
+        set_glyph(self.files, "down")
         self.files.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.files.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self.files)

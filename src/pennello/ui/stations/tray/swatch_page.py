@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QW
 from pennello.errors import PennelloError
 from pennello.files.swatch import Area, Swatch, read_swatch
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.one_of import OneOf
@@ -106,7 +107,7 @@ class PhotoPad(QWidget):
                 style = Qt.PenStyle.SolidLine if name == "paint" else Qt.PenStyle.DashLine
                 painter.setPen(QPen(QColor(colour), weight, style))
                 painter.drawRect(box)
-            label = QRectF(box.left(), box.top() - 17, 44, 16)
+            label = QRectF(box.left(), box.top() - px(16) - 1, px(44), px(16))
             painter.fillRect(label, QColor(theme().mat))
             draw_note(painter, label, name)
 

@@ -15,6 +15,7 @@ from pennello.kit.paint import Paint
 from pennello.load.look import cake_colours
 from pennello.load.recipe import PickUp
 from pennello.phrases import phrase
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import Picture, draw_note, draw_state, strip_image
 from pennello.ui.widgets.painting import painted
@@ -76,8 +77,8 @@ class BoardCard(QAbstractButton):
     def __init__(self) -> None:
         super().__init__()
         self.shown: ShownFind | None = None
-        self.setFixedWidth(CARD_PX.width())
-        self.setMinimumHeight(CARD_PX.height())
+        self.setFixedWidth(px(CARD_PX.width()))
+        self.setMinimumHeight(px(CARD_PX.height()))
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
@@ -104,25 +105,26 @@ class BoardCard(QAbstractButton):
         plain = painter.font()
         inner = QRectF(self.rect()).adjusted(_PAD, 4, -_PAD, -4)
         elided = painter.fontMetrics().elidedText(shown.title, Qt.TextElideMode.ElideRight, int(inner.width()))
-        draw_note(painter, QRectF(inner.left(), inner.top(), inner.width(), 16), elided, _LEFT)
-        self._draw_cake(painter, QRectF(inner.left(), inner.top() + 18, inner.width(), 28), shown)
-        top = inner.top() + 51
+        draw_note(painter, QRectF(inner.left(), inner.top(), inner.width(), px(16)), elided, _LEFT)
+        self._draw_cake(painter, QRectF(inner.left(), inner.top() + px(16) + 2, inner.width(), 28), shown)
+        top = inner.top() + px(16) + 35
         for number, colours in enumerate(shown.ribbons):
             painter.drawImage(QRectF(inner.left(), top + number * 14, inner.width(), 14), strip_image(colours))
         line = top + 14 * len(shown.ribbons) + 2
         left = inner.left()
         if shown.state:
-            draw_state(painter, shown.state, QPointF(left + 6, line + 10), 5)
+            draw_state(painter, shown.state, QPointF(left + 6, line + px(10)), 5)
             left += 18
         font = QFont(plain)
-        font.setPixelSize(15)
+        font.setPixelSize(px(15))
         font.setBold(True)
         painter.setFont(font)
         painter.setPen(QColor(inks.ink))
-        painter.drawText(QRectF(left, line, inner.right() - left, 20), _LEFT, shown.figure)
+        painter.drawText(QRectF(left, line, inner.right() - left, px(20)), _LEFT, shown.figure)
         painter.setFont(plain)
-        room = max(int((inner.bottom() - line - 21) / _LINE_PX), 1) * _LINE_PX + 1  # whole lines only
-        draw_note(painter, QRectF(inner.left(), line + 21, inner.width(), room), "\n".join(shown.lines), _WRAP)
+        below, high = line + px(20) + 1, px(_LINE_PX)
+        room = max(int((inner.bottom() - below) / high), 1) * high + 1  # whole lines only
+        draw_note(painter, QRectF(inner.left(), below, inner.width(), room), "\n".join(shown.lines), _WRAP)
 
     @staticmethod
     def _draw_cake(painter: QPainter, area: QRectF, shown: ShownFind) -> None:

@@ -20,6 +20,7 @@ from pennello.session.log import OwnHand, hand_brief, hand_of, hand_with, hand_w
 from pennello.solve.forgiveness import Forgiveness, forgive
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.page import SearchPage
+from pennello.ui.theme.text import HEADLINE_PT, px, type_px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.mat import Surface
@@ -61,7 +62,7 @@ class ForgivePage(SearchPage):
         for one in Steadiness:
             self.hand.addItem(phrase("{one} hand", one=named(one)), one)
         self.hand.activated.connect(self._choose_hand)
-        self.hand.setMinimumWidth(118)
+        self.hand.setMinimumWidth(px(118))
         self.head.addWidget(self.hand)
         self.every = QCheckBox(phrase("lay every try"))
         self.every.setToolTip(phrase("As a film instead of a forecast: the same, but slower"))
@@ -202,12 +203,12 @@ class ForgivePage(SearchPage):
             return
         plain = painter.font()
         font = QFont(plain)
-        font.setPixelSize(20)
+        font.setPixelSize(type_px(HEADLINE_PT))
         font.setBold(True)
         painter.setFont(font)
         painter.setPen(QColor(theme().ink))
         share = phrase("Holds in {share:.0f} of 100 tries", share=100 * found.share)
-        painter.drawText(QRectF(0, 0, area.width() * 0.52, 26), _LEFT, share)
+        painter.drawText(QRectF(0, 0, area.width() * 0.52, px(26)), _LEFT, share)
         painter.setFont(plain)
         details = phrase(
             "{holds} of {tries}; between {low:.0%} and {high:.0%} (95 % interval); at least close in {close:.0%}",
@@ -217,18 +218,18 @@ class ForgivePage(SearchPage):
             high=found.high,
             close=found.close / found.tries,
         )
-        draw_note(painter, QRectF(0, 26, area.width() * 0.52, 18), details, _LEFT)
-        self._draw_ribbons(painter, QRectF(0, 52, area.width() * 0.5, area.height() - 54), found)
+        draw_note(painter, QRectF(0, px(26), area.width() * 0.52, px(18)), details, _LEFT)
+        self._draw_ribbons(painter, QRectF(0, px(52), area.width() * 0.5, area.height() - px(52) - 2), found)
         self._draw_slips(painter, QRectF(area.width() * 0.56, 0, area.width() * 0.44, area.height() - 4), found)
 
     def _draw_ribbons(self, painter: QPainter, area: QRectF, found: Forgiveness) -> None:
         rows = [(phrase("wanted"), self._ribbons[0]), (phrase("as meant"), self._ribbons[1])] if self._ribbons else []
         rows.append((phrase("worst likely"), lab_bytes(found.ribbon)))
-        height = min((area.height() - 20) / len(rows), 34.0)
+        height = min((area.height() - px(20)) / len(rows), 34.0)
         for number, (words, colours) in enumerate(rows):
             top = area.top() + number * height
-            draw_note(painter, QRectF(area.left(), top, 76, height - 3), words, _RIGHT)
-            strip = QRectF(area.left() + 84, top, area.width() - 84, height - 3)
+            draw_note(painter, QRectF(area.left(), top, px(76), height - 3), words, _RIGHT)
+            strip = QRectF(area.left() + px(84), top, area.width() - px(84), height - 3)
             painter.drawImage(strip, strip_image(colours))
         worst = found.worst
         words = phrase(
@@ -237,20 +238,22 @@ class ForgivePage(SearchPage):
             offset_mm=worst.offset_mm,
             skew_deg=worst.skew_deg,
         )
-        line = QRectF(area.left() + 84, area.top() + len(rows) * height, area.width() - 84, 18)
+        line = QRectF(area.left() + px(84), area.top() + len(rows) * height, area.width() - px(84), px(18))
         draw_note(painter, line, words, _LEFT)
 
     @staticmethod
     def _draw_slips(painter: QPainter, area: QRectF, found: Forgiveness) -> None:
         """Draw what one usual slip of each kind adds, longest first."""
-        draw_note(painter, QRectF(area.left(), 0, area.width(), 18), phrase("what one usual slip adds, mean dE"), _LEFT)
+        draw_note(
+            painter, QRectF(area.left(), 0, area.width(), px(18)), phrase("what one usual slip adds, mean dE"), _LEFT
+        )
         ordered = sorted(SLIPS, key=lambda name: -found.minds[name])
         most = max(0.5, *found.minds.values())
-        step = min((area.height() - 24) / len(ordered), 30.0)
+        step = min((area.height() - px(24)) / len(ordered), px(30))
         for number, name in enumerate(ordered):
-            top, value = 24 + number * step, found.minds[name]
-            draw_note(painter, QRectF(area.left(), top, 96, step - 6), WORDS[name], _RIGHT)
-            room = QRectF(area.left() + 104, top, area.width() - 104 - 60, step - 6)
+            top, value = px(24) + number * step, found.minds[name]
+            draw_note(painter, QRectF(area.left(), top, px(96), step - 6), WORDS[name], _RIGHT)
+            room = QRectF(area.left() + px(104), top, area.width() - px(104 + 60), step - 6)
             painter.setPen(QPen(QColor(theme().line), 1))
             painter.drawLine(QPointF(room.left(), room.top()), QPointF(room.left(), room.bottom()))
             painter.setPen(Qt.PenStyle.NoPen)
@@ -258,7 +261,7 @@ class ForgivePage(SearchPage):
             painter.drawRect(
                 QRectF(room.left(), room.top() + 2, max(value, 0) / most * room.width(), room.height() - 4)
             )
-            figure = QRectF(room.left() + max(value, 0) / most * room.width() + 6, top, 60, step - 6)
+            figure = QRectF(room.left() + max(value, 0) / most * room.width() + 6, top, px(60), step - 6)
             draw_note(
                 painter, figure, phrase("{value:+.1f} dE", value=value) if abs(value) >= 0.05 else "0.0 dE", _LEFT
             )

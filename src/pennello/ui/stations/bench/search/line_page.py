@@ -13,6 +13,7 @@ from pennello.errors import PennelloError
 from pennello.files.picture import lab_bytes
 from pennello.files.profile import line_colours
 from pennello.phrases import phrase, plural
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.handle import Handle
@@ -125,7 +126,7 @@ class LinePage(QDialog):
             painter.setPen(QPen(QColor(colour), weight))
             painter.drawLine(start, end)
         for at, name in ((start, "A"), (end, "B")):
-            label = QRectF(at.x() - 8, at.y() - 30, 16, 16)
+            label = QRectF(at.x() - px(8), at.y() - 14 - px(16), px(16), px(16))
             painter.fillRect(label, QColor(theme().mat))
             draw_note(painter, label, name)
         area = QRectF(self.surface.rect())
@@ -133,9 +134,9 @@ class LinePage(QDialog):
         rows = [(phrase("along the line"), self._crossed()), (self._read_as, self._read)]
         for number, (words, colours) in enumerate(rows):
             align = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-            draw_note(painter, QRectF(0, top + number * 32, 84, 28), words, align)
+            draw_note(painter, QRectF(0, top + number * 32, px(84), 28), words, align)
             if colours is not None:
-                strip = QRectF(92, top + number * 32, area.width() - 100, 28)
+                strip = QRectF(px(84) + 8, top + number * 32, area.width() - px(84) - 16, 28)
                 painter.drawImage(strip, strip_image(colours))
 
     def _crossed(self) -> Picture | None:

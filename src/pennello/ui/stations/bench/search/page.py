@@ -16,6 +16,7 @@ from pennello.session.kit import KitSession
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.search.card import BoardCard, ShownFind
+from pennello.ui.theme.text import px
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.widgets.words import Words
@@ -38,7 +39,7 @@ class SearchPage(ReadoutPage):
         row.setContentsMargins(12, 8, 12, 8)
         row.setSpacing(14)
         side = QWidget()
-        side.setFixedWidth(SIDE_PX)
+        side.setFixedWidth(px(SIDE_PX))
         self.side = QVBoxLayout(side)
         self.side.setContentsMargins(0, 0, 0, 0)
         self.side.setSpacing(4)

@@ -39,7 +39,8 @@ from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.hand_page import PICTURES
 from pennello.ui.stations.bench.readout_page import ReadoutPage
-from pennello.ui.theme.icons import icon
+from pennello.ui.theme.icons import set_glyph
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.card_row import keep_cards
@@ -65,7 +66,7 @@ class SwatchButton(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.colour = "#888888"
-        self.setFixedHeight(24)
+        self.setFixedHeight(px(24))
 
     def show_colour(self, colour: str) -> None:
         """Show another colour."""
@@ -97,7 +98,7 @@ class StopCard(QFrame):
 
     def __init__(self, number: int, guard: WheelGuard) -> None:
         super().__init__()
-        self.setFixedWidth(CARD_PX.width())
+        self.setFixedWidth(px(CARD_PX.width()))
         self.setAccessibleName(phrase("Wanted colour {number}", number=number + 1))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -125,10 +126,10 @@ class StopCard(QFrame):
             )
         ):
             button = QToolButton()
-            button.setIcon(icon(glyph))
+            set_glyph(button, glyph)
             button.setToolTip(words)
             button.setAccessibleName(phrase("{words}, colour {number}", words=words, number=number + 1))
-            button.setFixedSize(26, 26)
+            button.setFixedSize(px(26), px(26))
             button.setStyleSheet("padding: 2px;")
             button.clicked.connect(signal)
             grid.addWidget(button, row, 2)
