@@ -9,6 +9,7 @@ from pypdf import PdfReader
 from pennello.files.plan_json import write_plan
 from pennello.kit.shelf import KitItem
 from pennello.session.kit import KitSession
+from pennello.session.settings import load_settings
 
 
 @pytest.fixture
@@ -44,6 +45,18 @@ def test_words_are_told(ask):
     assert ask("glossary", "veil").startswith("veil: How widely")
     assert ask("glossary", "--json")["words"]["ITA"].startswith("Individual typology angle")
     assert "no word" in ask("glossary", "xyzzy", code=1)
+
+
+def test_how_the_window_looks_is_asked_and_kept(ask):
+    assert "Words 100 %, everything 100 %; light: as the desktop has it" in ask("looks")
+    told = ask("looks", "--words", "150", "--light", "lamp", "--contrast", "more", "--motion", "less", "--unit", "in")
+    assert "Words 150 %, everything 100 %; light: lamp; contrast: more; motion: less; lengths in in." in told
+    kept = load_settings()
+    assert (kept.text_percent, kept.theme, kept.more_contrast, kept.less_motion) == (150, "lamp", True, True)
+    looks = ask("looks", "--light", "desktop", "--contrast", "usual", "--json")
+    assert looks["theme"] == ""
+    assert (looks["text_percent"], looks["more_contrast"], looks["less_motion"]) == (150, False, True)
+    assert load_settings().theme == ""
 
 
 def test_ones_own_kit_is_looked_through_once_there_is_one(ask, plan):

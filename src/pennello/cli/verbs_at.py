@@ -31,6 +31,7 @@ VERBS_AT = {
     "load": "verbs",
     "loads": "solve_verbs",
     "log": "log_verb",
+    "looks": "looks_verb",
     "mend": "verbs",
     "mix": "verbs",
     "motif": "chart_verbs",

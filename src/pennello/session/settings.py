@@ -18,6 +18,7 @@ from pennello.units import LengthUnit
 MOST_RECENT, MOST_EVENTS, MOST_WINDOW, MOST_FOLDERS = 8, 24, 2000, 24
 MOST_MAKER, MOST_TOUR = 80, 99
 SIZES_PERCENT = TEXTS_PERCENT = (100, 125, 150, 175, 200)
+UNITS = ("mm", "in")
 PAPERS = ("A4", "Letter", "A3")
 MOST_ANSWERS_DAYS = 366
 _APP = "pennello"
@@ -109,7 +110,7 @@ def _sound(stored: dict[str, Any]) -> Settings:
         more_contrast=values.get("more_contrast") is True,
         size_percent=values["size_percent"] if values.get("size_percent") in SIZES_PERCENT else 100,
         text_percent=values["text_percent"] if values.get("text_percent") in TEXTS_PERCENT else 100,
-        unit=values["unit"] if values.get("unit") in ("mm", "in") else "mm",
+        unit=values["unit"] if values.get("unit") in UNITS else UNITS[0],
         recent=_names(values.get("recent"))[:MOST_RECENT],
         screen_px_per_mm=_scale(values.get("screen_px_per_mm")),
         answers_days=_days(values.get("answers_days")),
