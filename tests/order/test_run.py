@@ -221,7 +221,7 @@ def test_a_kill_in_the_middle_loses_nothing(tmp_path, own_folders):
         "    keep_run(KeptRun(run, 'Plan', '', 'face', ''), at, time.time())\n"
         "os.kill(os.getpid(), signal.SIGKILL)\n"
     )
-    ended = subprocess.run([sys.executable, "-c", code], check=False, timeout=60)
+    ended = subprocess.run([sys.executable, "-c", code], check=False, timeout=300)
     assert ended.returncode == -9
     assert json.loads(run_path().read_text())["format"] == "pennello-run"
     assert [took.step for took in kept_run(0.0, 0.0).run.took] == ["0", "1"]

@@ -189,10 +189,10 @@ def test_messages_verdicts_and_what_is_chosen_are_said(open_window, said, qtbot)
     assert said[-1] == f"1 of {len(chart.model.motifs)}: {chart.model.motifs[0].name}"
     window.go_to("order")
     order = window.station("order")
-    qtbot.waitUntil(lambda: order.model.arranged is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: order.model.arranged is not None)
     order.line.setFocus()
     QTest.keyClick(order.line, Qt.Key.Key_Right)
-    qtbot.waitUntil(lambda: said[-1].startswith("1 of "), timeout=10_000)
+    qtbot.waitUntil(lambda: said[-1].startswith("1 of "))
     assert ", from 0:" in said[-1]
     seen = QAccessible.queryAccessibleInterface(order.line)
     assert seen.role() is QAccessible.Role.List

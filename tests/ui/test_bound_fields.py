@@ -162,14 +162,14 @@ def test_gaps_are_filled_from_the_menu_or_it_is_said_that_there_are_none(open_wi
 def test_the_load_of_a_pulled_stroke_is_judged_as_it_is_pulled_and_mended(station, qtbot):
     """It is what the command line says of the same load on the same way; a mend changes the load, and undo it back."""
     panel = station.panel
-    qtbot.waitUntil(lambda: panel.verdict.words.text() != "", timeout=20_000)
+    qtbot.waitUntil(lambda: panel.verdict.words.text() != "")
     first = panel.verdict.words.text()
     assert first.split(":")[0] in ("Holds", "Close", "Misses")
     model = station.model
     load = model.plan.stroke("poppy-petal")
     flipped = replace(load.recipe.pickups[0], flip=not load.recipe.pickups[0].flip)
     model.edit("x", lambda plan: with_stroke(plan, replace(load, recipe=replace(load.recipe, pickups=(flipped,)))))
-    qtbot.waitUntil(lambda: panel.verdict.words.text() != first and panel.verdict.mends.count() > 0, timeout=20_000)
+    qtbot.waitUntil(lambda: panel.verdict.words.text() != first and panel.verdict.mends.count() > 0)
     panel.verdict.mends.itemAt(0).widget().click()
     assert model.plan.stroke("poppy-petal").recipe.pickups[0].flip == load.recipe.pickups[0].flip
     model.document.undo()

@@ -328,7 +328,7 @@ def test_a_menu_of_another_pace_is_worked_out_again(at_day, qtbot):
     before = station.day.menu
     qtbot.mouseClick(station.again, Qt.MouseButton.LeftButton)
     station.tick_item(before[0].id, False)
-    qtbot.waitUntil(lambda: station.day.menu[0].pace == "load 2.00", timeout=30_000)
+    qtbot.waitUntil(lambda: station.day.menu[0].pace == "load 2.00")
     assert all(one.whole_s > was.whole_s for one, was in zip(station.day.menu, before, strict=True))
     assert not station.day.menu[0].on, "what was ticked meanwhile stays so"
     assert not station.again.isVisible()

@@ -172,7 +172,7 @@ def test_what_is_shown_is_copied_by_key(window, qtbot, key, kind, words):
     window.go_to(key)
     QApplication.clipboard().clear()
     window.actions_by_id["copy_shown"].trigger()
-    qtbot.waitUntil(lambda: "Copied" in window.banner.words.text(), timeout=60_000)
+    qtbot.waitUntil(lambda: "Copied" in window.banner.words.text())
     assert words in window.banner.words.text()
     data = QApplication.clipboard().mimeData()
     assert data.hasImage() == (kind == "picture")
@@ -201,7 +201,7 @@ def test_the_painted_chart_is_written_with_its_size_and_colours(window, tmp_path
     for name in ("face.png", "face.jpg"):
         monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, to=name: (str(tmp_path / to), ""))
         chart.ask_painted()
-        qtbot.waitUntil(lambda to=name: (tmp_path / to).exists() and not window.exporter.busy, timeout=60_000)
+        qtbot.waitUntil(lambda to=name: (tmp_path / to).exists() and not window.exporter.busy)
     with Image.open(tmp_path / "face.png") as png, Image.open(tmp_path / "face.jpg") as jpeg:
         assert png.info["srgb"] == 0
         assert png.info["dpi"][0] == pytest.approx(4 * 25.4, abs=0.1)

@@ -151,9 +151,9 @@ def test_every_step_can_be_done_for_the_painter(window, qtbot):
         if number == 1:
             qtbot.waitUntil(lambda: window.model.outcome is not None and window.model.outcome.verdict is not None)
         tour.do.click()
-        qtbot.waitUntil(lambda: tour.done, timeout=20_000)
+        qtbot.waitUntil(lambda: tour.done)
         tour.next.click()
-    qtbot.waitUntil(lambda: window.station("order").model.arranged is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: window.station("order").model.arranged is not None)
     tour.do.click()
     assert window.printing.isVisible()
     window.printing.reject()

@@ -327,13 +327,13 @@ def test_a_card_shows_the_place_from_near_as_painted_with_its_strokes_numbered(s
     """The picture that the run paints for itself is finer than the Order's; the place takes most of the card."""
     run, _ = running
     place = run.place
-    qtbot.waitUntil(lambda: len(place.after) >= len(station.model.arranged.order), timeout=60_000)
+    qtbot.waitUntil(lambda: len(place.after) >= len(station.model.arranged.order))
     while not (run.run.step and run.run.step.kind is StepKind.STROKES):
         run.do_done()
     job = place.job
     laid = dict(place.arranged.design.work.painted)[job.chart]
     wide = np.ptp(np.array(chart_of(laid, job.chart).bounds_mm)[[0, 2]])
-    qtbot.waitUntil(lambda: place.after[job.id].shape[1] > 2.5 * wide, timeout=60_000)
+    qtbot.waitUntil(lambda: place.after[job.id].shape[1] > 2.5 * wide)
     view = place._close(chart_of(laid, job.chart), laid, QRectF(place.rect()))
     assert place.width() / view.scale < 200
     for name in job.strokes:

@@ -182,11 +182,11 @@ def test_the_short_form_takes_less_time_and_a_bar_says_where_it_goes(window, sta
     )
     window.go_to("order")
     order = window.station("order")
-    qtbot.waitUntil(lambda: order.model.arranged is not None and order.model.rests, timeout=60_000)
+    qtbot.waitUntil(lambda: order.model.arranged is not None and order.model.rests)
     whole = order.model.arranged.sums.total_s
     assert "painting" in order.panel.where.accessibleDescription()
     order.short.click()
-    qtbot.waitUntil(lambda: order.model.rests and order.model.arranged.sums.total_s < whole, timeout=60_000)
+    qtbot.waitUntil(lambda: order.model.rests and order.model.arranged.sums.total_s < whole)
     assert all(job.piece != "two-leaves" for job in order.model.arranged.jobs)
 
 
@@ -194,7 +194,7 @@ def test_a_part_has_a_picture_and_goes_to_any_chart(window, station, qtbot):
     page = station.side.parts
     page.make("Leaves")
     page.move_to("two-leaves", "", "leaves")
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     qtbot.waitUntil(lambda: not items(page)["leaves"].icon(0).isNull())
     picture = items(page)["leaves"].icon(0).pixmap(80, 60).toImage()
     greens = [
@@ -214,7 +214,7 @@ def test_a_part_has_a_picture_and_goes_to_any_chart(window, station, qtbot):
 
 def test_numbers_of_the_short_form_are_shown_and_set(window, station, qtbot):
     station.model.choose("petal-ring")
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     whole = station.model.painted.strokes
     panel = station.side.hand
     usual = panel.fields["petals"].value()
@@ -223,10 +223,10 @@ def test_numbers_of_the_short_form_are_shown_and_set(window, station, qtbot):
     panel.fields["petals"].editingFinished.emit()
     placed = next(one for one in plan_of(window).motifs if one.id == "petal-ring")
     assert dict(placed.short) == {"petals": usual - 2}
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes < whole, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes < whole)
     panel.short.click()
     assert panel.fields["petals"].value() == usual
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes == whole, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted.strokes == whole)
     window.undo()
     assert not next(one for one in plan_of(window).motifs if one.id == "petal-ring").short
 

@@ -19,7 +19,7 @@ def page(open_window, qtbot):
     window.go_to("bench")
     window.actions_by_id["print_shown"].trigger()
     page = window.printing
-    qtbot.waitUntil(lambda: bool(page.pages), timeout=60_000)
+    qtbot.waitUntil(lambda: bool(page.pages))
     yield page
     if isValid(page) and page.isVisible():
         page.reject()
@@ -35,7 +35,7 @@ def test_pages_are_seen_before_they_are_printed(page, qtbot):
     assert not page.sheet.pixmap().isNull()
     page.listed.setCurrentRow(1)
     assert not page.print.isEnabled()  # not drawn yet
-    qtbot.waitUntil(lambda: bool(page.pages), timeout=60_000)
+    qtbot.waitUntil(lambda: bool(page.pages))
     assert page.print.isEnabled()
 
 
@@ -45,7 +45,7 @@ def test_another_paper_and_a_name_are_kept(page, qtbot):
     page.maker.setText("Tide Painter")
     QTest.keyClick(page.maker, Qt.Key.Key_Tab)
     page.maker.editingFinished.emit()
-    qtbot.waitUntil(lambda: bool(page.pages), timeout=60_000)
+    qtbot.waitUntil(lambda: bool(page.pages))
     assert page.pages[0][1:] == pytest.approx((215.9, 279.4), abs=0.1)
     assert (load_settings().paper, load_settings().maker) == ("Letter", "Tide Painter")
 
@@ -53,7 +53,7 @@ def test_another_paper_and_a_name_are_kept(page, qtbot):
 def test_what_is_seen_is_kept_as_pdf(page, tmp_path, monkeypatch, qtbot):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "card"), ""))
     page.keep.click()
-    qtbot.waitUntil((tmp_path / "card.pdf").exists, timeout=20_000)
+    qtbot.waitUntil((tmp_path / "card.pdf").exists)
     assert len(PdfReader(tmp_path / "card.pdf").pages) == 1
 
 
@@ -61,7 +61,7 @@ def test_it_is_printed_at_true_scale_on_what_stands_in_for_a_printer(page, tmp_p
     monkeypatch.setenv(STAND_IN, str(tmp_path / "printed.pdf"))
     exporter = page._exporter
     page.print.click()
-    qtbot.waitUntil(lambda: (tmp_path / "printed.pdf").exists() and not exporter.busy, timeout=60_000)
+    qtbot.waitUntil(lambda: (tmp_path / "printed.pdf").exists() and not exporter.busy)
     (printed,) = PdfReader(tmp_path / "printed.pdf").pages
     assert (printed.mediabox.width, printed.mediabox.height) == pytest.approx((595.3, 841.9), abs=1.5)
     picture = printed.images[0].image
@@ -83,7 +83,7 @@ def test_every_station_has_its_papers(open_window, qtbot, key, first):
     window = open_window(demo_plan())
     window.go_to(key)
     if key == "order":
-        qtbot.waitUntil(lambda: window.station("order").model.arranged is not None, timeout=60_000)
+        qtbot.waitUntil(lambda: window.station("order").model.arranged is not None)
     window.print_shown()
     assert names(window.printing)[0] == first
     window.printing.reject()

@@ -79,7 +79,7 @@ def test_a_stroke_is_pulled_with_a_load_from_the_shelf(window, station, qtbot):
     assert hold_of(placed.way) is Hold.HEEL
     way, mm_a_px = laid_way(placed), 1 / board.view.scale
     assert max(way.distance(Point(point)) for point in drawn) < 0.4 + mm_a_px
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     assert station.model.painted.strokes == 1
     shelf.list.setCurrentRow(1)
     shelf.list.setCurrentRow(0)
@@ -177,7 +177,7 @@ def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, 
     assert [len([one for one in plan.motifs if one.part == part.id]) for part in plan.parts] == [2] * 5
     write_plan(plan, tmp_path / "five.pennello")
     assert read_plan(tmp_path / "five.pennello") == plan
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     assert station.model.painted.strokes == 10
 
 
@@ -227,7 +227,7 @@ def test_an_outline_lives_with_what_it_hugs(window, station, qtbot):
     station.working.work_out(Computing.GROUND, 6.0)
     outline, ground = pieces(window)[1:]
     assert (outline.computed.off_mm, ground.computed.margin_mm) == (1.5, 6.0)
-    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     before = [piece.stroke for piece in pieces_on(window.document.committed, "face") if piece.motif == outline.id]
     station.model.choose(stroke.id)
     station.panel.put_on((10.0, -30.0))

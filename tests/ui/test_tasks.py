@@ -47,7 +47,7 @@ class Mouse:
         self.clicks, self._bot = 0, qtbot
 
     def ready(self, widget):
-        self._bot.waitUntil(lambda: widget.isVisible() and widget.isEnabled(), timeout=60_000)
+        self._bot.waitUntil(lambda: widget.isVisible() and widget.isEnabled())
         return widget
 
     def press(self, widget: QWidget) -> None:
@@ -129,7 +129,7 @@ class Keys:
         self.clicks, self._bot = 0, qtbot
 
     def reach(self, widget: QWidget) -> None:
-        self._bot.waitUntil(lambda: widget.isVisible() and widget.isEnabled(), timeout=60_000)
+        self._bot.waitUntil(lambda: widget.isVisible() and widget.isEnabled())
         window = widget.window()
         window.activateWindow()
         for _ in range(self.MOST_TABS):
@@ -209,7 +209,7 @@ def which_of_my_cakes(window, hand, wait):
     bench = window.station("bench")
     hand.press(bench.readout.page_buttons["find"])
     page = bench.page_of("find")
-    wait(lambda: not page.busy and bool(page.board.cards), 60_000)
+    wait(lambda: not page.busy and bool(page.board.cards))
     before = window.document.committed
     hand.press(page.board.cards[-1])
     assert window.document.committed != before
@@ -223,7 +223,7 @@ def rose_with_leaves_on_a_cheek(window, hand, wait):
     count = len(chart.model.motifs)
     for number, key in enumerate(("rose-open", "whole-leaf", "whole-leaf"), 1):
         hand.press(chart.row.buttons[key])
-        wait(lambda wanted=count + number: len(chart.model.motifs) == wanted, 60_000)
+        wait(lambda wanted=count + number: len(chart.model.motifs) == wanted)
 
 
 def the_other_cheek(window, hand, wait):
@@ -250,9 +250,9 @@ def print_it(window, hand, wait):
     """Print a load card."""
     hand.menu(window.bar.plan_button, "Print ...")
     page = window.printing
-    wait(lambda: bool(page.pages), 60_000)
+    wait(lambda: bool(page.pages))
     hand.press(page.print)
-    wait(lambda: not window.exporter.busy, 60_000)
+    wait(lambda: not window.exporter.busy)
     assert "Wrote" in window.banner.words.text()
 
 
@@ -268,13 +268,13 @@ def run_it(window, hand, wait):
     hand.press(window.rail.buttons["order"])
     order = window.station("order")
     hand.press(order.run)
-    wait(lambda: order.controller.page is not None and order.controller.page.isVisible(), 60_000)
+    wait(lambda: order.controller.page is not None and order.controller.page.isVisible())
     page = order.controller.page
     if page.seen.isVisible():
         hand.press(page.seen)
     hand.press(page.go)
     run = order.controller.window
-    wait(lambda: order.controller.window is not None, 20_000)
+    wait(lambda: order.controller.window is not None)
     run = order.controller.window
     hand.press(run.buttons["Done"])
     assert len(run.run.took) == 1
@@ -290,7 +290,7 @@ def what_went_wrong(window, hand, wait):
     hand.choose(form.trouble, form.trouble.itemText(1))
     hand.press(next(one for one in form.findChildren(QAbstractButton) if one.text() == "It went wrong so"))
     hand.press(form.take)
-    wait(lambda: bool(notebook.model.pages), 20_000)
+    wait(lambda: bool(notebook.model.pages))
     assert notebook.model.pages[0].faults
 
 
@@ -312,7 +312,7 @@ def blue_version(window, hand, wait):
     hand.menu(bench.strokes.whole, "Colourways ...")
     page = bench.strokes.page
     hand.choose(page.colour, ColourFamily.BLUE.value)
-    wait(lambda: not page.busy and page.takes[0].isEnabled(), 60_000)
+    wait(lambda: not page.busy and page.takes[0].isEnabled())
     before = window.document.committed
     hand.press(page.takes[0])
     assert window.document.committed != before
@@ -322,9 +322,9 @@ def hand_over(window, hand, wait):
     """Give all of it to a friend."""
     hand.press(window.rail.buttons["order"])
     order = window.station("order")
-    wait(lambda: order.model.arranged is not None, 60_000)
+    wait(lambda: order.model.arranged is not None)
     hand.menu(order.paper, "All of it, to hand over (PDF) ...")
-    wait(lambda: not window.exporter.busy, 60_000)
+    wait(lambda: not window.exporter.busy)
     assert "Wrote" in window.banner.words.text()
 
 
@@ -362,6 +362,6 @@ def window(open_window, tmp_path, monkeypatch):
 @pytest.mark.parametrize("kind", [Mouse, Keys], ids=["mouse", "keys"])
 def test_it_is_done_in_few_clicks_and_by_keys_alone(window, qtbot, kind, task):
     hand = kind(qtbot)
-    task(window, hand, lambda done, ms: qtbot.waitUntil(done, timeout=ms))
+    task(window, hand, qtbot.waitUntil)
     assert hand.clicks == (TASKS[task] if kind is Mouse else 0)
     assert hand.clicks <= MOST_CLICKS

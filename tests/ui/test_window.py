@@ -243,7 +243,7 @@ def test_a_signal_ends_the_window_and_what_is_not_saved_is_offered_again(at, num
     for name in ("HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME", "XDG_CONFIG_HOME", "XDG_STATE_HOME"):
         monkeypatch.setenv(name, str(tmp_path / name))
     code = STARTED.format(at=at, number=number)
-    ran = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, timeout=90, check=False)
+    ran = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, timeout=300, check=False)
     assert ran.returncode == 128 + number, ran.stderr
     assert "Error" not in ran.stderr
     (copy,) = tmp_path.rglob("*.autosave")
@@ -269,7 +269,7 @@ sys.exit(app.open_window(None, demo=True))
 
 def test_what_was_copied_does_not_outlive_the_program():
     """Qt's own clipboard without a display threw it away after Python had ended: a segmentation fault."""
-    ran = subprocess.run([sys.executable, "-c", COPIED], capture_output=True, text=True, timeout=90, check=False)
+    ran = subprocess.run([sys.executable, "-c", COPIED], capture_output=True, text=True, timeout=300, check=False)
     assert ran.returncode == 0, ran.stderr
 
 
@@ -284,7 +284,7 @@ def on_a_virtual_display(code):
         display = server.stdout.readline().decode().strip()
         environment = os.environ | {"DISPLAY": f":{display}", "QT_QPA_PLATFORM": "xcb"}
         ran = subprocess.run(
-            [sys.executable, "-c", code], env=environment, capture_output=True, text=True, timeout=90, check=False
+            [sys.executable, "-c", code], env=environment, capture_output=True, text=True, timeout=300, check=False
         )
     finally:
         server.terminate()

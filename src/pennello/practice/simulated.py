@@ -251,25 +251,21 @@ def photographed(
     paper: Array, size_mm: tuple[float, float], marks_mm: Corners, camera: Camera, rng: np.random.Generator
 ) -> tuple[Picture, Corners]:
     """Return a photo of a sheet lying on a table, and its corner marks on it, pixels; see `SimulatedPainter.photo`."""
-    from scipy.ndimage import map_coordinates  # noqa: PLC0415 - SciPy costs a second to import
-
     high, wide, _ = paper.shape
     fine = wide / size_mm[0]
     margin = 0.08 * wide
     corners = np.array([(0, 0), (wide, 0), (wide, high), (0, high)], np.float64)
     moved_to = corners + margin + rng.uniform(-camera.tilt, camera.tilt, (4, 2)) * wide
-    out = (round(high + 2 * margin), round(wide + 2 * margin))
+    columns, rows = round(wide + 2 * margin), round(high + 2 * margin)
     back = homography(moved_to.tolist(), corners.tolist())
-    x, y = np.meshgrid(np.arange(out[1]) + 0.5, np.arange(out[0]) + 0.5)
-    where = taken(back, np.column_stack([x.ravel(), y.ravel()]))[:, ::-1].T - 0.5
-    table = 0.12
-    bands = [map_coordinates(paper[..., n], where, order=1, cval=table) for n in range(3)]
-    light = np.stack(bands, axis=-1).reshape(*out, 3)
+    light = np.stack([_seen_from(paper[..., n], back, (columns, rows)) for n in range(3)], axis=-1)
     lamp = rng.uniform(-1, 1, 2)
-    away = ((x / out[1] - 0.5) * lamp[0] + (y / out[0] - 0.5) * lamp[1]) + 0.3 * ((x / out[1] - 0.5) ** 2)
-    light *= (1 - camera.falloff * away)[..., None] * 0.9 * np.exp(rng.normal(0, camera.gain, 3))
-    light += rng.normal(0, camera.noise, light.shape) * np.sqrt(np.clip(light, 0.02, 1))
-    shown = np.rint(encode(np.clip(light, 0, 1)) * 255).astype(np.uint8)
+    x, y = (np.arange(columns) + 0.5) / columns - 0.5, ((np.arange(rows) + 0.5) / rows - 0.5)[:, None]
+    away = x * lamp[0] + y * lamp[1] + 0.3 * x**2
+    gain = 0.9 * np.exp(rng.normal(0, camera.gain, 3))
+    light *= ((1 - camera.falloff * away)[..., None] * gain).astype(np.float32)
+    light += camera.noise * rng.standard_normal(light.shape, np.float32) * np.sqrt(np.clip(light, 0.02, 1))
+    shown = np.rint(encode(light) * 255).astype(np.uint8)
     file = io.BytesIO()
     Image.fromarray(shown).save(file, "JPEG", quality=camera.quality)
     with Image.open(file) as opened:
@@ -277,6 +273,18 @@ def photographed(
     forth = homography(corners.tolist(), moved_to.tolist())
     marks = taken(forth, np.array(marks_mm) * fine)
     return picture, tuple((float(px), float(py)) for px, py in marks)
+
+
+def _seen_from(band: Array, back: Array, size: tuple[int, int]) -> Array:
+    """Return one band of a sheet on a table, float32, as seen so that `back` takes places of the photo to the sheet."""
+    flat = Image.fromarray(np.ascontiguousarray(band, np.float32))
+    how = tuple((back / back[2, 2]).ravel()[:8].tolist())
+    seen_so = flat.transform(size, Image.Transform.PERSPECTIVE, how, Image.Resampling.BILINEAR, fillcolor=_TABLE_R)
+    return np.asarray(seen_so)
+
+
+_TABLE_R = 0.12
+"""What the table reflects that a sheet lies on."""
 
 
 def _box(x: float, y: float, width: float, height: float, px_per_mm: float) -> tuple[slice, slice]:
