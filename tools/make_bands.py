@@ -33,6 +33,27 @@ def write_observer() -> None:
     (DATA / "observer.csv").write_text("\n".join([header, *rows]) + "\n", "utf-8")
 
 
+def write_lights() -> None:
+    """Write CIE A, LED-B1 and the components of the daylight series at 10 nm, as colour-science carries them."""
+    from colour.colorimetry import SDS_BASIS_FUNCTIONS_CIE_ILLUMINANT_D_SERIES  # noqa: PLC0415
+
+    import colour  # noqa: PLC0415
+
+    shape = colour.SpectralShape(380, 730, 10)
+    parts = SDS_BASIS_FUNCTIONS_CIE_ILLUMINANT_D_SERIES
+    tables = [
+        *(colour.SDS_ILLUMINANTS[name] for name in ("A", "LED-B1")),
+        *(parts[name] for name in ("S0", "S1", "S2")),
+    ]
+    columns = [one.copy().align(shape).values for one in tables]
+    rows = [
+        ",".join([f"{nm:.0f}", *(f"{value:.10g}" for value in row)])
+        for nm, row in zip(shape.wavelengths, zip(*columns, strict=True), strict=True)
+    ]
+    header = "# CIE A, LED-B1 and the daylight series (CIE 015:2018): nm, A, LED-B1, S0, S1, S2"
+    (DATA / "lights.csv").write_text("\n".join([header, *rows]) + "\n", "utf-8")
+
+
 def training_films(count: int, seed: int) -> Array:
     """Return reflectances (count, 36) of films of one to three random paints over skin, white, black or paint."""
     from pennello.colour.kubelka_munk import SCATTERING_FLOOR, film, k_over_s  # noqa: PLC0415
@@ -59,11 +80,11 @@ def training_films(count: int, seed: int) -> Array:
     return film(kx, sx, below[rng.integers(len(below), size=count)])
 
 
-def lab_slopes(films: Array) -> Array:
+def lab_slopes(films: Array, weights: Array) -> Array:
     """Return d(L, a, b) / d(XYZ), shape (films, 3, 3), scaled roughly as dE00 weighs them."""
-    from pennello.colour.observer import WEIGHTS, WHITE_XYZ  # noqa: PLC0415
+    from pennello.colour.observer import WHITE_XYZ  # noqa: PLC0415
 
-    xyz = films @ WEIGHTS
+    xyz = films @ weights
     ratio = np.maximum(xyz / WHITE_XYZ, 0.0089)
     root = np.cbrt(ratio)
     slope = root / (3 * ratio * WHITE_XYZ)
@@ -79,13 +100,11 @@ def lab_slopes(films: Array) -> Array:
 class WeightFit:
     """Weighted least squares for the weights of any subset of bands, from normal equations made once."""
 
-    def __init__(self, films: Array) -> None:
-        from pennello.colour.observer import WEIGHTS, WHITE_XYZ  # noqa: PLC0415
-
-        slopes = lab_slopes(films)
-        self.white = WHITE_XYZ
+    def __init__(self, films: Array, weights: Array) -> None:
+        slopes = lab_slopes(films, weights)
+        self.white = weights.sum(axis=0)
         metric = np.einsum("nij,nik->njk", slopes, slopes) / len(films)
-        target = films @ WEIGHTS
+        target = films @ weights
         # unknown w[band, xyz], flattened band-major
         self.normal = np.einsum("nb,nc,njk->bjck", films, films, metric, optimize=True)
         self.right = np.einsum("nb,njk,nk->bj", films, metric, target, optimize=True)
@@ -122,26 +141,44 @@ def exchange_search(fit: WeightFit, bands: int) -> list[int]:
     return best[1]
 
 
+def write_bands(bands: int, index: list[int], weights: Array, light: str = "") -> None:
+    """Write a set of bands, as it is used by daylight or in another light."""
+    from pennello.colour.observer import WAVELENGTH_NM  # noqa: PLC0415
+
+    rows = [f"{WAVELENGTH_NM[i]:.0f},{x:.12g},{y:.12g},{z:.12g}" for i, (x, y, z) in zip(index, weights, strict=True)]
+    where = f", in the light of {light}" if light else ""
+    header = f"# {bands} bands for films of paint over skin{where} (tools/make_bands.py): nm, X, Y, Z weights"
+    name = f"bands_{bands}_{light}.csv" if light else f"bands_{bands}.csv"
+    (DATA / name).write_text("\n".join([header, *rows]) + "\n", "utf-8")
+
+
 def main() -> None:
     """Write all tables and say how good the small sets are on films that the fit has not seen."""
     DATA.mkdir(exist_ok=True)
     write_observer()
+    write_lights()
     from pennello.colour.difference import ciede2000  # noqa: PLC0415
     from pennello.colour.lab import xyz_to_lab  # noqa: PLC0415
-    from pennello.colour.observer import WAVELENGTH_NM, WEIGHTS  # noqa: PLC0415
+    from pennello.colour.lights import Light, seen_weights  # noqa: PLC0415
+    from pennello.colour.observer import WEIGHTS  # noqa: PLC0415
 
-    fit = WeightFit(training_films(FILMS, seed=1))
-    unseen = training_films(FILMS, seed=2)
-    for bands in (8, 10):
+    films, unseen = training_films(FILMS, seed=1), training_films(FILMS, seed=2)
+
+    def say(bands: int, index: list[int], weights: Array, target: Array, light: str) -> None:
+        error = ciede2000(xyz_to_lab(unseen @ target), xyz_to_lab(unseen[:, index] @ weights))
+        print(f"{bands} bands, {light}: dE00 mean {error.mean():.4f}, 95 % {np.percentile(error, 95):.4f}")
+
+    fit = WeightFit(films, WEIGHTS)
+    for bands in (10, 8):
         index = exchange_search(fit, bands)
         weights = fit.solve(index)[1]
-        error = ciede2000(xyz_to_lab(unseen @ WEIGHTS), xyz_to_lab(unseen[:, index] @ weights))
-        print(f"{bands} bands: dE00 mean {error.mean():.4f}, 95 % {np.percentile(error, 95):.4f}")
-        rows = [
-            f"{WAVELENGTH_NM[i]:.0f},{x:.12g},{y:.12g},{z:.12g}" for i, (x, y, z) in zip(index, weights, strict=True)
-        ]
-        header = f"# {bands} bands for films of paint over skin (tools/make_bands.py): nm, X, Y, Z weights"
-        (DATA / f"bands_{bands}.csv").write_text("\n".join([header, *rows]) + "\n", "utf-8")
+        write_bands(bands, index, weights)
+        say(bands, index, weights, WEIGHTS, "daylight")
+    for light in (one for one in Light if one is not Light.DAYLIGHT):  # the bands of pixels, those of daylight
+        target = seen_weights(light)
+        weights = WeightFit(films, target).solve(index)[1]
+        write_bands(8, index, weights, light.name.lower())
+        say(8, index, weights, target, light.value)
 
 
 if __name__ == "__main__":

@@ -10,6 +10,7 @@ from PIL import Image
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
+from pennello.colour.lights import Light
 from pennello.files.demo import shipped_design
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.files.svg import read_svg
@@ -247,6 +248,27 @@ def test_eyes_are_closed_with_all_that_lies_there(ask, tmp_path):
     assert read_plan(out).motifs == before.motifs
     assert "eye" in ask("chart", "hand", "--plan", path, "--eyes", "closed", code=2)
     assert "--eyes" in ask("chart", "face", "--plan", path, code=2)
+
+
+def test_a_plan_is_put_into_the_light_of_its_place(ask, tmp_path, demo_file):
+    assert "light of the place: lantern" in ask("chart", "--plan", demo_file, "--light", "lantern", "--skin", "-20")
+    plan = read_plan(demo_file)
+    assert (plan.light, plan.skin.ita_deg) == (Light.LANTERN, -20.0)
+    pictures = {}
+    for light in ("daylight", "lantern"):
+        where = tmp_path / f"{light}.png"
+        more = ("--chart", "cheek-left", "--px-per-mm", "1", "--as-listed", "--json")
+        told = ask("render", demo_file, "--png", where, "--light", light, *more)
+        assert told["light"] == light
+        pictures[light] = np.array(Image.open(where).convert("RGB")).astype(int)
+    own = tmp_path / "own.png"
+    ask("render", demo_file, "--png", own, "--chart", "cheek-left", "--px-per-mm", "1", "--as-listed")
+    assert (np.array(Image.open(own).convert("RGB")) == pictures["lantern"]).all(), "the plan's own without --light"
+    assert (pictures["lantern"] - pictures["daylight"])[..., 2].min() < -10
+    day, lantern = (ask("contrast", demo_file, "--light", one, "--skin", "40", "--json") for one in pictures)
+    assert (day["light"], lantern["light"]) == ("daylight", "lantern")
+    assert day["readings"] != lantern["readings"]
+    assert "the plan whose skin or light it is" in ask("chart", "--light", "dusk", code=2)
 
 
 def test_a_close_view_is_written(ask, tmp_path, demo_file):

@@ -162,4 +162,4 @@ def test_it_is_written_and_read(plan_and_echo):
     data = plan_bytes(plan)
     assert parse_plan(data, "x") == plan
     with pytest.raises(PennelloError, match="came with schema 12"):
-        parse_plan(data.replace(b'"schema": 12', b'"schema": 11'), "x")
+        parse_plan(data.replace(b'"schema": 13', b'"schema": 11'), "x")

@@ -80,12 +80,12 @@ def test_the_documents_are_as_they_are_made(copy):
 
 
 def test_a_field_of_a_stroke_takes_four_files(copy):
-    field = 'Told("how long the brush rests at the end", "s", within=(0.0, 60.0), since=13)'
+    field = 'Told("how long the brush rests at the end", "s", within=(0.0, 60.0), since=14)'
     copy.change(
         "lay/stroke.py",
         ("    pats: Annotated[\n", f"    rest_s: Annotated[float, {field}] = 0.0\n    pats: Annotated[\n"),
     )
-    copy.change("files/plan_schema.py", ("VERSION = 12\n", "VERSION = 13\n"))
+    copy.change("files/plan_schema.py", ("VERSION = 13\n", "VERSION = 14\n"))
     copy.make_documents()
     told = copy.run(
         "-c",
@@ -99,14 +99,14 @@ def test_a_field_of_a_stroke_takes_four_files(copy):
         "rests = replace(plan, strokes=(replace(stroke, stroke=replace(stroke.stroke, rest_s=2.5)),))\n"
         "data = plan_bytes(replace(rests, motifs=()))\n"
         "assert parse_plan(data, 'x').strokes[0].stroke.rest_s == 2.5\n"
-        "for text in (data.replace(b'2.5', b'99', 1), data.replace(b'\"schema\": 13', b'\"schema\": 12')):\n"
+        "for text in (data.replace(b'2.5', b'99', 1), data.replace(b'\"schema\": 14', b'\"schema\": 13')):\n"
         "    try:\n"
         "        parse_plan(text, 'x')\n"
         "    except PennelloError as error:\n"
         "        print(error)\n",
     )
     assert "strokes[0].rest_s: rest is 99.0; it must be 0 to 60 s" in told or "must be 0 to 60 s" in told
-    assert "'strokes[0].rest_s' came with schema 13" in told
+    assert "'strokes[0].rest_s' came with schema 14" in told
     schema = json.loads((copy.root / "docs" / "pennello.schema.json").read_text("utf-8"))
     assert schema["$defs"]["StrokeFile"]["properties"]["rest_s"] == {
         "type": "number",
@@ -114,7 +114,7 @@ def test_a_field_of_a_stroke_takes_four_files(copy):
         "maximum": 60,
         "default": 0.0,
     }
-    assert "| `rest_s` (since 13) | how long the brush rests at the end | 0 to 60 s, default 0 |" in (
+    assert "| `rest_s` (since 14) | how long the brush rests at the end | 0 to 60 s, default 0 |" in (
         copy.root / "docs" / "format.md"
     ).read_text("utf-8")
     assert copy.changed == {

@@ -10,8 +10,9 @@ from typing import Annotated, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.colour.basis import FULL
+from pennello.colour.basis import FULL, full_basis
 from pennello.colour.kubelka_munk import film, volume_shares
+from pennello.colour.lights import Light
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.kit.applicator import Applicator
@@ -174,12 +175,17 @@ def wanted_lab(wanted: Wanted, bins: int, width_mm: float, paints: Mapping[str, 
     return _coats(wanted, wanted_shares(wanted, bins, width_mm), paints, skin)
 
 
-def edge_lab(edge: LoadedEdge, paints: Mapping[str, Paint], skin: Array, coat_um: float = COAT_UM) -> Array:
-    """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where there is none."""
+def edge_lab(
+    edge: LoadedEdge, paints: Mapping[str, Paint], skin: Array, coat_um: float = COAT_UM, light: Light = Light.DAYLIGHT
+) -> Array:
+    """Return a coat of what each bin holds on this skin as L*, a*, b*, shape (64, 3); bare skin where there is none.
+
+    By daylight, or as another light shows it.
+    """
     constants = optics(tuple(paints[name] for name in edge.paints))
     weights = volume_shares(edge.share.T)
     depth = np.where(edge.volume_mm3_per_mm > 0, coat_um, 0.0)[:, None]
-    return FULL.lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))
+    return full_basis(light).lab(film(weights @ constants.k * depth, weights @ constants.s * depth, skin))
 
 
 def stop_labs(wanted: Wanted, paints: Mapping[str, Paint], skin: Array) -> Array:

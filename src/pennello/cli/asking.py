@@ -88,6 +88,12 @@ def paper_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--made-by", default="", metavar="NAME", help=phrase("the author that the PDF names"))
 
 
+def light_argument(parser: ArgumentParser) -> None:
+    """Take --light; `in_light` of `plan_file` puts a plan into it."""
+    lights = ("daylight", "dusk", "lantern", "led")
+    parser.add_argument("--light", choices=lights, help=phrase("the light of the place; the plan's own without it"))
+
+
 def json_argument(parser: ArgumentParser) -> None:
     """Take --json."""
     parser.add_argument("--json", action="store_true", help=phrase("answer as JSON"))

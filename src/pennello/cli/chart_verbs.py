@@ -11,11 +11,11 @@ from typing import Any
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart
 from pennello.chart.measures import Age, Measures, usual
-from pennello.cli.asking import json_argument, verb
+from pennello.cli.asking import json_argument, light_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
 from pennello.cli.numbers import length_mm, number, whole
-from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.plan_file import in_light, read_plan, write_plan
 from pennello.cli.whose_kit import kit_of
 from pennello.design.as_wished import as_wished
 from pennello.design.counts import usual_counts
@@ -34,7 +34,7 @@ from pennello.files.picture import write_png
 from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.motif import Motif
 from pennello.motif.place import Place
-from pennello.phrases import phrase, plural
+from pennello.phrases import named, phrase, plural
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_photo import laid_photo, named_from
 from pennello.session.motif_library import keep
@@ -245,6 +245,21 @@ def _place(args: Namespace, key: str, values: dict[str, float]) -> str:
     return new_id
 
 
+def _where(args: Namespace) -> int:
+    """Say on which skin a plan is painted, and in which light it is seen."""
+    if args.plan is None:
+        raise OutOfRangeError("--plan", phrase("not said"), phrase("the plan whose skin or light it is"))
+    plan = in_light(read_plan(args.plan), args.light)
+    if args.skin is not None:
+        plan = replace(plan, skin=Skin(args.skin))
+    write_plan(plan, args.out or args.plan)
+    if args.json:
+        write_json({"skin": plan.skin.name, "light": plan.light.value})
+    else:
+        print(phrase("{skin}; light of the place: {light}.", skin=plan.skin.name, light=named(plan.light)))
+    return 0
+
+
 def _eyes(args: Namespace) -> int:
     """Open or close the eyes of a plan's chart: paint on a lid is fine where they are closed."""
     if args.plan is None or args.eyes is None or args.name is None:
@@ -299,6 +314,8 @@ def chart_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--width-mm", type=length_mm, metavar="MM", help=phrase("how far these are apart on the person")
     )
+    parser.add_argument("--skin", type=number, metavar="ITA", help=phrase("with --plan: the skin painted on, degrees"))
+    light_argument(parser)
     parser.add_argument("--eyes", choices=("open", "closed"), help=phrase("paint it with open eyes or closed ones"))
     parser.add_argument("--out", type=Path, metavar="FILE", help=phrase("write here instead of over the plan"))
     json_argument(parser)
@@ -309,6 +326,8 @@ def chart_verb(args: Namespace) -> int:
     """List charts, write one as SVG, or say whether its eyes are open."""
     if args.photo:
         return _photo(args)
+    if args.light or args.skin is not None:
+        return _where(args)
     if args.eyes or args.plan:
         return _eyes(args)
     if args.name is None:
@@ -413,26 +432,27 @@ def render_chart(args: Namespace) -> int:
     from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
     from pennello.session.order_pictures import painted_at  # noqa: PLC0415
 
-    plan = read_plan(args.plan)
+    plan = in_light(read_plan(args.plan), args.light)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))
     drawn = chart_of(plan, args.chart)
     doer = engine.REFERENCE if args.reference else engine.kernel()
     if args.as_listed or args.wish:
         shown = as_wished(plan) if args.wish else plan
-        painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at)
+        painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at, light=plan.light)
     else:
         at_s = math.inf if args.at is None else args.at
-        painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer)
+        painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer, plan.light)
     photo = None if args.drawn else laid_photo(plan, args.chart, args.plan.parent)
     picture = chart_picture(
         drawn,
         painted,
-        skin_bytes(plan.skin),
+        skin_bytes(plan.skin, plan.light),
         args.px_per_mm,
         mirrored=args.mirror,
         view=args.view,
         photo=photo,
+        light=plan.light,
     )
     write_png(picture, args.png, args.px_per_mm)
     answer = {
@@ -442,6 +462,7 @@ def render_chart(args: Namespace) -> int:
         "width_px": picture.shape[1],
         "height_px": picture.shape[0],
         "px_per_mm": args.px_per_mm,
+        "light": plan.light.value,
     }
     if args.json:
         write_json(answer)

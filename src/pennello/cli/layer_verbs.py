@@ -8,10 +8,10 @@ from pathlib import Path
 from typing import Any
 
 from pennello.chart.chart import Point
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, light_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import length_mm, number
-from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.plan_file import in_light, read_plan, write_plan
 from pennello.colour.skin import ita_class
 from pennello.design.layers import (
     Layer,
@@ -148,18 +148,20 @@ def contrast_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--skin", type=number, action="append", metavar="ITA", help=phrase("a skin (default: five, light to dark)")
     )
+    light_argument(parser)
     json_argument(parser)
 
 
 @verb("contrast", phrase("how a plan's loads stand out from light and dark skin"), contrast_arguments)
 def contrast_verb(args: Namespace) -> int:
     """Say how each load stands out from skins."""
-    plan = read_plan(args.plan)
+    plan = in_light(read_plan(args.plan), args.light)
     found = readings(plan, tuple(args.skin) if args.skin else SKINS_ITA)
     if args.json:
         write_json(
             {
                 "formula": phrase("WCAG 2.1 contrast ratio, an even coat (predicted)"),
+                "light": plan.light.value,
                 "readings": [
                     {
                         "stroke": one.stroke,

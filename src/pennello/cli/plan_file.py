@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
+from pennello.colour.lights import Light
 from pennello.design.plan import Plan
 from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, write_bytes
 from pennello.files.plan_json import parse_plan, sound_bytes
@@ -20,6 +22,11 @@ def read_plan(path: Path) -> Plan:
     plan = parse_plan(data, path)
     _read[path.absolute()] = mark_of(data)
     return plan
+
+
+def in_light(plan: Plan, said: str | None) -> Plan:
+    """Return a plan in a light of the place that was typed, or as it is."""
+    return plan if said is None else replace(plan, light=Light[said.upper()])
 
 
 def write_plan(plan: Plan, path: Path) -> None:

@@ -10,11 +10,11 @@ from itertools import groupby
 from pathlib import Path
 from typing import Any
 
-from pennello.cli.asking import json_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, light_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.order_arguments import timed_arguments
-from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.plan_file import in_light, read_plan, write_plan
 from pennello.design.clock import turns
 from pennello.design.edits import with_stroke
 from pennello.design.plan import Plan, Skin
@@ -29,6 +29,7 @@ def render_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--png", type=Path, required=True, metavar="FILE")
     parser.add_argument("--px-per-mm", type=number, default=4.0, metavar="N", help=phrase("resolution, default 4"))
     parser.add_argument("--skin", type=number, metavar="ITA", help=phrase("another skin, by its angle in degrees"))
+    light_argument(parser)
     parser.add_argument("--at", type=number, metavar="SECONDS", help=phrase("only what is laid by then"))
     parser.add_argument("--threads", type=whole, metavar="N", help=phrase("threads for the picture"))
     timed_arguments(parser, phrase("a chart with its motifs instead of the strokes, painted in the order found"), None)
@@ -61,7 +62,7 @@ def render_verb(args: Namespace) -> int:
         return render_chart(args)
     if args.view:
         raise OutOfRangeError("--view", args.view, phrase("said of a chart; name one with --chart"))
-    plan = read_plan(args.plan)
+    plan = in_light(read_plan(args.plan), args.light)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))
     _use_threads(args.threads)
@@ -70,7 +71,7 @@ def render_verb(args: Namespace) -> int:
     film = paint_all(plan, args.px_per_mm, doer, math.inf if args.at is None else args.at)
     spent = time.perf_counter() - before
     canvas = film.canvas
-    picture = doer.picture(film, Box(0, canvas.rows, 0, canvas.columns))
+    picture = doer.picture(film.in_light(plan.light), Box(0, canvas.rows, 0, canvas.columns))
     write_png(picture, args.png, canvas.px_per_mm)
     laid = [turn.stroke for turn in turns(plan) if args.at is None or turn.start_s <= args.at]
     answer = {

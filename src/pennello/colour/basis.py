@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.colour.lab import xyz_to_lab
+from pennello.colour.lights import Light, seen_weights
 from pennello.colour.observer import WAVELENGTH_NM, WEIGHTS, xyz_to_rgb
 from pennello.colour.srgb import encode
 
@@ -63,9 +64,19 @@ FULL = Basis(np.arange(len(WEIGHTS)), WEIGHTS)
 
 
 @cache
-def small_basis(bands: int) -> Basis:
-    """Return the shipped set of 8 or 10 bands."""
-    text = (files("pennello.colour") / "data" / f"bands_{bands}.csv").read_text("utf-8")
+def full_basis(light: Light) -> Basis:
+    """Return all 36 bands, as colours are seen in a light."""
+    return FULL if light is Light.DAYLIGHT else Basis(FULL.index, seen_weights(light))
+
+
+@cache
+def small_basis(bands: int, light: Light = Light.DAYLIGHT) -> Basis:
+    """Return the shipped set of 8 or 10 bands; in other light than daylight those of 8 only.
+
+    The bands are the same in every light, so that what was laid in one is seen in another.
+    """
+    name = f"bands_{bands}.csv" if light is Light.DAYLIGHT else f"bands_{bands}_{light.name.lower()}.csv"
+    text = (files("pennello.colour") / "data" / name).read_text("utf-8")
     table = np.loadtxt(text.splitlines(), delimiter=",", comments="#")
     index = np.rint((table[:, 0] - WAVELENGTH_NM[0]) / 10).astype(np.intp)
     return Basis(index, table[:, 1:4])

@@ -18,11 +18,11 @@ Array = NDArray[np.floating[Any]]
 _SRGB_PRIMARIES = ((0.64, 0.33), (0.30, 0.60), (0.15, 0.06))  # IEC 61966-2-1, chromaticities x, y
 
 
-def _read_table() -> tuple[Array, Array]:
+def _read_table() -> tuple[Array, Array, Array]:
     text = (files("pennello.colour") / "data" / "observer.csv").read_text("utf-8")
     table = np.loadtxt(text.splitlines(), delimiter=",", comments="#")
     weights = table[:, 1:4] * table[:, 4:5]
-    return table[:, 0], weights / weights[:, 1].sum()
+    return table[:, 0], table[:, 1:4], weights / weights[:, 1].sum()
 
 
 def _primaries_matrix(white: Array) -> Array:
@@ -30,8 +30,9 @@ def _primaries_matrix(white: Array) -> Array:
     return columns * np.linalg.solve(columns, white)
 
 
-WAVELENGTH_NM, WEIGHTS = _read_table()
-"""Band centres, shape (36,), nm; weights from reflectance to XYZ, shape (36, 3), with Y of white = 1."""
+WAVELENGTH_NM, MATCHING, WEIGHTS = _read_table()
+"""Band centres, shape (36,), nm; the colour-matching functions, and by daylight the weights from reflectance to XYZ,
+shape (36, 3) each, with Y of white = 1."""
 
 WHITE_XYZ: Array = WEIGHTS.sum(axis=0)
 """XYZ of reflectance 1, shape (3,)."""

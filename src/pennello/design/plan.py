@@ -15,7 +15,8 @@ from pennello.aim.attempt import Attempt, Side
 from pennello.aim.hand import Hand
 from pennello.aim.wish import Wanted
 from pennello.chart.measures import Measures
-from pennello.colour.basis import FULL
+from pennello.colour.basis import full_basis
+from pennello.colour.lights import Light
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.skin import ITA_RANGE, ita_class, skin_reflectance
 from pennello.colour.srgb import parse_hex
@@ -93,9 +94,9 @@ def skin_spectrum(skin: Skin) -> Array:
 
 
 @lru_cache(maxsize=64)
-def skin_bytes(skin: Skin) -> tuple[int, int, int]:
-    """Return the colour of a skin as sRGB bytes."""
-    red, green, blue = np.rint(FULL.srgb(skin_spectrum(skin)) * 255).astype(int).tolist()
+def skin_bytes(skin: Skin, light: Light = Light.DAYLIGHT) -> tuple[int, int, int]:
+    """Return the colour of a skin as it is seen in a light, as sRGB bytes."""
+    red, green, blue = np.rint(full_basis(light).srgb(skin_spectrum(skin)) * 255).astype(int).tolist()
     return red, green, blue
 
 
@@ -187,6 +188,7 @@ class Plan:
     ordering: Annotated[Ordering, Told("what the painter says about the order of painting, below", since=5)] = field(
         default_factory=Ordering
     )
+    light: Annotated[Light, Told("the light of the place, in which the Chart is seen", since=13)] = Light.DAYLIGHT
 
     def __post_init__(self) -> None:
         check(self, counts=False)  # `check_plan` counts, before a plan is taken or written

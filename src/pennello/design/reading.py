@@ -9,7 +9,7 @@ import numpy as np
 from pennello.aim.attempt import Side
 from pennello.aim.contrast import READS, contrast_ratio
 from pennello.aim.wish import edge_lab
-from pennello.colour.basis import FULL
+from pennello.colour.basis import full_basis
 from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
 from pennello.colour.srgb import encode
@@ -37,15 +37,15 @@ class Reading:
 
 
 def readings(plan: Plan, skins: tuple[float, ...] = SKINS_ITA) -> tuple[Reading, ...]:
-    """Return how each stroke's load reads on each skin: an even coat of what the edge holds."""
-    paints = plan.paints_by_id
+    """Return how each stroke's load reads on each skin in the plan's light: an even coat of what the edge holds."""
+    paints, basis = plan.paints_by_id, full_basis(plan.light)
     found = []
     for ita in skins:
         spectrum = skin_spectrum(Skin(ita))
-        bare = FULL.srgb(spectrum)
+        bare = basis.srgb(spectrum)
         for stroke in plan.strokes:
             edge = plan.edge(stroke.id)
-            lab = edge_lab(edge, paints, spectrum, stroke.wanted.coat_um)
+            lab = edge_lab(edge, paints, spectrum, stroke.wanted.coat_um, plan.light)
             colours = encode(xyz_to_rgb(lab_to_xyz(lab)))
             bins = max(1, round(BINS / edge.width_mm))
             ends = [np.clip(part.mean(axis=0), 0, 1) for part in (colours[:bins], colours[-bins:])]

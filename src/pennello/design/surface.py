@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, Feature
 from pennello.chart.form import skin_light
+from pennello.colour.lights import Light, seen_bytes
 from pennello.colour.srgb import decode, encode, parse_hex
 from pennello.design.marks import GEM_MM, Gem, Glitter, Mark, grains, paths_of
 from pennello.path.cubic import CubicPath
@@ -80,9 +81,15 @@ def skin_outlines(chart: Chart) -> tuple[CubicPath, ...]:
     return (*(line.path for line in chart.lines if line.filled), chart.skin)
 
 
-def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
-    """Fill what can be painted, in light and shade, with hair, eyes and lips."""
-    _draw_areas(surface, chart, skin, behind=True)
+def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink, light: Light = Light.DAYLIGHT) -> None:
+    """Fill what can be painted, in light and shade, with hair, eyes and lips.
+
+    Parameters
+    ----------
+    skin
+        As it is seen in the light.
+    """
+    _draw_areas(surface, chart, skin, light, behind=True)
     outlines = skin_outlines(chart)
     for outline in outlines:
         surface.fill((outline,), skin)
@@ -90,7 +97,7 @@ def draw_skin(surface: DrawingSurface, chart: Chart, skin: Ink) -> None:
         if chart.tones:
             lit = skin_light(chart)
             surface.paint(shaded(lit.factor, skin), lit.left_mm, lit.top_mm, lit.px_per_mm)
-        _draw_areas(surface, chart, skin, behind=False)
+        _draw_areas(surface, chart, skin, light, behind=False)
 
 
 def shaded(factor: Array, skin: Ink) -> Picture:
@@ -109,10 +116,10 @@ def shaded(factor: Array, skin: Ink) -> Picture:
     return np.asarray(np.rint(np.concatenate([colour * 255, covered], axis=2)).astype(np.uint8))
 
 
-def _draw_areas(surface: DrawingSurface, chart: Chart, skin: Ink, *, behind: bool) -> None:
+def _draw_areas(surface: DrawingSurface, chart: Chart, skin: Ink, light: Light, *, behind: bool) -> None:
     for area in chart.areas:
         if area.behind is behind:
-            surface.fill((area.outline,), area_ink(area.feature, skin))
+            surface.fill((area.outline,), area_ink(area.feature, skin, light))
 
 
 _EYE = {
@@ -130,12 +137,12 @@ _ON_SKIN = {
 """Linear light against the skin's own, by red, green, blue, and how much it covers (defaults, by eye)."""
 
 
-def area_ink(feature: Feature, skin: Ink) -> Ink:
+def area_ink(feature: Feature, skin: Ink, light: Light = Light.DAYLIGHT) -> Ink:
     """Return the ink of hair, an eye or lips on a skin: calm, since colour is the paint's."""
     if feature in _EYE:
-        return _EYE[feature]
-    light, cover = _ON_SKIN[feature]
-    colour = encode(np.clip(decode(np.array(skin.rgb) / 255) * np.array(light), 0, 1))
+        return Ink(*seen_bytes(*_EYE[feature].rgb, light))
+    share, cover = _ON_SKIN[feature]
+    colour = encode(np.clip(decode(np.array(skin.rgb) / 255) * np.array(share), 0, 1))
     red, green, blue = (round(255 * float(value)) for value in colour)
     return Ink(red, green, blue, cover)
 

@@ -1,4 +1,4 @@
-"""The .pennello file, version 10, as it stands on disk: made from what the fields of the core tell of themselves.
+"""The .pennello file, version 13, as it stands on disk: made from what the fields of the core tell of themselves.
 
 A file of an older version is one with none of the keys and values marked as since a later one; where a default has
 changed, `plan_steps` writes the old one in. Tables check structure and types; ranges belong to the records.
@@ -36,7 +36,7 @@ from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 
 FORMAT = "pennello-plan"
-VERSION = 12
+VERSION = 13
 
 
 _PATH = FileForm("PathFile", "A chain of cubic curves: start, then two handles and an end for each curve.")

@@ -15,7 +15,8 @@ from typing import Any, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.colour.basis import Basis
+from pennello.colour.basis import Basis, small_basis
+from pennello.colour.lights import Light
 from pennello.kept import kept
 from pennello.lay import channels
 from pennello.lay.canvas import Canvas
@@ -117,6 +118,10 @@ class SkinFilm:
     def copy(self) -> SkinFilm:
         """Return a film with arrays of its own."""
         return SkinFilm(self.canvas, self.basis, *(values.copy() for values in self.arrays))
+
+    def in_light(self, light: Light) -> SkinFilm:
+        """Return the same film as it is seen in a light: views, no copies. A film of 8 bands only."""
+        return SkinFilm(self.canvas, small_basis(len(self.basis.index), light), *self.arrays)
 
     def part(self, box: Box) -> SkinFilm:
         """Return the same film within a rectangle of pixels: views, no copies."""

@@ -12,6 +12,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart
+from pennello.colour.lights import Light, seen_bytes
+from pennello.colour.srgb import parse_hex
 from pennello.design.clock import turns
 from pennello.design.laid_marks import SeenMark
 from pennello.design.marks import Mark, Stencil
@@ -29,7 +31,8 @@ from pennello.design.surface import (
     skin_outlines,
 )
 from pennello.lay.canvas import Canvas
-from pennello.lay.skin_film import Engine, SkinFilm
+from pennello.lay.engine import best
+from pennello.lay.skin_film import Box, Engine, SkinFilm
 from pennello.motif.place import Place
 from pennello.order.laid import LaidOut
 from pennello.session.chart_photo import LaidPhoto
@@ -65,6 +68,7 @@ class Painted:
     ends_s: float = 0.0
     wetness: Array | None = None
     marks: tuple[SeenMark, ...] = ()
+    light: Light = Light.DAYLIGHT
 
     def knows(self, mark: Mark) -> bool:
         """Return whether a mark as it is now was painted with it, or is to come later."""
@@ -101,6 +105,7 @@ class ChartScene:
         at_s: float | None = None,
         check: Check = go_on,
         order: LaidOut | None = None,
+        light: Light = Light.DAYLIGHT,
     ) -> Painted | None:
         """Return a chart's motifs as painted, or None where there are none.
 
@@ -112,6 +117,8 @@ class ChartScene:
             Called after each stroke; what it raises ends the work.
         order
             Its strokes in the order of painting, with their times; without it as the plan lists them.
+        light
+            In which it is seen.
         """
         due = _due(plan, key, order, math.inf if at_s is None else at_s)
         if not due.plan.strokes and not due.marks:
@@ -120,12 +127,31 @@ class ChartScene:
             self._scene = (key, SkinScene(self._px_per_mm, self._most_pixels))
         scene = self._scene[1]
         there = () if order is None else order.elsewhere
-        view = scene.show(due.plan, None, engine, check, due.starts_s, due.marks, held=order is None, elsewhere=there)
+        view = scene.show(
+            due.plan,
+            None,
+            engine,
+            check,
+            due.starts_s,
+            due.marks,
+            held=order is None,
+            elsewhere=there,
+            light=light,
+        )
         film = scene.film()
         assert film is not None
         rgba = np.dstack([view.picture, covered_bytes(film)])
         wet = scene.wetness(due.ends_s if at_s is None else at_s, plan.dry_after_s)
-        return Painted(plan, key, view.canvas, rgba, len(due.plan.strokes), due.ends_s, wet, scene.seen())
+        return Painted(plan, key, view.canvas, rgba, len(due.plan.strokes), due.ends_s, wet, scene.seen(), light)
+
+    def relit(self, painted: Painted, plan: Plan, light: Light, engine: Engine | None = None) -> Painted | None:
+        """Return what was painted last in another light, for a plan that differs in nothing else; None if gone."""
+        film = None if self._scene is None or self._scene[0] != painted.chart else self._scene[1].film()
+        if film is None or film.canvas != painted.canvas:
+            return None
+        whole = Box(0, film.canvas.rows, 0, film.canvas.columns)
+        picture = (engine or best()).picture(film.in_light(light), whole)
+        return replace(painted, plan=plan, rgba=np.dstack([picture, covered_bytes(film)]), light=light)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -174,10 +200,10 @@ def lift(plan: Plan, key: str, name: str, check: Check = go_on) -> Lifted | None
     group = together_with(plan, name)
     taken = tuple(replace(one, twin=False) for one in plan.motifs if one.id in group)
     left = tuple(one for one in plan.motifs if one.id not in group)
-    alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key, check=check)
+    alone = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=taken), key, check=check, light=plan.light)
     if alone is None:
         return None
-    rest = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=left), key, check=check)
+    rest = ChartScene(LIFT_PX_PER_MM).paint(replace(plan, motifs=left), key, check=check, light=plan.light)
     return Lifted(name, chosen.place, group, alone, rest, chosen.twin)
 
 
@@ -197,6 +223,7 @@ def chart_picture(
     surround: str = SURROUND,
     view: str = WHOLE,
     photo: LaidPhoto | None = None,
+    light: Light = Light.DAYLIGHT,
 ) -> Picture:
     """Return a chart with what is painted on it, sRGB bytes, shape (rows, columns, 3).
 
@@ -209,7 +236,9 @@ def chart_picture(
     view
         A close view of the chart in the place of the whole.
     photo
-        What is seen in the place of the drawing.
+        What is seen in the place of the drawing; it is not lit otherwise.
+    light
+        In which eyes, glitter and gems are seen; what is painted and `skin_srgb` have it already.
 
     Raises
     ------
@@ -218,14 +247,14 @@ def chart_picture(
     """
     crop = None if view == WHOLE else frame_of(chart, view)
     skin = Ink(*skin_srgb)
-    surface = _bare(chart, skin, px_per_mm, surround).copy()
+    surface = _bare(chart, skin, px_per_mm, surround, light).copy()
     if photo is not None:
         surface.warp(photo.picture, photo.onto)
     with surface.within(skin_outlines(chart)):
         if painted is not None:
             canvas = painted.canvas
             surface.paint(painted.rgba, canvas.left_mm, canvas.top_mm, canvas.px_per_mm)
-            draw_seen(surface, painted.marks)
+            draw_seen(surface, painted.marks, light)
     if photo is None:
         draw_contours(surface, chart, skin)
     picture = surface.picture
@@ -254,21 +283,29 @@ def corner_of(chart: Chart) -> tuple[int, int]:
     return sides_of(chart)[:2]
 
 
-def draw_seen(surface: DrawingSurface, marks: Sequence[SeenMark]) -> None:
+def draw_seen(surface: DrawingSurface, marks: Sequence[SeenMark], light: Light = Light.DAYLIGHT) -> None:
     """Draw glitter and gems as they are seen; stencils are paint of the film."""
     for one in marks:
         if not isinstance(one.mark, Stencil):
-            draw_mark(surface, one.mark, one.shows)
+            draw_mark(surface, lit(one.mark, light), one.shows)
+
+
+def lit(mark: Mark, light: Light) -> Mark:
+    """Return a mark in the colour that it is seen in."""
+    if light is Light.DAYLIGHT:
+        return mark
+    red, green, blue = seen_bytes(*(round(255 * float(part)) for part in parse_hex(mark.srgb)), light)
+    return replace(mark, srgb=f"#{red:02x}{green:02x}{blue:02x}")
 
 
 @lru_cache(maxsize=1)
-def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str) -> PillowSurface:
+def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str, light: Light) -> PillowSurface:
     """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files
 
     left, top, right, bottom = sides_of(chart)
     size = (round((right - left) * px_per_mm), round((bottom - top) * px_per_mm))
     surface = PillowSurface(size, left, top, px_per_mm, surround)
-    draw_skin(surface, chart, skin)
+    draw_skin(surface, chart, skin, light)
     draw_features(surface, chart, skin)
     return surface

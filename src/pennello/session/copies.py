@@ -71,16 +71,19 @@ def chart_image(
 
         order = order_found(plan, key, job.check)
         job.report(0.3, phrase("painting it"))
-        painted = ChartScene(CHART_PX_PER_MM, MOST_PIXELS).paint(plan, key, check=job.check, order=order)
+        painted = ChartScene(CHART_PX_PER_MM, MOST_PIXELS).paint(
+            plan, key, check=job.check, order=order, light=plan.light
+        )
         job.report(0.8, phrase("drawing it"))
         return chart_picture(
             chart_of(plan, key),
             painted,
-            skin_bytes(plan.skin),
+            skin_bytes(plan.skin, plan.light),
             CHART_PX_PER_MM,
             mirrored=mirrored,
             view=view or WHOLE,
             photo=photo,
+            light=plan.light,
         )
 
     return draw

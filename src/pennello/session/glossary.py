@@ -52,6 +52,9 @@ GLOSSARY: Mapping[str, str] = {
         "Individual typology angle: how light a skin is, from very light (over 55°) to dark (below -30°)."
     ),
     phrase("kit"): phrase("The paints, cakes, brushes and sponges that you own: the Tray."),
+    phrase("light of the place"): phrase(
+        "Daylight, dusk, lantern or LED lamp: what paint and skin look like to an eye that is used to it (CIE; CAT16)."
+    ),
     phrase("line work"): phrase("Thin strokes in one colour over the loaded strokes."),
     phrase("load"): phrase("What one visit to the cake puts on the brush."),
     phrase("mend"): phrase("One change that would make a stroke come nearer to what you want; a click makes it."),

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.colour.lights import Light
 from pennello.design.laid_marks import ReadyMark, ready_mark
 from pennello.design.marks import Mark
 from pennello.design.on_chart import chart_of, painted_plan
@@ -155,8 +156,10 @@ def jobs_on(arranged: Arranged, chart: str) -> Iterator[tuple[PaintJob, float]]:
 class _Laying:
     """Lays the jobs of an order on one chart, one after another."""
 
-    def __init__(self, arranged: Arranged, chart: str, px_per_mm: float, engine: Engine) -> None:
-        self._plan, self._chart, self._engine = arranged.design.work.plan, chart, engine
+    def __init__(
+        self, arranged: Arranged, chart: str, px_per_mm: float, engine: Engine, light: Light = Light.DAYLIGHT
+    ) -> None:
+        self._plan, self._chart, self._engine, self._light = arranged.design.work.plan, chart, engine, light
         self._rate = evaporation_um_s(self._plan.dry_after_s)
         self._film: SkinFilm | None = None
         self._keys: dict[str, list[tuple[Ready, float]]] = {}
@@ -190,15 +193,20 @@ class _Laying:
         if film is None:
             return None
         seen = tuple(self._carrying.seen(film, one) for one in self._marks)
-        rgba = _rgba(film, self._engine)
-        return Painted(self._plan, self._chart, film.canvas, rgba, self.strokes, marks=seen)
+        rgba = _rgba(film.in_light(self._light), self._engine)
+        return Painted(self._plan, self._chart, film.canvas, rgba, self.strokes, marks=seen, light=self._light)
 
 
 def painted_at(
-    arranged: Arranged, chart: str, px_per_mm: float, at_s: float = math.inf, engine: Engine | None = None
+    arranged: Arranged,
+    chart: str,
+    px_per_mm: float,
+    at_s: float = math.inf,
+    engine: Engine | None = None,
+    light: Light = Light.DAYLIGHT,
 ) -> Painted | None:
-    """Return what is painted on a chart at a moment of an order, s: all that ends by then."""
-    laying = _Laying(arranged, chart, px_per_mm, engine or best())
+    """Return what is painted on a chart at a moment of an order, s, all that ends by then, as it is seen in a light."""
+    laying = _Laying(arranged, chart, px_per_mm, engine or best(), light)
     for job, ends_s in jobs_on(arranged, chart):
         if ends_s <= at_s:
             laying.lay(job)

@@ -77,5 +77,5 @@ class PullScene:
         under = self._film.part(box).copy()
         Carrying().lay(under, ready, _DRY_S * self._times, self._engine, evaporation_um_s(self._plan.dry_after_s))
         whole, _ = box_of(under.canvas, under.canvas)
-        picture = self._engine.picture(under, whole)
+        picture = self._engine.picture(under.in_light(self._plan.light), whole)
         return Patch(under.canvas, np.dstack([picture, covered_bytes(under)]))

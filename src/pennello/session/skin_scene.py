@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import picture_lab
+from pennello.colour.lights import Light
 from pennello.design.laid_marks import ReadyMark, SeenMark, ready_mark
 from pennello.design.marks import Mark
 from pennello.design.plan import Plan, PlanStroke
@@ -64,6 +65,7 @@ class SkinScene:
         self._all: tuple[list[_Key], SkinFilm, Carrying] | None = None
         self._dirty: Box | None = None
         self._picture: Picture | None = None
+        self._light = Light.DAYLIGHT
         self.laid = 0
 
     def show(
@@ -77,6 +79,7 @@ class SkinScene:
         *,
         held: bool = False,
         elsewhere: Sequence[PlanStroke] = (),
+        light: Light = Light.DAYLIGHT,
     ) -> SceneView:
         """Return the plan's strokes on the skin.
 
@@ -94,6 +97,8 @@ class SkinScene:
             Whether glitter stays wherever it falls: nobody looked for its time.
         elsewhere
             Strokes of other charts whose leftovers are gone on with.
+        light
+            In which it is seen: another one needs another picture only.
         """
         doer = engine or best()
         canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels, [mark for mark, _ in marks])
@@ -108,7 +113,9 @@ class SkinScene:
             focus = _common(self._all[0], keys) if self._all else 0
         changed = self._lay(plan, keys, min(focus, len(keys)), doer, canvas, check)
         assert self._all is not None
-        self._show(self._all[1], changed, doer)
+        if light is not self._light:
+            self._light, self._picture = light, None
+        self._show(self._all[1].in_light(light), changed, doer)
         assert self._picture is not None
         return SceneView(plan, canvas, self._picture, changed, times[-1] if times else 0.0)
 

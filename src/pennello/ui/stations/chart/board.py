@@ -21,7 +21,7 @@ from pennello.design.surface import draw_contours, draw_features, draw_mark, dra
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
 from pennello.phrases import phrase
-from pennello.session.chart_scene import Lifted, Painted, Picture
+from pennello.session.chart_scene import Lifted, Painted, Picture, lit
 from pennello.session.chart_views import ChartLook, ChartViews
 from pennello.session.settings import state_folder
 from pennello.ui.stations.chart.layers import LayerHandles
@@ -123,7 +123,7 @@ class ChartBoard(Surface):
     @property
     def skin(self) -> QColor:
         """The colour of the plan's skin."""
-        return QColor(*skin_bytes(self.model.plan.skin))
+        return QColor(*skin_bytes(self.model.plan.skin, self.model.plan.light))
 
     def refresh(self) -> None:
         """Follow the model."""
@@ -463,6 +463,7 @@ class ChartBoard(Surface):
             None if photo is None else (id(photo.picture), photo.onto.tobytes()),
             view,
             skin.name(),
+            model.plan.light,
             over,
             self.wet,
             self.size(),
@@ -480,7 +481,7 @@ class ChartBoard(Surface):
                 painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
                 surface = surface_of(painter, view)
                 if photo is None:
-                    draw_skin(surface, model.chart, ink_of(skin))
+                    draw_skin(surface, model.chart, ink_of(skin), model.plan.light)
                     draw_features(surface, model.chart, ink_of(skin))
                 else:
                     if self._photo is None or self._photo[0] is not photo.picture:
@@ -509,7 +510,7 @@ class ChartBoard(Surface):
                 continue
             seen = SeenMark(mark) if painted is None else painted.to_draw(mark)
             if seen is not None:
-                draw_mark(surface, mark, seen.shows)
+                draw_mark(surface, lit(mark, self.model.plan.light), seen.shows)
 
     def _shown(self) -> Painted | None:
         """Return what lies still: all that is painted, or what the hand left lying."""

@@ -10,6 +10,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from pennello.chart.chart import Chart
+from pennello.colour.lights import Light
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.on_chart import chart_of, painted_plan, seat, with_motif
@@ -35,8 +36,11 @@ from pennello.units import LengthUnit
 SETTLE_MS, AT_ONCE_MS = 120, 10
 """How long the hand rests before the chart is painted anew: while it drags, and once something is changed, ms."""
 
-_Painted = tuple[object, tuple[Finding, ...], dict[str, tuple[float, float]]]
-"""What was painted, so that it is not painted twice; what is odd about it; what is hidden of a base's edges."""
+_Done = tuple[object, Light]
+"""What was painted, so that it is not painted twice, and in which light it is seen."""
+
+_Painted = tuple[_Done, tuple[Finding, ...], dict[str, tuple[float, float]]]
+"""What was painted; what is odd about it; what is hidden of a base's edges."""
 
 PlanChange = Callable[[Plan], Plan]
 """Makes another plan of the committed one."""
@@ -84,7 +88,7 @@ class ChartModel(QObject):
         self._scene = ChartScene()
         self._newest = Newest(self._jobs, "paint", self)
         self._question: _Asked | None = None
-        self._done: object = None
+        self._done: _Done | None = None
         self._telling = Jobs()
         self.open = False
         self._no_photo = ""
@@ -307,7 +311,7 @@ class ChartModel(QObject):
             return
         self._question = asked
         places = {one.id: one.place for one in asked.plan.motifs}
-        scene, done = self._scene, self._done
+        scene, done, last = self._scene, self._done, self.painted
         first: _First = _rough
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
         if self.painted is not None and self.painted.chart == self.key and _alike(self.painted.plan, asked.plan):
@@ -315,7 +319,7 @@ class ChartModel(QObject):
         elif self._as_kept:
             first = _last_or_rough
         self._newest.run(
-            lambda job: _painting(job, asked, scene, done, first),
+            lambda job: _painting(job, asked, scene, done, first, last),
             finished=lambda found: self._take(found, done),
             failed=self.failed.emit,
             found=lambda one: self._show(one, places),
@@ -339,7 +343,7 @@ class ChartModel(QObject):
         self.painted, self._painted_places = painted, places
         self.painted_anew.emit()
 
-    def _take(self, found: _Painted | None, done: object) -> None:
+    def _take(self, found: _Painted | None, done: _Done | None) -> None:
         if found is None:
             self._done = done
         else:
@@ -430,7 +434,7 @@ def _rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
     if count < DRAFT_FROM:
         return None
     room_for(count)  # much of what is worked out for it serves the picture after it too
-    return ChartScene(DRAFT_PX_PER_MM).paint(plan, key, check=job.check)
+    return ChartScene(DRAFT_PX_PER_MM).paint(plan, key, check=job.check, light=plan.light)
 
 
 def _last_or_rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
@@ -438,7 +442,9 @@ def _last_or_rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
     return LastPictures().find(plan, key) or _rough(plan, key, job)
 
 
-def _painting(job: Job[Any], asked: _Asked, scene: ChartScene, done: object, first: _First) -> _Painted | None:
+def _painting(
+    job: Job[Any], asked: _Asked, scene: ChartScene, done: _Done | None, first: _First, last: Painted | None
+) -> _Painted | None:
     """Paint a chart, and find what is odd about it; None where it is as it was done."""
     shown = as_wished(asked.plan) if asked.wished else asked.plan
     before = first(shown, asked.key, job)
@@ -448,12 +454,18 @@ def _painting(job: Job[Any], asked: _Asked, scene: ChartScene, done: object, fir
     plan = asked.plan
     said = (plan.ordering, plan.parts, asked.listed, asked.key, asked.at_s)
     now = (strokes, plan.skin, plan.measures, plan.reserved, plan.overlays, said)
-    if now == done:
+    lit = (now, plan.light)
+    if lit == done:
         return None
+    if done is not None and done[0] == now and last is not None:  # another light, and nothing else
+        again = scene.relit(last, shown, plan.light)
+        if again is not None:
+            job.found.emit(again)
+            return lit, odd_on(plan, asked.key), _edges(plan, asked.key)
     room_for(len(strokes))
     order = None if asked.listed or asked.wished else order_found(shown, asked.key, job.check)
-    job.found.emit(scene.paint(shown, asked.key, at_s=asked.at_s, check=job.check, order=order))
-    return now, odd_on(plan, asked.key), _edges(plan, asked.key)
+    job.found.emit(scene.paint(shown, asked.key, at_s=asked.at_s, check=job.check, order=order, light=plan.light))
+    return lit, odd_on(plan, asked.key), _edges(plan, asked.key)
 
 
 def _alike(one: Plan, other: Plan) -> bool:

@@ -9,11 +9,12 @@ from PySide6.QtGui import QCloseEvent, QPainter
 from PySide6.QtWidgets import QDialog, QVBoxLayout, QWidget
 
 from pennello.aim.contrast import READS
+from pennello.colour.lights import Light
 from pennello.colour.skin import ita_class
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, skin_bytes
 from pennello.design.reading import SKINS_ITA, Reading, on_skin, readings
-from pennello.phrases import phrase
+from pennello.phrases import named, phrase
 from pennello.session.chart_scene import ChartScene, chart_picture
 from pennello.session.jobs import Jobs
 from pennello.session.order_pictures import order_found
@@ -75,6 +76,8 @@ class SkinsPage(QDialog):
         if least is None:
             return phrase("There is no stroke yet.")
         words = phrase("Contrast ratios by the WCAG formula, predicted for an even coat.") + " "
+        if self._plan.light is not Light.DAYLIGHT:
+            words += phrase("As they are seen in this light: {light}.", light=named(self._plan.light)) + " "
         if not weak:
             return words + phrase(
                 "Every load stands out by {rim:.1f} : 1 or more on all five skins.", rim=max(least.rim, least.heel)
@@ -123,7 +126,7 @@ def _painted(plan: Plan, key: str, mat: str, report: Callable[[float, str], None
     for number, ita in enumerate(SKINS_ITA):
         report(number / len(SKINS_ITA), phrase("painting on other skins"))
         here = on_skin(plan, ita)
-        painted = ChartScene(_PX_PER_MM).paint(here, key, order=order_found(here, key))
-        skin = skin_bytes(here.skin)
-        pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, surround=mat))
+        painted = ChartScene(_PX_PER_MM).paint(here, key, order=order_found(here, key), light=plan.light)
+        skin = skin_bytes(here.skin, plan.light)
+        pictures.append(chart_picture(chart_of(here, key), painted, skin, _PX_PER_MM, surround=mat, light=plan.light))
     return tuple(pictures), readings(plan)

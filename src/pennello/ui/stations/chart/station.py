@@ -26,6 +26,7 @@ from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
 from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
 from pennello.chart.names import place_words
+from pennello.colour.lights import Light
 from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
@@ -109,7 +110,7 @@ class ChartStation(QWidget, Station):
         self.beads.moved.connect(self.move_bead)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
-        inner.addWidget(TwoParts(self._measures(guard), self._buttons()))
+        inner.addWidget(TwoParts(self._measures(guard), self._buttons(guard)))
         inner.addWidget(self.board, 1)
         inner.addLayout(self._time())
         inner.addWidget(self.row)
@@ -195,7 +196,7 @@ class ChartStation(QWidget, Station):
             row.append(widget)
         return row
 
-    def _buttons(self) -> tuple[QWidget, ...]:
+    def _buttons(self, guard: WheelGuard) -> tuple[QWidget, ...]:
         """Return what the chart can be looked at by."""
         self.mirror = QToolButton()
         self.mirror.setText(phrase("Mirror"))
@@ -225,7 +226,14 @@ class ChartStation(QWidget, Station):
             button.setProperty("chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
-        return self.mirror, self.eyes, self.layers, self.skins, self.colours, self.svg
+        words = phrase("The light of the place: how it looks there, once the eye is used to it")
+        self.light: QComboBox = choice(words, guard)
+        for one in Light:
+            self.light.addItem(named(one), one)
+            self.light.setItemData(self.light.count() - 1, one.words, Qt.ItemDataRole.ToolTipRole)
+        self.light.setMinimumWidth(px(76))
+        self.light.activated.connect(lambda _: self._set_light())
+        return self.light, self.mirror, self.eyes, self.layers, self.skins, self.colours, self.svg
 
     def _time(self) -> QHBoxLayout:
         """Return the beads, and when the chart is looked at."""
@@ -268,6 +276,9 @@ class ChartStation(QWidget, Station):
         for widget in (self.playing, self.when_words, self.when, self.wet, self.listed, self.wish):
             row.addWidget(widget)
         return row
+
+    def _set_light(self) -> None:
+        self.model.edit(phrase("Light of the place"), lambda plan: replace(plan, light=self.light.currentData()))
 
     def _set_time(self, value: int) -> None:
         painted = self.model.painted
@@ -566,6 +577,8 @@ class ChartStation(QWidget, Station):
         known = next((age for age in Age if usual(age) == measures), None)
         with QSignalBlocker(self.age):
             self.age.setCurrentIndex(0 if known is None else 1 + list(Age).index(known))
+        with QSignalBlocker(self.light):
+            self.light.setCurrentIndex(self.light.findData(self.model.plan.light))
         self.head_mm.show_amount(measures.head_breadth_mm)
         self.face_mm.show_amount(measures.face_height_mm)
         frames: list[tuple[str, object]] = [
