@@ -90,7 +90,7 @@ class LastPictures:
         with suppress(OSError):
             path.touch()
         canvas = Canvas(note.left_mm, note.top_mm, rgba.shape[1], rgba.shape[0], note.px_per_mm)
-        return Painted(plan, chart, canvas, rgba, note.strokes, note.ends_s, None, marks)
+        return Painted(plan, chart, canvas, rgba, note.strokes, note.ends_s, None, marks, plan.light)
 
     def _path(self, plan: Plan, chart: str) -> Path:
         data: bytes = msgspec.json.encode((from_plan(plan), chart))

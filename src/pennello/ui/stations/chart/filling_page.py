@@ -163,7 +163,7 @@ class FillingPage(QDialog):
             box = QRectF(number * wide + 3, 0, wide - 6, tall)
             painter.save()
             painter.setClipRect(box)
-            painter.fillRect(box, QColor(*skin_bytes(self._plan.skin)))
+            painter.fillRect(box, QColor(*skin_bytes(self._plan.skin, self._plan.light)))
             scale = min(box.width() / across, box.height() / down)
             painter.translate(box.center())
             painter.scale(scale, scale)
