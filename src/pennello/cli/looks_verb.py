@@ -9,7 +9,7 @@ from typing import Any
 from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import whole
-from pennello.phrases import phrase
+from pennello.phrases import phrase, told
 from pennello.session.settings import SIZES_PERCENT, TEXTS_PERCENT, UNITS, load_settings, store_settings
 
 _LIGHTS = {"linen": "linen", "lamp": "lamp", "desktop": ""}
@@ -51,7 +51,7 @@ def looks_verb(args: Namespace) -> int:
             "lengths in {unit}.",
             text=now.text_percent,
             size=now.size_percent,
-            light=now.theme or phrase("as the desktop has it"),
+            light=told(now.theme) if now.theme else phrase("as the desktop has it"),
             contrast=phrase("more") if now.more_contrast else phrase("usual"),
             motion=phrase("less") if now.less_motion else phrase("usual"),
             unit=now.unit,
