@@ -163,8 +163,10 @@ def _painted(plan: Plan, job: Job[Any]) -> Picture:
     if plan.motifs:
         key = plan.motifs[0].chart
         order = order_found(plan, key, job.check)
-        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check, order=order)
-        skin = skin_bytes(plan.skin)
-        return chart_picture(chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, surround=theme().mat)
+        painted = ChartScene(_PICTURE_PX_PER_MM).paint(plan, key, check=job.check, order=order, light=plan.light)
+        skin = skin_bytes(plan.skin, plan.light)
+        return chart_picture(
+            chart_of(plan, key), painted, skin, _PICTURE_PX_PER_MM, surround=theme().mat, light=plan.light
+        )
     film = paint_all(plan, _PICTURE_PX_PER_MM, best())
     return best().picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
