@@ -19,6 +19,7 @@ from PySide6.QtCore import QEventLoop, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
+from pennello.colour.lights import Light
 from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan, shipped_design
@@ -127,6 +128,7 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
     if theme == "lamp":
         station.model.show_chart("forearm")
         station.model.choose(station.model.motifs[1].id)
+        station.model.edit("Light", lambda plan: replace(plan, light=Light.LANTERN))
     else:
         station.model.choose("")
         tree = station.side.parts.tree

@@ -10,6 +10,7 @@ from PIL import Image
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
+from pennello.cli.plan_file import in_light
 from pennello.colour.lights import Light
 from pennello.files.demo import shipped_design
 from pennello.files.plan_json import read_plan, write_plan
@@ -268,6 +269,9 @@ def test_a_plan_is_put_into_the_light_of_its_place(ask, tmp_path, demo_file):
     day, lantern = (ask("contrast", demo_file, "--light", one, "--skin", "40", "--json") for one in pictures)
     assert (day["light"], lantern["light"]) == ("daylight", "lantern")
     assert day["readings"] != lantern["readings"]
+    for one in Light:
+        assert in_light(plan, one.name.lower()).light is one
+        assert f"{one.name.lower()}" in ask("render", "--help")
     assert "the plan whose skin or light it is" in ask("chart", "--light", "dusk", code=2)
 
 

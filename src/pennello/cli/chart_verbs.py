@@ -6,7 +6,7 @@ import math
 from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart
@@ -40,6 +40,9 @@ from pennello.session.chart_photo import laid_photo, named_from
 from pennello.session.motif_library import keep
 from pennello.solve.suiting import with_loads_for
 from pennello.units import parse_number
+
+if TYPE_CHECKING:
+    from pennello.session.chart_scene import Painted
 
 Answer = dict[str, Any]
 
@@ -424,25 +427,31 @@ def _say_chart(args: Namespace, made: Chart) -> int:
     return 0
 
 
-def render_chart(args: Namespace) -> int:
-    """Write a chart with its motifs as painted."""
+def _painted(plan: Plan, args: Namespace) -> Painted | None:
+    """Return what is painted on a chart: in the order found, as the plan lists it, or as it is wished."""
     from pennello.cli.order_verbs import arranged_of  # noqa: PLC0415
     from pennello.design.scene import MOST_PIXELS  # noqa: PLC0415
     from pennello.lay import engine  # noqa: PLC0415 - only where something is laid
-    from pennello.session.chart_scene import ChartScene, chart_picture  # noqa: PLC0415
+    from pennello.session.chart_scene import ChartScene  # noqa: PLC0415
     from pennello.session.order_pictures import painted_at  # noqa: PLC0415
+
+    doer = engine.REFERENCE if args.reference else engine.kernel()
+    if args.as_listed or args.wish:
+        shown = as_wished(plan) if args.wish else plan
+        return ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at, light=plan.light)
+    at_s = math.inf if args.at is None else args.at
+    return painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer, plan.light)
+
+
+def render_chart(args: Namespace) -> int:
+    """Write a chart with its motifs as painted."""
+    from pennello.session.chart_scene import chart_picture  # noqa: PLC0415 - only where something is laid
 
     plan = in_light(read_plan(args.plan), args.light)
     if args.skin is not None:
         plan = replace(plan, skin=Skin(args.skin))
     drawn = chart_of(plan, args.chart)
-    doer = engine.REFERENCE if args.reference else engine.kernel()
-    if args.as_listed or args.wish:
-        shown = as_wished(plan) if args.wish else plan
-        painted = ChartScene(args.px_per_mm, MOST_PIXELS).paint(shown, args.chart, doer, args.at, light=plan.light)
-    else:
-        at_s = math.inf if args.at is None else args.at
-        painted = painted_at(arranged_of(plan, args), args.chart, args.px_per_mm, at_s, doer, plan.light)
+    painted = _painted(plan, args)
     photo = None if args.drawn else laid_photo(plan, args.chart, args.plan.parent)
     picture = chart_picture(
         drawn,

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart
 from pennello.colour.lights import Light, seen_bytes
-from pennello.colour.srgb import parse_hex
+from pennello.colour.srgb import format_hex, parse_hex
 from pennello.design.clock import turns
 from pennello.design.laid_marks import SeenMark
 from pennello.design.marks import Mark, Stencil
@@ -294,8 +294,8 @@ def lit(mark: Mark, light: Light) -> Mark:
     """Return a mark in the colour that it is seen in."""
     if light is Light.DAYLIGHT:
         return mark
-    red, green, blue = seen_bytes(*(round(255 * float(part)) for part in parse_hex(mark.srgb)), light)
-    return replace(mark, srgb=f"#{red:02x}{green:02x}{blue:02x}")
+    red, green, blue = np.rint(parse_hex(mark.srgb) * 255).astype(int).tolist()
+    return replace(mark, srgb=format_hex(np.array(seen_bytes(red, green, blue, light)) / 255))
 
 
 @lru_cache(maxsize=1)

@@ -18,7 +18,6 @@ from PySide6.QtWidgets import (
     QMainWindow,
     QMenu,
     QScrollArea,
-    QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -50,6 +49,7 @@ from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
 from pennello.ui.widgets.motion import MOVING
+from pennello.ui.widgets.one_at_a_time import OneAtATime
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
 from pennello.ui.work import begin, guarded
@@ -87,23 +87,6 @@ USUAL, LEAST = QSize(1280, 800), QSize(760, 480)
 
 MENU = ("plan", "save", "out", "end")
 """The parts of the plan's menu, in order; stations put theirs in."""
-
-
-class OneAtATime(QStackedWidget):
-    """Pages of which the one that is shown says how much room there has to be, and no other one."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.currentChanged.connect(lambda _: self.updateGeometry())
-
-    def minimumSizeHint(self) -> QSize:
-        """Return what the page that is shown needs."""
-        page = self.currentWidget()
-        return page.minimumSizeHint() if page is not None else QSize()
-
-    def heightForWidth(self, width: int) -> int:
-        """Return the same for a width: the tallest of all pages would ask for more."""
-        return self.minimumSizeHint().height()
 
 
 class MainWindow(QMainWindow):
