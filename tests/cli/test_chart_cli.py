@@ -1,5 +1,6 @@
 """motif, chart, render --chart and check on the command line."""
 
+from argparse import ArgumentParser
 from dataclasses import replace
 from pathlib import Path
 
@@ -10,6 +11,7 @@ from PIL import Image
 
 from pennello.chart.catalogue import CHARTS, chart
 from pennello.chart.measures import Measures
+from pennello.cli.asking import light_argument
 from pennello.cli.plan_file import in_light
 from pennello.colour.lights import Light
 from pennello.files.demo import shipped_design
@@ -269,9 +271,11 @@ def test_a_plan_is_put_into_the_light_of_its_place(ask, tmp_path, demo_file):
     day, lantern = (ask("contrast", demo_file, "--light", one, "--skin", "40", "--json") for one in pictures)
     assert (day["light"], lantern["light"]) == ("daylight", "lantern")
     assert day["readings"] != lantern["readings"]
-    for one in Light:
-        assert in_light(plan, one.name.lower()).light is one
-        assert f"{one.name.lower()}" in ask("render", "--help")
+    parser = ArgumentParser()
+    light_argument(parser)
+    typed = [one.name.lower() for one in Light]
+    assert [parser.parse_args(["--light", one]).light for one in typed] == typed, "every light can be typed"
+    assert [in_light(plan, one).light for one in typed] == list(Light)
     assert "the plan whose skin or light it is" in ask("chart", "--light", "dusk", code=2)
 
 
