@@ -217,7 +217,7 @@ def shoot_order(folder: Path) -> None:
     if page is not None:
         page.answers["age"].setCurrentIndex(2)
         page.answers["allergy"].setCurrentIndex(1)
-        QApplication.processEvents()
+        wait(window, 600)
         page.grab().save(str(folder / "cautions.png"))
         page.go.click()
     run = station.controller.window

@@ -179,6 +179,7 @@ def said(monkeypatch):
 
 def test_messages_verdicts_and_what_is_chosen_are_said(open_window, said, qtbot):
     window = open_window(demo_plan())
+    open_window.settled(window)
     assert window.model.outcome.verdict.headline in said
     window.say("The tide comes in.")
     assert said[-1] == "The tide comes in."

@@ -62,6 +62,7 @@ def test_from_nothing_to_a_recorded_run(painted, qtbot, tmp_path, monkeypatch, o
     window.station("order").run.click()
     page = window.station("order").controller.page
     qtbot.waitUntil(page.isVisible)
+    qtbot.waitUntil(page.go.isEnabled)
     page.go.click()
     qtbot.waitUntil(lambda: window.station("order").controller.window is not None)
     run = window.station("order").controller.window

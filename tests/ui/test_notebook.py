@@ -13,6 +13,7 @@ from pennello.design.pace import StepKind
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import write_plan
+from pennello.finding import Finding
 from pennello.practice.records import LogPage, PageFault
 from pennello.practice.trouble import Trouble
 from pennello.session.log import open_log, photo_folder
@@ -297,6 +298,25 @@ def test_a_page_is_kept_whatever_is_looked_at_meanwhile(at_notebook, qtbot):
     station.model.open_page(station.model.log.pages[-1])
     qtbot.waitUntil(lambda: bool(station.model.log.page(number).picture))
     assert station.model.current.title == "Moth", "the page that lies open stays open"
+
+
+def test_a_mend_comes_once_the_plan_is_looked_at(at_notebook):
+    filled(1)
+    _, station = at_notebook()
+    station.change_page()
+    form = station.page
+    was = len(form.page.faults)
+    form.trouble.setCurrentIndex(form.trouble.findData(Trouble.MUDDY))
+    form.add_fault()
+    usual = form.page.faults[-1].mend
+    code = Trouble.MUDDY.codes[0]
+    form.take_findings((Finding(code, "Wait longer here.", piece="elsewhere"),))
+    assert form.page.faults[-1].mend == usual
+    form.take_findings((Finding(code, "Wait longer here."),))
+    assert form.page.faults[-1].mend == "Wait longer here."
+    assert len(form.page.faults) == was + 1
+    assert "Wait longer here." in form.listed.item(was).text()
+    form.reject()
 
 
 def test_a_picture_comes_to_its_own_page(at_notebook, qtbot, monkeypatch):

@@ -1,5 +1,6 @@
 """The Order station and the run at the chair, through the window."""
 
+import threading
 from dataclasses import replace
 from pathlib import Path
 
@@ -14,9 +15,11 @@ from pennello.caution.person import Person
 from pennello.design.on_chart import chart_of
 from pennello.design.pace import StepKind
 from pennello.files.plan_json import read_plan
+from pennello.finding import Code, Finding
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
+from pennello.ui.stations.order import run_controller
 from pennello.ui.theme.tokens import theme
 
 EVENING = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
@@ -257,6 +260,7 @@ def running(station, qtbot):
     station.run.click()
     qtbot.waitUntil(station.controller.page.isVisible)
     page = station.controller.page
+    qtbot.waitUntil(page.go.isEnabled)
     page.answers["allergy"].setCurrentIndex(1)
     page.answers["skin"].setCurrentIndex(3)
     assert not page.go.isEnabled()
@@ -265,6 +269,30 @@ def running(station, qtbot):
     page.go.click()
     qtbot.waitUntil(lambda: station.controller.window is not None and station.controller.window.isVisible())
     return station.controller.window, hand
+
+
+def test_a_run_begins_once_it_is_known_what_its_plan_asks_for(station, qtbot, monkeypatch):
+    looked = threading.Event()
+    stop = Finding(Code.NOT_FOR_SKIN, "Chalk is not marked for skin.", reason="Only cosmetic products go on skin.")
+
+    def look(*_):
+        looked.wait()
+        return (stop,)
+
+    monkeypatch.setattr(run_controller, "cautions_of_plan", look)
+    station.run.click()
+    page = station.controller.page
+    qtbot.waitUntil(page.isVisible)
+    assert page.list.text().startswith("<p>Looking at what lies near eyes and lips")
+    assert not page.go.isEnabled()
+    assert page.rehearse.isEnabled(), "nobody is painted then"
+    looked.set()
+    qtbot.waitUntil(lambda: stop in page.told)
+    assert page.told[0] is stop
+    assert not page.go.isEnabled()
+    page.seen.setChecked(True)
+    assert page.go.isEnabled()
+    page.reject()
 
 
 def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, running, qtbot):

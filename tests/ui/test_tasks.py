@@ -270,6 +270,7 @@ def run_it(window, hand, wait):
     hand.press(order.run)
     wait(lambda: order.controller.page is not None and order.controller.page.isVisible())
     page = order.controller.page
+    wait(lambda: page.go.isEnabled() or page.seen.isVisible())
     if page.seen.isVisible():
         hand.press(page.seen)
     hand.press(page.go)

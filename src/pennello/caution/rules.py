@@ -33,15 +33,29 @@ def cautions(plan: Plan, person: Person, chart: str = "", expired: Sequence[str]
     expired
         Names of products of the painter's kit that are past their date.
     """
-    charts = tuple(key for key in charts_used(plan) if not chart or key == chart)
-    found = [
-        *_products(plan, charts, expired),
-        *_glitter(plan, charts),
-        *_person(person, charts),
-        *_always(),
-    ]
+    return weighed(cautions_of_plan(plan, chart, expired), cautions_of_person(person, charts_painted(plan, chart)))
+
+
+def charts_painted(plan: Plan, chart: str = "") -> tuple[str, ...]:
+    """Return the charts of a plan that are painted: the one that is asked for, or all of them ("")."""
+    return tuple(key for key in charts_used(plan) if not chart or key == chart)
+
+
+def cautions_of_plan(plan: Plan, chart: str = "", expired: Sequence[str] = ()) -> tuple[Finding, ...]:
+    """Return what a plan asks for, whoever is painted; all that it touches is looked at, which takes a while."""
+    charts = charts_painted(plan, chart)
+    return (*_products(plan, charts, expired), *_glitter(plan, charts))
+
+
+def cautions_of_person(person: Person, charts: Sequence[str]) -> tuple[Finding, ...]:
+    """Return what a person's answers ask for where these charts are painted, and what is always asked."""
+    return (*_person(person, charts), *_always())
+
+
+def weighed(*found: Iterable[Finding]) -> tuple[Finding, ...]:
+    """Return cautions together, the heaviest first."""
     weight = list(Level)
-    return tuple(sorted(found, key=lambda one: weight.index(one.level)))
+    return tuple(sorted((one for ones in found for one in ones), key=lambda one: weight.index(one.level)))
 
 
 def _used(plan: Plan, charts: Sequence[str]) -> list[str]:

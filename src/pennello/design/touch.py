@@ -22,6 +22,7 @@ from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.coverage import hulls
+from pennello.lay.frame import own_frame
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
@@ -49,6 +50,15 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
 
 @lru_cache(maxsize=_KEPT)
 def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
+    """Return the area that a brush touches on a stroke, mm: that of its own frame, laid down where it lies."""
+    own = own_frame(stroke)
+    if own is None:
+        return touched(pull(stroke, brush, axis).track)
+    return shapely.affinity.affine_transform(_swept_in_frame(own[0], brush, axis), own[1].affine)
+
+
+@lru_cache(maxsize=_KEPT)
+def _swept_in_frame(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     return touched(pull(stroke, brush, axis).track)
 
 

@@ -7,12 +7,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import compare
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
-from pennello.kept import kept
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -25,6 +25,9 @@ from pennello.load.recipe import Face, Recipe
 
 MOST_FROM_ONE_LOAD = 12
 """So many strokes from one load are looked at; one that gives as many counts as giving just these."""
+
+MOST_KNOWN = 4000
+"""Of how many strokes it is kept how many of them a load gives."""
 
 _BANDS = 8
 _SLACK = 1e-9
@@ -57,7 +60,6 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
     return _KNOWN[key][1]
 
 
-MOST_KNOWN = 4000
 _KNOWN: dict[object, tuple[object, int]] = {}
 """What was asked before, by the very objects that it rests on: hashing a plan's cakes takes a millisecond."""
 
@@ -79,7 +81,7 @@ def paints_of(plan: Plan, recipe: Recipe) -> set[str]:
     return found
 
 
-@kept
+@lru_cache(maxsize=MOST_KNOWN)
 def _lasting(
     source: PlanStroke, brush: Applicator, cakes: tuple[Cake, ...], paints: tuple[Paint, ...], skin: Skin
 ) -> int:

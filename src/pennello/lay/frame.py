@@ -41,6 +41,12 @@ class Frame:
         edge[np.abs(edge) < _QUARTER] = 0.0
         return replace(track, centre=track.centre @ turned + (self.x_mm, self.y_mm), edge=edge)
 
+    @property
+    def affine(self) -> tuple[float, float, float, float, float, float]:
+        """The way from the own frame to where it lies as a, b, d, e, xoff, yoff: x' = a x + b y + xoff."""
+        cos, sin = _turning(self.turn)
+        return cos, -sin, sin, cos, self.x_mm, self.y_mm
+
 
 @lru_cache(maxsize=4096)
 def own_frame(stroke: Stroke) -> tuple[Stroke, Frame] | None:

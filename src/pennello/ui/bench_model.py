@@ -248,11 +248,18 @@ class BenchModel(QObject):
     # --- prediction ---
 
     def rest(self, resting: bool) -> None:  # noqa: FBT001 - said of a state
-        """Leave off predicting while another station is shown; take it up again where the plan has changed."""
+        """Leave off predicting while another station is shown, which has the workers then; take it up again after."""
         self._resting = resting
         self.rested.emit(resting)
-        if not resting and self._stale:
+        if resting:
+            self._stale = self._stale or self._settle.isActive() or self._newest.busy
+            self._settle.stop()
+            self._newest.stop()
+            self._jobs.cancel("survey")
+        elif self._stale:
             self._predict()
+        else:
+            self._survey_if_new()
 
     def _predict(self) -> None:
         self._stale = self._resting
@@ -289,11 +296,13 @@ class BenchModel(QObject):
             self.states[outcome.stroke] = outcome.state.value
             self.shown.emit()
             self.judged.emit()
-            if self.plan is self.document.committed and self._known is not self.plan:
-                self._survey(self.plan)
+            self._survey_if_new()
 
-    def _survey(self, plan: Plan) -> None:
-        """Look at the other strokes too, for the marks on their tags."""
+    def _survey_if_new(self) -> None:
+        """Look at the other strokes too, for the marks on their tags, where that is not known yet."""
+        plan = self.plan
+        if plan is not self.document.committed or self._known is plan:
+            return
         begin(
             self._jobs,
             "survey",

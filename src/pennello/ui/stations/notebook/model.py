@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -10,9 +11,11 @@ import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QObject, Signal
 
+from pennello.design.findings import findings_by_chart
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
+from pennello.finding import Finding
 from pennello.phrases import phrase
 from pennello.practice.records import LogPage
 from pennello.session.jobs import Job, Jobs
@@ -157,6 +160,14 @@ class BookModel(QObject):
         if page is not None:
             guarded(lambda: self.log.keep(replace(page, **found)), self.said.emit)
             self._keep_current()
+
+    def look_at(self, plan: Plan, owner: QObject, take: Callable[[tuple[Finding, ...]], object]) -> None:
+        """Let a worker find what is odd about the charts of a plan, for as long as its owner is there."""
+
+        def work(_: Job[tuple[Finding, ...]]) -> tuple[Finding, ...]:
+            return tuple(one for found in findings_by_chart(plan).values() for one in found)
+
+        begin(self._jobs, "odd", owner, work, finished=take, failed=self.said.emit)
 
     def remove(self) -> None:
         """Take out the page that lies open; undo brings it back."""

@@ -49,18 +49,16 @@ class PageForm(QDialog):
     Parameters
     ----------
     plan
-        The plan that it is of, whose pieces may have gone wrong; None where it is not there.
-    findings
-        What the program says of that plan.
+        The plan that it is of, whose pieces may have gone wrong; None where it is not there. What the program says of
+        it is given by `take_findings`, once it is known.
     """
 
-    def __init__(
-        self, page: LogPage, plan: Plan | None, findings: tuple[Finding, ...], parent: QWidget | None = None
-    ) -> None:
+    def __init__(self, page: LogPage, plan: Plan | None, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("Change a page") if page.id else phrase("Write a page"))
         self.resize(620, 620)
-        self._page, self._plan, self._findings = page, plan, findings
+        self._page, self._plan = page, plan
+        self._findings: tuple[Finding, ...] = ()
         self.photo: Path | None = None
         self._faults = list(page.faults)
         column = QVBoxLayout(self)
@@ -150,13 +148,22 @@ class PageForm(QDialog):
         row.addStretch(1)
         return row
 
+    def take_findings(self, findings: tuple[Finding, ...]) -> None:
+        """Take what the program says of the plan; what was said on this form to have gone wrong gets its mend anew."""
+        self._findings = findings
+        known = self._page.faults
+        self._faults = [one if one in known else replace(one, mend=self._mend(one)) for one in self._faults]
+        self._show_faults()
+
     def add_fault(self) -> None:
         """Take what is chosen among what went wrong, with the mend that the program gives."""
-        trouble, piece = self.trouble.currentData(), self.piece.currentData()
-        told = tuple(one for one in self._findings if one.piece == piece)
-        name = self.piece.currentText() if piece else ""
-        self._faults.append(PageFault(trouble, piece, name, mend_of(trouble, told)))
+        piece = self.piece.currentData()
+        fault = PageFault(self.trouble.currentData(), piece, self.piece.currentText() if piece else "", "")
+        self._faults.append(replace(fault, mend=self._mend(fault)))
         self._show_faults()
+
+    def _mend(self, fault: PageFault) -> str:
+        return mend_of(fault.trouble, tuple(one for one in self._findings if one.piece == fault.piece))
 
     def drop_fault(self) -> None:
         """Take the chosen one out again."""

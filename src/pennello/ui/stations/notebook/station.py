@@ -20,11 +20,9 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.colour.families import ColourFamily
-from pennello.design.findings import findings_by_chart
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
-from pennello.finding import Finding
 from pennello.phrases import named, phrase, plural
 from pennello.practice.lessons import Lesson
 from pennello.practice.records import LogPage
@@ -261,14 +259,13 @@ class NotebookStation(PagedStation):
             self._form(page, _plan_of(page), picture=False)
 
     def _form(self, page: LogPage, plan: Plan | None, *, picture: bool, photo: Path | None = None) -> None:
-        told: tuple[Finding, ...] = ()
-        if plan is not None:
-            told = tuple(one for ones in findings_by_chart(plan).values() for one in ones)
-        form = PageForm(page, plan, told, self)
+        form = PageForm(page, plan, self)
         if photo is not None:
             form.take_photo(photo)
         form.accepted.connect(lambda: self._keep(form, plan if picture else None))
         self.open_page(form)
+        if plan is not None:
+            self.model.look_at(plan, form, form.take_findings)
 
     def _keep(self, form: PageForm, plan: Plan | None) -> None:
         self.model.keep_with(form.page, plan if plan is not None and plan.motifs else None, form.photo)

@@ -19,8 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.caution.person import QUESTIONS, Person
-from pennello.caution.rules import DECIDE, cautions
-from pennello.design.plan import Plan
+from pennello.caution.rules import DECIDE, cautions_of_person, weighed
 from pennello.finding import Finding, Level
 from pennello.phrases import named, phrase
 from pennello.ui.theme.text import px
@@ -32,7 +31,12 @@ _MARKS = {Level.STOP: "●", Level.ASK: "◐", Level.MIND: "○"}
 
 
 class CautionsPage(QDialog):
-    """Questions at the left, cautions at the right.
+    """Questions at the left, cautions at the right; a run begins once it is known what the plan asks for.
+
+    Parameters
+    ----------
+    charts
+        Those that are painted.
 
     Signals
     -------
@@ -45,11 +49,12 @@ class CautionsPage(QDialog):
     begun = Signal(object)
     rehearsed = Signal()
 
-    def __init__(self, plan: Plan, chart: str, parent: QWidget, expired: tuple[str, ...] = ()) -> None:
+    def __init__(self, charts: tuple[str, ...], parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("Before you begin"))
         self.resize(QSize(900, 560))
-        self._plan, self._chart, self._expired = plan, chart, expired
+        self._charts = charts
+        self._of_plan: tuple[Finding, ...] | None = None
         self.person = Person()
         self.told: tuple[Finding, ...] = ()
         self._build(self._questions())
@@ -122,8 +127,13 @@ class CautionsPage(QDialog):
         self.person = replace(self.person, **{field: self.answers[field].itemData(at)})
         self._show()
 
+    def take_plan(self, found: tuple[Finding, ...]) -> None:
+        """Take what the plan asks for, whoever is painted."""
+        self._of_plan = found
+        self._show()
+
     def _show(self) -> None:
-        self.told = cautions(self._plan, self.person, self._chart, self._expired)
+        self.told = weighed(self._of_plan or (), cautions_of_person(self.person, self._charts))
         inks = theme()
         colours = {Level.STOP: inks.misses, Level.ASK: inks.close, Level.MIND: inks.ink_2}
         rows = [
@@ -132,10 +142,13 @@ class CautionsPage(QDialog):
             f'<span style="color:{inks.ink_2}">{_safe(one.reason)}</span></p>'
             for one in self.told
         ]
+        looking = self._of_plan is None
+        if looking:
+            rows.insert(0, f"<p>{_safe(phrase('Looking at what lies near eyes and lips ...'))}</p>")
         self.list.setText("".join(rows))
         stops = any(one.level is Level.STOP for one in self.told)
         self.seen.setVisible(stops)
-        self.go.setEnabled(not stops or self.seen.isChecked())
+        self.go.setEnabled(not looking and (not stops or self.seen.isChecked()))
 
     def _begin(self) -> None:
         self.accept()

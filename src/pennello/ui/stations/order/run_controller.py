@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from pennello.caution.person import Person
+from pennello.caution.rules import cautions_of_plan, charts_painted
 from pennello.errors import PennelloError
 from pennello.finding import Finding
 from pennello.order.arrange import Arranged
@@ -69,12 +70,21 @@ class RunController(QObject):
             expired = expired_names(busy_ms=SOON_MS)
         except PennelloError as error:
             self.said.emit(str(error))
-        page = CautionsPage(self._model.document.committed, self._model.chart, self._parent, expired)
+        plan, chart = self._model.document.committed, self._model.chart
+        page = CautionsPage(charts_painted(plan, chart), self._parent)
         page.begun.connect(lambda person: self.begin(person, page.told))
         page.rehearsed.connect(self.rehearse)
         page.finished.connect(self._let_go_of_page)
         self.page = page
         page.open()
+        begin(
+            self._jobs,
+            "cautions",
+            page,
+            lambda _: cautions_of_plan(plan, chart, expired),
+            finished=page.take_plan,
+            failed=self.said.emit,
+        )
 
     def _let_go_of_page(self) -> None:
         if self.page is not None:
