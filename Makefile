@@ -29,7 +29,7 @@ lint:
 	$(BIN)/ruff format --check src tests tools
 
 types:
-	$(BIN)/mypy
+	$(BIN)/mypy -n 2
 
 layers:
 	$(BIN)/lint-imports --no-cache
@@ -116,7 +116,7 @@ package: $(PACK_READY)
 
 $(PACK_READY): requirements-package.lock
 	@sh tools/make_venv.sh "$(PYTHON)" "$(PACKER)"
-	$(PACKER)/bin/python -m pip install --quiet --require-hashes -r requirements-package.lock
+	$(PACKER)/bin/python -m pip install --quiet --no-compile --require-hashes -r requirements-package.lock
 	$(PACKER)/bin/python -m pip install --quiet --no-deps --no-build-isolation -e .
 	@touch $@
 
@@ -124,17 +124,17 @@ $(VENV)/bin/python:
 	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"
 
 $(RUN_READY): requirements.lock pyproject.toml | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --require-hashes -r requirements.lock
+	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements.lock
 	$(BIN)/python -m pip install --quiet --no-deps --no-build-isolation -e .
 	$(BIN)/python -m compileall -q src
 	@touch $@
 
 $(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --require-hashes -r requirements-dev.lock
+	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements-dev.lock
 	@touch $@
 
 $(DOCS_READY): requirements-docs.lock $(RUN_READY) | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --require-hashes -r requirements-docs.lock
+	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements-docs.lock
 	@touch $@
 
 clean:

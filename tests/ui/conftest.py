@@ -48,9 +48,11 @@ def open_window(qapp, qtbot, monkeypatch):
     opened = []
     monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: pytest.fail("the window asked") if opened else None)
 
-    def make(plan, settings=None):
+    def make(plan, settings=None, at=""):
         window = MainWindow(Document(plan), settings or Settings())
         opened.append(window)
+        if at:  # before it is shown: what nobody looks at need not be painted
+            window.go_to(at)
         window.show()
         qtbot.waitExposed(window)
         return window

@@ -24,8 +24,7 @@ from pennello.ui.widgets.chart_drawing import draw_level
 def station(open_window, demo):
     way = Stroke(smooth([(-30.0, 6.0), (0.0, 0.0), (30.0, -6.0)]), Nib(NibMode.FOLLOWING, 90.0), 0.6)
     band = PlacedMotif("band", "Band", FREE, ((SINGLE, "poppy-petal"),), place=Place(0.0, 30.0), way=way)
-    window = open_window(replace(demo, motifs=(band,)))
-    window.go_to("chart")
+    window = open_window(replace(demo, motifs=(band,)), at="chart")
     made = window.station("chart")
     made.model.choose("band")
     return made
@@ -147,8 +146,7 @@ def test_a_fill_lies_where_the_line_lies_that_keeps_its_stripe(station):
 
 
 def test_gaps_are_filled_from_the_menu_or_it_is_said_that_there_are_none(open_window, qtbot):
-    window = open_window(shipped_design("dahlia-crown").plan())
-    window.go_to("chart")
+    window = open_window(shipped_design("dahlia-crown").plan(), at="chart")
     made = window.station("chart")
     made.layers.filling_gaps.emit()
     assert made.model.committed.name == "Gaps"

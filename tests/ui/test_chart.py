@@ -244,8 +244,7 @@ def test_odd_things_are_pinned_and_told(window, station, qtbot):
 def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
     from dataclasses import replace
 
-    window = open_window(replace(demo, strokes=()))
-    window.go_to("chart")
+    window = open_window(replace(demo, strokes=()), at="chart")
     put_motif(window.station("chart"), "bud")
     plan = window.document.committed
     assert {name for _, name in plan.motifs[0].loads} <= {one.id for one in plan.strokes}

@@ -17,8 +17,7 @@ EYE = "eye, wearer's left"
 
 @pytest.fixture
 def board(open_window, demo):
-    window = open_window(demo)
-    window.go_to("chart")
+    window = open_window(demo, at="chart")
     return window.station("chart").board
 
 
@@ -40,8 +39,7 @@ def test_a_close_view_fills_the_board_and_comes_back_the_next_day(open_window, d
     assert board.view.scale == pytest.approx(near)
     station.leave()
     assert json.loads((state_folder() / "chart-views.json").read_text())["face"][0] == EYE
-    other = open_window(demo)
-    other.go_to("chart")
+    other = open_window(demo, at="chart")
     assert other.station("chart").near.currentData() == EYE
 
 

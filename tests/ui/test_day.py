@@ -30,8 +30,7 @@ def at_day(open_window, qtbot, monkeypatch):
     monkeypatch.setattr("pennello.ui.stations.day.model.DayModel._draw", lambda _: None)
 
     def make(plan=None):
-        window = open_window(plan or demo_plan())
-        window.go_to("day")
+        window = open_window(plan or demo_plan(), at="day")
         return window, window.station("day")
 
     return make
@@ -202,12 +201,10 @@ def test_the_event_that_was_open_last_is_there_again(at_day, open_window, qtbot)
     path = station.model.session.path
     assert read_day(path).people == 17
     assert window.settings.event == str(path)
-    again = open_window(demo_plan(), window.settings)
-    again.go_to("day")
+    again = open_window(demo_plan(), window.settings, at="day")
     assert again.station("day").day.people == 17
     path.write_text("{")
-    third = open_window(demo_plan(), window.settings)
-    third.go_to("day")
+    third = open_window(demo_plan(), window.settings, at="day")
     assert third.station("day").day == demo_event()
 
 

@@ -19,8 +19,7 @@ KEYS = Qt.Key
 @pytest.fixture
 def painted(open_window, qtbot):
     """A window with a ring on the left of the forehead, its mirror image, and leaves under each."""
-    window = open_window(fresh_plan())
-    window.go_to("chart")
+    window = open_window(fresh_plan(), at="chart")
     chart = window.station("chart")
     assert "make one on the Bench first" in chart.side.parts.words.text()
     window.go_to("bench")

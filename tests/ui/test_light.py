@@ -16,8 +16,7 @@ from pennello.session.chart_scene import ChartScene, chart_picture, lit
 
 @pytest.fixture
 def station(open_window, qtbot):
-    window = open_window(demo_plan())
-    window.go_to("chart")
+    window = open_window(demo_plan(), at="chart")
     station = window.station("chart")
     station.model.show_chart("hand")
     qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)

@@ -18,8 +18,7 @@ def station(open_window):
     plan, leaf = with_pulled(plan, "dahlia-petal", Stroke(line((-60.0, -20.0), (-50.0, -30.0))), "face", name="Leaf")
     plan, _ = with_pulled(plan, "dahlia-petal", Stroke(line((-60.0, -20.0), (-20.0, 30.0))), "face", name="Stem")
     plan, _ = with_new_part(plan, "Twig", [leaf])
-    window = open_window(plan)
-    window.go_to("chart")
+    window = open_window(plan, at="chart")
     return window.station("chart")
 
 

@@ -28,8 +28,7 @@ DAY = "2026-11-%02dT19:30:00+00:00"
 @pytest.fixture
 def at_notebook(open_window, qtbot):
     def make(plan=None):
-        window = open_window(plan or demo_plan())
-        window.go_to("notebook")
+        window = open_window(plan or demo_plan(), at="notebook")
         return window, window.station("notebook")
 
     return make

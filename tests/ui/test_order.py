@@ -409,8 +409,7 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
 
 def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
 
-    empty = open_window(replace(demo, strokes=()))
-    empty.go_to("order")
+    empty = open_window(replace(demo, strokes=()), at="order")
     rested(qtbot, empty.station("order"))
     assert not empty.station("order").run.isEnabled()
     nothing = empty.station("order").empty
@@ -418,8 +417,7 @@ def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):
     assert not empty.station("order").view.isVisible()
     nothing.buttons["bench"].click()
     assert empty.rail.buttons["bench"].isChecked()
-    plain = open_window(replace(demo, strokes=demo.strokes[:3]))
-    plain.go_to("order")
+    plain = open_window(replace(demo, strokes=demo.strokes[:3]), at="order")
     plain.station("order").model.improve_s = 0.2
     rested(qtbot, plain.station("order"))
     assert len(plain.station("order").model.arranged.jobs) == 3

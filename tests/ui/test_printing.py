@@ -15,8 +15,7 @@ from pennello.ui.printing import STAND_IN
 
 @pytest.fixture
 def page(open_window, qtbot):
-    window = open_window(demo_plan())
-    window.go_to("bench")
+    window = open_window(demo_plan(), at="bench")
     window.actions_by_id["print_shown"].trigger()
     page = window.printing
     qtbot.waitUntil(lambda: bool(page.pages))
@@ -90,7 +89,6 @@ def test_every_station_has_its_papers(open_window, qtbot, key, first):
 
 
 def test_where_there_is_nothing_it_is_said(open_window):
-    window = open_window(demo_plan())
-    window.go_to("notebook")
+    window = open_window(demo_plan(), at="notebook")
     window.print_shown()
     assert "nothing here to print" in window.banner.words.text()

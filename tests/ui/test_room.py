@@ -4,7 +4,7 @@ import itertools
 
 import pytest
 from lantern_face import demo_plan
-from PySide6.QtCore import QDeadlineTimer, Qt
+from PySide6.QtCore import QDeadlineTimer, QEvent, QObject, Qt
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
 
 from pennello.session.settings import Settings
@@ -123,3 +123,27 @@ def test_two_parts_stand_side_by_side_where_there_is_room(qtbot):
     second.setMinimumWidth(260)  # it comes to need more room
     qtbot.waitUntil(lambda: second.y() > first.y())
     assert parts.minimumSizeHint().width() == 260
+
+
+@pytest.mark.parametrize("station", [row.key for row in STATIONS])
+def test_a_station_that_rests_lays_nothing_out(station, qapp, qtbot, open_window):
+    """A layout that answers each request with another one takes a whole core for as long as it is shown."""
+    window = open_window(demo_plan(), at=station)
+    qtbot.wait(50)
+
+    class Ear(QObject):
+        heard = 0
+
+        def eventFilter(self, _watched, event):
+            self.heard += event.type() == QEvent.Type.LayoutRequest
+            return False
+
+    settled(qtbot, window)
+    for _ in range(40):  # what comes once, as a font or a first picture, is soon over
+        ear = Ear()
+        qapp.installEventFilter(ear)
+        qtbot.wait(100)
+        qapp.removeEventFilter(ear)
+        if ear.heard < 4:
+            break
+    assert ear.heard < 4

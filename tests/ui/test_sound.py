@@ -354,8 +354,7 @@ def test_names_stay_words(open_window, demo):
 
 
 def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
-    window = open_window(demo_plan())
-    window.go_to("chart")
+    window = open_window(demo_plan(), at="chart")
     model, chart = window.station("chart").model, window.station("chart")
     model.show_chart("face")
     put_motif(chart, "petal-ring")

@@ -180,8 +180,7 @@ def test_the_kit_is_there_again_after_closing(tray, window, open_window, demo):
     tray.station.detail.name.setText("Kept Red")
     tray.station.detail.name.editingFinished.emit()
     window.close()
-    again = open_window(demo)
-    again.go_to("tray")
+    again = open_window(demo, at="tray")
     assert again.station("tray").model.session.kit.paints["poppy-red"].name == "Kept Red"
 
 
@@ -220,8 +219,7 @@ def test_things_go_to_the_bench(tray, window, open_window):
 
 
 def test_an_empty_plan_takes_a_cake(open_window):
-    window = open_window(Plan())
-    window.go_to("tray")
+    window = open_window(Plan(), at="tray")
     choose(window.station("tray"), ItemKind.CAKE, "kelp-swoosh")
     window.station("tray").station.detail.bench.click()
     assert [cake.id for cake in window.document.plan.cakes] == ["kelp-swoosh"]

@@ -212,7 +212,8 @@ app.exec()
 
 
 STARTED = """
-import os, sys
+import os, signal, sys
+signal.signal(signal.SIGINT, signal.default_int_handler)  # whatever the shell that runs the tests ignores
 from PySide6.QtCore import QTimer
 import pennello.ui.app as app
 from pennello.ui.window import MainWindow

@@ -23,6 +23,7 @@ from pennello.load.pickup import bin_centres
 Array = NDArray[np.floating[Any]]
 
 STATIONS = 12
+_STATIONS_AT = (np.arange(STATIONS) + 0.5) / STATIONS
 PALE_DE00 = 3.0
 """The skin shows where the film is this far from what a full coat of the same paint would be (a default)."""
 
@@ -107,11 +108,10 @@ class Comparison:
 
 def compare(laid: Laid, attempt: Attempt) -> Comparison:
     """Return how far a laid stroke is from its wish."""
-    length = laid.track.length_mm
-    moments = laid.track.at(length * (np.arange(STATIONS) + 0.5) / STATIONS)
+    moments = laid.track.at(laid.track.length_mm * _STATIONS_AT)
     read = sample(laid.even, laid.track.points(moments, bin_centres()))
     lab = seen_lab(read, attempt.skin, laid.even.basis)
-    along = np.concatenate([[0.0], (np.arange(STATIONS) + 0.5) / STATIONS])
+    along = np.concatenate([[0.0], _STATIONS_AT])
     goals = wanted_along(attempt.wanted, BINS, attempt.edge_mm, attempt.paints, attempt.skin, along)
     difference = ciede2000(lab, goals[1:])
     rim, heel = _side_shares(difference, attempt)
@@ -123,11 +123,24 @@ def compare(laid: Laid, attempt: Attempt) -> Comparison:
         wanted_lab=goals[0],
         goals=goals[1:],
         de00=difference,
-        pale_de00=ciede2000(lab, full_coat_lab(read, attempt, laid.even.basis)).mean(axis=1),
+        pale_de00=_paleness(read, lab, attempt, laid.even.basis),
         boundaries=check_boundaries(laid.edge, attempt.wanted),
         rim_share=rim,
         heel_share=heel,
     )
+
+
+def runs_pale(laid: Laid, attempt: Attempt) -> bool:
+    """Return whether the skin shows at the end of a stroke: what `compare` finds there, without all the rest."""
+    last = laid.track.at(laid.track.length_mm * _STATIONS_AT[-1:])
+    read = sample(laid.even, laid.track.points(last, bin_centres()))
+    lab = seen_lab(read, attempt.skin, laid.even.basis)
+    return bool(_paleness(read, lab, attempt, laid.even.basis)[-1] > PALE_DE00)
+
+
+def _paleness(read: Samples, lab: Array, attempt: Attempt, basis: Basis) -> Array:
+    """Return the mean dE00 of each station from a full coat of the same paint, shape (stations,)."""
+    return np.asarray(ciede2000(lab, full_coat_lab(read, attempt, basis)).mean(axis=1))
 
 
 def seen_lab(read: Samples, skin: Array, basis: Basis) -> Array:

@@ -309,10 +309,18 @@ def _befores(canvas: Canvas, ones: Sequence[Ready]) -> list[list[int]]:
     ]
 
 
-def paint_all(plan: Plan, px_per_mm: float, engine: Engine, until_s: float = math.inf, bands: int = BANDS) -> SkinFilm:
-    """Return the film of all strokes that are laid by a time, s."""
+def paint_all(
+    plan: Plan,
+    px_per_mm: float,
+    engine: Engine,
+    until_s: float = math.inf,
+    bands: int = BANDS,
+    check: Check = go_on,
+) -> SkinFilm:
+    """Return the film of all strokes that are laid by a time, s; `check` as for `lay_in_order`."""
     canvas = skin_canvas(plan, px_per_mm)
     film, carrying = fresh_film(plan, canvas, bands), Carrying()
     keys = zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True)
-    lay_in_order(film, [key for key in keys if key[1] <= until_s], carrying, engine, evaporation_um_s(plan.dry_after_s))
+    due = [key for key in keys if key[1] <= until_s]
+    lay_in_order(film, due, carrying, engine, evaporation_um_s(plan.dry_after_s), check)
     return film

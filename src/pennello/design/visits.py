@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from pennello.aim.attempt import Attempt
-from pennello.aim.comparison import compare
+from pennello.aim.comparison import runs_pale
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
 from pennello.kit.applicator import Applicator
@@ -109,7 +109,7 @@ def _lasts(attempt: Attempt, name: str, most: int) -> int:
             before = attempt if len(found) == 1 else replace(going_on, residue=found[-1])
             found.append(_runs(before)[-1].left_edge)
         tried = attempt if number == 1 else replace(going_on, residue=found[number - 1])
-        return compare(tried.lay(1.0, small_basis(_BANDS)), tried).pale_from_mm is not None
+        return runs_pale(tried.lay(1.0, small_basis(_BANDS)), tried)
 
     if pale(1):
         return 0

@@ -8,7 +8,7 @@ import shutil
 from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, partial
 from pathlib import Path
 
 import msgspec
@@ -23,7 +23,7 @@ from pennello.design.fresh import fresh_plan, with_family_stroke
 from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.own import Own, with_own
 from pennello.design.plan import Plan, PlanStroke, skin_bytes
-from pennello.design.scene import paint_all
+from pennello.design.scene import Check, go_on, paint_all
 from pennello.files.plan_schema import from_plan
 from pennello.lay.engine import kernel
 from pennello.lay.families.catalogue import FAMILIES
@@ -102,11 +102,22 @@ def family_plan(plan: Plan, key: str) -> Plan:
 
 
 def laid(
-    plan: Plan, key: str, name: str, px_per_mm: float = PX_PER_MM, size: tuple[int, int] = SIZE_PX
+    plan: Plan,
+    key: str,
+    name: str,
+    px_per_mm: float = PX_PER_MM,
+    size: tuple[int, int] = SIZE_PX,
+    check: Check = go_on,
 ) -> CataloguePicture:
-    """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px."""
+    """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px.
+
+    Parameters
+    ----------
+    check
+        Called after each stroke; what it raises ends the work.
+    """
     engine = kernel()
-    film = paint_all(plan, px_per_mm, engine)
+    film = paint_all(plan, px_per_mm, engine, check=check)
     all_of_it = engine.picture(film, Box(0, film.canvas.rows, 0, film.canvas.columns))
     differs = np.abs(all_of_it.astype(np.int16) - skin_bytes(plan.skin)).max(axis=2)  # a dry part of a sponge lays none
     rows, columns = np.nonzero(differs > _SEEN)
@@ -203,18 +214,20 @@ class Pictures:
         names = {key: one.name for key, one in (MOTIFS if what == "motifs" else FAMILIES).items()}
         shown: dict[str, CataloguePicture] = {}
         for number, (key, name) in enumerate(names.items()):
-            report(number / len(names), phrase("laying {name}", name=name))
-            shown[key] = self.one(what, key, name)
+            say = partial(report, number / len(names), phrase("laying {name}", name=name))
+            say()
+            shown[key] = self.one(what, key, name, say)
             found(shown[key])
         self._tidy()
         return shown
 
-    def one(self, what: str, key: str, name: str) -> CataloguePicture:
-        """Return the picture of one of the "motifs" or "strokes", by its key."""
+    def one(self, what: str, key: str, name: str, check: Check = go_on) -> CataloguePicture:
+        """Return the picture of one of the "motifs" or "strokes", by its key; `check` as for `laid`."""
         kept = self._read(what, key, name)
         if kept is not None:
             return kept
-        made = laid(motif_plan(self._plan, key) if what == "motifs" else family_plan(self._plan, key), key, name)
+        plan = motif_plan(self._plan, key) if what == "motifs" else family_plan(self._plan, key)
+        made = laid(plan, key, name, check=check)
         self._keep(what, made)
         return made
 

@@ -66,6 +66,7 @@ class Gallery(QObject):
         self.pictures: dict[str, Seen] = {}
         self._of: Plan | None = None
         self._plan: Plan | None = None
+        self._looking = False
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._look)
@@ -80,6 +81,13 @@ class Gallery(QObject):
         self._of, self._plan = of, plan
         self._soon.start(SOON_MS if after_ms is None else after_ms)
 
+    def wait(self) -> None:
+        """Leave off until pictures are asked for again: something else comes first. Those that are there are kept."""
+        if self._soon.isActive() or self._looking:
+            self._soon.stop()
+            self._jobs.cancel("gallery")
+            self._looking, self._of = False, None
+
     def _look(self) -> None:
         plan, what = self._plan, self._what
         if plan is None:
@@ -88,16 +96,21 @@ class Gallery(QObject):
         def work(job: Job[Any]) -> dict[str, CataloguePicture]:
             return Pictures(plan).all(what, job.report, job.found.emit)
 
+        self._looking = True
         begin(
             self._jobs,
             "gallery",
             self,
             work,
-            finished=lambda _: self.ready.emit(),
-            failed=lambda _: self.ready.emit(),
+            finished=self._looked,
+            failed=self._looked,
             found=self._take,
             progress=lambda part, _: self.progress.emit(part),
         )
+
+    def _looked(self, _: object) -> None:
+        self._looking = False
+        self.ready.emit()
 
     def _take(self, one: CataloguePicture) -> None:
         self.pictures[one.key] = Seen(to_image(one.picture), one.width_mm, one.height_mm)

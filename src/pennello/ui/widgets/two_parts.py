@@ -9,7 +9,7 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QWidget
 
 _BETWEEN_PX = 8
-_ANEW = (QEvent.Type.LayoutRequest, QEvent.Type.Show, QEvent.Type.StyleChange)
+_STYLED = (QEvent.Type.Show, QEvent.Type.StyleChange)
 
 
 class TwoParts(QWidget):
@@ -41,15 +41,19 @@ class TwoParts(QWidget):
         super().resizeEvent(event)
 
     def event(self, event: QEvent) -> bool:
-        """Choose it anew where a control has come to need more room."""
-        if event.type() in _ANEW:
+        """Choose it anew where a control has come to need more room; a layout that is touched asks for this again."""
+        done = super().event(event)
+        if event.type() in _STYLED:
             for part in self._parts:
                 part.invalidate()  # what a control needs is known once it is shown in its style
+        if event.type() in (*_STYLED, QEvent.Type.LayoutRequest):
             self._turn()
-        return super().event(event)
+        return done
 
     def _turn(self) -> None:
         needed = sum(part.minimumSize().width() for part in self._parts) + _BETWEEN_PX
         beside = self.width() >= needed
-        self._box.setDirection(QBoxLayout.Direction.LeftToRight if beside else QBoxLayout.Direction.TopToBottom)
-        self._box.setSpacing(_BETWEEN_PX if beside else 0)
+        way = QBoxLayout.Direction.LeftToRight if beside else QBoxLayout.Direction.TopToBottom
+        if way is not self._box.direction():
+            self._box.setDirection(way)
+            self._box.setSpacing(_BETWEEN_PX if beside else 0)

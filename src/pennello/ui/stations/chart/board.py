@@ -7,21 +7,20 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QTabletEvent, QWheelEvent
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
-from pennello.design.laid_marks import SeenMark
 from pennello.design.line_work import Taper
 from pennello.design.on_chart import laid_pieces, moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import skin_bytes
 from pennello.design.pulled import points_of
 from pennello.design.seated import chord_deg
-from pennello.design.surface import draw_contours, draw_features, draw_mark, draw_skin, skin_outlines
+from pennello.design.surface import draw_contours, skin_outlines
 from pennello.lay.families.hold import Hold
 from pennello.motif.place import SCALE, Place
 from pennello.phrases import phrase
-from pennello.session.chart_scene import Lifted, Painted, Picture, lit
+from pennello.session.chart_scene import Lifted
 from pennello.session.chart_views import ChartLook, ChartViews
 from pennello.session.settings import state_folder
 from pennello.ui.stations.chart.layers import LayerHandles
@@ -29,6 +28,7 @@ from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.stations.chart.pen import Pen, touch_of
 from pennello.ui.stations.chart.rib_handles import ChartRibs
+from pennello.ui.stations.chart.still import Seen, StillPicture
 from pennello.ui.stations.chart.stroke_pen import StrokePen
 from pennello.ui.stations.chart.way_handles import WayHandles
 from pennello.ui.theme.text import px
@@ -40,8 +40,6 @@ from pennello.ui.widgets.chart_drawing import (
     draw_landmarks,
     draw_level,
     draw_painted,
-    draw_photo,
-    draw_pin,
     draw_reserved,
     draw_sides,
     ink_of,
@@ -49,14 +47,12 @@ from pennello.ui.widgets.chart_drawing import (
     painted_image,
     surface_of,
     view_seen,
-    wet_image,
 )
 from pennello.ui.widgets.handle import Handle, HandleWork
 from pennello.ui.widgets.held import Held, number_held
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import Quantity
-from pennello.ui.widgets.paint import draw_note, to_image
-from pennello.ui.widgets.painting import painting
+from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.qt_surface import outline_of
 from pennello.units import length_text
 
@@ -86,12 +82,8 @@ class ChartBoard(Surface):
         self.views = ChartViews(state_folder)
         self._led: QPointF | None = None
         self.near = ""
-        self._image: tuple[Painted, QImage] | None = None
-        self._photo: tuple[Picture, QImage] | None = None
         self._carried: tuple[Lifted, QImage] | None = None
-        self._wet: QImage | None = None
-        self._ground: tuple[object, QPixmap] | None = None
-        self._pinned: tuple[object, QPixmap] | None = None
+        self._still = StillPicture(model)
         self.wet = False
         self.setAccessibleName(phrase("The chart: click a motif to take it, drag its handles"))
         self.setMinimumSize(360, 300)
@@ -415,7 +407,8 @@ class ChartBoard(Surface):
 
     def _draw(self, painter: QPainter) -> None:
         chart, view = self.model.chart, self.view
-        painter.drawPixmap(0, 0, self._still(view))
+        seen = Seen(view, self.size(), self.devicePixelRatioF(), self.skin)
+        painter.drawPixmap(0, 0, self._still.whole(seen, wet=self.wet))
         self._draw_carried(painter, view)
         for kept in self.model.plan.reserved:
             if kept.chart == self.model.key:
@@ -427,7 +420,7 @@ class ChartBoard(Surface):
         self.way.draw(painter)
         if chart.landmarks and (self.near or self.grip.dragging):
             draw_landmarks(painter, chart, view, self.near)
-        painter.drawPixmap(0, 0, self._pins(view))
+        painter.drawPixmap(0, 0, self._still.pins(seen))
         if chart.midline_mm is None:
             corner = QRectF(6, self.height() - px(16) - 5, px(240), px(16))
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
@@ -435,87 +428,6 @@ class ChartBoard(Surface):
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
         if self.drawing is not None:
             self.drawing.draw(painter, QRectF(self.rect()))
-
-    def _pins(self, view: ChartView) -> QPixmap:
-        """Return the pins where something is odd as one picture, made anew only when one of them is another one."""
-        key = (self.model.odd, view, self.size(), theme(), self.devicePixelRatioF())
-        if self._pinned is None or self._pinned[0] != key:
-            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
-            if pixmap.isNull():
-                return pixmap
-            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
-            pixmap.fill(Qt.GlobalColor.transparent)
-            with painting(pixmap) as painter:
-                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-                for number, odd in enumerate(self.model.odd, 1):
-                    draw_pin(painter, view.to_px(odd.x_mm, odd.y_mm), number)
-            self._pinned = (key, pixmap)
-        return self._pinned[1]
-
-    def _still(self, view: ChartView) -> QPixmap:
-        """Return skin, paint and lines as one picture, made anew only when one of them is another one."""
-        model, skin, photo = self.model, self.skin, self.model.photo
-        over = tuple(mark for mark in model.plan.overlays if mark.chart == model.key)
-        key = (
-            id(self._shown()),
-            bool(model.motifs),
-            model.chart,
-            None if photo is None else (id(photo.picture), photo.onto.tobytes()),
-            view,
-            skin.name(),
-            model.plan.light,
-            over,
-            self.wet,
-            self.size(),
-            theme(),
-            self.devicePixelRatioF(),
-        )
-        if self._ground is None or self._ground[0] != key:
-            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
-            if pixmap.isNull():
-                return pixmap  # squeezed to nothing
-            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
-            pixmap.fill(QColor(theme().mat))
-            with painting(pixmap) as painter:
-                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-                painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-                surface = surface_of(painter, view)
-                if photo is None:
-                    draw_skin(surface, model.chart, ink_of(skin), model.plan.light)
-                    draw_features(surface, model.chart, ink_of(skin))
-                else:
-                    if self._photo is None or self._photo[0] is not photo.picture:
-                        self._photo = (photo.picture, to_image(photo.picture))
-                    draw_photo(painter, self._photo[1], photo.onto, view)
-                with surface.within(skin_outlines(model.chart)):
-                    self._draw_paint(painter, view)
-                if photo is None:
-                    draw_contours(surface, model.chart, ink_of(skin))
-            self._ground = (key, pixmap)
-        return self._ground[1]
-
-    def _draw_paint(self, painter: QPainter, view: ChartView) -> None:
-        """Draw what is painted, where it is still wet if so, and what lies over it."""
-        painted = self._shown()
-        if painted is not None and painted.chart == self.model.key and self.model.motifs:
-            if self._image is None or self._image[0] is not painted:
-                self._image = (painted, painted_image(painted))
-                self._wet = wet_image(painted)
-            draw_painted(painter, self._image[1], painted.canvas, view)
-            if self.wet and self._wet is not None:
-                draw_painted(painter, self._wet, painted.canvas, view)
-        surface = surface_of(painter, view)
-        for mark in self.model.plan.overlays:
-            if mark.chart != self.model.key:
-                continue
-            seen = SeenMark(mark) if painted is None else painted.to_draw(mark)
-            if seen is not None:
-                draw_mark(surface, lit(mark, self.model.plan.light), seen.shows)
-
-    def _shown(self) -> Painted | None:
-        """Return what lies still: all that is painted, or what the hand left lying."""
-        carried = self.model.carried
-        return carried.rest if carried is not None else self.model.painted
 
     def _draw_carried(self, painter: QPainter, view: ChartView) -> None:
         """Draw the motif in the hand as painted, where the hand has it, and its mirror image."""

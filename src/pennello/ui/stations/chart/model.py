@@ -59,6 +59,8 @@ class ChartModel(QObject):
         The plan, the chart or the motif in the hand is another one.
     painted_anew
         Another picture is there, or what is odd about it.
+    begun, ended
+        The chart is being painted; nothing is painted any more.
     chosen_anew
         Another motif is in the hand.
     failed(str)
@@ -66,6 +68,8 @@ class ChartModel(QObject):
 
     shown = Signal()
     painted_anew = Signal()
+    begun = Signal()
+    ended = Signal()
     chosen_anew = Signal()
     failed = Signal(str)
 
@@ -318,12 +322,17 @@ class ChartModel(QObject):
             first = _none
         elif self._as_kept:
             first = _last_or_rough
+        self.begun.emit()
         self._newest.run(
             lambda job: _painting(job, asked, scene, done, first, last),
             finished=lambda found: self._take(found, done),
-            failed=self.failed.emit,
+            failed=self._give_up,
             found=lambda one: self._show(one, places),
         )
+
+    def _give_up(self, why: str) -> None:
+        self.failed.emit(why)
+        self.ended.emit()
 
     def hide(self, names: frozenset[str]) -> None:
         """Leave parts and pieces out of the picture, for a look at the rest."""
@@ -352,6 +361,7 @@ class ChartModel(QObject):
             self._keep_last()
         if found is not None or self.lifted is None:
             self._lift()
+        self.ended.emit()
 
     @property
     def _as_kept(self) -> bool:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QSignalBlocker, Qt, Signal
 from PySide6.QtWidgets import (
@@ -68,6 +68,9 @@ from pennello.ui.widgets.two_parts import TwoParts
 from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
+if TYPE_CHECKING:
+    from pennello.ui.stations.chart.catalogue_page import CataloguePage
+
 HEAD = Quantity(phrase("Head breadth above the ears"), *HEAD_BREADTH_MM, 1, 0, length=True)
 _PHOTOS = "Photos (*.jpg *.jpeg *.png *.tif *.tiff *.bmp *.webp)"
 FACE = Quantity(phrase("From the root of the nose to the chin"), *FACE_HEIGHT_MM, 1, 0, length=True)
@@ -94,6 +97,7 @@ class ChartStation(QWidget, Station):
         self.side = SidePanel(model, bench)
         self.panel = self.side.hand
         self.gallery = Gallery("motifs", self)
+        self.catalogue: CataloguePage | None = None
         self.row, self.beads = MotifRow(self.gallery), Beads(model)
         self.side.loads.pulled.connect(self.pull)
         self.working = WorkingOut(model, self.side.loads, self)
@@ -122,7 +126,8 @@ class ChartStation(QWidget, Station):
         self.board.looked.connect(self._show_near)
         model.failed.connect(self.said)
         model.shown.connect(self.refresh)
-        model.painted_anew.connect(self._show_gallery)
+        model.begun.connect(self._chart_first)
+        model.ended.connect(self._show_gallery)
         self.refresh()
 
     @classmethod
@@ -560,6 +565,11 @@ class ChartStation(QWidget, Station):
         self.model.close()
 
     # --- following ---
+
+    def _chart_first(self) -> None:
+        """Leave the motifs' pictures until the chart is painted."""
+        if self.catalogue is None or not self.catalogue.isVisible():
+            self.gallery.wait()
 
     def _show_gallery(self) -> None:
         """Draw the motifs in the plan's colours, once the chart is painted: that comes first."""
