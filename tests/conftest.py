@@ -35,7 +35,7 @@ LONG = (
 GRACE_S = 20
 """How long a worker that was told to end may take to come to its next look, on a busy machine."""
 
-settings.register_profile("here", deadline=None, max_examples=40, derandomize=True)
+settings.register_profile("here", deadline=None, max_examples=25, derandomize=True)
 settings.load_profile("here")
 
 

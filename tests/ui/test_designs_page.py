@@ -1,13 +1,18 @@
 """The page of designs: pictures of all, other colours, other skins; a click opens one as a plan of its own."""
 
+import threading
+
 import pytest
+from lantern_face import demo_plan
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QMessageBox
 from shiboken6 import isValid
 
 from pennello.files.demo import shipped_design
 from pennello.session import design_pictures
 from pennello.session.design_pictures import CARD, DesignPicture, design_picture
+from pennello.session.jobs import CancelledError
 from pennello.ui import designs_page
 
 
@@ -18,7 +23,7 @@ def quick(monkeypatch):
 
     asked = []
 
-    def drawn(key, *, other, ita_deg, surround):
+    def drawn(key, *, other, ita_deg, surround, check):
         asked.append((key, other, ita_deg))
         plan = shipped_design(key).plan(other=other)
         return DesignPicture(key, other, plan.title, "Face", np.full((40, 60, 3), 99, np.uint8), 125.0, 61.0, 3)
@@ -34,6 +39,39 @@ def page(qtbot, window, quick):
     yield window.designs
     if isValid(window.designs):
         window.designs.close()
+
+
+def test_its_work_ends_with_the_window(open_window, qtbot, monkeypatch):
+    """A page that is open when the window closes: else the program stays for as long as its pictures take."""
+    begun, ended = threading.Event(), threading.Event()
+
+    def endless(*_, check, **__):
+        begun.set()
+        try:
+            while not ended.wait(0.005):
+                check()
+        finally:
+            ended.set()
+
+    monkeypatch.setattr(designs_page, "design_picture", endless)
+    window = open_window(demo_plan())
+    window.show_designs()
+    qtbot.waitUntil(begun.is_set)
+    monkeypatch.setattr(QMessageBox, "question", lambda *_, **__: QMessageBox.StandardButton.Discard)
+    window.close()
+    qtbot.waitUntil(ended.is_set)
+
+
+def test_a_picture_that_is_broken_off_is_begun_anew():
+    def stop():
+        raise CancelledError
+
+    asked = {"other": False, "ita_deg": 7.0, "surround": "#ffffff"}
+    with pytest.raises(CancelledError):
+        design_picture("frost-reeds", check=stop, **asked)
+    whole = design_picture("frost-reeds", **asked)
+    assert whole.seconds > 0
+    assert design_picture("frost-reeds", check=stop, **asked) is whole
 
 
 def test_all_twelve_are_shown_with_their_minutes(page):

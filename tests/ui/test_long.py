@@ -63,6 +63,7 @@ def test_what_is_painted_has_room(walk):
     assert {words: where for words, where in walk["painted"].items() if " | " not in words} == {}
 
 
+@pytest.mark.slow
 def test_words_twice_as_large_have_room(tmp_path):
     """At all stations, their pages and folds, and in the dialogs; what does not fit beside is scrolled to."""
     told = told_by("long_walk.py", tmp_path, "200")

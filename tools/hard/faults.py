@@ -337,7 +337,8 @@ def names_stay_words(folder: Path) -> str:
 def command_lines(folder: Path) -> str:
     """The command line at an ASCII terminal, with foreign locales and with words that mean nothing."""
     plan = folder / "c.pennello"
-    write_plan(replace(demo_plan(), title="Salzwiese \u00b5\u2192"), plan)
+    few = tuple(replace(one, part="") for one in demo_plan().motifs[:3])
+    write_plan(replace(demo_plan(), title="Salzwiese \u00b5\u2192", motifs=few, parts=(), overlays=()), plan)
     bad = folder / "bad.pennello"
     bad.write_bytes(b'{"format":"pennello-plan","schema":6,"title":"\xff"}')
     ring = folder / "kreis"

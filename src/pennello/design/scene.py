@@ -49,6 +49,10 @@ BANDS = 8
 _NOTHING = np.array([[0.0, 0.0], [40.0, 30.0]])
 
 
+def go_on() -> None:
+    """Let the work go on to its end, whatever happens."""
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class ReadyPull:
     """A stroke ready to be pulled over a film; the same object as long as nothing that it rests on changes.
@@ -74,7 +78,11 @@ Ready = ReadyPull | ReadyMark
 
 
 def pulls(
-    plan: Plan, px_per_mm: float, bands: int = BANDS, elsewhere: Sequence[PlanStroke] = ()
+    plan: Plan,
+    px_per_mm: float,
+    bands: int = BANDS,
+    elsewhere: Sequence[PlanStroke] = (),
+    check: Check = go_on,
 ) -> tuple[ReadyPull, ...]:
     """Return all strokes of a plan ready to be pulled, in order.
 
@@ -82,6 +90,8 @@ def pulls(
     ----------
     elsewhere
         Strokes laid on another chart before, whose leftovers these go on with.
+    check
+        Called before each stroke; what it raises ends the work.
     """
     cakes = plan.cakes_by_id
     left: dict[tuple[str, Face], LoadedEdge] = {}
@@ -89,6 +99,7 @@ def pulls(
     needed, faces = _leftovers_needed(every), {one.id: one.recipe.lays for one in every}
     result = []
     for number, stroke in enumerate(every):
+        check()
         brush, recipe = plan.brush(stroke.brush), stroke.recipe
         used = tuple(cakes[name] for name in recipe.cakes)
         residue = left.get((recipe.after, recipe.lays))
@@ -148,13 +159,21 @@ def _moving(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) 
     return slim, motion_of(way.track, way.stretches)
 
 
-def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS, marks: Sequence[Mark] = ()) -> Canvas:
+def skin_canvas(
+    plan: Plan,
+    px_per_mm: float,
+    most_pixels: int = MOST_PIXELS,
+    marks: Sequence[Mark] = (),
+    check: Check = go_on,
+) -> Canvas:
     """Return the patch of skin that all strokes reach, at this resolution or what keeps it within so many pixels.
 
     Parameters
     ----------
     marks
         What else comes onto it.
+    check
+        Called before each stroke; what it raises ends the work.
 
     Raises
     ------
@@ -163,8 +182,10 @@ def skin_canvas(plan: Plan, px_per_mm: float, most_pixels: int = MOST_PIXELS, ma
     """
     if not PX_PER_MM[0] <= px_per_mm <= PX_PER_MM[1]:
         raise OutOfRangeError("resolution", px_per_mm, phrase("0.5 to 64 pixels per mm"))
-    axes = plan.axes
-    corners = [_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag) for one in plan.strokes]
+    axes, corners = plan.axes, []
+    for one in plan.strokes:
+        check()
+        corners.append(_corners(one.stroke, plan.brush(one.brush), axes[one.id], one.recipe.drag))
     corners = [*corners, *(_corners_of(one) for one in marks)] or [_NOTHING]
     low, high = np.min([one[0] for one in corners], axis=0), np.max([one[1] for one in corners], axis=0)
     wide, tall = (float(size) for size in high - low)
@@ -196,10 +217,6 @@ def starts(plan: Plan) -> tuple[float, ...]:
 def fresh_film(plan: Plan, canvas: Canvas, bands: int = BANDS, *, thin: bool = False) -> SkinFilm:
     """Return the plan's skin with nothing on it; a thin one is to be copied before it is painted on."""
     return bare_skin(canvas, small_basis(bands), skin_spectrum(plan.skin), thin=thin)
-
-
-def go_on() -> None:
-    """Let the work go on to its end, whatever happens."""
 
 
 class Carrying:
@@ -318,9 +335,9 @@ def paint_all(
     check: Check = go_on,
 ) -> SkinFilm:
     """Return the film of all strokes that are laid by a time, s; `check` as for `lay_in_order`."""
-    canvas = skin_canvas(plan, px_per_mm)
+    canvas = skin_canvas(plan, px_per_mm, check=check)
     film, carrying = fresh_film(plan, canvas, bands), Carrying()
-    keys = zip(pulls(plan, canvas.px_per_mm, bands), starts(plan), strict=True)
+    keys = zip(pulls(plan, canvas.px_per_mm, bands, check=check), starts(plan), strict=True)
     due = [key for key in keys if key[1] <= until_s]
     lay_in_order(film, due, carrying, engine, evaporation_um_s(plan.dry_after_s), check)
     return film

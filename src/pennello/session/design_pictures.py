@@ -14,6 +14,7 @@ from pennello.colour.lab import picture_lab
 from pennello.design.on_chart import chart_of
 from pennello.design.ordering import Priority
 from pennello.design.plan import Plan, Skin, skin_bytes
+from pennello.design.scene import Check, go_on
 from pennello.files.demo import shipped_design
 from pennello.lay.engine import kernel
 from pennello.order.arrange import arrange, design_of
@@ -56,7 +57,14 @@ class DesignPicture:
 
 
 @lru_cache(maxsize=48)
-def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: str) -> DesignPicture:
+def _kept(_key: str, _other: bool, _ita_deg: float | None, _surround: str) -> list[DesignPicture]:  # noqa: FBT001 - part of a key
+    """Return where a picture is kept, once it is made."""
+    return []
+
+
+def design_picture(
+    key: str, *, other: bool, ita_deg: float | None, surround: str, check: Check = go_on
+) -> DesignPicture:
     """Return a design's picture; kept, and not to be written to.
 
     Parameters
@@ -65,16 +73,25 @@ def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: st
         Another skin than its own, by its angle in degrees.
     surround
         What lies round the chart, "#rrggbb".
+    check
+        Called now and then; what it raises ends the work.
 
     Raises
     ------
     UnknownNameError
         If there is no such design.
     """
+    kept = _kept(key, other, ita_deg, surround)
+    if not kept:
+        kept.append(_design_picture(key, other=other, ita_deg=ita_deg, surround=surround, check=check))
+    return kept[0]
+
+
+def _design_picture(key: str, *, other: bool, ita_deg: float | None, surround: str, check: Check) -> DesignPicture:
     plan = shipped_design(key).plan(other=other)
     if ita_deg is not None:
         plan = replace(plan, skin=Skin(ita_deg))
-    laid = laid_plan(plan, plan.motifs[0].chart, surround=surround)
+    laid = laid_plan(plan, plan.motifs[0].chart, surround=surround, check=check)
     return DesignPicture(
         key,
         other,
@@ -82,7 +99,7 @@ def design_picture(key: str, *, other: bool, ita_deg: float | None, surround: st
         chart_of(plan, laid.chart).name,
         laid.picture,
         laid.seconds,
-        _short_s(plan, laid.chart),
+        _short_s(plan, laid.chart, check),
         laid.loads,
     )
 
@@ -108,11 +125,15 @@ class LaidPlan:
     colours: tuple[str, ...]
 
 
-def laid_plan(plan: Plan, chart_key: str, *, surround: str = "#F7F6F4") -> LaidPlan:
-    """Return a plan's picture on a chart from near, as it is painted in the order found; surround is "#rrggbb"."""
-    found = arrange(design_of(plan, chart_key, engine=kernel()), 0.0)
+def laid_plan(plan: Plan, chart_key: str, *, surround: str = "#F7F6F4", check: Check = go_on) -> LaidPlan:
+    """Return a plan's picture on a chart from near, as it is painted in the order found.
+
+    `surround` and `check` as for `design_picture`.
+    """
+    found = arrange(design_of(plan, chart_key, report=lambda *_: check(), engine=kernel()), 0.0)
     chart = chart_of(plan, chart_key)
-    painted = painted_at(found, chart_key, PX_PER_MM, engine=kernel())
+    painted = painted_at(found, chart_key, PX_PER_MM, engine=kernel(), check=check)
+    check()
     picture = chart_picture(chart, painted, skin_bytes(plan.skin), PX_PER_MM, surround=surround)
     return LaidPlan(chart_key, _close(picture, chart, painted), found.sums.total_s, found.sums.loads, _colours(painted))
 
@@ -129,12 +150,12 @@ def _colours(painted: Painted | None) -> tuple[str, ...]:
     return tuple(name for name, count in shares.most_common(4) if count >= _SEEN_SHARE * len(families))
 
 
-def _short_s(plan: Plan, chart_key: str) -> float:
+def _short_s(plan: Plan, chart_key: str, check: Check) -> float:
     """Return how long a design takes with what must be done alone, s."""
     ordering = plan.ordering
     kept = tuple(one for one in plan.motifs if ordering.priority(one.id) is Priority.MUST)
     must = replace(plan, motifs=kept, overlays=())
-    return arrange(design_of(must, chart_key, engine=kernel()), 0.0).sums.total_s
+    return arrange(design_of(must, chart_key, report=lambda *_: check(), engine=kernel()), 0.0).sums.total_s
 
 
 def _close(picture: Picture, chart: Chart, painted: Painted | None) -> Picture:

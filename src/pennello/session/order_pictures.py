@@ -204,10 +204,18 @@ def painted_at(
     at_s: float = math.inf,
     engine: Engine | None = None,
     light: Light = Light.DAYLIGHT,
+    check: Check = go_on,
 ) -> Painted | None:
-    """Return what is painted on a chart at a moment of an order, s, all that ends by then, as it is seen in a light."""
+    """Return what is painted on a chart at a moment of an order, s, all that ends by then, as it is seen in a light.
+
+    Parameters
+    ----------
+    check
+        Called before each job; what it raises ends the work.
+    """
     laying = _Laying(arranged, chart, px_per_mm, engine or best(), light)
     for job, ends_s in jobs_on(arranged, chart):
+        check()
         if ends_s <= at_s:
             laying.lay(job)
     return laying.painted

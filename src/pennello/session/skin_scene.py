@@ -101,8 +101,8 @@ class SkinScene:
             In which it is seen: another one needs another picture only.
         """
         doer = engine or best()
-        canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels, [mark for mark, _ in marks])
-        ready = pulls(plan, canvas.px_per_mm, elsewhere=elsewhere)
+        canvas = skin_canvas(plan, self.px_per_mm, self._most_pixels, [mark for mark, _ in marks], check)
+        ready = pulls(plan, canvas.px_per_mm, elsewhere=elsewhere, check=check)
         brought = [(ready_mark(plan, mark, canvas.px_per_mm, BANDS, held=held), at) for mark, at in marks]
         times = starts(plan) if times is None else times
         keys = in_time(list(zip(ready, times, strict=True)), brought)

@@ -224,7 +224,7 @@ class DesignsPage(QDialog):
         def work(job: Job[Any]) -> None:
             for at, (key, other) in enumerate(asked):
                 job.report(at / len(asked), "")
-                job.found.emit(design_picture(key, other=other, ita_deg=ita, surround=mat))
+                job.found.emit(design_picture(key, other=other, ita_deg=ita, surround=mat, check=job.check))
 
         self.bar.show()
         begin(

@@ -48,7 +48,6 @@ from pennello.ui.stations.registry import FIRST, STATIONS, row
 from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
-from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.one_at_a_time import OneAtATime
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.widgets.plain import menu_words, tip
@@ -553,7 +552,7 @@ class MainWindow(QMainWindow):
         self.hide()
         if copy:
             settle_typing()
-        for page in self.findChildren(QDialog, MOVING):
+        for page in self.findChildren(QDialog):  # what a page works at ends with it
             page.close()
         self.model.stop()
         for one in self._made.values():

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QApplication, QStyle
 
-MOVING = "moving"
-"""Object name of pages on which things move: they stop with the window."""
-
 
 class _Chosen:
     less = False

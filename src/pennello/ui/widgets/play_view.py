@@ -25,7 +25,7 @@ from pennello.session.jobs import Job, Jobs
 from pennello.session.play import FRAMES_S, MOST_WRITTEN_PIXELS, Playing, animation
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.mat import Surface, centred
-from pennello.ui.widgets.motion import MOVING, less_motion
+from pennello.ui.widgets.motion import less_motion
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar
@@ -238,7 +238,6 @@ class PlayPage(QDialog):
     def __init__(self, title: str, make: Made, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("{title}, as it is pulled", title=title))
-        self.setObjectName(MOVING)
         self.resize(QSize(860, 640))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self._make, self._jobs = make, Jobs()

@@ -18,7 +18,6 @@ from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery
 from pennello.ui.picture_list import Entry, PictureList
-from pennello.ui.widgets.motion import MOVING
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayView
 
@@ -41,7 +40,6 @@ class CataloguePage(QDialog):
     def __init__(self, plan: Plan, own: Sequence[Kept], gallery: Gallery, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("Motifs"))
-        self.setObjectName(MOVING)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(QSize(1160, 720))
         self._plan = plan

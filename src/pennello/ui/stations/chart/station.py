@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
+from shiboken6 import isValid
 
 from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
@@ -568,7 +569,8 @@ class ChartStation(QWidget, Station):
 
     def _chart_first(self) -> None:
         """Leave the motifs' pictures until the chart is painted."""
-        if self.catalogue is None or not self.catalogue.isVisible():
+        page = self.catalogue
+        if page is None or not isValid(page) or not page.isVisible():  # a page that was closed is gone
             self.gallery.wait()
 
     def _show_gallery(self) -> None:

@@ -152,7 +152,7 @@ class DayModel(QObject):
                 job.check()
                 plan = plan_of(one)
                 if plan is not None and plan.motifs:
-                    picture = laid_plan(plan, plan.motifs[0].chart, surround=mat).picture
+                    picture = laid_plan(plan, plan.motifs[0].chart, surround=mat, check=job.check).picture
                     job.found.emit((one.id, picture, things_of(plan)))
 
         begin(

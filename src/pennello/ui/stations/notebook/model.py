@@ -16,7 +16,6 @@ from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Finding
-from pennello.phrases import phrase
 from pennello.practice.records import LogPage
 from pennello.session.jobs import Job, Jobs
 from pennello.session.log import (
@@ -114,7 +113,8 @@ class BookModel(QObject):
             job.check()
             try:
                 plan = read_plan(Path(page.plan))
-                planned = laid_plan(plan, plan.motifs[0].chart).picture if plan.motifs else None
+                chart = plan.motifs[0].chart if plan.motifs else None
+                planned = laid_plan(plan, chart, check=job.check).picture if chart is not None else None
             except PennelloError:
                 planned = None  # the plan is another file by now: the page stays as it is
         return page.id, planned, painted, apart_words(steps_of(page, self.log.path))
@@ -133,12 +133,12 @@ class BookModel(QObject):
         if kept is None or (photo is None and plan is None):
             return
 
-        def work(_: Job[Any]) -> dict[str, Any]:
+        def work(job: Job[Any]) -> dict[str, Any]:
             from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only on the worker
 
             found: dict[str, Any] = {"photo": keep_photo(photo, at)} if photo is not None else {}
             if plan is not None:
-                laid = laid_plan(plan, plan.motifs[0].chart)
+                laid = laid_plan(plan, plan.motifs[0].chart, check=job.check)
                 found |= {"picture": keep_picture(laid.picture, at), "colours": laid.colours}
                 found["planned_s"] = round(laid.seconds, 1)
             return found
@@ -147,7 +147,7 @@ class BookModel(QObject):
         # a key of its own: looking at another page meanwhile stops nothing
         begin(
             self._keeping,
-            phrase("page {number}", number=number),
+            f"page {number}",
             self,
             work,
             finished=lambda found: self._complete(number, found),
