@@ -49,7 +49,7 @@ def test_faults_are_said_and_nothing_is_lost(fault, tmp_path):
 def test_a_monkey_at_the_window_breaks_nothing(tmp_path, seed):
     """With the compiled kernel and without; a program of its own, so that its end is seen."""
     env = {**os.environ, "QT_QPA_PLATFORM": "offscreen", "PYTHONPATH": str(ROOT / "tools")}
-    words = [str(seed), "130", "60", str(tmp_path / "m"), *map(str, plans())]
+    words = [str(seed), "130", "45", str(tmp_path / "m"), *map(str, plans())]
     ended = subprocess.run(
         [sys.executable, "-X", "faulthandler", "-m", "hard.monkey", *words],
         env=env,

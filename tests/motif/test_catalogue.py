@@ -108,7 +108,7 @@ def test_no_hole_within_a_filled_motif(key):
 
 
 @pytest.mark.parametrize("key", ["shell-flower", "whole-heart", "peaks", "tea-rose"])
-@settings(max_examples=20)
+@settings(max_examples=10)
 @given(seed=st.integers(0, 10_000))
 def test_no_hole_at_seeded_settings(key, seed):
     kind = motif(key)

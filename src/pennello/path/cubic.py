@@ -120,28 +120,40 @@ def _position(controls: Array, t: Array) -> Array:
     return r**3 * p0 + 3 * r**2 * t_ * p1 + 3 * r * t_**2 * p2 + t_**3 * p3
 
 
-def _velocity(controls: Array, t: Array) -> Array:
-    p0, p1, p2, p3 = (controls[..., i, :] for i in range(4))
-    t_, r = t[..., None], 1 - t[..., None]
-    return 3 * (r**2 * (p1 - p0) + 2 * r * t_ * (p2 - p1) + t_**2 * (p3 - p2))
+@lru_cache(maxsize=256)
+def _slopes(path: CubicPath) -> Array:
+    """Return a, b, c of each curve's velocity a + t (b + t c), along x and y, shape (3, 2, curves)."""
+    steps = 3 * np.diff(_controls(path), axis=1)
+    first, second, third = (steps[:, number].T for number in range(3))
+    return np.stack([first, 2 * (second - first), first - 2 * second + third])
 
 
-def _piece_lengths(controls: Array, start: Array, end: Array) -> Array:
+def _velocity(slopes: Array, t: Array) -> tuple[Array, Array]:
+    """Return the velocity along x and y at parameters of a curve, shapes that broadcast with (3, 2, ...)."""
+    x, y = (a + t * (b + t * c) for a, b, c in zip(*slopes, strict=True))
+    return x, y
+
+
+def _speed(slopes: Array, t: Array) -> Array:
+    x, y = _velocity(slopes, t)
+    return np.asarray(np.sqrt(x * x + y * y))
+
+
+def _piece_lengths(slopes: Array, start: Array, end: Array) -> Array:
     """Return arc lengths between parameters start and end of each curve, by 8-point Gauss-Legendre."""
     half = (end - start) / 2
     t = start[..., None] + half[..., None] * (_NODES + 1)
-    speed = np.linalg.norm(_velocity(controls[..., None, :, :], t), axis=-1)
-    result: Array = half * (speed @ _NODE_WEIGHTS)
+    result: Array = half * (_speed(slopes[..., None], t) @ _NODE_WEIGHTS)
     return result
 
 
 @lru_cache(maxsize=256)
 def _arc_table(path: CubicPath) -> tuple[Array, Array]:
     """Return (global parameters, arc lengths) at the ends of the pieces; a curve's share of the parameter is 1."""
-    controls = np.repeat(_controls(path), _PIECES, axis=0)
+    slopes = np.repeat(_slopes(path), _PIECES, axis=2)
     edges = np.arange(path.curves * _PIECES + 1) / _PIECES
     local = np.tile(np.arange(_PIECES) / _PIECES, path.curves)
-    lengths = _piece_lengths(controls, local, local + 1 / _PIECES)
+    lengths = _piece_lengths(slopes, local, local + 1 / _PIECES)
     return edges, np.concatenate([[0.0], np.cumsum(lengths)])
 
 
@@ -157,12 +169,12 @@ def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
     piece = np.clip(np.searchsorted(arcs, s, side="right") - 1, 0, len(edges) - 2)
     span = arcs[piece + 1] - arcs[piece]
     part = np.divide(s - arcs[piece], span, out=np.zeros_like(s), where=span > 0)
-    controls = _controls(path)[piece // _PIECES]
+    slopes = _slopes(path)[:, :, piece // _PIECES]
     start = (piece % _PIECES) / _PIECES
     for _ in range(2 if s.size < 64 else 1):  # Newton on the length from the piece's start
         t = start + part / _PIECES
-        speed = np.linalg.norm(_velocity(controls, t), axis=-1) / _PIECES
-        excess = _piece_lengths(controls, start, t) - (s - arcs[piece])
+        speed = _speed(slopes, t) / _PIECES
+        excess = _piece_lengths(slopes, start, t) - (s - arcs[piece])
         part = np.clip(part - np.divide(excess, speed, out=np.zeros_like(s), where=speed > 1e-9), 0, 1)
     return edges[piece] + part / _PIECES
 
@@ -179,17 +191,24 @@ def direction(path: CubicPath, parameter: Array) -> Array:
     Where a curve stands still (a handle on its end) the direction is that of the nearby chord; a path without
     length points along x.
     """
-    velocity = _velocity(_controls(path)[_split(path, parameter)[0]], _split(path, parameter)[1])
-    speed = np.linalg.norm(velocity, axis=-1, keepdims=True)
+    curve, t = _split(path, parameter)
+    velocity = np.stack(_velocity(_slopes(path)[:, :, curve], t), axis=-1)
+    speed = _length(velocity)
     still = speed[..., 0] < 1e-9
     if still.any():
         step = 1e-3
         ahead = position(path, np.clip(parameter + step, 0, path.curves))
         chord = ahead - position(path, np.clip(parameter - step, 0, path.curves))
         velocity = np.where(still[..., None], chord, velocity)
-        speed = np.linalg.norm(velocity, axis=-1, keepdims=True)
+        speed = _length(velocity)
     along_x = np.broadcast_to(np.array([1.0, 0.0]), velocity.shape)
     return np.where(speed > 1e-12, velocity / np.maximum(speed, 1e-12), along_x)
+
+
+def _length(vectors: Array) -> Array:
+    """Return the lengths of vectors (..., 2), shape (..., 1)."""
+    x, y = vectors[..., :1], vectors[..., 1:]
+    return np.asarray(np.sqrt(x * x + y * y))
 
 
 def _split(path: CubicPath, parameter: Array) -> tuple[NDArray[np.intp], Array]:

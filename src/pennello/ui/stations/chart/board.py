@@ -28,7 +28,7 @@ from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
 from pennello.ui.stations.chart.pen import Pen, touch_of
 from pennello.ui.stations.chart.rib_handles import ChartRibs
-from pennello.ui.stations.chart.still import Seen, StillPicture
+from pennello.ui.stations.chart.still import BoardLook, StillPicture
 from pennello.ui.stations.chart.stroke_pen import StrokePen
 from pennello.ui.stations.chart.way_handles import WayHandles
 from pennello.ui.theme.text import px
@@ -407,7 +407,7 @@ class ChartBoard(Surface):
 
     def _draw(self, painter: QPainter) -> None:
         chart, view = self.model.chart, self.view
-        seen = Seen(view, self.size(), self.devicePixelRatioF(), self.skin)
+        seen = BoardLook(view, self.size(), self.devicePixelRatioF(), self.skin)
         painter.drawPixmap(0, 0, self._still.whole(seen, wet=self.wet))
         self._draw_carried(painter, view)
         for kept in self.model.plan.reserved:

@@ -29,7 +29,7 @@ from pennello.ui.widgets.painting import painting
 
 
 @dataclass(frozen=True, slots=True)
-class Seen:
+class BoardLook:
     """How a board is looked at: where the chart lies, how large the board is and how fine, and the skin's colour."""
 
     view: ChartView
@@ -44,7 +44,7 @@ class _Layer:
     def __init__(self) -> None:
         self._kept: tuple[object, QPixmap] | None = None
 
-    def get(self, key: object, seen: Seen, ground: QColor | QPixmap, draw: Callable[[QPainter], None]) -> QPixmap:
+    def get(self, key: object, seen: BoardLook, ground: QColor | QPixmap, draw: Callable[[QPainter], None]) -> QPixmap:
         """Return the picture; where it is another one, it is drawn on a colour or on a copy of another picture."""
         whole = (key, seen.view, seen.size, seen.ratio, theme())
         if self._kept is None or self._kept[0] != whole:
@@ -72,7 +72,7 @@ class StillPicture:
         self._wet: tuple[Painted, QImage | None] | None = None
         self._photo: tuple[Picture, QImage] | None = None
 
-    def whole(self, seen: Seen, *, wet: bool) -> QPixmap:
+    def whole(self, seen: BoardLook, *, wet: bool) -> QPixmap:
         """Return skin, paint and lines as one picture, with what is still wet if so."""
         model = self._model
         painted, photo = self._lying(), model.photo
@@ -83,7 +83,7 @@ class StillPicture:
         key = (bare_key, id(painted), bool(model.motifs), over, wet)
         return self._whole.get(key, seen, ground, lambda painter: self._draw_over(painter, seen, painted, wet=wet))
 
-    def pins(self, seen: Seen) -> QPixmap:
+    def pins(self, seen: BoardLook) -> QPixmap:
         """Return the pins where something is odd as one picture."""
 
         def draw(painter: QPainter) -> None:
@@ -97,7 +97,7 @@ class StillPicture:
         carried = self._model.carried
         return carried.rest if carried is not None else self._model.painted
 
-    def _draw_bare(self, painter: QPainter, seen: Seen) -> None:
+    def _draw_bare(self, painter: QPainter, seen: BoardLook) -> None:
         """Draw skin and features, or the photo that stands for them."""
         chart, photo = self._model.chart, self._model.photo
         if photo is None:
@@ -109,7 +109,7 @@ class StillPicture:
             self._photo = (photo.picture, to_image(photo.picture))
         draw_photo(painter, self._photo[1], photo.onto, seen.view)
 
-    def _draw_over(self, painter: QPainter, seen: Seen, painted: Painted | None, *, wet: bool) -> None:
+    def _draw_over(self, painter: QPainter, seen: BoardLook, painted: Painted | None, *, wet: bool) -> None:
         """Draw what is painted, what lies over it, and the lines of the face."""
         chart = self._model.chart
         surface = surface_of(painter, seen.view)

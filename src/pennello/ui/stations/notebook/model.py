@@ -147,7 +147,7 @@ class BookModel(QObject):
         # a key of its own: looking at another page meanwhile stops nothing
         begin(
             self._keeping,
-            f"page {number}",
+            str(number),
             self,
             work,
             finished=lambda found: self._complete(number, found),
