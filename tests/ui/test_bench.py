@@ -1,5 +1,8 @@
 """The Bench driven as a painter drives it: by hand and by keys."""
 
+import threading
+import time
+
 import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
@@ -10,6 +13,7 @@ from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit
 from pennello.design.plan import Plan
 from pennello.lay.stroke import NibMode
 from pennello.session.settings import Settings
+from pennello.ui import bench_model
 from pennello.ui.theme.tokens import THEMES
 from pennello.ui.widgets.handle import GRAB_PX, Handle
 from pennello.ui.widgets.type_box import TypeBox
@@ -368,3 +372,29 @@ def test_text_has_contrast_aa(theme):
     assert contrast(theme.on_accent, theme.accent) >= 4.5
     # WCAG's own end points: black on white is 21
     assert contrast("#000000", "#ffffff") == pytest.approx(21)
+
+
+def test_the_workers_are_left_to_the_station_that_is_shown(window, qtbot, monkeypatch):
+    """What the Bench was at is broken off, and taken up again when it is shown."""
+    asked, given_up = [], threading.Event()
+
+    def endless(plan, stroke, unit, job):
+        asked.append(stroke)
+        try:
+            while True:
+                job.check()
+                time.sleep(0.002)
+        finally:
+            given_up.set()
+
+    real = bench_model.fine
+    monkeypatch.setattr(bench_model, "fine", endless)
+    window.model.choose(window.document.plan.strokes[1].id)
+    qtbot.waitUntil(lambda: bool(asked))
+    window.go_to("chart")
+    qtbot.waitUntil(given_up.is_set)
+    monkeypatch.setattr(bench_model, "fine", real)
+    window.go_to("bench")
+    qtbot.waitUntil(lambda: window.model.outcome.verdict is not None)
+    assert window.model.outcome.stroke == asked[0]
+    qtbot.waitUntil(lambda: set(window.model.states) == {one.id for one in window.document.plan.strokes})

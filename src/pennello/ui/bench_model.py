@@ -251,14 +251,15 @@ class BenchModel(QObject):
         """Leave off predicting while another station is shown, which has the workers then; take it up again after."""
         self._resting = resting
         self.rested.emit(resting)
+        busy = self._settle.isActive() or self._newest.busy
         if resting:
-            self._stale = self._stale or self._settle.isActive() or self._newest.busy
+            self._stale = self._stale or busy
             self._settle.stop()
             self._newest.stop()
             self._jobs.cancel("survey")
         elif self._stale:
             self._predict()
-        else:
+        elif not busy:  # else the stroke on the Bench comes first
             self._survey_if_new()
 
     def _predict(self) -> None:
