@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import threading
 import time
 import warnings
@@ -35,6 +36,8 @@ LONG = (
 GRACE_S = 20
 """How long a worker that was told to end may take to come to its next look, on a busy machine."""
 
+_HOMES = itertools.count()
+
 settings.register_profile("here", deadline=None, max_examples=25, derandomize=True)
 settings.load_profile("here")
 
@@ -48,7 +51,8 @@ def pytest_collection_modifyitems(items):
 @pytest.fixture(autouse=True)
 def own_folders(tmp_path_factory, monkeypatch):
     """Keep settings and copies of unnamed plans in a folder of the test's own."""
-    home = tmp_path_factory.mktemp("home")
+    home = tmp_path_factory.getbasetemp() / f"home-{next(_HOMES)}"  # `mktemp` looks through all that are there
+    home.mkdir()
     for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME"):
         monkeypatch.setenv(name, str(home / name.lower()))
     return home

@@ -165,6 +165,7 @@ def test_a_finding_with_a_mend_takes_three_files(copy):
     assert copy.changed == {"src/pennello/finding.py", "src/pennello/aim/faults.py", "docs/findings.md"}
 
 
+@pytest.mark.slow
 def test_a_motif_takes_two_files(copy):
     """The second file is docs/motifs.md, which `make catalogue` makes with its sheets; it takes a minute and more."""
     file = copy.root / "src" / "pennello" / "motif" / "signs.py"

@@ -60,6 +60,7 @@ def test_nothing_new_is_nothing_learnt():
         assert one.value == pytest.approx(one.before, rel=0.02, abs=0.02)
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("seed", [4])
 def test_painters_of_a_wider_law_are_predicted(seed):
     """Asked on average of 30: defaults miss by 5.0 to 6.8 dE00, one card brings 2.2; `make truth` has them all."""

@@ -68,6 +68,7 @@ def test_space_rates_as_the_load_does():
     assert Space(stock, [turned], SKIN).rate([flipped]) == pytest.approx(Space(stock, [look], SKIN).rate([made]))
 
 
+@pytest.mark.slow
 def test_never_much_worse_than_differential_evolution():
     """Source: SciPy's differential_evolution, with the same stripes, limits and stock, and 2,500 cakes tried."""
     from scipy.optimize import differential_evolution

@@ -78,6 +78,7 @@ def test_all_that_is_said_is_a_template(walk):
     assert {text: where[0] for text, where in odd.items() if not re.search("DesignCard|MenuCard", where[0])} == {}
 
 
+@pytest.mark.slow
 def test_paper_and_the_command_line_are_templates_and_have_room(tmp_path):
     """Sheet, outlines, hand-over, cards, labels, practice, a page, board, pick card, bag, quote; every help."""
     told = told_by("long_paper.py", tmp_path)

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 from PySide6.QtCore import QEventLoop, QTimer
+from PySide6.QtWidgets import QDialog
 
 from hard.monkey import private_folders
 from pennello.files.demo import demo_plan
@@ -68,6 +69,18 @@ def _acts(window: MainWindow) -> list[tuple[str, Callable[[], object], float]]:
     def close_page() -> None:
         window.printing.close()
 
+    def before_the_run() -> None:
+        order: Any = window.station("order")
+        order.controller.ask()
+
+    def new_page() -> None:
+        notebook: Any = window.station("notebook")
+        notebook.write_page()
+
+    def close_dialogs() -> None:
+        for page in window.findChildren(QDialog):
+            page.close()
+
     acts: list[tuple[str, Callable[[], object], float]] = [("show", window.show, 5.0)]
     acts += [(f"{key} for the first time", partial(window.go_to, key), 3.0) for key in keys]
     acts += [(f"{key} again", partial(window.go_to, key), 1.5) for key in keys]
@@ -76,6 +89,8 @@ def _acts(window: MainWindow) -> list[tuple[str, Callable[[], object], float]]:
     acts += [("to the chart", lambda: window.go_to("chart"), 1.0), ("motif aside", aside, 1.5)]
     acts += [("undo", window.undo, 1.5), ("redo", window.redo, 1.5), ("copy", window.copy_shown, 2.0)]
     acts += [("print", window.print_shown, 4.0), ("close the page", close_page, 1.0)]
+    acts += [("before the run", before_the_run, 2.5), ("close it", close_dialogs, 1.0)]
+    acts += [("a new page of the notebook", new_page, 2.5), ("close it", close_dialogs, 1.0)]
     acts += [("keep", lambda: window.document.replace(window.document.committed), 1.0)]
     acts += [("new plan", window.files.new_plan, 2.0)]
     return acts
