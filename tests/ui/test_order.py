@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 from pennello.caution.person import Person
 from pennello.design.on_chart import chart_of
 from pennello.design.pace import StepKind
+from pennello.errors import FileProblemError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Code, Finding
 from pennello.session.notebook import notebook_path
@@ -292,6 +293,19 @@ def test_a_run_begins_once_it_is_known_what_its_plan_asks_for(station, qtbot, mo
     assert not page.go.isEnabled()
     page.seen.setChecked(True)
     assert page.go.isEnabled()
+    page.reject()
+
+
+def test_no_run_begins_where_it_cannot_be_known_what_its_plan_asks_for(station, qtbot, monkeypatch):
+    def broken(*_):
+        raise FileProblemError("kit", "the label cannot be read.")
+
+    monkeypatch.setattr(run_controller, "cautions_of_plan", broken)
+    station.run.click()
+    page = station.controller.page
+    qtbot.waitUntil(lambda: "the label cannot be read" in page.list.text())
+    assert "Looking at" not in page.list.text()
+    assert not page.go.isEnabled()
     page.reject()
 
 

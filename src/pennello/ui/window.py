@@ -44,7 +44,7 @@ from pennello.ui.leftovers import Leftovers
 from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
-from pennello.ui.stations.registry import FIRST, STATIONS, row
+from pennello.ui.stations.registry import FIRST, STATIONS, row, takers_of
 from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
@@ -402,8 +402,7 @@ class MainWindow(QMainWindow):
 
     def open_path(self, path: Path) -> None:
         """Open a plan, or give a file to the station that takes it; ask where several do and none of them is shown."""
-        ending = path.suffix.lower()
-        takers = [(one.key, takes) for one in STATIONS for takes in one.takes if ending in takes.endings]
+        takers = takers_of(path)
         here = [taker for taker in takers if taker[0] == self._shown]
         if not takers:
             self.files.open_path(path)
@@ -566,9 +565,8 @@ class MainWindow(QMainWindow):
 
 def _dropped(data: QMimeData) -> list[Path]:
     """Return the files of a drop that Pennello, or one of its stations, can open."""
-    endings = {SUFFIX, *(ending for one in STATIONS for takes in one.takes for ending in takes.endings)}
     paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()] if data.hasUrls() else []
-    return [path for path in paths if path.suffix.lower() in endings]
+    return [path for path in paths if path.suffix.lower() == SUFFIX or takers_of(path)]
 
 
 def _capital(words: str) -> str:

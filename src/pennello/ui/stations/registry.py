@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 from dataclasses import dataclass
 from importlib import import_module
+from pathlib import Path
 
 from pennello.phrases import phrase
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
@@ -85,6 +86,12 @@ FIRST = "bench"
 def row(key: str) -> StationRow:
     """Return the row of a station."""
     return next(one for one in STATIONS if one.key == key)
+
+
+def takers_of(path: Path) -> list[tuple[str, Takes]]:
+    """Return the keys of the stations that take a file of this kind, each with what it does with it."""
+    ending = path.suffix.lower()
+    return [(one.key, takes) for one in STATIONS for takes in one.takes if ending in takes.endings]
 
 
 def fetch() -> threading.Thread:

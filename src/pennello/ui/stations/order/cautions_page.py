@@ -55,6 +55,7 @@ class CautionsPage(QDialog):
         self.resize(QSize(900, 560))
         self._charts = charts
         self._of_plan: tuple[Finding, ...] | None = None
+        self._looking = phrase("Looking at what lies near eyes and lips ...")
         self.person = Person()
         self.told: tuple[Finding, ...] = ()
         self._build(self._questions())
@@ -127,6 +128,11 @@ class CautionsPage(QDialog):
         self.person = replace(self.person, **{field: self.answers[field].itemData(at)})
         self._show()
 
+    def fail(self, why: str) -> None:
+        """Say why it cannot be known what the plan asks for: no run begins."""
+        self._looking = why
+        self._show()
+
     def take_plan(self, found: tuple[Finding, ...]) -> None:
         """Take what the plan asks for, whoever is painted."""
         self._of_plan = found
@@ -144,7 +150,7 @@ class CautionsPage(QDialog):
         ]
         looking = self._of_plan is None
         if looking:
-            rows.insert(0, f"<p>{_safe(phrase('Looking at what lies near eyes and lips ...'))}</p>")
+            rows.insert(0, f"<p>{_safe(self._looking)}</p>")
         self.list.setText("".join(rows))
         stops = any(one.level is Level.STOP for one in self.told)
         self.seen.setVisible(stops)

@@ -83,7 +83,7 @@ class RunController(QObject):
             page,
             lambda _: cautions_of_plan(plan, chart, expired),
             finished=page.take_plan,
-            failed=self.said.emit,
+            failed=page.fail,
         )
 
     def _let_go_of_page(self) -> None:
