@@ -135,6 +135,13 @@ def shoot_chart(name: str, theme: str, folder: Path) -> None:
         tree.setCurrentItem(tree.topLevelItem(0))
     wait_for_chart(window)
     window.grab().save(str(folder / f"{name}.png"))
+    leave(window)
+
+
+def leave(window: MainWindow) -> None:
+    """Take back what was changed, so that closing asks nothing, and close."""
+    while window.document.undo_label:
+        window.document.undo()
     window.close()
 
 
@@ -159,9 +166,7 @@ def shoot_pulling(folder: Path) -> None:
     QTest.keyClick(board, Qt.Key.Key_Escape)
     QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=at[-1])
     board.put_down()
-    while window.document.undo_label:
-        window.document.undo()
-    window.close()
+    leave(window)
 
 
 def shoot_catalogue(folder: Path) -> None:
