@@ -24,7 +24,7 @@ from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import MOST_KEYS, PRESSURE, Key, Nib, NibMode, Stroke
 from pennello.limits import fitted
 from pennello.path.cubic import CubicPath, length_mm, travelled_mm
-from pennello.path.fit import fitted_path
+from pennello.path.fit import GrowingFit, fitted_path
 from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
@@ -67,7 +67,7 @@ def pulled_stroke(
     samples: Sequence[Sample],
     hold: Hold | None = None,
     upright_deg: float | None = None,
-    off_mm: float = OFF_MM,
+    growing: GrowingFit | None = None,
 ) -> Stroke:
     """Return the stroke of a hand.
 
@@ -81,8 +81,11 @@ def pulled_stroke(
         One of the five holds; as the trial stroke has it without one.
     upright_deg
         The chisel keeps this direction on the skin, whatever the hold.
+    growing
+        What fits the way while the hand still goes on; without it the way is fitted as a whole.
     """
-    path = fitted_path(_steadied(samples), off_mm)
+    points = _steadied(samples)
+    path = fitted_path(points, OFF_MM) if growing is None else growing.path(points)
     stroke = replace(source, path=path, flips_mm=(), reload_mm=())
     if upright_deg is not None:
         stroke = replace(stroke, nib=Nib(NibMode.FIXED, upright_deg), pats=None)

@@ -29,6 +29,13 @@ def _single(values: Array) -> Array:
     return np.ascontiguousarray(values, np.float32)
 
 
+def _fixed(values: Array) -> Array:
+    """Return values that are only read: whoever made them, the kernel is compiled for them once."""
+    same = _single(values).view()
+    same.flags.writeable = False
+    return same
+
+
 class Compiled:
     """Works through Numba, without the GIL."""
 
@@ -49,7 +56,7 @@ class Compiled:
         """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
         px = canvas.px_per_mm
         scale = px**2 * 1000
-        out = np.zeros(below.shape, np.float32)
+        out, swept = np.zeros(below.shape, np.float32), _fixed(coverage)
         given, sides = _single(motion.given), _single(motion.sides)
         contents, carried = _single(pull.contents * scale), _single(pull.carried * scale)
         place = (float(canvas.left_mm), float(canvas.top_mm), float(px))
@@ -59,7 +66,7 @@ class Compiled:
             kernel.splat_wet(
                 out,
                 below,
-                coverage,
+                swept,
                 *drops,
                 _single(motion.held),
                 passes,
@@ -74,17 +81,17 @@ class Compiled:
         else:
             kernel.splat(out, *drops, contents, sides, pull.drops_across, place)
         weights = levelling_kernel(LEVELLING_MM * px)
-        kernel.level(out, _single(coverage), _single(weights[len(weights) // 2 :]))
+        kernel.level(out, swept, _single(weights[len(weights) // 2 :]))
         return out, carried / scale
 
     def bake(self, part: SkinFilm, swept: Array, at_s: float, rate_um_s: float) -> None:
         """Let what has set by a time become ground where a stroke comes, in place."""
         when, rate, deep = np.float32(at_s), np.float32(rate_um_s), np.float32(MOST_OPTICAL_DEPTH)
-        kernel.bake(*part.arrays, swept, when, rate, _fall(part.basis), deep)
+        kernel.bake(*part.arrays, _fixed(swept), when, rate, _fall(part.basis), deep)
 
     def settle(self, part: SkinFilm, change: Array, swept: Array, at_s: float) -> None:
         """Add what a stroke changed, in place: the film, its water, and what it covers."""
-        kernel.settle(part.wet, part.cover, part.as_of_s, part.body_um, change, swept, np.float32(at_s))
+        kernel.settle(part.wet, part.cover, part.as_of_s, part.body_um, change, _fixed(swept), np.float32(at_s))
 
     def picture(self, film: SkinFilm, box: Box) -> Picture:
         """Return the sRGB bytes of a part of the film."""

@@ -7,7 +7,7 @@ Newton's method; where it still lies too far off, it is parted at the worst poin
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +23,16 @@ _WORTH_MM = 6.0
 _SAME_MM = 1e-6
 _ALIKE = 1e-12
 _LOOK = 6
+_GROWING_ROUNDS = 4
+_SETTLED = _LOOK + 4
+"""A joint of a growing way stays where so many points lie behind it: its tangent and its place move no more."""
+
+
+class _Run(NamedTuple):
+    """A curve, shape (4, 2), and how many steps from point to point it goes through."""
+
+    steps: int
+    curve: Array
 
 
 def fitted_path(points: Sequence[Point], off_mm: float = 0.2) -> CubicPath:
@@ -35,13 +45,59 @@ def fitted_path(points: Sequence[Point], off_mm: float = 0.2) -> CubicPath:
     off_mm
         Above 0, mm.
     """
+    kept = _apart(points)
+    if len(kept) == 1:
+        return _chained([np.repeat(kept, 4, axis=0)])
+    return _chained([run.curve for run in _fit(kept, _tangent(kept), _tangent(kept[::-1]), off_mm)])
+
+
+class GrowingFit:
+    """The same for a way that grows at its end: a curve that ends well behind it stays as it was.
+
+    So each step costs what the last curve costs, and what was shown does not move again.
+
+    Parameters
+    ----------
+    off_mm
+        As for `fitted_path`, mm.
+    """
+
+    def __init__(self, off_mm: float = 0.2) -> None:
+        self._off_mm = off_mm
+        self._begin_anew()
+
+    def _begin_anew(self) -> None:
+        self._done: list[Array] = []
+        self._begin, self._joint, self._start = 0, np.zeros(2), np.zeros(2)
+
+    def path(self, points: Sequence[Point]) -> CubicPath:
+        """Return the path through points; where they do not go on with the earlier ones, it is fitted anew."""
+        kept = _apart(points)
+        if len(kept) == 1:
+            return _chained([np.repeat(kept, 4, axis=0)])
+        if self._done and (len(kept) < self._begin + 2 or not np.array_equal(kept[self._begin], self._joint)):
+            self._begin_anew()
+        rest = kept[self._begin :]
+        start = self._start if self._done else _tangent(rest)
+        runs = _fit(rest, start, _tangent(rest[::-1]), self._off_mm, _GROWING_ROUNDS)
+        path = _chained([*self._done, *(run.curve for run in runs)])
+        for run in runs[:-1]:
+            if self._begin + run.steps + _SETTLED > len(kept):
+                break
+            self._begin += run.steps
+            self._done.append(run.curve)
+            self._joint, self._start = kept[self._begin].copy(), _unit(run.curve[3] - run.curve[2])
+        return path
+
+
+def _apart(points: Sequence[Point]) -> Array:
+    """Return points without those that lie on the one before, shape (n, 2)."""
     given = np.asarray(points, np.float64).reshape(-1, 2)
     steps = np.linalg.norm(np.diff(given, axis=0), axis=1)
-    kept = given[np.concatenate([[True], steps > _SAME_MM])]
-    if len(kept) == 1:
-        first = (float(kept[0, 0]), float(kept[0, 1]))
-        return CubicPath((first,) * 4)
-    curves = _fit(kept, _tangent(kept), _tangent(kept[::-1]), off_mm)
+    return np.asarray(given[np.concatenate([[True], steps > _SAME_MM])])
+
+
+def _chained(curves: Sequence[Array]) -> CubicPath:
     chain = [curves[0][0]] + [point for curve in curves for point in curve[1:]]
     return CubicPath(tuple((round(float(x), 4), round(float(y), 4)) for x, y in chain))
 
@@ -61,27 +117,28 @@ def _unit(way: Array) -> Array:
     return way / size if size > 0 else np.array([1.0, 0.0])
 
 
-def _fit(points: Array, start: Array, end: Array, off_mm: float) -> list[Array]:
-    """Return the curves through points with given tangents at both ends, each of shape (4, 2)."""
-    if len(points) == 2:
+def _fit(points: Array, start: Array, end: Array, off_mm: float, rounds: int = NEWTON_ROUNDS) -> list[_Run]:
+    """Return the curves through points with given tangents at both ends."""
+    steps = len(points) - 1
+    if steps == 1:
         third = float(np.hypot(*(points[1] - points[0]))) / 3
-        return [np.array([points[0], points[0] + start * third, points[1] + end * third, points[1]])]
+        return [_Run(steps, np.array([points[0], points[0] + start * third, points[1] + end * third, points[1]]))]
     at = _chords(points)
     curve = _least_squares(points, at, start, end)
     worst, where = _worst(points, curve, at)
     if worst < off_mm * _WORTH_MM:
-        for _ in range(NEWTON_ROUNDS):
+        for _ in range(rounds):
             if worst < off_mm:
-                return [curve]
+                return [_Run(steps, curve)]
             at = _nearer(curve, points, at)
             curve = _least_squares(points, at, start, end)
             worst, where = _worst(points, curve, at)
         if worst < off_mm:
-            return [curve]
+            return [_Run(steps, curve)]
     middle = _unit(points[where - 1] - points[where + 1])
     return [
-        *_fit(points[: where + 1], start, middle, off_mm),
-        *_fit(points[where:], -middle, end, off_mm),
+        *_fit(points[: where + 1], start, middle, off_mm, rounds),
+        *_fit(points[where:], -middle, end, off_mm, rounds),
     ]
 
 

@@ -13,6 +13,7 @@ from pennello.design.visits import whole_load
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
+from pennello.lay.resampled import resampled
 from pennello.lay.skin_film import Engine, Picture, SkinFilm, box_of
 from pennello.lay.stroke import Stroke
 from pennello.session.chart_scene import covered_bytes
@@ -26,7 +27,7 @@ _MARGIN_MM = 2.0
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Patch:
-    """What a part of the chart looks like with the stroke on it: sRGB bytes and cover, and where it lies."""
+    """What a stroke changes on a part of the chart: sRGB bytes and cover, clear elsewhere, and where it lies."""
 
     canvas: Canvas
     rgba: Picture
@@ -38,23 +39,36 @@ class PullScene:
     Parameters
     ----------
     film
-        What is painted there, at 3 px/mm, or None for bare skin; it is copied where it is needed.
+        What is painted there, of any resolution, or None for bare skin. It stays as it is.
+    px_per_mm
+        Resolution of what is laid, px/mm.
     """
 
-    def __init__(self, plan: Plan, chart: str, film: SkinFilm | None, engine: Engine | None = None) -> None:
+    def __init__(
+        self,
+        plan: Plan,
+        chart: str,
+        film: SkinFilm | None,
+        px_per_mm: float = PX_PER_MM,
+        engine: Engine | None = None,
+    ) -> None:
         self._plan, self._engine = replace(plan, strokes=plan.strokes, motifs=(), overlays=()), engine or best()
         self._times = 1
         left, top, right, bottom = chart_of(plan, chart).bounds_mm
-        px = film.canvas.px_per_mm if film is not None else PX_PER_MM
-        start = [np.floor((edge - _MARGIN_MM) * px) / px for edge in (left, top)]
-        columns, rows = (int((b - a + 2 * _MARGIN_MM) * px) + 2 for a, b in ((left, right), (top, bottom)))
-        canvas = Canvas(float(start[0]), float(start[1]), columns, rows, px)
+        start = [np.floor((edge - _MARGIN_MM) * px_per_mm) / px_per_mm for edge in (left, top)]
+        columns, rows = (int((b - a + 2 * _MARGIN_MM) * px_per_mm) + 2 for a, b in ((left, right), (top, bottom)))
+        canvas = Canvas(float(start[0]), float(start[1]), columns, rows, px_per_mm)
         self._film = fresh_film(plan, canvas)
         if film is not None:
-            box, there = box_of(film.canvas, canvas)
-            part = film.part(box_of(there, film.canvas)[0])
-            for mine, its in zip(self._film.part(box).arrays, part.arrays, strict=True):
-                mine[...] = its
+            self._take(film)
+
+    def _take(self, film: SkinFilm) -> None:
+        """Let a film lie there, all of it dry."""
+        dry, mine = film.copy(), self._film
+        everywhere = np.ones(dry.cover.shape, np.float32)
+        self._engine.bake(dry, everywhere, _DRY_S, evaporation_um_s(self._plan.dry_after_s))
+        mine.ground[...] = resampled(dry.ground, dry.canvas, mine.canvas, mine.ground[0, 0])
+        mine.dry_um[...] = resampled(dry.dry_um, dry.canvas, mine.canvas)
 
     def keep(self, load: str, stroke: Stroke) -> None:
         """Lay a stroke for good: what is pulled next lies over it."""
@@ -69,13 +83,16 @@ class PullScene:
         return pulls(replace(self._plan, strokes=(alone,)), self._film.canvas.px_per_mm)[0]
 
     def lay(self, load: str, stroke: Stroke) -> Patch | None:
-        """Return what the chart looks like under a stroke of a load; None where it lies beside the chart."""
+        """Return what a stroke of a load changes on the chart, clear elsewhere; None where it lies beside the chart."""
         ready = self._ready(load, stroke)
         box, _ = box_of(ready.canvas, self._film.canvas)
         if box.empty:
             return None
         under = self._film.part(box).copy()
-        Carrying().lay(under, ready, _DRY_S * self._times, self._engine, evaporation_um_s(self._plan.dry_after_s))
+        at_s = _DRY_S * self._times
+        Carrying().lay(under, ready, at_s, self._engine, evaporation_um_s(self._plan.dry_after_s))
         whole, _ = box_of(under.canvas, under.canvas)
-        picture = self._engine.picture(under.in_light(self._plan.light), whole)
-        return Patch(under.canvas, np.dstack([picture, covered_bytes(under)]))
+        rgba = np.empty((*under.cover.shape, 4), np.uint8)
+        rgba[..., :3] = self._engine.picture(under.in_light(self._plan.light), whole)
+        rgba[..., 3] = covered_bytes(under) * (under.as_of_s == np.float32(at_s))
+        return Patch(under.canvas, rgba)

@@ -88,7 +88,7 @@ class ChartBoard(Surface):
         self.setAccessibleName(phrase("The chart: click a motif to take it, drag its handles"))
         self.setMinimumSize(360, 300)
         self.setMouseTracking(True)
-        self.draw = self._draw
+        self.draw, self.covers = self._draw, True
         self.grip = Handle(self, "square", self._move_work(), Qt.CursorShape.SizeAllCursor)
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
@@ -420,7 +420,8 @@ class ChartBoard(Surface):
         self.way.draw(painter)
         if chart.landmarks and (self.near or self.grip.dragging):
             draw_landmarks(painter, chart, view, self.near)
-        painter.drawPixmap(0, 0, self._still.pins(seen))
+        if self.model.odd:
+            painter.drawPixmap(0, 0, self._still.pins(seen))
         if chart.midline_mm is None:
             corner = QRectF(6, self.height() - px(16) - 5, px(240), px(16))
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)

@@ -18,6 +18,7 @@ from pennello.lay.canvas import Canvas
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import chisel_angles
+from pennello.path.fit import GrowingFit
 from pennello.phrases import named, phrase
 from pennello.session.pull_scene import PullScene
 from pennello.ui.stations.chart.model import ChartModel
@@ -31,6 +32,8 @@ STEP_MM = 0.7
 """So far the hand has to go before another point is taken (a default)."""
 
 TURN_DEG = 5.0
+UNDER_HAND_PX_PER_MM = 2.0
+"""Coarser than what is laid for good, so that the stroke keeps up with the hand."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -57,6 +60,7 @@ class StrokePen(Pen):
         self._at: Point = (0.0, 0.0)
         self._scene: PullScene | None = None
         self._seen: object = None
+        self._growing = GrowingFit(2 * OFF_MM)
         self._fresh: list[_Laid] = []
         self._now: tuple[tuple[Sample, ...], Stroke, QImage, Canvas] | None = None
 
@@ -105,7 +109,7 @@ class StrokePen(Pen):
         """Lift: the stroke is there."""
         if not self._samples:
             return
-        stroke, now = self._stroke(OFF_MM), self._now
+        stroke, now = self._stroke(whole=True), self._now
         self._samples, self._down, self._now = [], False, None
         made: list[str] = []
 
@@ -146,9 +150,9 @@ class StrokePen(Pen):
             return self._turn + float(self._model.plan.stroke(self.load).stroke.nib.angle_deg)
         return round(math.degrees(float(chisel_angles(self._stroke(), np.array([1.0]))[0])), 1)
 
-    def _stroke(self, off_mm: float = 2 * OFF_MM) -> Stroke:
+    def _stroke(self, *, whole: bool = False) -> Stroke:
         source = self._model.plan.stroke(self.load).stroke
-        return pulled_stroke(source, self._samples, self.hold, self._upright, off_mm)
+        return pulled_stroke(source, self._samples, self.hold, self._upright, None if whole else self._growing)
 
     # --- keys and wheel ---
 
@@ -211,22 +215,23 @@ class StrokePen(Pen):
         self._fresh = [one for one in self._fresh if one.piece not in known and one.piece in there]
         for one in self._fresh:
             draw_painted(painter, one.image, one.canvas, view)
+        scene = self._over()
         if self._samples:
-            self._lay()
+            self._lay(scene)
         if self._samples and self._now is not None:
             draw_painted(painter, self._now[2], self._now[3], view)
             self._draw_chisel(painter, view, self._now[1])
         else:
             self.draw_tip(painter, self._at)
 
-    def _lay(self) -> None:
+    def _lay(self, scene: PullScene) -> None:
         """Lay the stroke under the hand, once for each picture that is drawn."""
         samples = tuple(self._samples)
         if self._now is not None and self._now[0] == samples:
             return
         stroke = self._stroke()
         try:
-            patch = self._over().lay(self.load, stroke)
+            patch = scene.lay(self.load, stroke)
         except PennelloError:
             return  # what cannot be laid is told when the stroke is made
         if patch is not None:
@@ -237,7 +242,7 @@ class StrokePen(Pen):
         painted = self._model.painted
         if self._scene is None or (painted is not self._seen and not self._fresh):
             film = None if self._model.busy else self._model.film
-            self._scene, self._seen = PullScene(self._model.plan, self._model.key, film), painted
+            self._scene, self._seen = PullScene(self._model.plan, self._model.key, film, UNDER_HAND_PX_PER_MM), painted
         return self._scene
 
     def _draw_chisel(self, painter: QPainter, view: ChartView, stroke: Stroke) -> None:
