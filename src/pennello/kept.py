@@ -8,7 +8,8 @@ from __future__ import annotations
 import dataclasses
 import threading
 from collections import OrderedDict
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
+from contextlib import contextmanager
 from functools import cache, wraps
 from typing import Any, ParamSpec, TypeVar
 
@@ -81,11 +82,35 @@ def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
         key = (make, given, tuple(named.items())) if named else (make, given)
-        found = shelf.get(key)
-        result: R = found[0] if found is not None else shelf.put(key, make(*given, **named))
+        found, beside = shelf.get(key), _aside.results
+        if found is not None:
+            result: R = found[0]
+        elif beside is None:
+            result = shelf.put(key, make(*given, **named))
+        elif key in beside:
+            result = beside[key]
+        else:
+            result = beside[key] = make(*given, **named)
         return result
 
     return again
+
+
+class _Aside(threading.local):
+    results: dict[Hashable, Any] | None = None
+
+
+_aside = _Aside()
+
+
+@contextmanager
+def kept_aside(results: dict[Hashable, Any]) -> Iterator[None]:
+    """Keep what this thread works out now apart, in what is given: it comes but once, and must crowd nothing out."""
+    before, _aside.results = _aside.results, results
+    try:
+        yield
+    finally:
+        _aside.results = before
 
 
 def room_for(strokes: int) -> None:

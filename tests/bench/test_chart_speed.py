@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import time
 from dataclasses import replace
@@ -100,16 +101,20 @@ def test_a_stroke_of_60_mm_follows_the_hand(benchmark, qapp_bench, doer):
     while (board.model.painted is None or board.model.busy) and time.monotonic() < until:
         qapp_bench.processEvents()
     board.puller.begin(load)
-    way = [(-30 + 0.75 * n, -40 - 14 * math.sin(math.pi * n / 80)) for n in range(81)]
-    at = [board.view.to_px(*point).toPoint() for point in way]
-    took = []
+    took, pulls = [], itertools.count()
 
     def pulled():
+        number = next(pulls)  # no two strokes are the same: what is kept of the last one is of no use
+        bent, side = 10 + number % 7, number % 5
+        way = [(-32 + side + 0.75 * n, -40 - bent * math.sin(math.pi * n / 80)) for n in range(81)]
+        at = [board.view.to_px(*point).toPoint() for point in way]
         QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=at[0])
+        qapp_bench.processEvents()
         for one in at[1:]:
-            before = time.perf_counter()
+            before, drawn = time.perf_counter(), board.puller.laid
             QTest.mouseMove(board, one)
-            board.repaint()
+            qapp_bench.processEvents()
+            assert board.puller.laid == drawn + 1, "each step is painted"
             took.append(1000 * (time.perf_counter() - before))
         QTest.keyClick(board, Qt.Key.Key_Escape)
 

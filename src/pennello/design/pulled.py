@@ -101,8 +101,10 @@ def pulled_stroke(
     if float(leans.max()) > _SAME_LEAN:
         stroke = replace(stroke, leans=_keys(at, leans, _SAME_LEAN))
     turns = [place for place, (one, other) in enumerate(pairwise(samples), 1) if one.flipped is not other.flipped]
-    total = length_mm(path)
-    return replace(stroke, flips_mm=tuple(round(float(at[place]) * total, 2) for place in turns))
+    if turns:
+        total = length_mm(path)
+        stroke = replace(stroke, flips_mm=tuple(round(float(at[place]) * total, 2) for place in turns))
+    return stroke
 
 
 def _steadied(samples: Sequence[Sample]) -> list[tuple[float, float]]:

@@ -26,8 +26,8 @@ from pennello.lay.canvas import MARGIN_MM, Canvas, canvas_for
 from pennello.lay.channels import count
 from pennello.lay.deposit import drops_across
 from pennello.lay.drying import evaporation_um_s
-from pennello.lay.laying import PX_PER_MM, bin_contents, pull, runs_of
-from pennello.lay.motion import Motion, motion_of
+from pennello.lay.laying import PX_PER_MM, bin_contents, moved, pull, runs_of
+from pennello.lay.motion import Motion
 from pennello.lay.skin_film import Box, Engine, Pulling, SkinFilm, bare_skin, box_of, pull_over
 from pennello.lay.stroke import Stroke
 from pennello.lay.track import Track
@@ -154,9 +154,7 @@ def _ready(
 @kept
 def _moving(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> tuple[Track, Motion]:
     """Return how a brush goes along a stroke, at any resolution."""
-    way = pull(stroke, brush, axis, drag)
-    slim = replace(way.track, travel_mm=np.asarray(way.track.travel_mm, np.float32))
-    return slim, motion_of(way.track, way.stretches)
+    return moved(stroke, brush, axis, drag)
 
 
 def skin_canvas(

@@ -9,12 +9,17 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
+from pennello.lay.motion import Motion
 from pennello.lay.stroke import NibMode, Stroke
 from pennello.lay.track import Track
 from pennello.path.cubic import CubicPath
+
+Array = NDArray[np.floating[Any]]
 
 GRID_MM, GRID_DEG = 1e-3, 1e-3
 """To what places and angles are rounded in the own frame: a micrometre, so that turned copies are one stroke."""
@@ -35,11 +40,21 @@ class Frame:
 
     def placed(self, track: Track) -> Track:
         """Return a track of the own frame where it lies."""
+        centre, edge = self._placed(track.centre, track.edge)
+        return replace(track, centre=centre, edge=edge)
+
+    def placed_motion(self, motion: Motion) -> Motion:
+        """Return the events of a track of the own frame where it lies."""
+        centre, edge = self._placed(motion.pose[:, :2], motion.pose[:, 2:4])
+        return replace(motion, pose=np.hstack([centre, edge, motion.pose[:, 4:]]))
+
+    def _placed(self, centre: Array, edge: Array) -> tuple[Array, Array]:
+        """Return middles and directions of the own frame where they lie."""
         cos, sin = _turning(self.turn)
         turned = np.array([[cos, sin], [-sin, cos]])
-        edge = track.edge @ turned
+        edge = edge @ turned
         edge[np.abs(edge) < _QUARTER] = 0.0
-        return replace(track, centre=track.centre @ turned + (self.x_mm, self.y_mm), edge=edge)
+        return centre @ turned + (self.x_mm, self.y_mm), edge
 
     @property
     def affine(self) -> tuple[float, float, float, float, float, float]:

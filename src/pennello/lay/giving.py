@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kit.contact import BINS
+from pennello.kit.contact import BINS, bin_places
 from pennello.lay.track import Track
 
 Array = NDArray[np.floating[Any]]
@@ -32,41 +32,41 @@ _TURNED = -0.3  # cosine between ways of a bin: a stroke that never turns so far
 
 def giving(track: Track) -> Array:
     """Return by how much each bin gives more slowly than on a broad, fresh way, in (0, 1], shape (n - 1, 64)."""
-    step = _steps(track)
-    return np.asarray(_along_the_chisel(track, step) * _over_old_ground(track, step))
+    return np.asarray(_along_the_chisel(track) * _over_old_ground(track))
 
 
-def _steps(track: Track) -> Array:
-    """Return the way of each bin in each step, mm, shape (n - 1, 64, 2)."""
-    return np.diff(_places(track), axis=0)
+def _steps(track: Track, u: Array) -> Array:
+    """Return the way of places along the edge in each step, mm, shape (n - 1, u, 2)."""
+    centre, reach = _moves(track)
+    return np.asarray(centre[:, None, :] + (u - 0.5)[:, None] * reach[:, None, :])
 
 
-def _places(track: Track) -> Array:
-    u = (np.arange(BINS) + 0.5) / BINS - 0.5
-    along = u[None, :, None] * (track.edge * track.widths_mm[:, None])[:, None, :]
-    return np.asarray(track.centre[:, None, :] + along)
+def _moves(track: Track) -> tuple[Array, Array]:
+    """Return how the edge's middle and how its two ends to each other move in each step, mm, shape (n - 1, 2) each."""
+    return np.diff(track.centre, axis=0), np.diff(track.edge * track.widths_mm[:, None], axis=0)
 
 
-def _along_the_chisel(track: Track, step: Array) -> Array:
+def _along_the_chisel(track: Track) -> Array:
     """Return (ribbon / width)^0.8 of each bin's own direction, 1 where it does not move."""
     edge = (track.edge[:-1] + track.edge[1:]) / 2
-    way = np.hypot(step[..., 0], step[..., 1])
+    centre, reach = ((move * edge).sum(axis=1)[:, None] for move in _moves(track))
+    way = np.diff(track.travel_mm, axis=0)
     moving = way > 1e-9
-    along = np.abs(step[..., 0] * edge[:, None, 0] + step[..., 1] * edge[:, None, 1])
-    cosine = np.clip(np.divide(along, way, out=np.zeros_like(way), where=moving), 0, 1)
+    along = np.abs(centre + (bin_places() - 0.5) * reach)
+    cosine = np.minimum(np.divide(along, way, out=np.zeros_like(way), where=moving), 1.0)
     sine = np.sqrt(1 - cosine * cosine)
-    width = np.maximum(track.touch_mm, 1e-6)
-    thick = ((track.thicknesses_mm / width)[:-1] + (track.thicknesses_mm / width)[1:])[:, None] / 2
-    narrow = np.minimum(sine + thick * cosine, 1.0) ** LINE_EXPONENT
+    thick = track.thicknesses_mm / np.maximum(track.touch_mm, 1e-6)
+    narrow = np.minimum(sine + (thick[:-1] + thick[1:])[:, None] / 2 * cosine, 1.0) ** LINE_EXPONENT
     return np.asarray(np.where(moving, narrow, 1.0))
 
 
-def _over_old_ground(track: Track, step: Array) -> Array:
+def _over_old_ground(track: Track) -> Array:
     """Return 1 over ground that is covered anew, AGAIN over what the stroke has covered and left."""
-    if not _comes_back(step):
+    if not _comes_back(track):
         return np.ones((1, BINS))
-    middle = (_places(track)[:-1] + step / 2) / CELL_MM
-    cell = np.floor(middle).astype(np.int64)
+    u, reach = bin_places(), track.edge * track.widths_mm[:, None]
+    places = track.centre[:-1, None, :] + (u - 0.5)[:, None] * reach[:-1, None, :]
+    cell = np.floor((places + _steps(track, u) / 2) / CELL_MM).astype(np.int64)
     number = (cell[..., 0] - cell[..., 0].min()) * (int(cell[..., 1].max() - cell[..., 1].min()) + 1) + cell[..., 1]
     _, cell_of = np.unique(number.ravel(), return_inverse=True)
     travelled = track.travel_mm.mean(axis=1)
@@ -78,12 +78,11 @@ def _over_old_ground(track: Track, step: Array) -> Array:
     return np.where(when - first[cell_of] > behind, AGAIN, 1.0).reshape(-1, BINS)
 
 
-def _comes_back(step: Array) -> bool:
+def _comes_back(track: Track) -> bool:
     """Return whether a corner or the middle ever moves against the way that it came."""
-    ways = step[:, [0, BINS // 2, BINS - 1]]
-    length = np.hypot(ways[..., 0], ways[..., 1])
-    unit = ways / np.maximum(length, 1e-12)[..., None]
-    if not len(unit):
+    ways = _steps(track, bin_places()[[0, BINS // 2, BINS - 1]])
+    if not len(ways):
         return False
-    apart = np.einsum("nbc,mbc->nmb", unit[:: max(1, len(unit) // 64)], unit[:: max(1, len(unit) // 64)])
-    return bool(apart.min(initial=1.0) < _TURNED)
+    few = ways[:: max(1, len(ways) // 64)].transpose(1, 0, 2)
+    unit = few / np.maximum(np.hypot(few[..., 0], few[..., 1]), 1e-12)[..., None]
+    return bool((unit @ unit.transpose(0, 2, 1)).min(initial=1.0) < _TURNED)

@@ -66,9 +66,11 @@ def grip_of(stroke: Stroke, brush: Applicator, axis: GradientAxis, fraction: Arr
     if stroke.exit is not Exit.EDGE:  # a corner leaves last: the edge keeps its width and tips onto that corner
         width = contact(brush, axis, usual).edge_mm
     low, high = _ends(stroke, fraction, lifting, made.low, made.high)
-    touch = np.diff(np.clip(_EDGES[None], low[:, None], np.maximum(high, low)[:, None]), axis=1) * BINS
+    ends = _once(np.stack([low, np.maximum(high, low)], axis=1))
+    touch = np.diff(np.minimum(np.maximum(_EDGES[None], ends[:, :1]), ends[:, 1:]), axis=1) * BINS
     form_low, form_high = made.low, np.maximum(made.high, made.low)
-    near, far = sides(brush, axis, form_low, form_high)
+    form = _once(np.stack([form_low, form_high], axis=1))
+    near, far = sides(brush, axis, form[:, 0], form[:, 1])
     if brush.kind.pressed and not stroke.parts and stroke.part != (0.0, 1.0):
         near, far = rounded_where_cut(brush, stroke.part, near, far)
     return Grip(

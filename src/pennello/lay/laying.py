@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -78,6 +78,22 @@ def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.
         return _pulled(stroke, brush, axis, drag)
     made = _pulled(own[0], brush, axis, drag)
     return Pull(own[1].placed(made.track), made.stretches)
+
+
+def moved(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> tuple[Track, Motion]:
+    """Return how a stroke moves the brush and its events, worked out once for all that are alike."""
+    own = own_frame(stroke)
+    if own is None:
+        return _moved(stroke, brush, axis, drag)
+    track, motion = _moved(own[0], brush, axis, drag)
+    return own[1].placed(track), own[1].placed_motion(motion)
+
+
+@kept_for_now
+def _moved(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> tuple[Track, Motion]:
+    made = _pulled(stroke, brush, axis, drag)
+    slim = replace(made.track, travel_mm=np.asarray(made.track.travel_mm, np.float32))
+    return slim, motion_of(made.track, made.stretches)
 
 
 @kept_for_now

@@ -83,13 +83,18 @@ def _passes(track: Track, stretch: Stretch, steps: NDArray[np.intp]) -> Array:
     way = track.travel_mm[at + 1] - track.travel_mm[at]
     sine, cosine = (np.abs(f(track.phi[at]))[:, None] for f in (np.sin, np.cos))
     width, thick = track.widths_mm[at][:, None], track.thicknesses_mm[at][:, None]
-    near, far = (side[np.minimum(at, len(side) - 1)] for side in (track.near, track.far))
+    near, far, touch = (_rows(values, at) for values in (track.near, track.far, track.touch))
     under = np.maximum((far - near) * thick * width, 1e-9)
-    touch = track.touch[np.minimum(at, len(track.touch) - 1)]
     down = np.broadcast_to(track.touch[min(stretch.first, len(track.touch) - 1)], (1, BINS))
-    over = way * (width * sine + thick * cosine) / under * touch
-    set_down = np.where(track.press[at][:, None], track.touch[np.minimum(at + 1, len(track.touch) - 1)], 0.0)
-    return np.concatenate([down, over + set_down])
+    over = way * ((width * sine + thick * cosine) * (touch / under))
+    if track.press[at].any():
+        over += np.where(track.press[at][:, None], _rows(track.touch, at + 1), 0.0)
+    return np.concatenate([down, over])
+
+
+def _rows(values: Array, at: NDArray[np.intp]) -> Array:
+    """Return values at moments, shape (n, 64), or their one row where they never change."""
+    return values if len(values) == 1 else values[at]
 
 
 def _between(values: Array, moments: Array) -> Array:

@@ -18,6 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.kit.applicator import Applicator
+from pennello.kit.contact import BINS
 from pennello.lay.giving import giving
 from pennello.lay.streaks import broken, lightness
 from pennello.lay.stroke import Stroke
@@ -77,6 +78,8 @@ def stretches(stroke: Stroke, brush: Applicator, track: Track, drag: float = 0.0
 
 def _set_down(track: Track, full: Array) -> Array:
     """Return what a step adds to a bin's travel because it comes down on the skin, alone or with a whole pat."""
+    if len(track.touch) == 1 and not track.press.any():
+        return np.zeros((1, BINS))
     touch = np.broadcast_to(track.touch, full.shape) if len(track.touch) > 1 else np.repeat(track.touch, len(full), 0)
     comes = np.where(track.press[:, None], touch[1:], np.clip(np.diff(touch, axis=0), 0, 1))
     return np.asarray(comes * full[1:] * track.thicknesses_mm[1:, None])

@@ -19,7 +19,7 @@ from pennello.lay.grip import Grip, grip_of
 from pennello.lay.pats import pat_places
 from pennello.lay.stroke import NibMode, Stroke, keyed
 from pennello.load.pickup import bin_centres
-from pennello.path.cubic import direction, length_mm, parameter_at, position, travelled_mm
+from pennello.path.cubic import direction, length_mm, parameter_at, position, rough_parameter_at, travelled_mm
 
 Array = NDArray[np.floating[Any]]
 
@@ -231,7 +231,9 @@ def _even_fractions(stroke: Stroke, brush: Applicator, axis: GradientAxis, width
     coarse = np.linspace(0, 1, _COARSE_STEPS * (stroke.path.curves + math.ceil(stroke.wiggle.count)) + 1)
     still = replace(stroke, flips_mm=()) if stroke.flips_mm else stroke
     width, shift = np.full(len(coarse), width_mm), np.zeros(len(coarse))
-    centre, edge, _ = _placed(still, width, shift, coarse, np.zeros(len(coarse) - 1, bool))
+    total = length_mm(stroke.path)
+    parameter = rough_parameter_at(stroke.path, coarse * total) if total > 0 else coarse * stroke.path.curves
+    centre, edge, _ = _placed(still, width, shift, coarse, parameter, np.zeros(len(coarse) - 1, bool))
     half = edge * width_mm / 2
     moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
     moved = np.maximum(*moves) + 1e-9
@@ -265,7 +267,9 @@ def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool
 
 def _pose(stroke: Stroke, grip: Grip, fraction: Array, jump: NDArray[np.bool_]) -> tuple[Array, Array, Array]:
     """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
-    return _placed(stroke, grip.width_mm, _to_the_middle(stroke, grip), fraction, jump)
+    total = length_mm(stroke.path)
+    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    return _placed(stroke, grip.width_mm, _to_the_middle(stroke, grip), fraction, parameter, jump)
 
 
 def _to_the_middle(stroke: Stroke, grip: Grip) -> Array:
@@ -276,11 +280,12 @@ def _to_the_middle(stroke: Stroke, grip: Grip) -> Array:
 
 
 def _placed(
-    stroke: Stroke, width_mm: Array, shift_mm: Array, fraction: Array, jump: NDArray[np.bool_]
+    stroke: Stroke, width_mm: Array, shift_mm: Array, fraction: Array, parameter: Array, jump: NDArray[np.bool_]
 ) -> tuple[Array, Array, Array]:
-    """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke."""
-    total = length_mm(stroke.path)
-    parameter = parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    """Return the edge's middle, its direction, and the middle before wiggling, at fractions of the stroke.
+
+    The parameters are those of its path there.
+    """
     on_path, heading = position(stroke.path, parameter), direction(stroke.path, parameter)
     theta = _chisel_angle(stroke, fraction, heading)
     turned = np.concatenate([[0], np.cumsum(jump)])
@@ -289,6 +294,8 @@ def _placed(
     middle = on_path + shift_mm[:, None] * edge
     if stroke.nib.mode is NibMode.PIVOTING:
         middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
+    if not stroke.wiggle.width_mm:
+        return middle, edge, middle
     sideways = np.stack([-heading[:, 1], heading[:, 0]], axis=1)
     swing = _swing_side(heading, edge, turned) * stroke.wiggle.width_mm / 2
     waves = swing * stroke.wiggle.envelope(fraction) * np.sin(2 * math.pi * stroke.wiggle.count * fraction)
@@ -334,7 +341,7 @@ def _bin_travel(centre: Array, edge: Array, width_mm: Array, jump: NDArray[np.bo
     d_centre, d_reach = np.diff(centre, axis=0), np.diff(reach, axis=0)
     step_x = d_centre[:, :1] + along * d_reach[:, :1]
     step_y = d_centre[:, 1:] + along * d_reach[:, 1:]
-    steps = np.hypot(step_x, step_y)
+    steps = np.sqrt(step_x * step_x + step_y * step_y)
     steps[jump] = 0.0
     return np.concatenate([np.zeros((1, BINS)), np.cumsum(steps, axis=0)])
 

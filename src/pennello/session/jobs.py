@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
@@ -22,6 +23,38 @@ class CancelledError(PennelloError):
 
     def __init__(self) -> None:
         super().__init__(phrase("The work was cancelled."))
+
+
+class Hand:
+    """A hand that draws: while it is down, work in the background waits, and what is under it has the machine alone."""
+
+    def __init__(self, most_s: float = 20.0) -> None:
+        self._most_s = most_s
+        self._lifted = threading.Event()
+        self._lifted.set()
+
+    @property
+    def down(self) -> bool:
+        """Whether it draws now."""
+        return not self._lifted.is_set()
+
+    def set_down(self) -> None:
+        """Begin to draw."""
+        self._lifted.clear()
+
+    def lift(self) -> None:
+        """Draw no more; also where nothing was drawn."""
+        self._lifted.set()
+
+    def wait_for(self, given_up: Callable[[], bool]) -> None:
+        """Wait until it is lifted, the wait is given up, or some seconds are over: a hand may also rest."""
+        until = time.monotonic() + self._most_s
+        while self.down and not given_up() and time.monotonic() < until:
+            self._lifted.wait(0.05)
+
+
+HAND = Hand()
+"""The one of the person at the window."""
 
 
 class Job(Generic[Result]):
@@ -56,7 +89,9 @@ class Job(Generic[Result]):
         self._stop.set()
 
     def check(self) -> None:
-        """Go on, or raise CancelledError if the job should stop: the work simply lets it pass."""
+        """Go on, or raise CancelledError if the job should stop: the work simply lets it pass. A hand goes first."""
+        if HAND.down:
+            HAND.wait_for(lambda: self.cancelled)
         if self.cancelled:
             raise CancelledError
 

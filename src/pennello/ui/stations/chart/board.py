@@ -326,9 +326,10 @@ class ChartBoard(Surface):
         if self._led is not None:
             self._lead(event.position())
             return
-        if self.drawing is not None:
-            self.drawing.move(touch_of(event))
-            self.update()
+        if (pen := self.drawing) is not None:
+            before = pen.reach()
+            pen.move(touch_of(event))
+            self._changed(before, pen.reach())
             return
         x, y = self.view.to_mm(event.position())
         best = min(self.model.chart.landmarks, key=lambda one: math.dist(one[1], (x, y)), default=None)
@@ -336,6 +337,13 @@ class ChartBoard(Surface):
         if near != self.near:
             self.near = near
             self.update()
+
+    def _changed(self, before: QRectF | None, now: QRectF | None) -> None:
+        """Draw anew where what is in the hand was seen and is seen now."""
+        if before is None or now is None:
+            self.update()
+        else:
+            self.update(before.united(now).toAlignedRect())
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """Lift the pen or brush off."""
@@ -361,6 +369,7 @@ class ChartBoard(Surface):
             event.ignore()
             return
         event.accept()
+        before = pen.reach() if event.type() is QEvent.Type.TabletMove else None
         match event.type():
             case QEvent.Type.TabletPress:
                 pen.press(touch_of(event))
@@ -368,7 +377,7 @@ class ChartBoard(Surface):
                 pen.move(touch_of(event))
             case QEvent.Type.TabletRelease:
                 pen.release()
-        self.update()
+        self._changed(before, pen.reach())
 
     @property
     def drawing(self) -> Pen | None:

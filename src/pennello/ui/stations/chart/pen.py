@@ -95,6 +95,10 @@ class Pen:
         for way in (QPointF(7, 0), QPointF(0, 7)):
             painter.drawLine(here - way, here + way)
 
+    def reach(self) -> QRectF | None:
+        """Return where on the surface what is in the hand may be seen now; None for anywhere."""
+        return None
+
     def wheel(self, steps: float) -> bool:
         """Take a turn of the wheel; return whether it was wanted."""
         return False

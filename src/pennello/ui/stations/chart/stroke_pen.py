@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen, QPolygonF
 
 from pennello.chart.chart import Point
 from pennello.design.plan import Plan
@@ -20,9 +20,11 @@ from pennello.lay.stroke import Stroke
 from pennello.lay.track import chisel_angles
 from pennello.path.fit import GrowingFit
 from pennello.phrases import named, phrase
+from pennello.session.jobs import HAND
 from pennello.session.pull_scene import PullScene
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.pen import HandTouch, Pen
+from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView, draw_painted
 from pennello.ui.widgets.paint import to_image
@@ -32,6 +34,7 @@ STEP_MM = 0.7
 """So far the hand has to go before another point is taken (a default)."""
 
 TURN_DEG = 5.0
+_SPARE_PX = 16.0
 UNDER_HAND_PX_PER_MM = 2.0
 """Coarser than what is laid for good, so that the stroke keeps up with the hand."""
 
@@ -51,6 +54,7 @@ class StrokePen(Pen):
     def __init__(self, model: ChartModel, view: Callable[[], ChartView]) -> None:
         super().__init__(model, view)
         self.load = self.part = ""
+        self.laid = 0  # how often the stroke under the hand was laid
         self.holds: dict[str, Hold] = {}
         self._samples: list[Sample] = []
         self._down = self._flipped = False
@@ -82,20 +86,30 @@ class StrokePen(Pen):
             self.holds[load] = hold
         left, top, right, bottom = self._model.chart.bounds_mm
         self._at = ((left + right) / 2, (top + bottom) / 2)
-        self._samples, self._down, self._now = [], False, None
+        self._let_go()
         self._turn, self._pressure, self._upright, self._flipped = 0.0, None, None, False
 
     def end(self) -> None:
         """Pull no more."""
         super().end()
-        self._samples, self._down, self._now = [], False, None
+        self._let_go()
         self._scene = self._seen = None
 
     # --- the hand ---
 
+    def _set_down(self) -> None:
+        """Begin a stroke; work in the background waits for it to end."""
+        self._down, self._upright, self._samples = True, None, []
+        HAND.set_down()
+
+    def _let_go(self) -> None:
+        """Have nothing under the hand."""
+        self._samples, self._down, self._now = [], False, None
+        HAND.lift()
+
     def press(self, touch: HandTouch) -> None:
         """Set the brush down."""
-        self._down, self._upright, self._samples = True, None, []
+        self._set_down()
         self._add(touch)
 
     def move(self, touch: HandTouch) -> None:
@@ -110,7 +124,7 @@ class StrokePen(Pen):
         if not self._samples:
             return
         stroke, now = self._stroke(whole=True), self._now
-        self._samples, self._down, self._now = [], False, None
+        self._let_go()
         made: list[str] = []
 
         def change(plan: Plan) -> Plan:
@@ -178,7 +192,7 @@ class StrokePen(Pen):
         elif Qt.Key.Key_0 <= key <= Qt.Key.Key_9:
             self._pressure = (key - Qt.Key.Key_0) / 10 or 1.0
         elif key == Qt.Key.Key_Escape and self._samples:
-            self._samples, self._down, self._now = [], False, None
+            self._let_go()
         elif (there := self.led(event, self._at)) is not None:
             self._lead(there, event)
         elif key == Qt.Key.Key_Space:
@@ -197,10 +211,19 @@ class StrokePen(Pen):
         if self._down:
             self.release()
         else:
-            self._down, self._upright, self._samples = True, None, []
+            self._set_down()
             self._take(*self._at, None, 0.0, upright=False)
 
     # --- drawing ---
+
+    def reach(self) -> QRectF | None:
+        """Return where the stroke under the hand may lie, and its chisel; where the hand is without one."""
+        at = [_place(one) for one in self._samples] or [self._at]
+        view, source = self._view(), self._model.plan.stroke(self.load)
+        wide = self._model.plan.brush(source.brush).width_mm + source.stroke.wiggle.width_mm if self._samples else 0.0
+        far = wide * view.scale + px(_SPARE_PX)
+        seen = QPolygonF([view.to_px(*point) for point in at]).boundingRect()
+        return seen.adjusted(-far, -far, far, far)
 
     def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what was pulled and is not in the picture yet, the stroke under the hand, and the chisel."""
@@ -234,6 +257,7 @@ class StrokePen(Pen):
             patch = scene.lay(self.load, stroke)
         except PennelloError:
             return  # what cannot be laid is told when the stroke is made
+        self.laid += 1
         if patch is not None:
             self._now = (samples, stroke, to_image(patch.rgba), patch.canvas)
 
