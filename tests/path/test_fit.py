@@ -11,7 +11,7 @@ from shapely import LineString, distance
 from shapely import points as to_points
 
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
-from pennello.path.fit import fitted_path
+from pennello.path.fit import GrowingFit, fitted_path
 
 
 def sampled(path, every_mm=0.5):
@@ -63,3 +63,30 @@ def test_a_tap_and_a_straight_pull_are_what_they_are():
     assert length_mm(straight) == pytest.approx(29 * math.sqrt(5), rel=1e-6)
     back = fitted_path([(float(x), 0.0) for x in (*range(20), *range(20, -1, -1))])
     assert back.points_mm[-1] == (0.0, 0.0)
+
+
+def spiral(count):
+    turns = [0.12 * number for number in range(count)]
+    return [((4 + 3 * turn) * math.cos(turn), (4 + 3 * turn) * math.sin(turn)) for turn in turns]
+
+
+def test_a_way_that_grows_is_fitted_as_it_grows_and_moves_no_more_behind_the_hand():
+    """Shapely measures how far each point lies off; curves that ended well behind the hand are the same ever after."""
+    fit, points = GrowingFit(0.3), spiral(160)
+    before: tuple[tuple[float, float], ...] = ()
+    for count in range(2, len(points) + 1):
+        path = fit.path(points[:count])
+        line = LineString(sampled(path, 0.1))
+        assert distance(line, to_points(points[:count])).max() < 0.35
+        settled = before[: max(3 * (len(before) // 3 - 2), 0)]
+        assert path.points_mm[: len(settled)] == settled
+        before = path.points_mm
+    assert 4 <= path.curves <= 2 * fitted_path(points, 0.3).curves
+
+
+def test_a_growing_way_that_is_another_one_is_fitted_anew():
+    fit = GrowingFit(0.3)
+    fit.path(spiral(160))
+    other = [(x + 5, y) for x, y in spiral(90)]
+    assert fit.path(other) == GrowingFit(0.3).path(other)
+    assert fit.path([(1.0, 1.0)]).points_mm == ((1.0, 1.0),) * 4

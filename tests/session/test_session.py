@@ -14,12 +14,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from pennello import disk
+from pennello.breath import Stopped, breathe, breathing
+from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import read_plan, write_plan
+from pennello.motif.place import Place
+from pennello.path.cubic import CubicPath
 from pennello.session.autosave import Autosave
 from pennello.session.document import ChangedOnDiskError, Document
 from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine
-from pennello.session.jobs import Job, Jobs
+from pennello.session.jobs import HAND, DrawingHand, Job, Jobs
 from pennello.session.settings import MOST_RECENT, Settings, load_settings, store_settings, with_recent
 from pennello.units import LengthUnit
 
@@ -381,6 +385,82 @@ def test_a_failing_job_says_a_sentence(jobs, error, words):
     jobs.start("x", job)
     assert done.wait(5)
     assert words in heard[0]
+
+
+def test_a_job_is_left_deep_within_its_work_whatever_the_work_takes_errors_for(jobs):
+    begun, heard, done = threading.Event(), [], threading.Event()
+
+    def deep():
+        begun.set()
+        for _ in range(1000):
+            try:
+                breathe()
+            except Exception:  # noqa: BLE001 - as work does that takes any error for one of the plan's
+                heard.append("taken for an error")
+            time.sleep(0.005)
+
+    job = Job(lambda _: deep())
+    job.finished.connect(heard.append)
+    job.failed.connect(heard.append)
+    job.on_over(lambda _: done.set())
+    jobs.start("x", job)
+    assert begun.wait(5)
+    job.cancel()
+    assert done.wait(3)
+    assert heard == []
+    breathe()  # nobody began this thread's work
+
+
+def test_laying_a_stroke_breathes(demo):
+    def stop():
+        raise Stopped
+
+    with breathing(stop), pytest.raises(Stopped):
+        painted_plan(with_new_motif(demo, "petal-ring", "face", Place(3.1, 4.7), "beetle-scale")[0], "face")
+        coarse(replace(demo, strokes=tuple(moved_by(one, 0.37) for one in demo.strokes)), demo.strokes[0].id)
+
+
+def moved_by(stroke, by):
+    points = tuple((x * (1 + by), y) for x, y in stroke.stroke.path.points_mm)
+    return replace(stroke, stroke=replace(stroke.stroke, path=CubicPath(points)))
+
+
+def test_a_job_waits_while_a_hand_draws(jobs):
+    went, done = [], threading.Event()
+
+    def work(job):
+        job.check()
+        went.append(HAND.down)
+        return 1
+
+    HAND.set_down()
+    try:
+        job, other = Job(work), Job(work)
+        job.finished.connect(lambda _: done.set())
+        jobs.start("x", job)
+        assert not done.wait(0.3)
+        assert went == []
+    finally:
+        HAND.lift()
+    assert done.wait(5)
+    assert went == [False]
+    HAND.set_down()
+    try:
+        jobs.start("y", other)
+        other.cancel()
+        ended = threading.Thread(target=jobs.close)
+        ended.start()
+        ended.join(5)
+        assert not ended.is_alive(), "nobody waits for the hand when the window closes"
+    finally:
+        HAND.lift()
+
+
+def test_a_hand_that_rests_is_not_waited_for_for_ever():
+    hand = DrawingHand(most_s=0.1)
+    hand.set_down()
+    hand.wait_for(lambda: False)
+    assert hand.down
 
 
 # --- forecasts ---

@@ -497,7 +497,7 @@ def test_the_wish_is_held_against_the_prediction(window, station, qtbot):
 
 
 def test_a_saved_plan_is_shown_at_once_when_it_opens_again(open_window, demo, qtbot, tmp_path, monkeypatch):
-    monkeypatch.setattr("pennello.ui.stations.chart.model.DRAFT_FROM", 3)
+    monkeypatch.setattr("pennello.ui.stations.chart.model.SKETCH_FROM", 3)
     plan, _ = with_new_motif(demo, "petal-ring", "face", Place(), "beetle-scale")
     write_plan(plan, tmp_path / "ring.pennello")
     window, kept = open_window(Plan()), LastPictures()
@@ -506,7 +506,7 @@ def test_a_saved_plan_is_shown_at_once_when_it_opens_again(open_window, demo, qt
     model.painted_anew.connect(lambda: seen.append(model.painted))
     window.open_path(tmp_path / "ring.pennello")
     qtbot.waitUntil(lambda: kept.find(plan, "face") is not None)
-    assert [one.canvas.px_per_mm for one in seen][:2] == [1.0, 3.0], "roughly first, and then as it is"
+    assert [one.canvas.px_per_mm for one in seen][:2] == [2.0, 3.0], "a sketch first, and then as it is"
     there = kept.find(plan, "face")
     assert there is not None
     assert np.array_equal(there.rgba, seen[1].rgba)

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox
 from pennello.caution.person import Person
 from pennello.design.on_chart import chart_of
 from pennello.design.pace import StepKind
+from pennello.design.plan import Plan
 from pennello.errors import FileProblemError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Code, Finding
@@ -294,6 +295,24 @@ def test_a_run_begins_once_it_is_known_what_its_plan_asks_for(station, qtbot, mo
     page.seen.setChecked(True)
     assert page.go.isEnabled()
     page.reject()
+
+
+def test_no_run_begins_where_there_is_nothing_to_paint(open_window, qtbot):
+    window = open_window(Plan(), at="order")
+    station, said = window.station("order"), []
+    station.controller.said.connect(said.append)
+    qtbot.waitUntil(lambda: station.model.arranged is not None)
+    station.controller.ask()
+    assert station.controller.page is None
+    assert said[0].startswith("There is nothing to paint yet")
+
+
+def test_the_card_of_a_run_outlives_what_it_was_about(running, station, qtbot):
+    run, _ = running
+    arranged = station.model.arranged
+    run.place.arranged = replace(arranged, jobs=())
+    run.place.show_step(None, run.run)
+    run.place.repaint()
 
 
 def test_no_run_begins_where_it_cannot_be_known_what_its_plan_asks_for(station, qtbot, monkeypatch):

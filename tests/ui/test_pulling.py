@@ -19,6 +19,7 @@ from pennello.files.plan_json import read_plan, write_plan
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import NibMode
 from pennello.path.cubic import length_mm, parameter_at, position
+from pennello.session.jobs import HAND
 from pennello.ui.simulated_pen import SimulatedPen
 
 LEFT, KEYS = Qt.MouseButton.LeftButton, Qt.Key
@@ -88,6 +89,23 @@ def test_a_stroke_is_pulled_with_a_load_from_the_shelf(window, station, qtbot):
     assert not pieces(window)
     QTest.keyClick(board, KEYS.Key_Escape)
     assert not board.puller.on
+
+
+def test_work_in_the_background_waits_for_a_hand_that_draws(window, station):
+    board, load = station.board, window.document.committed.strokes[0].id
+    board.pull_by_hand(load)
+    assert not HAND.down
+    seen = []
+    pull(board, arch(-20, -40), lambda: seen.append(HAND.down), lift=False)
+    assert seen == [True]
+    QTest.keyClick(board, KEYS.Key_Escape)
+    assert not HAND.down
+    pull(board, arch(-20, -40))
+    assert not HAND.down, "lifted"
+    QTest.keyClick(board, KEYS.Key_Space)
+    assert HAND.down, "led by keys too"
+    board.put_down()
+    assert not HAND.down
 
 
 def test_wheel_and_keys_turn_flip_and_press_on_the_way(window, station):

@@ -23,7 +23,7 @@ from pennello.design.ordering import GlitterWhen
 from pennello.design.plan import Plan
 from pennello.design.touch import shape_of
 from pennello.kept import kept
-from pennello.kit.paint import Paint, optics
+from pennello.kit.paint import Paint
 from pennello.lay import channels
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import DRY, TACKY, wetness
@@ -127,8 +127,7 @@ def _dry(mark: Mark, px_per_mm: float, held: bool) -> ReadyMark:  # noqa: FBT001
 @kept
 def _sponged(mark: Stencil, paint: Paint, px_per_mm: float, bands: int) -> ReadyMark:
     canvas, basis = canvas_of(mark, px_per_mm), small_basis(bands)
-    constants = optics((paint,)).at(basis)
-    coat = channels.of_paints(np.full((1, 1), SPONGE_COAT_UM), np.full(1, SPONGE_COAT_UM), constants, basis)[0]
+    coat = channels.of_paints(np.full((1, 1), SPONGE_COAT_UM), np.full(1, SPONGE_COAT_UM), (paint,), basis)[0]
     return ReadyMark(mark, canvas, held=True, cover=stencil_cover(mark, canvas), paint=np.asarray(coat, np.float32))
 
 

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.aim.wish import edge_lab
+from pennello.breath import breathe
 from pennello.colour.lab import hex_to_lab
 from pennello.design.plan import Plan, PlanStroke, Skin, skin_spectrum
 from pennello.kept import kept_for_now
@@ -126,6 +127,7 @@ def _lab(paint: str) -> Array:
 def _unlike(
     plan: Plan, part: Part, cakes: tuple[str, ...] | None, stroke: PlanStroke
 ) -> tuple[bool, bool, float, bool, float]:
+    breathe()
     brush, role, lab = plan.brush(stroke.brush), part.role, edge_of(plan, stroke)
     other_cake = cakes is not None and stroke.recipe.cakes != cakes
     off = 0.0 if coloured_for(plan, stroke, role) else _off(lab, role) if role.own else _FARTHEST

@@ -11,6 +11,7 @@ from functools import lru_cache
 
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import runs_pale
+from pennello.breath import breathe
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
 from pennello.kit.applicator import Applicator
@@ -105,6 +106,7 @@ def _lasts(attempt: Attempt, name: str, most: int) -> int:
     found: list[LoadedEdge | None] = [None]
 
     def pale(number: int) -> bool:
+        breathe()
         while len(found) < number:
             before = attempt if len(found) == 1 else replace(going_on, residue=found[-1])
             found.append(_runs(before)[-1].left_edge)

@@ -3,22 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import Enum
 from typing import Annotated
 
 from pennello.errors import OutOfRangeError
 from pennello.phrases import phrase
+from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
 
 
-class GradientAxis(Enum):
+class GradientAxis(QuickEnum):
     """Which way the loaded edge runs: across the stroke from corner A to B, or along the print from tip to belly."""
 
     ACROSS = "across"
     ALONG = "along"
 
 
-class ApplicatorKind(Enum):
+class ApplicatorKind(QuickEnum):
     """Kinds of applicator."""
 
     FLAT = "flat"

@@ -24,6 +24,7 @@ from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
 from pennello.phrases import phrase
+from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
@@ -32,7 +33,7 @@ Array = NDArray[np.floating[Any]]
 SCATTER_EXPONENT = (0.0, 2.0)
 
 
-class Finish(Enum):
+class Finish(QuickEnum):
     """How a paint shines; only the diffuse part of the last three is predicted."""
 
     MATTE = "matte"

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
 from pennello.colour.kubelka_munk import REFERENCE_NM
-from pennello.kit.paint import PaintOptics
+from pennello.kit.paint import Paint, optics
 
 Array = NDArray[np.floating[Any]]
 
@@ -42,7 +42,14 @@ def scattering_parts(s: Array, basis: Basis) -> Array:
     return np.asarray(parts.T)
 
 
-def of_paints(solids: Array, water: Array, constants: PaintOptics, basis: Basis) -> Array:
+@lru_cache(maxsize=256)
+def per_volume(paints: tuple[Paint, ...], basis: Basis) -> Array:
+    """Return K at each band and S in two parts of a unit of each paint's solids, shape (bands + 2, paints)."""
+    constants = optics(paints).at(basis)
+    return np.concatenate([constants.k.T, scattering_parts(constants.s, basis).T])
+
+
+def of_paints(solids: Array, water: Array, paints: tuple[Paint, ...], basis: Basis) -> Array:
     """Return volumes of paints and their water as channels.
 
     Parameters
@@ -51,15 +58,14 @@ def of_paints(solids: Array, water: Array, constants: PaintOptics, basis: Basis)
         mm3, shape (paints, n).
     water
         As much as creamy paint of one mm3 has, shape (n,).
-    constants
-        Of the paints, at the bands of `basis`.
+    paints
+        Which they are, in the order of `solids`.
 
     Returns
     -------
     Shape (n, bands + 4).
     """
-    parts = scattering_parts(constants.s, basis).T @ solids
-    return np.concatenate([constants.k.T @ solids, parts, water[None], solids.sum(axis=0)[None]]).T
+    return np.concatenate([per_volume(paints, basis) @ solids, water[None], solids.sum(axis=0)[None]]).T
 
 
 def depth_k(film: Array) -> Array:

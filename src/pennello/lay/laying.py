@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.breath import breathe
 from pennello.colour.basis import FULL, Basis
 from pennello.errors import OutOfRangeError
 from pennello.kept import kept, kept_for_now
@@ -98,6 +99,7 @@ def _moved(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -
 
 @kept_for_now
 def _pulled(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> Pull:
+    breathe()
     track = follow(stroke, brush, axis, DROP_MM)
     return Pull(track, stretches(stroke, brush, track, drag))
 
@@ -277,5 +279,5 @@ def _all_of_it(change: Array, runs: tuple[LoadRun, ...], contents: Array, px_per
 
 def bin_contents(edge: LoadedEdge, paints: Mapping[str, Paint], basis: Basis) -> Array:
     """Return what each bin holds, as channels of a film times mm3, shape (64, bands + 4)."""
-    constants = optics(tuple(paints[name] for name in edge.paints)).at(basis)
-    return channels.of_paints(edge.solids, edge.water, constants, basis) * (edge.width_mm / BINS)
+    used = tuple(paints[name] for name in edge.paints)
+    return channels.of_paints(edge.solids, edge.water, used, basis) * (edge.width_mm / BINS)

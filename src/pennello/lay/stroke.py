@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from enum import Enum
 from itertools import pairwise
 from typing import Annotated, Any
 
@@ -13,12 +12,13 @@ from numpy.typing import NDArray
 from pennello.errors import OutOfRangeError
 from pennello.path.cubic import CubicPath, position
 from pennello.phrases import phrase
+from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
 
 Array = NDArray[np.floating[Any]]
 
 
-class NibMode(Enum):
+class NibMode(QuickEnum):
     """How the chisel turns along the stroke."""
 
     FIXED = "fixed"
@@ -27,7 +27,7 @@ class NibMode(Enum):
     KEYED = "keyed"
 
 
-class Exit(Enum):
+class Exit(QuickEnum):
     """What leaves the skin last when the brush lifts at the end: all of the edge, or one corner."""
 
     EDGE = "edge"
@@ -90,7 +90,7 @@ class PartKey:
             raise OutOfRangeError(phrase("part of the edge on the skin"), [self.from_u, self.to_u], wanted)
 
 
-class Over(Enum):
+class Over(QuickEnum):
     """What pats are set down over: along the way, or over the place that it encloses."""
 
     WAY = "way"

@@ -302,6 +302,20 @@ def _placed(
     return middle + waves[:, None] * sideways, edge, middle
 
 
+def sketched_edge(stroke: Stroke, brush: Applicator, axis: GradientAxis, fraction: Array) -> tuple[Array, Array, Array]:
+    """Return about where the edge is at fractions of a stroke: middle, direction from A to B, and size, mm.
+
+    Shapes (n, 2) each; the size is length and thickness. What of it touches, and how its end is lifted, is left out.
+    """
+    total = length_mm(stroke.path)
+    parameter = rough_parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    flips = [at / total for at in stroke.flips_mm if 0 < at < total]
+    turned = np.diff(np.searchsorted(flips, fraction)) > 0 if flips else np.zeros(len(fraction) - 1, bool)
+    size = contact(brush, axis, stroke.pressure_at(fraction))
+    centre, edge, _ = _placed(stroke, size.edge_mm, np.zeros(len(fraction)), fraction, parameter, turned)
+    return centre, edge, np.stack([size.edge_mm, size.thickness_mm], axis=1)
+
+
 def chisel_angles(stroke: Stroke, fraction: Array) -> Array:
     """Return the chisel's direction from A to B at fractions of a stroke, flips left out, radians, shape (n,)."""
     parameter = fraction * stroke.path.curves  # where it begins and ends; between them the way is measured

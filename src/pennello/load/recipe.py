@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import Enum
 from typing import Annotated
 
 from pennello.errors import OutOfRangeError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Portion
 from pennello.phrases import phrase
+from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
 
 
-class Wetness(Enum):
+class Wetness(QuickEnum):
     """How wet the brush meets the cake, with its sign to the eye and its mend.
 
     `solids` is the share of a creamy load's solids that the brush then holds, `mixing_mm` the blur that one
@@ -75,7 +75,7 @@ _SIGNS = {
 }
 
 
-class Before(Enum):
+class Before(QuickEnum):
     """What happens to the residue before a pick-up; the shares that stay are defaults.
 
     Wiping and rinsing reach the whole brush, blotting only the part that goes into the paint next.
@@ -112,7 +112,7 @@ _BEFORE = {
 }
 
 
-class Way(Enum):
+class Way(QuickEnum):
     """How the brush meets the paint.
 
     SWEEP: along the stripes, edge across them. PRESS: set down and lifted, as sponges and daubers are. DIP: point
@@ -127,7 +127,7 @@ class Way(Enum):
     ROLL = "roll"
 
 
-class Face(Enum):
+class Face(QuickEnum):
     """The faces of a sponge."""
 
     FRONT = "front"

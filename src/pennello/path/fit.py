@@ -68,7 +68,9 @@ class GrowingFit:
 
     def _begin_anew(self) -> None:
         self._done: list[Array] = []
-        self._begin, self._joint, self._start = 0, np.zeros(2), np.zeros(2)
+        self._begin = 0
+        self._joint: Array = np.zeros(2)
+        self._start: Array = np.zeros(2)
 
     def path(self, points: Sequence[Point]) -> CubicPath:
         """Return the path through points; where they do not go on with the earlier ones, it is fitted anew."""
@@ -80,6 +82,8 @@ class GrowingFit:
         rest = kept[self._begin :]
         start = self._start if self._done else _tangent(rest)
         runs = _fit(rest, start, _tangent(rest[::-1]), self._off_mm, _GROWING_ROUNDS)
+        if len(runs) > 1:
+            runs = self._parted(rest, start) or runs
         path = _chained([*self._done, *(run.curve for run in runs)])
         for run in runs[:-1]:
             if self._begin + run.steps + _SETTLED > len(kept):
@@ -88,6 +92,17 @@ class GrowingFit:
             self._done.append(run.curve)
             self._joint, self._start = kept[self._begin].copy(), _unit(run.curve[3] - run.curve[2])
         return path
+
+    def _parted(self, rest: Array, start: Array) -> list[_Run]:
+        """Return a curve that goes as far as one does, and what is left of the way; none where not even that does."""
+        joint = len(rest) - _SETTLED
+        if joint < _LOOK:
+            return []
+        middle = _unit(rest[joint - 1] - rest[joint + 1])
+        head = _fit(rest[: joint + 1], start, middle, self._off_mm, _GROWING_ROUNDS)
+        if len(head) > 1:
+            return []
+        return [*head, *_fit(rest[joint:], -middle, _tangent(rest[::-1]), self._off_mm, _GROWING_ROUNDS)]
 
 
 def _apart(points: Sequence[Point]) -> Array:

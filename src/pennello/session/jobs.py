@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
 from psygnal import Signal
 
+from pennello.breath import Stopped, breathing
 from pennello.errors import PennelloError
 from pennello.phrases import phrase
 
@@ -25,7 +26,7 @@ class CancelledError(PennelloError):
         super().__init__(phrase("The work was cancelled."))
 
 
-class Hand:
+class DrawingHand:
     """A hand that draws: while it is down, work in the background waits, and what is under it has the machine alone."""
 
     def __init__(self, most_s: float = 20.0) -> None:
@@ -53,7 +54,7 @@ class Hand:
             self._lifted.wait(0.05)
 
 
-HAND = Hand()
+HAND = DrawingHand()
 """The one of the person at the window."""
 
 
@@ -95,6 +96,13 @@ class Job(Generic[Result]):
         if self.cancelled:
             raise CancelledError
 
+    def _breathe(self) -> None:
+        """Do as `check` does deep within the work, where any error would be taken for one of the plan's."""
+        try:
+            self.check()
+        except CancelledError:
+            raise Stopped from None
+
     def report(self, fraction: float, words: str) -> None:
         """Say how far the work is, 0 to 1; raises CancelledError as `check` does."""
         self.check()
@@ -105,10 +113,11 @@ class Job(Generic[Result]):
         try:
             self.report(0.0, "")
             assert self._work is not None, "a job runs once"
-            result = self._work(self)
+            with breathing(self._breathe):
+                result = self._work(self)
             if not self.cancelled:
                 self.finished.emit(result)
-        except CancelledError:
+        except (CancelledError, Stopped):
             return
         except PennelloError as error:
             self.failed.emit(str(error))

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import io
+import os
 from contextlib import suppress
 from functools import cache
 from pathlib import Path
@@ -111,8 +112,18 @@ def _painted_by() -> bytes:
     """Return what tells one way of painting from another: the version, and the modules and tables of the core."""
     told, here = [pennello.__version__], Path(__file__).parents[1]
     with suppress(OSError):  # nothing to be looked at in a packed program: its version tells
-        for module in sorted(here.rglob("*.*")):
-            if module.suffix in (".py", ".csv", ".txt") and "ui" not in module.relative_to(here).parts:
-                about = module.stat()
-                told.append(f"{module.name} {about.st_size} {about.st_mtime_ns}")
+        _tell_of(str(here), told)
     return "\n".join(told).encode()
+
+
+def _tell_of(folder: str, told: list[str]) -> None:
+    """Tell name, size and time of each module and table of a folder and those in it, but for the interface's."""
+    with os.scandir(folder) as there:
+        found = sorted(there, key=lambda one: one.name)
+    for one in found:
+        if one.is_dir():
+            if one.name not in ("ui", "__pycache__"):
+                _tell_of(one.path, told)
+        elif one.name.endswith((".py", ".csv", ".txt")):
+            about = one.stat()
+            told.append(f"{one.name} {about.st_size} {about.st_mtime_ns}")

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from enum import Enum
-
 from pennello.phrases import phrase
+from pennello.quick_enum import QuickEnum
 
 
-class Hold(Enum):
+class Hold(QuickEnum):
     """What the hand does; every family is one of these with numbers."""
 
     UPRIGHT = "upright"

@@ -13,7 +13,7 @@ from pennello.chart.chart import Chart
 from pennello.colour.lights import Light
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
-from pennello.design.on_chart import chart_of, painted_plan, seat, with_motif
+from pennello.design.on_chart import chart_of, painted_plan, pieces_on, seat, with_motif
 from pennello.design.part_edits import short_form, without_seen
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
@@ -29,6 +29,7 @@ from pennello.session.document import Document
 from pennello.session.jobs import Job, Jobs
 from pennello.session.last_pictures import LastPictures
 from pennello.session.order_pictures import order_found
+from pennello.session.sketch import sketched
 from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
@@ -46,8 +47,8 @@ PlanChange = Callable[[Plan], Plan]
 """Makes another plan of the committed one."""
 
 
-DRAFT_PX_PER_MM, DRAFT_FROM = 1.0, 40
-"""A chart that was not painted yet is shown roughly first, as listed, where it has so many strokes."""
+SKETCH_FROM = 40
+"""A chart that was not painted yet is shown as a sketch first, where it has so many strokes."""
 
 
 class ChartModel(QObject):
@@ -316,12 +317,12 @@ class ChartModel(QObject):
         self._question = asked
         places = {one.id: one.place for one in asked.plan.motifs}
         scene, done, last = self._scene, self._done, self.painted
-        first: _First = _rough
+        first: _First = _sketch
         self._done = None  # until it is known what is there: a painting that is broken off may have been shown
         if self.painted is not None and self.painted.chart == self.key and _alike(self.painted.plan, asked.plan):
             first = _none
         elif self._as_kept:
-            first = _last_or_rough
+            first = _last_or_sketch
         self.begun.emit()
         self._newest.run(
             lambda job: _painting(job, asked, scene, done, first, last),
@@ -372,7 +373,7 @@ class ChartModel(QObject):
     def _keep_last(self) -> None:
         """Keep the picture of a saved plan, so that it is there at once when the plan is opened again."""
         painted = self.painted
-        if painted is None or painted is self._kept or painted.wetness is None or painted.strokes < DRAFT_FROM:
+        if painted is None or painted is self._kept or painted.wetness is None or painted.strokes < SKETCH_FROM:
             return
         if self._as_kept and not self.busy and painted.plan == self.document.committed:
             self._kept = painted
@@ -438,18 +439,14 @@ def _none(_plan: Plan, _key: str, _job: Job[Any]) -> Painted | None:
     return None
 
 
-def _rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
-    """Return a crowded chart roughly, as listed: an order for many takes longer."""
-    count = len(painted_plan(plan, key).strokes)
-    if count < DRAFT_FROM:
-        return None
-    room_for(count)  # much of what is worked out for it serves the picture after it too
-    return ChartScene(DRAFT_PX_PER_MM).paint(plan, key, check=job.check, light=plan.light)
+def _sketch(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
+    """Return a crowded chart as a sketch, as listed."""
+    return sketched(plan, key, job.check) if len(pieces_on(plan, key)) >= SKETCH_FROM else None
 
 
-def _last_or_rough(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
+def _last_or_sketch(plan: Plan, key: str, job: Job[Any]) -> Painted | None:
     """Return the chart as it was last seen, if it was."""
-    return LastPictures().find(plan, key) or _rough(plan, key, job)
+    return LastPictures().find(plan, key) or _sketch(plan, key, job)
 
 
 def _painting(

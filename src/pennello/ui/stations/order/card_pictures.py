@@ -182,7 +182,7 @@ class PlacePicture(CardPicture):
         """Draw it."""
         self._begin(painter)
         job = self.job
-        if self.arranged is None:
+        if self.arranged is None or not self.arranged.jobs:  # all was taken out of the plan since
             return
         area = QRectF(self.rect()).adjusted(16, 14, -16, -14)
         key = job.chart if job is not None else self.arranged.jobs[-1].chart

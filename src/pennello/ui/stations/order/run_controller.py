@@ -65,6 +65,9 @@ class RunController(QObject):
         """Show the cautions and ask what has to be asked."""
         if self._model.arranged is None:
             return
+        if not self._model.arranged.jobs:
+            self.said.emit(phrase("There is nothing to paint yet: put a motif on the Chart, or a load on the Bench."))
+            return
         expired: tuple[str, ...] = ()
         try:
             expired = expired_names(busy_ms=SOON_MS)

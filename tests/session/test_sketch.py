@@ -1,0 +1,54 @@
+"""A chart's sketch held against what is painted there: it lies in the same places, in about the same colours."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from pennello.colour.difference import ciede2000
+from pennello.colour.lab import picture_lab
+from pennello.design.on_chart import with_new_motif
+from pennello.design.plan import Plan
+from pennello.files.demo import shipped_designs
+from pennello.lay.engine import kernel
+from pennello.lay.resampled import resampled
+from pennello.motif.place import Place
+from pennello.session.chart_scene import ChartScene
+from pennello.session.jobs import CancelledError
+from pennello.session.sketch import sketched
+
+
+def plan_of(key):
+    return next(one for one in shipped_designs() if key in one.key).plan()
+
+
+@pytest.mark.parametrize("key", ["dahlia", "moth", "beetle", "kelp"])
+def test_a_sketch_lies_where_the_paint_will(key):
+    plan = plan_of(key)
+    chart = plan.motifs[0].chart
+    sketch, painted = sketched(plan, chart), ChartScene(2.0).paint(plan, chart, kernel())
+    cover = [
+        resampled(one.rgba[..., 3].astype(np.float32) / 255, one.canvas, sketch.canvas) for one in (sketch, painted)
+    ]
+    shared, whole = np.minimum(*cover).sum(), np.maximum(*cover).sum()
+    assert shared / whole > 0.7
+    both = (cover[0] > 0.9) & (cover[1] > 0.9)
+    laid = resampled(painted.rgba[..., :3].astype(np.float32), painted.canvas, sketch.canvas)
+    off = ciede2000(*(picture_lab(np.rint(one[both][None]).astype(np.uint8)) for one in (sketch.rgba[..., :3], laid)))
+    assert np.median(off) < 20, "thick paint is stronger than what is laid, and no more"
+    assert sketch.strokes == painted.strokes
+
+
+def test_a_chart_without_motifs_has_no_sketch(demo):
+    assert sketched(replace(demo, motifs=()), "face") is None
+    assert sketched(Plan(), "face") is None
+
+
+def test_a_sketch_can_be_left(demo):
+    plan, _ = with_new_motif(demo, "petal-ring", "face", Place(), "beetle-scale")
+
+    def stop():
+        raise CancelledError
+
+    with pytest.raises(CancelledError):
+        sketched(plan, "face", stop)
