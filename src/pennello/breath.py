@@ -5,6 +5,10 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from typing import ParamSpec, TypeVar
+
+P = ParamSpec("P")
+R = TypeVar("R")
 
 
 class Stopped(BaseException):
@@ -22,6 +26,19 @@ def breathe() -> None:
     """Let whoever began this thread's work make it wait, or raise Stopped; without one, go on."""
     if _this.breath is not None:
         _this.breath()
+
+
+def in_this_breath(work: Callable[P, R]) -> Callable[P, R]:
+    """Return work for another thread that breathes there as this thread does now."""
+    breath = _this.breath
+
+    def there(*given: P.args, **named: P.kwargs) -> R:
+        if breath is None:
+            return work(*given, **named)
+        with breathing(breath):
+            return work(*given, **named)
+
+    return there
 
 
 @contextmanager

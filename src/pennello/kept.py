@@ -15,6 +15,8 @@ from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
+from pennello.breath import breathe
+
 MOST_BYTES = 33_000_000
 """What all kept results together may weigh, bytes (a default), but for a plan that needs more."""
 
@@ -81,6 +83,7 @@ def kept_for_now(make: Callable[P, R]) -> Callable[P, R]:
 def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
+        breathe()
         key = (make, given, tuple(named.items())) if named else (make, given)
         found, beside = shelf.get(key), _aside.results
         if found is not None:

@@ -21,9 +21,10 @@ from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.autosave import Autosave
+from pennello.session.courtesy import HAND, DrawingHand, WindowThread, main_thread_s
 from pennello.session.document import ChangedOnDiskError, Document
 from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine
-from pennello.session.jobs import HAND, DrawingHand, Job, Jobs
+from pennello.session.jobs import Job, Jobs
 from pennello.session.settings import MOST_RECENT, Settings, load_settings, store_settings, with_recent
 from pennello.units import LengthUnit
 
@@ -486,3 +487,62 @@ def test_a_job_that_comes_after_its_page_has_gone_is_cancelled():
     jobs.start("late", job)
     assert job.cancelled
     jobs.close()
+
+
+# --- who goes first ---
+
+
+class Clocks:
+    """Time as a worker sees it: while it sleeps, the window's thread works for a share of the time."""
+
+    def __init__(self, share):
+        self.now, self.worked, self.share, self.slept = 100.0, 5.0, share, 0.0
+
+    def sleep(self, seconds):
+        self.slept += seconds
+        self.pass_by(seconds)
+
+    def pass_by(self, seconds):
+        self.now += seconds
+        self.worked += self.share * seconds
+
+    def window(self, **how):
+        return WindowThread(worked_s=lambda: self.worked, now_s=lambda: self.now, sleep=self.sleep, **how)
+
+
+def breathed(clocks, window, given_up=lambda: False):
+    """Return how long a worker waits in a second of work, breathing all the time."""
+    for _ in range(250):
+        window.goes_first(given_up)
+        clocks.pass_by(0.004)
+    return clocks.slept
+
+
+def test_a_worker_stands_back_for_a_busy_window_and_not_for_an_idle_one():
+    busy, idle = Clocks(share=0.9), Clocks(share=0.05)
+    assert breathed(idle, idle.window()) == 0.0
+    waited = breathed(busy, busy.window(most_s=0.15, then_s=0.03))
+    assert 3.0 < waited < 0.16 / 0.03 + 2.0, "five times as long as it works, and no longer"
+
+
+def test_a_worker_goes_on_as_soon_as_the_window_rests():
+    clocks = Clocks(share=0.9)
+    window = clocks.window()
+    window.goes_first(lambda: False)
+    clocks.pass_by(0.004)
+    clocks.share = 0.0
+    window.goes_first(lambda: False)
+    assert clocks.slept == pytest.approx(WindowThread.STEP_S)
+
+
+def test_a_worker_that_is_given_up_waits_for_nobody():
+    clocks = Clocks(share=1.0)
+    assert breathed(clocks, clocks.window(), lambda: True) == 0.0
+
+
+def test_the_windows_thread_is_the_programs_first():
+    before, told = main_thread_s(), []
+    thread = threading.Thread(target=lambda: told.append(main_thread_s()))
+    thread.start()
+    thread.join()
+    assert before <= told[0] <= main_thread_s()

@@ -19,7 +19,7 @@ from pennello.files.plan_json import read_plan, write_plan
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import NibMode
 from pennello.path.cubic import length_mm, parameter_at, position
-from pennello.session.jobs import HAND
+from pennello.session.courtesy import HAND
 from pennello.ui.simulated_pen import SimulatedPen
 
 LEFT, KEYS = Qt.MouseButton.LeftButton, Qt.Key

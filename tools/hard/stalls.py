@@ -107,7 +107,7 @@ def main() -> None:
         collector = Collector(app)
         collector.start()
         beats = Beats()
-        QTimer.singleShot(800, fetch)
+        QTimer.singleShot(800, partial(fetch, plan))
         for words, act, seconds in _acts(window):
             longest = beats.of(act, seconds)
             print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms", flush=True)

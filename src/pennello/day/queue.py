@@ -15,6 +15,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.breath import breathe
 from pennello.day.event import BETWEEN_S, Arrivals, Event, clock_text
 from pennello.errors import PennelloError
 from pennello.phrases import phrase, plural
@@ -180,6 +181,7 @@ def simulated_day(event: Event, seed: int, rules: Rules | None = None, came: Arr
     most = _over(event, service[0])
 
     def guest(number: int) -> Any:
+        breathe()
         with chairs.request() as turn:
             if not turn.triggered:
                 yield turn if how.patience_s is None else turn | env.timeout(how.patience_s)

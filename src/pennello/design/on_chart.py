@@ -12,6 +12,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.breath import breathe
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart, Point
 from pennello.design.computed import computed_pieces, goes_round, new_computed, rests_on
@@ -73,6 +74,7 @@ def pieces_on(plan: Plan, key: str) -> tuple[LaidPiece, ...]:
 
 def laid_pieces(plan: Plan, placed: PlacedMotif, midline_mm: float | None) -> tuple[LaidPiece, ...]:
     """Return the strokes of a piece where they lie; those of a computed one are worked out from what it goes round."""
+    breathe()
     if placed.computed is None:
         return _where_it_lies(plan, placed, midline_mm)
     return computed_pieces(plan, placed, strokes_around(plan, placed), way_along(plan, placed))

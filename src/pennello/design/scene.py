@@ -11,6 +11,7 @@ from typing import Any, ClassVar
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.breath import in_this_breath
 from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
 from pennello.design.laid_marks import ReadyMark, SeenMark, Strewn, canvas_of, lay_mark, seen_of
@@ -292,7 +293,7 @@ def lay_in_order(
     with ThreadPoolExecutor(THREADS) as pool:
 
         def start(number: int) -> Future[Box]:
-            return pool.submit(carrying.lay, film, *keys[number], engine, rate_um_s)
+            return pool.submit(in_this_breath(carrying.lay), film, *keys[number], engine, rate_um_s)
 
         running = {start(number): number for number, left in enumerate(open_ends) if left == 0}
         try:

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from shapely import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from pennello.breath import breathe
 from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.marks import Glitter, Mark, paths_of
 from pennello.design.placed import LaidPiece
@@ -43,6 +44,7 @@ _KEPT = 400
 
 def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
     """Return the area that a stroke touches on its chart, mm; empty where nothing does."""
+    breathe()
     source = plan.stroke(piece.load)
     brush = plan.brush(source.brush)
     return swept_by(piece.stroke, brush, plan.axis(source.id))

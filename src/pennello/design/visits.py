@@ -44,6 +44,7 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
 
     A stroke that one load does not bring to its end counts as one: it is loaded anew within it, or runs pale.
     """
+    breathe()
     held = plan.stroke(load)
     source = held if held.recipe.pickups else replace(held, recipe=whole_load(plan, load).recipe)
     framed = own_frame(stroke)

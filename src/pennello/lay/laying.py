@@ -9,7 +9,6 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.breath import breathe
 from pennello.colour.basis import FULL, Basis
 from pennello.errors import OutOfRangeError
 from pennello.kept import kept, kept_for_now
@@ -99,7 +98,6 @@ def _moved(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -
 
 @kept_for_now
 def _pulled(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> Pull:
-    breathe()
     track = follow(stroke, brush, axis, DROP_MM)
     return Pull(track, stretches(stroke, brush, track, drag))
 

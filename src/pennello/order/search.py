@@ -10,6 +10,7 @@ import random
 import time
 from collections.abc import Callable, Sequence
 
+from pennello.breath import breathe
 from pennello.order.bound import least_setups, lower_bound, tails
 from pennello.order.problem import NEVER, START, Problem, Timing, time_order
 from pennello.phrases import phrase
@@ -190,6 +191,7 @@ def _descended(problem: Problem, start: Timing, rng: random.Random, done: Callab
 
 def _best_place(problem: Problem, here: Timing, job: int, length: int) -> Timing | None:
     """Return the order with a job, and so many after it, at the best other place; None where none is better."""
+    breathe()
     at = here.order.index(job)
     block = here.order[at : at + length]
     if len(block) < length:

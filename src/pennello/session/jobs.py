@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import threading
-import time
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
@@ -12,6 +11,7 @@ from psygnal import Signal
 from pennello.breath import Stopped, breathing
 from pennello.errors import PennelloError
 from pennello.phrases import phrase
+from pennello.session.courtesy import HAND, WINDOW
 
 if TYPE_CHECKING:
     from concurrent.futures import Future, ThreadPoolExecutor
@@ -24,38 +24,6 @@ class CancelledError(PennelloError):
 
     def __init__(self) -> None:
         super().__init__(phrase("The work was cancelled."))
-
-
-class DrawingHand:
-    """A hand that draws: while it is down, work in the background waits, and what is under it has the machine alone."""
-
-    def __init__(self, most_s: float = 20.0) -> None:
-        self._most_s = most_s
-        self._lifted = threading.Event()
-        self._lifted.set()
-
-    @property
-    def down(self) -> bool:
-        """Whether it draws now."""
-        return not self._lifted.is_set()
-
-    def set_down(self) -> None:
-        """Begin to draw."""
-        self._lifted.clear()
-
-    def lift(self) -> None:
-        """Draw no more; also where nothing was drawn."""
-        self._lifted.set()
-
-    def wait_for(self, given_up: Callable[[], bool]) -> None:
-        """Wait until it is lifted, the wait is given up, or some seconds are over: a hand may also rest."""
-        until = time.monotonic() + self._most_s
-        while self.down and not given_up() and time.monotonic() < until:
-            self._lifted.wait(0.05)
-
-
-HAND = DrawingHand()
-"""The one of the person at the window."""
 
 
 class Job(Generic[Result]):
@@ -92,7 +60,7 @@ class Job(Generic[Result]):
     def check(self) -> None:
         """Go on, or raise CancelledError if the job should stop: the work simply lets it pass. A hand goes first."""
         if HAND.down:
-            HAND.wait_for(lambda: self.cancelled)
+            HAND.wait_for(self._stop.is_set)
         if self.cancelled:
             raise CancelledError
 
@@ -102,6 +70,7 @@ class Job(Generic[Result]):
             self.check()
         except CancelledError:
             raise Stopped from None
+        WINDOW.goes_first(self._stop.is_set)
 
     def report(self, fraction: float, words: str) -> None:
         """Say how far the work is, 0 to 1; raises CancelledError as `check` does."""

@@ -3,11 +3,17 @@
 from __future__ import annotations
 
 import threading
+from contextlib import suppress
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
 
+from pennello.breath import breathing
+from pennello.design.on_chart import charts_used, pieces_on
+from pennello.design.plan import Plan
+from pennello.errors import PennelloError
 from pennello.phrases import phrase
+from pennello.session.courtesy import WINDOW
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
 
 
@@ -94,13 +100,20 @@ def takers_of(path: Path) -> list[tuple[str, Takes]]:
     return [(one.key, takes) for one in STATIONS for takes in one.takes if ending in takes.endings]
 
 
-def fetch() -> threading.Thread:
-    """Start reading the code of all stations in the background, so that none is waited for; return the thread."""
-    thread = threading.Thread(target=_fetch, name="pennello-stations", daemon=True)
+def fetch(plan: Plan | None = None) -> threading.Thread:
+    """Start reading the code of all stations in the background, so that none is waited for; return the thread.
+
+    Then it works out where all that is on a plan's charts lies, which every station asks for when it is first shown.
+    """
+    thread = threading.Thread(target=_fetch, args=(plan,), name="pennello-stations", daemon=True)
     thread.start()
     return thread
 
 
-def _fetch() -> None:
+def _fetch(plan: Plan | None) -> None:
     for one in STATIONS:
         import_module(one.place.partition(":")[0])
+    if plan is not None:
+        with breathing(lambda: WINDOW.goes_first(lambda: False)), suppress(PennelloError):
+            for key in charts_used(plan):
+                pieces_on(plan, key)

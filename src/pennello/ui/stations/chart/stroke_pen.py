@@ -20,7 +20,7 @@ from pennello.lay.stroke import Stroke
 from pennello.lay.track import chisel_angles
 from pennello.path.fit import GrowingFit
 from pennello.phrases import named, phrase
-from pennello.session.jobs import HAND
+from pennello.session.courtesy import HAND
 from pennello.session.pull_scene import PullScene
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.pen import HandTouch, Pen

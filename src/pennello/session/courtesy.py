@@ -1,0 +1,107 @@
+"""Who goes first: a hand that draws, then the window, then work in the background.
+
+Python runs one thread at a time, and a machine has few cores. A window whose thread has much to do would get a share
+as large as any worker's; so workers stand back, for a moment, when they see that it is busy.
+"""
+
+from __future__ import annotations
+
+import threading
+import time
+from collections.abc import Callable
+
+
+class DrawingHand:
+    """A hand that draws: while it is down, work in the background waits, and what is under it has the machine alone."""
+
+    def __init__(self, most_s: float = 20.0) -> None:
+        self._most_s = most_s
+        self._lifted = threading.Event()
+        self._lifted.set()
+
+    @property
+    def down(self) -> bool:
+        """Whether it draws now."""
+        return not self._lifted.is_set()
+
+    def set_down(self) -> None:
+        """Begin to draw."""
+        self._lifted.clear()
+
+    def lift(self) -> None:
+        """Draw no more; also where nothing was drawn."""
+        self._lifted.set()
+
+    def wait_for(self, given_up: Callable[[], bool]) -> None:
+        """Wait until it is lifted, the wait is given up, or some seconds are over: a hand may also rest."""
+        until = time.monotonic() + self._most_s
+        while self.down and not given_up() and time.monotonic() < until:
+            self._lifted.wait(0.05)
+
+
+HAND = DrawingHand()
+"""The one of the person at the window."""
+
+
+class _Seen(threading.local):
+    """What a worker saw of the window's thread last: when, and how much it had worked by then, s."""
+
+    at_s = 0.0
+    worked_s = 0.0
+    deaf_until_s = 0.0
+
+
+def main_thread_s() -> float:
+    """Return how long the program's first thread has worked, s of its own clock."""
+    return time.clock_gettime(time.pthread_getcpuclockid(threading.main_thread().ident or 0))
+
+
+class WindowThread:
+    """The thread of the window as workers see it: how much it works is read off its own clock.
+
+    Parameters
+    ----------
+    busy
+        It is busy where it works for this share of the time, or would: other threads take from it too.
+    most_s, then_s
+        So long a worker waits at most at a time, and so long it works on then, s.
+    worked_s, now_s, sleep
+        How long it has worked, the time, and how to wait.
+    """
+
+    LOOK_S, STEP_S, WORTH_S = 0.003, 0.002, 0.001
+
+    def __init__(
+        self,
+        busy: float = 0.3,
+        most_s: float = 0.15,
+        then_s: float = 0.03,
+        worked_s: Callable[[], float] = main_thread_s,
+        now_s: Callable[[], float] = time.monotonic,
+        sleep: Callable[[float], object] = time.sleep,
+    ) -> None:
+        self._busy, self._most_s, self._then_s = busy, most_s, then_s
+        self._worked_s, self._now_s, self._sleep = worked_s, now_s, sleep
+        self._seen = _Seen()
+
+    def goes_first(self, given_up: Callable[[], bool]) -> None:
+        """Let a busy window go first: called by a worker, often."""
+        seen, now = self._seen, self._now_s()
+        if now < seen.at_s + self.LOOK_S or now < seen.deaf_until_s:
+            return
+        worked = self._worked_s()
+        if seen.at_s and worked > seen.worked_s + self.WORTH_S:
+            until = now + self._most_s
+            while now < until and not given_up():
+                before, began = worked, now
+                self._sleep(self.STEP_S)
+                worked, now = self._worked_s(), self._now_s()
+                if worked - before < self._busy * (now - began):
+                    break
+            else:
+                seen.deaf_until_s = now + self._then_s
+        seen.at_s, seen.worked_s = now, worked
+
+
+WINDOW = WindowThread()
+"""The one of this program."""
