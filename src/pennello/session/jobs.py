@@ -64,12 +64,13 @@ class Job(Generic[Result]):
         if self.cancelled:
             raise CancelledError
 
-    def _breathe(self) -> None:
+    def _breathe(self, *, may_stop: bool) -> None:
         """Do as `check` does deep within the work, where any error would be taken for one of the plan's."""
-        try:
-            self.check()
-        except CancelledError:
-            raise Stopped from None
+        if may_stop:
+            try:
+                self.check()
+            except CancelledError:
+                raise Stopped from None
         WINDOW.goes_first(self._stop.is_set)
 
     def report(self, fraction: float, words: str) -> None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QPainter, QPen
 
 from pennello.chart.chart import Point
 from pennello.design.plan import Plan
@@ -219,10 +219,11 @@ class StrokePen(Pen):
     def reach(self) -> QRectF | None:
         """Return where the stroke under the hand may lie, and its chisel; where the hand is without one."""
         at = [_place(one) for one in self._samples] or [self._at]
+        (left, right), (top, bottom) = ((min(along), max(along)) for along in zip(*at, strict=True))
         view, source = self._view(), self._model.plan.stroke(self.load)
         wide = self._model.plan.brush(source.brush).width_mm + source.stroke.wiggle.width_mm if self._samples else 0.0
         far = wide * view.scale + px(_SPARE_PX)
-        seen = QPolygonF([view.to_px(*point) for point in at]).boundingRect()
+        seen = QRectF(view.to_px(left, top), view.to_px(right, bottom)).normalized()
         return seen.adjusted(-far, -far, far, far)
 
     def draw(self, painter: QPainter, area: QRectF) -> None:
