@@ -87,7 +87,7 @@ def test_with_an_empty_hand_what_lies_there_is_listed(window, station):
     assert not parts.isVisible()
     put_motif(station, "petal-ring")
     station.model.choose("")
-    assert parts.words.text().startswith("2 motifs, ")
+    assert parts.words.text().startswith("2 pieces, ")
     items = [parts.tree.topLevelItem(at) for at in range(parts.tree.topLevelItemCount())]
     assert [item.text(0) for item in items] == ["Bud", "Petal ring"]
     assert all(not item.icon(0).isNull() for item in items)

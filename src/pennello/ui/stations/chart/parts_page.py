@@ -229,7 +229,7 @@ class PartsPage(QWidget):
         strokes = len(pieces_on(plan, self._model.key))
         words = phrase(
             "{counted}, {counted_2} on this chart. {take}",
-            counted=plural(len(motifs), "{count} motif", "{count} motifs"),
+            counted=plural(len(motifs), "{count} piece", "{count} pieces"),
             counted_2=plural(strokes, "{count} stroke", "{count} strokes"),
             take=TAKE,
         )
