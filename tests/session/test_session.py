@@ -447,15 +447,16 @@ def moved_by(stroke, by):
     return replace(stroke, stroke=replace(stroke.stroke, path=CubicPath(points)))
 
 
-def test_a_job_waits_while_a_hand_draws(jobs):
+def test_a_job_waits_while_a_hand_draws(jobs, monkeypatch):
     went, done = [], threading.Event()
 
     def work(job):
         job.check()
-        went.append(HAND.down)
+        went.append(HAND.draws)
         return 1
 
-    HAND.set_down()
+    monkeypatch.setattr(HAND, "_rests_s", 3600.0)
+    HAND.moves()
     try:
         job, other = Job(work), Job(work)
         job.finished.connect(lambda _: done.set())
@@ -466,7 +467,7 @@ def test_a_job_waits_while_a_hand_draws(jobs):
         HAND.lift()
     assert done.wait(5)
     assert went == [False]
-    HAND.set_down()
+    HAND.moves()
     try:
         jobs.start("y", other)
         other.cancel()
@@ -478,11 +479,24 @@ def test_a_job_waits_while_a_hand_draws(jobs):
         HAND.lift()
 
 
-def test_a_hand_that_rests_is_not_waited_for_for_ever():
-    hand = DrawingHand(most_s=0.1)
-    hand.set_down()
+def test_a_hand_that_rests_is_not_waited_for():
+    """Also one that was never lifted: the window showed another station meanwhile."""
+    now = [10.0]
+    hand = DrawingHand(rests_s=1.0, now_s=lambda: now[0])
+    assert not hand.draws
+    hand.moves()
+    now[0] += 0.9
+    assert hand.draws
+    hand.moves()
+    now[0] += 0.9
+    assert hand.draws
+    now[0] += 0.2
+    assert not hand.draws
     hand.wait_for(lambda: False)
-    assert hand.down
+    hand.moves()
+    hand.wait_for(lambda: True)
+    hand.lift()
+    assert not hand.draws
 
 
 # --- forecasts ---

@@ -91,21 +91,22 @@ def test_a_stroke_is_pulled_with_a_load_from_the_shelf(window, station, qtbot):
     assert not board.puller.on
 
 
-def test_work_in_the_background_waits_for_a_hand_that_draws(window, station):
+def test_work_in_the_background_waits_for_a_hand_that_draws(window, station, monkeypatch):
+    monkeypatch.setattr(HAND, "_rests_s", 3600.0)  # however busy the machine
     board, load = station.board, window.document.committed.strokes[0].id
     board.pull_by_hand(load)
-    assert not HAND.down
+    assert not HAND.draws
     seen = []
-    pull(board, arch(-20, -40), lambda: seen.append(HAND.down), lift=False)
+    pull(board, arch(-20, -40), lambda: seen.append(HAND.draws), lift=False)
     assert seen == [True]
     QTest.keyClick(board, KEYS.Key_Escape)
-    assert not HAND.down
+    assert not HAND.draws
     pull(board, arch(-20, -40))
-    assert not HAND.down, "lifted"
+    assert not HAND.draws, "lifted"
     QTest.keyClick(board, KEYS.Key_Space)
-    assert HAND.down, "led by keys too"
+    assert HAND.draws, "led by keys too"
     board.put_down()
-    assert not HAND.down
+    assert not HAND.draws
 
 
 def test_wheel_and_keys_turn_flip_and_press_on_the_way(window, station):

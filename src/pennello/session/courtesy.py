@@ -12,20 +12,30 @@ from collections.abc import Callable
 
 
 class DrawingHand:
-    """A hand that draws: while it is down, work in the background waits, and what is under it has the machine alone."""
+    """A hand that draws: while it moves, work in the background waits, and what is under it has the machine alone.
 
-    def __init__(self, most_s: float = 20.0) -> None:
-        self._most_s = most_s
+    Parameters
+    ----------
+    rests_s
+        A hand that has not moved for so long rests: nobody waits for it any more, s.
+    now_s
+        The time.
+    """
+
+    def __init__(self, rests_s: float = 1.0, now_s: Callable[[], float] = time.monotonic) -> None:
+        self._rests_s, self._now_s = rests_s, now_s
         self._lifted = threading.Event()
         self._lifted.set()
+        self._moved_s = 0.0
 
     @property
-    def down(self) -> bool:
+    def draws(self) -> bool:
         """Whether it draws now."""
-        return not self._lifted.is_set()
+        return not self._lifted.is_set() and self._now_s() < self._moved_s + self._rests_s
 
-    def set_down(self) -> None:
-        """Begin to draw."""
+    def moves(self) -> None:
+        """Draw, or draw on."""
+        self._moved_s = self._now_s()
         self._lifted.clear()
 
     def lift(self) -> None:
@@ -33,9 +43,8 @@ class DrawingHand:
         self._lifted.set()
 
     def wait_for(self, given_up: Callable[[], bool]) -> None:
-        """Wait until it is lifted, the wait is given up, or some seconds are over: a hand may also rest."""
-        until = time.monotonic() + self._most_s
-        while self.down and not given_up() and time.monotonic() < until:
+        """Wait until it is lifted or rests, or the wait is given up."""
+        while self.draws and not given_up():
             self._lifted.wait(0.05)
 
 

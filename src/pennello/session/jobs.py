@@ -59,7 +59,7 @@ class Job(Generic[Result]):
 
     def check(self) -> None:
         """Go on, or raise CancelledError if the job should stop: the work simply lets it pass. A hand goes first."""
-        if HAND.down:
+        if HAND.draws:
             HAND.wait_for(self._stop.is_set)
         if self.cancelled:
             raise CancelledError

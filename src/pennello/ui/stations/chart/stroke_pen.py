@@ -100,7 +100,6 @@ class StrokePen(Pen):
     def _set_down(self) -> None:
         """Begin a stroke; work in the background waits for it to end."""
         self._down, self._upright, self._samples = True, None, []
-        HAND.set_down()
 
     def _let_go(self) -> None:
         """Have nothing under the hand."""
@@ -149,6 +148,7 @@ class StrokePen(Pen):
     def _take(self, x: float, y: float, pressure: float | None, lean_deg: float, *, upright: bool) -> None:
         """Take where the hand is: as another point, or where it has hardly moved in the place of the last one."""
         self._at = (x, y)
+        HAND.moves()
         if upright and self._upright is None:
             self._upright = self._chisel_now() - self._turn
         here = Sample(x, y, self._pressure if pressure is None else pressure, self._turn, lean_deg, self._flipped)
