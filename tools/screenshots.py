@@ -154,6 +154,7 @@ def shoot_pulling(folder: Path) -> None:
     station.side.show_page(1)
     page.list.setCurrentRow(4)
     page.holds.buttons[Hold.SQUARE].click()
+    wait(window, 1500)  # pictures of the holds wait for a hand that draws
     page.pull.click()
     way = [(54 - 8 * math.sin(n / 30 * math.pi), -34 + 62 * n / 30) for n in range(28)]
     at = [board.view.to_px(*point).toPoint() for point in way]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import QRect, QSignalBlocker, Qt, Signal
+from PySide6.QtCore import QEvent, QRect, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPixmap, QResizeEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -37,6 +37,25 @@ from pennello.ui.widgets.true_icon import true_icon
 
 _SPACING_PX = 3
 _OWN = phrase("own sample ...")
+
+
+class _WordsLine(QLineEdit):
+    """A line as wide as its words, in whatever letters the style has them."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.textChanged.connect(self.fit)
+
+    def changeEvent(self, event: QEvent) -> None:
+        """Fit other letters."""
+        super().changeEvent(event)
+        if event.type() in (QEvent.Type.FontChange, QEvent.Type.StyleChange):
+            self.fit()
+
+    def fit(self) -> None:
+        """Be as wide as the words."""
+        words = self.text() or self.placeholderText()
+        self.setMaximumWidth(min(max(self.fontMetrics().horizontalAdvance(words) + 26, px(70)), px(320)))
 
 
 class TopBar(QWidget):
@@ -113,19 +132,14 @@ class TopBar(QWidget):
         button.setAccessibleName(words)
         return button
 
-    def _line(self, name: str) -> QLineEdit:
-        line = QLineEdit()
+    def _line(self, name: str) -> _WordsLine:
+        line = _WordsLine()
         line.setAccessibleName(name)
         line.setToolTip(name)
         line.setMaxLength(200)
         line.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         line.setMinimumWidth(px(60))
-        line.textChanged.connect(lambda: self._fit(line))
         return line
-
-    def _fit(self, line: QLineEdit) -> None:
-        words = line.text() or line.placeholderText()
-        line.setMaximumWidth(min(max(line.fontMetrics().horizontalAdvance(words) + 26, px(70)), px(320)))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Leave out what there is no room for: the place first, then the light, which the menu has too."""
@@ -202,7 +216,7 @@ class TopBar(QWidget):
             if line.text() != words:
                 line.setText(words)
                 line.setCursorPosition(0)
-            self._fit(line)
+            line.fit()
         self._show_skin(plan.skin)
         for button, word, label in (
             (self.undo, phrase("Undo"), self._history.undo_label),
