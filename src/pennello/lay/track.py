@@ -287,8 +287,14 @@ def _placed(
     The parameters are those of its path there.
     """
     on_path, heading = position(stroke.path, parameter), direction(stroke.path, parameter)
+    return _edge_at(stroke, width_mm, shift_mm, fraction, on_path, heading, np.concatenate([[0], np.cumsum(jump)]))
+
+
+def _edge_at(
+    stroke: Stroke, width_mm: Array, shift_mm: Array, fraction: Array, on_path: Array, heading: Array, turned: Array
+) -> tuple[Array, Array, Array]:
+    """Return the same where the path, its heading and how often the brush was flipped by then are known."""
     theta = _chisel_angle(stroke, fraction, heading)
-    turned = np.concatenate([[0], np.cumsum(jump)])
     theta = theta + math.pi * turned
     edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
     middle = on_path + shift_mm[:, None] * edge
@@ -302,18 +308,29 @@ def _placed(
     return middle + waves[:, None] * sideways, edge, middle
 
 
-def sketched_edge(stroke: Stroke, brush: Applicator, axis: GradientAxis, fraction: Array) -> tuple[Array, Array, Array]:
-    """Return about where the edge is at fractions of a stroke: middle, direction from A to B, and size, mm.
+def sketched_edge(
+    stroke: Stroke, brush: Applicator, axis: GradientAxis, count: int
+) -> tuple[Array, Array, Array, Array]:
+    """Return about where the edge is at so many moments, which lie evenly in the path's parameter.
 
-    Shapes (n, 2) each; the size is length and thickness. What of it touches, and how its end is lifted, is left out.
+    What of it touches, and how its end is lifted, is left out.
+
+    Returns
+    -------
+    How far along the stroke each is, 0 to 1, shape (n,), middle and direction from A to B, shape (n, 2) each, and
+    length and thickness, mm, shape (n, 2).
     """
-    total = length_mm(stroke.path)
-    parameter = rough_parameter_at(stroke.path, fraction * total) if total > 0 else fraction * stroke.path.curves
+    on_path = position(stroke.path, np.linspace(0, stroke.path.curves, count))
+    along = np.gradient(on_path, axis=0)
+    far = travelled_mm(on_path)
+    total = float(far[-1])
+    fraction = far / total if total > 0 else np.linspace(0, 1, count)
+    heading = along / np.maximum(np.sqrt((along * along).sum(axis=1)), 1e-12)[:, None]
     flips = [at / total for at in stroke.flips_mm if 0 < at < total]
-    turned = np.diff(np.searchsorted(flips, fraction)) > 0 if flips else np.zeros(len(fraction) - 1, bool)
+    turned = np.searchsorted(flips, fraction) if flips else np.zeros(count, np.intp)
     size = contact(brush, axis, stroke.pressure_at(fraction))
-    centre, edge, _ = _placed(stroke, size.edge_mm, np.zeros(len(fraction)), fraction, parameter, turned)
-    return centre, edge, np.stack([size.edge_mm, size.thickness_mm], axis=1)
+    centre, edge, _ = _edge_at(stroke, size.edge_mm, np.zeros(count), fraction, on_path, heading, turned - turned[0])
+    return fraction, centre, edge, np.stack([size.edge_mm, size.thickness_mm], axis=1)
 
 
 def chisel_angles(stroke: Stroke, fraction: Array) -> Array:

@@ -87,8 +87,8 @@ def _lines(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> tuple[Array
         places = pat_places(stroke, wide, thick)
         theta = math.radians(stroke.nib.angle_deg) + places.turn
         return _prints(places.at_mm, np.stack([np.cos(theta), np.sin(theta)], axis=1), u, wide, thick)
-    fraction = np.linspace(0, 1, _MOMENTS * stroke.path.curves + 1 + 8 * math.ceil(stroke.wiggle.count))
-    centre, edge, size = sketched_edge(stroke, brush, axis, fraction)
+    moments = _MOMENTS * stroke.path.curves + 1 + 8 * math.ceil(stroke.wiggle.count)
+    fraction, centre, edge, size = sketched_edge(stroke, brush, axis, moments)
     wide, thick = (float(side) for side in size.max(axis=0))
     step = np.diff(centre, axis=0)
     far = np.hypot(step[:, 0], step[:, 1])
