@@ -10,6 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
 from pennello.design.pace import StepKind
+from pennello.design.plan import Plan
 from pennello.errors import FileProblemError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import write_plan
@@ -216,6 +217,18 @@ def test_a_card_makes_brush_and_paints_ones_own_and_undo_takes_it_back(at_notebo
     assert window.document.committed.brush("flat-3-4").own
     window.document.undo()
     assert window.document.committed == plan
+
+
+def test_without_a_load_there_is_nothing_to_practise(at_notebook):
+    window, station = at_notebook()
+    window.document.replace(Plan())
+    station.show_sheets()
+    page = station.page
+    for button in (page.print_button, page.photo_button, page.play_button, page.try_button):
+        assert not button.isEnabled()
+    page.play()  # as a key may that was pressed before
+    assert page.words.text().startswith("There is no load to practise yet")
+    page.close()
 
 
 def test_a_sheet_is_scored_and_its_tries_make_the_hand(at_notebook, qtbot):

@@ -274,11 +274,19 @@ def write_photo(picture: Picture, path: Path) -> None:
 
 
 def load_of(plan: Plan, name: str) -> str:
-    """Return the load that what is practised is painted with: itself, or that of the first piece."""
+    """Return the load that what is practised is painted with: itself, or that of the first piece.
+
+    Raises
+    ------
+    UnknownNameError
+        If the plan has no load at all.
+    """
     if any(one.id == name for one in plan.strokes):
         return name
     placed = [one for one in plan.motifs if name in (one.id, one.part)]
-    return placed[0].loads[0][1] if placed and placed[0].loads else plan.strokes[0].id
+    if placed and placed[0].loads:
+        return placed[0].loads[0][1]
+    return plan.strokes[0].id if plan.strokes else plan.stroke(name).id
 
 
 def card_words(plan: Plan, fit: CardFit) -> tuple[str, ...]:

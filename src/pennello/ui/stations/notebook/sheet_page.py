@@ -36,6 +36,8 @@ from pennello.ui.work import guarded
 
 SEED = 5
 
+_NOTHING = phrase("There is no load to practise yet: make one on the Bench.")
+
 
 class SheetPage(PhotoDialog):
     """Sheets of a stroke, load or part of the plan, or of a lesson.
@@ -125,8 +127,10 @@ class SheetPage(PhotoDialog):
             self.trace.show_what(self.what)
             places_for(self.what)
 
+        if not self.name:
+            self.words.setText(_NOTHING)
         fits = bool(self.name) and guarded(make, self.words.setText)
-        for button in (self.print_button, self.photo_button, self.try_button):
+        for button in (self.print_button, self.photo_button, self.play_button, self.try_button):
             button.setEnabled(fits)
         self._show_pad(photo=False)
 
@@ -158,8 +162,9 @@ class SheetPage(PhotoDialog):
     def play(self) -> None:
         """Watch the stroke as it is pulled."""
         plan = self._plan
-        name = self.name if any(one.id == self.name for one in plan.strokes) else load_of(plan, self.name)
-        PlayPage(self.things.currentText(), lambda: alone(plan, name), self).open()
+        if self.name:
+            name = load_of(plan, self.name)
+            PlayPage(self.things.currentText(), lambda: alone(plan, name), self).open()
 
     def try_out(self) -> None:
         """Let a simulated hand paint the sheet, and show its photo."""
