@@ -5,7 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from typing import ParamSpec, Protocol, TypeVar
+from typing import ParamSpec, TypeVar
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -15,15 +15,8 @@ class Stopped(BaseException):
     """Nobody waits for the work any more. No error, and no `except` of the work's own may take it for one."""
 
 
-class Breath(Protocol):
-    """Makes work wait, or raises Stopped where it may be left."""
-
-    def __call__(self, *, may_stop: bool) -> None:
-        """Wait, or raise Stopped if the work may stop here."""
-
-
 class _Thread(threading.local):
-    breath: Breath | None = None
+    breath: Callable[[], None] | None = None
 
 
 _this = _Thread()
@@ -32,13 +25,7 @@ _this = _Thread()
 def breathe() -> None:
     """Let whoever began this thread's work make it wait, or raise Stopped; without one, go on."""
     if _this.breath is not None:
-        _this.breath(may_stop=True)
-
-
-def wait_ones_turn() -> None:
-    """Let whoever began this thread's work make it wait: what is read or written is brought to its end."""
-    if _this.breath is not None:
-        _this.breath(may_stop=False)
+        _this.breath()
 
 
 def in_this_breath(work: Callable[P, R]) -> Callable[P, R]:
@@ -55,7 +42,7 @@ def in_this_breath(work: Callable[P, R]) -> Callable[P, R]:
 
 
 @contextmanager
-def breathing(breath: Breath) -> Iterator[None]:
+def breathing(breath: Callable[[], None]) -> Iterator[None]:
     """Have this thread's work call `breath` wherever it breathes."""
     before, _this.breath = _this.breath, breath
     try:

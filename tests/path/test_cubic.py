@@ -15,6 +15,7 @@ from pennello.path.cubic import (
     line,
     parameter_at,
     position,
+    rough_parameter_at,
     trimmed,
 )
 
@@ -88,3 +89,9 @@ def test_wrong_number_of_points(count):
 def test_far_away_points_are_refused(bad):
     with pytest.raises(OutOfRangeError):
         line((0, 0), (bad, 0))
+
+
+@given(paths, st.floats(0, 1))
+def test_a_rough_place_is_within_one_of_32_pieces(path, part):
+    s_mm = np.array([part * length_mm(path)])
+    assert abs(rough_parameter_at(path, s_mm) - parameter_at(path, s_mm)) <= 1 / 32 + 1e-9

@@ -412,7 +412,8 @@ def test_a_job_is_left_deep_within_its_work_whatever_the_work_takes_errors_for(j
     breathe()  # nobody began this thread's work
 
 
-def test_what_is_read_or_written_is_brought_to_its_end(jobs, demo, tmp_path):
+@pytest.mark.parametrize("to_the_end", [True, False])
+def test_work_that_writes_is_brought_to_its_end(jobs, demo, tmp_path, to_the_end):
     """An autosave that is asked for again meanwhile is not left half done: one that never ends would keep nothing."""
     began, go, done, kept = threading.Event(), threading.Event(), threading.Event(), []
 
@@ -422,19 +423,18 @@ def test_what_is_read_or_written_is_brought_to_its_end(jobs, demo, tmp_path):
         write_plan(demo, tmp_path / "kept.pennello")
         kept.append(read_plan(tmp_path / "kept.pennello"))
 
-    job = Job(work)
+    job = Job(work, to_the_end=to_the_end)
     job.on_over(lambda _: done.set())
     jobs.start("keep", job)
     assert began.wait(5)
     job.cancel()
     go.set()
     assert done.wait(10)
-    assert kept == [demo]
+    assert kept == ([demo] if to_the_end else [])
 
 
 def test_laying_a_stroke_breathes(demo):
-    def stop(*, may_stop):
-        assert may_stop
+    def stop():
         raise Stopped
 
     with breathing(stop), pytest.raises(Stopped):

@@ -507,6 +507,7 @@ def test_a_saved_plan_is_shown_at_once_when_it_opens_again(open_window, demo, qt
     window.open_path(tmp_path / "ring.pennello")
     qtbot.waitUntil(lambda: kept.find(plan, "face") is not None)
     assert [one.canvas.px_per_mm for one in seen][:2] == [2.0, 3.0], "a sketch first, and then as it is"
+    assert [one.sketch for one in seen][:2] == [True, False], "and it says so"
     there = kept.find(plan, "face")
     assert there is not None
     assert np.array_equal(there.rgba, seen[1].rgba)

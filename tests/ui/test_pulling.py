@@ -5,13 +5,13 @@ import math
 import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QWheelEvent
+from PySide6.QtGui import QImage, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from shapely import LineString, Point
 
 from pennello.design.computing import Computing
-from pennello.design.holds import hold_of
+from pennello.design.holds import FIVE, hold_of
 from pennello.design.on_chart import pieces_on
 from pennello.design.pulled import points_of
 from pennello.design.touch import swept, together
@@ -107,6 +107,27 @@ def test_work_in_the_background_waits_for_a_hand_that_draws(window, station, mon
     assert HAND.draws, "led by keys too"
     board.put_down()
     assert not HAND.draws
+
+
+@pytest.mark.parametrize("hold", FIVE)
+def test_what_is_drawn_anew_holds_all_of_the_stroke(window, station, hold):
+    """Pressed hard and laid over, the widest that a brush gets: nothing of it is left standing where it was."""
+    board = station.board
+    for load in window.document.committed.strokes:
+        board.pull_by_hand(load.id, hold)
+        for x, y in arch(-20, -40, count=6):
+            board.puller._set_down() if not board.puller._samples else None
+            board.puller._take(x, y, 1.0, 70.0, upright=False)
+        board.repaint()
+        _, _, image, canvas = board.puller._now
+        clear = np.asarray(image.convertToFormat(QImage.Format.Format_RGBA8888).constBits()).reshape(
+            image.height(), -1, 4
+        )[..., 3]
+        rows, columns = (np.flatnonzero(clear.any(axis=axis)) for axis in (1, 0))
+        reach, view, px = board.puller.reach(), board.view, canvas.px_per_mm
+        for column, row in ((columns[0], rows[0]), (columns[-1] + 1, rows[-1] + 1)):
+            at = view.to_px(canvas.left_mm + column / px, canvas.top_mm + row / px)
+            assert reach.contains(at), (load.name, hold)
 
 
 def test_wheel_and_keys_turn_flip_and_press_on_the_way(window, station):

@@ -136,7 +136,7 @@ def _ready(
     bands: int,
 ) -> tuple[ReadyPull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
-    track, motion = _moving(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
+    track, motion = moved(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
     by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
@@ -150,12 +150,6 @@ def _ready(
     )
     canvas = canvas_for(track, px_per_mm)
     return ReadyPull(stroke.id, track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
-
-
-@kept
-def _moving(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float) -> tuple[Track, Motion]:
-    """Return how a brush goes along a stroke, at any resolution."""
-    return moved(stroke, brush, axis, drag)
 
 
 def skin_canvas(

@@ -20,7 +20,7 @@ import msgspec
 from msgspec import UNSET, Meta, Struct, UnsetType
 
 from pennello import limits
-from pennello.breath import wait_ones_turn
+from pennello.breath import breathe
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.record import NO_DEFAULT, NOTHING, Told, told_of
 
@@ -255,7 +255,7 @@ def read_record(kind: Any, table: Any, where: str = "", within: Told = NOTHING) 
     PlaceError
         If a value is out of range; the message names the place.
     """
-    wait_ones_turn()
+    breathe()
     form = _FORMS[kind]
     if form.reads is not None:
         with at_place(where):

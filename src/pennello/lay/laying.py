@@ -80,8 +80,9 @@ def pull(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.
     return Pull(own[1].placed(made.track), made.stretches)
 
 
+@kept
 def moved(stroke: Stroke, brush: Applicator, axis: GradientAxis, drag: float = 0.0) -> tuple[Track, Motion]:
-    """Return how a stroke moves the brush and its events, worked out once for all that are alike."""
+    """Return how a brush goes along a stroke, at any resolution, and its events; once for all that are alike."""
     own = own_frame(stroke)
     if own is None:
         return _moved(stroke, brush, axis, drag)

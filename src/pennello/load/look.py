@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import small_basis
 from pennello.colour.kubelka_munk import hiding_reflectance, mix
+from pennello.colour.lights import Light
 from pennello.kit.cake import Cake, Portion
 from pennello.kit.paint import Paint, optics
 from pennello.load.edge import LoadedEdge
@@ -23,9 +24,9 @@ BARE = (189, 185, 180)
 """sRGB bytes of a clean bristle."""
 
 
-def edge_colours(edge: LoadedEdge, paints: Mapping[str, Paint]) -> Picture:
-    """Return the sRGB bytes of the 64 bins, shape (64, 3); a bin without paint is a clean bristle's grey."""
-    colours = _hiding_colours(edge.share.T, tuple(paints[name] for name in edge.paints))
+def edge_colours(edge: LoadedEdge, paints: Mapping[str, Paint], light: Light = Light.DAYLIGHT) -> Picture:
+    """Return the sRGB bytes of the 64 bins in a light, shape (64, 3); a bin without paint is a clean bristle's grey."""
+    colours = _hiding_colours(edge.share.T, tuple(paints[name] for name in edge.paints), light)
     colours[edge.volume_mm3_per_mm <= 0] = BARE
     return colours
 
@@ -43,8 +44,8 @@ def pan_colour(pan: tuple[Portion, ...], paints: Mapping[str, Paint]) -> Picture
     return np.asarray(_hiding_colours(parts / parts.sum(), tuple(paints[portion.paint] for portion in pan))[0])
 
 
-def _hiding_colours(shares: Array, paints: tuple[Paint, ...]) -> Picture:
-    basis = small_basis(_BANDS)
+def _hiding_colours(shares: Array, paints: tuple[Paint, ...], light: Light = Light.DAYLIGHT) -> Picture:
+    basis = small_basis(_BANDS, light)
     constants = optics(paints).at(basis)
     k, s = mix(shares, constants.k, constants.s)
     return np.rint(basis.srgb(hiding_reflectance(k, s)) * 255).astype(np.uint8)

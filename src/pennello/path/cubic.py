@@ -180,7 +180,7 @@ def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
 
 
 def rough_parameter_at(path: CubicPath, s_mm: Array) -> Array:
-    """Return the same to a thousandth of a curve, evenly between the ends of the pieces: for places to look from."""
+    """Return the same within 1/32 of a curve, evenly between the ends of the pieces: for places to look from."""
     edges, arcs = _arc_table(path)
     return np.asarray(np.interp(s_mm, arcs, edges))
 

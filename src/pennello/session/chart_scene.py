@@ -58,7 +58,10 @@ _ROUND_IT_MM = 6
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Painted:
-    """What is painted and where: sRGB bytes and how much of each pixel is covered, shape (rows, columns, 4)."""
+    """What is painted and where: sRGB bytes and how much of each pixel is covered, shape (rows, columns, 4).
+
+    A sketch is not painted yet: lines where strokes will lie.
+    """
 
     plan: Plan
     chart: str
@@ -69,6 +72,7 @@ class Painted:
     wetness: Array | None = None
     marks: tuple[SeenMark, ...] = ()
     light: Light = Light.DAYLIGHT
+    sketch: bool = False
 
     def knows(self, mark: Mark) -> bool:
         """Return whether a mark as it is now was painted with it, or is to come later."""

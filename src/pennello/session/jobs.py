@@ -29,6 +29,11 @@ class CancelledError(PennelloError):
 class Job(Generic[Result]):
     """One piece of work. Its signals come from the worker's thread; the window hands them on to its own.
 
+    Parameters
+    ----------
+    to_the_end
+        Once begun it is brought to its end whoever cancels it, since it writes. Other work is left where it breathes.
+
     Signals
     -------
     progress(fraction, words), found(best so far), finished(result), failed(sentence)
@@ -39,8 +44,9 @@ class Job(Generic[Result]):
     finished = Signal(object)
     failed = Signal(str)
 
-    def __init__(self, work: Callable[[Job[Result]], Result]) -> None:
+    def __init__(self, work: Callable[[Job[Result]], Result], *, to_the_end: bool = False) -> None:
         self._work: Callable[[Job[Result]], Result] | None = work
+        self._to_the_end = to_the_end
         self._stop = threading.Event()
         self._over: Callable[[Callable[[], None]], None] | None = None
 
@@ -64,9 +70,9 @@ class Job(Generic[Result]):
         if self.cancelled:
             raise CancelledError
 
-    def _breathe(self, *, may_stop: bool) -> None:
+    def _breathe(self) -> None:
         """Do as `check` does deep within the work, where any error would be taken for one of the plan's."""
-        if may_stop:
+        if not self._to_the_end:
             try:
                 self.check()
             except CancelledError:

@@ -17,13 +17,13 @@ from pennello.colour.basis import small_basis
 from pennello.design.edits import with_brush
 from pennello.design.plan import Plan, PlanStroke
 from pennello.disk import write_bytes
-from pennello.errors import PennelloError
+from pennello.errors import PennelloError, UnknownNameError
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
 from pennello.lay.laying import lay
 from pennello.load.recipe import Recipe
-from pennello.phrases import phrase, plural
+from pennello.phrases import mark, phrase, plural
 from pennello.practice.card import Card, card_for
 from pennello.practice.fit_card import CardFit, fit_card
 from pennello.practice.photo import Corners, PhotoProblemError, Picture, camera_installed, marks_found
@@ -286,7 +286,9 @@ def load_of(plan: Plan, name: str) -> str:
     placed = [one for one in plan.motifs if name in (one.id, one.part)]
     if placed and placed[0].loads:
         return placed[0].loads[0][1]
-    return plan.strokes[0].id if plan.strokes else plan.stroke(name).id
+    if not plan.strokes:
+        raise UnknownNameError(mark("load"), name, [])
+    return plan.strokes[0].id
 
 
 def card_words(plan: Plan, fit: CardFit) -> tuple[str, ...]:

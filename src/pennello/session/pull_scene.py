@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
@@ -16,7 +17,6 @@ from pennello.kept import kept_aside
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
-from pennello.lay.resampled import resampled
 from pennello.lay.skin_film import Engine, Picture, SkinFilm, box_of
 from pennello.lay.stroke import Stroke
 from pennello.session.chart_scene import covered_bytes
@@ -69,17 +69,25 @@ class PullScene:
             self._take(film)
 
     def _take(self, film: SkinFilm) -> None:
-        """Let a film lie there, all of it dry."""
-        dry, mine = film.copy(), self._film
-        everywhere = np.ones(dry.cover.shape, np.float32)
-        self._engine.bake(dry, everywhere, _DRY_S, evaporation_um_s(self._plan.dry_after_s))
-        mine.ground[...] = resampled(dry.ground, dry.canvas, mine.canvas, mine.ground[0, 0])
-        mine.dry_um[...] = resampled(dry.dry_um, dry.canvas, mine.canvas)
+        """Let a film lie there, all of it dry: each pixel is the one of the film that its middle lies in."""
+        mine, its = self._film.canvas, film.canvas
+        down, rows = _picked(mine.top_mm, mine.rows, mine.px_per_mm, its.top_mm, its.rows, its.px_per_mm)
+        across, columns = _picked(mine.left_mm, mine.columns, mine.px_per_mm, its.left_mm, its.columns, its.px_per_mm)
+        for own, other in zip(self._film.arrays, film.arrays, strict=True):
+            own[down, across] = other[np.ix_(rows, columns)]
+        everywhere = np.ones(self._film.cover.shape, np.float32)
+        self._engine.bake(self._film, everywhere, self._at_s, evaporation_um_s(self._plan.dry_after_s))
+        self._times += 1
+
+    @property
+    def _at_s(self) -> float:
+        """When the next stroke comes, s: all that lies there is dry by then, and nothing else was laid then."""
+        return _DRY_S * self._times
 
     def keep(self, load: str, stroke: Stroke) -> None:
         """Lay a stroke for good: what is pulled next lies over it."""
         ready = self._ready(load, stroke)
-        Carrying().lay(self._film, ready, _DRY_S * self._times, self._engine, evaporation_um_s(self._plan.dry_after_s))
+        Carrying().lay(self._film, ready, self._at_s, self._engine, evaporation_um_s(self._plan.dry_after_s))
         self._times += 1
 
     def _ready(self, load: str, stroke: Stroke) -> ReadyPull:
@@ -101,10 +109,18 @@ class PullScene:
         if box.empty:
             return None
         under = self._film.part(box).copy()
-        at_s = _DRY_S * self._times
-        Carrying().lay(under, ready, at_s, self._engine, evaporation_um_s(self._plan.dry_after_s))
+        Carrying().lay(under, ready, self._at_s, self._engine, evaporation_um_s(self._plan.dry_after_s))
         whole, _ = box_of(under.canvas, under.canvas)
         rgba = np.empty((*under.cover.shape, 4), np.uint8)
         rgba[..., :3] = self._engine.picture(under.in_light(self._plan.light), whole)
-        rgba[..., 3] = covered_bytes(under) * (under.as_of_s == np.float32(at_s))
+        rgba[..., 3] = covered_bytes(under) * (under.as_of_s == np.float32(self._at_s))
         return Patch(under.canvas, rgba)
+
+
+def _picked(
+    begin: float, count: int, px: float, other_begin: float, other_count: int, other_px: float
+) -> tuple[slice, NDArray[np.intp]]:
+    """Return which pixels of a row have their middles in another one, and in which of its pixels each of them lies."""
+    there = np.floor((begin + (np.arange(count) + 0.5) / px - other_begin) * other_px).astype(np.intp)
+    first, end = np.searchsorted(there, [0, other_count])
+    return slice(int(first), int(end)), there[first:end]

@@ -65,13 +65,13 @@ def sketched(plan: Plan, key: str, check: Check = go_on) -> Painted | None:
                 pen.line([(x, y) for x, y in way.tolist()], fill=(*ink, 255), width=wide, joint="curve")
     marks = tuple(SeenMark(one) for one in plan.overlays if one.chart == key)
     canvas = Canvas(float(start[0]), float(start[1]), image.width, image.height, PX_PER_MM)
-    return Painted(plan, key, canvas, np.asarray(image), len(pieces), marks=marks, light=plan.light)
+    return Painted(plan, key, canvas, np.asarray(image), len(pieces), marks=marks, light=plan.light, sketch=True)
 
 
 def _ink(plan: Plan, load: str) -> _Ink:
     """Return the colours of a load's edge, one for each line, A first; a clean bristle's where it cannot be loaded."""
     try:
-        colours = edge_colours(plan.edge(load), plan.paints_by_id)
+        colours = edge_colours(plan.edge(load), plan.paints_by_id, plan.light)
     except PennelloError:
         return [BARE] * LINES
     few = colours.reshape(LINES, BINS // LINES, 3).mean(axis=1)

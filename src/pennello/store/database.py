@@ -12,7 +12,7 @@ from typing import TypeVar
 
 import msgspec
 
-from pennello.breath import wait_ones_turn
+from pennello.breath import breathe
 from pennello.disk import PRIVATE, file_problem, make_private_folder
 from pennello.errors import FileProblemError, clipped
 from pennello.phrases import phrase
@@ -196,7 +196,7 @@ def rows(connection: sqlite3.Connection, path: Path, query: str, kind: type[Row]
         found = [dict(zip(names, row, strict=True)) for row in cursor]
     except DATABASE_ERRORS as error:
         raise database_problem(path, error, what) from error
-    wait_ones_turn()
+    breathe()
     return [_row(path, row, kind, number, what) for number, row in enumerate(found, 1)]
 
 

@@ -52,6 +52,7 @@ class Leftovers(QObject):
             lambda _: look_round(owner, now_s, time.time(), date.today()),
             finished=self._take,
             failed=self.said.emit,
+            to_the_end=True,
         )
 
     def _take(self, found: _Found) -> None:

@@ -79,6 +79,7 @@ class PlanFiles(QObject):
                 lambda _: autosave.write(wanted),
                 finished=lambda _: self._kept(""),
                 failed=self._kept,
+                to_the_end=True,
             )
 
     def _kept(self, problem: str) -> None:

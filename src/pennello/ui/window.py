@@ -479,7 +479,15 @@ class MainWindow(QMainWindow):
     def _note_recent(self, path: Path) -> None:
         """Let a worker put a file into the desktop's list of recent ones."""
         now = datetime.now().astimezone()
-        begin(self.jobs, "recent", self, lambda _: note_recent(path, now), finished=lambda _: None, failed=self.say)
+        begin(
+            self.jobs,
+            "recent",
+            self,
+            lambda _: note_recent(path, now),
+            finished=lambda _: None,
+            failed=self.say,
+            to_the_end=True,
+        )
 
     def offer_last(self) -> None:
         """Offer the plan that was open last, if nothing else is asked."""

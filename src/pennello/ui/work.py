@@ -30,6 +30,7 @@ def begin(
     failed: Slot,
     found: Slot = _nothing,
     progress: Slot = _nothing,
+    to_the_end: bool = False,
 ) -> Job[Any]:
     """Start a job; the one before with the same key is cancelled, and nothing more is heard of it.
 
@@ -39,9 +40,11 @@ def begin(
         Who is told: nothing is called any more once it is gone.
     finished, failed, found, progress
         Called on the window's thread with the result, a sentence, the best so far, or a share and words.
+    to_the_end
+        It writes: see `Job`.
     """
     open_mailbox()
-    job: Job[Any] = Job(work)
+    job: Job[Any] = Job(work, to_the_end=to_the_end)
 
     def guarded(slot: Slot) -> Callable[..., None]:
         def here(*values: Any) -> None:

@@ -110,15 +110,10 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
     return thread
 
 
-def _window_first(*, may_stop: bool) -> None:
-    del may_stop  # nobody stops it
-    WINDOW.goes_first(lambda: False)
-
-
 def _fetch(plan: Plan | None) -> None:
     for one in STATIONS:
         import_module(one.place.partition(":")[0])
     if plan is not None:
-        with breathing(_window_first), suppress(PennelloError):
+        with breathing(lambda: WINDOW.goes_first(lambda: False)), suppress(PennelloError):
             for key in charts_used(plan):
                 pieces_on(plan, key)

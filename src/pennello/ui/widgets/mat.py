@@ -38,15 +38,13 @@ class Surface(QWidget):
         self.setMinimumHeight(px(150))
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills itself: nothing below is drawn first
         self.draw: Callable[[QPainter], None] | None = None
-        self.covers = False  # whether what is drawn covers all of it, so that nothing need be filled first
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
         """Draw the mat's picture."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        if not self.covers:
-            painter.fillRect(self.rect(), QColor(theme().mat))
+        painter.fillRect(self.rect(), QColor(theme().mat))
         if self.draw is not None:
             self.draw(painter)
 

@@ -26,7 +26,7 @@ from pennello.session.settings import state_folder
 from pennello.ui.stations.chart.layers import LayerHandles
 from pennello.ui.stations.chart.line_pen import LinePen
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
-from pennello.ui.stations.chart.pen import Pen, touch_of
+from pennello.ui.stations.chart.pen import Pen, draw_hint, touch_of
 from pennello.ui.stations.chart.rib_handles import ChartRibs
 from pennello.ui.stations.chart.still import BoardLook, StillPicture
 from pennello.ui.stations.chart.stroke_pen import StrokePen
@@ -57,6 +57,7 @@ from pennello.ui.widgets.qt_surface import outline_of
 from pennello.units import length_text
 
 SNAP_PX = 7
+_SKETCH = phrase("A sketch, in the colours of the loads: it is being painted ...")
 _STEP = 1.15
 _TURN_ARM, _SIZE_ARM = 46.0, 34.0
 TURN = Quantity(phrase("Turn of the motif"), -720, 720, 1, 0, "°")
@@ -88,7 +89,7 @@ class ChartBoard(Surface):
         self.setAccessibleName(phrase("The chart: click a motif to take it, drag its handles"))
         self.setMinimumSize(360, 300)
         self.setMouseTracking(True)
-        self.draw, self.covers = self._draw, True
+        self.draw = self._draw
         self.grip = Handle(self, "square", self._move_work(), Qt.CursorShape.SizeAllCursor)
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
@@ -436,8 +437,11 @@ class ChartBoard(Surface):
             draw_note(painter, corner, chart.name, Qt.AlignmentFlag.AlignLeft)
         else:
             draw_sides(painter, QRectF(self.rect()), mirror=self.mirror)
+        area, painted = QRectF(self.rect()), self.model.painted
         if self.drawing is not None:
-            self.drawing.draw(painter, QRectF(self.rect()))
+            self.drawing.draw(painter, area)
+        elif painted is not None and painted.sketch:
+            draw_hint(painter, area, _SKETCH)
 
     def _draw_carried(self, painter: QPainter, view: ChartView) -> None:
         """Draw the motif in the hand as painted, where the hand has it, and its mirror image."""

@@ -26,7 +26,7 @@ from pennello.design.line_work import (
 from pennello.design.plan import Plan
 from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.stations.chart.pen import HandTouch, Pen
+from pennello.ui.stations.chart.pen import HandTouch, Pen, draw_hint
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.qt_surface import outline_of
 
@@ -119,9 +119,7 @@ class LinePen(Pen):
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
         hint = _HINTS.get(self.taper, _HINT)
-        self.draw_hint(
-            painter, area, phrase("Drawing with {stroke}: {hint}", stroke=plan.stroke(self.load).name, hint=hint)
-        )
+        draw_hint(painter, area, phrase("Drawing with {stroke}: {hint}", stroke=plan.stroke(self.load).name, hint=hint))
         self._draw_fresh(painter, plan)
         if self._by_keys:
             self.draw_tip(painter, self._at)

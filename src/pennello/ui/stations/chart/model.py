@@ -384,6 +384,7 @@ class ChartModel(QObject):
                 lambda _: LastPictures().keep(painted),
                 finished=lambda _: None,
                 failed=self.failed.emit,
+                to_the_end=True,
             )
 
     def _lift(self) -> None:

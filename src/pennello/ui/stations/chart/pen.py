@@ -106,15 +106,14 @@ class Pen:
     def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what is in the hand, and how it ends."""
 
-    def draw_hint(self, painter: QPainter, area: QRectF, words: str) -> None:
-        """Write what the hand can do at the foot, between the notes of the corners; nothing of the head is hidden."""
-        painter.setFont(note_font(painter))
-        wide = area.width() - 2 * px(_CORNER)
-        align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
-        hint = painter.boundingRect(
-            QRectF(area.left() + px(_CORNER), area.top(), wide, area.height() - 4), align, words
-        )
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(theme().mat))
-        painter.drawRoundedRect(hint.adjusted(-6, -1, 6, 1), 6, 6)
-        draw_note(painter, hint, words, align)
+
+def draw_hint(painter: QPainter, area: QRectF, words: str) -> None:
+    """Write words at the foot of the board, between the notes of the corners; nothing of the head is hidden."""
+    painter.setFont(note_font(painter))
+    wide = area.width() - 2 * px(_CORNER)
+    align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
+    hint = painter.boundingRect(QRectF(area.left() + px(_CORNER), area.top(), wide, area.height() - 4), align, words)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(theme().mat))
+    painter.drawRoundedRect(hint.adjusted(-6, -1, 6, 1), 6, 6)
+    draw_note(painter, hint, words, align)

@@ -23,7 +23,7 @@ from pennello.phrases import named, phrase
 from pennello.session.courtesy import HAND
 from pennello.session.pull_scene import PullScene
 from pennello.ui.stations.chart.model import ChartModel
-from pennello.ui.stations.chart.pen import HandTouch, Pen
+from pennello.ui.stations.chart.pen import HandTouch, Pen, draw_hint
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView, draw_painted
@@ -217,12 +217,16 @@ class StrokePen(Pen):
     # --- drawing ---
 
     def reach(self) -> QRectF | None:
-        """Return where the stroke under the hand may lie, and its chisel; where the hand is without one."""
+        """Return where the stroke under the hand may lie, and its chisel; where the hand is without one.
+
+        The edge swings round a corner at most, splays, and lies down as far as its bristles are long.
+        """
         at = [_place(one) for one in self._samples] or [self._at]
         (left, right), (top, bottom) = ((min(along), max(along)) for along in zip(*at, strict=True))
         view, source = self._view(), self._model.plan.stroke(self.load)
-        wide = self._model.plan.brush(source.brush).width_mm + source.stroke.wiggle.width_mm if self._samples else 0.0
-        far = wide * view.scale + px(_SPARE_PX)
+        brush = self._model.plan.brush(source.brush)
+        wide = 1.5 * brush.width_mm + brush.thickness_mm + brush.bristle_mm + source.stroke.wiggle.width_mm
+        far = (wide if self._samples else 0.0) * view.scale + px(_SPARE_PX)
         seen = QRectF(view.to_px(left, top), view.to_px(right, bottom)).normalized()
         return seen.adjusted(-far, -far, far, far)
 
@@ -232,7 +236,7 @@ class StrokePen(Pen):
             return
         plan, view = self._model.plan, self._view()
         hold = f", {named(self.hold)}" if self.hold is not None else ""
-        self.draw_hint(painter, area, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
+        draw_hint(painter, area, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
         painted = self._model.painted
         known = {one.id for one in painted.plan.motifs} if painted is not None else set()
         there = {one.id for one in plan.motifs}

@@ -150,7 +150,15 @@ class RunController(QObject):
 
         if self.kept is not None:
             self.kept = without_answers(self.kept)
-        begin(self._jobs, "forget", self, lambda _: forget_answers(), finished=told, failed=self.said.emit)
+        begin(
+            self._jobs,
+            "forget",
+            self,
+            lambda _: forget_answers(),
+            finished=told,
+            failed=self.said.emit,
+            to_the_end=True,
+        )
 
     def close(self) -> None:
         """Shut the page and the run; a run under way stays on disk."""
@@ -261,4 +269,4 @@ class RunController(QObject):
             note_run(kept)
             forget_run(path)
 
-        begin(self._jobs, "note", self, work, finished=noted, failed=failed)
+        begin(self._jobs, "note", self, work, finished=noted, failed=failed, to_the_end=True)
