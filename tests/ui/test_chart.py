@@ -138,8 +138,8 @@ def test_along_a_frame(window, station, monkeypatch):
     monkeypatch.setattr("pennello.ui.stations.chart.panel.ask_amount", lambda *a: 4.0)
     station.panel._ask_count("crown")
     assert len(committed(window)) == 4
-    station.guide.setCurrentIndex(1)
-    station.guide.activated.emit(1)
+    station.head.guide.setCurrentIndex(1)
+    station.head.guide.activated.emit(1)
     assert station.board.guide == "heart"
     assert not station.grab().isNull()
 
@@ -196,19 +196,19 @@ def test_beads_choose_and_reorder(window, station):
 
 def test_other_charts_ages_and_the_mirror(window, station, qtbot, tmp_path, monkeypatch):
     put_motif(station, "bud")
-    station.age.setCurrentIndex(2)
-    station.age.activated.emit(2)
+    station.head.age.setCurrentIndex(2)
+    station.head.age.activated.emit(2)
     assert window.document.committed.measures == usual(list(Age)[1])
-    station.head_mm.setValue(150)
+    station.head.head_mm.setValue(150)
     assert window.document.committed.measures.head_breadth_mm == 150
-    assert station.age.currentIndex() == 0
+    assert station.head.age.currentIndex() == 0
     station.mirror.click()
     view = station.board.view
     assert view.to_mm(view.to_px(12.0, 5.0)) == pytest.approx((12.0, 5.0))
     assert view.to_px(10, 0).x() < view.to_px(-10, 0).x()
-    for at in range(station.chart.count()):
-        station.chart.activated.emit(at)
-        assert station.model.key == station.chart.itemData(at)
+    for at in range(station.head.chart.count()):
+        station.head.chart.activated.emit(at)
+        assert station.model.key == station.head.chart.itemData(at)
         assert not station.grab().isNull()
     assert station.model.motifs == ()
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *a: (str(tmp_path / "c.svg"), ""))

@@ -22,8 +22,8 @@ def board(open_window, demo):
 
 
 def choose(station, view):
-    station.near.setCurrentIndex(station.near.findData(view))
-    station.near.activated.emit(station.near.currentIndex())
+    station.head.near.setCurrentIndex(station.head.near.findData(view))
+    station.head.near.activated.emit(station.head.near.currentIndex())
 
 
 def test_a_close_view_fills_the_board_and_comes_back_the_next_day(open_window, demo, board):
@@ -33,14 +33,14 @@ def test_a_close_view_fills_the_board_and_comes_back_the_next_day(open_window, d
     assert board.rect().adjusted(100, 100, -100, -100).contains(pupil.toPoint())
     near = board.view.scale
     station.model.show_chart("forearm")
-    assert station.near.currentData() == ""
+    assert station.head.near.currentData() == ""
     station.model.show_chart("face")
-    assert station.near.currentData() == EYE
+    assert station.head.near.currentData() == EYE
     assert board.view.scale == pytest.approx(near)
     station.leave()
     assert json.loads((state_folder() / "chart-views.json").read_text())["face"][0] == EYE
     other = open_window(demo, at="chart")
-    assert other.station("chart").near.currentData() == EYE
+    assert other.station("chart").head.near.currentData() == EYE
 
 
 def test_zoom_keeps_what_lies_under_the_pointer(qtbot: QtBot, board):

@@ -25,8 +25,8 @@ def station(open_window, qtbot):
 
 def choose(station, qtbot, light):
     before = station.model.painted
-    station.light.setCurrentIndex(station.light.findData(light))
-    station.light.activated.emit(station.light.currentIndex())
+    station.head.light.setCurrentIndex(station.head.light.findData(light))
+    station.head.light.activated.emit(station.head.light.currentIndex())
     qtbot.waitUntil(lambda: station.model.painted is not before and not station.model.busy)
     return station.model.painted
 
@@ -48,7 +48,7 @@ def test_the_chart_is_seen_in_the_light_that_is_chosen(station, qtbot):
     assert document.committed.light.name == "DAYLIGHT"
     qtbot.waitUntil(lambda: station.model.painted.light is Light.DAYLIGHT and not station.model.busy)
     assert (station.model.painted.rgba == day.rgba).all()
-    assert station.light.currentData() is Light.DAYLIGHT
+    assert station.head.light.currentData() is Light.DAYLIGHT
 
 
 def test_the_frame_is_the_same_in_any_light(station, qtbot):

@@ -365,9 +365,9 @@ def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
         return [one for one in odd_on(model.plan, model.key) if one.code == "keep_clear"]
 
     assert kept_clear()
-    chart.eyes.click()
+    chart.head.eyes.click()
     assert model.key == "face-eyes-closed"
-    assert chart.eyes.isChecked()
+    assert chart.head.eyes.isChecked()
     assert model.motifs
     assert not kept_clear()
     window.undo()

@@ -219,7 +219,7 @@ def rose_with_leaves_on_a_cheek(window, hand, wait):
     """Put a rose and two leaves on a cheek."""
     hand.press(window.rail.buttons["chart"])
     chart = window.station("chart")
-    hand.choose(chart.chart, CHARTS["cheek-left"][0])
+    hand.choose(chart.head.chart, CHARTS["cheek-left"][0])
     count = len(chart.model.motifs)
     for number, key in enumerate(("rose-open", "whole-leaf", "whole-leaf"), 1):
         hand.press(chart.row.buttons[key])
@@ -230,7 +230,7 @@ def the_other_cheek(window, hand, wait):
     """Have a part of one cheek on the other one too."""
     hand.press(window.rail.buttons["chart"])
     chart = window.station("chart")
-    hand.choose(chart.chart, CHARTS["cheek-left"][0])
+    hand.choose(chart.head.chart, CHARTS["cheek-left"][0])
     hand.press(chart.side.switches[0])
     parts = chart.side.parts
     names = [parts.tree.topLevelItem(at).text(0) for at in range(parts.tree.topLevelItemCount())]

@@ -8,7 +8,7 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import replace
 from itertools import groupby
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from pennello.cli.asking import json_argument, light_argument, plan_argument, verb
 from pennello.cli.main import write_json
@@ -21,6 +21,9 @@ from pennello.design.plan import Plan, Skin
 from pennello.errors import OutOfRangeError
 from pennello.phrases import named, phrase, plural
 from pennello.units import length_text, parse_number
+
+if TYPE_CHECKING:
+    from pennello.lay.skin_film import SkinFilm
 
 
 def render_arguments(parser: ArgumentParser) -> None:
@@ -88,21 +91,22 @@ def render_verb(args: Namespace) -> int:
     if args.json:
         write_json(answer)
     else:
-        print(
-            plural(
-                len(laid),
-                "Wrote {png}: {count} stroke, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of "
-                "paint (predicted).",
-                "Wrote {png}: {count} strokes, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of "
-                "paint (predicted).",
-                png=args.png,
-                wide=canvas.columns,
-                high=canvas.rows,
-                px_per_mm=canvas.px_per_mm,
-                paint=film.volume_mm3(),
-            )
-        )
+        print(_rendered(args.png, len(laid), film))
     return 0
+
+
+def _rendered(png: str, strokes: int, film: SkinFilm) -> str:
+    return plural(
+        strokes,
+        "Wrote {png}: {count} stroke, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of paint (predicted).",
+        "Wrote {png}: {count} strokes, {wide} x {high} px at {px_per_mm:g} px/mm, {paint:.0f} mm³ of "
+        "paint (predicted).",
+        png=png,
+        wide=film.canvas.columns,
+        high=film.canvas.rows,
+        px_per_mm=film.canvas.px_per_mm,
+        paint=film.volume_mm3(),
+    )
 
 
 def _use_threads(threads: int | None) -> None:

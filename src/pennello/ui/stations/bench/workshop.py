@@ -105,7 +105,16 @@ class Workshop(QFrame):
         self.ombre.toggled.connect(lambda on: self.change(phrase("Ombre"), lambda cake: replace(cake, ombre=on)))
         head.addWidget(self.ombre)
         head.addStretch(1)
-        for words, hint, act in (
+        for words, hint, act in self._acts():
+            head.addWidget(self._button(words, hint, act))
+        done = self._button(phrase("Done"), phrase("Back to the read-out"), self.left.emit)
+        done.setProperty("main", True)
+        head.addWidget(done)
+        return head
+
+    def _acts(self) -> tuple[tuple[str, str, Callable[[], object]], ...]:
+        """Return what can be done with the cake: words, hint and deed."""
+        return (
             (
                 phrase("Count a load"),
                 phrase("The cake loses what this stroke's load takes, and gets what the brush leaves"),
@@ -124,12 +133,7 @@ class Workshop(QFrame):
             ),
             (phrase("Label"), phrase("The label at true scale as PDF"), lambda: self._say(self.label_wanted)),
             (phrase("Keep"), phrase("Put this cake and its paints into the kit"), lambda: self._say(self.kept)),
-        ):
-            head.addWidget(self._button(words, hint, act))
-        done = self._button(phrase("Done"), phrase("Back to the read-out"), self.left.emit)
-        done.setProperty("main", True)
-        head.addWidget(done)
-        return head
+        )
 
     @staticmethod
     def _button(words: str, hint: str, act: Callable[[], object]) -> QPushButton:

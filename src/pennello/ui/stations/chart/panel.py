@@ -103,16 +103,7 @@ class MotifPanel(QFrame):
         )
         self.short.toggled.connect(lambda on: model.show_short(on=on))
         column.addWidget(self.short)
-        self._inner = QWidget()
-        self.grid = QGridLayout(self._inner)
-        self.grid.setContentsMargins(0, 0, 0, 0)
-        self.grid.setVerticalSpacing(0)
-        scroll = QScrollArea()
-        scroll.setWidgetResizable(True)
-        scroll.setWidget(self._inner)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._numbers = scroll
+        self._numbers = self._room_for_numbers()
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(
             lambda hold: model.edit_motif(
@@ -122,7 +113,7 @@ class MotifPanel(QFrame):
         self.verdict = HandVerdict(model)
         column.addWidget(self.holds)
         column.addWidget(self.verdict)
-        column.addWidget(scroll, 1)
+        column.addWidget(self._numbers, 1)
         self.fields: dict[str, NumberField] = {}
         self.loads: dict[str, QComboBox] = {}
         self.ticks: dict[str, QCheckBox] = {}
@@ -131,6 +122,19 @@ class MotifPanel(QFrame):
         model.shown.connect(self.refresh)
         model.painted_anew.connect(self.refresh)
         self.refresh()
+
+    def _room_for_numbers(self) -> QScrollArea:
+        """Return what the numbers of a motif scroll in, however many it has."""
+        self._inner = QWidget()
+        self.grid = QGridLayout(self._inner)
+        self.grid.setContentsMargins(0, 0, 0, 0)
+        self.grid.setVerticalSpacing(0)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setWidget(self._inner)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        return scroll
 
     def _build_foot(self, column: QVBoxLayout) -> None:
         """Put in what goes for every motif, and what can be done with it."""

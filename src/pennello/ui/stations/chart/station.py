@@ -3,19 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QSignalBlocker, Qt, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
-    QComboBox,
     QFrame,
     QHBoxLayout,
     QInputDialog,
     QPushButton,
-    QSizePolicy,
     QSlider,
     QToolButton,
     QVBoxLayout,
@@ -23,12 +20,8 @@ from PySide6.QtWidgets import (
 )
 from shiboken6 import isValid
 
-from pennello.chart.catalogue import CHARTS, OTHER_EYES
 from pennello.chart.chart import drawn
-from pennello.chart.measures import FACE_HEIGHT_MM, HEAD_BREADTH_MM, Age, usual
-from pennello.chart.names import place_words
-from pennello.colour.lights import Light
-from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif, with_other_eyes
+from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
 from pennello.design.photo_edits import photo_of, with_photo, without_photo
@@ -39,9 +32,9 @@ from pennello.files.motif_file import read_own
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import motif
 from pennello.motif.place import Place
-from pennello.phrases import named, phrase
+from pennello.phrases import phrase
 from pennello.session.catalogue import laid, own_plan, png_of
-from pennello.session.chart_views import WHOLE, ChartLook, frame_of
+from pennello.session.chart_views import WHOLE, frame_of
 from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import kit_if_any
@@ -55,6 +48,7 @@ from pennello.ui.gallery import Gallery
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.chart.beads import Beads
 from pennello.ui.stations.chart.board import ChartBoard
+from pennello.ui.stations.chart.head import ChartHead
 from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import MotifRow
@@ -62,8 +56,6 @@ from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.working_out import WorkingOut
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source, ask_target
-from pennello.ui.widgets.choice import choice, fill
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
 from pennello.ui.work import begin
@@ -72,9 +64,7 @@ from pennello.units import LengthUnit
 if TYPE_CHECKING:
     from pennello.ui.stations.chart.catalogue_page import CataloguePage
 
-HEAD = Quantity(phrase("Head breadth above the ears"), *HEAD_BREADTH_MM, 1, 0, length=True)
 _PHOTOS = "Photos (*.jpg *.jpeg *.png *.tif *.tiff *.bmp *.webp)"
-FACE = Quantity(phrase("From the root of the nose to the chin"), *FACE_HEIGHT_MM, 1, 0, length=True)
 
 
 class ChartStation(QWidget, Station):
@@ -91,10 +81,10 @@ class ChartStation(QWidget, Station):
         super().__init__(parent)
         self.model, self._bench, self._exporter = model, bench, exporter
         self._putting, self._put = Jobs(), 0
-        guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
         self.board = ChartBoard(model, card)
+        self.head = ChartHead(model, self.board, self)
         self.side = SidePanel(model, bench)
         self.panel = self.side.hand
         self.gallery = Gallery("motifs", self)
@@ -115,7 +105,7 @@ class ChartStation(QWidget, Station):
         self.beads.moved.connect(self.move_bead)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
-        inner.addWidget(TwoParts(self._measures(guard), self._buttons(guard)))
+        inner.addWidget(TwoParts(self.head.of, self._buttons()))
         inner.addWidget(self.board, 1)
         inner.addLayout(self._time())
         inner.addWidget(self.row)
@@ -124,12 +114,10 @@ class ChartStation(QWidget, Station):
         row.setSpacing(8)
         row.addWidget(card, 1)
         row.addWidget(self.side)
-        self.board.looked.connect(self._show_near)
         model.failed.connect(self.said)
-        model.shown.connect(self.refresh)
         model.begun.connect(self._chart_first)
         model.ended.connect(self._show_gallery)
-        self.refresh()
+        self.head.refresh()
 
     @classmethod
     def at(cls, place: Workplace) -> Station:
@@ -157,63 +145,13 @@ class ChartStation(QWidget, Station):
         """Another theme is worn."""
         self.row.redraw()
 
-    def _measures(self, guard: WheelGuard) -> list[QWidget]:
-        """Return what the chart is of: the part of the body, whose, its measures, and a frame."""
-        title = Label(phrase("Chart"))
-        title.setObjectName("station")
-        row: list[QWidget] = [title]
-        self.chart: QComboBox = choice(phrase("Which part of the body"), guard)
-        for key, (name, _) in CHARTS.items():
-            self.chart.addItem(name, key)
-        self.chart.setMinimumWidth(px(72))
-        self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
-        self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))
-        self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"), guard)
-        self.age.addItem(phrase("own measures"), None)
-        for age in Age:
-            self.age.addItem(named(age), age)
-        self.age.setMinimumWidth(px(68))
-        self.age.activated.connect(self._set_age)
-        self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
-        self.head_mm.edited.connect(lambda v: self._measure(phrase("Head breadth"), head_breadth_mm=v))
-        self.face_mm.edited.connect(lambda v: self._measure(phrase("Face height"), face_height_mm=v))
-        self.guide: QComboBox = choice(phrase("A frame to paint along"), guard)
-        self.guide.setMinimumWidth(px(82))
-        self.guide.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
-        self.guide.activated.connect(lambda _: self._set_guide())
-        self.near: QComboBox = choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard)
-        self.near.setMinimumWidth(px(68))
-        self.near.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
-        self.near.activated.connect(lambda _: self.board.look(ChartLook(self.near.currentData() or WHOLE)))
-        for words, widget in (
-            ("", self.chart),
-            ("", self.near),
-            ("", self.age),
-            (phrase("head"), self.head_mm),
-            (phrase("face"), self.face_mm),
-            ("", self.guide),
-        ):
-            if words:
-                label = Label(words)
-                label.setObjectName("note")
-                label.setBuddy(widget)
-                label.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
-                row.append(label)
-            row.append(widget)
-        return row
-
-    def _buttons(self, guard: WheelGuard) -> tuple[QWidget, ...]:
+    def _buttons(self) -> tuple[QWidget, ...]:
         """Return what the chart can be looked at by."""
         self.mirror = QToolButton()
         self.mirror.setText(phrase("Mirror"))
         self.mirror.setCheckable(True)
         self.mirror.setToolTip(phrase("As you see yourself when you paint your own face"))
         self.mirror.toggled.connect(self._set_mirror)
-        self.eyes = QToolButton()
-        self.eyes.setText(phrase("Eyes closed"))
-        self.eyes.setCheckable(True)
-        self.eyes.setToolTip(phrase("Paint on the lid of a closed eye is fine; on an open one nothing is"))
-        self.eyes.clicked.connect(self.turn_eyes)
         self.layers = LayersButton(self.model, self)
         self.layers.drawing.connect(self.board.draw_by_hand)
         self.layers.working_out.connect(self.working.ask)
@@ -232,14 +170,7 @@ class ChartStation(QWidget, Station):
             button.setProperty("chip", True)
             button.setToolTip(hint)
             button.clicked.connect(lambda _=False, do=act: do())
-        words = phrase("The light of the place: how it looks there, once the eye is used to it")
-        self.light: QComboBox = choice(words, guard)
-        for one in Light:
-            self.light.addItem(named(one), one)
-            self.light.setItemData(self.light.count() - 1, one.words, Qt.ItemDataRole.ToolTipRole)
-        self.light.setMinimumWidth(px(76))
-        self.light.activated.connect(lambda _: self._set_light())
-        return self.light, self.mirror, self.eyes, self.layers, self.skins, self.colours, self.svg
+        return self.head.light, self.mirror, self.head.eyes, self.layers, self.skins, self.colours, self.svg
 
     def _time(self) -> QHBoxLayout:
         """Return the beads, and when the chart is looked at."""
@@ -282,9 +213,6 @@ class ChartStation(QWidget, Station):
         for widget in (self.playing, self.when_words, self.when, self.wet, self.listed, self.wish):
             row.addWidget(widget)
         return row
-
-    def _set_light(self) -> None:
-        self.model.edit(phrase("Light of the place"), lambda plan: replace(plan, light=self.light.currentData()))
 
     def _set_time(self, value: int) -> None:
         painted = self.model.painted
@@ -482,27 +410,6 @@ class ChartStation(QWidget, Station):
 
         self.model.edit(phrase("Another order"), move)
 
-    def _measure(self, label: str, **changes: float) -> None:
-        def make(plan: Plan) -> Plan:
-            return replace(plan, measures=replace(plan.measures, **changes))
-
-        self.model.edit(label, make, label)
-
-    def _set_age(self, at: int) -> None:
-        age = self.age.itemData(at)
-        if age is not None:
-            self.model.edit(phrase("Whom it is drawn for"), lambda plan: replace(plan, measures=usual(age)))
-
-    def turn_eyes(self) -> None:
-        """Open or close the eyes of this chart, with all that lies on it."""
-        key = self.model.key
-        self.model.edit(phrase("Eyes open or closed"), lambda plan: with_other_eyes(plan, key))
-        self.model.show_chart(OTHER_EYES[key])
-
-    def _set_guide(self) -> None:
-        self.board.guide = self.guide.currentData() or ""
-        self.board.update()
-
     def _set_mirror(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         self.board.mirror = on
         self.board.refresh()
@@ -552,8 +459,7 @@ class ChartStation(QWidget, Station):
     def show_unit(self, unit: LengthUnit) -> None:
         """Show lengths in this unit."""
         self.model.unit = self.panel.unit = self.layers.unit = unit
-        for field in (self.head_mm, self.face_mm):
-            field.show_unit(unit)
+        self.head.show_unit(unit)
         self.panel.refresh()
 
     def close_all(self) -> None:
@@ -577,34 +483,3 @@ class ChartStation(QWidget, Station):
         """Draw the motifs in the plan's colours, once the chart is painted: that comes first."""
         if self.isVisible() and not self.model.busy:
             self.gallery.show_plan(self.model.document.committed)
-
-    def refresh(self) -> None:
-        """Follow the model."""
-        measures = self.model.plan.measures
-        with QSignalBlocker(self.eyes):
-            self.eyes.setEnabled(self.model.key in OTHER_EYES)
-            self.eyes.setChecked(self.model.chart.eyes_closed)
-        with QSignalBlocker(self.chart):
-            self.chart.setCurrentIndex(self.chart.findData(self.model.key))
-        known = next((age for age in Age if usual(age) == measures), None)
-        with QSignalBlocker(self.age):
-            self.age.setCurrentIndex(0 if known is None else 1 + list(Age).index(known))
-        with QSignalBlocker(self.light):
-            self.light.setCurrentIndex(self.light.findData(self.model.plan.light))
-        self.head_mm.show_amount(measures.head_breadth_mm)
-        self.face_mm.show_amount(measures.face_height_mm)
-        frames: list[tuple[str, object]] = [
-            (phrase("no frame"), ""),
-            *((place_words(name), name) for name, _ in self.model.chart.frames),
-        ]
-        wished = self.board.guide if self.board.guide in dict(self.model.chart.frames) else ""
-        fill(self.guide, frames, wished)
-        self.board.guide = wished
-        self._show_near()
-
-    def _show_near(self) -> None:
-        """Say from how near the chart is looked at."""
-        seen = self.board.seen
-        nearer = "" if seen == ChartLook(seen.view) else f", {seen.zoom:.0%}"
-        views = [(phrase("whole"), WHOLE), *((place_words(name), name) for name, _ in self.model.chart.views)]
-        fill(self.near, [(name + (nearer if view == seen.view else ""), view) for name, view in views], seen.view)

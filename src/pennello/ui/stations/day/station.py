@@ -132,6 +132,26 @@ class DayStation(PagedStation):
         station.setObjectName("station")
         self.title = Label("")
         self.title.setObjectName("strong")
+        self._build_menus()
+        head.addWidget(station)
+        head.addWidget(self.title)
+        head.addStretch(1)
+        head.addWidget(self.file)
+        head.addWidget(self.paper)
+        for words, hint, act in (
+            (phrase("The event ..."), phrase("Hours, people, prices"), self.show_event),
+            (phrase("What if ..."), phrase("Short forms, one more painter, batches"), self.show_what_if),
+            (phrase("After the day ..."), phrase("What it came to"), self.show_report),
+        ):
+            head.addWidget(_chip(words, hint, act))
+        self.today = QPushButton(phrase("Today's board"))
+        self.today.setProperty("main", True)
+        self.today.clicked.connect(lambda _=False: self.show_today())
+        head.addWidget(self.today)
+        return head
+
+    def _build_menus(self) -> None:
+        """Make the menus of the head: the event's file, and what is printed of it."""
         self.file = menu_button(phrase("File"), phrase("Another event, open one, keep this one"))
         self.paper = menu_button(
             phrase("Paper"), phrase("Board, pick card, packing list, hygiene list, quote, calendar")
@@ -162,22 +182,6 @@ class DayStation(PagedStation):
             ),
         ):
             _fill(menu, rows)
-        head.addWidget(station)
-        head.addWidget(self.title)
-        head.addStretch(1)
-        head.addWidget(self.file)
-        head.addWidget(self.paper)
-        for words, hint, act in (
-            (phrase("The event ..."), phrase("Hours, people, prices"), self.show_event),
-            (phrase("What if ..."), phrase("Short forms, one more painter, batches"), self.show_what_if),
-            (phrase("After the day ..."), phrase("What it came to"), self.show_report),
-        ):
-            head.addWidget(_chip(words, hint, act))
-        self.today = QPushButton(phrase("Today's board"))
-        self.today.setProperty("main", True)
-        self.today.clicked.connect(lambda _=False: self.show_today())
-        head.addWidget(self.today)
-        return head
 
     def _evening_card(self) -> QWidget:
         card = QFrame()
