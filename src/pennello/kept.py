@@ -32,6 +32,21 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
+class _Question:
+    """A function and what it was asked, hashed once: to hash a stroke with its cakes takes longer than to find it."""
+
+    __slots__ = ("asked", "hashed")
+
+    def __init__(self, asked: Hashable) -> None:
+        self.asked, self.hashed = asked, hash(asked)
+
+    def __hash__(self) -> int:
+        return self.hashed
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Question) and self.hashed == other.hashed and self.asked == other.asked
+
+
 class _Shelf:
     """All kept results, the one used last at the end."""
 
@@ -84,7 +99,7 @@ def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
         breathe()
-        key = (make, given, tuple(named.items())) if named else (make, given)
+        key = _Question((make, given, tuple(named.items())) if named else (make, given))
         found, beside = shelf.get(key), _aside.results
         if found is not None:
             result: R = found[0]

@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -243,12 +244,15 @@ def levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
     return np.asarray(level)
 
 
+@lru_cache(maxsize=16)
 def levelling_kernel(sd_px: float) -> Array:
-    """Return the weights of a normal blur, symmetric, summing to 1."""
+    """Return the weights of a normal blur, symmetric, summing to 1; not to be written to."""
     reach = max(1, math.ceil(3.2 * sd_px))
     steps = np.arange(-reach, reach + 1)
     kernel = np.exp(-0.5 * (steps / max(sd_px, 0.3)) ** 2)
-    return np.asarray(kernel / kernel.sum())
+    weights = np.asarray(kernel / kernel.sum())
+    weights.flags.writeable = False
+    return weights
 
 
 def _blurred(planes: Array, kernel: Array) -> Array:

@@ -29,6 +29,29 @@ _FAST = {"nogil": True, "cache": True, "fastmath": True, "boundscheck": False}
 
 
 @njit(**_FAST)
+def _all(px):
+    """Return the channels of a pixel as one value: read before anything is written, whatever lies where."""
+    return (px[0], px[1], px[2], px[3], px[4], px[5], px[6], px[7], px[8], px[9], px[10], px[11])
+
+
+@njit(**_FAST)
+def _plus(px, share, channels):
+    """Add a share of another pixel's channels to a pixel's, in place."""
+    px[0] += share * channels[0]
+    px[1] += share * channels[1]
+    px[2] += share * channels[2]
+    px[3] += share * channels[3]
+    px[4] += share * channels[4]
+    px[5] += share * channels[5]
+    px[6] += share * channels[6]
+    px[7] += share * channels[7]
+    px[8] += share * channels[8]
+    px[9] += share * channels[9]
+    px[10] += share * channels[10]
+    px[11] += share * channels[11]
+
+
+@njit(**_FAST)
 def splat(out, pose, count, stretch, given, contents, sides, fine, place):
     """Add the drops of all events to out; contents is (stretches, bins, channels), per bin."""
     bins, channels, last = contents.shape[1], contents.shape[2], sides.shape[0] - 1
@@ -44,15 +67,13 @@ def splat(out, pose, count, stretch, given, contents, sides, fine, place):
 def _drop(out, pose, drops, sides, fine, place, amounts):
     """Share out what each bin gives in one event over its drops, each over four pixels."""
     left, top, px = place
-    bins, channels = amounts.shape
-    rows, columns = out.shape[0], out.shape[1]
+    bins, rows, columns = amounts.shape[0], out.shape[0], out.shape[1]
     ex, ey, width, thick = pose[2], pose[3], pose[4], pose[5]
     shift = pose[6] * width / (bins * fine)
     cx, cy = (pose[0] + shift * ex - left) * px - 0.5, (pose[1] + shift * ey - top) * px - 0.5
     share = np.float32(1.0 / (drops * fine))
     for b in range(bins):
-        held = amounts[b]
-        if held[channels - 1] <= 0.0:
+        if amounts[b, CHANNELS - 1] <= 0.0:
             continue
         for a in range(fine):
             u = ((b * fine + a + 0.5) / (bins * fine) - 0.5) * width * px
@@ -68,20 +89,11 @@ def _drop(out, pose, drops, sides, fine, place, amounts):
                 w10 = share * fx - w11
                 w00 = share - share * fy - w10
                 upper, lower = out[iy, ix : ix + 2], out[iy + 1, ix : ix + 2]
-                if channels == CHANNELS:  # known when it is compiled, and so done without a loop
-                    for ch in range(CHANNELS):
-                        value = held[ch]
-                        upper[0, ch] += w00 * value
-                        upper[1, ch] += w10 * value
-                        lower[0, ch] += w01 * value
-                        lower[1, ch] += w11 * value
-                    continue
-                for ch in range(channels):
-                    value = held[ch]
-                    upper[0, ch] += w00 * value
-                    upper[1, ch] += w10 * value
-                    lower[0, ch] += w01 * value
-                    lower[1, ch] += w11 * value
+                held = _all(amounts[b])  # read here it comes in three pieces; before the loops it would lie in twelve
+                _plus(upper[0], w00, held)
+                _plus(upper[1], w10, held)
+                _plus(lower[0], w01, held)
+                _plus(lower[1], w11, held)
 
 
 @njit(**_FAST)
@@ -108,15 +120,18 @@ def splat_wet(
             for b in range(bins):
                 for ch in range(channels):
                     carried[b, ch] *= keeps[now, b]
+        part[:] = -1.0
+        under = (pose[k], sides[min(k, last)], passes[k])
+        took = _take(cells, kept, under, place, block, part, uptake, least, got)
         for b in range(bins):
-            part[b] = np.float32(1.0 - math.exp(-passes[k, b] * uptake))
-        took = _take(cells, kept, pose[k], sides[min(k, last)], place, block, part, least, got)
-        for b in range(bins):
-            own = min(given[k, b] / held[k, b], 1.0) if held[k, b] > 1e-12 else 0.0
-            away = np.float32(1.0 - (1.0 - own) ** surface)
             for ch in range(channels):
-                amounts[b, ch] = given[k, b] * contents[now, b, ch] + away * carried[b, ch]
-                carried[b, ch] -= carried[b, ch] * away
+                amounts[b, ch] = given[k, b] * contents[now, b, ch]
+            if carried[b, channels - 1] > 0.0:
+                own = min(given[k, b] / held[k, b], 1.0) if held[k, b] > 1e-12 else 0.0
+                away = np.float32(1.0 - (1.0 - own) ** surface)
+                before = _all(carried[b])
+                _plus(amounts[b], away, before)
+                _plus(carried[b], -away, before)
         if took:
             _share_got(got, carried, pose[k, 4] / bins * place[2] / block)
         _drop(out, pose[k], count[k], sides[min(k, last)], fine, place, amounts)
@@ -130,15 +145,18 @@ def _pooled(below, swept, block):
     cells = np.zeros(((rows + block - 1) // block, (columns + block - 1) // block, channels), np.float32)
     for r in range(rows):
         for c in range(columns):
-            if swept[r, c] > 0.0:
-                for ch in range(channels):
-                    cells[r // block, c // block, ch] += below[r, c, ch]
+            if swept[r, c] > 0.0 and below[r, c, channels - 1] > 0.0:
+                _plus(cells[r // block, c // block], np.float32(1.0), _all(below[r, c]))
     return cells
 
 
 @njit(**_FAST)
-def _take(cells, kept, pose, sides, place, block, part, least, got):
-    """Take up a part of what lies in the cells under each bin, once; got (bins, channels) gets it."""
+def _take(cells, kept, under, place, block, part, uptake, least, got):
+    """Take up a part of what lies in the cells under each bin, once; got (bins, channels) gets it.
+
+    part (bins) is the share that a bin takes, below 0 where no cell has asked for it.
+    """
+    pose, sides, passes = under
     left, top, px = place
     rows, columns, channels = cells.shape
     bins = part.shape[0]
@@ -166,18 +184,18 @@ def _take(cells, kept, pose, sides, place, block, part, least, got):
                 continue
             x = left + (c + 0.5) * cell - pose[0]
             b = int(math.floor(((x * ex + y * ey) / width + 0.5) * bins + TIE))
-            if b < 0 or b >= bins or part[b] <= 0.0:
+            if b < 0 or b >= bins or passes[b] <= 0.0:
                 continue
             v = y * ex - x * ey
             if v < sides[0, b] * thick - TIE or v > sides[1, b] * thick + TIE:
                 continue
             took = True
+            if part[b] < 0.0:
+                part[b] = np.float32(1.0 - math.exp(-passes[b] * uptake))
             kept[r, c] *= np.float32(1.0) - part[b]
-            here, there = cells[r, c], got[b]
-            for ch in range(channels):
-                taken = here[ch] * part[b]
-                there[ch] += taken
-                here[ch] -= taken
+            before = _all(cells[r, c])
+            _plus(got[b], part[b], before)
+            _plus(cells[r, c], -part[b], before)
     return took
 
 
@@ -192,8 +210,7 @@ def _share_got(got, carried, bins_of_cell):
             continue
         for other in range(b - half, b + half + 1):
             to = min(max(other, 0), bins - 1)
-            for ch in range(channels):
-                carried[to, ch] += part * got[b, ch]
+            _plus(carried[to], part, _all(got[b]))
         for ch in range(channels):
             got[b, ch] = 0.0
 
@@ -201,13 +218,12 @@ def _share_got(got, carried, bins_of_cell):
 @njit(**_FAST)
 def _lose(out, below, swept, kept, block):
     """Take from each pixel the share that its cell has lost."""
-    rows, columns, channels = below.shape
+    rows, columns, _ = below.shape
     for r in range(rows):
         for c in range(columns):
             lost = np.float32(1.0) - kept[r // block, c // block]
             if lost > 0.0 and swept[r, c] > 0.0:
-                for ch in range(channels):
-                    out[r, c, ch] -= lost * below[r, c, ch]
+                _plus(out[r, c], -lost, _all(below[r, c]))
 
 
 @njit(**_FAST)

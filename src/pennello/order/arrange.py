@@ -373,7 +373,8 @@ class _Loading:
 
     def best(self, units: Units, named: Sequence[tuple[str, Timing]]) -> tuple[str, Loaded, float]:
         """Return which of some orders is the best as it is loaded, it, and how long the last of them takes, s."""
-        tried = {timing.order: self.of(units.jobs_in(timing.order)) for _, timing in named}
+        orders = dict.fromkeys(timing.order for _, timing in named)
+        tried = {order: self.of(units.jobs_in(order)) for order in orders}
         listed = tried[named[-1][1].order].timing
         by, timing = min(named, key=lambda one: _worth(tried[one[1].order].timing, listed))
         return by, tried[timing.order], listed.total / 10

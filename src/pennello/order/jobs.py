@@ -112,8 +112,10 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace, known: Known | None 
             job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), job.shares, strict=True
         )
     ]
-    found = zip(asked, filled(work.plan, asked), strict=True)
-    laid = ways | {one.id: replace(ways[one.id], recipe=recipe) for one, recipe in found}
+    laid = dict(ways)
+    for one, recipe in zip(asked, filled(work.plan, asked), strict=True):
+        if recipe != ways[one.id].recipe:
+            laid[one.id] = replace(ways[one.id], recipe=recipe)
     ordered = set(order)
     return Work(
         work.plan,
