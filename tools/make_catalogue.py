@@ -1,4 +1,7 @@
-"""Remakes docs/motifs.md with its two sheets: all motifs and families as they are really laid.  make catalogue"""
+"""Remakes docs/motifs.md with its two sheets, and the pictures that ship: all as they are really laid.
+
+make catalogue
+"""
 
 from __future__ import annotations
 
@@ -14,9 +17,12 @@ from pennello.design.plan import Skin
 from pennello.files.demo import demo_plan
 from pennello.lay.families.catalogue import FAMILIES
 from pennello.motif.catalogue import MOTIFS
-from pennello.session.catalogue import CataloguePicture, family_plan, laid, motif_plan
+from pennello.session.catalogue import PX_PER_MM as SHIPPED_PX_PER_MM
+from pennello.session.catalogue import SIZE_PX, CataloguePicture, family_plan, laid, motif_plan
+from pennello.session.shipped_pictures import sheet_of
 
 DOCS = Path(__file__).parents[1] / "docs"
+SHIPPED = Path(__file__).parents[1] / "src/pennello/session"
 FONT = Path(__file__).parents[1] / "src/pennello/files/fonts"
 TILE, COLUMNS, PX_PER_MM = (240, 216), 6, 6.0
 ROOM = (TILE[0] - 12, TILE[1] - 50)
@@ -80,10 +86,15 @@ def main(words: list[str]) -> None:
     """Write the page and its sheets; with a skin's name and a folder only the sheets, into that folder."""
     ita, folder = (SKINS_ITA[words[0]], Path(words[1])) if len(words) > 1 else (36.0, DOCS)
     demo, fresh = (replace(plan, skin=Skin(ita)) for plan in (demo_plan(), fresh_plan()))
-    motifs = [laid(motif_plan(demo, key), key, one.name, PX_PER_MM, ROOM) for key, one in MOTIFS.items()]
-    strokes = [laid(family_plan(fresh, key), key, one.name, PX_PER_MM, ROOM) for key, one in FAMILIES.items()]
-    sheet([tile(one) for one in motifs], folder / "motifs.png")
-    sheet([tile(one) for one in strokes], folder / "strokes.png")
+    every = {
+        "motifs": [(motif_plan(demo, key), key, one.name) for key, one in MOTIFS.items()],
+        "strokes": [(family_plan(fresh, key), key, one.name) for key, one in FAMILIES.items()],
+    }
+    for what, ones in every.items():
+        sheet([tile(laid(*one, PX_PER_MM, ROOM)) for one in ones], folder / f"{what}.png")
+        if folder == DOCS:
+            clear = [laid(*one, SHIPPED_PX_PER_MM, SIZE_PX, clear=True) for one in ones]
+            (SHIPPED / f"{what}.png").write_bytes(sheet_of(clear, SIZE_PX))
     if folder == DOCS:
         (DOCS / "motifs.md").write_text(page(), "utf-8")
 

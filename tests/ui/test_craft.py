@@ -168,7 +168,7 @@ def test_pictures_come_from_the_folder_the_second_time(chart, window, qtbot, mon
     chart.gallery.show_plan(window.document.committed, 0)
     qtbot.waitUntil(lambda: len(chart.gallery.pictures) == 3)
     monkeypatch.setattr("pennello.session.catalogue.laid", lambda *_: pytest.fail("laid again"))
-    again = gallery.Gallery("motifs", window)
+    again = gallery.Gallery("motifs", window.document.committed.skin, window)
     again.show_plan(window.document.committed, 0)
     qtbot.waitUntil(lambda: len(again.pictures) == 3)
     again.close_all()

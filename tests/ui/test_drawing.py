@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 import shapely
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from pennello.chart.catalogue import CHARTS, chart
@@ -15,9 +15,7 @@ from pennello.design.surface import Ink, draw_contours, draw_features, draw_skin
 from pennello.design.touch import skin_shape
 from pennello.kit import catalogue
 from pennello.load.recipe import PickUp
-from pennello.motif.catalogue import MOTIFS
 from pennello.ui.stations.bench.search.card import CARD_PX, BoardCard, ShownFind
-from pennello.ui.stations.chart.motif_row import motif_icon
 from pennello.ui.widgets.chart_drawing import ink_of, surface_of, view_of
 
 SKIN = QColor("#c69c7b")
@@ -92,14 +90,6 @@ def test_mirrored_chart_is_the_picture_mirrored(qapp):
     views = [view_of(made, QRectF(0, 0, 301, 301), mirror=mirror) for mirror in (False, True)]
     both = [painted(301, 301, lambda p, v=view: draw_skin(surface_of(p, v), made, ink_of(SKIN))) for view in views]
     assert np.abs(both[0][:, ::-1].astype(int) - both[1]).mean() < 1.5
-
-
-@pytest.mark.parametrize("key", list(MOTIFS))
-def test_every_motif_has_a_picture(qapp, key):
-    pixmap = motif_icon(MOTIFS[key], QSize(46, 40)).pixmap(QSize(46, 40))
-    image = pixmap.toImage().convertToFormat(QImage.Format.Format_ARGB32)
-    alpha = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)[..., 3]
-    assert (alpha > 100).sum() > 20
 
 
 def test_a_card_shows_cake_brush_ribbons_and_words(qapp, qtbot):

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import OutOfRangeError
-from pennello.path.cubic import CubicPath, position
+from pennello.path.cubic import CubicPath
 from pennello.phrases import phrase
 from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
@@ -321,24 +321,6 @@ class Stroke:
         return np.interp(fraction, at, [key.from_u for key in self.parts]), np.interp(
             fraction, at, [key.to_u for key in self.parts]
         )
-
-
-def rim_line(stroke: Stroke, width_mm: float, count: int = 25) -> Array:
-    """Return the way of corner A of a chisel that swings round a point of its edge, without waves, mm, (count, 2).
-
-    Parameters
-    ----------
-    width_mm
-        Width of the brush, > 0 mm.
-    count
-        How many points, 2 or more.
-    """
-    fraction = np.linspace(0, 1, count)
-    on_path = position(stroke.path, fraction * stroke.path.curves)
-    nib = stroke.nib
-    theta = np.radians(nib.angle_deg + (nib.angle_end_deg - nib.angle_deg) * fraction)
-    edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
-    return np.asarray(on_path - nib.pivot_u * width_mm * edge)
 
 
 def _check_places(name: str, places: tuple[float, ...]) -> None:

@@ -27,6 +27,7 @@ from pennello.design.visits import ToLay, filled, share_of, whole_load
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.paint import Near
 from pennello.lay.stroke import Stroke
+from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.order.job import MIDDLE, PaintJob
 from pennello.path.cubic import length_mm
@@ -112,10 +113,7 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace, known: Known | None 
             job.strokes, job.stroke_loads or (job.load,) * len(job.strokes), job.shares, strict=True
         )
     ]
-    laid = dict(ways)
-    for one, recipe in zip(asked, filled(work.plan, asked), strict=True):
-        if recipe != ways[one.id].recipe:
-            laid[one.id] = replace(ways[one.id], recipe=recipe)
+    laid = ways | _loaded_otherwise(ways, zip(asked, filled(work.plan, asked), strict=True))
     ordered = set(order)
     return Work(
         work.plan,
@@ -126,6 +124,11 @@ def loaded_in(work: Work, order: Sequence[str], pace: Pace, known: Known | None 
             (key, replace(one, strokes=tuple(laid[stroke.id] for stroke in one.strokes))) for key, one in work.painted
         ),
     )
+
+
+def _loaded_otherwise(ways: Mapping[str, PlanStroke], found: Iterable[tuple[ToLay, Recipe]]) -> dict[str, PlanStroke]:
+    """Return the strokes that are loaded otherwise than they were; most are not."""
+    return {one.id: replace(ways[one.id], recipe=new) for one, new in found if new != ways[one.id].recipe}
 
 
 def _filled(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace, known: Known) -> PaintJob:

@@ -33,6 +33,7 @@ from pennello.motif.catalogue import MOTIFS, motif
 from pennello.motif.place import HERE
 from pennello.path.cubic import line
 from pennello.phrases import phrase
+from pennello.session.chart_scene import covered_bytes
 from pennello.solve.suiting import with_loads_for
 
 Picture = NDArray[np.uint8]
@@ -57,7 +58,7 @@ class CataloguePicture:
     width_mm, height_mm
         What it covers.
     picture
-        sRGB bytes on the plan's skin, shape (rows, columns, 3), at most 232 x 184.
+        sRGB bytes on the plan's skin, shape (rows, columns, 3), at most 232 x 184; four channels where it is clear.
     """
 
     key: str
@@ -108,6 +109,8 @@ def laid(
     px_per_mm: float = PX_PER_MM,
     size: tuple[int, int] = SIZE_PX,
     check: Check = go_on,
+    *,
+    clear: bool = False,
 ) -> CataloguePicture:
     """Return a plan's strokes as they are laid, cut to what they cover and no larger than a size, px.
 
@@ -115,6 +118,8 @@ def laid(
     ----------
     check
         Called after each stroke; what it raises ends the work.
+    clear
+        Whether bare skin is clear.
     """
     engine = kernel()
     film = paint_all(plan, px_per_mm, engine, check=check)
@@ -132,7 +137,8 @@ def laid(
         max(left - margin, 0),
         min(right + margin, film.canvas.columns),
     )
-    image = Image.fromarray(np.ascontiguousarray(engine.picture(film, box)))
+    seen = engine.picture(film, box)
+    image = Image.fromarray(np.dstack([seen, covered_bytes(film.part(box))]) if clear else np.ascontiguousarray(seen))
     image.thumbnail(size, Image.Resampling.LANCZOS)
     px = film.canvas.px_per_mm
     return CataloguePicture(key, name, round((right - left) / px, 1), round((bottom - top) / px, 1), np.asarray(image))

@@ -8,9 +8,10 @@ from typing import Any
 from PySide6.QtCore import QObject, QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QImage, QPainter, QPixmap
 
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, Skin
 from pennello.session.catalogue import CataloguePicture, Pictures, rests_on
 from pennello.session.jobs import Job, Jobs
+from pennello.session.shipped_pictures import shipped
 from pennello.ui.widgets.mat import centred
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.painting import painting
@@ -48,7 +49,7 @@ def tile(image: QImage, size: QSize) -> QPixmap:
 
 
 class Gallery(QObject):
-    """Pictures by key.
+    """Pictures by key: in the colours of a plan where they are painted, and until then those that ship, on its skin.
 
     Signals
     -------
@@ -60,9 +61,9 @@ class Gallery(QObject):
     progress = Signal(float)
     ready = Signal()
 
-    def __init__(self, what: str, parent: QObject) -> None:
+    def __init__(self, what: str, skin: Skin, parent: QObject) -> None:
         super().__init__(parent)
-        self._what, self._jobs = what, Jobs()
+        self._what, self._skin, self._jobs = what, skin, Jobs()
         self.pictures: dict[str, Seen] = {}
         self._of: Plan | None = None
         self._plan: Plan | None = None
@@ -78,8 +79,15 @@ class Gallery(QObject):
             if after_ms == 0 and self._soon.isActive():
                 self._soon.start(0)
             return
-        self._of, self._plan = of, plan
+        self._of, self._plan, self._skin = of, plan, plan.skin
         self._soon.start(SOON_MS if after_ms is None else after_ms)
+
+    def seen(self, key: str) -> Seen | None:
+        """Return the picture of one: as the plan's loads lay it, or as it ships."""
+        if key in self.pictures:
+            return self.pictures[key]
+        one = shipped(self._what, self._skin).get(key)
+        return None if one is None else Seen(to_image(one.picture), one.width_mm, one.height_mm)
 
     def wait(self) -> None:
         """Leave off until pictures are asked for again: something else comes first. Those that are there are kept."""

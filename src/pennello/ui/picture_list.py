@@ -154,7 +154,7 @@ class PictureList(QWidget):
             self.chosen.emit(self.key)
 
     def _show_picture(self, key: str) -> None:
-        seen = self._gallery.pictures.get(key)
+        seen = self._gallery.seen(key)
         if seen is not None and key in self._of:
             self._of[key].setIcon(true_icon(seen.tile(TILE)))
             self._of[key].setText(

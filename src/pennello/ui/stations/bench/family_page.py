@@ -40,7 +40,7 @@ class FamilyPage(QDialog):
         column.setContentsMargins(16, 12, 16, 12)
         row = QHBoxLayout()
         row.setSpacing(14)
-        self._gallery = Gallery("strokes", self)
+        self._gallery = Gallery("strokes", plan.skin, self)
         self.strokes = PictureList("strokes", phrase("search: petal, leaf, curl, dots ..."), self._gallery)
         row.addWidget(self.strokes, 7)
         row.addLayout(self._right(), 4)

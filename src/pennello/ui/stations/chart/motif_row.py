@@ -2,85 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from functools import partial
-from typing import Any
 
-import numpy as np
-from numpy.typing import NDArray
-from PySide6.QtCore import QPointF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QImage, QPainter, QPen, QPixmap, QPolygonF
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QToolButton, QWidget
 
-from pennello.kit import catalogue
-from pennello.lay.stroke import NibMode, Stroke, rim_line
 from pennello.motif.catalogue import MOTIFS
-from pennello.motif.motif import Made, Motif
-from pennello.path.cubic import position
+from pennello.motif.motif import Motif
 from pennello.phrases import phrase
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
 from pennello.ui.theme.text import NOTE_PT, px, type_px
-from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.bit_by_bit import BitByBit
-from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
-from pennello.ui.widgets.qt_surface import outline_of
 from pennello.ui.widgets.true_icon import true_icon
 
 _ICON = QSize(58, 46)
-
-
-def motif_icon(motif: Motif, size: QSize = _ICON, values: Mapping[str, float] | None = None) -> QIcon:
-    """Return a motif's strokes as a small picture."""
-    made = motif.made(values or {})
-    widths = {part.key: catalogue.brushes()[part.tool].width_mm for part in motif.parts}
-    rims = [_rim(piece.stroke, widths[piece.part]) for piece in made.pieces]
-    points = np.concatenate(
-        [rim if len(rim) else np.array(p.stroke.path.points_mm) for rim, p in zip(rims, made.pieces, strict=True)]
-    )
-    low, high = points.min(axis=0) - 4, points.max(axis=0) + 4
-    scale = min(size.width() / (high[0] - low[0]), size.height() / (high[1] - low[1]))
-    pixmap = QPixmap(size * 2)
-    pixmap.setDevicePixelRatio(2.0)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    with painting(pixmap) as painter:
-        _draw_ways(painter, made, rims, (low + high) / 2, scale, size)
-    return true_icon(pixmap)
-
-
-def _rim(stroke: Stroke, width_mm: float) -> NDArray[np.floating[Any]]:
-    """Return the outline that a chisel swung round its heel leaves, mm; empty for any other stroke."""
-    if stroke.nib.mode is not NibMode.PIVOTING or stroke.nib.pivot_u < 1:
-        return np.empty((0, 2))
-    ends = position(stroke.path, np.array([0.0, stroke.path.curves]))
-    return np.concatenate([ends[:1], rim_line(stroke, width_mm), ends[1:]])
-
-
-def _draw_ways(
-    painter: QPainter,
-    made: Made,
-    rims: Sequence[NDArray[np.floating[Any]]],
-    middle: NDArray[np.floating[Any]],
-    scale: float,
-    size: QSize,
-) -> None:
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.translate(size.width() / 2, size.height() / 2)
-    painter.scale(scale, scale)
-    painter.translate(-float(middle[0]), -float(middle[1]))
-    pen = QPen(QColor(theme().ink_2), 2.0, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
-    pen.setCosmetic(True)
-    painter.setPen(pen)
-    for piece, rim in zip(made.pieces, rims, strict=True):
-        if len(rim):
-            painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in rim.tolist()]))
-            continue
-        painter.drawPath(outline_of(piece.stroke.path))
-        (x, y), *rest = piece.stroke.path.points_mm
-        if max(abs(a - x) + abs(b - y) for a, b in rest) < 0.5:  # a dot has no way to draw
-            radius = max(piece.stroke.pressure * 4 / scale, 0.5)
-            painter.drawEllipse(QPointF(x, y), radius, radius)
 
 
 def _short(motif: Motif) -> str:
@@ -135,7 +74,7 @@ class MotifRow(QWidget):
         self.setFixedHeight(_ICON.height() + px(40))
         gallery.found.connect(self._show_picture)
         self._icons = BitByBit(self)
-        self.redraw()
+        self.show_pictures()
 
     def _button(self, words: str, hint: str, name: str) -> QToolButton:
         button = QToolButton()
@@ -164,16 +103,11 @@ class MotifRow(QWidget):
             self._row.insertWidget(number, button)
             self.own[name] = button
 
-    def redraw(self) -> None:
-        """Draw the pictures that are not there yet, in the theme's ink."""
-        self._icons.do([partial(self._redraw_one, key) for key in self.buttons])
-
-    def _redraw_one(self, key: str) -> None:
-        if key in self._gallery.pictures:
-            self._show_picture(key)
-        else:
-            self.buttons[key].setIcon(motif_icon(MOTIFS[key]))
+    def show_pictures(self) -> None:
+        """Show the picture of each motif as it is now, one after the other."""
+        self._icons.do([partial(self._show_picture, key) for key in self.buttons])
 
     def _show_picture(self, key: str) -> None:
-        if key in self.buttons:
-            self.buttons[key].setIcon(true_icon(self._gallery.pictures[key].tile(_ICON)))
+        seen = self._gallery.seen(key)
+        if seen is not None and key in self.buttons:
+            self.buttons[key].setIcon(true_icon(seen.tile(_ICON)))

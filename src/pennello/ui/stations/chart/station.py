@@ -87,7 +87,7 @@ class ChartStation(QWidget, Station):
         self.head = ChartHead(model, self.board, self)
         self.side = SidePanel(model, bench)
         self.panel = self.side.hand
-        self.gallery = Gallery("motifs", self)
+        self.gallery = Gallery("motifs", model.plan.skin, self)
         self.catalogue: CataloguePage | None = None
         self.row, self.beads = MotifRow(self.gallery), Beads(model)
         self.side.loads.pulled.connect(self.pull)
@@ -140,10 +140,6 @@ class ChartStation(QWidget, Station):
         """Another station is shown."""
         self.board.views.store()
         self.model.leave()
-
-    def show_theme(self) -> None:
-        """Another theme is worn."""
-        self.row.redraw()
 
     def _buttons(self) -> tuple[QWidget, ...]:
         """Return what the chart can be looked at by."""
