@@ -23,21 +23,26 @@ COLUMNS = 8
 _NOTE = "pictures"
 
 
-@lru_cache(maxsize=4)
-def shipped(what: str, skin: Skin) -> dict[str, CataloguePicture]:
-    """Return the pictures of all "motifs" or "strokes" that ship, by key, on a skin."""
+@lru_cache(maxsize=2)
+def _sheet(what: str) -> tuple[Image.Image, dict[str, tuple[str, float, float, int, int, int, int]]]:
+    """Return all pictures of a kind side by side, and by key a name, what it covers, mm, and where it lies, px."""
     with Image.open(io.BytesIO(files(__package__).joinpath(f"{what}.png").read_bytes())) as image:
-        told = json.loads(image.info[_NOTE])
-        sheet = image.convert("RGBA")
-    ground = Image.new("RGBA", sheet.size, skin_bytes(skin))
-    ground.alpha_composite(sheet)
-    bytes_of = np.asarray(ground)[..., :3]
-    return {
-        key: CataloguePicture(
-            key, name, wide, tall, np.ascontiguousarray(bytes_of[top : top + rows, left : left + columns])
-        )
-        for key, (name, wide, tall, left, top, columns, rows) in told.items()
-    }
+        image.load()
+        return image, {key: tuple(told) for key, told in json.loads(image.info[_NOTE]).items()}
+
+
+def shipped_keys(what: str) -> tuple[str, ...]:
+    """Return the keys of all "motifs" or "strokes" that have a picture."""
+    return tuple(_sheet(what)[1])
+
+
+def shipped(what: str, key: str, skin: Skin) -> CataloguePicture:
+    """Return the picture that ships of one of the "motifs" or "strokes", by its key, on a skin."""
+    sheet, told = _sheet(what)
+    name, wide, tall, left, top, columns, rows = told[key]
+    on_skin = Image.new("RGBA", (columns, rows), skin_bytes(skin))
+    on_skin.alpha_composite(sheet.crop((left, top, left + columns, top + rows)).convert("RGBA"))
+    return CataloguePicture(key, name, wide, tall, np.asarray(on_skin.convert("RGB")))
 
 
 def sheet_of(pictures: Iterable[CataloguePicture], cell: tuple[int, int]) -> bytes:

@@ -22,6 +22,7 @@ from pennello.lay.warming import warm_up
 from pennello.phrases import phrase
 from pennello.session.document import Document
 from pennello.session.settings import load_settings
+from pennello.ui.ahead import make_stations
 from pennello.ui.collector import Collector
 from pennello.ui.interrupts import Interrupts
 from pennello.ui.mailbox import open_mailbox, post
@@ -101,7 +102,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     collector = Collector(app)
     QTimer.singleShot(0, collector.start)
     warm_up()  # the reference serves until the kernel is there
-    QTimer.singleShot(FETCH_AFTER_MS, lambda: fetch(window.document.committed))
+    QTimer.singleShot(FETCH_AFTER_MS, lambda: make_stations(window, fetch(window.document.committed)))
     if path:
         window.open_path(Path(path))
     elif not demo:

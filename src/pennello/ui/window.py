@@ -256,6 +256,12 @@ class MainWindow(QMainWindow):
             self.stations.addWidget(made.widget)
         return self._made[key]
 
+    def dress_station(self, key: str) -> Station:
+        """Return a station in the window's look."""
+        station = self.station(key)
+        self.clothes.dress(station.widget)
+        return station
+
     def go_to(self, key: str) -> None:
         """Show a station; undo follows what it shows."""
         settle_typing()
@@ -265,8 +271,7 @@ class MainWindow(QMainWindow):
                 one.leave()
         self.model.rest(row(key).rests_bench)
         self._shown = key
-        station = self.station(key)
-        self.clothes.dress(station.widget)
+        station = self.dress_station(key)
         self.stations.setCurrentWidget(station.widget)
         station.enter()
         self.bar.show_history(self._history)

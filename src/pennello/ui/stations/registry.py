@@ -9,7 +9,8 @@ from importlib import import_module
 from pathlib import Path
 
 from pennello.breath import breathing
-from pennello.design.on_chart import charts_used, pieces_on
+from pennello.chart.form import skin_light
+from pennello.design.on_chart import chart_of, charts_used, pieces_on
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
 from pennello.phrases import phrase
@@ -103,7 +104,8 @@ def takers_of(path: Path) -> list[tuple[str, Takes]]:
 def fetch(plan: Plan | None = None) -> threading.Thread:
     """Start reading the code of all stations in the background, so that none is waited for; return the thread.
 
-    Then it works out where all that is on a plan's charts lies, which every station asks for when it is first shown.
+    Then it works out where all that is on a plan's charts lies, and how light falls there, which every station asks
+    for when it is first shown.
     """
     thread = threading.Thread(target=_fetch, args=(plan,), name="pennello-stations", daemon=True)
     thread.start()
@@ -116,4 +118,5 @@ def _fetch(plan: Plan | None) -> None:
     if plan is not None:
         with breathing(lambda: WINDOW.goes_first(lambda: False)), suppress(PennelloError):
             for key in charts_used(plan):
+                skin_light(chart_of(plan, key))
                 pieces_on(plan, key)

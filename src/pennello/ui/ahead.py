@@ -1,0 +1,76 @@
+"""Stations are put together while nobody does anything, so that the first visit to one is as quick as the second."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterable, Iterator
+from contextlib import suppress
+from functools import partial
+
+from PySide6.QtCore import QObject, QTimer
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import QApplication
+
+from pennello.errors import PennelloError
+from pennello.session.courtesy import main_thread_s
+from pennello.ui.stations.registry import STATIONS
+from pennello.ui.window import MainWindow
+
+LOOK_MS = 500
+RESTS_S = 0.02
+"""A window rests if it has worked for less than so long between two looks, s: whoever moves a mouse makes it work."""
+
+
+class Ahead(QObject):
+    """Does bits one at a time, each only when the window has rested for a moment.
+
+    Parameters
+    ----------
+    bits
+        What is to be done; one that fails is left out, and whoever needs it later is told why.
+    worked_s
+        How long the window's thread has worked, s.
+    """
+
+    def __init__(
+        self, bits: Iterable[Callable[[], object]], parent: QObject, worked_s: Callable[[], float] = main_thread_s
+    ) -> None:
+        super().__init__(parent)
+        self._bits: Iterator[Callable[[], object]] = iter(bits)
+        self._worked_s, self._before_s = worked_s, worked_s()
+        self._timer = QTimer(self)
+        self._timer.setInterval(LOOK_MS)
+        self._timer.timeout.connect(self._look)
+        self._timer.start()
+
+    @property
+    def over(self) -> bool:
+        """Whether all is done."""
+        return not self._timer.isActive()
+
+    def _look(self) -> None:
+        now = self._worked_s()
+        rests, self._before_s = now - self._before_s < RESTS_S, now
+        held = QGuiApplication.mouseButtons() != QGuiApplication.mouseButtons().NoButton
+        if not rests or held or QApplication.activeModalWidget() is not None:
+            return
+        bit = next(self._bits, None)
+        if bit is None:
+            self._timer.stop()
+            return
+        with suppress(PennelloError):
+            bit()
+        self._before_s = self._worked_s()
+
+
+def make_stations(window: MainWindow, fetched: threading.Thread) -> Ahead:
+    """Begin to put the other stations together, once their code is there."""
+
+    def bits() -> Iterator[Callable[[], object]]:
+        while fetched.is_alive():
+            yield lambda: None
+        for one in STATIONS:
+            yield partial(window.station, one.key)
+            yield partial(window.dress_station, one.key)
+
+    return Ahead(bits(), window)
