@@ -231,6 +231,17 @@ def test_the_module_runs_and_starts_without_slow_libraries():
     assert "Holds" in ran.stdout
 
 
+def test_no_page_of_the_window_brings_a_slow_library():
+    """They come with the work that needs them, on a worker: SciPy alone costs a second."""
+    probe = (
+        "import sys; from pennello.ui.stations.registry import fetch; fetch().join();"
+        "slow = {'scipy', 'numba', 'ortools', 'reportlab', 'matplotlib', 'pypdfium2'};"
+        "print(sorted(slow & set(sys.modules)), 'pennello.ui.colourways_page' in sys.modules)"
+    )
+    loaded = subprocess.run([sys.executable, "-c", probe], capture_output=True, text=True, check=True, timeout=300)
+    assert loaded.stdout.strip() == "[] True"
+
+
 def test_no_verb_opens_the_window():
     opened = []
     assert run([], lambda path, demo: opened.append((path, demo)) or 0) == 0

@@ -9,7 +9,6 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import linear_sum_assignment
 
 from pennello.aim.wish import edge_lab
 from pennello.colour.families import ColourFamily, families_of
@@ -199,6 +198,8 @@ def _assigned(
 
 def _cheapest(cost: NDArray[np.float64], stays: dict[int, int], twice: float) -> dict[int, int]:
     """Return the cheapest column for each row, where at least one row does not stay as it is."""
+    from scipy.optimize import linear_sum_assignment  # noqa: PLC0415 - SciPy only where a search runs
+
     tries = [cost]
     for at, column in stays.items():
         forced = cost.copy()

@@ -15,9 +15,6 @@ from typing import Any
 import numpy as np
 import shapely
 from numpy.typing import NDArray
-from scipy.ndimage import distance_transform_edt, map_coordinates
-from scipy.optimize import least_squares, minimize
-from scipy.spatial import cKDTree
 from shapely.geometry.base import BaseGeometry
 
 from pennello.aim.attempt import Side
@@ -139,11 +136,15 @@ class _Target:
 
     def off(self, points: Array) -> Array:
         """Return how far points lie from the edge, mm, above 0 outside."""
+        from scipy.ndimage import map_coordinates  # noqa: PLC0415 - SciPy only where a search runs
+
         at = ((points - self.corner) / self.step).T
         return np.asarray(map_coordinates(self.field, at, order=1, mode="nearest"))
 
 
 def _target(outline: Sequence[tuple[float, float]]) -> _Target:
+    from scipy.ndimage import distance_transform_edt  # noqa: PLC0415 - SciPy only where a search runs
+
     if len(outline) < 3:
         raise NoOutlineError(
             phrase("Draw an outline of three points at least: it has to enclose what the stroke shall fill.")
@@ -228,6 +229,8 @@ def _moments(values: Array, tool: _Tool) -> tuple[Array, Array, Array]:
 
 def _tried(target: _Target, tool: _Tool) -> list[Array]:
     """Return the best tries with a brush, each as `_moments` has it."""
+    from scipy.optimize import least_squares  # noqa: PLC0415 - SciPy only where a search runs
+
     cubic, axis = _axis(target)
     starts = []
     for one, other in _HOLDS:
@@ -250,6 +253,8 @@ _SCALE = np.array([5.0] * 8 + [0.3, 0.3, 0.2])
 
 def _misses(values: Array, target: _Target, tool: _Tool) -> Array:
     """Return by how much both sides, both ends and the outline miss each other, mm."""
+    from scipy.spatial import cKDTree  # noqa: PLC0415 - SciPy only where a search runs
+
     centre, edge, thick = _moments(values, tool)
     ways = np.gradient(centre, axis=0)
     ways = ways / np.maximum(np.linalg.norm(ways, axis=1), 1e-9)[:, None]
@@ -279,6 +284,7 @@ def _shared(values: Array, target: _Target, tool: _Tool) -> float:
 
 def _polished(values: Array, target: _Target, tool: _Tool) -> Array:
     """Return a try bettered by the overlap itself."""
+    from scipy.optimize import minimize  # noqa: PLC0415 - SciPy only where a search runs
 
     def worse(tried: Array) -> float:
         held = tried * _SCALE

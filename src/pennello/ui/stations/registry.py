@@ -7,8 +7,10 @@ from contextlib import suppress
 from dataclasses import dataclass
 from importlib import import_module
 from pathlib import Path
+from pkgutil import walk_packages
 
-from pennello.breath import breathing
+from pennello import ui
+from pennello.breath import breathe, breathing
 from pennello.chart.form import skin_light
 from pennello.design.on_chart import chart_of, charts_used, pieces_on
 from pennello.design.plan import Plan
@@ -102,7 +104,9 @@ def takers_of(path: Path) -> list[tuple[str, Takes]]:
 
 
 def fetch(plan: Plan | None = None) -> threading.Thread:
-    """Start reading the code of all stations in the background, so that none is waited for; return the thread.
+    """Start reading the code of all stations and pages in the background, so that none is waited for.
+
+    Return the thread.
 
     Then it works out where all that is on a plan's charts lies, and how light falls there, which every station asks
     for when it is first shown.
@@ -115,8 +119,12 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
 def _fetch(plan: Plan | None) -> None:
     for one in STATIONS:
         import_module(one.place.partition(":")[0])
-    if plan is not None:
-        with breathing(lambda: WINDOW.goes_first(lambda: False)), suppress(PennelloError):
-            for key in charts_used(plan):
-                skin_light(chart_of(plan, key))
-                pieces_on(plan, key)
+    with breathing(lambda: WINDOW.goes_first(lambda: False)):
+        if plan is not None:
+            with suppress(PennelloError):
+                for key in charts_used(plan):
+                    skin_light(chart_of(plan, key))
+                    pieces_on(plan, key)
+        for page in walk_packages(ui.__path__, f"{ui.__name__}."):
+            breathe()
+            import_module(page.name)
