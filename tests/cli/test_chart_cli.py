@@ -333,3 +333,24 @@ def test_a_photo_stands_for_a_chart(ask, tmp_path, demo_file):
     assert "NAME=X,Y" in ask("chart", "face", "--plan", demo_file, "--photo", "x.png", "--mark", "nose", code=2)
     assert "drawn again" in ask("chart", "face", "--plan", demo_file, "--photo", "none")
     assert not read_plan(demo_file).photos
+
+
+def test_without_a_place_a_motif_goes_where_there_is_room(ask, demo_file):
+    ask("motif", "dip-flower", "--plan", demo_file)
+    ask("motif", "dip-flower", "--plan", demo_file)
+    ask("motif", "dip-flower", "--plan", demo_file, "--x-mm", "3")
+    first, second, told = (one.place for one in read_plan(demo_file).motifs)
+    assert (first.x_mm, first.y_mm) == pytest.approx(chart("face", Measures()).landmark("forehead"), abs=0.1)
+    assert second.y_mm > 15, "the forehead is taken: a cheek"
+    assert (told.x_mm, told.y_mm) == (3.0, 0.0)
+
+
+@pytest.mark.parametrize("verb", ["motif", "chart", "designs", "lessons", "strokes"])
+def test_what_is_listed_by_the_verb_alone_is_listed_by_the_word_too(ask, verb):
+    assert ask(verb, "list") == ask(verb)
+
+
+def test_deed_or_plan_may_come_first(ask, demo_file):
+    ask("motif", "dip-flower", "--plan", demo_file)
+    assert ask("piece", "list", demo_file) == ask("piece", demo_file, "list")
+    assert ask("part", "list", demo_file, "--json") == ask("part", demo_file, "list", "--json")

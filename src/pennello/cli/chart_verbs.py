@@ -20,6 +20,7 @@ from pennello.cli.whose_kit import kit_of
 from pennello.design.as_wished import as_wished
 from pennello.design.counts import usual_counts
 from pennello.design.findings import findings_by_chart
+from pennello.design.free_room import room_on
 from pennello.design.load_edits import reloading
 from pennello.design.on_chart import chart_of, says_of, with_new_motif, with_other_eyes
 from pennello.design.own import NothingChosenError, own_of, with_own
@@ -73,9 +74,12 @@ def motif_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--plan", type=Path, metavar="PLAN", help=phrase("put it on a chart of this plan"))
     parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("which chart, default face"))
     parser.add_argument(
-        "--x-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("where, from the chart's origin to the right")
+        "--x-mm",
+        type=length_mm,
+        metavar="MM",
+        help=phrase("where, from the chart's origin to the right; without both it is where there is room"),
     )
-    parser.add_argument("--y-mm", type=length_mm, default=0.0, metavar="MM", help=phrase("and down"))
+    parser.add_argument("--y-mm", type=length_mm, metavar="MM", help=phrase("and down"))
     parser.add_argument("--turn-deg", type=number, default=0.0, metavar="DEG")
     parser.add_argument("--scale", type=number, default=1.0, metavar="N")
     parser.add_argument("--twin", action="store_true", help=phrase("and its mirror image across the midline"))
@@ -161,12 +165,12 @@ def _place_own(args: Namespace) -> int:
         "loads": [one.name for one in own.parts.strokes],
     }
     if args.plan:
-        place = Place(args.x_mm, args.y_mm, args.turn_deg, args.scale)
+        before = read_plan(args.plan)
         plan, ids = with_own(
-            read_plan(args.plan),
+            before,
             own,
             args.chart,
-            place,
+            _at(args, before),
             own_colours=not args.plan_colours,
             twin=True if args.twin else None,
         )
@@ -220,10 +224,17 @@ def _list_motifs(*, json: bool) -> None:
         print(f"{kind.key:16} {kind.group:8} {kind.name}: {kind.words} ({numbers_told})")
 
 
+def _at(args: Namespace, plan: Plan) -> Place:
+    """Return where a motif is put: as asked, or where there is room."""
+    if args.x_mm is None and args.y_mm is None:
+        return replace(room_on(plan, args.chart), turn_deg=args.turn_deg, scale=args.scale)
+    return Place(args.x_mm or 0.0, args.y_mm or 0.0, args.turn_deg, args.scale)
+
+
 def _place(args: Namespace, key: str, values: dict[str, float]) -> str:
     """Put the motif on a chart of the plan; return its id there."""
     plan = read_plan(args.plan)
-    place = Place(args.x_mm, args.y_mm, args.turn_deg, args.scale)
+    place = _at(args, plan)
     if not args.load:
         plan = with_loads_for(plan, motif(key), kit_of(args))
     plan, new_id = with_new_motif(plan, key, args.chart, place, args.load or "")

@@ -33,7 +33,7 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
     try:
-        arguments = with_verb(arguments)
+        arguments = in_usual_order(with_verb(arguments))
         parsed = make_parser(arguments[:1]).parse_args(arguments)
         return _carry_out(parsed, open_window)
     except PennelloError as error:
@@ -70,6 +70,22 @@ def with_verb(arguments: Sequence[str]) -> list[str]:
     )
 
 
+def in_usual_order(arguments: Sequence[str]) -> list[str]:
+    """Return a verb's words as it knows them: `part list PLAN` as `part PLAN list`, `motif list` as `motif`."""
+    words = list(arguments)
+    verb, first, second = [*words, "", "", ""][:3]
+    if verb in DEED_OR_PLAN_FIRST and second and not first.startswith("-"):
+        if second.endswith(OPENED[0]) and not first.endswith(OPENED[0]):
+            words[1:3] = second, first
+        if verb == "piece" and words[2] == "list":
+            del words[2]
+    elif verb in LISTED_ALONE and first == "list" and not Path(first).exists():
+        del words[1]
+    return words
+
+
+DEED_OR_PLAN_FIRST = ("part", "piece", "compute")
+LISTED_ALONE = ("motif", "chart", "designs", "lessons", "strokes")
 OPENED = (".pennello", ".pennello-day", ".pennello-motif")
 """Endings of files that the window opens."""
 

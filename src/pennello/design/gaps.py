@@ -63,7 +63,7 @@ class Gap:
 
 def gaps_on(plan: Plan, key: str) -> tuple[Gap, ...]:
     """Return the holes between parts on a chart, the largest first; bases, grounds and fills do not count."""
-    chart, shapes = chart_of(plan, key), _parts(plan, key)
+    chart, shapes = chart_of(plan, key), parts_laid(plan, key)
     if len(shapes) < 2:
         return ()
     laid = shapely.union_all(shapes)
@@ -79,7 +79,7 @@ def gaps_on(plan: Plan, key: str) -> tuple[Gap, ...]:
     return tuple(sorted(kept, key=lambda gap: -gap.radius_mm))
 
 
-def _parts(plan: Plan, key: str) -> list[BaseGeometry]:
+def parts_laid(plan: Plan, key: str) -> list[BaseGeometry]:
     """Return what each part covers on a chart, each side for itself; no base, ground or fill."""
     of = {placed.id: placed for placed in plan.motifs}
     units: dict[str, list[BaseGeometry]] = {}

@@ -20,7 +20,8 @@ from PySide6.QtWidgets import (
 )
 from shiboken6 import isValid
 
-from pennello.chart.chart import drawn
+from pennello.chart.chart import Bounds
+from pennello.design.free_room import room_on
 from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
@@ -31,10 +32,9 @@ from pennello.errors import PennelloError
 from pennello.files.motif_file import read_own
 from pennello.lay.families.hold import Hold
 from pennello.motif.catalogue import motif
-from pennello.motif.place import Place
 from pennello.phrases import phrase
 from pennello.session.catalogue import laid, own_plan, png_of
-from pennello.session.chart_views import WHOLE, frame_of
+from pennello.session.chart_views import frame_of
 from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
 from pennello.session.jobs import Job, Jobs
 from pennello.session.kit import kit_if_any
@@ -266,7 +266,7 @@ class ChartStation(QWidget, Station):
         """Put a motif of one's own on the chart, with the loads that it was kept with or with the plan's."""
         here, key = self.model.document.committed, self.model.key
         try:
-            plan, ids = with_own(here, kept.own, key, self._middle(), own_colours=own_colours)
+            plan, ids = with_own(here, kept.own, key, room_on(here, key, self._looked_at()), own_colours=own_colours)
         except PennelloError as error:
             self.said.emit(str(error))
             return
@@ -326,21 +326,22 @@ class ChartStation(QWidget, Station):
     # --- edits ---
 
     def add_motif(self, key: str) -> None:
-        """Put a motif in the middle of the chart and take it in the hand, once a worker has found loads for it."""
-        self._put_motif(key, self.model.key, self._middle())
+        """Put a motif where there is room and take it in the hand, once a worker has found that and loads for it."""
+        self._put_motif(key, self.model.key, self._looked_at())
 
-    def _put_motif(self, key: str, chart_key: str, middle: Place) -> None:
+    def _put_motif(self, key: str, chart_key: str, seen: Bounds) -> None:
         document = self.model.document
         base, turn = document.committed, document.started_over
 
         def work(_: Job[Any]) -> tuple[Plan, str]:
-            return with_new_motif(with_loads_for(base, motif(key), kit_if_any()), key, chart_key, middle)
+            place = room_on(base, chart_key, seen)
+            return with_new_motif(with_loads_for(base, motif(key), kit_if_any()), key, chart_key, place)
 
         def take(found: tuple[Plan, str]) -> None:
             if document.started_over != turn:  # it was for the plan that was open then
                 return
             if document.committed is not base:  # something was changed meanwhile
-                self._put_motif(key, chart_key, middle)
+                self._put_motif(key, chart_key, seen)
                 return
             plan, new_id = found
             self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
@@ -386,14 +387,12 @@ class ChartStation(QWidget, Station):
             return
         self.model.edit(phrase("Draw the chart again"), lambda plan: without_photo(plan, key))
 
-    def _middle(self) -> Place:
-        """Return the middle of the skin, or of the close view."""
-        seen, skin = self.board.seen, drawn(self.model.chart.skin)
-        if seen.view != WHOLE or seen.zoom > 1:
-            x, y, _, _ = frame_of(self.model.chart, seen.view)
-            return Place(x + seen.right_mm, y + seen.down_mm)
-        x, y = ((skin.min(axis=0) + skin.max(axis=0)) / 2).tolist()
-        return Place(x, y)
+    def _looked_at(self) -> Bounds:
+        """Return left, top, right and bottom of what is seen of the chart, mm."""
+        seen = self.board.seen
+        x, y, wide, tall = frame_of(self.model.chart, seen.view)
+        middle, half = (x + seen.right_mm, y + seen.down_mm), (wide / 2 / seen.zoom, tall / 2 / seen.zoom)
+        return middle[0] - half[0], middle[1] - half[1], middle[0] + half[0], middle[1] + half[1]
 
     def move_bead(self, name: str, to: int) -> None:
         """Paint a motif at another time: its number among those of this chart."""
