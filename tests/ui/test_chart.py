@@ -295,13 +295,14 @@ def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeyp
     station.page.close()
 
 
-def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
+def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch, qtbot):
     put_motif(station, "petal-ring")
     small(station)
     monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("My flower", True))
     station.panel.named["Keep ..."].click()
     assert list(station.row.own) == ["My flower"]
     station.row.own["My flower"].click()
+    qtbot.waitUntil(lambda: len(committed(window)) == 2)
     placed = committed(window)[-1]
     assert placed.name == "My flower"
     assert dict(placed.values)["radius_mm"] == 8
@@ -323,7 +324,7 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch):
     strokes = len([one for one in committed(window) if one.part == committed(window)[-1].part])
     before = len(committed(window))
     station.row.own["petals"].click()
-    assert len(committed(window)) == before + strokes
+    qtbot.waitUntil(lambda: len(committed(window)) == before + strokes)
 
 
 def test_what_is_dragged_is_carried_as_painted_and_given_back(window, station, qtbot, drag):

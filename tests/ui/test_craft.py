@@ -149,14 +149,14 @@ def test_ones_own_is_in_the_catalogue(chart, qtbot, window):
     page.motifs.show_group(OWN)
     assert [page._own[key].own.name for key in listed(page)] == ["Eel grass"]
     page.take()
-    assert len(window.document.committed.motifs) == 2
+    qtbot.waitUntil(lambda: len(window.document.committed.motifs) == 2)
     window.undo()
     before = window.document.committed
     assert page.plan_colours.isVisible()
     page.plan_colours.click()
     page.take()
+    qtbot.waitUntil(lambda: len(window.document.committed.motifs) == 2)
     after = window.document.committed
-    assert len(after.motifs) == 2
     assert after.strokes == before.strokes, "with the plan's loads no other is brought"
     page.motifs.show_group(ALL)
     page.motifs.choose("rosebud")

@@ -96,7 +96,7 @@ def test_what_a_station_takes_goes_there(window, tmp_path, qtbot):
     write_own(own_of(plan, [plan.motifs[0].id], "Kelp"), tmp_path / "kelp.pennello-motif")
     before = len(window.document.committed.motifs)
     drop(window, tmp_path / "kelp.pennello-motif")
-    assert len(window.document.committed.motifs) > before
+    qtbot.waitUntil(lambda: len(window.document.committed.motifs) > before)
     assert "Kelp is on the chart" in window.banner.words.text()
     assert window.rail.buttons["chart"].isChecked()
 

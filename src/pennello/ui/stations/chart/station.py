@@ -262,16 +262,26 @@ class ChartStation(QWidget, Station):
         self.own = own_motifs()
         self.row.show_own(self.own)
 
-    def add_own(self, kept: Kept, own_colours: bool = True) -> None:  # noqa: FBT001, FBT002 - a signal's own value
-        """Put a motif of one's own on the chart, with the loads that it was kept with or with the plan's."""
-        here, key = self.model.document.committed, self.model.key
-        try:
-            plan, ids = with_own(here, kept.own, key, room_on(here, key, self._looked_at()), own_colours=own_colours)
-        except PennelloError as error:
-            self.said.emit(str(error))
-            return
-        self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
-        self.model.choose(ids[0])
+    def add_own(
+        self,
+        kept: Kept,
+        own_colours: bool = True,  # noqa: FBT001, FBT002 - a signal's own value
+        then: str = "",
+    ) -> None:
+        """Put a motif of one's own on the chart, with the loads that it was kept with or with the plan's.
+
+        Parameters
+        ----------
+        then
+            What is said when it is there.
+        """
+        key, seen = self.model.key, self._looked_at()
+
+        def make(plan: Plan) -> tuple[Plan, str]:
+            made, ids = with_own(plan, kept.own, key, room_on(plan, key, seen), own_colours=own_colours)
+            return made, ids[0]
+
+        self._put_on(key, make, then)
 
     def take_motif(self, path: Path) -> None:
         """Put a motif that somebody else kept on the chart, with the loads that it was kept with."""
@@ -280,8 +290,8 @@ class ChartStation(QWidget, Station):
         except PennelloError as error:
             self.said.emit(str(error))
             return
-        self.add_own(Kept(own, b"", path))
-        self.said.emit(phrase("{own} is on the chart; Keep ... in the hand keeps it for other plans.", own=own.name))
+        there = phrase("{own} is on the chart; Keep ... in the hand keeps it for other plans.", own=own.name)
+        self.add_own(Kept(own, b"", path), then=there)
 
     def take_lines(self, path: Path) -> None:
         """Put the lines of a drawing on the chart."""
@@ -327,29 +337,35 @@ class ChartStation(QWidget, Station):
 
     def add_motif(self, key: str) -> None:
         """Put a motif where there is room and take it in the hand, once a worker has found that and loads for it."""
-        self._put_motif(key, self.model.key, self._looked_at())
+        chart_key, seen = self.model.key, self._looked_at()
 
-    def _put_motif(self, key: str, chart_key: str, seen: Bounds) -> None:
+        def make(plan: Plan) -> tuple[Plan, str]:
+            place = room_on(plan, chart_key, seen)
+            return with_new_motif(with_loads_for(plan, motif(key), kit_if_any()), key, chart_key, place)
+
+        self._put_on(chart_key, make)
+
+    def _put_on(self, chart_key: str, make: Callable[[Plan], tuple[Plan, str]], then: str = "") -> None:
+        """Let a worker make a plan with one thing more on a chart, and take that in the hand."""
         document = self.model.document
         base, turn = document.committed, document.started_over
-
-        def work(_: Job[Any]) -> tuple[Plan, str]:
-            place = room_on(base, chart_key, seen)
-            return with_new_motif(with_loads_for(base, motif(key), kit_if_any()), key, chart_key, place)
 
         def take(found: tuple[Plan, str]) -> None:
             if document.started_over != turn:  # it was for the plan that was open then
                 return
             if document.committed is not base:  # something was changed meanwhile
-                self._put_motif(key, chart_key, seen)
+                self._put_on(chart_key, make, then)
                 return
             plan, new_id = found
             self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
+            if then:
+                self.said.emit(then)
             if self.model.key == chart_key:
                 self.model.choose(new_id)
 
         self._put += 1  # each by itself: whoever puts two in a row wants both
-        begin(self._putting, phrase("motif {put}", put=self._put), self, work, finished=take, failed=self.said.emit)
+        name = phrase("motif {put}", put=self._put)
+        begin(self._putting, name, self, lambda _: make(base), finished=take, failed=self.said.emit)
 
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
