@@ -78,7 +78,7 @@ class PictureList(QWidget):
         self.list.setAccessibleName(phrase("{what}, as they are laid", what=what.capitalize()))
         self.list.setViewMode(QListWidget.ViewMode.IconMode)
         self.list.setIconSize(TILE)
-        self.list.setGridSize(QSize(px(148), TILE.height() + px(50)))
+        self.list.setGridSize(QSize(px(138), TILE.height() + px(50)))
         self.list.setMovement(QListWidget.Movement.Static)
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)
         self.list.setUniformItemSizes(True)
