@@ -44,6 +44,10 @@ def test_they_are_as_they_are_laid_today(what, nth):
     assert np.abs(there.picture.astype(int) - now.picture).mean() < OF_COLOURS
 
 
+def test_a_shape_that_is_new_has_none():
+    assert shipped("motifs", "sea-horse", MID) is None
+
+
 def test_the_skin_is_the_plans():
     for skin in (MID, DARK):
         corner = shipped("motifs", "snow-figure", skin).picture[0, 0]

@@ -52,6 +52,14 @@ def test_nothing_is_done_under_a_page_that_asks(qtbot, window):
     assert done == [1]
 
 
+def test_nothing_is_done_once_the_window_is_closed(qtbot, window):
+    done = []
+    ahead = Ahead([partial(done.append, 1)], window, Clock())
+    window.hide()
+    qtbot.waitUntil(lambda: ahead.over)
+    assert not done
+
+
 def test_what_fails_is_left_for_whoever_needs_it(qtbot, window):
     def fail():
         raise PennelloError("no kit")

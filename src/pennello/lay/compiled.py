@@ -53,7 +53,15 @@ class Compiled:
     def change(
         self, below: Array, coverage: Array, motion: Motion, canvas: Canvas, pull: Pulling
     ) -> tuple[Array, Array]:
-        """Return what a stroke adds to each pixel, levelled, and what its bins have taken up."""
+        """Return what a stroke adds to each pixel, levelled, and what its bins have taken up.
+
+        Raises
+        ------
+        ValueError
+            If the film is not one of 8 bands: the kernel is compiled for its channels.
+        """
+        if below.shape[2] != kernel.CHANNELS:
+            raise ValueError("the kernel lays films of 8 bands only")
         px = canvas.px_per_mm
         scale = px**2 * 1000
         out, swept = np.zeros(below.shape, np.float32), _fixed(coverage)

@@ -36,9 +36,11 @@ def shipped_keys(what: str) -> tuple[str, ...]:
     return tuple(_sheet(what)[1])
 
 
-def shipped(what: str, key: str, skin: Skin) -> CataloguePicture:
-    """Return the picture that ships of one of the "motifs" or "strokes", by its key, on a skin."""
+def shipped(what: str, key: str, skin: Skin) -> CataloguePicture | None:
+    """Return the picture that ships of one of the "motifs" or "strokes", by its key, on a skin, or None."""
     sheet, told = _sheet(what)
+    if key not in told:
+        return None
     name, wide, tall, left, top, columns, rows = told[key]
     on_skin = Image.new("RGBA", (columns, rows), skin_bytes(skin))
     on_skin.alpha_composite(sheet.crop((left, top, left + columns, top + rows)).convert("RGBA"))

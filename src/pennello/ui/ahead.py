@@ -9,7 +9,7 @@ from functools import partial
 
 from PySide6.QtCore import QObject, QTimer
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from pennello.errors import PennelloError
 from pennello.session.courtesy import main_thread_s
@@ -28,15 +28,17 @@ class Ahead(QObject):
     ----------
     bits
         What is to be done; one that fails is left out, and whoever needs it later is told why.
+    window
+        Once it is closed nothing more is done.
     worked_s
         How long the window's thread has worked, s.
     """
 
     def __init__(
-        self, bits: Iterable[Callable[[], object]], parent: QObject, worked_s: Callable[[], float] = main_thread_s
+        self, bits: Iterable[Callable[[], object]], window: QWidget, worked_s: Callable[[], float] = main_thread_s
     ) -> None:
-        super().__init__(parent)
-        self._bits: Iterator[Callable[[], object]] = iter(bits)
+        super().__init__(window)
+        self._window, self._bits = window, iter(bits)
         self._worked_s, self._before_s = worked_s, worked_s()
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
@@ -54,7 +56,7 @@ class Ahead(QObject):
         held = QGuiApplication.mouseButtons() != QGuiApplication.mouseButtons().NoButton
         if not rests or held or QApplication.activeModalWidget() is not None:
             return
-        bit = next(self._bits, None)
+        bit = None if self._window.isHidden() else next(self._bits, None)
         if bit is None:
             self._timer.stop()
             return

@@ -82,12 +82,12 @@ class Gallery(QObject):
         self._of, self._plan, self._skin = of, plan, plan.skin
         self._soon.start(SOON_MS if after_ms is None else after_ms)
 
-    def seen(self, key: str) -> Seen:
-        """Return the picture of one: as the plan's loads lay it, or as it ships."""
+    def seen(self, key: str) -> Seen | None:
+        """Return the picture of one: as the plan's loads lay it, or as it ships; None where there is neither."""
         if key in self.pictures:
             return self.pictures[key]
         one = shipped(self._what, key, self._skin)
-        return Seen(to_image(one.picture), one.width_mm, one.height_mm)
+        return None if one is None else Seen(to_image(one.picture), one.width_mm, one.height_mm)
 
     def wait(self) -> None:
         """Leave off until pictures are asked for again: something else comes first. Those that are there are kept."""

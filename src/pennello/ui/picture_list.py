@@ -154,8 +154,8 @@ class PictureList(QWidget):
             self.chosen.emit(self.key)
 
     def _show_picture(self, key: str) -> None:
-        if key in self._of and self._entries[key].image.isNull():
-            seen = self._gallery.seen(key)
+        seen = self._gallery.seen(key)
+        if seen is not None and key in self._of:
             self._of[key].setIcon(true_icon(seen.tile(TILE)))
             self._of[key].setText(
                 phrase(

@@ -108,4 +108,6 @@ class MotifRow(QWidget):
         self._icons.do([partial(self._show_picture, key) for key in self.buttons])
 
     def _show_picture(self, key: str) -> None:
-        self.buttons[key].setIcon(true_icon(self._gallery.seen(key).tile(_ICON)))
+        seen = self._gallery.seen(key)
+        if seen is not None and key in self.buttons:
+            self.buttons[key].setIcon(true_icon(seen.tile(_ICON)))
