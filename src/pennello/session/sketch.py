@@ -14,7 +14,7 @@ from pennello.design.on_chart import chart_of, pieces_on
 from pennello.design.plan import Plan
 from pennello.design.scene import Check, go_on
 from pennello.errors import PennelloError
-from pennello.kit.applicator import Applicator, GradientAxis
+from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.contact import BINS, contact
 from pennello.lay.canvas import Canvas
 from pennello.lay.pats import pat_places
@@ -90,22 +90,30 @@ def _lines(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> tuple[Array
         wide, thick = float(pat.edge_mm[0]), float(pat.thickness_mm[0])
         places = pat_places(stroke, wide, thick)
         theta = math.radians(stroke.nib.angle_deg) + places.turn
-        return _prints(places.at_mm, np.stack([np.cos(theta), np.sin(theta)], axis=1), u, wide, thick)
+        edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
+        return _prints(places.at_mm, edge, u, (wide, thick), whole=_is_round(brush))
     moments = _MOMENTS * stroke.path.curves + 1 + 8 * math.ceil(stroke.wiggle.count)
     fraction, centre, edge, size = sketched_edge(stroke, brush, axis, moments)
     wide, thick = (float(side) for side in size.max(axis=0))
     step = np.diff(centre, axis=0)
     far = np.hypot(step[:, 0], step[:, 1])
     if far.sum() < thick:
-        return _prints(centre[:1], edge[:1], u, wide, thick)
+        return _prints(centre[:1], edge[:1], u, (wide, thick), whole=_is_round(brush))
     low, high = stroke.part_at(fraction)
     lines = centre + ((low + u[:, None] * (high - low) - 0.5) * size[:, 0])[..., None] * edge
     along = float(np.abs((step * edge[:-1]).sum(axis=1)).sum() / far.sum())  # how far it is pulled along its chisel
     return lines[:, None], wide / LINES * math.sqrt(1 - min(along, 1.0) ** 2) + thick * along
 
 
-def _prints(at: Array, edge: Array, u: Array, wide: float, thick: float) -> tuple[Array, float]:
-    """Return the same of an edge that is set down and lifted at places, shape (n, 2)."""
+def _is_round(brush: Applicator) -> bool:
+    return brush.kind.dips or brush.kind is ApplicatorKind.DAUBER
+
+
+def _prints(at: Array, edge: Array, u: Array, size: tuple[float, float], *, whole: bool) -> tuple[Array, float]:
+    """Return the same of an edge that is set down and lifted at places, shape (n, 2); round, or with corners."""
+    wide, thick = size
     across = np.stack([-edge[:, 1], edge[:, 0]], axis=1) * thick / 2
+    far = np.sqrt(1 - (2 * u - 1) ** 2) if whole else np.ones_like(u)
     middle = at + (u[:, None, None] - 0.5) * wide * edge
-    return np.stack([middle - across, middle + across], axis=2), wide / LINES
+    out = far[:, None, None] * across
+    return np.stack([middle - out, middle + out], axis=2), wide / LINES
