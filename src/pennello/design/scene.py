@@ -4,19 +4,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from concurrent.futures import FIRST_COMPLETED, Future, ThreadPoolExecutor, wait
 from dataclasses import dataclass, replace
 from typing import Any, ClassVar
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.breath import in_this_breath
 from pennello.colour.basis import small_basis
 from pennello.design.clock import turns
 from pennello.design.laid_marks import ReadyMark, SeenMark, Strewn, canvas_of, lay_mark, seen_of
 from pennello.design.marks import Mark
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
+from pennello.design.side_by_side import side_by_side
 from pennello.errors import OutOfRangeError
 from pennello.kept import kept
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -275,48 +274,34 @@ def lay_in_order(
     Parameters
     ----------
     check
-        Called after each stroke; what it raises ends the work, with a film that is good for nothing.
+        Called after each stroke, on the thread that laid it; what it raises ends the work, with a film that is good
+        for nothing.
     """
-    before = _befores(film.canvas, [one for one, _ in keys])
-    after: list[list[int]] = [[] for _ in keys]
-    for number, earlier in enumerate(before):
-        for other in earlier:
-            after[other].append(number)
-    open_ends = [len(earlier) for earlier in before]
+    boxes: list[Box] = []
+
+    def lay(number: int) -> None:
+        boxes.append(carrying.lay(film, *keys[number], engine, rate_um_s))
+        check()
+
+    side_by_side(_befores(film.canvas, [one for one, _ in keys]), lay, THREADS)
     dirty: Box | None = None
-    with ThreadPoolExecutor(THREADS) as pool:
-
-        def start(number: int) -> Future[Box]:
-            return pool.submit(in_this_breath(carrying.lay), film, *keys[number], engine, rate_um_s)
-
-        running = {start(number): number for number, left in enumerate(open_ends) if left == 0}
-        try:
-            while running:
-                done, _ = wait(running, return_when=FIRST_COMPLETED)
-                for one in done:
-                    number = running.pop(one)
-                    dirty = one.result().joined(dirty)
-                    check()
-                    for follower in after[number]:
-                        open_ends[follower] -= 1
-                        if open_ends[follower] == 0:
-                            running[start(follower)] = follower
-        finally:
-            pool.shutdown(wait=False, cancel_futures=True)
+    for box in boxes:
+        dirty = box.joined(dirty)
     return dirty
 
 
 def _befores(canvas: Canvas, ones: Sequence[Ready]) -> list[list[int]]:
     """Return for each stroke the earlier ones that must be there first: they share pixels or paint in the brush."""
     boxes = [box_of(one.canvas, canvas)[0] for one in ones]
-    return [
-        [
-            earlier
-            for earlier in range(number)
-            if boxes[earlier].meets(boxes[number]) or ones[earlier].stroke == one.goes_on
-        ]
-        for number, one in enumerate(ones)
-    ]
+    sides = np.array([(box.top, box.bottom, box.left, box.right) for box in boxes]).reshape(-1, 4).T
+    top, bottom, left, right = (side[:, None] for side in sides)
+    apart = (bottom <= top.T) | (top >= bottom.T) | (right <= left.T) | (left >= right.T)
+    number_of = {one.stroke: number for number, one in enumerate(ones)}
+    earlier = np.tril(~apart, -1)
+    for number, one in enumerate(ones):
+        if number_of.get(one.goes_on, number) < number:
+            earlier[number, number_of[one.goes_on]] = True
+    return [np.flatnonzero(row).tolist() for row in earlier]
 
 
 def paint_all(

@@ -49,16 +49,18 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
     source = held if held.recipe.pickups else replace(held, recipe=whole_load(plan, load).recipe)
     framed = own_frame(stroke)
     own, brush = framed[0] if framed else stroke, plan.brush(source.brush)
-    cakes = tuple(one for one in plan.cakes if one.id in source.recipe.cakes)
+    used = source.recipe.cakes
+    cakes = tuple(one for one in plan.cakes if one.id in used)
     rests_on = (held, brush, *cakes, plan.paints, plan.skin)
     key = (tuple(map(id, rests_on)), own)
     if key not in _KNOWN:
         while len(_KNOWN) >= MOST_KNOWN:
             _KNOWN.pop(next(iter(_KNOWN)), None)
         wished = {stop.paint for stop in (*source.wanted.stops, *(source.wanted.end or ())) if stop.paint}
-        used = tuple(one for one in plan.paints if one.id in wished | paints_of(plan, source.recipe))
+        paints_used = wished | paints_of(plan, source.recipe)
+        paints = tuple(one for one in plan.paints if one.id in paints_used)
         bare = replace(source, id="", name="", recipe=replace(source.recipe, after=""), stroke=own)
-        _KNOWN[key] = rests_on, _lasting(bare, brush, cakes, used, plan.skin)
+        _KNOWN[key] = rests_on, _lasting(bare, brush, cakes, paints, plan.skin)
     return _KNOWN[key][1]
 
 
@@ -176,8 +178,8 @@ class Filling:
         if load.brush != self._brush:
             self._brush, self._last = load.brush, ""
             self._faces = {}
-        held = self._faces.get(load.recipe.lays)
-        recipe = self._goes_on(load, held, asked) if self._last else None
+        held, share = self._faces.get(load.recipe.lays), self._share(load, asked)
+        recipe = self._goes_on(load, held, share) if self._last else None
         if recipe is None:
             recipe = replace(whole_load(self._plan, load.id).recipe, after="", lays=load.recipe.lays)
             recipe = replace(recipe, after=self._kept(load))
@@ -186,7 +188,7 @@ class Filling:
         held = self._faces.setdefault(load.recipe.lays, _InHand(load.id))
         held.load = load.id
         held.count += 1
-        held.spent += self._share(load, asked)
+        held.spent += share
         self._last = asked.id
         return recipe
 
@@ -195,7 +197,7 @@ class Filling:
         others = [face for face in self._faces if face is not load.recipe.lays]
         return self._last if others else ""
 
-    def _goes_on(self, load: PlanStroke, held: _InHand | None, asked: ToLay) -> Recipe | None:
+    def _goes_on(self, load: PlanStroke, held: _InHand | None, share: float) -> Recipe | None:
         if held is None:
             return None
         own, lays = load.recipe, load.recipe.lays
@@ -203,11 +205,11 @@ class Filling:
             if own.after != held.load:
                 return None
             return Recipe(own.pickups, after=self._last, lays=lays)  # it was made to follow that one
-        if not self._lasts(load, held, asked):
+        if not self._lasts(load, held, share):
             return None
         return Recipe((), after=self._last, lays=lays)
 
-    def _lasts(self, load: PlanStroke, held: _InHand, asked: ToLay) -> bool:
+    def _lasts(self, load: PlanStroke, held: _InHand, share: float) -> bool:
         match load.reload:
             case Reload.EACH:
                 return False
@@ -215,7 +217,7 @@ class Filling:
                 return True
             case Reload.COUNT:
                 return held.count < load.reload_after
-        return held.spent + self._share(load, asked) <= 1 + _SLACK
+        return held.spent + share <= 1 + _SLACK
 
     def _share(self, load: PlanStroke, asked: ToLay) -> float:
         return share_of(self._plan, load, asked.stroke) if asked.share is None else asked.share

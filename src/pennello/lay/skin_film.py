@@ -64,11 +64,6 @@ class Box:
         """Whether it holds no pixel."""
         return self.bottom <= self.top or self.right <= self.left
 
-    def meets(self, other: Box) -> bool:
-        """Return whether both share a pixel."""
-        apart = self.bottom <= other.top or other.bottom <= self.top
-        return not (apart or self.right <= other.left or other.right <= self.left)
-
     def joined(self, other: Box | None) -> Box:
         """Return the rectangle round both."""
         if other is None or other.empty:

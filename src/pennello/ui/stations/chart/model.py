@@ -34,7 +34,7 @@ from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
 
-SETTLE_MS, AT_ONCE_MS = 120, 10
+SETTLE_MS, AT_ONCE_MS = 120, 1
 """How long the hand rests before the chart is painted anew: while it drags, and once something is changed, ms."""
 
 _Done = tuple[object, Light]
