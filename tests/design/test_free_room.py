@@ -10,12 +10,13 @@ import pytest
 import shapely
 
 from pennello.chart.catalogue import CHARTS
+from pennello.chart.chart import Feature
 from pennello.design.chart_checks import odd_on
 from pennello.design.free_room import WISHED_MM, room_on
-from pennello.design.marks import Reserved
+from pennello.design.marks import Glitter, Reserved
 from pennello.design.on_chart import chart_of, pieces_on, with_new_motif
 from pennello.design.plan import Plan
-from pennello.design.touch import skin_shape, swept, zone_shape
+from pennello.design.touch import layer_shape, shape_of, skin_shape, swept, zone_shape
 from pennello.errors import UnknownNameError
 
 BARE = Plan()
@@ -31,6 +32,9 @@ def test_it_is_skin_clear_of_what_stays_clear(key):
     assert skin_shape(chart).buffer(0.6).contains(disc(place))
     for zone in chart.zones:
         assert not zone_shape(zone).intersects(disc(place)), zone.name
+    for area in chart.areas:
+        if area.feature in (Feature.HAIR, Feature.BROW) and not area.behind:
+            assert not shape_of(area.outline).intersects(disc(place)), area.feature
 
 
 def test_a_face_begins_on_its_forehead_and_goes_on_on_a_cheek(demo):
@@ -56,6 +60,8 @@ def test_what_is_kept_free_and_what_is_not_looked_at_is_no_room(demo):
     x, y = chart_of(plan, "face").landmark("forehead")
     kept = replace(plan, reserved=(Reserved("blossom", x, y, 30.0),))
     assert math.dist((x, y), (room_on(kept, "face").x_mm, room_on(kept, "face").y_mm)) > 30
+    strewn = replace(plan, overlays=(Glitter("dust", x, y, 60.0, 40.0),))
+    assert not layer_shape(strewn.overlays[0]).intersects(disc(room_on(strewn, "face"), WISHED_MM - 1))
     there = room_on(plan, "face", (10.0, 15.0, 80.0, 60.0))
     assert 10 < there.x_mm < 80
     assert 15 < there.y_mm < 60

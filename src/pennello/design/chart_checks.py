@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
-from shapely import Point
 from shapely.geometry.base import BaseGeometry
 
 from pennello.chart.chart import Chart
@@ -27,6 +26,7 @@ from pennello.design.touch import (
     mirrored,
     nearest,
     overlap,
+    reserved_shape,
     skin_shape,
     swept,
     together,
@@ -279,7 +279,7 @@ def _reserved(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece]) -> Itera
     for kept in plan.reserved:
         if kept.chart != placed.chart or kept.for_motif == placed.id:
             continue
-        place = Point(kept.x_mm, kept.y_mm).buffer(kept.radius_mm)
+        place = reserved_shape(kept)
         for piece in pieces:
             shared = overlap(swept(plan, piece), place)
             if shared is not None:

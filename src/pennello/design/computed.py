@@ -21,7 +21,7 @@ from pennello.design.parts import line_of
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, twin_place
 from pennello.design.plan import Plan
 from pennello.design.repeats import LEAST_GUIDE_MM, places_along
-from pennello.design.touch import shape_of, skin_shape, swept, swept_by, zone_shape
+from pennello.design.touch import reserved_shape, shape_of, skin_shape, swept, swept_by, zone_shape
 from pennello.design.visits import lasting
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
@@ -178,7 +178,7 @@ def place_of(
         for zone in here.zones
         if zone.kind in _CLEAR_ZONES and not (zone.name == made.zone and zone.kind == "lips")
     ]
-    kept = [shapely.Point(one.x_mm, one.y_mm).buffer(one.radius_mm + ZONE_MM) for one in reserved if one.chart == key]
+    kept = [reserved_shape(one, ZONE_MM) for one in reserved if one.chart == key]
     away = [] if shape.is_empty else [shape.buffer(CLEAR_MM, quad_segs=12)]
     place = border.intersection(skin_shape(here)).difference(shapely.union_all([*clear, *kept, *away]))
     simple: BaseGeometry = place.simplify(_SIMPLE_MM)

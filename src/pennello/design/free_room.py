@@ -14,7 +14,7 @@ from pennello.chart.chart import Bounds, Chart, Feature
 from pennello.design.gaps import parts_laid
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
-from pennello.design.touch import layer_shape, shape_of, skin_shape, zone_shape
+from pennello.design.touch import layer_shape, reserved_shape, shape_of, skin_shape, zone_shape
 from pennello.motif.place import Place
 
 PAINTED_FIRST = (
@@ -118,4 +118,4 @@ def _laid(plan: Plan, key: str) -> Iterable[BaseGeometry]:
             yield layer_shape(layer)
     for free in plan.reserved:
         if free.chart == key:
-            yield shapely.Point(free.x_mm, free.y_mm).buffer(free.radius_mm)
+            yield reserved_shape(free)

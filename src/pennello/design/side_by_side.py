@@ -5,6 +5,7 @@ from __future__ import annotations
 import heapq
 import threading
 from collections.abc import Callable, Sequence
+from graphlib import TopologicalSorter
 
 from pennello.breath import in_this_breath
 
@@ -15,7 +16,7 @@ def side_by_side(waits_for: Sequence[Sequence[int]], do: Callable[[int], object]
     Parameters
     ----------
     waits_for
-        For each thing the numbers of those before it that must be done first.
+        For each thing the numbers of those that must be done before it; no circle.
     do
         Called with a number, on any of the threads, in the breath of the one that asks; what it raises is raised
         here, once those that are at work are done, and nothing more is begun.
@@ -36,13 +37,9 @@ def side_by_side(waits_for: Sequence[Sequence[int]], do: Callable[[int], object]
 class _Team:
     def __init__(self, waits_for: Sequence[Sequence[int]], do: Callable[[int], object]) -> None:
         self._do, self._turn = do, threading.Condition()
-        self._open = [len(earlier) for earlier in waits_for]
-        self._followers: list[list[int]] = [[] for _ in waits_for]
-        for number, earlier in enumerate(waits_for):
-            for other in earlier:
-                self._followers[other].append(number)
-        self._ready = [number for number, count in enumerate(self._open) if count == 0]  # rising, and so a heap
-        self._left = len(self._open)
+        self._sorter = TopologicalSorter(dict(enumerate(waits_for)))
+        self._sorter.prepare()
+        self._ready = sorted(self._sorter.get_ready())
         self.failure: BaseException | None = None
 
     def work(self) -> None:
@@ -57,21 +54,16 @@ class _Team:
     def _take(self) -> int | None:
         """Return what is to be done next, once something may begin; None where nothing is left."""
         with self._turn:
-            while not self._ready and self._left and self.failure is None:
+            while not self._ready and self._sorter.is_active() and self.failure is None:
                 self._turn.wait()
-            if not self._left or self.failure is not None:
-                return None
-            self._left -= 1
-            return heapq.heappop(self._ready)
+            return heapq.heappop(self._ready) if self._ready and self.failure is None else None
 
     def _done(self, number: int) -> None:
         with self._turn:
-            for follower in self._followers[number]:
-                self._open[follower] -= 1
-                if self._open[follower] == 0:
-                    heapq.heappush(self._ready, follower)
-            if self._ready or not self._left:
-                self._turn.notify_all()
+            self._sorter.done(number)
+            for follower in self._sorter.get_ready():
+                heapq.heappush(self._ready, follower)
+            self._turn.notify_all()
 
     def _fail(self, failure: BaseException) -> None:
         with self._turn:

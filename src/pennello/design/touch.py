@@ -18,7 +18,7 @@ from shapely.geometry.base import BaseGeometry
 
 from pennello.breath import breathe
 from pennello.chart.chart import Chart, Zone, drawn
-from pennello.design.marks import Glitter, Mark, paths_of
+from pennello.design.marks import Glitter, Mark, Reserved, paths_of
 from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan
 from pennello.kit.applicator import Applicator, GradientAxis
@@ -95,6 +95,12 @@ def skin_shape(chart: Chart) -> BaseGeometry:
 def _skin(skin: CubicPath, filled: tuple[CubicPath, ...]) -> BaseGeometry:
     union: BaseGeometry = shapely.union_all([shape_of(path) for path in (skin, *filled)])
     return union
+
+
+def reserved_shape(kept: Reserved, air_mm: float = 0.0) -> BaseGeometry:
+    """Return a place that is kept free, with so much air round it, mm."""
+    disc: BaseGeometry = shapely.Point(kept.x_mm, kept.y_mm).buffer(kept.radius_mm + air_mm)
+    return disc
 
 
 @lru_cache(maxsize=256)
