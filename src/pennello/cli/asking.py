@@ -39,22 +39,39 @@ class Parser(ArgumentParser):
 
 @dataclass(frozen=True, slots=True)
 class Verb:
-    """A verb: its name, what it does in words, what it takes, and what does it."""
+    """A verb: its name, what it does in words, what it takes, and what does it.
+
+    Attributes
+    ----------
+    lists
+        Whether it lists what there is where nothing is named; the word "list" then says the same.
+    deed_first
+        Whether it takes a plan and a deed, which may stand before the plan too.
+    """
 
     name: str
     words: str
     arguments: Callable[[ArgumentParser], None]
     run: Run
+    lists: bool = False
+    deed_first: bool = False
 
 
 _VERBS: dict[str, Verb] = {}
 
 
-def verb(name: str, words: str, arguments: Callable[[ArgumentParser], None]) -> Callable[[Run], Run]:
-    """Return what makes a function a verb."""
+def verb(
+    name: str,
+    words: str,
+    arguments: Callable[[ArgumentParser], None],
+    *,
+    lists: bool = False,
+    deed_first: bool = False,
+) -> Callable[[Run], Run]:
+    """Return what makes a function a verb; see `Verb`."""
 
     def declared(run: Run) -> Run:
-        _VERBS[name] = Verb(name, words, arguments, run)
+        _VERBS[name] = Verb(name, words, arguments, run, lists, deed_first)
         return run
 
     return declared

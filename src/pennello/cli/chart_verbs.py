@@ -88,7 +88,7 @@ def motif_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("motif", phrase("motifs: list them, what one comes to, put one on a chart"), motif_arguments)
+@verb("motif", phrase("motifs: list them, what one comes to, put one on a chart"), motif_arguments, lists=True)
 def motif_verb(args: Namespace) -> int:
     """List motifs, say what one comes to, write its paths, put it on a chart of a plan, or keep one's own."""
     if args.per_load is not None and not 1 <= args.per_load <= MOST_PER_LOAD:
@@ -335,7 +335,7 @@ def chart_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("chart", phrase("body charts: list them, or write one as SVG"), chart_arguments)
+@verb("chart", phrase("body charts: list them, or write one as SVG"), chart_arguments, lists=True)
 def chart_verb(args: Namespace) -> int:
     """List charts, write one as SVG, or say whether its eyes are open."""
     if args.photo:

@@ -80,7 +80,12 @@ def compute_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("compute", phrase("an outline of parts, the ground round them, a fill: worked out, living"), compute_arguments)
+@verb(
+    "compute",
+    phrase("an outline of parts, the ground round them, a fill: worked out, living"),
+    compute_arguments,
+    deed_first=True,
+)
 def compute_verb(args: Namespace) -> int:
     """Put a computed piece on a chart and say what it takes."""
     plan = read_plan(args.plan)

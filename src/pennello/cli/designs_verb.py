@@ -27,7 +27,12 @@ def designs_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("designs", phrase("whole works that ship with Pennello: list them, write one as a plan"), designs_arguments)
+@verb(
+    "designs",
+    phrase("whole works that ship with Pennello: list them, write one as a plan"),
+    designs_arguments,
+    lists=True,
+)
 def designs_verb(args: Namespace) -> int:
     """List the designs, or write one as a plan."""
     if args.name is None:

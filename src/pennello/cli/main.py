@@ -33,8 +33,9 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
     try:
-        arguments = in_usual_order(with_verb(arguments))
-        parsed = make_parser(arguments[:1]).parse_args(arguments)
+        arguments = with_verb(arguments)
+        parser = make_parser(arguments[:1])
+        parsed = parser.parse_args(in_usual_order(arguments))
         return _carry_out(parsed, open_window)
     except PennelloError as error:
         words = str(error)
@@ -71,21 +72,20 @@ def with_verb(arguments: Sequence[str]) -> list[str]:
 
 
 def in_usual_order(arguments: Sequence[str]) -> list[str]:
-    """Return a verb's words as it knows them: `part list PLAN` as `part PLAN list`, `motif list` as `motif`."""
+    """Return the words of a verb as it takes them: `part list PLAN` as `part PLAN list`, `motif list` as `motif`."""
     words = list(arguments)
-    verb, first, second = [*words, "", "", ""][:3]
-    if verb in DEED_OR_PLAN_FIRST and second and not first.startswith("-"):
-        if second.endswith(OPENED[0]) and not first.endswith(OPENED[0]):
-            words[1:3] = second, first
-        if verb == "piece" and words[2] == "list":
-            del words[2]
-    elif verb in LISTED_ALONE and first == "list" and not Path(first).exists():
-        del words[1]
+    if len(words) < 2 or words[0] not in VERBS_AT:
+        return words
+    asked, (first, second) = verb_named(words[0]), [*words[1:3], ""][:2]
+    deed = not first.startswith("-") and not first.endswith(OPENED[0])
+    if asked.deed_first and deed and second.endswith(OPENED[0]):
+        words[1:3] = second, first
+    at = 2 if asked.deed_first else 1
+    if asked.lists and words[at : at + 1] == ["list"] and not Path("list").exists():
+        del words[at]
     return words
 
 
-DEED_OR_PLAN_FIRST = ("part", "piece", "compute")
-LISTED_ALONE = ("motif", "chart", "designs", "lessons", "strokes")
 OPENED = (".pennello", ".pennello-day", ".pennello-motif")
 """Endings of files that the window opens."""
 

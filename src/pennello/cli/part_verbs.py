@@ -102,7 +102,9 @@ def part_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("part", phrase("parts of a design: list them, make them, say how they are painted"), part_arguments)
+@verb(
+    "part", phrase("parts of a design: list them, make them, say how they are painted"), part_arguments, deed_first=True
+)
 def part_verb(args: Namespace) -> int:
     """List the parts of a design, or change one."""
     plan = read_plan(args.plan)

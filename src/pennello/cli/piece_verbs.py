@@ -129,7 +129,13 @@ def _kept_arguments(parser: ArgumentParser) -> None:
     )
 
 
-@verb("piece", phrase("what lies on charts: list it, move it, change it, take it away"), piece_arguments)
+@verb(
+    "piece",
+    phrase("what lies on charts: list it, move it, change it, take it away"),
+    piece_arguments,
+    lists=True,
+    deed_first=True,
+)
 def piece_verb(args: Namespace) -> int:
     """List what lies on charts, or change one of it."""
     plan = read_plan(args.plan)

@@ -310,7 +310,7 @@ def lessons_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("lessons", phrase("lessons from a straight sweep to a rose, and how far you are"), lessons_arguments)
+@verb("lessons", phrase("lessons from a straight sweep to a rose, and how far you are"), lessons_arguments, lists=True)
 def lessons_verb(args: Namespace) -> int:
     """List the lessons; write the sheet of one, or score its tries."""
     if args.lesson is None:

@@ -132,7 +132,7 @@ def strokes_arguments(parser: ArgumentParser) -> None:
     json_argument(parser)
 
 
-@verb("strokes", phrase("the families of strokes"), strokes_arguments)
+@verb("strokes", phrase("the families of strokes"), strokes_arguments, lists=True)
 def strokes_verb(args: Namespace) -> int:
     """List the families of strokes, or put one into a plan."""
     from pennello.design.fresh import with_family_stroke  # noqa: PLC0415
