@@ -5,6 +5,7 @@ from dataclasses import replace
 from functools import partial
 
 import pytest
+from PySide6.QtCore import QPoint
 from PySide6.QtWidgets import QDialog
 
 from pennello.errors import PennelloError
@@ -38,6 +39,16 @@ def test_bits_are_done_one_by_one_while_the_window_rests(qtbot, window):
     clock.works_s = 0.0
     qtbot.waitUntil(lambda: ahead.over)
     assert done == [0, 1, 2]
+
+
+def test_nothing_is_done_while_the_pointer_moves(qtbot, window):
+    done, moves = [], iter(range(10**9))
+    ahead = Ahead([partial(done.append, 1)], window, Clock(), lambda: QPoint(next(moves), 0))
+    qtbot.wait(60)
+    assert not done
+    ahead._pointer = lambda: QPoint(7, 7)
+    qtbot.waitUntil(lambda: ahead.over)
+    assert done == [1]
 
 
 def test_nothing_is_done_under_a_page_that_asks(qtbot, window):
