@@ -241,7 +241,11 @@ def test_after_the_day(at_day, qtbot, tmp_path, monkeypatch):
     station.said.connect(said.append)
     station.book()
     assert "booked already" in said[-1]
-    for act, name in ((station.ask_table, "d.csv"), (station.ask_hygiene, "h.pdf"), (station.ask_quote, "q.pdf")):
+    for act, name in (
+        (station.written.ask_table, "d.csv"),
+        (station.written.ask_hygiene, "h.pdf"),
+        (station.written.ask_quote, "q.pdf"),
+    ):
         target = tmp_path / name
         monkeypatch.setattr(station_module, "ask_target", lambda *_, target=target: target)
         act()

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import datetime
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -16,7 +15,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QMainWindow,
-    QMenu,
     QScrollArea,
     QVBoxLayout,
     QWidget,
@@ -31,8 +29,8 @@ from pennello.files.plan_json import SUFFIX
 from pennello.phrases import phrase, plural
 from pennello.session.document import Document
 from pennello.session.jobs import Jobs
-from pennello.session.recent_files import MIME, note_recent
-from pennello.session.settings import Settings, load_settings, state_folder, store_settings, with_recent
+from pennello.session.recent_files import MIME
+from pennello.session.settings import Settings, load_settings, state_folder, store_settings
 from pennello.ui.banner import Banner
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.binding import follow
@@ -43,6 +41,7 @@ from pennello.ui.help import HelpPage
 from pennello.ui.leftovers import Leftovers
 from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
+from pennello.ui.recent import RecentMenu
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row, takers_of
 from pennello.ui.top_bar import TopBar
@@ -50,8 +49,7 @@ from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
 from pennello.ui.widgets.one_at_a_time import OneAtATime
 from pennello.ui.widgets.pending import settle_typing
-from pennello.ui.widgets.plain import menu_words, tip
-from pennello.ui.work import begin, guarded
+from pennello.ui.work import guarded
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
@@ -111,6 +109,7 @@ class MainWindow(QMainWindow):
         self.copier = Copier(self.say, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
         self._made: dict[str, Station] = {}
+        self.recent = RecentMenu(lambda: self.settings, self._settle, self.jobs, self.bar.menu)
         self.tour: Tour | None = None
         self._shown = FIRST
         self._place = Workplace(
@@ -140,7 +139,9 @@ class MainWindow(QMainWindow):
 
     def _connect(self) -> None:
         """Hear what the parts of the window say."""
-        self.files.remembered.connect(self._remember)
+        self.files.remembered.connect(self.recent.remember)
+        self.recent.wanted.connect(self.open_path)
+        self.recent.said.connect(self.say)
         self.leftovers.offered.connect(self._offer_run)
         self.leftovers.said.connect(self.say)
         self.bar.unit_chosen.connect(self._choose_unit)
@@ -199,9 +200,7 @@ class MainWindow(QMainWindow):
                 if action.menu == part:
                     self.bar.menu.addAction(self._act(action, do))
             if part == MENU[0]:
-                self.recent = QMenu(phrase("Recent"), self.bar.menu)
                 self.bar.menu.insertMenu(self.actions_by_id["open_demo"], self.recent)
-                self.recent.aboutToShow.connect(self._list_recent)
         for action, do in every:
             if not action.menu:
                 self._act(action, do)
@@ -225,15 +224,6 @@ class MainWindow(QMainWindow):
 
     def _do_there(self, key: str, action: Action) -> None:
         getattr(self.station(key), action.do)()
-
-    def _list_recent(self) -> None:
-        self.recent.clear()
-        for name in self.settings.recent:
-            action = self.recent.addAction(menu_words(Path(name).name))
-            action.setToolTip(tip(name))
-            action.triggered.connect(lambda _=False, path=Path(name): self.open_path(path))
-        if not self.settings.recent:
-            self.recent.addAction(phrase("Nothing yet")).setEnabled(False)
 
     # --- stations ---
 
@@ -421,7 +411,7 @@ class MainWindow(QMainWindow):
         if key != self._shown:
             self.go_to(key)
         if path.suffix in MIME:
-            self._note_recent(path)
+            self.recent.note(path)
         self._guarded(lambda: getattr(self.station(key), takes.do)(path))
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
@@ -477,26 +467,9 @@ class MainWindow(QMainWindow):
         """Save where the plan came from, or ask."""
         return self.files.save()
 
-    def _remember(self, path: Path) -> None:
-        self._settle(with_recent(self.settings, path))
-        self._note_recent(path)
-
-    def _note_recent(self, path: Path) -> None:
-        """Let a worker put a file into the desktop's list of recent ones."""
-        now = datetime.now().astimezone()
-        begin(
-            self.jobs,
-            "recent",
-            self,
-            lambda _: note_recent(path, now),
-            finished=lambda _: None,
-            failed=self.say,
-            to_the_end=True,
-        )
-
     def offer_last(self) -> None:
         """Offer the plan that was open last, if nothing else is asked."""
-        last = next((Path(name) for name in self.settings.recent), None)
+        last = self.recent.last
         if last is None or self.banner.isVisible() or self.document.path is not None or not exists(last):
             return
         self.banner.say(

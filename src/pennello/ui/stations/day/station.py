@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QSignalBlocker, Qt, QTimer
@@ -32,7 +31,6 @@ from pennello.phrases import phrase, plural
 from pennello.session.copies import day_rows
 from pennello.session.day import SHIPPED, booked, free_key, known_events, noted, plan_of
 from pennello.session.document import Document
-from pennello.session.exports import Work, day_table, hygiene_list, menu_board, packing_list, pick_card, quote
 from pennello.session.kit import KitSession
 from pennello.session.log import open_log
 from pennello.session.settings import with_event
@@ -44,6 +42,7 @@ from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.evening import EveningView
 from pennello.ui.stations.day.menu_card import MenuCard, card_high
 from pennello.ui.stations.day.model import DayModel
+from pennello.ui.stations.day.written import DayWritten
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.menus import menu_button
@@ -60,6 +59,7 @@ class DayStation(PagedStation):
     def __init__(self, document: Document, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(document, exporter, parent)
         self.model = DayModel(self)
+        self.written = DayWritten(self.model, exporter, self)
         self.run_plan: Callable[[Plan, Path | None, bool], None] | None = None
         self.others: Callable[[], tuple[Path, ...]] = tuple
         self.cards: dict[str, MenuCard] = {}
@@ -169,16 +169,7 @@ class DayStation(PagedStation):
             ),
             (
                 self.paper.menu(),
-                (
-                    (phrase("Menu board, A4 ..."), lambda: self.ask_board("A4")),
-                    (phrase("Menu board, A3 ..."), lambda: self.ask_board("A3")),
-                    (phrase("Menu board, Letter ..."), lambda: self.ask_board("Letter")),
-                    (phrase("Pick card by colours ..."), self.ask_pick),
-                    (phrase("Packing list ..."), self.ask_bag),
-                    (phrase("Hygiene list ..."), self.ask_hygiene),
-                    (phrase("Quote ..."), self.ask_quote),
-                    (phrase("Calendar or books ..."), self.ask_table),
-                ),
+                self.written.rows(),
             ),
         ):
             _fill(menu, rows)
@@ -451,7 +442,7 @@ class DayStation(PagedStation):
         actions = (
             (phrase("Into the notebook"), self.keep_report),
             (phrase("Book what was used"), self.book),
-            (phrase("For the books ..."), self.ask_table),
+            (phrase("For the books ..."), self.written.ask_table),
         )
         self.open_page(ReportPage(self.day, report(self.day), actions, self))
 
@@ -514,52 +505,14 @@ class DayStation(PagedStation):
         if target is not None:
             guarded(lambda: self.model.session.keep_as(target), self.said.emit)
 
-    def _write(self, title: str, name: str, make: Callable[[Path], Work], endings: tuple[str, ...] = (".pdf",)) -> None:
-        target = ask_target(self, title, Path.home() / name, endings)
-        if target is not None:
-            self._exporter.write(target.name, make(target))
-
-    def ask_board(self, size: str) -> None:
-        """Write the menu board as a PDF."""
-        self._write(phrase("Menu board"), "menu.pdf", partial(menu_board, self.day, size))
-
-    def ask_pick(self) -> None:
-        """Write the pick card as a PDF."""
-        self._write(phrase("Pick card"), "pick.pdf", partial(pick_card, self.day))
-
-    def ask_bag(self) -> None:
-        """Write the packing list as a PDF."""
-        self._write(
-            phrase("Packing list"), "bag.pdf", partial(packing_list, self.day, self.model.faces, self.model.bag())
-        )
-
-    def ask_hygiene(self) -> None:
-        """Write the hygiene list as a PDF."""
-        self._write(phrase("Hygiene list"), "hygiene.pdf", partial(hygiene_list, self.day))
-
-    def ask_quote(self) -> None:
-        """Write a quote as a PDF."""
-        self._write(phrase("Quote"), "quote.pdf", partial(quote, self.day, self.model.faces))
-
     def papers(self) -> tuple[Printed, ...]:
         """The menu board, the pick card, lists and the quote."""
-        event, faces = self.day, self.model.faces
-        return (
-            Printed(phrase("Menu board"), partial(menu_board, event, ""), "menu"),
-            Printed(phrase("Pick card"), partial(pick_card, event), "pick"),
-            Printed(phrase("Packing list"), partial(packing_list, event, faces, self.model.bag()), "bag"),
-            Printed(phrase("Hygiene list"), partial(hygiene_list, event), "hygiene"),
-            Printed(phrase("Quote"), partial(quote, event, faces), "quote"),
-        )
+        return self.written.papers()
 
     def copied(self) -> Copied:
         """The books of the event, as a table."""
         event = self.day
         return Copied(phrase("the books of the event as a table"), table=lambda _: day_rows(event))
-
-    def ask_table(self) -> None:
-        """Write the books as CSV, or the event as iCalendar."""
-        self._write(phrase("Books or calendar"), "day.csv", partial(day_table, self.day), (".csv", ".ics"))
 
 
 def _merged(menu: tuple[MenuItem, ...], found: tuple[MenuItem, ...]) -> tuple[MenuItem, ...]:
