@@ -345,6 +345,11 @@ def test_without_a_place_a_motif_goes_where_there_is_room(ask, demo_file):
     assert (told.x_mm, told.y_mm) == (3.0, 0.0)
 
 
+def test_a_motif_with_a_mirror_image_does_not_lie_on_it(ask, demo_file):
+    ask("motif", "dip-flower", "--plan", demo_file, "--twin")
+    assert read_plan(demo_file).motifs[0].place.x_mm > 20
+
+
 @pytest.mark.parametrize("verb", ["motif", "chart", "designs", "lessons", "strokes"])
 def test_what_is_listed_by_the_verb_alone_is_listed_by_the_word_too(ask, verb):
     assert ask(verb, "list") == ask(verb)

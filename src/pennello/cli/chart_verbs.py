@@ -225,9 +225,14 @@ def _list_motifs(*, json: bool) -> None:
 
 
 def _at(args: Namespace, plan: Plan) -> Place:
-    """Return where a motif is put: as asked, or where there is room."""
+    """Return where a motif is put: as asked, or where there is room; with a mirror image on one side."""
     if args.x_mm is None and args.y_mm is None:
-        return replace(room_on(plan, args.chart), turn_deg=args.turn_deg, scale=args.scale)
+        here = chart_of(plan, args.chart)
+        left, top, right, bottom = here.bounds_mm
+        if args.twin and here.midline_mm is not None:
+            left = here.midline_mm
+        place = room_on(plan, args.chart, (left, top, right, bottom))
+        return replace(place, turn_deg=args.turn_deg, scale=args.scale)
     return Place(args.x_mm or 0.0, args.y_mm or 0.0, args.turn_deg, args.scale)
 
 
