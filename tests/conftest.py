@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import itertools
 import threading
 import time
@@ -24,6 +25,7 @@ from pennello.kit.cake import Cake, Stripe
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.load.recipe import PickUp, Recipe
 from pennello.path.cubic import CubicPath, line
+from pennello.ui.memory import give_back, settle_memory
 
 LONG = (
     *("test_long", "test_hard", "test_window", "test_notebook", "test_tasks", "test_chart", "test_fill_outline"),
@@ -37,9 +39,33 @@ GRACE_S = 20
 """How long a worker that was told to end may take to come to its next look, on a busy machine."""
 
 _HOMES = itertools.count()
+_TESTS = itertools.count(1)
 
 settings.register_profile("here", deadline=None, max_examples=25, derandomize=True)
 settings.load_profile("here")
+
+
+EVERYTHING_EVERY = 50
+"""After so many tests all that is no longer used is looked for, after each of the others what is young."""
+
+
+def pytest_sessionstart():
+    """Take throwing away over from Python, as the program does: it would do it on a worker's thread too."""
+    settle_memory()
+    gc.disable()
+    gc.collect()
+    gc.freeze()
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_teardown(item):
+    """Throw away here, on the thread that Qt lives on, what a test left behind."""
+    yield
+    if next(_TESTS) % EVERYTHING_EVERY:
+        gc.collect(1)
+    else:
+        gc.collect()
+        give_back()
 
 
 def pytest_collection_modifyitems(items):

@@ -276,7 +276,7 @@ for number in range(5000):
 """
 
 
-@pytest.mark.parametrize("kills", [4, pytest.param(100, marks=[pytest.mark.slow, pytest.mark.timeout(600)])])
+@pytest.mark.parametrize("kills", [4, pytest.param(100, marks=pytest.mark.slow)])
 def test_a_killed_board_loses_nobody_who_was_said_to_be_there(tmp_path, kills):
     rng = random.Random(3)
     for run in range(kills):

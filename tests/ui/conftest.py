@@ -9,7 +9,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QMessageBox
+from PySide6.QtWidgets import QColorDialog, QDialog, QFileDialog, QInputDialog, QMessageBox
 from pytestqt.qtbot import QtBot
 
 from pennello.lay import engine
@@ -34,6 +34,22 @@ def qtbot(qtbot, monkeypatch):
     """
     monkeypatch.setattr(QtBot, "waitUntil", partialmethod(QtBot.waitUntil, timeout=PATIENCE_MS))
     return qtbot
+
+
+ASKS = (
+    *((QFileDialog, name) for name in ("getOpenFileName", "getOpenFileNames", "getSaveFileName")),
+    *((QFileDialog, "getExistingDirectory"), (QColorDialog, "getColor"), (QDialog, "exec")),
+    *((QInputDialog, name) for name in ("getText", "getItem", "getInt", "getDouble")),
+    *((QMessageBox, name) for name in ("question", "information", "warning", "critical", "about")),
+)
+
+
+@pytest.fixture(autouse=True)
+def nobody_answers(monkeypatch):
+    """A dialog that a test does not answer fails it: it would wait for ever, and a whole run with it."""
+    for kind, name in ASKS:
+        said = f"{kind.__name__}.{name} was opened, and nobody is there to answer"
+        monkeypatch.setattr(kind, name, lambda *_, said=said, **__: pytest.fail(said))
 
 
 @pytest.fixture(autouse=True)

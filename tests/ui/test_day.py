@@ -20,6 +20,7 @@ from pennello.session.log import open_log
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
+from pennello.ui.stations.day import written
 from pennello.ui.stations.day.bag_icons import ICON
 from pennello.ui.stations.day.today import TodayPage
 
@@ -247,7 +248,7 @@ def test_after_the_day(at_day, qtbot, tmp_path, monkeypatch):
         (station.written.ask_quote, "q.pdf"),
     ):
         target = tmp_path / name
-        monkeypatch.setattr(station_module, "ask_target", lambda *_, target=target: target)
+        monkeypatch.setattr(written, "ask_target", lambda *_, target=target: target)
         act()
         qtbot.waitUntil(target.exists)
         qtbot.waitUntil(lambda: not station._exporter.busy)

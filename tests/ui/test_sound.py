@@ -21,7 +21,7 @@ from pennello.session.jobs import Jobs
 from pennello.ui.collector import Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
-from pennello.ui.widgets.asking import AmountPage
+from pennello.ui.widgets.asking import AmountPage, ask_target
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.painting import painted, painting
 from pennello.ui.widgets.plain import tip
@@ -217,6 +217,12 @@ def test_workers_speak_on_the_windows_thread_and_only_to_the_living(qtbot):
     assert len(heard) == 2
 
 
+def test_a_dialog_that_nobody_answers_fails_its_test(qapp, tmp_path):
+    """The whole run once waited for one, for as long as it was let."""
+    with pytest.raises(pytest.fail.Exception, match="getSaveFileName was opened"):
+        ask_target(None, "Sheet", tmp_path / "sheet.pdf", (".pdf",))
+
+
 def test_only_the_windows_thread_collects(qtbot):
     freed = []
 
@@ -229,6 +235,7 @@ def test_only_the_windows_thread_collects(qtbot):
 
     owner = QObject()
     collector = Collector(owner)
+    gc.enable()  # as it is where nobody has taken it over
     collector.start()
     try:
         worker = threading.Thread(target=lambda: [Loop() for _ in range(3000)])
@@ -240,7 +247,9 @@ def test_only_the_windows_thread_collects(qtbot):
         assert all(freed)
     finally:
         collector.stop()
-    assert gc.isenabled()
+        given_back = gc.isenabled()
+        gc.disable()  # as it is while tests run
+    assert given_back
 
 
 def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):

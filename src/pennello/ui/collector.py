@@ -30,6 +30,7 @@ class Collector(QObject):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self._ticks = 0
+        self._before = True
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY_MS)
         self._timer.timeout.connect(self.tick)
@@ -38,16 +39,18 @@ class Collector(QObject):
         """Take over from Python; what is there at the start stays for good and is not looked through again."""
         settle_memory()
         linecache.clearcache()
+        self._before = gc.isenabled()
         gc.disable()
         gc.collect()
         gc.freeze()
         self._timer.start()
 
     def stop(self) -> None:
-        """Give it back to Python."""
+        """Give it back as it was taken."""
         self._timer.stop()
         gc.unfreeze()
-        gc.enable()
+        if self._before:
+            gc.enable()
 
     def tick(self) -> None:
         """Collect what is young, and now and then everything."""
