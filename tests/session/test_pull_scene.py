@@ -1,10 +1,15 @@
 """A chart under the hand: what is painted lies there, and a stroke changes only what it touches."""
 
+import math
+from dataclasses import replace
+
 import numpy as np
+import pytest
 
 from pennello.design.on_chart import with_new_motif
 from pennello.lay.engine import kernel
 from pennello.lay.skin_film import Box
+from pennello.lay.track import chisel_angles
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.chart_scene import ChartScene
@@ -52,3 +57,15 @@ def test_a_stroke_is_clear_where_it_changes_nothing(demo):
     area = (alpha / 255).sum() / 4
     wide = plan.brush(load.brush).width_mm
     assert 0.8 * wide * 70 < area < 1.3 * wide * 85, "as large as the stroke, however much is painted round it"
+
+
+def test_the_chisel_is_where_the_brush_is_now(demo):
+    """From A to B; a flip has turned it half round."""
+    load = demo.strokes[0]
+    way = load.stroke.__class__(CubicPath(((-30.0, 0.0), (-10.0, -30.0), (10.0, -30.0), (30.0, 0.0))))
+    under = PullScene(demo, "face", None, 2.0, ENGINE)
+    end = float(chisel_angles(way, np.array([1.0]))[0])
+    for stroke, turn in ((way, 0.0), (replace(way, flips_mm=(20.0,)), math.pi)):
+        assert under.lay(load.id, stroke).chisel == pytest.approx(
+            (math.cos(end + turn), math.sin(end + turn)), abs=1e-4
+        )

@@ -119,7 +119,7 @@ def test_what_is_drawn_anew_holds_all_of_the_stroke(window, station, hold):
             board.puller._set_down() if not board.puller._samples else None
             board.puller._take(x, y, 1.0, 70.0, upright=False)
         board.repaint()
-        _, _, image, canvas = board.puller._now
+        image, canvas = board.puller._now.image, board.puller._now.canvas
         clear = np.asarray(image.convertToFormat(QImage.Format.Format_RGBA8888).constBits()).reshape(
             image.height(), -1, 4
         )[..., 3]

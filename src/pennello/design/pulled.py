@@ -113,7 +113,7 @@ def _steadied(samples: Sequence[Sample]) -> list[tuple[float, float]]:
     if len(points) > 4:
         for _ in range(2):
             points[1:-1] = (points[:-2] + 2 * points[1:-1] + points[2:]) / 4
-    return [(float(x), float(y)) for x, y in points]
+    return [(x, y) for x, y in points.tolist()]
 
 
 def _places(samples: Sequence[Sample]) -> Array:

@@ -103,7 +103,7 @@ def pulls(
         brush, recipe = plan.brush(stroke.brush), stroke.recipe
         used = tuple(cakes[name] for name in recipe.cakes)
         residue = left.get((recipe.after, recipe.lays))
-        ready, last = _ready(stroke, brush, used, plan.paints, residue, px_per_mm, bands)
+        ready, last = _kept_ready(stroke, brush, used, plan.paints, residue, px_per_mm, bands)
         for face in Face:
             if (stroke.id, face) in needed:
                 still = left.get((recipe.after, face))
@@ -124,7 +124,13 @@ def _leftovers_needed(strokes: Sequence[PlanStroke]) -> set[tuple[str, Face]]:
     return needed
 
 
-@kept
+def pulled_alone(plan: Plan, stroke: PlanStroke, px_per_mm: float) -> ReadyPull:
+    """Return one stroke ready to be pulled, with a clean brush; a plan need not hold it, and nothing of it is kept."""
+    cakes = plan.cakes_by_id
+    used = tuple(cakes[name] for name in stroke.recipe.cakes)
+    return _ready(stroke, plan.brush(stroke.brush), used, plan.paints, None, px_per_mm, BANDS)[0]
+
+
 def _ready(
     stroke: PlanStroke,
     brush: Applicator,
@@ -149,6 +155,9 @@ def _ready(
     )
     canvas = canvas_for(track, px_per_mm)
     return ReadyPull(stroke.id, track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
+
+
+_kept_ready = kept(_ready)
 
 
 def skin_canvas(

@@ -59,9 +59,12 @@ class Contact:
     high: Array
 
 
+@lru_cache(maxsize=1)
 def bin_places() -> Array:
-    """Return u of the bin centres, shape (64,)."""
-    return (np.arange(BINS) + 0.5) / BINS
+    """Return u of the bin centres, shape (64,); not to be written to."""
+    places = (np.arange(BINS) + 0.5) / BINS
+    places.flags.writeable = False
+    return places
 
 
 @lru_cache(maxsize=128)
@@ -125,9 +128,15 @@ def touching_ends(brush: Applicator, axis: GradientAxis, pressure: Array) -> tup
     return low, high
 
 
+@lru_cache(maxsize=128)
 def outline(brush: Applicator, axis: GradientAxis) -> Array:
-    """Return both sides of a contact in 65 even steps along what touches of it, in thicknesses, shape (2, 65)."""
-    return np.array(_sides(brush, axis, np.linspace(0, 1, BINS + 1)))
+    """Return both sides of a contact in 65 even steps along what touches of it, in thicknesses, shape (2, 65).
+
+    Not to be written to.
+    """
+    both = np.array(_sides(brush, axis, np.linspace(0, 1, BINS + 1)))
+    both.flags.writeable = False
+    return both
 
 
 def sides(brush: Applicator, axis: GradientAxis, low: Array, high: Array) -> tuple[Array, Array]:

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from pennello.kit.contact import bin_places
 from pennello.lay.canvas import Canvas
 from pennello.lay.track import Track
+from pennello.path.cubic import far_mm
 
 Array = NDArray[np.floating[Any]]
 Lines = NDArray[np.intp]
@@ -57,14 +58,15 @@ def _of_rectangle(track: Track, px_per_mm: float) -> Array:
     """
     moments = _spaced(track, max(track.thickness_mm / 2, 0.7 / px_per_mm))
     low, high = (end[moments] for end in track.reach)
+    edge, thick = track.edge[moments], track.thicknesses_mm[moments]
     along = (np.stack([low, high], axis=1) - 0.5) * track.widths_mm[moments][:, None]
-    ends = track.centre[moments][:, None, :] + along[:, :, None] * track.edge[moments][:, None, :]
-    half = track.across[moments][:, None, :] * track.thicknesses_mm[moments][:, None, None] / 2
+    ends = track.centre[moments][:, None, :] + along[:, :, None] * edge[:, None, :]
+    half = (track.across[moments] * (thick / 2)[:, None])[:, None, :]
     near, far = ends - half, ends + half
-    slants = _slanting(ends, track.edge[moments], track.thicknesses_mm[moments] * px_per_mm)
+    slants = _slanting(ends, edge, thick * px_per_mm)
     changes = np.zeros(len(moments), bool)
     for end in (low, high):  # where more or less of the edge comes down, both sides and the nib reach on their own
-        differs = np.abs(np.diff(end)) > _CHANGES
+        differs = np.abs(end[1:] - end[:-1]) > _CHANGES
         changes[:-1] |= differs
         changes[1:] |= differs
     slants |= changes
@@ -80,8 +82,8 @@ def _slanting(ends: Array, edge: Array, thick_px: Array) -> NDArray[np.bool_]:
 
     It is the corners' own way that counts, waves and turns with it. Shapes (n, 2, 2), (n, 2), (n,).
     """
-    step = np.diff(ends, axis=0)
-    length = np.maximum(np.hypot(step[..., 0], step[..., 1]), 1e-12)
+    step = ends[1:] - ends[:-1]
+    length = np.maximum(far_mm(step), 1e-12)
     along = np.abs(step[..., 0] * edge[:-1, None, 0] + step[..., 1] * edge[:-1, None, 1])
     between = ((along / length).max(axis=1) * thick_px[:-1] > 0.2) & (length.max(axis=1) > 1e-9)
     slants = np.zeros(len(ends), bool)
@@ -180,7 +182,9 @@ def _sides(track: Track, moments: Lines) -> tuple[Array, Array]:
 def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:
     """Return at which moments the long sides have not yet swept, or will no longer sweep, what lies under the nib."""
     across = np.sin(track.phi[moments])
-    advanced = np.cumsum(np.diff(track.travel_mm[moments].mean(axis=1), prepend=0.0) * across)
+    travelled = track.travel_mm[moments].mean(axis=1)
+    travelled[1:] -= travelled[:-1].copy()
+    advanced = np.cumsum(travelled * across)
     enough = 1.5 * track.thicknesses_mm[moments]
     bare = (across < 0.25) | (advanced < enough) | (advanced[-1] - advanced < enough)
     bare[[0, -1]] = True
@@ -192,16 +196,19 @@ def _bare_between(track: Track, moments: Lines) -> NDArray[np.bool_]:
 
 def _spaced(track: Track, step_mm: float) -> Lines:
     """Return moments between which nothing moves further than about a step, with both ends and all turnings back."""
-    steps = np.diff(track.travel_mm[:, [0, -1]], axis=0).max(axis=1, initial=0)
-    for edge_mm in (track.low * track.widths_mm, track.high * track.widths_mm, track.thicknesses_mm / 2):
-        steps = np.maximum(steps, np.abs(np.diff(edge_mm)))  # what touches moves too
-    travelled = np.concatenate([[0.0], np.cumsum(steps)])
+    moving = np.empty((5, len(track.s_mm)))  # what touches moves too
+    moving[0], moving[1] = track.travel_mm[:, 0], track.travel_mm[:, -1]
+    np.multiply((track.low, track.high), track.widths_mm, out=moving[2:4])
+    np.divide(track.thicknesses_mm, 2, out=moving[4])
+    travelled = np.zeros(len(track.s_mm))
+    np.cumsum(np.abs(moving[:, 1:] - moving[:, :-1]).max(axis=0), out=travelled[1:])
     chosen = np.searchsorted(travelled, np.linspace(0, travelled[-1], math.ceil(travelled[-1] / step_mm) + 1))
-    moves = np.diff(track.centre, axis=0)
+    moves = track.centre[1:] - track.centre[:-1]
     back = 1 + np.flatnonzero((moves[:-1] * moves[1:]).sum(axis=1) < 0)
-    wanted = np.zeros(len(steps) + 1, bool)
+    wanted = np.zeros(len(travelled), bool)
     jumps = np.flatnonzero(track.jump)
-    wanted[[0, -1]] = wanted[np.clip(chosen, 0, len(steps))] = wanted[back] = wanted[jumps] = wanted[jumps + 1] = True
+    wanted[[0, -1]] = wanted[np.minimum(chosen, len(wanted) - 1)] = True
+    wanted[back] = wanted[jumps] = wanted[jumps + 1] = True
     return np.flatnonzero(wanted)
 
 

@@ -43,21 +43,23 @@ def _steps(track: Track, u: Array) -> Array:
 
 def _moves(track: Track) -> tuple[Array, Array]:
     """Return how the edge's middle and how its two ends to each other move in each step, mm, shape (n - 1, 2) each."""
-    return np.diff(track.centre, axis=0), np.diff(track.edge * track.widths_mm[:, None], axis=0)
+    reach = track.edge * track.widths_mm[:, None]
+    return track.centre[1:] - track.centre[:-1], reach[1:] - reach[:-1]
 
 
 def _along_the_chisel(track: Track) -> Array:
     """Return (ribbon / width)^0.8 of each bin's own direction, 1 where it does not move."""
     edge = (track.edge[:-1] + track.edge[1:]) / 2
     centre, reach = ((move * edge).sum(axis=1)[:, None] for move in _moves(track))
-    way = np.diff(track.travel_mm, axis=0)
+    way = track.travel_mm[1:] - track.travel_mm[:-1]
     moving = way > 1e-9
     along = np.abs(centre + (bin_places() - 0.5) * reach)
     cosine = np.minimum(np.divide(along, way, out=np.zeros_like(way), where=moving), 1.0)
-    sine = np.sqrt(1 - cosine * cosine)
+    ribbon = np.sqrt(1 - cosine * cosine)
     thick = track.thicknesses_mm / np.maximum(track.touch_mm, 1e-6)
-    narrow = np.minimum(sine + (thick[:-1] + thick[1:])[:, None] / 2 * cosine, 1.0) ** LINE_EXPONENT
-    return np.asarray(np.where(moving, narrow, 1.0))
+    ribbon += (thick[:-1] + thick[1:])[:, None] / 2 * cosine
+    narrow = (ribbon < 1.0) & moving
+    return np.asarray(np.power(ribbon, LINE_EXPONENT, out=np.ones_like(way), where=narrow))
 
 
 def _over_old_ground(track: Track) -> Array:

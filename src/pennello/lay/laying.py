@@ -120,7 +120,8 @@ def runs_of(
     residue: LoadedEdge | None = None,
 ) -> tuple[LoadRun, ...]:
     """Return the loads of a stroke one after another, each with what it leaves in the brush."""
-    way = pull(stroke, brush, axis_of(recipe, brush, residue), recipe.drag)
+    own = own_frame(stroke)
+    way = _pulled(stroke if own is None else own[0], brush, axis_of(recipe, brush, residue), recipe.drag)
     force = stroke.most_pressure
     return loaded_runs(way.stretches, lambda left: bled(load(recipe, cakes, brush, left), force), residue)
 

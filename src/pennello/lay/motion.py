@@ -55,7 +55,8 @@ class Motion:
 def motion_of(track: Track, stretches: tuple[Stretch, ...]) -> Motion:
     """Return the events of a stroke."""
     parts = [_events(track, stretch, number) for number, stretch in enumerate(stretches)]
-    pose, count, which, given, held, passes, sides = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    alone = parts[0] if len(parts) == 1 else (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    pose, count, which, given, held, passes, sides = alone
     given, held, passes = (np.asarray(one, np.float32) for one in (given, held, passes))  # they are kept by the hundred
     once = len(track.near) == 1 and len(track.far) == 1
     return Motion(pose, count, which, given, held, passes, sides[:1] if once else sides)
@@ -65,14 +66,18 @@ def _events(track: Track, stretch: Stretch, number: int) -> tuple[Any, ...]:
     counts = np.where(stretch.given.max(axis=1, initial=0) > _DRY, drop_counts(track, stretch), 0)
     steps = np.flatnonzero(counts > 0)
     moments = np.concatenate([[float(stretch.first)], moments_of(track, stretch, steps)])
-    width, thick = (_between(values[:, None], moments) for values in (track.widths_mm, track.thicknesses_mm))
-    stagger = (np.floor(moments) % 2 - 0.5)[:, None] / 2
-    pose = np.hstack([_between(track.centre, moments), _between(track.edge, moments), width, thick, stagger])
+    pose = np.empty((len(moments), 7))
+    nib = (track.centre, track.edge, track.widths_mm[:, None], track.thicknesses_mm[:, None])
+    pose[:, :6] = _between(np.concatenate(nib, axis=1), moments)
+    pose[:, 6] = (np.floor(moments) % 2 - 0.5) / 2
     first = max(1, int(np.ceil(float(track.thicknesses_mm[stretch.first]) / 0.5)))
     count = np.concatenate([[first], counts[steps]])
     given = np.concatenate([stretch.touch_down[None], stretch.given[steps]])
-    before = 1 - stretch.touch_down - np.concatenate([np.zeros((1, BINS)), np.cumsum(stretch.given, axis=0)[:-1]])
-    held = np.concatenate([np.ones((1, BINS)), before[steps]])
+    before = np.empty((len(stretch.given) + 1, BINS))
+    before[0] = stretch.touch_down
+    np.cumsum(stretch.given, axis=0, out=before[1:])
+    before[1:] += stretch.touch_down
+    held = np.concatenate([np.ones((1, BINS)), 1 - before[steps]])
     sides = np.broadcast_to(sides_at(track, moments), (len(moments), 2, BINS))
     return pose, count, np.full(len(moments), number), given, held, _passes(track, stretch, steps), sides
 

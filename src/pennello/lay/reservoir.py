@@ -71,8 +71,10 @@ def stretches(stroke: Stroke, brush: Applicator, track: Track, drag: float = 0.0
     cuts = [0, *(int(moment) for moment in track.at(np.array(inside))), len(track.s_mm) - 1]
     full = track.rate[:, None] * track.grade / brush.release_mm
     rate = full * track.touch
-    ways = np.diff(track.travel_mm, axis=0) * giving(track)
-    given = ways * (rate[:-1] + rate[1:]) / 2 + _set_down(track, full)
+    given = track.travel_mm[1:] - track.travel_mm[:-1]
+    given *= giving(track)
+    given *= (rate[:-1] + rate[1:]) / 2
+    given += _set_down(track, full)
     return tuple(_stretch(track, brush, rate, given, first, last, drag) for first, last in pairwise(cuts))
 
 
@@ -89,8 +91,11 @@ def _stretch(
     track: Track, brush: Applicator, rate: Array, travelled: Array, first: int, last: int, drag: float
 ) -> Stretch:
     given = travelled[first:last]
-    start = rate[first] * track.thicknesses_mm[first]
-    held = np.exp(-np.concatenate([start[None], start + np.cumsum(given, axis=0)]))
+    held = np.empty((last - first + 1, BINS))
+    held[0] = rate[first] * track.thicknesses_mm[first]
+    np.cumsum(given, axis=0, out=held[1:])
+    held[1:] += held[0]
+    np.exp(np.negative(held, out=held), out=held)
     even = held[:-1] - held[1:]
     light = np.zeros(last - first) if brush.kind.pressed else lightness(track.pressure[first:last])
     laid = broken(even, held[:-1], track.s_mm[first:last], track.width_mm, drag, light)

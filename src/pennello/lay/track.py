@@ -19,7 +19,16 @@ from pennello.lay.grip import Grip, grip_of
 from pennello.lay.pats import pat_places
 from pennello.lay.stroke import NibMode, Stroke, keyed
 from pennello.load.pickup import bin_centres
-from pennello.path.cubic import direction, length_mm, parameter_at, position, rough_parameter_at, travelled_mm
+from pennello.path.cubic import (
+    direction,
+    far_mm,
+    length_mm,
+    parameter_at,
+    position,
+    position_and_direction,
+    rough_parameter_at,
+    travelled_mm,
+)
 
 Array = NDArray[np.floating[Any]]
 
@@ -234,9 +243,9 @@ def _even_fractions(stroke: Stroke, brush: Applicator, axis: GradientAxis, width
     total = length_mm(stroke.path)
     parameter = rough_parameter_at(stroke.path, coarse * total) if total > 0 else coarse * stroke.path.curves
     centre, edge, _ = _placed(still, width, shift, coarse, parameter, np.zeros(len(coarse) - 1, bool))
-    half = edge * width_mm / 2
-    moves = [np.linalg.norm(np.diff(centre + side * half, axis=0), axis=1) for side in (-1, 1)]
-    moved = np.maximum(*moves) + 1e-9
+    half = edge * (width_mm / 2)
+    corners = np.stack([centre - half, centre + half])
+    moved = far_mm(corners[:, 1:] - corners[:, :-1]).max(axis=0) + 1e-9
     if stroke.parts or stroke.tilts or stroke.leans or stroke.pressures or stroke.lift_mm:
         moved = np.maximum(moved, _contact_moves(stroke, brush, axis, coarse))
     travelled = np.concatenate([[0.0], np.cumsum(moved)])
@@ -259,7 +268,7 @@ def _with_flips(stroke: Stroke, fraction: Array) -> tuple[Array, NDArray[np.bool
     for flip in flips:
         at = int(np.searchsorted(fraction, flip))
         fraction = np.insert(fraction, at, [flip, flip])
-    twice = np.flatnonzero(np.diff(fraction) == 0)
+    twice = np.flatnonzero(fraction[1:] == fraction[:-1])
     for at in twice.tolist():  # few; np.isin would import numpy.ma, which costs more than a prediction
         jump[at] = fraction[at] in flips
     return fraction, jump
@@ -286,8 +295,10 @@ def _placed(
 
     The parameters are those of its path there.
     """
-    on_path, heading = position(stroke.path, parameter), direction(stroke.path, parameter)
-    return _edge_at(stroke, width_mm, shift_mm, fraction, on_path, heading, np.concatenate([[0], np.cumsum(jump)]))
+    on_path, heading = position_and_direction(stroke.path, parameter)
+    turned = np.zeros(len(jump) + 1)
+    np.cumsum(jump, out=turned[1:])
+    return _edge_at(stroke, width_mm, shift_mm, fraction, on_path, heading, turned)
 
 
 def _edge_at(
@@ -296,7 +307,8 @@ def _edge_at(
     """Return the same where the path, its heading and how often the brush was flipped by then are known."""
     theta = _chisel_angle(stroke, fraction, heading)
     theta = theta + math.pi * turned
-    edge = np.stack([np.cos(theta), np.sin(theta)], axis=1)
+    edge = np.empty((len(theta), 2))
+    edge[:, 0], edge[:, 1] = np.cos(theta), np.sin(theta)
     middle = on_path + shift_mm[:, None] * edge
     if stroke.nib.mode is NibMode.PIVOTING:
         middle = on_path + (0.5 - stroke.nib.pivot_u) * width_mm[:, None] * edge
@@ -369,16 +381,22 @@ def _chisel_angle(stroke: Stroke, fraction: Array, heading: Array) -> Array:
 def _bin_travel(centre: Array, edge: Array, width_mm: Array, jump: NDArray[np.bool_]) -> Array:
     along = bin_centres() - 0.5
     reach = edge * width_mm[:, None]
-    d_centre, d_reach = np.diff(centre, axis=0), np.diff(reach, axis=0)
+    d_centre, d_reach = centre[1:] - centre[:-1], reach[1:] - reach[:-1]
     step_x = d_centre[:, :1] + along * d_reach[:, :1]
     step_y = d_centre[:, 1:] + along * d_reach[:, 1:]
-    steps = np.sqrt(step_x * step_x + step_y * step_y)
+    step_x *= step_x
+    step_y *= step_y
+    step_x += step_y
+    steps = np.sqrt(step_x, out=step_x)
     steps[jump] = 0.0
-    return np.concatenate([np.zeros((1, BINS)), np.cumsum(steps, axis=0)])
+    travelled = np.zeros((len(centre), BINS))
+    np.cumsum(steps, axis=0, out=travelled[1:])
+    return travelled
 
 
 def _travel_angle(middle: Array, edge: Array) -> Array:
     heading = np.gradient(middle, axis=0)
-    speed = np.linalg.norm(heading, axis=1)
-    cosine = np.abs((heading * edge).sum(axis=1)) / np.maximum(speed, 1e-12)
-    return np.where(speed > 1e-9, np.arccos(np.clip(cosine, 0, 1)), math.pi / 2)
+    speed = far_mm(heading)
+    along = heading[:, 0] * edge[:, 0] + heading[:, 1] * edge[:, 1]
+    cosine = np.abs(along) / np.maximum(speed, 1e-12)
+    return np.where(speed > 1e-9, np.arccos(np.minimum(cosine, 1)), math.pi / 2)

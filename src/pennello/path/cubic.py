@@ -19,6 +19,7 @@ Point = tuple[float, float]
 COORDINATE_LIMIT_MM = 5000.0
 MOST_SEGMENTS = 4000
 _PIECES = 32  # per curve, in the arc-length table
+_STILL = 1e-9
 
 
 def _gauss_legendre(count: int) -> tuple[Array, Array]:
@@ -101,17 +102,31 @@ def line(start: Point, end: Point) -> CubicPath:
 def bernstein(at: Array) -> Array:
     """Return the weights of a cubic's four points at parameters in [0, 1], shape (n, 4) for (n,)."""
     left = 1 - at
-    return np.stack([left**3, 3 * at * left**2, 3 * at**2 * left, at**3], axis=1)
+    return np.array([left**3, 3 * at * left**2, 3 * at**2 * left, at**3]).T
 
 
 def travelled_mm(points: Array) -> Array:
     """Return how far it is along points, shape (n, 2), from the first of them to each, mm, shape (n,)."""
-    return np.concatenate([[0.0], np.cumsum(np.linalg.norm(np.diff(points, axis=0), axis=1))])
+    return _summed(far_mm(points[1:] - points[:-1]))
 
 
+def far_mm(ways: Array) -> Array:
+    """Return how long ways are, shape (...) for (..., 2)."""
+    x, y = ways[..., 0], ways[..., 1]
+    return np.asarray(np.sqrt(x * x + y * y))
+
+
+def _summed(steps: Array) -> Array:
+    """Return how far it is after none of the steps, after the first, ..., after all of them, shape (n + 1,)."""
+    result = np.zeros(len(steps) + 1)
+    np.cumsum(steps, out=result[1:])
+    return result
+
+
+@lru_cache(maxsize=256)
 def _controls(path: CubicPath) -> Array:
     points = np.array(path.points_mm, dtype=np.float64)
-    return np.stack([points[0:-1:3], points[1::3], points[2::3], points[3::3]], axis=1)
+    return np.asarray(points[3 * np.arange(path.curves)[:, None] + np.arange(4)])
 
 
 def _position(controls: Array, t: Array) -> Array:
@@ -130,7 +145,8 @@ def _slopes(path: CubicPath) -> Array:
 
 def _velocity(slopes: Array, t: Array) -> tuple[Array, Array]:
     """Return the velocity along x and y at parameters of a curve, shapes that broadcast with (3, 2, ...)."""
-    x, y = (a + t * (b + t * c) for a, b, c in zip(*slopes, strict=True))
+    a, b, c = slopes
+    x, y = a + t * (b + t * c)
     return x, y
 
 
@@ -154,7 +170,7 @@ def _arc_table(path: CubicPath) -> tuple[Array, Array]:
     edges = np.arange(path.curves * _PIECES + 1) / _PIECES
     local = np.tile(np.arange(_PIECES) / _PIECES, path.curves)
     lengths = _piece_lengths(slopes, local, local + 1 / _PIECES)
-    return edges, np.concatenate([[0.0], np.cumsum(lengths)])
+    return edges, _summed(lengths)
 
 
 def length_mm(path: CubicPath) -> float:
@@ -165,8 +181,8 @@ def length_mm(path: CubicPath) -> float:
 def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
     """Return global parameters in [0, curves] at arc lengths in mm, any shape; clipped to the path's ends."""
     edges, arcs = _arc_table(path)
-    s = np.clip(np.asarray(s_mm, np.float64), 0, arcs[-1])
-    piece = np.clip(np.searchsorted(arcs, s, side="right") - 1, 0, len(edges) - 2)
+    s = np.minimum(np.maximum(np.asarray(s_mm, np.float64), 0), arcs[-1])
+    piece = np.minimum(np.searchsorted(arcs, s, side="right") - 1, len(edges) - 2)
     span = arcs[piece + 1] - arcs[piece]
     part = np.divide(s - arcs[piece], span, out=np.zeros_like(s), where=span > 0)
     slopes = _slopes(path)[:, :, piece // _PIECES]
@@ -175,8 +191,9 @@ def parameter_at(path: CubicPath, s_mm: ArrayLike) -> Array:
         t = start + part / _PIECES
         speed = _speed(slopes, t) / _PIECES
         excess = _piece_lengths(slopes, start, t) - (s - arcs[piece])
-        part = np.clip(part - np.divide(excess, speed, out=np.zeros_like(s), where=speed > 1e-9), 0, 1)
-    return edges[piece] + part / _PIECES
+        part = part - np.divide(excess, speed, out=np.zeros_like(s), where=speed > 1e-9)
+        part = np.minimum(np.maximum(part, 0), 1)
+    return np.asarray(edges[piece] + part / _PIECES)
 
 
 def rough_parameter_at(path: CubicPath, s_mm: Array) -> Array:
@@ -197,28 +214,32 @@ def direction(path: CubicPath, parameter: Array) -> Array:
     Where a curve stands still (a handle on its end) the direction is that of the nearby chord; a path without
     length points along x.
     """
+    return _direction(path, parameter, *_split(path, parameter))
+
+
+def position_and_direction(path: CubicPath, parameter: Array) -> tuple[Array, Array]:
+    """Return both at once."""
     curve, t = _split(path, parameter)
-    velocity = np.stack(_velocity(_slopes(path)[:, :, curve], t), axis=-1)
-    speed = _length(velocity)
-    still = speed[..., 0] < 1e-9
-    if still.any():
-        step = 1e-3
-        ahead = position(path, np.clip(parameter + step, 0, path.curves))
-        chord = ahead - position(path, np.clip(parameter - step, 0, path.curves))
-        velocity = np.where(still[..., None], chord, velocity)
-        speed = _length(velocity)
+    return _position(_controls(path)[curve], t), _direction(path, parameter, curve, t)
+
+
+def _direction(path: CubicPath, parameter: Array, curve: NDArray[np.intp], t: Array) -> Array:
+    velocity = np.empty((*t.shape, 2))
+    velocity[..., 0], velocity[..., 1] = _velocity(_slopes(path)[:, :, curve], t)
+    speed = far_mm(velocity)
+    if speed.min(initial=np.inf) >= _STILL:
+        return np.asarray(velocity / speed[..., None])
+    step = 1e-3
+    ahead = position(path, np.clip(parameter + step, 0, path.curves))
+    chord = ahead - position(path, np.clip(parameter - step, 0, path.curves))
+    velocity = np.where((speed < _STILL)[..., None], chord, velocity)
+    speed = far_mm(velocity)[..., None]
     along_x = np.broadcast_to(np.array([1.0, 0.0]), velocity.shape)
     return np.where(speed > 1e-12, velocity / np.maximum(speed, 1e-12), along_x)
 
 
-def _length(vectors: Array) -> Array:
-    """Return the lengths of vectors (..., 2), shape (..., 1)."""
-    x, y = vectors[..., :1], vectors[..., 1:]
-    return np.asarray(np.sqrt(x * x + y * y))
-
-
 def _split(path: CubicPath, parameter: Array) -> tuple[NDArray[np.intp], Array]:
-    curve = np.clip(np.floor(parameter).astype(np.intp), 0, path.curves - 1)
+    curve = np.minimum(np.maximum(np.floor(parameter).astype(np.intp), 0), path.curves - 1)
     return curve, parameter - curve
 
 

@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.path.cubic import CubicPath, Point, bernstein, travelled_mm
+from pennello.path.cubic import CubicPath, Point, bernstein, far_mm, travelled_mm
 
 Array = NDArray[np.floating[Any]]
 
@@ -108,8 +108,9 @@ class GrowingFit:
 def _apart(points: Sequence[Point]) -> Array:
     """Return points without those that lie on the one before, shape (n, 2)."""
     given = np.asarray(points, np.float64).reshape(-1, 2)
-    steps = np.linalg.norm(np.diff(given, axis=0), axis=1)
-    return np.asarray(given[np.concatenate([[True], steps > _SAME_MM])])
+    apart = np.ones(len(given), bool)
+    np.greater(far_mm(given[1:] - given[:-1]), _SAME_MM, out=apart[1:])
+    return np.asarray(given[apart])
 
 
 def _chained(curves: Sequence[Array]) -> CubicPath:
@@ -122,9 +123,11 @@ def _tangent(points: Array) -> Array:
     near = points[: _LOOK + 1] - points[0]
     if len(near) < 4:
         return _unit(near[1])
-    far = np.cumsum(np.linalg.norm(np.diff(near, axis=0), axis=1))
-    ways, *_ = np.linalg.lstsq(np.stack([far, far**2], axis=1), near[1:], rcond=None)
-    return _unit(ways[0])
+    far = np.cumsum(far_mm(near[1:] - near[:-1]))
+    square = far * far
+    one, both, two = float(far @ far), float(far @ square), float(square @ square)
+    way = (two * (far @ near[1:]) - both * (square @ near[1:])) / (one * two - both * both)  # least squares, of two
+    return _unit(way)
 
 
 def _unit(way: Array) -> Array:
@@ -185,19 +188,19 @@ def _least_squares(points: Array, at: Array, start: Array, end: Array) -> Array:
 
 def _worst(points: Array, curve: Array, at: Array) -> tuple[float, int]:
     """Return how far the farthest point within lies from its place on the curve, and its number."""
-    away = np.linalg.norm(bernstein(at) @ curve - points, axis=1)
+    away = far_mm(bernstein(at) @ curve - points)
     where = int(away[1:-1].argmax()) + 1
     return float(away[where]), where
 
 
 def _nearer(curve: Array, points: Array, at: Array) -> Array:
     """Return parameters one step of Newton nearer to where each point lies nearest, rising."""
-    first = 3 * np.diff(curve, axis=0)
-    second = 2 * np.diff(first, axis=0)
+    first = 3 * (curve[1:] - curve[:-1])
+    second = 2 * (first[1:] - first[:-1])
     off = bernstein(at) @ curve - points
     left = 1 - at
-    speed = np.stack([left**2, 2 * at * left, at**2], axis=1) @ first
-    bend = np.stack([left, at], axis=1) @ second
+    speed = np.array([left**2, 2 * at * left, at**2]).T @ first
+    bend = np.array([left, at]).T @ second
     down = (speed**2).sum(axis=1) + (off * bend).sum(axis=1)
     step = np.divide((off * speed).sum(axis=1), down, out=np.zeros_like(at), where=np.abs(down) > 1e-12)
-    return np.maximum.accumulate(np.clip(at - step, 0.0, 1.0))
+    return np.maximum.accumulate(np.minimum(np.maximum(at - step, 0.0), 1.0))

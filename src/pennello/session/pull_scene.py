@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan
-from pennello.design.scene import Carrying, ReadyPull, fresh_film, pulls
+from pennello.design.scene import Carrying, ReadyPull, fresh_film, pulled_alone
 from pennello.design.visits import whole_load
 from pennello.kept import kept_aside
 from pennello.lay.canvas import Canvas
@@ -19,6 +19,7 @@ from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Engine, Picture, SkinFilm, box_of
 from pennello.lay.stroke import Stroke
+from pennello.path.cubic import Point
 from pennello.session.chart_scene import covered_bytes
 
 PX_PER_MM = 3.0
@@ -32,10 +33,19 @@ _MOST_ASIDE = 100
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Patch:
-    """What a stroke changes on a part of the chart: sRGB bytes and cover, clear elsewhere, and where it lies."""
+    """What a stroke changes on a part of the chart.
+
+    Attributes
+    ----------
+    rgba
+        sRGB bytes and cover, clear elsewhere.
+    chisel
+        Unit vector from corner A to B where the brush is at its end.
+    """
 
     canvas: Canvas
     rgba: Picture
+    chisel: Point
 
 
 class PullScene:
@@ -94,7 +104,7 @@ class PullScene:
         source = whole_load(self._plan, load)
         recipe = replace(source.recipe, after="")
         alone = replace(source, id="~pulled", recipe=recipe, stroke=stroke, wait_s=0.0)
-        return pulls(replace(self._plan, strokes=(alone,)), self._film.canvas.px_per_mm)[0]
+        return pulled_alone(self._plan, alone, self._film.canvas.px_per_mm)
 
     def lay(self, load: str, stroke: Stroke) -> Patch | None:
         """Return what a stroke of a load changes on the chart, clear elsewhere; None where it lies beside the chart."""
@@ -114,7 +124,8 @@ class PullScene:
         rgba = np.empty((*under.cover.shape, 4), np.uint8)
         rgba[..., :3] = self._engine.picture(under.in_light(self._plan.light), whole)
         rgba[..., 3] = covered_bytes(under) * (under.as_of_s == np.float32(self._at_s))
-        return Patch(under.canvas, rgba)
+        across, down = ready.track.edge[-1].tolist()
+        return Patch(under.canvas, rgba, (across, down))
 
 
 def _picked(

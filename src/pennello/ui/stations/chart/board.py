@@ -6,10 +6,11 @@ import math
 from dataclasses import replace
 
 import numpy as np
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
+from pennello.chart.chart import Chart
 from pennello.design.line_work import Taper
 from pennello.design.on_chart import laid_pieces, moved_group, pieces_on, scaled
 from pennello.design.placed import PlacedMotif
@@ -90,6 +91,7 @@ class ChartBoard(Surface):
         self.setMinimumSize(360, 300)
         self.setMouseTracking(True)
         self.draw = self._draw
+        self._viewed: tuple[Chart, tuple[QSize, ChartLook, bool], ChartView] | None = None
         self.grip = Handle(self, "square", self._move_work(), Qt.CursorShape.SizeAllCursor)
         self.turn = Handle(self, "turn", self._turn_work(), Qt.CursorShape.CrossCursor)
         self.size_grip = Handle(self, "dot", self._size_work(), Qt.CursorShape.SizeFDiagCursor)
@@ -105,8 +107,11 @@ class ChartBoard(Surface):
     @property
     def view(self) -> ChartView:
         """Where the chart lies."""
-        area = QRectF(self.rect()).adjusted(8, 8, -8, -24)
-        return view_seen(self.model.chart, area, self.seen, mirror=self.mirror)
+        chart, looked = self.model.chart, (self.size(), self.seen, self.mirror)
+        if self._viewed is None or self._viewed[0] is not chart or self._viewed[1] != looked:
+            area = QRectF(self.rect()).adjusted(8, 8, -8, -24)
+            self._viewed = (chart, looked, view_seen(chart, area, self.seen, mirror=self.mirror))
+        return self._viewed[2]
 
     @property
     def seen(self) -> ChartLook:

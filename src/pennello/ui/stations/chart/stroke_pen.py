@@ -40,6 +40,16 @@ UNDER_HAND_PX_PER_MM = 2.0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class _UnderHand:
+    """The stroke under the hand as it was laid last: what it was made of, how the chart looks there, and the chisel."""
+
+    samples: tuple[Sample, ...]
+    image: QImage
+    canvas: Canvas
+    chisel: Point
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class _Laid:
     """A stroke that is in the plan and not in the chart's picture yet: the piece, and how the chart looks there."""
 
@@ -66,7 +76,7 @@ class StrokePen(Pen):
         self._seen: object = None
         self._growing = GrowingFit(2 * OFF_MM)
         self._fresh: list[_Laid] = []
-        self._now: tuple[tuple[Sample, ...], Stroke, QImage, Canvas] | None = None
+        self._now: _UnderHand | None = None
 
     @property
     def hold(self) -> Hold | None:
@@ -136,7 +146,7 @@ class StrokePen(Pen):
             if self._scene is not None:
                 self._scene.keep(self.load, stroke)
             if now is not None:
-                self._fresh.append(_Laid(made[-1], now[2], now[3]))
+                self._fresh.append(_Laid(made[-1], now.image, now.canvas))
 
     def _part_in(self, plan: Plan) -> str:
         return self.part if self.part in plan.parts_by_id else ""
@@ -247,15 +257,15 @@ class StrokePen(Pen):
         if self._samples:
             self._lay(scene)
         if self._samples and self._now is not None:
-            draw_painted(painter, self._now[2], self._now[3], view)
-            self._draw_chisel(painter, view, self._now[1])
+            draw_painted(painter, self._now.image, self._now.canvas, view)
+            self._draw_chisel(painter, view, self._now.chisel)
         else:
             self.draw_tip(painter, self._at)
 
     def _lay(self, scene: PullScene) -> None:
         """Lay the stroke under the hand, once for each picture that is drawn."""
         samples = tuple(self._samples)
-        if self._now is not None and self._now[0] == samples:
+        if self._now is not None and self._now.samples == samples:
             return
         stroke = self._stroke()
         try:
@@ -264,7 +274,7 @@ class StrokePen(Pen):
             return  # what cannot be laid is told when the stroke is made
         self.laid += 1
         if patch is not None:
-            self._now = (samples, stroke, to_image(patch.rgba), patch.canvas)
+            self._now = _UnderHand(samples, to_image(patch.rgba), patch.canvas, patch.chisel)
 
     def _over(self) -> PullScene:
         """Return the chart as it is painted, what was pulled since on it."""
@@ -274,14 +284,12 @@ class StrokePen(Pen):
             self._scene, self._seen = PullScene(self._model.plan, self._model.key, film, UNDER_HAND_PX_PER_MM), painted
         return self._scene
 
-    def _draw_chisel(self, painter: QPainter, view: ChartView, stroke: Stroke) -> None:
+    def _draw_chisel(self, painter: QPainter, view: ChartView, chisel: Point) -> None:
         """Draw the edge where the brush is, with a dot at corner A."""
         brush = self._model.plan.brush(self._model.plan.stroke(self.load).brush)
-        angle = float(chisel_angles(stroke, np.array([1.0]))[0])
-        half = brush.width_mm / 2
+        across, down = (brush.width_mm / 2 * part for part in chisel)
         x, y = self._at
-        one = view.to_px(x - half * math.cos(angle), y - half * math.sin(angle))
-        other = view.to_px(x + half * math.cos(angle), y + half * math.sin(angle))
+        one, other = view.to_px(x - across, y - down), view.to_px(x + across, y + down)
         for weight, colour in ((4.0, QColor(255, 255, 255, 170)), (1.6, QColor(theme().accent))):
             painter.setPen(QPen(colour, weight))
             painter.drawLine(one, other)
