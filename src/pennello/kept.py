@@ -11,7 +11,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
 from functools import cache, wraps
-from typing import Any, ParamSpec, TypeVar
+from typing import Any, Generic, ParamSpec, TypeVar
 
 import numpy as np
 
@@ -30,21 +30,24 @@ _LEAST_BYTES = 400
 
 P = ParamSpec("P")
 R = TypeVar("R")
+T = TypeVar("T")
 
 
-class _Question:
-    """A function and what it was asked, hashed once: to hash a stroke with its cakes takes longer than to find it."""
+class HashedOnce(Generic[T]):
+    """A value that is hashed once: to hash all paints of a plan, or a stroke with its cakes, takes longer than to find
+    what is kept of them.
+    """
 
-    __slots__ = ("asked", "hashed")
+    __slots__ = ("hashed", "value")
 
-    def __init__(self, asked: Hashable) -> None:
-        self.asked, self.hashed = asked, hash(asked)
+    def __init__(self, value: T) -> None:
+        self.value, self.hashed = value, hash(value)
 
     def __hash__(self) -> int:
         return self.hashed
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Question) and self.hashed == other.hashed and self.asked == other.asked
+        return isinstance(other, HashedOnce) and self.hashed == other.hashed and bool(self.value == other.value)
 
 
 class _Shelf:
@@ -99,7 +102,7 @@ def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
         breathe()
-        key = _Question((make, given, tuple(named.items())) if named else (make, given))
+        key = HashedOnce((make, given, tuple(named.items())) if named else (make, given))
         found, beside = shelf.get(key), _aside.results
         if found is not None:
             result: R = found[0]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -102,13 +103,18 @@ def seconds(
     return stroke.wait_s + load_s(stroke.recipe, brush, given, again=again) + within, pull_s(stroke, brush, kind, given)
 
 
+def way_s(plan: Plan, stroke: PlanStroke, pace: Pace | None = None) -> float:
+    """Return how long a stroke's pull takes, s."""
+    return seconds(stroke, plan.brush(stroke.brush), pace)[1]
+
+
 def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
     """Return when the strokes are laid, one after another in the plan's order."""
     result, now = [], 0.0
     brushes = plan.brushes_by_id
     held: tuple[str, Recipe | None] = ("", None)
     for stroke in plan.strokes:
-        loaded = replace(stroke.recipe, after="") if stroke.recipe.pickups else None
+        loaded = _whatever_was_left(stroke.recipe) if stroke.recipe.pickups else None
         before, way = seconds(stroke, brushes[stroke.brush], pace, again=held == (stroke.brush, loaded))
         result.append(Turn(stroke.id, now + before, now + before + way))
         now += before + way
@@ -117,3 +123,9 @@ def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
         elif held[0] != stroke.brush:
             held = (stroke.brush, None)
     return tuple(result)
+
+
+@lru_cache(maxsize=256)
+def _whatever_was_left(recipe: Recipe) -> Recipe:
+    """Return a load as it is with whatever was in the brush before."""
+    return replace(recipe, after="")

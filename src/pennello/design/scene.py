@@ -17,7 +17,7 @@ from pennello.design.marks import Mark
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
 from pennello.design.side_by_side import side_by_side
 from pennello.errors import OutOfRangeError
-from pennello.kept import kept
+from pennello.kept import HashedOnce, kept
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
@@ -93,7 +93,7 @@ def pulls(
     check
         Called before each stroke; what it raises ends the work.
     """
-    cakes = plan.cakes_by_id
+    cakes, paints = plan.cakes_by_id, HashedOnce(plan.paints)
     left: dict[tuple[str, Face], LoadedEdge] = {}
     every = (*elsewhere, *plan.strokes)
     needed, faces = _leftovers_needed(every), {one.id: one.recipe.lays for one in every}
@@ -103,7 +103,7 @@ def pulls(
         brush, recipe = plan.brush(stroke.brush), stroke.recipe
         used = tuple(cakes[name] for name in recipe.cakes)
         residue = left.get((recipe.after, recipe.lays))
-        ready, last = _kept_ready(stroke, brush, used, plan.paints, residue, px_per_mm, bands)
+        ready, last = _kept_ready(stroke, brush, used, paints, residue, px_per_mm, bands)
         for face in Face:
             if (stroke.id, face) in needed:
                 still = left.get((recipe.after, face))
@@ -128,14 +128,14 @@ def pulled_alone(plan: Plan, stroke: PlanStroke, px_per_mm: float) -> ReadyPull:
     """Return one stroke ready to be pulled, with a clean brush; a plan need not hold it, and nothing of it is kept."""
     cakes = plan.cakes_by_id
     used = tuple(cakes[name] for name in stroke.recipe.cakes)
-    return _ready(stroke, plan.brush(stroke.brush), used, plan.paints, None, px_per_mm, BANDS)[0]
+    return _ready(stroke, plan.brush(stroke.brush), used, HashedOnce(plan.paints), None, px_per_mm, BANDS)[0]
 
 
 def _ready(
     stroke: PlanStroke,
     brush: Applicator,
     cakes: tuple[Cake, ...],
-    paints: tuple[Paint, ...],
+    paints: HashedOnce[tuple[Paint, ...]],
     residue: LoadedEdge | None,
     px_per_mm: float,
     bands: int,
@@ -143,7 +143,7 @@ def _ready(
     known = {cake.id: cake for cake in cakes}
     track, motion = moved(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
-    by_name = {paint.id: paint for paint in paints}
+    by_name = {paint.id: paint for paint in paints.value}
     basis = small_basis(bands)
     keeps = kept_share(stroke.recipe, known, brush)
     contents = np.array([bin_contents(run.edge, by_name, basis) for run in runs])

@@ -134,7 +134,7 @@ def _loaded_otherwise(ways: Mapping[str, PlanStroke], found: Iterable[tuple[ToLa
 def _filled(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace, known: Known) -> PaintJob:
     anew = tuple(bool(strokes[name].recipe.pickups) for name in job.strokes)
     if (job.id, anew) not in known:
-        known[job.id, anew] = _timed(plan, strokes, replace(job, goes_on=not anew[0], filled=True), pace)
+        known[job.id, anew] = _timed(plan, strokes, job, pace, goes_on=not anew[0], filled=True)
     return known[job.id, anew]
 
 
@@ -371,10 +371,18 @@ def _may_go_on(load: PlanStroke, share: float, count: int) -> bool:
     return True
 
 
-def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: Pace) -> PaintJob:
+def _timed(
+    plan: Plan,
+    strokes: Mapping[str, PlanStroke],
+    job: PaintJob,
+    pace: Pace,
+    *,
+    goes_on: bool = False,
+    filled: bool = False,
+) -> PaintJob:
     """Return a job with its tool's name, the start of each stroke, when it is loaded anew, how long it all takes."""
     now, offsets, rinses = 0.0, [], 0
-    loads = 0 if job.filled and job.goes_on else 1
+    loads = 0 if filled and goes_on else 1
     reloads: list[tuple[float, float]] = []
     anew: list[int] = []
     pulls: list[float] = []
@@ -402,6 +410,8 @@ def _timed(plan: Plan, strokes: Mapping[str, PlanStroke], job: PaintJob, pace: P
     visits = max(len(whole_load(plan, job.load).recipe.pickups), 1)
     return replace(
         job,
+        goes_on=goes_on,
+        filled=filled,
         tool=brush.name,
         pulls_s=tuple(pulls),
         offsets_s=tuple(offsets),

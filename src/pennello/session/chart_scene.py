@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from pennello.chart.chart import Chart
 from pennello.colour.lights import Light, seen_bytes
 from pennello.colour.srgb import format_hex, parse_hex
-from pennello.design.clock import turns
+from pennello.design.clock import turns, way_s
 from pennello.design.laid_marks import SeenMark
 from pennello.design.marks import Mark, Stencil
 from pennello.design.on_chart import painted_plan
@@ -171,9 +171,8 @@ class _Due:
 def _due(plan: Plan, key: str, order: LaidOut | None, by_s: float) -> _Due:
     """Return what is laid by a time, s; where nobody looked for an order, glitter and stencils come after all else."""
     every = painted_plan(plan, key) if order is None else order.plan
-    told = turns(every)
-    times = tuple(turn.start_s for turn in told) if order is None else order.starts_s
-    ends_s = times[-1] + told[-1].end_s - told[-1].start_s if told else 0.0
+    times = tuple(turn.start_s for turn in turns(every)) if order is None else order.starts_s
+    ends_s = times[-1] + way_s(every, every.strokes[-1]) if times else 0.0
     marks = tuple((one, ends_s) for one in plan.overlays if one.chart == key) if order is None else order.marks
     count = sum(start <= by_s for start in times)
     due = tuple(one for one in marks if one[1] <= by_s)
