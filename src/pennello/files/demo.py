@@ -52,6 +52,11 @@ class ShippedDesign:
         """The chart that it lies on."""
         return _head(self.file).motifs[0].chart
 
+    def read_head(self) -> None:
+        """Read what a list says of it, so that nobody waits for that."""
+        _head(self.file)
+        _head(self._other)
+
     def plan(self, *, other: bool = False) -> Plan:
         """Return the design, in its other colours if so."""
         return _kept(self._other if other else self.file)

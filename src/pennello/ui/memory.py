@@ -38,8 +38,10 @@ def give_back_code(library: str) -> int:
     try:
         madvise = ctypes.CDLL(None, use_errno=True).madvise
         for line in _MAPS.read_text().splitlines():
-            where, rights, _, _, inode, *path = line.split(maxsplit=5)
-            if inode != "0" and path and library in Path(path[0]).name and "w" not in rights:
+            if library not in line.rpartition("/")[2]:
+                continue
+            where, rights, *_ = line.split(maxsplit=2)
+            if "w" not in rights:
                 start, end = (int(part, 16) for part in where.split("-"))
                 failed = madvise(ctypes.c_void_p(start), ctypes.c_size_t(end - start), _PAGE_OUT)
                 asked += 0 if failed else end - start

@@ -15,6 +15,7 @@ from pennello.chart.form import skin_light
 from pennello.design.on_chart import chart_of, charts_used, pieces_on
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError
+from pennello.files.demo import shipped_designs
 from pennello.phrases import phrase
 from pennello.session.courtesy import WINDOW
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
@@ -109,7 +110,7 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
     Return the thread.
 
     Then it works out where all that is on a plan's charts lies, and how light falls there, which every station asks
-    for when it is first shown.
+    for when it is first shown, and reads what the page of designs says of each.
     """
     thread = threading.Thread(target=_fetch, args=(plan,), name="pennello-stations", daemon=True)
     thread.start()
@@ -125,6 +126,9 @@ def _fetch(plan: Plan | None) -> None:
                 for key in charts_used(plan):
                     skin_light(chart_of(plan, key))
                     pieces_on(plan, key)
+        for design in shipped_designs():
+            breathe()
+            design.read_head()
         for page in walk_packages(ui.__path__, f"{ui.__name__}."):
             breathe()
             import_module(page.name)

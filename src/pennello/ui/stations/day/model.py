@@ -37,6 +37,8 @@ FIRST_DAYS = 16
 """So many evenings are shown at once; the rest follow."""
 
 SOON_MS = 250
+SEEN_MS = 120
+"""How long the station that was just shown has to be drawn before workers begin, ms."""
 
 
 class DayModel(QObject):
@@ -76,10 +78,11 @@ class DayModel(QObject):
         self._asked: set[str] = set()
         self._turn = self.session.started_over
         self._of: Event | None = None
-        self._soon = QTimer(self)
-        self._soon.setSingleShot(True)
-        self._soon.setInterval(SOON_MS)
-        self._soon.timeout.connect(self._simulate)
+        self._soon, self._seen_first = QTimer(self), QTimer(self)
+        for timer, wait_ms, act in ((self._soon, SOON_MS, self._simulate), (self._seen_first, SEEN_MS, self._work_out)):
+            timer.setSingleShot(True)
+            timer.setInterval(wait_ms)
+            timer.timeout.connect(act)
         self.session.changed.connect(self._changed)
 
     @property
@@ -88,7 +91,10 @@ class DayModel(QObject):
         return self.session.event
 
     def enter(self) -> None:
-        """It is shown."""
+        """It is shown: first it is drawn, then workers begin with what it shows."""
+        self._seen_first.start()
+
+    def _work_out(self) -> None:
         if self._of != _queued(self.day):
             self._simulate()
         self._draw()
@@ -259,6 +265,7 @@ class DayModel(QObject):
     def close_all(self) -> None:
         """Stop work."""
         self._soon.stop()
+        self._seen_first.stop()
         for jobs in (self._jobs, self._drawn, self._works, self._reads):
             jobs.leave()
 
