@@ -33,12 +33,12 @@ class Clock:
 def test_bits_are_done_one_by_one_while_the_window_rests(qtbot, window):
     clock, done = Clock(), []
     clock.works_s = 1.0
-    ahead = Ahead([partial(done.append, one) for one in range(3)], window, clock)
+    ahead = Ahead([partial(done.append, one) for one in range(3)], window, clock, then=partial(done.append, "then"))
     qtbot.wait(60)
     assert not done, "a window that works is left alone"
     clock.works_s = 0.0
     qtbot.waitUntil(lambda: ahead.over)
-    assert done == [0, 1, 2]
+    assert done == [0, 1, 2, "then"]
 
 
 def test_nothing_is_done_while_the_pointer_moves(qtbot, window):
@@ -65,7 +65,7 @@ def test_nothing_is_done_under_a_page_that_asks(qtbot, window):
 
 def test_nothing_is_done_once_the_window_is_closed(qtbot, window):
     done = []
-    ahead = Ahead([partial(done.append, 1)], window, Clock())
+    ahead = Ahead([partial(done.append, 1)], window, Clock(), then=partial(done.append, "then"))
     window.hide()
     qtbot.waitUntil(lambda: ahead.over)
     assert not done
@@ -86,7 +86,7 @@ def test_stations_are_there_before_they_are_wanted_and_work_at_nothing(qtbot, wi
     fetched, go_on = threading.Event(), threading.Event()
     thread = threading.Thread(target=lambda: (fetched.set(), go_on.wait()))
     thread.start()
-    ahead = make_stations(window, thread)
+    ahead = make_stations(window, thread, lambda: None)
     qtbot.wait(60)
     made = window._made
     assert set(made) == {FIRST}, "their code is not there yet"

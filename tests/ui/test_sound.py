@@ -245,6 +245,16 @@ def test_only_the_windows_thread_collects(qtbot):
         collector.tick()
         assert len(freed) == 3000
         assert all(freed)
+        before = gc.get_freeze_count()
+        kept = [Loop() for _ in range(100)]
+        collector.settle()
+        assert gc.get_freeze_count() >= before + 100, "they are looked through no more"
+        del kept
+        worker = threading.Thread(target=lambda: [Loop() for _ in range(10)])
+        worker.start()
+        worker.join()
+        collector.tick()
+        assert len(freed) == 3010, "what comes later still is"
     finally:
         collector.stop()
         given_back = gc.isenabled()

@@ -114,7 +114,7 @@ def main() -> None:
         collector.start()
         beats = Beats()
         made = list[Ahead]()
-        QTimer.singleShot(800, lambda: made.append(make_stations(window, fetch(plan))))
+        QTimer.singleShot(800, lambda: made.append(make_stations(window, fetch(plan), collector.settle)))
         for words, act, seconds in _acts(window, made):
             longest = beats.of(act, seconds)
             print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms", flush=True)

@@ -36,6 +36,8 @@ class Ahead(QObject):
         How long the window's thread has worked, s.
     pointer
         Where it is.
+    then
+        Done last, if the window is still there.
     """
 
     def __init__(
@@ -44,11 +46,12 @@ class Ahead(QObject):
         window: QWidget,
         worked_s: Callable[[], float] = main_thread_s,
         pointer: Callable[[], QPoint] = QCursor.pos,
+        then: Callable[[], object] = lambda: None,
     ) -> None:
         super().__init__(window)
         self._window, self._bits = window, iter(bits)
         self._worked_s, self._before_s = worked_s, worked_s()
-        self._pointer, self._at = pointer, pointer()
+        self._pointer, self._at, self._then = pointer, pointer(), then
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self._look)
@@ -67,17 +70,20 @@ class Ahead(QObject):
         held = QGuiApplication.mouseButtons() != QGuiApplication.mouseButtons().NoButton
         if not rests or held or QApplication.activeModalWidget() is not None:
             return
-        bit = None if self._window.isHidden() else next(self._bits, None)
+        closed = self._window.isHidden()
+        bit = None if closed else next(self._bits, None)
         if bit is None:
             self._timer.stop()
+            if not closed:
+                self._then()
             return
         with suppress(PennelloError):
             bit()
         self._before_s = self._worked_s()
 
 
-def make_stations(window: MainWindow, fetched: threading.Thread) -> Ahead:
-    """Begin to put the other stations together, once their code is there."""
+def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[[], object]) -> Ahead:
+    """Begin to put the other stations together, once their code is there; `then` is done after the last of them."""
 
     def bits() -> Iterator[Callable[[], object]]:
         while fetched.is_alive():
@@ -86,4 +92,4 @@ def make_stations(window: MainWindow, fetched: threading.Thread) -> Ahead:
             yield partial(window.station, one.key)
             yield partial(window.dress_station, one.key)
 
-    return Ahead(bits(), window)
+    return Ahead(bits(), window, then=then)

@@ -102,7 +102,7 @@ def open_window(path: str | None, *, demo: bool = False) -> int:
     collector = Collector(app)
     QTimer.singleShot(0, collector.start)
     warm_up()  # the reference serves until the kernel is there
-    QTimer.singleShot(FETCH_AFTER_MS, lambda: make_stations(window, fetch(window.document.committed)))
+    QTimer.singleShot(FETCH_AFTER_MS, lambda: make_stations(window, fetch(window.document.committed), collector.settle))
     if path:
         window.open_path(Path(path))
     elif not demo:

@@ -45,6 +45,11 @@ class Collector(QObject):
         gc.freeze()
         self._timer.start()
 
+    def settle(self) -> None:
+        """Look no more through what is there by now, either: the stations, once they are put together, stay too."""
+        gc.collect()
+        gc.freeze()
+
     def stop(self) -> None:
         """Give it back as it was taken."""
         self._timer.stop()
