@@ -1,17 +1,19 @@
 """Strokes pulled on the chart by mouse, keys and a simulated pen; a design of five parts, saved and read again."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QImage, QWheelEvent
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
+from PySide6.QtGui import QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from shapely import LineString, Point
 
 from pennello.design.computing import Computing
 from pennello.design.holds import FIVE, hold_of
+from pennello.design.marks import Glitter
 from pennello.design.on_chart import pieces_on
 from pennello.design.pulled import points_of
 from pennello.design.touch import swept, together
@@ -21,6 +23,7 @@ from pennello.lay.stroke import NibMode
 from pennello.path.cubic import length_mm, parameter_at, position
 from pennello.session.courtesy import HAND
 from pennello.ui.simulated_pen import SimulatedPen
+from pennello.ui.stations.chart.pen import draw_hint
 
 LEFT, KEYS = Qt.MouseButton.LeftButton, Qt.Key
 
@@ -352,3 +355,38 @@ def test_a_line_is_drawn_by_keys_alone(window, station, qtbot):
     assert path.points_mm[-1] == pytest.approx((begin[0] - 16, begin[1] - 2), abs=0.6)
     QTest.keyClick(board, keys.Key_Escape)
     assert not board.pen.on
+
+
+def test_handles_of_glitter_do_not_stand_in_the_way_of_a_brush(window, station):
+    """A press on one of them would move the glitter instead of setting the brush down."""
+    plan = window.document.committed
+    dust = Glitter("dust", -20.0, -40.0, 24.0, 14.0, "#ffe9a0", chart="face")
+    window.document.edit("Glitter", replace(plan, overlays=(dust,)))
+    board = station.board
+    grips = [*board.over.middles, *board.over.sizes]
+    assert len(grips) == 2
+    assert all(one.isVisible() for one in grips)
+    board.pull_by_hand(plan.strokes[0].id)
+    assert not any(one.isVisible() for one in grips)
+    assert board.childAt(board.view.to_px(-20.0, -40.0).toPoint()) is None
+    pull(board, arch(-20, -40))
+    assert len(pieces(window)) == len(plan.motifs) + 1
+    assert window.document.committed.overlays == (dust,)
+    assert not any(one.isVisible() for one in grips), "the next stroke is pulled over it too"
+    board.put_down()
+    assert all(one.isVisible() for one in [*board.over.middles, *board.over.sizes])
+
+
+def test_words_at_the_foot_are_drawn_where_the_foot_is_drawn(station):
+    """Not with each step of a stroke high up on the face."""
+    board, seen = QRectF(station.board.rect()), {}
+    for name, clip in (("high up", QRectF(0, 0, 300, 200)), ("at the foot", board), ("all", None)):
+        picture = QImage(station.board.size(), QImage.Format.Format_RGB32)
+        picture.fill(0)
+        painter = QPainter(picture)
+        if clip is not None:
+            painter.setClipRect(clip)
+        draw_hint(painter, board, "pull")
+        painter.end()
+        seen[name] = any(picture.pixel(x, picture.height() - 12) & 0xFFFFFF for x in range(picture.width()))
+    assert seen == {"high up": False, "at the foot": True, "all": True}

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.design.on_chart import chart_of
-from pennello.design.plan import Plan
+from pennello.design.plan import Plan, PlanStroke
 from pennello.design.scene import Carrying, ReadyPull, fresh_film, pulled_alone
 from pennello.design.visits import whole_load
 from pennello.kept import kept_aside
@@ -70,6 +70,7 @@ class PullScene:
         self._plan, self._engine = replace(plan, strokes=plan.strokes, motifs=(), overlays=()), engine or best()
         self._times = 1
         self._aside: dict[Hashable, Any] = {}
+        self._alone: dict[str, PlanStroke] = {}
         left, top, right, bottom = chart_of(plan, chart).bounds_mm
         start = [np.floor((edge - _MARGIN_MM) * px_per_mm) / px_per_mm for edge in (left, top)]
         columns, rows = (int((b - a + 2 * _MARGIN_MM) * px_per_mm) + 2 for a, b in ((left, right), (top, bottom)))
@@ -101,9 +102,10 @@ class PullScene:
         self._times += 1
 
     def _ready(self, load: str, stroke: Stroke) -> ReadyPull:
-        source = whole_load(self._plan, load)
-        recipe = replace(source.recipe, after="")
-        alone = replace(source, id="~pulled", recipe=recipe, stroke=stroke, wait_s=0.0)
+        if load not in self._alone:
+            source = whole_load(self._plan, load)
+            self._alone[load] = replace(source, id="~pulled", recipe=replace(source.recipe, after=""), wait_s=0.0)
+        alone = replace(self._alone[load], stroke=stroke)
         return pulled_alone(self._plan, alone, self._film.canvas.px_per_mm)
 
     def lay(self, load: str, stroke: Stroke) -> Patch | None:

@@ -22,7 +22,7 @@ from pennello.session.chart_scene import Painted
 from pennello.session.chart_views import ChartLook, frame_of
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.paint import draw_note, to_image
+from pennello.ui.widgets.paint import draw_note, is_drawn, to_image
 from pennello.ui.widgets.qt_surface import QtSurface, outline_of
 
 _GAUGE_PX = 46.0
@@ -193,6 +193,8 @@ def draw_pin(painter: QPainter, at: QPointF, number: int) -> None:
 
 def draw_sides(painter: QPainter, area: QRectF, *, mirror: bool) -> None:
     """Say whose left and right it is."""
+    if not is_drawn(painter, area.adjusted(0, area.height() - px(24), 0, 0)):
+        return
     left, right = (
         (phrase("wearer's left"), phrase("wearer's right"))
         if mirror

@@ -44,7 +44,8 @@ class Surface(QWidget):
         """Draw the mat's picture."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        painter.fillRect(self.rect(), QColor(theme().mat))
+        painter.setClipRect(event.rect())  # what draws can see by it what need not be drawn
+        painter.fillRect(event.rect(), QColor(theme().mat))
         if self.draw is not None:
             self.draw(painter)
 

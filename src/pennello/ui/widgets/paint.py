@@ -87,6 +87,11 @@ def draw_state(painter: QPainter, word: str, centre: QPointF, radius: float) -> 
         painter.fillPath(half, colour)
 
 
+def is_drawn(painter: QPainter, rect: QRectF) -> bool:
+    """Return whether anything of a rectangle lies where is drawn now."""
+    return not painter.hasClipping() or painter.clipBoundingRect().intersects(rect)
+
+
 def draw_note(painter: QPainter, rect: QRectF, words: str, align: Any = Qt.AlignmentFlag.AlignCenter) -> None:
     """Write a note in quiet ink."""
     painter.setFont(note_font(painter))

@@ -188,7 +188,7 @@ class ChartBoard(Surface):
 
     def place_handles(self) -> None:
         """Lay the handles about the motif in the hand and on what lies over the paint."""
-        self.over.place()
+        self.over.place(shown=self.drawing is None)
         self.ribs.place()
         self.way.place()
         chosen = self.model.seated
@@ -405,6 +405,7 @@ class ChartBoard(Surface):
     def _take_up(self) -> None:
         self.setFocus()
         self.setCursor(Qt.CursorShape.CrossCursor)
+        self.place_handles()
         self.update()
 
     def put_down(self) -> None:
@@ -412,6 +413,7 @@ class ChartBoard(Surface):
         for pen in (self.pen, self.puller):
             pen.end()
         self.setCursor(Qt.CursorShape.ArrowCursor)
+        self.place_handles()
         self.update()
 
     def draw_tapered(self, taper: Taper) -> None:

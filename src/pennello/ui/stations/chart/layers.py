@@ -297,8 +297,8 @@ class LayerHandles:
         self.middles: list[Handle] = []
         self.sizes: list[Handle] = []
 
-    def place(self) -> None:
-        """Lie where the layers are."""
+    def place(self, *, shown: bool) -> None:
+        """Lie where the layers are; not shown while a hand draws, whose way they would stand in."""
         layers = self._layers()
         keep_handles(self.middles, len(layers), lambda n: Handle(self._board, "bar", self._move(n), _ALL))
         keep_handles(self.sizes, len(layers), lambda n: Handle(self._board, "dot", self._size(n), _ACROSS))
@@ -308,6 +308,7 @@ class LayerHandles:
             size.put(view.to_px(layer.x_mm, layer.y_mm) + QPointF(half_mm(layer) * view.scale, 0))
             for handle in (middle, size):
                 handle.refresh()
+                handle.setVisible(shown)
 
     def _layers(self) -> tuple[Layer, ...]:
         return layers_on(self._model.plan, self._model.key)

@@ -14,9 +14,10 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.chart_drawing import ChartView
-from pennello.ui.widgets.paint import draw_note, note_font
+from pennello.ui.widgets.paint import draw_note, is_drawn, note_font
 
 _CORNER = 96.0
+_FOOT = 0.75  # words at the foot never reach higher, in shares of the board
 _BY_KEY_MM, _FINE_MM = 2.0, 0.5
 ARROWS = {
     Qt.Key.Key_Left: (-1, 0),
@@ -109,6 +110,8 @@ class Pen:
 
 def draw_hint(painter: QPainter, area: QRectF, words: str) -> None:
     """Write words at the foot of the board, between the notes of the corners; nothing of the head is hidden."""
+    if not is_drawn(painter, area.adjusted(0, area.height() * _FOOT, 0, 0)):
+        return
     painter.setFont(note_font(painter))
     wide = area.width() - 2 * px(_CORNER)
     align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
