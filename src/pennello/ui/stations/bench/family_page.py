@@ -33,7 +33,7 @@ class FamilyPage(QDialog):
     def __init__(self, plan: Plan, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("Another stroke"))
-        self.resize(QSize(1120, 720))
+        self.resize(QSize(1160, 720))
         self._plan = replace(plan, strokes=())
         self.fields: dict[str, NumberField] = {}
         column = QVBoxLayout(self)
