@@ -21,15 +21,16 @@ demo: $(RUN_READY)
 
 test: $(DEV_READY)
 	@sh tools/system_packages.sh display
-	@$(MAKE) --no-print-directory --jobs --output-sync=target lint types layers kernel
-	@$(MAKE) --no-print-directory unit
+	@$(MAKE) --no-print-directory --jobs --output-sync=target lint layers kernel
+	@$(MAKE) --no-print-directory --jobs=2 types unit
 
 lint:
 	$(BIN)/ruff check src tests tools
 	$(BIN)/ruff format --check src tests tools
 
+# In what the tests leave of the machine, which wait for windows now and then.
 types:
-	$(BIN)/mypy -n 2
+	nice $(BIN)/mypy -n 2
 
 layers:
 	$(BIN)/lint-imports --no-cache

@@ -45,7 +45,7 @@ settings.register_profile("here", deadline=None, max_examples=25, derandomize=Tr
 settings.load_profile("here")
 
 
-EVERYTHING_EVERY = 50
+EVERYTHING_EVERY = 500
 """After so many tests all that is no longer used is looked for, after each of the others what is young."""
 
 
