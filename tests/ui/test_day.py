@@ -22,6 +22,7 @@ from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
 from pennello.ui.stations.day import written
 from pennello.ui.stations.day.bag_icons import ICON
+from pennello.ui.stations.day.model import SEEN_MS
 from pennello.ui.stations.day.today import TodayPage
 
 
@@ -405,3 +406,14 @@ def test_a_guest_is_painted_with_the_cards_of_the_design(at_day, qtbot):
     station.model.edit("Lose", replace(event, menu=(replace(event.menu[0], plan="/not/there"), *event.menu[1:])))
     station.run_cards(event.menu[0].id, short=False)
     assert "not there any more" in said[-1]
+
+
+def test_workers_begin_once_the_station_was_seen(window, qtbot):
+    window.go_to("day")
+    model = window.station("day").model
+    assert model._of is None, "it is drawn first"
+    window.go_to("tray")
+    qtbot.wait(2 * SEEN_MS)
+    assert model._of is None, "nobody looked"
+    window.go_to("day")
+    qtbot.waitUntil(lambda: model.evening is not None)

@@ -103,11 +103,6 @@ def seconds(
     return stroke.wait_s + load_s(stroke.recipe, brush, given, again=again) + within, pull_s(stroke, brush, kind, given)
 
 
-def way_s(plan: Plan, stroke: PlanStroke, pace: Pace | None = None) -> float:
-    """Return how long a stroke's pull takes, s."""
-    return seconds(stroke, plan.brush(stroke.brush), pace)[1]
-
-
 def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
     """Return when the strokes are laid, one after another in the plan's order."""
     result, now = [], 0.0

@@ -125,13 +125,14 @@ def _leftovers_needed(strokes: Sequence[PlanStroke]) -> set[tuple[str, Face]]:
 
 
 def pulled_alone(plan: Plan, stroke: PlanStroke, px_per_mm: float) -> ReadyPull:
-    """Return one stroke ready to be pulled, with a clean brush; a plan need not hold it, and nothing of it is kept."""
+    """Return one stroke ready to be pulled, with a clean brush; a plan need not hold it."""
     cakes = plan.cakes_by_id
     used = tuple(cakes[name] for name in stroke.recipe.cakes)
-    return _ready(stroke, plan.brush(stroke.brush), used, HashedOnce(plan.paints), None, px_per_mm, BANDS)[0]
+    return _ready(stroke, plan.brush(stroke.brush), used, plan.paints, None, px_per_mm, BANDS)[0]
 
 
-def _ready(
+@kept
+def _kept_ready(
     stroke: PlanStroke,
     brush: Applicator,
     cakes: tuple[Cake, ...],
@@ -140,10 +141,22 @@ def _ready(
     px_per_mm: float,
     bands: int,
 ) -> tuple[ReadyPull, LoadedEdge]:
+    return _ready(stroke, brush, cakes, paints.value, residue, px_per_mm, bands)
+
+
+def _ready(
+    stroke: PlanStroke,
+    brush: Applicator,
+    cakes: tuple[Cake, ...],
+    paints: tuple[Paint, ...],
+    residue: LoadedEdge | None,
+    px_per_mm: float,
+    bands: int,
+) -> tuple[ReadyPull, LoadedEdge]:
     known = {cake.id: cake for cake in cakes}
     track, motion = moved(stroke.stroke, brush, axis_of(stroke.recipe, brush, residue), stroke.recipe.drag)
     runs = runs_of(stroke.recipe, stroke.stroke, brush, known, residue)
-    by_name = {paint.id: paint for paint in paints.value}
+    by_name = {paint.id: paint for paint in paints}
     basis = small_basis(bands)
     keeps = kept_share(stroke.recipe, known, brush)
     contents = np.array([bin_contents(run.edge, by_name, basis) for run in runs])
@@ -155,9 +168,6 @@ def _ready(
     )
     canvas = canvas_for(track, px_per_mm)
     return ReadyPull(stroke.id, track, motion, canvas, pulling, stroke.recipe.after), runs[-1].left_edge
-
-
-_kept_ready = kept(_ready)
 
 
 def skin_canvas(

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from pennello.chart.chart import Chart
 from pennello.colour.lights import Light, seen_bytes
 from pennello.colour.srgb import format_hex, parse_hex
-from pennello.design.clock import turns, way_s
+from pennello.design.clock import seconds, turns
 from pennello.design.laid_marks import SeenMark
 from pennello.design.marks import Mark, Stencil
 from pennello.design.on_chart import painted_plan
@@ -172,7 +172,8 @@ def _due(plan: Plan, key: str, order: LaidOut | None, by_s: float) -> _Due:
     """Return what is laid by a time, s; where nobody looked for an order, glitter and stencils come after all else."""
     every = painted_plan(plan, key) if order is None else order.plan
     times = tuple(turn.start_s for turn in turns(every)) if order is None else order.starts_s
-    ends_s = times[-1] + way_s(every, every.strokes[-1]) if times else 0.0
+    last = every.strokes[-1] if times else None
+    ends_s = 0.0 if last is None else times[-1] + seconds(last, every.brush(last.brush))[1]
     marks = tuple((one, ends_s) for one in plan.overlays if one.chart == key) if order is None else order.marks
     count = sum(start <= by_s for start in times)
     due = tuple(one for one in marks if one[1] <= by_s)

@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent
+from PySide6.QtGui import QColor, QFont, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent
 
 from pennello.chart.chart import Point
 from pennello.ui.stations.chart.model import ChartModel
@@ -17,7 +18,7 @@ from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.paint import draw_note, is_drawn, note_font
 
 _CORNER = 96.0
-_FOOT = 0.75  # words at the foot never reach higher, in shares of the board
+_AT_THE_FOOT = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
 _BY_KEY_MM, _FINE_MM = 2.0, 0.5
 ARROWS = {
     Qt.Key.Key_Left: (-1, 0),
@@ -110,13 +111,19 @@ class Pen:
 
 def draw_hint(painter: QPainter, area: QRectF, words: str) -> None:
     """Write words at the foot of the board, between the notes of the corners; nothing of the head is hidden."""
-    if not is_drawn(painter, area.adjusted(0, area.height() * _FOOT, 0, 0)):
+    corner = px(_CORNER)
+    hint = _hint_rect(words, area.adjusted(corner, 0, -corner, -4).getRect(), note_font(painter).toString())
+    if not is_drawn(painter, hint.adjusted(-6, -1, 6, 1)):
         return
-    painter.setFont(note_font(painter))
-    wide = area.width() - 2 * px(_CORNER)
-    align = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom) | int(Qt.TextFlag.TextWordWrap)
-    hint = painter.boundingRect(QRectF(area.left() + px(_CORNER), area.top(), wide, area.height() - 4), align, words)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(QColor(theme().mat))
     painter.drawRoundedRect(hint.adjusted(-6, -1, 6, 1), 6, 6)
-    draw_note(painter, hint, words, align)
+    draw_note(painter, hint, words, _AT_THE_FOOT)
+
+
+@lru_cache(maxsize=16)
+def _hint_rect(words: str, area: tuple[float, float, float, float], font: str) -> QRectF:
+    """Return where words lie: kept, since each step of a hand asks whether that is drawn anew."""
+    written = QFont()
+    written.fromString(font)
+    return QFontMetricsF(written).boundingRect(QRectF(*area), _AT_THE_FOOT, words)

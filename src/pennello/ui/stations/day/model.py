@@ -94,6 +94,10 @@ class DayModel(QObject):
         """It is shown: first it is drawn, then workers begin with what it shows."""
         self._seen_first.start()
 
+    def leave(self) -> None:
+        """It is shown no more: where nobody looked long enough, no worker begins."""
+        self._seen_first.stop()
+
     def _work_out(self) -> None:
         if self._of != _queued(self.day):
             self._simulate()

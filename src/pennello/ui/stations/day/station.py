@@ -118,6 +118,10 @@ class DayStation(PagedStation):
         """It is shown."""
         self.model.enter()
 
+    def leave(self) -> None:
+        """Another station is shown."""
+        self.model.leave()
+
     def show_theme(self) -> None:
         """Another theme is worn."""
         self.evening.update()
