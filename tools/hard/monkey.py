@@ -45,6 +45,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.design.fresh import fresh_plan
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
@@ -360,13 +361,13 @@ class Monkey:
         self.resting = False
 
     def go_home(self) -> None:
-        """Show the demo at the Bench with nothing kept; write down what is in use: what is more is a leak."""
+        """Show an empty plan at the Bench with nothing kept; write down what is in use: what is more is a leak."""
         for widget in self.app.topLevelWidgets():
             if widget is not self.window and widget.isVisible():
                 widget.close()
-        self.document.replace(demo_plan())
+        self.document.replace(fresh_plan())
         self.window.resize(1280, 800)
-        for station in ("tray", "chart", "order", "bench"):  # each holds the demo's own films then, and no other's
+        for station in ("tray", "chart", "order", "day", "bench"):  # each lets go of the films it held then
             self.window.go_to(station)
             self._let_work_end(20.0)
         until = time.monotonic() + 120.0
