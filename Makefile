@@ -12,35 +12,38 @@ PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
 
-.PHONY: demo test test-all access hard stalls phrases lint types layers kernel unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all access hard stalls phrases system lint types layers kernel unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
 	@$(BIN)/python -m compileall -q src
 	@sh tools/demo.sh
 
-test: $(DEV_READY)
-	@sh tools/system_packages.sh display
-	@$(MAKE) --no-print-directory --jobs --output-sync=target lint layers kernel
+# What waits for one thing runs beside what waits for another: the kernel is compiled while pip still unpacks.
+test:
+	@$(MAKE) --no-print-directory --jobs --output-sync=target system lint layers kernel
 	@$(MAKE) --no-print-directory --jobs=2 types unit
 
-lint:
+system: $(VENV)/bin/python
+	@sh tools/system_packages.sh display
+
+lint: $(DEV_READY)
 	$(BIN)/ruff check src tests tools
 	$(BIN)/ruff format --check src tests tools
 
 # In what the tests leave of the machine, which wait for windows now and then.
-types:
+types: $(DEV_READY)
 	nice $(BIN)/mypy -n 2
 
-layers:
+layers: $(DEV_READY)
 	$(BIN)/lint-imports --no-cache
 
 # Compiled once, before the tests' processes each need it.
-kernel:
+kernel: $(RUN_READY)
 	$(BIN)/python -c "from pennello.lay import engine, warming; warming.rehearse(engine.kernel())"
 
 # Measured while they run: fails when the tests run too few lines of the core.
-unit:
+unit: $(DEV_READY)
 	PYTHONPATH=tools PYTEST_PLUGINS=measured QT_QPA_PLATFORM=offscreen \
 		$(BIN)/python -m pytest -q -n auto --dist loadfile --no-loadscope-reorder --measure -m "not slow" src tests --ignore=tests/bench
 
