@@ -211,8 +211,7 @@ def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, 
     loads = [one.id for one in window.document.committed.strokes]
     for number in range(5):
         page.make(f"Part {number + 1}")
-        part = window.document.committed.parts[-1].id
-        board.pull_by_hand(loads[number % len(loads)], Hold.SQUARE, part)
+        board.pull_by_hand(loads[number % len(loads)], Hold.SQUARE)
         for row in range(2):
             pull(board, arch(-50 + 20 * number, -60 + 26 * row + 8 * number, wide=18, tall=6, count=8))
     board.put_down()

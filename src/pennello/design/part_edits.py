@@ -9,7 +9,7 @@ from pennello.design.edits import free_id, new_name, slug
 from pennello.design.holds import with_hold
 from pennello.design.on_chart import chart_of, placed_in, without_pieces
 from pennello.design.part import PlanPart
-from pennello.design.parts import line_of, pieces_in
+from pennello.design.parts import line_of, listed, pieces_in
 from pennello.design.placed import FREE, SINGLE, PlacedMotif
 from pennello.design.plan import Plan
 from pennello.errors import PennelloError, UnknownNameError
@@ -50,21 +50,30 @@ def with_part(plan: Plan, part: PlanPart) -> Plan:
     return changed
 
 
-def with_new_part(plan: Plan, name: str, pieces: Collection[str] = (), within: str = "") -> tuple[Plan, str]:
-    """Return the plan with a new part of these pieces, painted one after another where the first of them is; its id."""
-    for piece in pieces:
-        placed_in(plan, piece)
+def with_new_part(plan: Plan, name: str, members: Collection[str] = (), within: str = "") -> tuple[Plan, str]:
+    """Return the plan with a new part of these pieces and parts, painted where the first of them is; its id."""
+    for one in members:
+        block_of(plan, one)
     taken = plan.ids_in_design
     new_id = free_id(slug(name), taken)
     plan = with_part(plan, PlanPart(new_id, fitted(name.strip()) or new_id, within))
-    return put_in(plan, pieces, new_id), new_id
+    return put_in(plan, members, new_id), new_id
 
 
-def put_in(plan: Plan, pieces: Collection[str], part: str) -> Plan:
-    """Return the plan with pieces in a part ("" for none), painted together where its first piece is."""
+def put_in(plan: Plan, members: Collection[str], part: str) -> Plan:
+    """Return the plan with pieces and parts in a part ("" for none), painted together where its first piece is.
+
+    Raises
+    ------
+    PartProblemError
+        If a part would lie within itself.
+    """
     if part:
         part_in(plan, part)
-    changed = replace(plan, motifs=tuple(replace(one, part=part) if one.id in pieces else one for one in plan.motifs))
+    for one in plan.parts:
+        if one.id in members:
+            plan = with_part(plan, replace(one, within=part))
+    changed = replace(plan, motifs=tuple(replace(one, part=part) if one.id in members else one for one in plan.motifs))
     return _gathered(changed, part) if part else changed
 
 
@@ -135,6 +144,20 @@ def placed_before(plan: Plan, name: str, other: str, part: str) -> Plan:
     plan = painted_before(plan, name, other)
     for one in line_of(plan, part):
         plan = _gathered(plan, one.id)
+    return plan
+
+
+def all_placed_before(plan: Plan, names: Sequence[str], other: str, part: str) -> Plan:
+    """Return the plan with parts and pieces as some of a part, one after another, just before another one.
+
+    Where that is one of them, before what follows them; else as `placed_before`.
+    """
+    if other in names:
+        siblings = [one.id for depth, one in listed(plan, part) if depth == 0]
+        after = siblings[siblings.index(other) :] if other in siblings else []
+        other = next((one for one in after if one not in names), "")
+    for name in names:
+        plan = placed_before(plan, name, other, part)
     return plan
 
 

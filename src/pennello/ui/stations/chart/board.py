@@ -72,9 +72,12 @@ class ChartBoard(Surface):
     -------
     looked
         It is looked at from elsewhere.
+    taken_up
+        A brush or a line pen is in the hand, or no longer.
     """
 
     looked = Signal()
+    taken_up = Signal()
 
     def __init__(self, model: ChartModel, parent: QWidget) -> None:
         super().__init__(parent)
@@ -396,10 +399,10 @@ class ChartBoard(Surface):
         self.pen.begin(load, piece)
         self._take_up()
 
-    def pull_by_hand(self, load: str, hold: Hold | None = None, part: str = "") -> None:
-        """Pull strokes by hand from now on, with a load in a hold, as pieces of a part."""
+    def pull_by_hand(self, load: str, hold: Hold | None = None) -> None:
+        """Pull strokes by hand from now on, with a load in a hold."""
         self.put_down()
-        self.puller.begin(load, hold, part)
+        self.puller.begin(load, hold)
         self._take_up()
 
     def _take_up(self) -> None:
@@ -407,6 +410,7 @@ class ChartBoard(Surface):
         self.setCursor(Qt.CursorShape.CrossCursor)
         self.place_handles()
         self.update()
+        self.taken_up.emit()
 
     def put_down(self) -> None:
         """Draw no more."""
@@ -415,6 +419,7 @@ class ChartBoard(Surface):
         self.setCursor(Qt.CursorShape.ArrowCursor)
         self.place_handles()
         self.update()
+        self.taken_up.emit()
 
     def draw_tapered(self, taper: Taper) -> None:
         """Draw lines thick and thin so from now on."""

@@ -23,6 +23,7 @@ from pennello.design.line_work import (
     with_snapped_ends,
     with_usual_line_load,
 )
+from pennello.design.part_edits import put_in
 from pennello.design.plan import Plan
 from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
@@ -111,7 +112,7 @@ class LinePen(Pen):
         plan, self.load = with_usual_line_load(plan, self.load)
         name = new_name(plan, plan.stroke(self.load).name)
         plan, self.piece = with_line_work(plan, self.load, lines, self._model.key, name, self.taper)
-        return plan
+        return put_in(plan, [self.piece], self._model.part)
 
     def draw(self, painter: QPainter, area: QRectF) -> None:
         """Draw what is being drawn, and how it ends."""
@@ -119,7 +120,8 @@ class LinePen(Pen):
             return
         plan, self.load = with_usual_line_load(self._model.plan, self.load)
         hint = _HINTS.get(self.taper, _HINT)
-        draw_hint(painter, area, phrase("Drawing with {stroke}: {hint}", stroke=plan.stroke(self.load).name, hint=hint))
+        words = phrase("Drawing with {stroke}: {hint}", stroke=plan.stroke(self.load).name, hint=hint)
+        draw_hint(painter, area, self.told(words))
         self._draw_fresh(painter, plan)
         if self._by_keys:
             self.draw_tip(painter, self._at)

@@ -7,7 +7,9 @@ from collections.abc import Callable, Sequence
 from PySide6.QtCore import QSignalBlocker, QSize, Signal
 from PySide6.QtWidgets import (
     QBoxLayout,
+    QComboBox,
     QHBoxLayout,
+    QInputDialog,
     QListWidget,
     QListWidgetItem,
     QPushButton,
@@ -18,6 +20,8 @@ from PySide6.QtWidgets import (
 from pennello.design.holds import FIVE, hold_of
 from pennello.design.load_edits import followers, used_by, with_copy_of, with_habit, without_load, words_of
 from pennello.design.on_chart import pieces_on
+from pennello.design.part import PlanPart
+from pennello.design.parts import listed
 from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.visits import lasting
 from pennello.errors import PennelloError
@@ -27,6 +31,7 @@ from pennello.phrases import phrase, plural
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label, Paragraph
@@ -36,6 +41,8 @@ from pennello.ui.widgets.true_icon import true_icon
 TOLD = phrase(
     "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
 )
+_PULLS = phrase("Pull strokes on the chart with this load, held as the picture shows")
+_PUTS_DOWN = phrase("The brush is in the hand: press on the chart and pull. Put it down to take pieces again")
 _ICON, _HOLD = QSize(84, 22), QSize(42, 28)
 
 
@@ -46,9 +53,12 @@ class LoadShelf(QWidget):
     -------
     pulled(str, object)
         Strokes shall be pulled with a load in a hold.
+    put_down
+        The brush shall be put down.
     """
 
     pulled = Signal(str, object)
+    put_down = Signal()
 
     def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
         super().__init__()
@@ -61,7 +71,7 @@ class LoadShelf(QWidget):
         self.list = QListWidget()
         self.list.setIconSize(_ICON)
         self.list.setAccessibleName(phrase("Loads of the plan"))
-        self.list.currentRowChanged.connect(lambda _: self._show())
+        self.list.currentRowChanged.connect(lambda _: self._took_another())
         self.says = Label("")
         self.says.setWordWrap(True)
         self.says.setMinimumHeight(2 * self.says.fontMetrics().lineSpacing())
@@ -76,8 +86,9 @@ class LoadShelf(QWidget):
         self.holds.chosen.connect(self._hold)
         self.pull = QPushButton(phrase("Pull with it"))
         self.pull.setProperty("main", True)
-        self.pull.setToolTip(phrase("Pull strokes on the chart with this load, held as the picture shows"))
-        self.pull.clicked.connect(lambda _=False: self.pulled.emit(self.load, self.hold))
+        self.pull.clicked.connect(lambda _=False: self._pull_or_put_down())
+        self.into: QComboBox = choice(phrase("The part that what you draw belongs to"), guard)
+        self.into.activated.connect(self._draw_into)
         self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
         self.more.setToolTip(phrase("A load like it, to be changed on the Bench"))
         self.gone.setToolTip(phrase("Take it out of the plan; nothing may be laid with it"))
@@ -92,6 +103,7 @@ class LoadShelf(QWidget):
         column.addWidget(self.says)
         column.addWidget(self.reload)
         column.addWidget(self.holds)
+        column.addWidget(self.into)
         for button in (self.lay, self.more, self.gone):
             button.setProperty("chip", True)
         for pair in ((self.pull, self.lay), (self.more, self.gone)):
@@ -114,6 +126,47 @@ class LoadShelf(QWidget):
         trial = hold_of(self._model.plan.stroke(self.load).stroke)
         return self._holds.get(self.load, trial if trial in FIVE else None)
 
+    def _pull_or_put_down(self) -> None:
+        if self.is_pulling():
+            self.put_down.emit()
+        else:
+            self.pulled.emit(self.load, self.hold)
+
+    def _took_another(self) -> None:
+        """Pull on with another load, where a brush is in the hand."""
+        self._show()
+        if self.load and self.is_pulling():
+            self.pulled.emit(self.load, self.hold)
+
+    def show_pulling(self) -> None:
+        """Say whether the brush is in the hand."""
+        on = self.is_pulling()
+        self.pull.setText(phrase("Put it down") if on else phrase("Pull with it"))
+        self.pull.setToolTip(_PUTS_DOWN if on else _PULLS)
+
+    def _draw_into(self, row: int) -> None:
+        part = self.into.itemData(row)
+        if part is None:
+            self._ask_part()
+        else:
+            self._model.draw_into(part)
+        self._show_parts()
+
+    def _ask_part(self) -> None:
+        name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")
+        if fine and name.strip():
+            self._model.make_part(name)
+
+    def _show_parts(self) -> None:
+        """Offer all parts, and a new one."""
+        plan, none = self._model.document.committed, phrase("what you draw: of no part")
+        parts: list[tuple[str, object]] = [
+            (phrase("what you draw: {part}", part=part.name), part.id)
+            for _, part in listed(plan)
+            if isinstance(part, PlanPart)
+        ]
+        fill(self.into, [(none, ""), *parts, (phrase("a new part ..."), None)], self._model.part)
+
     def _hold(self, hold: Hold) -> None:
         self._holds[self.load] = hold
         if self.is_pulling():
@@ -133,6 +186,8 @@ class LoadShelf(QWidget):
                     self.list.addItem(item)
                 self.list.setCurrentRow(min(max(kept, 0), len(plan.strokes) - 1))
         self._show()
+        self._show_parts()
+        self.show_pulling()
 
     def _show(self) -> None:
         plan, name = self._model.plan, self.load

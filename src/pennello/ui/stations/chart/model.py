@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -14,7 +14,7 @@ from pennello.colour.lights import Light
 from pennello.design.as_wished import as_wished
 from pennello.design.chart_checks import odd_on
 from pennello.design.on_chart import chart_of, painted_plan, pieces_on, seat, with_motif
-from pennello.design.part_edits import short_form, without_seen
+from pennello.design.part_edits import short_form, with_new_part, without_seen
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.reach import BASE, hidden_edges
@@ -23,6 +23,7 @@ from pennello.finding import Finding
 from pennello.kept import room_for
 from pennello.lay.skin_film import SkinFilm
 from pennello.motif.place import Place
+from pennello.phrases import phrase
 from pennello.session.chart_photo import LaidPhoto, Picture, PlacedPhoto, placed_photo, read_photo
 from pennello.session.chart_scene import ChartScene, Lifted, Painted, lift
 from pennello.session.document import Document
@@ -88,7 +89,7 @@ class ChartModel(QObject):
         self.wished = False
         self.listed = self.short = False
         self.hidden: frozenset[str] = frozenset()
-        self._chosen = ""
+        self._chosen = self._part = ""
         self._jobs = Jobs()
         self._scene = ChartScene()
         self._newest = Newest(self._jobs, "paint", self)
@@ -274,6 +275,26 @@ class ChartModel(QObject):
         self._jobs.close()
 
     # --- edits ---
+
+    @property
+    def part(self) -> str:
+        """The part that strokes and lines drawn by hand become pieces of, "" for none."""
+        return self._part if self._part in self.document.committed.parts_by_id else ""
+
+    def draw_into(self, part: str) -> None:
+        """Let what is drawn by hand from now on belong to a part, or with "" to none."""
+        if part != self._part:
+            self._part = part
+            self.shown.emit()
+
+    def make_part(self, name: str, members: Sequence[str] = (), within: str = "") -> None:
+        """Make a part of pieces and parts, as a step; what is drawn by hand from now on belongs to it."""
+
+        def change(plan: Plan) -> Plan:
+            plan, self._part = with_new_part(plan, name, members, within)
+            return plan
+
+        self.edit(phrase("New part"), change)
 
     def edit(self, label: str, change: PlanChange, merge: str = "") -> None:
         """Make a change a step."""

@@ -5,7 +5,7 @@ Parts and pieces are dragged to another place in the order, or into a part; a ti
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -13,6 +13,7 @@ from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QDropEvent, QKeyEvent, QPixmap
 from PySide6.QtWidgets import (
     QAbstractItemView,
+    QApplication,
     QCheckBox,
     QComboBox,
     QGridLayout,
@@ -31,13 +32,12 @@ from pennello.design.on_chart import pieces_on, placed_in, seat
 from pennello.design.ordering import Priority
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
+    all_placed_before,
     copied,
     mirrored_part,
     part_in,
-    placed_before,
     recoloured,
     twinned,
-    with_new_part,
     with_part,
     without_part,
 )
@@ -71,6 +71,7 @@ ECHOES = Quantity(phrase("How often"), *TIMES, 1, 0, " ×")
 ECHO_SIZE = Quantity(phrase("Each so large beside the one before"), *SMALLER, 0.05, 2, phrase(" × size"))
 WORTH = Quantity(phrase("How much the part adds to the look"), 0.1, 10, 0.5, 1, phrase(" × worth"))
 _ID = Qt.ItemDataRole.UserRole
+_SELECTS = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
 _ICON, _PICTURE = QSize(34, 14), QSize(40, 30)
 
 
@@ -79,13 +80,13 @@ class PartTree(QTreeWidget):
 
     Signals
     -------
-    dropped(str, str, str)
-        What was dragged; before what it shall come ("" for last); into which part ("" for none).
+    dropped(object, str, str)
+        What was dragged, a tuple of ids; before what it shall come ("" for last); into which part ("" for none).
     stepped(str, int)
         What shall be painted one place earlier (-1) or later (1).
     """
 
-    dropped = Signal(str, str, str)
+    dropped = Signal(object, str, str)
     stepped = Signal(str, int)
 
     def __init__(self, parent: QWidget) -> None:
@@ -95,7 +96,17 @@ class PartTree(QTreeWidget):
         self.setIconSize(_PICTURE)
         self.setAccessibleName(phrase("Parts of the design in the order of painting: Ctrl with up or down moves"))
         self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
-        self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
+
+    @property
+    def taken(self) -> tuple[QTreeWidgetItem, ...]:
+        """What is selected, as listed, without what lies in a part that is selected too."""
+        found, item = [], self.topLevelItem(0)
+        while item is not None:
+            if item.isSelected() and not any(one.isSelected() for one in _outer(item)):
+                found.append(item)
+            item = self.itemBelow(item)
+        return tuple(found)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Move what is current with Ctrl and up or down."""
@@ -108,11 +119,11 @@ class PartTree(QTreeWidget):
 
     def dropEvent(self, event: QDropEvent) -> None:
         """Say where it fell; the plan moves it, and the tree follows."""
-        item, target = self.currentItem(), self.itemAt(event.position().toPoint())
+        taken, target = self.taken, self.itemAt(event.position().toPoint())
         event.setDropAction(Qt.DropAction.IgnoreAction)
         event.accept()
-        if item is not None and target is not item:
-            self.dropped.emit(name_of(item), *self._fell(target, event.position().toPoint()))
+        if taken and target not in taken:
+            self.dropped.emit(tuple(name_of(one) for one in taken), *self._fell(target, event.position().toPoint()))
 
     def _fell(self, target: QTreeWidgetItem | None, at: QPoint) -> tuple[str, str]:
         """Return what it fell before, and into which part."""
@@ -140,6 +151,15 @@ def part_of(item: QTreeWidgetItem) -> str:
     return name_of(outer) if outer is not None else ""
 
 
+def _outer(item: QTreeWidgetItem) -> list[QTreeWidgetItem]:
+    """Return the items that an item lies in."""
+    found = []
+    while (above := item.parent()) is not None:
+        found.append(above)
+        item = above
+    return found
+
+
 class PartsPage(QWidget):
     """The list of parts, and what can be said of the one that is chosen.
 
@@ -161,7 +181,8 @@ class PartsPage(QWidget):
         self.words.setWordWrap(True)
         self.tree = PartTree(self)
         self._pictures = BitByBit(self)
-        self.tree.dropped.connect(self.move_to)
+        self.tree.dropped.connect(self.move_all)
+        self.tree.itemSelectionChanged.connect(self._tell_new)
         self.tree.stepped.connect(self.step)
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
         self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
@@ -181,7 +202,9 @@ class PartsPage(QWidget):
         self._build_said(guard)
         self.new = QPushButton(phrase("New part ..."))
         self.new.setProperty("chip", True)
-        self.new.setToolTip(phrase("A part that holds what you put into it"))
+        self.new.setToolTip(
+            phrase("A part of what is selected, with Shift or Ctrl more than one; what you draw then belongs to it")
+        )
         self.new.clicked.connect(self.ask_new)
         column.addWidget(self.new)
 
@@ -241,6 +264,7 @@ class PartsPage(QWidget):
         if looks != self._listed:
             self._listed = looks
             self._fill(plan)
+            self._tell_new()
         self._show_said(plan)
 
     def _fill(self, plan: Plan) -> None:
@@ -329,9 +353,12 @@ class PartsPage(QWidget):
     def _current(self, item: QTreeWidgetItem | None) -> None:
         self.part = name_of(item) if item is not None and item.data(0, _ID + 1) else ""
         self._show_said(self._model.plan)
+        if self.part:
+            self._model.draw_into(self.part)
 
     def _clicked(self, item: QTreeWidgetItem) -> None:
-        if not item.data(0, _ID + 1):
+        selecting = QApplication.keyboardModifiers() & _SELECTS
+        if not item.data(0, _ID + 1) and not selecting:
             self._model.choose(name_of(item))
 
     def _ticked(self) -> None:
@@ -352,7 +379,11 @@ class PartsPage(QWidget):
 
     def move_to(self, name: str, before: str, part: str) -> None:
         """Paint a part or piece just before another one ("" for last), as one of a part ("" for none)."""
-        self._model.edit(phrase("Order of painting"), lambda plan: placed_before(plan, name, before, part))
+        self.move_all((name,), before, part)
+
+    def move_all(self, names: Sequence[str], before: str, part: str) -> None:
+        """Paint parts and pieces one after another, just before another one, as some of a part."""
+        self._model.edit(phrase("Order of painting"), lambda plan: all_placed_before(plan, names, before, part))
 
     def _change(self, label: str, **changes: object) -> None:
         if self.part:
@@ -374,16 +405,25 @@ class PartsPage(QWidget):
             self._model.edit(phrase("What may be left out"), change, phrase("weigh {name}", name=name))
 
     def ask_new(self) -> None:
-        """Ask for a name and make a part of what is in the hand, or an empty one."""
+        """Ask for a name and make a part of what is selected or in the hand, or an empty one."""
         name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")
         if fine and name.strip():
             self.make(name)
 
     def make(self, name: str) -> None:
-        """Make a part of this name, of what is in the hand, within the part that is chosen."""
-        chosen, within = self._model.chosen_id, self.part
-        pieces = [chosen] if chosen else []
-        self._model.edit(phrase("New part"), lambda plan: with_new_part(plan, name, pieces, within)[0])
+        """Make a part of this name: of all that is selected; else of what is in the hand, within the chosen part."""
+        taken, chosen = self.tree.taken, self._model.chosen_id
+        if len(taken) > 1:
+            about = {part_of(one) for one in taken}
+            self._model.make_part(name, [name_of(one) for one in taken], about.pop() if len(about) == 1 else "")
+        else:
+            self._model.make_part(name, [chosen] if chosen else [], self.part)
+
+    def _tell_new(self) -> None:
+        """Say what a new part would be made of."""
+        count = len(self.tree.taken)
+        several = plural(count, "A part of this one ...", "A part of these {count} ...")
+        self.new.setText(several if count > 1 else phrase("New part ..."))
 
     def _offer(self) -> None:
         self.deeds().popup(self.more.mapToGlobal(QPoint(0, self.more.height())))

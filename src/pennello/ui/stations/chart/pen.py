@@ -90,6 +90,11 @@ class Pen:
         step = _FINE_MM if event.modifiers() & Qt.KeyboardModifier.ControlModifier else _BY_KEY_MM
         return at[0] + (-right if self._view().mirror else right) * step, at[1] + down * step
 
+    def told(self, words: str) -> str:
+        """Return words about the pen, with the part that it draws before them."""
+        part = self._model.plan.parts_by_id.get(self._model.part)
+        return f"{part.name}  ·  {words}" if part is not None else words
+
     def draw_tip(self, painter: QPainter, at: Point) -> None:
         """Draw where the hand is that is led by keys."""
         here = QPointF(self._view().to_px(*at))

@@ -94,6 +94,8 @@ class ChartStation(QWidget, Station):
         self.working = WorkingOut(model, self.side.loads, self)
         self.working.said.connect(self.said)
         self.side.loads.is_pulling = lambda: self.board.puller.on
+        self.side.loads.put_down.connect(self.board.put_down)
+        self.board.taken_up.connect(self.side.loads.show_pulling)
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
         self.row.catalogue_wanted.connect(self.show_catalogue)
@@ -368,8 +370,8 @@ class ChartStation(QWidget, Station):
         begin(self._putting, name, self, lambda _: make(base), finished=take, failed=self.said.emit)
 
     def pull(self, load: str, hold: Hold | None) -> None:
-        """Pull strokes on the chart with a load in a hold, as pieces of the part that is chosen in the list."""
-        self.board.pull_by_hand(load, hold, self.side.parts.part)
+        """Pull strokes on the chart with a load in a hold, as pieces of the part that is drawn."""
+        self.board.pull_by_hand(load, hold)
 
     def ask_photo(self) -> None:
         """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""

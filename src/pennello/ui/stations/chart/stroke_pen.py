@@ -63,7 +63,7 @@ class StrokePen(Pen):
 
     def __init__(self, model: ChartModel, view: Callable[[], ChartView]) -> None:
         super().__init__(model, view)
-        self.load = self.part = ""
+        self.load = ""
         self.laid = 0  # how often the stroke under the hand was laid
         self.holds: dict[str, Hold] = {}
         self._samples: list[Sample] = []
@@ -88,10 +88,10 @@ class StrokePen(Pen):
         """The stroke under the hand."""
         return self._stroke() if self._samples else None
 
-    def begin(self, load: str, hold: Hold | None = None, part: str = "") -> None:
-        """Pull strokes with a load from now on, in a hold or the one of the last time, as pieces of a part."""
+    def begin(self, load: str, hold: Hold | None = None) -> None:
+        """Pull strokes with a load from now on, in a hold or the one of the last time."""
         self.start()
-        self.load, self.part = load, part
+        self.load = load
         if hold is not None:
             self.holds[load] = hold
         left, top, right, bottom = self._model.chart.bounds_mm
@@ -137,7 +137,7 @@ class StrokePen(Pen):
         made: list[str] = []
 
         def change(plan: Plan) -> Plan:
-            plan, piece = with_pulled(plan, self.load, stroke, self._model.key, self._part_in(plan))
+            plan, piece = with_pulled(plan, self.load, stroke, self._model.key, self._model.part)
             made.append(piece)
             return plan
 
@@ -147,9 +147,6 @@ class StrokePen(Pen):
                 self._scene.keep(self.load, stroke)
             if now is not None:
                 self._fresh.append(_Laid(made[-1], now.image, now.canvas))
-
-    def _part_in(self, plan: Plan) -> str:
-        return self.part if self.part in plan.parts_by_id else ""
 
     def _add(self, touch: HandTouch) -> None:
         x, y = self._view().to_mm(touch.at)
@@ -246,7 +243,7 @@ class StrokePen(Pen):
             return
         plan, view = self._model.plan, self._view()
         hold = f", {named(self.hold)}" if self.hold is not None else ""
-        draw_hint(painter, area, f"{plan.stroke(self.load).name}{hold}: {_HINT}")
+        draw_hint(painter, area, self.told(f"{plan.stroke(self.load).name}{hold}: {_HINT}"))
         painted = self._model.painted
         known = {one.id for one in painted.plan.motifs} if painted is not None else set()
         there = {one.id for one in plan.motifs}
