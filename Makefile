@@ -11,8 +11,10 @@ DOCS_READY := $(VENV)/.docs-ready
 PACKER := .venv-package
 PACK_READY := $(PACKER)/.ready
 PREFIX ?= /usr/local
+# What is compiled once is kept: many programs of their own are started here, each would compile it all again.
+unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo test test-all access hard stalls phrases system lint types layers kernel unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
+.PHONY: demo test test-all access hard stalls phrases system lint types layers kernel collected unit bench truth screenshots catalogue designs schema docs install uninstall deb package clean
 
 demo: $(RUN_READY)
 	@sh tools/system_packages.sh window
@@ -21,7 +23,7 @@ demo: $(RUN_READY)
 
 # What waits for one thing runs beside what waits for another: the kernel is compiled while pip still unpacks.
 test:
-	@$(MAKE) --no-print-directory --jobs --output-sync=target system lint layers kernel
+	@$(MAKE) --no-print-directory --jobs --output-sync=target system lint layers kernel collected
 	@$(MAKE) --no-print-directory --jobs=2 types unit
 
 system: $(VENV)/bin/python
@@ -41,6 +43,11 @@ layers: $(DEV_READY)
 # Compiled once, before the tests' processes each need it.
 kernel: $(RUN_READY)
 	$(BIN)/python -c "from pennello.lay import engine, warming; warming.rehearse(engine.kernel())"
+
+# All tests and what they import compiled once, before two processes do it at the same time; says what cannot be read.
+collected: $(DEV_READY) system
+	@said=$$(QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q --collect-only src tests --ignore=tests/bench 2>&1) \
+		|| { echo "$$said" | tail -40; exit 1; }
 
 # Measured while they run: fails when the tests run too few lines of the core.
 unit: $(DEV_READY)

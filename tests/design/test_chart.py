@@ -45,7 +45,7 @@ from pennello.design.on_chart import (
     with_new_motif,
 )
 from pennello.design.own import NothingChosenError, own_of, with_own
-from pennello.design.part_edits import put_in, with_new_part
+from pennello.design.part_edits import put_in, with_new_part, with_part
 from pennello.design.placed import PlacedMotif
 from pennello.design.reach import hidden_edges
 from pennello.design.reading import on_skin, readings
@@ -197,6 +197,22 @@ def test_missing_mirror_piece(demo):
     assert "missing_mirror" in codes(plan)
     plan, _ = mirrored_twin(plan, plan.motifs[1].id)
     assert "missing_mirror" not in codes(plan)
+
+
+def test_a_part_without_its_mirror_image_is_said_once_and_may_be_so_on_purpose(demo):
+    plan, _ = with_ring(demo, 40, 45, twin=True)
+    for y_mm in (-60, -50, -40):
+        plan, last = with_ring(plan, 30, y_mm)
+    plan, flower = with_new_part(plan, "Moon flower", [one.id for one in plan.motifs[1:]])
+    missing = [one for one in odd_on(plan, "face") if one.code == "missing_mirror"]
+    assert [(one.piece, one.text.split(" has")[0]) for one in missing] == [(plan.motifs[1].id, "Moon flower")]
+    one_twin = replace(plan, motifs=(*plan.motifs[:3], replace(plan.motifs[3], twin=True)))
+    assert len([one for one in odd_on(one_twin, "face") if one.code == "missing_mirror"]) == 2, "each for itself"
+    part = plan.parts_by_id[flower]
+    assert "missing_mirror" not in codes(with_part(plan, replace(part, one_sided=True)))
+    outer, about = with_new_part(plan, "Crown", [flower])
+    assert "missing_mirror" not in codes(with_part(outer, replace(outer.parts_by_id[about], one_sided=True)))
+    assert last in {one.id for one in plan.motifs}
 
 
 def free(name, y_mm, from_x, to_x):

@@ -16,6 +16,7 @@ from pennello.design.layer_checks import odd_layers
 from pennello.design.line_work import is_line_work
 from pennello.design.odd import NEAR_MM, ZONE_NEAR, found_at, label_words
 from pennello.design.on_chart import chart_of, pieces_on, prints_of
+from pennello.design.parts import line_of, pieces_in
 from pennello.design.placed import SINGLE, LaidPiece, PlacedMotif, made_of
 from pennello.design.plan import Plan
 from pennello.design.seated import keeps_its_stripe
@@ -53,13 +54,13 @@ def odd_on(plan: Plan, key: str) -> tuple[Finding, ...]:
     here = [placed for placed in plan.motifs if placed.chart == key]
     of = {placed.id: [piece for piece in pieces if piece.motif == placed.id] for placed in here}
     laid = {name: together([swept(plan, piece) for piece in mine]) for name, mine in of.items()}
-    one_sided = _one_sided(here, laid, chart)
+    one_sided = _one_sided(plan, here, laid, chart)
     found: list[Finding] = []
     for placed in here:
         mine = of[placed.id]
         found += _not_laid(placed, mine)
         found += _of_ring(plan, placed)
-        found += _without_twin(placed, one_sided)
+        found += _without_twin(plan, placed, one_sided)
         found += _over_zones(plan, placed, mine, chart)
         found += _labels(plan, placed, mine, chart)
         found += _bound(plan, placed, chart)
@@ -91,7 +92,7 @@ def _of_ring(plan: Plan, placed: PlacedMotif) -> Iterator[Finding]:
         yield found_at(Code.PETAL_GAP, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
-def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Chart) -> set[str]:
+def _one_sided(plan: Plan, here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Chart) -> set[str]:
     """Return what lies off the midline with nothing like it on the other side, where others are mirrored.
 
     What is laid is compared, not where it is placed: two strokes that are drawn free are mirror images if they look so.
@@ -105,12 +106,13 @@ def _one_sided(here: list[PlacedMotif], laid: dict[str, BaseGeometry], chart: Ch
     off = {name for name, shape in shapes.items() if not alike(shape, images[name])}
     paired = {name for name in off if _has_image(name, shapes[name], boxed)}
     twins = {one.id for one in here if one.twin}
-    return off - paired - twins - {one.id for one in here if _never_missed(one)} if paired or twins else set()
+    return off - paired - twins - {one.id for one in here if _never_missed(plan, one)} if paired or twins else set()
 
 
-def _never_missed(placed: PlacedMotif) -> bool:
-    """Return whether a piece has no other side to miss: it differs on purpose, or is worked out from others."""
-    return placed.one_sided or (placed.computed is not None and bool(placed.computed.of))
+def _never_missed(plan: Plan, placed: PlacedMotif) -> bool:
+    """Return whether a piece has no other side to miss: it or a part of it differs on purpose, or it is worked out."""
+    on_purpose = placed.one_sided or any(part.one_sided for part in line_of(plan, placed.part))
+    return on_purpose or (placed.computed is not None and bool(placed.computed.of))
 
 
 Box = tuple[float, float, float, float]
@@ -132,14 +134,21 @@ def _near(one: Box, other: Box) -> bool:
     return bool(left <= high and low <= right and top <= down and up <= bottom)
 
 
-def _without_twin(placed: PlacedMotif, one_sided: set[str]) -> Iterator[Finding]:
-    """A piece off the midline with nothing like it on the other side."""
-    if placed.id in one_sided:
-        remedy = phrase("mirror it, or say that it differs on purpose")
-        text = phrase(
-            "{placed} has no piece on the other side, as others have; {remedy}.", placed=placed.name, remedy=remedy
-        )
-        yield found_at(Code.MISSING_MIRROR, text, placed.id, placed.place.x_mm, placed.place.y_mm)
+def _without_twin(plan: Plan, placed: PlacedMotif, one_sided: set[str]) -> Iterator[Finding]:
+    """A piece off the midline with nothing like it on the other side; a part of such pieces once, at its first."""
+    if placed.id not in one_sided:
+        return
+    name = placed.name
+    for part in reversed(line_of(plan, placed.part)):
+        pieces = [one for one in pieces_in(plan, part.id) if one.chart == placed.chart and not _never_missed(plan, one)]
+        if all(one.id in one_sided for one in pieces):
+            if pieces[0] is not placed:
+                return
+            name = part.name if len(pieces) > 1 else placed.name
+            break
+    remedy = phrase("mirror it, or say that it differs on purpose")
+    text = phrase("{placed} has no piece on the other side, as others have; {remedy}.", placed=name, remedy=remedy)
+    yield found_at(Code.MISSING_MIRROR, text, placed.id, placed.place.x_mm, placed.place.y_mm)
 
 
 def _over_zones(plan: Plan, placed: PlacedMotif, pieces: list[LaidPiece], chart: Chart) -> Iterator[Finding]:

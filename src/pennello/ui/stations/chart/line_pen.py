@@ -50,13 +50,14 @@ class LinePen(Pen):
         self._points: list[Point] = []
         self._at: Point = (0.0, 0.0)
         self._by_keys = False
-        self.load = self.piece = ""
+        self.load = self.piece = self._within = ""
         self.taper = Taper.EVEN
 
     def begin(self, load: str = "", piece: str = "") -> None:
         """Draw from now on with a load, or the plan's usual one: on with a piece, or a new one."""
         self.start()
         self.load, self.piece, self._points = load, piece, []
+        self._within = self._model.part
         left, top, right, bottom = self._model.chart.bounds_mm
         self._at, self._by_keys = ((left + right) / 2, (top + bottom) / 2), False
 
@@ -107,6 +108,8 @@ class LinePen(Pen):
             shapes = () if self._model.busy else shapes_to_snap(plan, key)
             points = with_snapped_ends(points, places_to_snap(plan, key), SNAP_PX / scale, shapes)
         lines = (hand_drawn(points, least_mm=max(6 / scale, 0.5)),)
+        if self._model.part != self._within:  # another part is drawn now
+            self.piece, self._within = "", self._model.part
         if any(one.id == self.piece for one in plan.motifs):
             return with_lines_on(plan, self.piece, lines, self.taper)
         plan, self.load = with_usual_line_load(plan, self.load)
