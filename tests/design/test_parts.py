@@ -12,6 +12,7 @@ from pennello.design.own import own_of, with_own
 from pennello.design.part import Habit, PlanPart
 from pennello.design.part_edits import (
     PartProblemError,
+    all_placed_before,
     block_of,
     copied,
     mirrored_part,
@@ -96,6 +97,11 @@ def test_pieces_of_a_part_are_painted_together_where_its_first_is(five):
 def test_a_piece_comes_last_of_a_part_or_of_all(five):
     plan, name = with_new_part(five, "Ends", ["a", "e"])
     assert order(placed_before(plan, "a", "", name)) == ["e", "a", "b", "c", "d"]
+    assert order(all_placed_before(plan, ["b", "d"], "a", name)) == ["b", "d", "a", "e", "c"]
+    assert order(all_placed_before(plan, ["b", "a"], "a", name)) == ["b", "a", "e", "c", "d"], (
+        "before what follows them"
+    )
+    assert order(all_placed_before(plan, ["a", "e"], "e", name)) == ["a", "e", "b", "c", "d"]
     assert order(placed_before(plan, "a", "", "")) == ["e", "b", "c", "d", "a"]
     plan, inner = with_new_part(plan, "Middle", ["c"], within=name)
     inside = placed_before(plan, "d", "c", inner)

@@ -2,6 +2,7 @@
 
 import threading
 import time
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -11,6 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit
 
 from pennello.design.plan import Plan
+from pennello.files.plan_json import read_plan
 from pennello.lay.stroke import NibMode
 from pennello.session.settings import Settings
 from pennello.ui import bench_model
@@ -19,6 +21,7 @@ from pennello.ui.widgets.handle import GRAB_PX, Handle
 from pennello.ui.widgets.type_box import TypeBox
 
 KEYS = Qt.Key
+MINIMAL = Path(__file__).parents[2] / "examples" / "minimal.pennello"
 
 
 def pickup(window):
@@ -51,6 +54,17 @@ def test_dragging_the_brush_along_the_cake_moves_everything(window, drag):
     assert window.document.undo_label == "Slide the brush"
     window.document.undo()
     assert pickup(window).offset_mm == start
+
+
+def test_nothing_is_said_of_another_plan_while_another_station_is_shown(window, qtbot):
+    window.go_to("chart")
+    edge = window.station("bench").edge
+    assert window.model.outcome is not None, "it is still of this plan"
+    window.document.replace(read_plan(MINIMAL))
+    edge.refresh()
+    assert edge.words.text() == "" and window.model.outcome is None
+    window.go_to("bench")
+    qtbot.waitUntil(lambda: window.model.outcome is not None and edge.words.text() != "")
 
 
 def test_escape_gives_the_old_value_back(window, drag):

@@ -75,6 +75,48 @@ def test_a_part_is_made_named_and_filled_by_dragging(window, station, monkeypatc
     assert [(one.id, one.part) for one in plan_of(window).motifs] == [("petal-ring", "the-flower"), ("two-leaves", "")]
 
 
+def test_several_pieces_become_a_part_and_are_moved_together(window, station, qtbot, monkeypatch):
+    page, ctrl = station.side.parts, Qt.KeyboardModifier.ControlModifier
+    put_motif(station, "daisy")
+    station.model.choose("")
+
+    def click(name, held=ctrl):
+        at = page.tree.visualItemRect(items(page)[name]).center()
+        qtbot.mouseClick(page.tree.viewport(), Qt.MouseButton.LeftButton, held, at)
+
+    assert page.new.text() == "New part ..."
+    click("petal-ring")
+    click("daisy")
+    assert station.model.chosen is None, "they are selected, not taken in the hand"
+    assert page.new.text() == "A part of these 2 ..."
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("The flower", True))
+    page.new.click()
+    assert [(one.id, one.part) for one in plan_of(window).motifs] == [
+        ("petal-ring", "the-flower"),
+        ("daisy", "the-flower"),
+        ("two-leaves", ""),
+    ]
+    assert station.model.part == "the-flower", "what is drawn next belongs to it"
+    page.tree.setCurrentItem(items(page)["the-flower"])
+    click("two-leaves")
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("All", True))
+    page.new.click()
+    plan = plan_of(window)
+    assert [one.within for one in plan.parts] == ["all", ""]
+    assert [one.part for one in plan.motifs] == ["the-flower", "the-flower", "all"]
+    page.tree.clearSelection()
+    click("petal-ring")
+    click("daisy")
+    page.tree.dropped.emit(tuple(name_of(one) for one in page.tree.taken), "", "all")
+    assert [(one.id, one.part) for one in plan_of(window).motifs] == [
+        ("two-leaves", "all"),
+        ("petal-ring", "all"),
+        ("daisy", "all"),
+    ]
+    click("two-leaves", Qt.KeyboardModifier.NoModifier)
+    assert station.model.chosen_id == "two-leaves"
+
+
 def test_ctrl_and_the_arrows_move_what_is_current_in_the_list_of_parts(window, station, qtbot):
     page = station.side.parts
     before = [one.id for one in plan_of(window).motifs]

@@ -5,13 +5,14 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
-from PySide6.QtGui import QImage, QPainter, QWheelEvent
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, Qt
+from PySide6.QtGui import QImage, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QInputDialog
 from shapely import LineString, Point
 
 from pennello.design.computing import Computing
+from pennello.design.fresh import fresh_plan
 from pennello.design.holds import FIVE, hold_of
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import pieces_on
@@ -23,6 +24,7 @@ from pennello.lay.stroke import NibMode
 from pennello.path.cubic import length_mm, parameter_at, position
 from pennello.session.courtesy import HAND
 from pennello.ui.simulated_pen import SimulatedPen
+from pennello.ui.stations.chart import stroke_pen
 from pennello.ui.stations.chart.pen import draw_hint
 
 LEFT, KEYS = Qt.MouseButton.LeftButton, Qt.Key
@@ -221,6 +223,60 @@ def test_a_design_of_five_parts_is_pulled_saved_and_read_again(window, station, 
     assert read_plan(tmp_path / "five.pennello") == plan
     qtbot.waitUntil(lambda: not station.model.busy and station.model.painted is not None)
     assert station.model.painted.strokes == 10
+
+
+def test_what_a_hand_draws_belongs_to_the_part_that_is_drawn(window, station, monkeypatch):
+    board, shelf = station.board, station.side.loads
+    asked = []
+
+    def named(*_, **__):
+        asked.append(1)
+        return ("Moon flower", True) if len(asked) == 1 else (" ", True)
+
+    monkeypatch.setattr(QInputDialog, "getText", named)
+    shelf.into.setCurrentIndex(shelf.into.count() - 1)
+    shelf.into.activated.emit(shelf.into.currentIndex())
+    assert [one.name for one in window.document.committed.parts] == ["Moon flower"]
+    assert shelf.into.currentText() == "what you draw: Moon flower"
+    shelf.pull.click()
+    for row in range(2):
+        pull(board, arch(-20, -50 + 20 * row))
+    words = []
+    monkeypatch.setattr(stroke_pen, "draw_hint", lambda painter, area, told: words.append(told))
+    board.grab()
+    assert words[-1].startswith("Moon flower  ·  ")
+    board.draw_by_hand()
+    pull(board, arch(-20, 20))
+    board.pen.key(QKeyEvent(QEvent.Type.KeyPress, KEYS.Key_Escape, Qt.KeyboardModifier.NoModifier))
+    assert [one.part for one in pieces(window)] == ["moon-flower"] * 3
+    shelf.into.activated.emit(shelf.into.count() - 1)
+    assert len(window.document.committed.parts) == 1, "a part needs a name"
+    shelf.into.activated.emit(0)
+    pull(board, arch(-20, 50))
+    assert [one.part for one in pieces(window)] == [*["moon-flower"] * 3, ""], "a line of another part is another piece"
+    window.undo()
+    station.model.draw_into("moon-flower")
+    while window.document.undo_label:
+        window.undo()
+    assert station.model.part == "" and shelf.into.count() == 2, "a part that is not there holds nothing"
+
+
+def test_the_brush_in_the_hand_is_changed_on_the_shelf_and_put_down(window, station):
+    board, shelf = station.board, station.side.loads
+    assert shelf.pull.text() == "Pull with it"
+    shelf.list.setCurrentRow(0)
+    shelf.pull.click()
+    assert shelf.pull.text() == "Put it down" and board.puller.load == shelf.load
+    shelf.list.setCurrentRow(1)
+    assert board.puller.on and board.puller.load == shelf.load == window.document.committed.strokes[1].id
+    shelf.pull.click()
+    assert not board.puller.on and shelf.pull.text() == "Pull with it"
+    shelf.pull.click()
+    QTest.keyClick(board, KEYS.Key_Escape)
+    assert shelf.pull.text() == "Pull with it"
+    shelf.pull.click()
+    window.document.replace(fresh_plan())
+    assert not board.puller.on, "its load is not there any more"
 
 
 def test_a_pulled_stroke_is_edited_on_the_chart(window, station, drag):

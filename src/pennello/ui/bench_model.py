@@ -265,6 +265,8 @@ class BenchModel(QObject):
     def _predict(self) -> None:
         self._stale = self._resting
         if self._resting:
+            if self.outcome is not None and self.outcome.plan is not self.plan:
+                self.outcome = None  # what is predicted of another plan says nothing of this one
             return
         stroke = self.stroke
         self._jobs.cancel("survey")  # the stroke on the Bench comes first

@@ -99,6 +99,11 @@ class StrokePen(Pen):
         self._let_go()
         self._turn, self._pressure, self._upright, self._flipped = 0.0, None, None, False
 
+    @property
+    def left(self) -> bool:
+        """Whether it is on, but another chart or a motif was taken, or its load is gone."""
+        return super().left or (self.on and all(one.id != self.load for one in self._model.plan.strokes))
+
     def end(self) -> None:
         """Pull no more."""
         super().end()
