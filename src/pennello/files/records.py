@@ -13,7 +13,7 @@ import typing
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import MISSING, dataclass, fields, is_dataclass
-from functools import cache
+from functools import cache, cached_property
 from typing import Annotated, Any
 
 import msgspec
@@ -95,9 +95,12 @@ def register(forms: Mapping[Any, FileForm]) -> None:
 # --- what a field is made of ---
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class _Part:
-    """One field of a record: its name, what is told of it, its type without marks, and its default if it has one."""
+    """One field of a record: its name, what is told of it, its type without marks, and its default if it has one.
+
+    What follows from these is worked out once: each field is read and written some thousand times in a plan.
+    """
 
     name: str
     told: Told
@@ -105,18 +108,38 @@ class _Part:
     default: Any
     flat: bool
 
-    @property
+    @cached_property
     def key(self) -> str:
         return self.told.key or self.name
 
-    @property
+    @cached_property
     def optional(self) -> bool:
         return type(None) in typing.get_args(self.kind)
 
-    @property
+    @cached_property
     def inner(self) -> Any:
         """The type without "or None"."""
         return next(one for one in typing.get_args(self.kind) if one is not type(None)) if self.optional else self.kind
+
+    @cached_property
+    def is_table(self) -> bool:
+        """Whether it is a tuple of keys with values."""
+        return _pair(self.inner) is not None
+
+    @cached_property
+    def each(self) -> Any:
+        """The type of its items where it is a tuple of any length, or None."""
+        return _each(self.inner)
+
+    @cached_property
+    def of_records(self) -> bool:
+        """Whether it is a record, or its items are records."""
+        return _is_record(self.inner if self.each is None else self.each)
+
+    @cached_property
+    def empty(self) -> Any:
+        """What it is where the file leaves it out."""
+        return None if self.optional else "" if self.kind is str else ()
 
 
 @cache
@@ -275,26 +298,19 @@ def read_record(kind: Any, table: Any, where: str = "", within: Told = NOTHING) 
 
 def _read(part: _Part, value: Any, where: str) -> Any:
     if value is UNSET:
-        return None if part.optional else "" if part.kind is str else ()
-    kind = part.inner
-    if _pair(kind) is not None:
+        return part.empty
+    if part.is_table:
         return tuple(value.items())
-    if (each := _each(kind)) is not None:
-        if not _is_record(each):
-            return tuple(value)
-        return tuple(read_record(each, one, f"{where}[{number}]", part.told) for number, one in enumerate(value))
-    return _value(kind, value, where, part.told)
+    if not part.of_records:
+        return value if part.each is None else tuple(value)
+    if part.each is None:
+        return read_record(part.inner, value, where, part.told)
+    return tuple(read_record(part.each, one, f"{where}[{number}]", part.told) for number, one in enumerate(value))
 
 
 @cache
 def _is_record(kind: Any) -> bool:
     return is_dataclass(kind) or isinstance(kind, types.UnionType)
-
-
-def _value(kind: Any, value: Any, where: str, told: Told) -> Any:
-    if _is_record(kind):
-        return read_record(kind, value, where, told)
-    return value
 
 
 def write_record(record: Any, kind: Any = None, within: Told = NOTHING) -> Any:
@@ -318,13 +334,12 @@ def written(record: Any, kind: Any, within: Told = NOTHING) -> dict[str, Any]:
 
 
 def _write(part: _Part, value: Any) -> Any:
-    kind = part.inner
     if value is None or (part.told.left_out and not value):
         return UNSET
-    if _pair(kind) is not None:
+    if part.is_table:
         return dict(value)
-    if (each := _each(kind)) is not None:
-        if _is_record(each):
-            return [write_record(one, each, part.told) for one in value]
-        return list(value)
-    return write_record(value, kind, part.told) if is_dataclass(kind) else value
+    if not part.of_records:
+        return value if part.each is None else list(value)
+    if part.each is None:
+        return write_record(value, part.inner, part.told)
+    return [write_record(one, part.each, part.told) for one in value]
