@@ -7,12 +7,9 @@ from functools import cache
 from pathlib import Path
 
 import pytest
+from tests.house.sources import OTHERS, ROOT, SOURCES, TOOLS, nodes_of, text_of, tree_of
 
 from pennello.finding import Code
-
-ROOT = Path(__file__).parents[2]
-SOURCES = sorted((ROOT / "src" / "pennello").rglob("*.py"))
-OTHERS = [*(ROOT / "tests").rglob("*.py"), *(ROOT / "tools").rglob("*.py")]
 
 
 def module_of(path):
@@ -20,14 +17,9 @@ def module_of(path):
     return ".".join(parts[:-1] if parts[-1] == "__init__" else parts)
 
 
-@cache
-def tree_of(path):
-    return ast.parse(path.read_text("utf-8"))
-
-
 def imports_of(path, known):
     """Return the modules that a file imports anywhere in it, those in functions and for types alone too."""
-    for node in ast.walk(tree_of(path)):
+    for node in nodes_of(path):
         if isinstance(node, ast.ImportFrom) and node.module:
             names = {node.module, *(f"{node.module}.{one.name}" for one in node.names)}
             yield from names & known
@@ -52,7 +44,7 @@ def test_class_names_are_each_ones_own():
 
 def test_every_public_name_is_used():
     """A function, class or constant of a module that nothing else names is no part of anything."""
-    words = Counter(word for path in [*SOURCES, *OTHERS] for word in re.findall(r"\w+", path.read_text("utf-8")))
+    words = Counter(word for path in [*SOURCES, *OTHERS] for word in re.findall(r"\w+", text_of(path)))
     unused = []
     for path in SOURCES:
         for node in tree_of(path).body:
@@ -68,7 +60,7 @@ def test_every_public_name_is_used():
 
 @pytest.mark.parametrize("path", SOURCES, ids=module_of)
 def test_signals_in_docstrings_are_there(path):
-    for node in ast.walk(tree_of(path)):
+    for node in nodes_of(path):
         if isinstance(node, ast.ClassDef):
             told = re.search(r"Signals\n-+\n(.*?)(\n\n[A-Z]\w+\n-+|\Z)", ast.get_docstring(node) or "", re.DOTALL)
             lines = [line for line in told[1].splitlines() if line and line[0] != " "] if told else []
@@ -83,10 +75,14 @@ def test_signals_in_docstrings_are_there(path):
             assert names <= own, f"{node.name} tells of {names - own}"
 
 
+@cache
+def all_tests():
+    return "\n".join(text_of(path) for path in OTHERS if path != Path(__file__))
+
+
 @pytest.mark.parametrize("code", list(Code), ids=lambda code: code.value)
 def test_every_finding_has_a_test_and_a_line(code):
-    tests = "\n".join(path.read_text("utf-8") for path in OTHERS if path != Path(__file__))
-    assert f'"{code.value}"' in tests or f"Code.{code.name}" in tests
+    assert f'"{code.value}"' in all_tests() or f"Code.{code.name}" in all_tests()
     assert f"`{code.value}`" in (ROOT / "docs" / "findings.md").read_text("utf-8")
 
 
@@ -117,7 +113,7 @@ def branches(function):
 
 def functions_of(paths):
     for path in paths:
-        for node in ast.walk(tree_of(path)):
+        for node in nodes_of(path):
             if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef):
                 yield path, node
 
@@ -125,7 +121,7 @@ def functions_of(paths):
 def test_no_function_branches_more_than_fifteen_times():
     many = [
         f"{path.name}: {node.name} {branches(node)}"
-        for path, node in functions_of([*SOURCES, *(ROOT / "tools").rglob("*.py")])
+        for path, node in functions_of([*SOURCES, *TOOLS])
         if branches(node) > MOST_BRANCHES
     ]
     assert not many
@@ -139,11 +135,11 @@ def test_branches_are_counted():
 def code_lines(path):
     """Yield the lines of a file that do something, with their numbers: no imports, texts, brackets."""
     skipped = set()
-    for node in ast.walk(tree_of(path)):
+    for node in nodes_of(path):
         text = isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant)
         if text or isinstance(node, ast.Import | ast.ImportFrom | ast.AnnAssign):
             skipped |= set(range(node.lineno, node.end_lineno + 1))
-    for number, line in enumerate(path.read_text("utf-8").splitlines(), 1):
+    for number, line in enumerate(text_of(path).splitlines(), 1):
         words = line.strip()
         if number not in skipped and re.search(r"\w", words) and not words.startswith("#"):
             yield number, words

@@ -6,16 +6,15 @@ import os
 import re
 import subprocess
 import sys
-from pathlib import Path
 
 import pytest
 from babel.messages.catalog import Catalog
 from babel.messages.mofile import write_mo
+from tests.house.sources import ROOT, SOURCES, nodes_of, tree_of
 
 from pennello.phrases import lengthened, places_of, plural, told
-from phrases import SOURCE, collected
+from phrases import collected
 
-ROOT = Path(__file__).parents[2]
 WORDED = re.compile(r"[A-Za-z]{2,}[ ,.:;?!]|[ ][A-Za-z°µ%]+")
 MARKUP = re.compile(
     r"</|^<|/>|px[; ]|px$|=\"|^ id=\0|excluded\.|^id = |\b(SELECT|INSERT|UPDATE|DELETE|PRAGMA|BEGIN|WHERE|ORDER BY)\b"
@@ -37,18 +36,12 @@ SETTERS = {
 }
 
 
-def trees():
-    return [(path, ast.parse(path.read_text("utf-8"))) for path in sorted(SOURCE.rglob("*.py"))]
-
-
-TREES = trees()
-
-
 def calls(name):
-    for path, tree in TREES:
-        if not any(isinstance(one, ast.ImportFrom) and name in [at.name for at in one.names] for one in tree.body):
+    for path in SOURCES:
+        body = tree_of(path).body
+        if not any(isinstance(one, ast.ImportFrom) and name in [at.name for at in one.names] for one in body):
             continue  # another function of that name
-        for node in ast.walk(tree):
+        for node in nodes_of(path):
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == name:
                 yield path, node
 
@@ -59,9 +52,9 @@ def text_of(node):
 
 def test_no_f_string_is_read_by_a_user():
     found = []
-    for path, tree in TREES:
-        inner = {id(part) for node in ast.walk(tree) if isinstance(node, ast.FormattedValue) for part in ast.walk(node)}
-        for node in ast.walk(tree):
+    for path in SOURCES:
+        inner = {id(part) for node in nodes_of(path) if isinstance(node, ast.FormattedValue) for part in ast.walk(node)}
+        for node in nodes_of(path):
             if isinstance(node, ast.JoinedStr) and id(node) not in inner and path.name not in DEVELOPERS:
                 text = text_of(node)
                 if WORDED.search(text) and not MARKUP.search(text) and not CODES.search(text):
@@ -87,8 +80,8 @@ def test_no_word_is_chosen_within_an_f_string():
     """As in f"{count} {'page' if count == 1 else 'pages'}": Babel collects neither."""
     found = {
         f"{path.name}: {word}"
-        for path, tree in TREES
-        for node in ast.walk(tree)
+        for path in SOURCES
+        for node in nodes_of(path)
         if isinstance(node, ast.FormattedValue) and path.name not in DEVELOPERS | FILES
         for word in unspoken(node.value)
     }
@@ -122,8 +115,8 @@ def test_every_place_is_given_and_no_other():
 def test_what_is_shown_by_qt_is_a_template():
     found = [
         f"{path.name}:{node.lineno}: {part.value}"
-        for path, tree in TREES
-        for node in ast.walk(tree)
+        for path in SOURCES
+        for node in nodes_of(path)
         if isinstance(node, ast.Call)
         and (node.func.attr if isinstance(node.func, ast.Attribute) else getattr(node.func, "id", "")) in SETTERS
         for part in node.args
@@ -139,8 +132,8 @@ NAMED = {"Part": 1, "Parameter": 1, "Family": 1, "Motif": 1, "Role": 1, "Lesson"
 def test_names_of_what_is_chosen_are_templates():
     plain = [
         f"{path.name}:{node.lineno}: {name.value}"
-        for path, tree in TREES
-        for node in ast.walk(tree)
+        for path in SOURCES
+        for node in nodes_of(path)
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in NAMED
         for name in node.args[NAMED[node.func.id] : NAMED[node.func.id] + 1]
         if isinstance(name, ast.Constant) and isinstance(name.value, str) and re.search("[A-Za-z]{2}", name.value)

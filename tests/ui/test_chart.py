@@ -253,11 +253,11 @@ def test_a_motif_in_a_plan_without_strokes_brings_its_loads(open_window, demo):
 
 
 def test_the_bench_rests_while_the_chart_is_shown(window, station, qtbot):
-    outcome = window.model.outcome
     put_motif(station, "bud")
-    assert window.model.outcome is outcome
+    assert window.model.outcome is None, "what was predicted of the plan before is not of this one"
+    assert not window.model._newest.busy
     window.go_to("bench")
-    assert window.model.outcome is not outcome
+    assert window.model.outcome.plan is window.model.plan
 
 
 def test_time_wetness_layers_and_skins(window, station, qtbot, tmp_path, monkeypatch):

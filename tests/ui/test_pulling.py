@@ -14,6 +14,7 @@ from shapely import LineString, Point
 from pennello.design.computing import Computing
 from pennello.design.fresh import fresh_plan
 from pennello.design.holds import FIVE, hold_of
+from pennello.design.line_work import Taper, with_line_load
 from pennello.design.marks import Glitter
 from pennello.design.on_chart import pieces_on
 from pennello.design.pulled import points_of
@@ -277,6 +278,32 @@ def test_the_brush_in_the_hand_is_changed_on_the_shelf_and_put_down(window, stat
     shelf.pull.click()
     window.document.replace(fresh_plan())
     assert not board.puller.on, "its load is not there any more"
+
+
+def test_lines_are_drawn_with_a_liner_from_the_shelf(window, station):
+    board, shelf = station.board, station.side.loads
+    station.model.edit("A liner", lambda plan: with_line_load(plan, "#f6f5f0", 1.0)[0])
+    shelf.list.setCurrentRow(0)
+    assert shelf.taper.isHidden() and not shelf.holds.isHidden(), "a flat is held, not tapered"
+    shelf.list.setCurrentRow(shelf.list.count() - 1)
+    assert shelf.holds.isHidden() and shelf.pull.text() == "Draw with it"
+    shelf.pull.click()
+    assert board.pen.on and board.pen.load == shelf.load
+    pull(board, arch(-20, -50))
+    shelf.taper.setCurrentIndex(shelf.taper.findData(Taper.SWIRL))
+    shelf.taper.activated.emit(shelf.taper.currentIndex())
+    assert board.pen.on and board.pen.taper is station.layers.taper is Taper.SWIRL
+    pull(board, arch(-20, 20))
+    assert len(pieces(window)) == 1 and len(pieces(window)[0].more) == 1, "one piece, whatever its lines are like"
+    station.layers.draw_so(Taper.DOTS)
+    assert shelf.taper.currentData() is Taper.DOTS
+    shelf.taper.setCurrentIndex(shelf.taper.count() - 1)
+    shelf.taper.activated.emit(shelf.taper.currentIndex())
+    assert board.puller.on and not board.pen.on, "as the hand presses: pulled"
+    shelf.list.setCurrentRow(0)
+    assert board.puller.load == shelf.load and shelf.taper.isHidden()
+    shelf.pull.click()
+    assert board.drawing is None
 
 
 def test_a_pulled_stroke_is_edited_on_the_chart(window, station, drag):

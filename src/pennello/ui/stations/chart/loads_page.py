@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from pennello.design.holds import FIVE, hold_of
+from pennello.design.line_work import Taper, line_loads
 from pennello.design.load_edits import followers, used_by, with_copy_of, with_habit, without_load, words_of
 from pennello.design.on_chart import pieces_on
 from pennello.design.part import PlanPart
@@ -27,7 +28,7 @@ from pennello.design.visits import lasting
 from pennello.errors import PennelloError
 from pennello.lay.families.hold import Hold
 from pennello.lay.stroke import Stroke
-from pennello.phrases import phrase, plural
+from pennello.phrases import named, phrase, plural
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
@@ -42,6 +43,7 @@ TOLD = phrase(
     "A load is a brush with what one visit to the cakes puts on it. Pieces that follow each other with one share it."
 )
 _PULLS = phrase("Pull strokes on the chart with this load, held as the picture shows")
+_DRAWS = phrase("Draw lines and dots on the chart with this load")
 _PUTS_DOWN = phrase("The brush is in the hand: press on the chart and pull. Put it down to take pieces again")
 _ICON, _HOLD = QSize(84, 22), QSize(42, 28)
 
@@ -53,11 +55,14 @@ class LoadShelf(QWidget):
     -------
     pulled(str, object)
         Strokes shall be pulled with a load in a hold.
+    drawn(str, object)
+        Lines shall be drawn with a load, thick and thin so.
     put_down
         The brush shall be put down.
     """
 
     pulled = Signal(str, object)
+    drawn = Signal(str, object)
     put_down = Signal()
 
     def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
@@ -66,7 +71,7 @@ class LoadShelf(QWidget):
         self._listed: object = None
         self._said_of: object = None
         self._holds: dict[str, Hold] = {}
-        self.is_pulling: Callable[[], bool] = lambda: False
+        self.is_drawing: Callable[[], bool] = lambda: False
         words = Paragraph(TOLD)
         self.list = QListWidget()
         self.list.setIconSize(_ICON)
@@ -84,9 +89,14 @@ class LoadShelf(QWidget):
         )
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(self._hold)
+        self.taper: QComboBox = choice(phrase("Where lines are thick"), guard)
+        for taper in Taper:
+            self.taper.addItem(phrase("lines: {taper}", taper=named(taper)), taper)
+        self.taper.addItem(phrase("lines: as the hand presses"), None)
+        self.taper.activated.connect(lambda _: self._draw_on())
         self.pull = QPushButton(phrase("Pull with it"))
         self.pull.setProperty("main", True)
-        self.pull.clicked.connect(lambda _=False: self._pull_or_put_down())
+        self.pull.clicked.connect(lambda _=False: self._draw_or_put_down())
         self.into: QComboBox = choice(phrase("The part that what you draw belongs to"), guard)
         self.into.activated.connect(self._draw_into)
         self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
@@ -103,6 +113,7 @@ class LoadShelf(QWidget):
         column.addWidget(self.says)
         column.addWidget(self.reload)
         column.addWidget(self.holds)
+        column.addWidget(self.taper)
         column.addWidget(self.into)
         for button in (self.lay, self.more, self.gone):
             button.setProperty("chip", True)
@@ -126,23 +137,43 @@ class LoadShelf(QWidget):
         trial = hold_of(self._model.plan.stroke(self.load).stroke)
         return self._holds.get(self.load, trial if trial in FIVE else None)
 
-    def _pull_or_put_down(self) -> None:
-        if self.is_pulling():
+    @property
+    def for_lines(self) -> bool:
+        """Whether lines are drawn with the chosen load: that of a round or a liner."""
+        return any(one.id == self.load for one in line_loads(self._model.plan))
+
+    def _draw_or_put_down(self) -> None:
+        if self.is_drawing():
             self.put_down.emit()
+        else:
+            self._draw()
+
+    def _draw(self) -> None:
+        taper = self.taper.currentData()
+        if self.for_lines and taper is not None:
+            self.drawn.emit(self.load, taper)
         else:
             self.pulled.emit(self.load, self.hold)
 
-    def _took_another(self) -> None:
-        """Pull on with another load, where a brush is in the hand."""
-        self._show()
-        if self.load and self.is_pulling():
-            self.pulled.emit(self.load, self.hold)
+    def _draw_on(self) -> None:
+        """Draw on with what is chosen now, where a brush is in the hand."""
+        if self.load and self.is_drawing():
+            self._draw()
 
-    def show_pulling(self) -> None:
-        """Say whether the brush is in the hand."""
-        on = self.is_pulling()
-        self.pull.setText(phrase("Put it down") if on else phrase("Pull with it"))
-        self.pull.setToolTip(_PUTS_DOWN if on else _PULLS)
+    def _took_another(self) -> None:
+        self._show()
+        self._draw_on()
+
+    def show_taper(self, taper: Taper) -> None:
+        """Show where lines are thick."""
+        self.taper.setCurrentIndex(self.taper.findData(taper))
+
+    def show_drawing(self) -> None:
+        """Say whether the brush is in the hand, and what it would do."""
+        on, lines = self.is_drawing(), self.for_lines
+        pull = phrase("Draw with it") if lines else phrase("Pull with it")
+        self.pull.setText(phrase("Put it down") if on else pull)
+        self.pull.setToolTip(_PUTS_DOWN if on else _DRAWS if lines else _PULLS)
 
     def _draw_into(self, row: int) -> None:
         part = self.into.itemData(row)
@@ -169,8 +200,7 @@ class LoadShelf(QWidget):
 
     def _hold(self, hold: Hold) -> None:
         self._holds[self.load] = hold
-        if self.is_pulling():
-            self.pulled.emit(self.load, hold)
+        self._draw_on()
 
     def refresh(self) -> None:
         """Follow the model."""
@@ -187,12 +217,15 @@ class LoadShelf(QWidget):
                 self.list.setCurrentRow(min(max(kept, 0), len(plan.strokes) - 1))
         self._show()
         self._show_parts()
-        self.show_pulling()
 
     def _show(self) -> None:
         plan, name = self._model.plan, self.load
         for widget in (self.reload, self.lay, self.more, self.gone, self.holds, self.pull):
             widget.setEnabled(bool(name))
+        lines = self.for_lines
+        self.taper.setVisible(lines)
+        self.holds.setVisible(not lines)
+        self.show_drawing()
         if not name:
             self.says.setText(phrase("No load yet: make a stroke on the Bench."))
             return

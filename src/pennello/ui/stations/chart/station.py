@@ -22,6 +22,7 @@ from shiboken6 import isValid
 
 from pennello.chart.chart import Bounds
 from pennello.design.free_room import room_on
+from pennello.design.line_work import Taper
 from pennello.design.on_chart import moved_in_order, placed_in, with_new_motif
 from pennello.design.own import own_of, with_own
 from pennello.design.parts import line_of, together_with
@@ -93,9 +94,10 @@ class ChartStation(QWidget, Station):
         self.side.loads.pulled.connect(self.pull)
         self.working = WorkingOut(model, self.side.loads, self)
         self.working.said.connect(self.said)
-        self.side.loads.is_pulling = lambda: self.board.puller.on
+        self.side.loads.is_drawing = lambda: self.board.drawing is not None
+        self.side.loads.drawn.connect(self.draw)
         self.side.loads.put_down.connect(self.board.put_down)
-        self.board.taken_up.connect(self.side.loads.show_pulling)
+        self.board.taken_up.connect(self.side.loads.show_drawing)
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
         self.row.catalogue_wanted.connect(self.show_catalogue)
@@ -157,6 +159,7 @@ class ChartStation(QWidget, Station):
         self.layers.filling_zone.connect(self.working.fill_zone)
         self.layers.filling_gaps.connect(self.working.fill_gaps)
         self.layers.tapering.connect(self.board.draw_tapered)
+        self.layers.tapering.connect(self.side.loads.show_taper)
         self.skins, self.colours, self.svg = (
             QPushButton(words) for words in (phrase("Skins"), phrase("Colours"), phrase("SVG"))
         )
@@ -372,6 +375,12 @@ class ChartStation(QWidget, Station):
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is drawn."""
         self.board.pull_by_hand(load, hold)
+
+    def draw(self, load: str, taper: Taper) -> None:
+        """Draw lines on the chart with a load, thick and thin so."""
+        self.layers.draw_so(taper)
+        if not (self.board.pen.on and self.board.pen.load == load):  # else it goes on with the same piece
+            self.board.draw_by_hand(load)
 
     def ask_photo(self) -> None:
         """Ask for a photo of the painter's own, and where two landmarks of this chart lie in it."""
