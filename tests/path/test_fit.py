@@ -55,6 +55,23 @@ def test_a_swirl_takes_few_curves():
     assert fitted_path(points, 0.2).curves <= 6
 
 
+@pytest.mark.parametrize(("wide_deg", "most"), [(30, 1), (60, 1), (80, 1), (170, 2)])
+def test_a_bend_that_begins_and_ends_slowly_takes_few_curves(wide_deg, most):
+    """One cubic is an eighth of a circle to 1e-5 of its radius, a quarter to 3e-4 (common knowledge of curves)."""
+    eased = (1 - np.cos(np.linspace(0, np.pi, 90))) / 2 * math.radians(wide_deg)
+    places = np.stack([60 * np.cos(eased), 60 * np.sin(eased)], axis=1)
+    assert fitted_path((np.round(places * 8) / 8).tolist(), 0.3).curves <= most
+
+
+def test_curves_that_could_be_one_are_one():
+    """A slip of the hand in the middle parts the way twice; no two that follow each other are left to be joined."""
+    ways = [(float(x), 0.9 * math.exp(-((x - 40) ** 2) / 4)) for x in range(81)]
+    found = fitted_path(ways, 0.3)
+    line = LineString(sampled(found, 0.1))
+    assert distance(line, to_points(ways)).max() < 0.33
+    assert found.curves <= 5
+
+
 def test_a_tap_and_a_straight_pull_are_what_they_are():
     assert fitted_path([(3.0, 4.0)]).points_mm == ((3.0, 4.0),) * 4
     assert fitted_path([(3.0, 4.0)] * 5).points_mm == ((3.0, 4.0),) * 4

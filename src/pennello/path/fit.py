@@ -23,6 +23,8 @@ _WORTH_MM = 6.0
 _SAME_MM = 1e-6
 _ALIKE = 1e-12
 _LOOK = 6
+_SETS_OUT_MM, _SETS_OUT = 6.0, 1 / 6
+"""The way at an end is looked for over so much of it, mm and as a share; at least over the next few points."""
 _GROWING_ROUNDS = 4
 _SETTLED = _LOOK + 4
 """A joint of a growing way stays where so many points lie behind it: its tangent and its place move no more."""
@@ -48,7 +50,8 @@ def fitted_path(points: Sequence[Point], off_mm: float = 0.2) -> CubicPath:
     kept = _apart(points)
     if len(kept) == 1:
         return _chained([np.repeat(kept, 4, axis=0)])
-    return _chained([run.curve for run in _fit(kept, _tangent(kept), _tangent(kept[::-1]), off_mm)])
+    runs = _fit(kept, _tangent(kept), _tangent(kept[::-1]), off_mm)
+    return _chained([run.curve for run in _fewer(kept, runs, off_mm)])
 
 
 class GrowingFit:
@@ -119,11 +122,15 @@ def _chained(curves: Sequence[Array]) -> CubicPath:
 
 
 def _tangent(points: Array) -> Array:
-    """Return the way in which points set out from the first of them: that of a parabola through it and the next few."""
-    near = points[: _LOOK + 1] - points[0]
+    """Return the way in which points set out from the first of them: that of a parabola through it and the next few.
+
+    A hand begins and ends slowly: a few points are a millimetre there, and tell of the screen's pixels.
+    """
+    far = np.cumsum(far_mm(points[1:] - points[:-1]))
+    count = max(int(np.searchsorted(far, min(_SETS_OUT_MM, _SETS_OUT * float(far[-1])))), _LOOK)
+    near, far = points[: count + 1] - points[0], far[:count]
     if len(near) < 4:
         return _unit(near[1])
-    far = np.cumsum(far_mm(near[1:] - near[:-1]))
     square = far * far
     one, both, two = float(far @ far), float(far @ square), float(square @ square)
     way = (two * (far @ near[1:]) - both * (square @ near[1:])) / (one * two - both * both)  # least squares, of two
@@ -141,23 +148,57 @@ def _fit(points: Array, start: Array, end: Array, off_mm: float, rounds: int = N
     if steps == 1:
         third = float(np.hypot(*(points[1] - points[0]))) / 3
         return [_Run(steps, np.array([points[0], points[0] + start * third, points[1] + end * third, points[1]]))]
-    at = _chords(points)
-    curve = _least_squares(points, at, start, end)
-    worst, where = _worst(points, curve, at)
-    if worst < off_mm * _WORTH_MM:
-        for _ in range(rounds):
-            if worst < off_mm:
-                return [_Run(steps, curve)]
-            at = _nearer(curve, points, at)
-            curve = _least_squares(points, at, start, end)
-            worst, where = _worst(points, curve, at)
-        if worst < off_mm:
-            return [_Run(steps, curve)]
+    curve, worst, where = _nearest(points, start, end, off_mm, rounds)
+    if worst < off_mm:
+        return [_Run(steps, curve)]
     middle = _unit(points[where - 1] - points[where + 1])
     return [
         *_fit(points[: where + 1], start, middle, off_mm, rounds),
         *_fit(points[where:], -middle, end, off_mm, rounds),
     ]
+
+
+def _fewer(points: Array, runs: list[_Run], off_mm: float) -> list[_Run]:
+    """Return curves of which no two that follow each other could be one, along the tangents that they have.
+
+    A run is parted at its worst point, which a slip of the hand may be: then one part often takes more than was left.
+    """
+    runs, begins = list(runs), [0, *np.cumsum([run.steps for run in runs]).tolist()]
+
+    def joined(number: int) -> tuple[float, Array]:
+        """Return how far one curve in the place of a run and the next lies off, and the curve."""
+        among = points[begins[number] : begins[number + 2] + 1]
+        one, other = runs[number].curve, runs[number + 1].curve
+        start, end = _unit(one[1] - one[0]), _unit(other[2] - other[3])
+        curve, off, _ = _nearest(among, start, end, off_mm, NEWTON_ROUNDS)
+        return off, curve
+
+    pairs = [joined(number) for number in range(len(runs) - 1)]
+    while pairs:
+        best = min(range(len(pairs)), key=lambda number: pairs[number][0])
+        off, curve = pairs[best]
+        if off >= off_mm:
+            break
+        runs[best : best + 2] = [_Run(runs[best].steps + runs[best + 1].steps, curve)]
+        del begins[best + 1], pairs[best]
+        for number in (best - 1, best):
+            if 0 <= number < len(pairs):
+                pairs[number] = joined(number)
+    return runs
+
+
+def _nearest(points: Array, start: Array, end: Array, off_mm: float, rounds: int) -> tuple[Array, float, int]:
+    """Return the cubic along both tangents, bettered until it is near enough, how far off it is at worst, and where."""
+    at = _chords(points)
+    curve = _least_squares(points, at, start, end)
+    worst, where = _worst(points, curve, at)
+    for _ in range(rounds if worst < off_mm * _WORTH_MM else 0):
+        if worst < off_mm:
+            break
+        at = _nearer(curve, points, at)
+        curve = _least_squares(points, at, start, end)
+        worst, where = _worst(points, curve, at)
+    return curve, worst, where
 
 
 def _chords(points: Array) -> Array:

@@ -36,6 +36,7 @@ SNAP_PX = 7
 
 _ENDS = phrase("Esc ends; undo takes the last one back.")
 _HINTS = {
+    Taper.DOTS: phrase("a pull is a row of dots that grow, a tap is a dot. {ends}", ends=_ENDS),
     Taper.SWIRL: phrase("a pull is the radius of a swirl, from its middle out. {ends}", ends=_ENDS),
     Taper.CLUSTER: phrase("a pull is the radius of a cluster of dots, from its middle out. {ends}", ends=_ENDS),
 }
