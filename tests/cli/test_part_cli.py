@@ -35,6 +35,13 @@ def test_parts_are_made_filled_moved_and_taken_away(ask, plan):
     assert [one.id for one in read_plan(plan).motifs][-2:] == ["peak-crown", "petal-ring"]
     ask("part", plan, "move", "crown-rose", "--before", "wave")
     assert "Crown & rose" in ask("part", plan)
+    ask("part", plan, "add", "Both", "--piece", "crown-rose", "--piece", "wave")
+    told = {one["id"]: one for one in ask("part", plan, "list", "--json")["parts"]}
+    assert told["crown-rose"]["within"] == "both"
+    assert set(told["both"]["pieces"]) == {"peak-crown", "petal-ring", "wave"}
+    ask("part", plan, "put", "crown-rose", "--in", "lantern-face")
+    ask("part", plan, "remove", "both")
+    assert "no motif 'rose'" in ask("part", plan, "put", "lantern-face", "--piece", "rose", code=2)
     ask("part", plan, "remove", "crown-rose")
     assert "crown-rose" not in [one.id for one in read_plan(plan).parts]
     ask("part", plan, "remove", "lantern-face", "--pieces-too")

@@ -62,7 +62,11 @@ def part_arguments(parser: ArgumentParser) -> None:
     )
     parser.add_argument("part", nargs="?", default="", metavar="PART", help=phrase("its id; with add its name"))
     parser.add_argument(
-        "--piece", action="append", default=[], metavar="ID", help=phrase("add, put: what belongs to it")
+        "--piece",
+        action="append",
+        default=[],
+        metavar="ID",
+        help=phrase("add, put: a piece or part that belongs to it"),
     )
     parser.add_argument(
         "--in", dest="within", metavar="PART", help=phrase("add, put, move: the part that it is of; '' for none")

@@ -52,8 +52,6 @@ def with_part(plan: Plan, part: PlanPart) -> Plan:
 
 def with_new_part(plan: Plan, name: str, members: Collection[str] = (), within: str = "") -> tuple[Plan, str]:
     """Return the plan with a new part of these pieces and parts, painted where the first of them is; its id."""
-    for one in members:
-        block_of(plan, one)
     taken = plan.ids_in_design
     new_id = free_id(slug(name), taken)
     plan = with_part(plan, PlanPart(new_id, fitted(name.strip()) or new_id, within))
@@ -65,11 +63,15 @@ def put_in(plan: Plan, members: Collection[str], part: str) -> Plan:
 
     Raises
     ------
+    UnknownNameError
+        If there is no such part or piece.
     PartProblemError
         If a part would lie within itself.
     """
     if part:
         part_in(plan, part)
+    for name in members:
+        block_of(plan, name)
     for one in plan.parts:
         if one.id in members:
             plan = with_part(plan, replace(one, within=part))
