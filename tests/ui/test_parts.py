@@ -113,6 +113,14 @@ def test_several_pieces_become_a_part_and_are_moved_together(window, station, qt
         ("petal-ring", "all"),
         ("daisy", "all"),
     ]
+    page.tree.clearSelection()
+    click("two-leaves")
+    click("petal-ring")
+    for _ in range(2):  # they stay selected
+        qtbot.keyClick(page.tree, Qt.Key.Key_Down, ctrl)
+        assert [one.id for one in plan_of(window).motifs] == ["daisy", "two-leaves", "petal-ring"]
+    qtbot.keyClick(page.tree, Qt.Key.Key_Up, ctrl)
+    assert [one.id for one in plan_of(window).motifs] == ["two-leaves", "petal-ring", "daisy"]
     click("two-leaves", Qt.KeyboardModifier.NoModifier)
     assert station.model.chosen_id == "two-leaves"
 

@@ -82,12 +82,12 @@ class PartTree(QTreeWidget):
     -------
     dropped(object, str, str)
         What was dragged, a tuple of ids; before what it shall come ("" for last); into which part ("" for none).
-    stepped(str, int)
-        What shall be painted one place earlier (-1) or later (1).
+    stepped(object, int)
+        What shall be painted one place earlier (-1) or later (1), a tuple of ids.
     """
 
     dropped = Signal(object, str, str)
-    stepped = Signal(str, int)
+    stepped = Signal(object, int)
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
@@ -109,11 +109,10 @@ class PartTree(QTreeWidget):
         return tuple(found)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Move what is current with Ctrl and up or down."""
+        """Move what is selected with Ctrl and up or down."""
         way = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
-        item = self.currentItem()
-        if item is not None and way and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.stepped.emit(name_of(item), way)
+        if self.taken and way and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.stepped.emit(tuple(name_of(one) for one in self.taken), way)
             return
         super().keyPressEvent(event)
 
@@ -183,7 +182,7 @@ class PartsPage(QWidget):
         self._pictures = BitByBit(self)
         self.tree.dropped.connect(self.move_all)
         self.tree.itemSelectionChanged.connect(self._tell_new)
-        self.tree.stepped.connect(self.step)
+        self.tree.stepped.connect(self.step_all)
         self.tree.itemClicked.connect(lambda item, _: self._clicked(item))
         self.tree.currentItemChanged.connect(lambda item, _: self._current(item))
         self.tree.itemChanged.connect(lambda *_: self._ticked())
@@ -271,6 +270,7 @@ class PartsPage(QWidget):
         """Build the tree: parts with something on this chart, or with nothing at all, and this chart's pieces."""
         current = self.tree.currentItem()
         kept = self.part or (name_of(current) if current is not None else "")
+        taken = {name_of(one) for one in self.tree.taken}
         icons = edge_icons(plan, _ICON)
         self._pictures.do(())
         with QSignalBlocker(self.tree):
@@ -289,6 +289,8 @@ class PartsPage(QWidget):
                 if one.id == kept:
                     self.tree.setCurrentItem(item)
             self.tree.expandAll()
+            for item in self._items():
+                item.setSelected(name_of(item) in taken)
         self.show_pictures()
 
     def show_pictures(self) -> None:
@@ -415,7 +417,9 @@ class PartsPage(QWidget):
         taken, chosen = self.tree.taken, self._model.chosen_id
         if len(taken) > 1:
             about = {part_of(one) for one in taken}
-            self._model.make_part(name, [name_of(one) for one in taken], about.pop() if len(about) == 1 else "")
+            names = [name_of(one) for one in taken]
+            self.tree.clearSelection()
+            self._model.make_part(name, names, about.pop() if len(about) == 1 else "")
         else:
             self._model.make_part(name, [chosen] if chosen else [], self.part)
 
@@ -546,13 +550,22 @@ class PartsPage(QWidget):
 
     def step(self, name: str, way: int) -> None:
         """Paint a part or piece one place earlier (-1) or later (1) among those of its part."""
+        self.step_all((name,), way)
+
+    def step_all(self, names: Sequence[str], way: int) -> None:
+        """Paint parts and pieces one place earlier (-1) or later (1) among those of the first one's part."""
         plan = self._model.plan
         shown = [one for _, one in listed(plan) if self._is_here(plan, one)]
-        within = next(_within(one) for one in shown if one.id == name)
-        like = [one.id for one in shown if _within(one) == within]
-        at = like.index(name) + (way if way < 0 else 2)
+        within = next(_within(one) for one in shown if one.id == names[0])
+        like = [  # what holds nothing has no place in the order
+            one.id
+            for one in shown
+            if _within(one) == within and (one.id in names or isinstance(one, PlacedMotif) or pieces_in(plan, one.id))
+        ]
+        places = [like.index(name) for name in names if name in like]
+        at = min(places) - 1 if way < 0 else max(places) + 2
         if 0 <= at <= len(like):
-            self.move_to(name, like[at] if at < len(like) else "", within)
+            self.move_all(names, like[at] if at < len(like) else "", within)
 
 
 def _within(one: PlanPart | PlacedMotif) -> str:
