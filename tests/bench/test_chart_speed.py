@@ -100,7 +100,7 @@ def test_a_stroke_of_60_mm_follows_the_hand(benchmark, qapp_bench, doer):
     until = time.monotonic() + 60
     while (board.model.painted is None or board.model.busy) and time.monotonic() < until:
         qapp_bench.processEvents()
-    board.puller.begin(load)
+    board.pull_by_hand(load)
     took, pulls = [], itertools.count()
 
     def pulled():

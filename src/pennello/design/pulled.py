@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from shapely import LineString
 
 from pennello.design.edits import free_id, new_name, slug
-from pennello.design.holds import FIVE, with_hold
+from pennello.design.holds import FIVE, hold_of, with_hold
 from pennello.design.line_work import about_middle
 from pennello.design.on_chart import chart_of, placed_in, with_motif, without_motif
 from pennello.design.part_edits import put_in
@@ -89,8 +89,18 @@ def pulled_stroke(
     stroke = replace(source, path=path, flips_mm=(), reload_mm=())
     if upright_deg is not None:
         stroke = replace(stroke, nib=Nib(NibMode.FIXED, upright_deg), pats=None)
-    elif hold in FIVE:
+    elif hold in FIVE and hold is not hold_of(source):
         stroke = with_hold(stroke, hold)
+    return stroke if all(map(_is_plain, samples)) else _as_led(stroke, samples)
+
+
+def _is_plain(one: Sample) -> bool:
+    """Return whether the hand only goes along there, as with a mouse."""
+    return one.pressure is None and not (one.turn_deg or one.lean_deg or one.flipped)
+
+
+def _as_led(stroke: Stroke, samples: Sequence[Sample]) -> Stroke:
+    """Return a stroke turned, pressed, leant and flipped as the hand did on the way."""
     at = _places(samples)
     begins = 180.0 if samples[0].flipped else 0.0
     stroke = replace(stroke, nib=turned_nib(stroke.nib, at, np.array([one.turn_deg + begins for one in samples])))
@@ -102,7 +112,7 @@ def pulled_stroke(
         stroke = replace(stroke, leans=_keys(at, leans, _SAME_LEAN))
     turns = [place for place, (one, other) in enumerate(pairwise(samples), 1) if one.flipped is not other.flipped]
     if turns:
-        total = length_mm(path)
+        total = length_mm(stroke.path)
         stroke = replace(stroke, flips_mm=tuple(round(float(at[place]) * total, 2) for place in turns))
     return stroke
 

@@ -67,6 +67,7 @@ class StrokePen(Pen):
         self.laid = 0  # how often the stroke under the hand was laid
         self.holds: dict[str, Hold] = {}
         self._samples: list[Sample] = []
+        self._within = (0.0, 0.0, 0.0, 0.0)
         self._down = self._flipped = False
         self._turn = 0.0
         self._pressure: float | None = None
@@ -160,6 +161,8 @@ class StrokePen(Pen):
     def _take(self, x: float, y: float, pressure: float | None, lean_deg: float, *, upright: bool) -> None:
         """Take where the hand is: as another point, or where it has hardly moved in the place of the last one."""
         self._at = (x, y)
+        left, top, right, bottom = self._within if self._samples else (x, y, x, y)
+        self._within = (min(left, x), min(top, y), max(right, x), max(bottom, y))
         HAND.moves()
         if upright and self._upright is None:
             self._upright = self._chisel_now() - self._turn
@@ -233,8 +236,7 @@ class StrokePen(Pen):
 
         The edge swings round a corner at most, splays, and lies down as far as its bristles are long.
         """
-        at = [_place(one) for one in self._samples] or [self._at]
-        (left, right), (top, bottom) = ((min(along), max(along)) for along in zip(*at, strict=True))
+        left, top, right, bottom = self._within if self._samples else (*self._at, *self._at)
         view, source = self._view(), self._model.plan.stroke(self.load)
         brush = self._model.plan.brush(source.brush)
         wide = 1.5 * brush.width_mm + brush.thickness_mm + brush.bristle_mm + source.stroke.wiggle.width_mm
