@@ -1,5 +1,7 @@
 """What a piece keeps, by the panel: a stripe on a landmark, an angle to the level; a sign and its box."""
 
+import gc
+import weakref
 from dataclasses import replace
 
 import numpy as np
@@ -17,6 +19,7 @@ from pennello.files.demo import shipped_design
 from pennello.lay.families.shapes import smooth
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
+from pennello.ui.stations.chart import hand_verdict
 from pennello.ui.widgets.chart_drawing import draw_level
 
 
@@ -172,6 +175,24 @@ def test_the_load_of_a_pulled_stroke_is_judged_as_it_is_pulled_and_mended(statio
     assert model.plan.stroke("poppy-petal").recipe.pickups[0].flip == load.recipe.pickups[0].flip
     model.document.undo()
     assert model.plan.stroke("poppy-petal").recipe.pickups[0].flip == flipped.flip
+
+
+def test_a_mend_on_offer_holds_no_film(station, qtbot, monkeypatch):
+    judged, pictures = hand_verdict.fine, []
+
+    def fine(*given):
+        outcome = judged(*given)
+        pictures.append(weakref.ref(outcome.picture))
+        return outcome
+
+    monkeypatch.setattr(hand_verdict, "fine", fine)
+    verdict = station.panel.verdict
+    load = station.model.plan.stroke("poppy-petal")
+    flipped = replace(load.recipe.pickups[0], flip=not load.recipe.pickups[0].flip)
+    change = replace(load, recipe=replace(load.recipe, pickups=(flipped,)))
+    station.model.edit("x", lambda plan: with_stroke(plan, change))
+    qtbot.waitUntil(lambda: bool(pictures) and not verdict.busy and verdict.mends.count() > 0)
+    qtbot.waitUntil(lambda: gc.collect() >= 0 and pictures[-1]() is None)
 
 
 def test_waves_lift_and_flips_of_a_pulled_stroke_are_numbers(station):

@@ -88,7 +88,8 @@ class HandVerdict(QFrame):
             chip = QPushButton(mend.words)
             chip.setProperty("chip", True)
             chip.setToolTip(phrase("Changes the load, for all that is laid with it; undo takes it back"))
-            chip.clicked.connect(lambda _=False, which=mend: self.mend(outcome.stroke, which))
+            # the load alone: an outcome holds films, for as long as the chip is there
+            chip.clicked.connect(lambda _=False, load=outcome.stroke, which=mend: self.mend(load, which))
             self.mends.addWidget(chip, row, 0)
 
     def mend(self, load: str, mend: SetPickUp | SetRecipe) -> None:
