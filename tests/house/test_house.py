@@ -92,6 +92,12 @@ def test_documents_name_files_that_are_there():
             assert (ROOT / "src" / "pennello" / name).exists() or (ROOT / name).exists(), f"{page.name}: {name}"
 
 
+def test_lines_of_the_packages_changelog_are_short():
+    """As lintian has it (debian-changelog-line-too-long): 80 signs, but for who signs."""
+    lines = (ROOT / "packaging" / "changelog").read_text("utf-8").splitlines()
+    assert [line for line in lines if len(line) > 80 and not line.startswith(" -- ")] == []
+
+
 # --- size ---
 
 BRANCHES = (ast.If, ast.For, ast.While, ast.ExceptHandler, ast.IfExp, ast.Assert)
