@@ -44,9 +44,9 @@ layers: $(DEV_READY)
 kernel: $(RUN_READY)
 	$(BIN)/python -c "from pennello.lay import engine, warming; warming.rehearse(engine.kernel())"
 
-# All tests and what they import compiled once, before two processes do it at the same time; says what cannot be read.
+# All tests and what they import are compiled once, before two processes do it at the same time; what cannot be read is said.
 collected: $(DEV_READY) system
-	@said=$$(QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q --collect-only src tests --ignore=tests/bench 2>&1) \
+	@said=$$(QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest -q --collect-only tests --ignore=tests/bench 2>&1) \
 		|| { echo "$$said" | tail -40; exit 1; }
 
 # Measured while they run: fails when the tests run too few lines of the core.
