@@ -114,6 +114,18 @@ def test_several_pieces_become_a_part_and_are_moved_together(window, station, qt
         ("daisy", "all"),
     ]
     page.tree.clearSelection()
+    page.move_to("daisy", "", "")
+    click("petal-ring")
+    click("daisy")
+    qtbot.keyClick(page.tree, Qt.Key.Key_Up, ctrl)
+    assert [(one.id, one.part) for one in plan_of(window).motifs] == [
+        ("petal-ring", "all"),
+        ("two-leaves", "all"),
+        ("daisy", ""),
+    ], "what is of another part stays there"
+    window.undo()
+    window.undo()
+    page.tree.clearSelection()
     click("two-leaves")
     click("petal-ring")
     for _ in range(2):  # they stay selected

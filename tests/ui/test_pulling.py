@@ -252,7 +252,9 @@ def test_what_a_hand_draws_belongs_to_the_part_that_is_drawn(window, station, mo
     assert [one.part for one in pieces(window)] == ["moon-flower"] * 3
     shelf.into.activated.emit(shelf.into.count() - 1)
     assert len(window.document.committed.parts) == 1, "a part needs a name"
+    shelf.into.setFocus()
     shelf.into.activated.emit(0)
+    assert QApplication.focusWidget() is board, "keys are the brush's again"
     pull(board, arch(-20, 50))
     assert [one.part for one in pieces(window)] == [*["moon-flower"] * 3, ""], "a line of another part is another piece"
     window.undo()

@@ -59,11 +59,14 @@ class LoadShelf(QWidget):
         Lines shall be drawn with a load, thick and thin so.
     put_down
         The brush shall be put down.
+    drawn_on
+        The hand goes on drawing, and has the keys again.
     """
 
     pulled = Signal(str, object)
     drawn = Signal(str, object)
     put_down = Signal()
+    drawn_on = Signal()
 
     def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
         super().__init__()
@@ -182,6 +185,8 @@ class LoadShelf(QWidget):
         else:
             self._model.draw_into(part)
         self._show_parts()
+        if self.is_drawing():
+            self.drawn_on.emit()
 
     def _ask_part(self) -> None:
         name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")

@@ -553,7 +553,10 @@ class PartsPage(QWidget):
         self.step_all((name,), way)
 
     def step_all(self, names: Sequence[str], way: int) -> None:
-        """Paint parts and pieces one place earlier (-1) or later (1) among those of the first one's part."""
+        """Paint parts and pieces of one part one place earlier (-1) or later (1) among those that it holds.
+
+        What of them lies elsewhere than the first stays where it is.
+        """
         plan = self._model.plan
         shown = [one for _, one in listed(plan) if self._is_here(plan, one)]
         within = next(_within(one) for one in shown if one.id == names[0])
@@ -562,10 +565,10 @@ class PartsPage(QWidget):
             for one in shown
             if _within(one) == within and (one.id in names or isinstance(one, PlacedMotif) or pieces_in(plan, one.id))
         ]
-        places = [like.index(name) for name in names if name in like]
-        at = min(places) - 1 if way < 0 else max(places) + 2
+        moved = [name for name in names if name in like]
+        at = like.index(moved[0]) - 1 if way < 0 else like.index(moved[-1]) + 2
         if 0 <= at <= len(like):
-            self.move_all(names, like[at] if at < len(like) else "", within)
+            self.move_all(moved, like[at] if at < len(like) else "", within)
 
 
 def _within(one: PlanPart | PlacedMotif) -> str:

@@ -97,6 +97,7 @@ class ChartStation(QWidget, Station):
         self.side.loads.is_drawing = lambda: self.board.drawing is not None
         self.side.loads.drawn.connect(self.draw)
         self.side.loads.put_down.connect(self.board.put_down)
+        self.side.loads.drawn_on.connect(self.board.setFocus)
         self.board.taken_up.connect(self.side.loads.show_drawing)
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
@@ -379,7 +380,9 @@ class ChartStation(QWidget, Station):
     def draw(self, load: str, taper: Taper) -> None:
         """Draw lines on the chart with a load, thick and thin so."""
         self.layers.draw_so(taper)
-        if not (self.board.pen.on and self.board.pen.load == load):  # else it goes on with the same piece
+        if self.board.pen.on and self.board.pen.load == load:  # it goes on with the same piece
+            self.board.setFocus()
+        else:
             self.board.draw_by_hand(load)
 
     def ask_photo(self) -> None:
