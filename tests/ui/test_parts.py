@@ -16,7 +16,7 @@ from pennello.design.plan import Reload
 from pennello.design.pulled import with_pulled
 from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.path.cubic import line
-from pennello.ui.stations.chart.parts_page import name_of
+from pennello.ui.stations.chart.part_tree import name_of
 
 
 @pytest.fixture
@@ -37,7 +37,7 @@ def plan_of(window):
 
 
 def items(page):
-    return {name_of(one): one for one in page._items()}
+    return {name_of(one): one for one in page.tree.every}
 
 
 def drop(page, name, onto, where):

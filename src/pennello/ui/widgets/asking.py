@@ -1,10 +1,19 @@
-"""Asking for one thing: a number with its unit, or where to write. Nothing is written over unasked."""
+"""Asking for one thing: a number with its unit, a name, or where to write. Nothing is written over unasked."""
 
 from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QDialog, QFileDialog, QHBoxLayout, QMessageBox, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QDialog,
+    QFileDialog,
+    QHBoxLayout,
+    QInputDialog,
+    QMessageBox,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from pennello.disk import exists
 from pennello.phrases import phrase
@@ -62,6 +71,12 @@ def ask_amount(
     value = page.field.amount
     page.deleteLater()
     return value if taken else None
+
+
+def ask_name(parent: QWidget, title: str, what: str, name: str = "") -> str:
+    """Ask what something is called; "" where that is left alone or blank."""
+    told, fine = QInputDialog.getText(parent, title, what, text=name)
+    return told.strip() if fine else ""
 
 
 def with_ending(path: Path, endings: tuple[str, ...]) -> Path:

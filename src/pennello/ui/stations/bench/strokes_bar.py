@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QAbstractButton,
     QDialog,
     QHBoxLayout,
-    QInputDialog,
     QMenu,
     QScrollArea,
     QSizePolicy,
@@ -28,6 +27,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.asking import ask_name
 from pennello.ui.widgets.card_row import tab_after
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
@@ -113,11 +113,11 @@ class StrokeTag(QAbstractButton):
 
     def rename(self) -> None:
         """Ask for another name."""
-        name, fine = QInputDialog.getText(self, phrase("Stroke"), phrase("Name of the stroke"), text=self.text())
-        if fine and name.strip():
+        name = ask_name(self, phrase("Stroke"), phrase("Name of the stroke"), self.text())
+        if name:
             self._model.edit(
                 phrase("Rename the stroke"),
-                lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name.strip()[:200])),
+                lambda plan, _: with_stroke(plan, replace(plan.stroke(self.stroke_id), name=name[:200])),
             )
 
 

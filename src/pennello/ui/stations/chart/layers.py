@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QColorDialog, QInputDialog, QMenu, QToolButton, QWidget
+from PySide6.QtWidgets import QColorDialog, QMenu, QToolButton, QWidget
 
 from pennello.chart.chart import Point
 from pennello.chart.names import place_words
@@ -45,7 +45,7 @@ from pennello.errors import PennelloError
 from pennello.files.svg import read_svg
 from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.model import ChartModel, PlanChange
-from pennello.ui.widgets.asking import ask_amount, ask_source
+from pennello.ui.widgets.asking import ask_amount, ask_name, ask_source
 from pennello.ui.widgets.chart_drawing import ChartView
 from pennello.ui.widgets.handle import Handle, HandleWork, keep_handles
 from pennello.ui.widgets.held import Held
@@ -251,11 +251,9 @@ class LayersButton(QToolButton):
             self.change(layer, srgb=colour.name())
 
     def _ask_reserved(self, landmark: str, at: Point) -> None:
-        name, fine = QInputDialog.getText(
-            self, phrase("Keep a place"), phrase("For what?"), text=landmark.split(",", maxsplit=1)[0]
-        )
-        if fine and name.strip():
-            self.reserve(name.strip(), at)
+        name = ask_name(self, phrase("Keep a place"), phrase("For what?"), landmark.split(",", maxsplit=1)[0])
+        if name:
+            self.reserve(name, at)
 
     def reserve(self, name: str, at: Point, radius_mm: float = 12.0) -> None:
         """Keep a round place for what comes later."""

@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QBoxLayout,
     QComboBox,
     QHBoxLayout,
-    QInputDialog,
     QListWidget,
     QListWidgetItem,
     QPushButton,
@@ -32,6 +31,7 @@ from pennello.phrases import named, phrase, plural
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.chart.edge_icons import edge_icon
 from pennello.ui.stations.chart.model import ChartModel
+from pennello.ui.widgets.asking import ask_name
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.number_field import WheelGuard
@@ -90,6 +90,17 @@ class LoadShelf(QWidget):
             QPushButton(phrase("Copy")),
             QPushButton(phrase("Take out")),
         )
+        self._build_drawing(guard)
+        self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
+        self.more.setToolTip(phrase("A load like it, to be changed on the Bench"))
+        self.gone.setToolTip(phrase("Take it out of the plan; nothing may be laid with it"))
+        self.lay.clicked.connect(self.lay_chosen)
+        self.more.clicked.connect(self.copy)
+        self.gone.clicked.connect(self.remove)
+        self._lay_out(words)
+
+    def _build_drawing(self, guard: WheelGuard) -> None:
+        """Make what a brush is taken in the hand with: how it is held or drawn with, and what that belongs to."""
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(self._hold)
         self.taper: QComboBox = choice(phrase("Where lines are thick"), guard)
@@ -102,12 +113,8 @@ class LoadShelf(QWidget):
         self.pull.clicked.connect(lambda _=False: self._draw_or_put_down())
         self.into: QComboBox = choice(phrase("The part that what you draw belongs to"), guard)
         self.into.activated.connect(self._draw_into)
-        self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
-        self.more.setToolTip(phrase("A load like it, to be changed on the Bench"))
-        self.gone.setToolTip(phrase("Take it out of the plan; nothing may be laid with it"))
-        self.lay.clicked.connect(self.lay_chosen)
-        self.more.clicked.connect(self.copy)
-        self.gone.clicked.connect(self.remove)
+
+    def _lay_out(self, words: QWidget) -> None:
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
@@ -189,8 +196,8 @@ class LoadShelf(QWidget):
             self.drawn_on.emit()
 
     def _ask_part(self) -> None:
-        name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")
-        if fine and name.strip():
+        name = ask_name(self, phrase("New part"), phrase("What you call it"))
+        if name:
             self._model.make_part(name)
 
     def _show_parts(self) -> None:

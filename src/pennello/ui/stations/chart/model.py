@@ -290,11 +290,16 @@ class ChartModel(QObject):
     def make_part(self, name: str, members: Sequence[str] = (), within: str = "") -> None:
         """Make a part of pieces and parts, as a step; what is drawn by hand from now on belongs to it."""
 
+        made: list[str] = []
+
         def change(plan: Plan) -> Plan:
-            plan, self._part = with_new_part(plan, name, members, within)
+            plan, part = with_new_part(plan, name, members, within)
+            made.append(part)
             return plan
 
         self.edit(phrase("New part"), change)
+        if made:
+            self.draw_into(made[-1])
 
     def edit(self, label: str, change: PlanChange, merge: str = "") -> None:
         """Make a change a step."""

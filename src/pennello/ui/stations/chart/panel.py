@@ -33,7 +33,7 @@ from pennello.design.on_chart import (
     snapped,
     without_motif,
 )
-from pennello.design.part_edits import put_in, with_new_part
+from pennello.design.part_edits import put_in
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
 from pennello.design.pulled import points_of, with_press, with_way
@@ -252,7 +252,7 @@ class MotifPanel(QFrame):
         """Make a part of the piece."""
         chosen = self._model.chosen
         if chosen is not None:
-            self._model.edit(phrase("New part"), lambda plan: with_new_part(plan, chosen.name, [chosen.id])[0])
+            self._model.make_part(chosen.name, [chosen.id])
 
     def _mirror(self) -> None:
         self._whole(phrase("Mirror copy"), lambda plan, name: mirrored_twin(plan, name)[0])

@@ -10,17 +10,14 @@ from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import QPoint, QSignalBlocker, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QDropEvent, QKeyEvent, QPixmap
+from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import (
-    QAbstractItemView,
     QApplication,
     QCheckBox,
     QComboBox,
     QGridLayout,
-    QInputDialog,
     QMenu,
     QPushButton,
-    QTreeWidget,
     QTreeWidgetItem,
     QVBoxLayout,
     QWidget,
@@ -50,7 +47,8 @@ from pennello.session.chart_scene import Painted
 from pennello.ui.stations.chart.edge_icons import edge_icons
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.part_pictures import part_picture
-from pennello.ui.widgets.asking import ask_amount
+from pennello.ui.stations.chart.part_tree import PICTURE, PartTree, is_part, item_of, name_of, part_of
+from pennello.ui.widgets.asking import ask_amount, ask_name
 from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
@@ -70,93 +68,8 @@ TAKE = phrase(
 ECHOES = Quantity(phrase("How often"), *TIMES, 1, 0, " ×")
 ECHO_SIZE = Quantity(phrase("Each so large beside the one before"), *SMALLER, 0.05, 2, phrase(" × size"))
 WORTH = Quantity(phrase("How much the part adds to the look"), 0.1, 10, 0.5, 1, phrase(" × worth"))
-_ID = Qt.ItemDataRole.UserRole
 _SELECTS = Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier
-_ICON, _PICTURE = QSize(34, 14), QSize(40, 30)
-
-
-class PartTree(QTreeWidget):
-    """Parts and pieces in the order of painting.
-
-    Signals
-    -------
-    dropped(object, str, str)
-        What was dragged, a tuple of ids; before what it shall come ("" for last); into which part ("" for none).
-    stepped(object, int)
-        What shall be painted one place earlier (-1) or later (1), a tuple of ids.
-    """
-
-    dropped = Signal(object, str, str)
-    stepped = Signal(object, int)
-
-    def __init__(self, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setHeaderHidden(True)
-        self.setIndentation(14)
-        self.setIconSize(_PICTURE)
-        self.setAccessibleName(phrase("Parts of the design in the order of painting: Ctrl with up or down moves"))
-        self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
-        self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
-
-    @property
-    def taken(self) -> tuple[QTreeWidgetItem, ...]:
-        """What is selected, as listed, without what lies in a part that is selected too."""
-        found, item = [], self.topLevelItem(0)
-        while item is not None:
-            if item.isSelected() and not any(one.isSelected() for one in _outer(item)):
-                found.append(item)
-            item = self.itemBelow(item)
-        return tuple(found)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Move what is selected with Ctrl and up or down."""
-        way = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
-        if self.taken and way and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
-            self.stepped.emit(tuple(name_of(one) for one in self.taken), way)
-            return
-        super().keyPressEvent(event)
-
-    def dropEvent(self, event: QDropEvent) -> None:
-        """Say where it fell; the plan moves it, and the tree follows."""
-        taken, target = self.taken, self.itemAt(event.position().toPoint())
-        event.setDropAction(Qt.DropAction.IgnoreAction)
-        event.accept()
-        if taken and target not in taken:
-            self.dropped.emit(tuple(name_of(one) for one in taken), *self._fell(target, event.position().toPoint()))
-
-    def _fell(self, target: QTreeWidgetItem | None, at: QPoint) -> tuple[str, str]:
-        """Return what it fell before, and into which part."""
-        if target is None:
-            return "", ""
-        within = part_of(target)
-        where = self.dropIndicatorPosition()
-        onto = QAbstractItemView.DropIndicatorPosition.OnItem
-        if where == onto and target.data(0, _ID + 1):
-            return "", name_of(target)
-        if where == QAbstractItemView.DropIndicatorPosition.BelowItem:
-            below = self.itemBelow(target)
-            return (name_of(below), part_of(below)) if below is not None else ("", within)
-        return name_of(target), within
-
-
-def name_of(item: QTreeWidgetItem) -> str:
-    """Return the id of what an item shows."""
-    return str(item.data(0, _ID))
-
-
-def part_of(item: QTreeWidgetItem) -> str:
-    """Return the part that an item lies in, "" for none."""
-    outer = item.parent()
-    return name_of(outer) if outer is not None else ""
-
-
-def _outer(item: QTreeWidgetItem) -> list[QTreeWidgetItem]:
-    """Return the items that an item lies in."""
-    found = []
-    while (above := item.parent()) is not None:
-        found.append(above)
-        item = above
-    return found
+_ICON = QSize(34, 14)
 
 
 class PartsPage(QWidget):
@@ -289,7 +202,7 @@ class PartsPage(QWidget):
                 if one.id == kept:
                     self.tree.setCurrentItem(item)
             self.tree.expandAll()
-            for item in self._items():
+            for item in self.tree.every:
                 item.setSelected(name_of(item) in taken)
         self.show_pictures()
 
@@ -305,11 +218,11 @@ class PartsPage(QWidget):
 
         def show(item: QTreeWidgetItem) -> None:
             pieces = [one for placed in pieces_in(plan, name_of(item)) for one in laid.get(placed.id, ())]
-            picture = part_picture(skin, plan, pieces, _PICTURE)
+            picture = part_picture(skin, plan, pieces, PICTURE)
             with QSignalBlocker(self.tree):
                 item.setIcon(0, true_icon(picture))
 
-        self._pictures.do([partial(show, item) for item in self._items() if item.data(0, _ID + 1)])
+        self._pictures.do([partial(show, item) for item in self.tree.every if is_part(item)])
 
     def _is_here(self, plan: Plan, one: PlanPart | PlacedMotif) -> bool:
         if isinstance(one, PlacedMotif):
@@ -318,21 +231,11 @@ class PartsPage(QWidget):
         return not pieces or any(piece.chart == self._model.key for piece in pieces)
 
     def _item(self, plan: Plan, one: PlanPart | PlacedMotif, icons: Callable[[str], QPixmap]) -> QTreeWidgetItem:
-        item = QTreeWidgetItem([_words(one)])
-        is_part = isinstance(one, PlanPart)
-        item.setData(0, _ID, one.id)
-        item.setData(0, _ID + 1, is_part)
+        item = item_of(_words(one), one.id, part=isinstance(one, PlanPart))
         item.setToolTip(0, _tip(plan, one))
         item.setCheckState(0, Qt.CheckState.Unchecked if one.id in self._model.hidden else Qt.CheckState.Checked)
-        if isinstance(one, PlacedMotif):
-            if one.loads:
-                item.setIcon(0, true_icon(icons(one.loads[0][1])))
-        else:
-            font = item.font(0)
-            font.setBold(True)
-            item.setFont(0, font)
-        flags = item.flags() | Qt.ItemFlag.ItemIsDragEnabled
-        item.setFlags(flags | Qt.ItemFlag.ItemIsDropEnabled if is_part else flags & ~Qt.ItemFlag.ItemIsDropEnabled)
+        if isinstance(one, PlacedMotif) and one.loads:
+            item.setIcon(0, true_icon(icons(one.loads[0][1])))
         return item
 
     def _show_said(self, plan: Plan) -> None:
@@ -353,29 +256,20 @@ class PartsPage(QWidget):
     # --- choosing ---
 
     def _current(self, item: QTreeWidgetItem | None) -> None:
-        self.part = name_of(item) if item is not None and item.data(0, _ID + 1) else ""
+        self.part = name_of(item) if item is not None and is_part(item) else ""
         self._show_said(self._model.plan)
         if self.part:
             self._model.draw_into(self.part)
 
     def _clicked(self, item: QTreeWidgetItem) -> None:
         selecting = QApplication.keyboardModifiers() & _SELECTS
-        if not item.data(0, _ID + 1) and not selecting:
+        if not is_part(item) and not selecting:
             self._model.choose(name_of(item))
 
     def _ticked(self) -> None:
         off = Qt.CheckState.Unchecked
-        self._unticked = frozenset(name_of(one) for one in self._items() if one.checkState(0) == off)
+        self._unticked = frozenset(name_of(one) for one in self.tree.every if one.checkState(0) == off)
         self._soon.start()
-
-    def _items(self) -> list[QTreeWidgetItem]:
-        found, open_ = [], [self.tree.topLevelItem(at) for at in range(self.tree.topLevelItemCount())]
-        while open_:
-            item = open_.pop()
-            if item is not None:
-                found.append(item)
-                open_ += [item.child(at) for at in range(item.childCount())]
-        return found
 
     # --- edits ---
 
@@ -408,8 +302,8 @@ class PartsPage(QWidget):
 
     def ask_new(self) -> None:
         """Ask for a name and make a part of what is selected or in the hand, or an empty one."""
-        name, fine = QInputDialog.getText(self, phrase("New part"), phrase("What you call it"), text="")
-        if fine and name.strip():
+        name = ask_name(self, phrase("New part"), phrase("What you call it"))
+        if name:
             self.make(name)
 
     def make(self, name: str) -> None:
@@ -544,9 +438,9 @@ class PartsPage(QWidget):
     def ask_name(self) -> None:
         """Ask what the part is called."""
         part = part_in(self._model.plan, self.part)
-        name, fine = QInputDialog.getText(self, phrase("Rename a part"), phrase("What you call it"), text=part.name)
-        if fine and name.strip():
-            self._change(phrase("Rename a part"), name=name.strip())
+        name = ask_name(self, phrase("Rename a part"), phrase("What you call it"), part.name)
+        if name:
+            self._change(phrase("Rename a part"), name=name)
 
     def step(self, name: str, way: int) -> None:
         """Paint a part or piece one place earlier (-1) or later (1) among those of its part."""

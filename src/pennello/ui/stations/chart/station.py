@@ -11,7 +11,6 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
-    QInputDialog,
     QPushButton,
     QSlider,
     QToolButton,
@@ -56,7 +55,7 @@ from pennello.ui.stations.chart.motif_row import MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.working_out import WorkingOut
 from pennello.ui.theme.text import px
-from pennello.ui.widgets.asking import ask_source, ask_target
+from pennello.ui.widgets.asking import ask_name, ask_source, ask_target
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
 from pennello.ui.work import begin
@@ -233,10 +232,8 @@ class ChartStation(QWidget, Station):
         """Ask for a name and keep what is in the hand, with all of its part, for other plans."""
         chosen = self.model.chosen
         if chosen is not None:
-            name, fine = QInputDialog.getText(
-                self, phrase("Keep a motif"), phrase("Its name"), text=self._part_name(chosen)
-            )
-            if fine and name.strip():
+            name = ask_name(self, phrase("Keep a motif"), phrase("Its name"), self._part_name(chosen))
+            if name:
                 self.keep_as(name)
 
     def _part_name(self, chosen: PlacedMotif) -> str:
