@@ -1,12 +1,14 @@
 """Document, history, autosave, settings, jobs."""
 
 import errno
+import gc
 import os
 import stat
 import subprocess
 import sys
 import threading
 import time
+import weakref
 from dataclasses import replace
 
 import pytest
@@ -21,7 +23,7 @@ from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
 from pennello.session.autosave import Autosave
-from pennello.session.courtesy import HAND, DrawingHand, WindowThread, main_thread_s
+from pennello.session.courtesy import HAND, DrawingHand, GentleImports, WindowThread, main_thread_s
 from pennello.session.document import ChangedOnDiskError, Document
 from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine
 from pennello.session.jobs import Job, Jobs
@@ -354,6 +356,21 @@ def test_a_job_reports_finds_and_finishes(jobs):
     assert heard == [(0.0, ""), (0.5, "half way"), "so far", 42]
 
 
+def test_a_job_that_ended_is_let_go_of_with_all_that_it_tells(jobs):
+    ended = []
+    for number in range(5):
+        told, done = (lambda result, of=titled: (result, of)), threading.Event()
+        job = Job(lambda _: 42)
+        job.finished.connect(told)
+        job.on_over(lambda clear, done=done: (clear(), done.set()))
+        ended.append(weakref.ref(told))
+        jobs.start(f"motif {number}", job)
+        assert done.wait(5)
+        del job, told
+    gc.collect()
+    assert [one() for one in ended[:3]] == [None] * 3, "the last but one may not have left its worker yet"
+
+
 def test_a_newer_job_silences_the_older(jobs):
     go, heard, done = threading.Event(), [], threading.Event()
 
@@ -581,3 +598,21 @@ def test_the_windows_thread_is_the_programs_first():
     thread.start()
     thread.join()
     assert before <= told[0] <= main_thread_s()
+
+
+def test_a_worker_lets_the_window_go_first_before_each_module_that_it_reads(tmp_path, monkeypatch):
+    for name, code in (("salt", "import marsh"), ("marsh", "import reed"), ("reed", "")):
+        (tmp_path / f"gentle_{name}.py").write_text(code.replace("import ", "import gentle_"))
+    waited, names = [], [f"gentle_{name}" for name in ("salt", "marsh", "reed")]
+    monkeypatch.syspath_prepend(tmp_path)
+    finder = GentleImports(lambda given_up: waited.append(given_up()))
+    monkeypatch.setattr(sys, "meta_path", [finder, *(one for one in sys.meta_path if type(one) is not type(finder))])
+    __import__("gentle_reed")
+    assert not waited, "the window's own thread waits for nobody"
+    del sys.modules["gentle_reed"]
+    reader = threading.Thread(target=__import__, args=("gentle_salt",))
+    reader.start()
+    reader.join()
+    assert waited == [False] * 3, "reading is never left half way"
+    for name in names:
+        assert sys.modules.pop(name).__name__ == name

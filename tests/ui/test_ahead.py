@@ -100,3 +100,21 @@ def test_stations_are_there_before_they_are_wanted_and_work_at_nothing(qtbot, wi
     assert window._history is window.document
     window.go_to("chart")
     assert window.stations.currentWidget() is made["chart"].widget
+
+
+def test_another_light_reaches_stations_that_are_not_shown_while_the_window_rests(qtbot, window, monkeypatch):
+    monkeypatch.setattr(module, "RESTS_S", 60.0)
+    there, settled = threading.Thread(target=lambda: None), []
+    there.start()
+    ahead = make_stations(window, there, lambda: settled.append(1))
+    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
+    day = window.station("day").widget
+    before = day.styleSheet()
+    window.clothes.turn_light()
+    assert day.styleSheet() == before, "nobody waits for what is not shown"
+    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
+    assert day.styleSheet() == window.rail.styleSheet() != before
+    window.clothes.turn_light()
+    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
+    assert day.styleSheet() == before
+    assert settled == [1], "once"

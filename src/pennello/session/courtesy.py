@@ -8,7 +8,9 @@ from __future__ import annotations
 
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from importlib.abc import MetaPathFinder
+from types import ModuleType
 
 
 class DrawingHand:
@@ -114,3 +116,19 @@ class WindowThread:
 
 WINDOW = WindowThread()
 """The one of this program."""
+
+
+class GentleImports(MetaPathFinder):
+    """Has workers that read a large package let the window go first before each module of it; it finds none itself.
+
+    Reading holds the interpreter, and a package of a thousand modules breathes nowhere.
+    """
+
+    def __init__(self, goes_first: Callable[[Callable[[], bool]], None] = WINDOW.goes_first) -> None:
+        self._goes_first = goes_first
+
+    def find_spec(self, fullname: str, path: Sequence[str] | None, target: ModuleType | None = None) -> None:
+        """Wait where another thread than the window's reads; reading is never left half way."""
+        del fullname, path, target
+        if threading.current_thread() is not threading.main_thread():
+            self._goes_first(lambda: False)

@@ -128,6 +128,7 @@ class Jobs:
         from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
 
         self.cancel(key)
+        self._forget_ended()
         if self._pool is None:
             self._pool = ThreadPoolExecutor(self._workers, thread_name_prefix="pennello-job")
         self._running[key] = (job, self._pool.submit(job.run))
@@ -138,6 +139,11 @@ class Jobs:
             job, future = self._running.pop(key)
             job.cancel()
             future.cancel()
+
+    def _forget_ended(self) -> None:
+        """Let go of jobs that ended: what they tell holds plans."""
+        for key in [key for key, (_, future) in self._running.items() if future.done()]:
+            del self._running[key]
 
     def leave(self) -> None:
         """Cancel all; the workers end by themselves, and nobody waits for them now."""

@@ -6,6 +6,7 @@ import threading
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from functools import partial
+from itertools import chain
 
 from PySide6.QtCore import QObject, QPoint, QTimer
 from PySide6.QtGui import QCursor, QGuiApplication
@@ -21,6 +22,10 @@ RESTS_S = 0.02
 """A window rests if it has worked for less than so long between two looks, s (a default; measured: 1 ms or less while
 nobody does anything).
 """
+
+
+def _nothing() -> None:
+    """Do nothing."""
 
 
 class Ahead(QObject):
@@ -46,7 +51,7 @@ class Ahead(QObject):
         window: QWidget,
         worked_s: Callable[[], float] = main_thread_s,
         pointer: Callable[[], QPoint] = QCursor.pos,
-        then: Callable[[], object] = lambda: None,
+        then: Callable[[], object] = _nothing,
     ) -> None:
         super().__init__(window)
         self._window, self._bits = window, iter(bits)
@@ -62,6 +67,11 @@ class Ahead(QObject):
         """Whether all is done."""
         return not self._timer.isActive()
 
+    def also(self, bits: Iterable[Callable[[], object]]) -> None:
+        """Do these too, after what is still to be done."""
+        self._bits = chain(self._bits, bits)
+        self._timer.start()
+
     def _look(self) -> None:
         now = self._worked_s()
         at = self._pointer()
@@ -76,6 +86,7 @@ class Ahead(QObject):
             self._timer.stop()
             if not closed:
                 self._then()
+            self._then = _nothing
             return
         with suppress(PennelloError):
             bit()
@@ -83,7 +94,10 @@ class Ahead(QObject):
 
 
 def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[[], object]) -> Ahead:
-    """Begin to put the other stations together, once their code is there; `then` is done after the last of them."""
+    """Begin to put the other stations together, once their code is there; `then` is done after the last of them.
+
+    After another light or contrast was chosen they are put into it in the same way.
+    """
 
     def bits() -> Iterator[Callable[[], object]]:
         while fetched.is_alive():
@@ -92,4 +106,6 @@ def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[
             yield partial(window.station, one.key)
             yield partial(window.dress_station, one.key)
 
-    return Ahead(bits(), window, then=then)
+    ahead = Ahead(bits(), window, then=then)
+    window.clothes.changed.connect(lambda: ahead.also(partial(window.dress_station, one.key) for one in STATIONS))
+    return ahead

@@ -20,6 +20,7 @@ from pennello.errors import PennelloError, clipped
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
 from pennello.phrases import phrase
+from pennello.session.courtesy import GentleImports
 from pennello.session.document import Document
 from pennello.session.settings import load_settings
 from pennello.ui.ahead import make_stations
@@ -74,6 +75,8 @@ def make_application(arguments: list[str] | None = None) -> QApplication:
         QGuiApplication.setHighDpiScaleFactorRoundingPolicy(Qt.HighDpiScaleFactorRoundingPolicy.PassThrough)
         app = QApplication(arguments or ["pennello"])
     sys.setswitchinterval(SWITCH_S)
+    if not any(isinstance(one, GentleImports) for one in sys.meta_path):
+        sys.meta_path.insert(0, GentleImports())
     app.setApplicationName("pennello")
     app.setApplicationDisplayName("Pennello")
     app.setDesktopFileName("pennello")  # by which a desktop knows its windows

@@ -170,6 +170,7 @@ class MainWindow(QMainWindow):
         held.addWidget(self.banner)
         right.addLayout(held)
         self.room = QScrollArea()  # a station that needs more than a small screen has is scrolled
+        self.room.resize(USUAL)  # at less it takes bars, and gives them back only after all was drawn beside them
         self.room.setWidgetResizable(True)
         self.room.setFrameShape(QFrame.Shape.NoFrame)
         self.room.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # a click beside all fields leaves the station its keys
