@@ -1,8 +1,9 @@
 """A monkey at the real window: clicks, drags, keys, words, wheels anywhere, with a seed.
 
 Run as a program of its own (`python -m hard.monkey SEED EVENTS SECONDS FOLDER`), so that the end of the program
-is seen. It writes one JSON file. Invariants: undo to the start and redo to the end are exact; the plan saved and
-opened again is the same; no exception reaches the hook; memory and handles do not run away.
+is seen; where HARD_UNWEIGHED is set it does not rest to be weighed. It writes one JSON file. Invariants: undo to the
+start and redo to the end are exact; the plan saved and opened again is the same; no exception reaches the hook; memory
+and handles do not run away.
 
 Its watchdog holds no frame of the window's thread: whoever holds one keeps the painters in it alive and ends them on
 his own thread, which Qt does not survive.
@@ -451,7 +452,7 @@ class Watch:
 
     def __init__(self, monkey: Monkey, events: int, until_s: float, folder: Path) -> None:
         self.monkey, self.events, self.until_s, self.folder = monkey, events, until_s, folder
-        self.ended = False
+        self.ended, self.weighed = False, not os.environ.get("HARD_UNWEIGHED")
         self._beat = time.perf_counter()
 
     def one(self) -> None:
@@ -463,10 +464,10 @@ class Watch:
         except RuntimeError as error:
             if "already deleted" not in str(error):
                 monkey.hook(type(error), error, error.__traceback__)
-        if seen.events % SAMPLE_EVERY == 0:
+        if self.weighed and seen.events % SAMPLE_EVERY == 0:
             monkey.sample()
         free = monkey.app.activeModalWidget() is None
-        if free and seen.events >= HOME_FROM and not seen.at_home:
+        if self.weighed and free and seen.events >= HOME_FROM and not seen.at_home:
             self._unwatched(monkey.go_home)
         if free and seen.events % LOOK_EVERY == 0:
             self._unwatched(monkey.look)
