@@ -134,18 +134,18 @@ $(PACK_READY): requirements-package.lock
 $(VENV)/bin/python:
 	@sh tools/make_venv.sh "$(PYTHON)" "$(VENV)"
 
-$(RUN_READY): requirements.lock pyproject.toml | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements.lock
+$(RUN_READY): requirements.lock requirements-uv.lock pyproject.toml | $(VENV)/bin/python
+	@sh tools/install_pinned.sh $(BIN)/python requirements.lock
 	$(BIN)/python -m pip install --quiet --no-deps --no-build-isolation -e .
 	$(BIN)/python -m compileall -q src
 	@touch $@
 
 $(DEV_READY): requirements-dev.lock $(RUN_READY) | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements-dev.lock
+	@sh tools/install_pinned.sh $(BIN)/python requirements-dev.lock
 	@touch $@
 
 $(DOCS_READY): requirements-docs.lock $(RUN_READY) | $(VENV)/bin/python
-	$(BIN)/python -m pip install --quiet --no-compile --require-hashes -r requirements-docs.lock
+	@sh tools/install_pinned.sh $(BIN)/python requirements-docs.lock
 	@touch $@
 
 clean:

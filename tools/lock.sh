@@ -8,3 +8,4 @@ uv pip compile $common --extra run --extra best-order pyproject.toml -o requirem
 uv pip compile $common --extra run --extra best-order --extra camera --extra dev pyproject.toml -o requirements-dev.lock
 uv pip compile $common --extra run --extra package pyproject.toml -o requirements-package.lock
 uv pip compile $common --extra docs pyproject.toml -o requirements-docs.lock
+echo uv | uv pip compile $common - -o requirements-uv.lock
