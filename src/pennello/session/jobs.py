@@ -34,6 +34,11 @@ class Job(Generic[Result]):
     to_the_end
         Once begun it is brought to its end whoever cancels it, since it writes. Other work is left where it breathes.
 
+    Attributes
+    ----------
+    let_go
+        Whether it is over and whoever was given its work has let go of it: what it said before that was heard.
+
     Signals
     -------
     progress(fraction, words), found(best so far), finished(result), failed(sentence)
@@ -49,6 +54,7 @@ class Job(Generic[Result]):
         self._to_the_end = to_the_end
         self._stop = threading.Event()
         self._over: Callable[[Callable[[], None]], None] | None = None
+        self.let_go = False
 
     def on_over(self, hand_over: Callable[[Callable[[], None]], None]) -> None:
         """Say who is given the work once it is over, so that what it held is thrown away on the thread that made it."""
@@ -107,8 +113,13 @@ class Job(Generic[Result]):
             )
         finally:
             held, self._work = [self._work], None
+
+            def let_go() -> None:
+                held.clear()
+                self.let_go = True
+
             if self._over is not None:
-                self._over(held.clear)
+                self._over(let_go)
 
 
 class Jobs:
@@ -128,7 +139,7 @@ class Jobs:
         from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
 
         self.cancel(key)
-        self._forget_ended()
+        self._forget_old()
         if self._pool is None:
             self._pool = ThreadPoolExecutor(self._workers, thread_name_prefix="pennello-job")
         self._running[key] = (job, self._pool.submit(job.run))
@@ -140,9 +151,9 @@ class Jobs:
             job.cancel()
             future.cancel()
 
-    def _forget_ended(self) -> None:
-        """Let go of jobs that ended: what they tell holds plans."""
-        for key in [key for key, (_, future) in self._running.items() if future.done()]:
+    def _forget_old(self) -> None:
+        """Let go of jobs of which all has been heard: those whom they tell hold plans."""
+        for key in [key for key, (job, _) in self._running.items() if job.let_go]:
             del self._running[key]
 
     def leave(self) -> None:
