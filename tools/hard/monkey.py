@@ -60,6 +60,7 @@ from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
+TRIES = 500
 _WORDS = (
     "3",
     "-5",
@@ -206,10 +207,7 @@ class Monkey:
         """Do one thing."""
 
         root = self._root()
-        parts = [
-            w for w in root.findChildren(QWidget) if w.isVisible() and w.isEnabled() and w.width() > 3 < w.height()
-        ]
-        part = self.rng.choice(parts or [root])
+        part = self._part_of(root)
         label = part.text()[:20] if isinstance(part, QAbstractButton) else ""
         if label in ("linen", "lamp") and self.rng.random() < 0.9:
             return
@@ -217,6 +215,15 @@ class Monkey:
         act = self.rng.choices(acts, (38, 17, 5, 7, 16, 7, 8, 2))[0]
         self.last = f"{act.__name__} {type(part).__name__} {label}"
         act(root, part)
+
+    def _part_of(self, root: Any) -> Any:
+        """Return any part that can be reached, each as likely; to look at all of them takes longer than the deed."""
+        parts = root.findChildren(QWidget)
+        for _ in range(TRIES if parts else 0):
+            one = self.rng.choice(parts)
+            if one.isVisible() and one.isEnabled() and one.width() > 3 < one.height():
+                return one
+        return root
 
     def _root(self) -> Any:
 
