@@ -121,7 +121,7 @@ WINDOW = WindowThread()
 class GentleImports(MetaPathFinder):
     """Has workers that read a large package let the window go first before each module of it; it finds none itself.
 
-    Reading holds the interpreter, and a package of a thousand modules breathes nowhere.
+    Reading holds the interpreter, and a package of four hundred modules breathes nowhere.
     """
 
     def __init__(self, goes_first: Callable[[Callable[[], bool]], None] = WINDOW.goes_first) -> None:
