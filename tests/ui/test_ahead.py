@@ -33,7 +33,7 @@ class Clock:
 def test_bits_are_done_one_by_one_while_the_window_rests(qtbot, window):
     clock, done = Clock(), []
     clock.works_s = 1.0
-    ahead = Ahead([partial(done.append, one) for one in range(3)], window, clock, then=partial(done.append, "then"))
+    ahead = Ahead([partial(done.append, one) for one in (*range(3), "then")], window, clock)
     qtbot.wait(60)
     assert not done, "a window that works is left alone"
     clock.works_s = 0.0
@@ -65,7 +65,7 @@ def test_nothing_is_done_under_a_page_that_asks(qtbot, window):
 
 def test_nothing_is_done_once_the_window_is_closed(qtbot, window):
     done = []
-    ahead = Ahead([partial(done.append, 1)], window, Clock(), then=partial(done.append, "then"))
+    ahead = Ahead([partial(done.append, one) for one in (1, "then")], window, Clock())
     window.hide()
     qtbot.waitUntil(lambda: ahead.over)
     assert not done

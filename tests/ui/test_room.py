@@ -7,9 +7,11 @@ from lantern_face import demo_plan
 from PySide6.QtCore import QDeadlineTimer, QEvent, QObject, Qt
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
 
+from pennello.session.document import Document
 from pennello.session.settings import Settings
 from pennello.ui.stations.registry import STATIONS
 from pennello.ui.widgets.two_parts import TwoParts
+from pennello.ui.window import MainWindow
 
 SIZES = [(1024, 700), (1280, 800), (2560, 1440)]
 DIRECT = Qt.FindChildOption.FindDirectChildrenOnly
@@ -147,3 +149,29 @@ def test_a_station_that_rests_lays_nothing_out(station, qapp, qtbot, open_window
         if ear.heard < 4:
             break
     assert ear.heard < 4
+
+
+class Sizes(QObject):
+    """Writes down each size that a widget is given."""
+
+    def __init__(self, of):
+        super().__init__(of)
+        self.seen = []
+        of.installEventFilter(self)
+
+    def eventFilter(self, watched, event):
+        if event.type() == QEvent.Type.Resize:
+            self.seen.append(watched.size())
+        return False
+
+
+def test_a_window_that_opens_is_laid_out_at_one_size(qapp, qtbot, demo):
+    """Bars that come and go change it, and all of it is drawn twice."""
+    window = MainWindow(Document(demo), Settings())
+    sizes = Sizes(window.room.viewport())
+    window.show()
+    qtbot.waitExposed(window)
+    qtbot.wait(300)
+    window.close()
+    window.deleteLater()
+    assert sizes.seen == [window.room.viewport().size()]

@@ -212,7 +212,7 @@ def pieces_of(
     )
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=8192)
 def _at(place: Place, stroke: Stroke) -> Stroke:
     return place.stroke(stroke)
 

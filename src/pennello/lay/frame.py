@@ -63,7 +63,7 @@ class Frame:
         return cos, -sin, sin, cos, self.x_mm, self.y_mm
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=4096)
 def own_frame(stroke: Stroke) -> tuple[Stroke, Frame] | None:
     """Return a stroke in its own frame, and where that lies; None for pats, whose rows lie as they lie."""
     if stroke.pats is not None:

@@ -26,6 +26,11 @@ class CancelledError(PennelloError):
         super().__init__(phrase("The work was cancelled."))
 
 
+def _at_once(act: Callable[[], None]) -> None:
+    """Do it here."""
+    act()
+
+
 class Job(Generic[Result]):
     """One piece of work. Its signals come from the worker's thread; the window hands them on to its own.
 
@@ -37,7 +42,7 @@ class Job(Generic[Result]):
     Attributes
     ----------
     let_go
-        Whether it is over and whoever was given its work has let go of it: what it said before that was heard.
+        Whether it is over and its work thrown away: all that it said before was heard.
 
     Signals
     -------
@@ -53,11 +58,11 @@ class Job(Generic[Result]):
         self._work: Callable[[Job[Result]], Result] | None = work
         self._to_the_end = to_the_end
         self._stop = threading.Event()
-        self._over: Callable[[Callable[[], None]], None] | None = None
+        self._over: Callable[[Callable[[], None]], None] = _at_once
         self.let_go = False
 
     def on_over(self, hand_over: Callable[[Callable[[], None]], None]) -> None:
-        """Say who is given the work once it is over, so that what it held is thrown away on the thread that made it."""
+        """Say who throws the work away once it is over, on the thread that made what it held; else it goes at once."""
         self._over = hand_over
 
     @property
@@ -114,12 +119,11 @@ class Job(Generic[Result]):
         finally:
             held, self._work = [self._work], None
 
-            def let_go() -> None:
+            def throw_away() -> None:
                 held.clear()
                 self.let_go = True
 
-            if self._over is not None:
-                self._over(let_go)
+            self._over(throw_away)
 
 
 class Jobs:

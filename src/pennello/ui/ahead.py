@@ -24,10 +24,6 @@ nobody does anything).
 """
 
 
-def _nothing() -> None:
-    """Do nothing."""
-
-
 class Ahead(QObject):
     """Does bits one at a time, each only when the window has rested for a moment and the pointer stood still.
 
@@ -41,8 +37,6 @@ class Ahead(QObject):
         How long the window's thread has worked, s.
     pointer
         Where it is.
-    then
-        Done last, if the window is still there.
     """
 
     def __init__(
@@ -51,12 +45,11 @@ class Ahead(QObject):
         window: QWidget,
         worked_s: Callable[[], float] = main_thread_s,
         pointer: Callable[[], QPoint] = QCursor.pos,
-        then: Callable[[], object] = _nothing,
     ) -> None:
         super().__init__(window)
         self._window, self._bits = window, iter(bits)
         self._worked_s, self._before_s = worked_s, worked_s()
-        self._pointer, self._at, self._then = pointer, pointer(), then
+        self._pointer, self._at = pointer, pointer()
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self._look)
@@ -80,13 +73,9 @@ class Ahead(QObject):
         held = QGuiApplication.mouseButtons() != QGuiApplication.mouseButtons().NoButton
         if not rests or held or QApplication.activeModalWidget() is not None:
             return
-        closed = self._window.isHidden()
-        bit = None if closed else next(self._bits, None)
+        bit = None if self._window.isHidden() else next(self._bits, None)
         if bit is None:
             self._timer.stop()
-            if not closed:
-                self._then()
-            self._then = _nothing
             return
         with suppress(PennelloError):
             bit()
@@ -105,7 +94,8 @@ def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[
         for one in STATIONS:
             yield partial(window.station, one.key)
             yield partial(window.dress_station, one.key)
+        yield then
 
-    ahead = Ahead(bits(), window, then=then)
+    ahead = Ahead(bits(), window)
     window.clothes.changed.connect(lambda: ahead.also(partial(window.dress_station, one.key) for one in STATIONS))
     return ahead

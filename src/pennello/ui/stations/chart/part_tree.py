@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QPoint, QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QDropEvent, QKeyEvent
 from PySide6.QtWidgets import QAbstractItemView, QTreeWidget, QTreeWidgetItem, QWidget
 
@@ -70,9 +70,9 @@ class PartTree(QTreeWidget):
         event.setDropAction(Qt.DropAction.IgnoreAction)
         event.accept()
         if taken and target not in taken:
-            self.dropped.emit(tuple(name_of(one) for one in taken), *self._fell(target, event.position().toPoint()))
+            self.dropped.emit(tuple(name_of(one) for one in taken), *self._fell(target))
 
-    def _fell(self, target: QTreeWidgetItem | None, at: QPoint) -> tuple[str, str]:
+    def _fell(self, target: QTreeWidgetItem | None) -> tuple[str, str]:
         """Return what it fell before, and into which part."""
         if target is None:
             return "", ""
