@@ -384,6 +384,7 @@ def main() -> None:
     folder.mkdir(parents=True, exist_ok=True)
     os.environ["XDG_CACHE_HOME"] = tempfile.mkdtemp()  # pictures of the catalogue are laid anew
     app = make_application()
+    app.setCursorFlashTime(0)  # else a picture shows it or not, as it happens
     warm_up().join()  # the whole skin would take the reference too long
     for name, shot in shots(folder).items():
         if not arguments or name in arguments:
