@@ -22,8 +22,8 @@ from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
 from pennello.ui.stations.day import written
 from pennello.ui.stations.day.bag_icons import ICON
-from pennello.ui.stations.day.model import SEEN_MS
 from pennello.ui.stations.day.today import TodayPage
+from pennello.ui.work import SEEN_MS
 
 
 @pytest.fixture

@@ -14,6 +14,7 @@ from pennello.session import design_pictures
 from pennello.session.design_pictures import CARD, DesignPicture, design_picture
 from pennello.session.jobs import CancelledError
 from pennello.ui import designs_page
+from pennello.ui.work import SEEN_MS
 
 
 @pytest.fixture
@@ -60,6 +61,16 @@ def test_its_work_ends_with_the_window(open_window, qtbot, monkeypatch):
     monkeypatch.setattr(QMessageBox, "question", lambda *_, **__: QMessageBox.StandardButton.Discard)
     window.close()
     qtbot.waitUntil(ended.is_set)
+
+
+def test_it_is_drawn_before_workers_begin(window, quick, qtbot):
+    window.show_designs()
+    page = window.designs
+    assert page.busy
+    assert not quick, "nothing is taken from the drawing"
+    page.close()
+    qtbot.wait(2 * SEEN_MS)
+    assert not quick, "it was closed before"
 
 
 def test_a_picture_that_is_broken_off_is_begun_anew():

@@ -34,6 +34,7 @@ def test_pages_are_seen_before_they_are_printed(page, qtbot):
     assert not page.sheet.pixmap().isNull()
     page.listed.setCurrentRow(1)
     assert not page.print.isEnabled()  # not drawn yet
+    assert page.number.text() == "drawing it ..."
     qtbot.waitUntil(lambda: bool(page.pages))
     assert page.print.isEnabled()
 

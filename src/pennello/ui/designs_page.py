@@ -31,7 +31,7 @@ from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar, foot_row
-from pennello.ui.work import begin
+from pennello.ui.work import begin, once_seen
 
 COLUMNS = 4
 _PICTURE = QSize(234, 156)
@@ -199,7 +199,9 @@ class DesignsPage(QDialog):
         self.bar = ThinBar()
         column.addWidget(self.bar)
         column.addLayout(foot_row(self))
-        self.look()
+        self.bar.show()
+        self._seen_first = once_seen(self, self.look)
+        self._seen_first.start()
 
     def _card(self, design: ShippedDesign) -> DesignCard:
         card = DesignCard(design)
@@ -249,5 +251,6 @@ class DesignsPage(QDialog):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Stop what runs."""
+        self._seen_first.stop()
         self._jobs.leave()
         super().closeEvent(event)

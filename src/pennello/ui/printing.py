@@ -39,7 +39,7 @@ from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import Label
-from pennello.ui.work import Newest
+from pennello.ui.work import Newest, once_seen
 
 Seen = tuple[NDArray[np.uint8], float, float]
 
@@ -74,6 +74,7 @@ class PrintPage(QDialog):
         self._newest = Newest(self._jobs, "pages", self)
         self.pages: list[Seen] = []
         self.at = 0
+        self._seen_first = once_seen(self, self._make)
         self._build(exporter.paper)
         self.listed.setCurrentRow(0)
 
@@ -178,11 +179,20 @@ class PrintPage(QDialog):
     def _file(self) -> Path:
         return Path(self._folder.name) / "paper.pdf"
 
+    @property
+    def busy(self) -> bool:
+        """Whether pages are still to come."""
+        return self._seen_first.isActive() or self._newest.busy
+
     def make(self) -> None:
-        """Let a worker write the pages and draw them to be looked at."""
-        paper, make, file = self.paper, self.chosen.make, self._file
+        """Let a worker write the pages and draw them to be looked at, once the page itself is drawn."""
+        self._newest.stop()
         self.pages, self.at = [], 0
+        self._seen_first.start()
         self._show()
+
+    def _make(self) -> None:
+        paper, make, file = self.paper, self.chosen.make, self._file
 
         def work(job: Job[Any]) -> list[Seen]:
             from pennello.files.pages_seen import pages_seen  # noqa: PLC0415 - PDFium only when asked for
@@ -212,7 +222,7 @@ class PrintPage(QDialog):
             phrase("{at} of {count}", at=self.at + 1, count=count)
             if count
             else phrase("drawing it ...")
-            if self._newest.busy
+            if self.busy
             else ""
         )
         self.before.setEnabled(self.at > 0)
@@ -284,6 +294,7 @@ class PrintPage(QDialog):
 
     def done(self, result: int) -> None:
         """Stop drawing; the pages that were looked at go."""
+        self._seen_first.stop()
         self._newest.stop()
         self._jobs.leave()
         with contextlib.suppress(OSError):  # a worker that just writes there finds it gone, and nobody hears of it

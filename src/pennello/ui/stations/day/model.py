@@ -31,14 +31,12 @@ from pennello.session.notebook import pace_of
 from pennello.ui.stations.day.bag_icons import bag_icon
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.paint import to_image
-from pennello.ui.work import begin, guarded
+from pennello.ui.work import begin, guarded, once_seen
 
 FIRST_DAYS = 16
 """So many evenings are shown at once; the rest follow."""
 
 SOON_MS = 250
-SEEN_MS = 120
-"""How long the station that was just shown has to be drawn before workers begin, ms."""
 
 
 class DayModel(QObject):
@@ -78,11 +76,10 @@ class DayModel(QObject):
         self._asked: set[str] = set()
         self._turn = self.session.started_over
         self._of: Event | None = None
-        self._soon, self._seen_first = QTimer(self), QTimer(self)
-        for timer, wait_ms, act in ((self._soon, SOON_MS, self._simulate), (self._seen_first, SEEN_MS, self._work_out)):
-            timer.setSingleShot(True)
-            timer.setInterval(wait_ms)
-            timer.timeout.connect(act)
+        self._soon, self._seen_first = QTimer(self), once_seen(self, self._work_out)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON_MS)
+        self._soon.timeout.connect(self._simulate)
         self.session.changed.connect(self._changed)
 
     @property
