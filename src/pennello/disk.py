@@ -27,6 +27,7 @@ _TEMPORARY = ".tmp"
 _REMEDIES = {
     errno.ENOENT: phrase("there is no such file or folder; check the name."),
     errno.EISDIR: phrase("this is a folder; name a file in it."),
+    errno.EEXIST: phrase("there is a file of this name; name a folder."),
     errno.ENOTDIR: phrase("part of this path is a file, not a folder; check the name."),
     errno.EACCES: phrase("there is no permission; choose another place or change the file's permissions."),
     errno.EPERM: phrase("there is no permission; choose another place or change the file's permissions."),
@@ -129,6 +130,25 @@ def exists(path: Path) -> bool:
         return False
 
 
+def make_folder(folder: Path, mode: int = 0o777) -> None:
+    """Make a folder, and those that it lies in, where there is none.
+
+    Parameters
+    ----------
+    mode
+        Its permissions, less the umask.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be made.
+    """
+    try:
+        folder.mkdir(mode=mode, parents=True, exist_ok=True)
+    except (OSError, ValueError, RuntimeError) as error:
+        raise file_problem(folder, error) from error
+
+
 def make_private_folder(folder: Path, *, ours: bool = True) -> None:
     """Make a folder that only its owner can look into.
 
@@ -142,8 +162,8 @@ def make_private_folder(folder: Path, *, ours: bool = True) -> None:
     FileProblemError
         If it cannot be made.
     """
+    make_folder(folder, 0o700)
     try:
-        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         if ours and stat.S_IMODE(folder.stat().st_mode) & 0o077:
             folder.chmod(0o700)
     except (OSError, ValueError, RuntimeError) as error:

@@ -41,6 +41,9 @@ def test_families_are_listed_and_added(ask, tmp_path):
     assert read_plan(out).strokes[-1].name == "Swirl"
     assert "no family of strokes" in ask("strokes", DEMO, "--add", "zigzag", "--out", out, code=2)
     assert "key=number" in ask("strokes", DEMO, "--add", "swirl", "--set", "turns", "--out", out, code=2)
+    assert "said with a plan" in ask("strokes", "--add", "swirl", "--out", out, code=2)
+    assert "said with --add" in ask("strokes", DEMO, "--set", "turns=2", code=2)
+    assert "said with --add" in ask("strokes", DEMO, "--out", out, code=2)
     assert "0.3 to 4" in ask("strokes", DEMO, "--add", "swirl", "--set", "turns=9", "--out", out, code=2)
 
 

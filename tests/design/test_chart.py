@@ -335,6 +335,8 @@ def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
     kept = own.parts.motifs[0]
     assert (own.name, kept.motif, kept.twin) == ("My flower / 5", "petal-ring", True)
     assert dict(kept.values) == dict(SMALL)
+    with pytest.raises(FileProblemError, match="there is a file of this name"):
+        keep(own, b"", path)
     with pytest.raises(NothingChosenError, match="in the hand first"):
         own_of(plan, ["nothing-of-the-kind"], "x")
     for text, told in (

@@ -37,6 +37,18 @@ def test_no_circle_between_files():
     assert not left, f"these import each other in a circle, or such: {sorted(left)[:8]}"
 
 
+def test_folders_are_made_and_files_looked_for_in_one_place():
+    """Where a folder may not be looked into pathlib raises what no user can read; `pennello.disk` has sentences."""
+    found = [
+        f"{module_of(path)}:{node.lineno}"
+        for path in SOURCES
+        if path.name != "disk.py"
+        for node in nodes_of(path)
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute) and node.func.attr in ("mkdir", "exists")
+    ]
+    assert found == [], "use make_folder and exists of pennello.disk"
+
+
 def test_class_names_are_each_ones_own():
     names = Counter(node.name for path in SOURCES for node in tree_of(path).body if isinstance(node, ast.ClassDef))
     assert [name for name, count in names.items() if count > 1] == []

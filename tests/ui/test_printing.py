@@ -1,5 +1,7 @@
 """The page for paper: what each station prints, as it comes out; a printer is stood in for by a file."""
 
+import tempfile
+
 import pytest
 from lantern_face import demo_plan
 from pypdf import PdfReader
@@ -37,6 +39,14 @@ def test_pages_are_seen_before_they_are_printed(page, qtbot):
     assert page.number.text() == "drawing it ..."
     qtbot.waitUntil(lambda: bool(page.pages))
     assert page.print.isEnabled()
+
+
+def test_where_there_is_no_room_for_temporary_files_it_says_so(page, tmp_path, monkeypatch, qtbot):
+    monkeypatch.setattr(tempfile, "tempdir", str(tmp_path / "nowhere"))
+    page.listed.setCurrentRow(1)
+    qtbot.waitUntil(lambda: not page.busy)
+    assert "temporary files: there is no such file or folder" in page.number.text()
+    assert not page.print.isEnabled()
 
 
 def test_another_paper_and_a_name_are_kept(page, qtbot):

@@ -8,6 +8,7 @@ from pathlib import Path
 from pennello.cli.asking import json_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.plan_file import write_plan
+from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.files.demo import ShippedDesign, shipped_design, shipped_designs
 from pennello.phrases import phrase
@@ -43,7 +44,7 @@ def designs_verb(args: Namespace) -> int:
     design = shipped_design(args.name)
     plan = design.plan(other=args.other)
     if args.out:
-        if args.out.exists():
+        if exists(args.out):
             raise NoDesignNamedError(phrase("{out} is there already; name another file with --out.", out=args.out))
         write_plan(plan, args.out)
     if args.json:

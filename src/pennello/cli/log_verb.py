@@ -18,6 +18,7 @@ from pennello.colour.families import ColourFamily
 from pennello.design.findings import findings_by_chart
 from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
+from pennello.disk import exists
 from pennello.errors import OutOfRangeError
 from pennello.files.log_out import write_log, write_log_page
 from pennello.files.picture import Picture
@@ -227,7 +228,7 @@ def _day(text: str | None) -> str:
 def _change(args: Namespace) -> int:
     with open_log(args.notebook) as log:
         page = log.page(args.page)
-    plan = read_plan(Path(page.plan)) if page.plan and Path(page.plan).exists() else None
+    plan = read_plan(Path(page.plan)) if page.plan and exists(Path(page.plan)) else None
     return _put(args, _changed(args, page, plan))
 
 

@@ -20,6 +20,7 @@ from typing import Any
 from pennello import __version__
 from pennello.cli.asking import Parser, verb_named
 from pennello.cli.verbs_at import VERBS_AT
+from pennello.disk import exists
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.lay.engine import waiting_for_kernel
 from pennello.phrases import phrase
@@ -63,7 +64,7 @@ def with_verb(arguments: Sequence[str]) -> list[str]:
     """
     if not arguments or arguments[0].startswith("-") or arguments[0] == "window" or arguments[0] in VERBS_AT:
         return list(arguments)
-    if Path(arguments[0]).suffix in OPENED or Path(arguments[0]).exists():
+    if Path(arguments[0]).suffix in OPENED or exists(Path(arguments[0])):
         return ["window", *arguments]
     alike = get_close_matches(arguments[0], ["window", *VERBS_AT], 3, 0.5)
     raise UnknownNameError(
@@ -81,7 +82,7 @@ def in_usual_order(arguments: Sequence[str]) -> list[str]:
     if asked.deed_first and deed and second.endswith(OPENED[0]):
         words[1:3] = second, first
     at = 2 if asked.deed_first else 1
-    if asked.lists and words[at : at + 1] == ["list"] and not Path("list").exists():
+    if asked.lists and words[at : at + 1] == ["list"] and not exists(Path("list")):
         del words[at]
     return words
 

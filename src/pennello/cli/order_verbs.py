@@ -21,6 +21,7 @@ from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, Rule
 from pennello.design.pace import Pace, Tempo
 from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
+from pennello.disk import make_folder
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
 from pennello.finding import Finding
 from pennello.motif.catalogue import motif
@@ -405,7 +406,7 @@ def sequence_verb(args: Namespace) -> int:
         raise OutOfRangeError("--px-per-mm", args.px_per_mm, "0.5 to 16")
     plan = read_plan(args.plan)
     arranged = arranged_of(plan, args)
-    args.out.mkdir(parents=True, exist_ok=True)
+    make_folder(args.out)
     written = []
     for chart in dict.fromkeys(job.chart for job in arranged.jobs):
         for moment in sequence(arranged, chart, args.px_per_mm, engine.kernel()):

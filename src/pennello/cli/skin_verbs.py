@@ -138,7 +138,12 @@ def strokes_verb(args: Namespace) -> int:
     from pennello.design.fresh import with_family_stroke  # noqa: PLC0415
     from pennello.lay.families.catalogue import FAMILIES  # noqa: PLC0415
 
+    if not args.add and (args.set or args.out):
+        option, value = ("--set", args.set[0]) if args.set else ("--out", args.out)
+        raise OutOfRangeError(option, value, phrase("said with --add, which names what is put into the plan"))
     if args.add:
+        if args.plan is None:
+            raise OutOfRangeError("--add", args.add, phrase("said with a plan, which it is put into"))
         plan = read_plan(args.plan)
         plan, new = with_family_stroke(plan, args.add, dict(_settings(args.set or [])))
         write_plan(plan, args.out or args.plan)

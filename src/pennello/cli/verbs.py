@@ -26,6 +26,7 @@ from pennello.design.fresh import fresh_plan, with_fresh_stroke
 from pennello.design.load_kinds import LOAD_KINDS
 from pennello.design.plan import Plan, skin_spectrum
 from pennello.design.words import load_words
+from pennello.disk import exists
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, UnknownNameError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_schema import json_schema
@@ -429,7 +430,7 @@ def new_arguments(parser: ArgumentParser) -> None:
 @verb("new", phrase("write a new plan"), new_arguments)
 def new_verb(args: Namespace) -> int:
     """Write a new plan."""
-    if args.plan.exists():
+    if exists(args.plan):
         raise FileProblemError(args.plan, phrase("this file is there already; choose another name."))
     plan = demo_plan() if args.demo else with_fresh_stroke(fresh_plan())[0]
     write_plan(plan, args.plan)

@@ -7,6 +7,7 @@ from contextlib import closing
 from pathlib import Path
 
 from pennello.cli.asking import NO_KIT
+from pennello.disk import exists
 from pennello.errors import FileProblemError
 from pennello.kit.shelf import Kit
 from pennello.phrases import phrase
@@ -20,7 +21,7 @@ def kit_of(args: Namespace) -> Kit | None:
     if args.kit == NO_KIT:
         return None
     path = None if args.kit == "" else Path(args.kit)
-    if path is not None and not path.exists():
+    if path is not None and not exists(path):
         raise FileProblemError(
             path, phrase("this kit is not there; name the file of a kit, or leave the name out for your own.")
         )

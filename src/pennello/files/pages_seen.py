@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from pathlib import Path
 from threading import Lock
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.disk import read_bytes
 from pennello.errors import FileProblemError
 from pennello.phrases import phrase
 
 Picture = NDArray[np.uint8]
 
-MOST_BYTES, MOST_PAGES = 200_000_000, 400
+MOST_PAGES = 400
 _ONE_AT_A_TIME = Lock()
 """PDFium is not made for several threads at once, not even with a document each."""
 
@@ -24,9 +22,9 @@ _PT_PER_INCH, _MM_PER_INCH = 72.0, 25.4
 
 
 def pages_seen(
-    path: Path, dots_per_inch: float, check: Callable[[], object] = lambda: None
+    pdf: bytes, dots_per_inch: float, check: Callable[[], object] = lambda: None
 ) -> Iterator[tuple[Picture, float, float]]:
-    """Yield each page as sRGB bytes, shape (rows, columns, 3), with its width and height, mm.
+    """Yield each page of a PDF as sRGB bytes, shape (rows, columns, 3), with its width and height, mm.
 
     Parameters
     ----------
@@ -36,16 +34,15 @@ def pages_seen(
     Raises
     ------
     FileProblemError
-        If there is no such file, or it is no PDF.
+        If it is no PDF.
     """
     import pypdfium2  # noqa: PLC0415 - only where pages are looked at
 
-    data = read_bytes(path, MOST_BYTES)
     with _ONE_AT_A_TIME:
         try:
-            document: Any = pypdfium2.PdfDocument(data)
+            document: Any = pypdfium2.PdfDocument(pdf)
         except pypdfium2.PdfiumError as error:
-            raise FileProblemError(path, phrase("this is no PDF that can be shown.")) from error
+            raise FileProblemError(phrase("the pages"), phrase("this is no PDF that can be shown.")) from error
         count = min(len(document), MOST_PAGES)
     try:
         for number in range(count):

@@ -24,6 +24,8 @@ from pennello.design.on_chart import painted_plan, with_new_motif
 from pennello.design.own import Own, with_own
 from pennello.design.plan import Plan, PlanStroke, skin_bytes
 from pennello.design.scene import Check, go_on, paint_all
+from pennello.disk import make_folder
+from pennello.errors import FileProblemError
 from pennello.files.plan_schema import from_plan
 from pennello.lay.engine import kernel
 from pennello.lay.families.catalogue import FAMILIES
@@ -250,8 +252,8 @@ class Pictures:
 
     def _keep(self, what: str, one: CataloguePicture) -> None:
         """Write a picture; where that cannot be, it is only slower the next time."""
-        with suppress(OSError):
-            self._folder.mkdir(parents=True, exist_ok=True)
+        with suppress(OSError, FileProblemError):
+            make_folder(self._folder)
             self._path(what, one.key).write_bytes(png_of(one))
 
     def _tidy(self) -> None:

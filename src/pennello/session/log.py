@@ -115,8 +115,9 @@ def sweep_photos(path: Path | None = None) -> int:
     if exists(folder):
         for one in folder.glob("*.jpg"):
             if one.name not in used:
-                one.unlink(missing_ok=True)
-                count += 1
+                with contextlib.suppress(OSError):  # one that may not be erased stays; the next sweep tries again
+                    one.unlink(missing_ok=True)
+                    count += 1
     return count
 
 

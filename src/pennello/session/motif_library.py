@@ -8,6 +8,7 @@ from pathlib import Path
 import platformdirs
 
 from pennello.design.own import Own
+from pennello.disk import make_folder
 from pennello.errors import PennelloError
 from pennello.files.motif_file import SUFFIX, picture_of, read_own, write_own
 from pennello.kit.shelf import slug
@@ -45,7 +46,7 @@ def own_motifs(folder: Path | None = None) -> tuple[Kept, ...]:
 def keep(own: Own, picture: bytes = b"", folder: Path | None = None) -> Path:
     """Keep a motif under its name, in the place of one of that name; return its file."""
     where = folder or library_folder()
-    where.mkdir(parents=True, exist_ok=True)
+    make_folder(where)
     path = where / f"{slug(own.name)}{SUFFIX}"
     write_own(own, path, picture)
     return path

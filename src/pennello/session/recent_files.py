@@ -14,7 +14,7 @@ from xml.etree.ElementTree import Element, ParseError, SubElement, register_name
 from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from pennello.disk import PRIVATE, read_bytes, write_bytes
+from pennello.disk import PRIVATE, exists, make_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.phrases import phrase
 
@@ -57,7 +57,7 @@ def note_recent(path: Path, now: datetime, where: Path | None = None) -> bool:
         root = _read(target)
         if root is None:
             return False
-        target.parent.mkdir(parents=True, exist_ok=True)
+        make_folder(target.parent)
         _put(root, path.resolve().as_uri(), kind, now)
         words = tostring(root, encoding="UTF-8", xml_declaration=True)
         write_bytes(words + b"\n", target, mode=PRIVATE)
@@ -69,11 +69,11 @@ def note_recent(path: Path, now: datetime, where: Path | None = None) -> bool:
 def _read(target: Path) -> Element | None:
     """Return the list, an empty one where there is none; None where what is there is no such list."""
     try:
-        there = target.exists() and target.stat().st_size > 0
+        there = exists(target) and target.stat().st_size > 0
         if not there:
             return Element("xbel", version="1.0")
         root: Element = fromstring(read_bytes(target, MOST_BYTES))
-    except (ParseError, DefusedXmlException, FileProblemError, ValueError):
+    except (ParseError, DefusedXmlException, OSError, FileProblemError, ValueError):
         return None
     return root if root.tag == "xbel" else None
 

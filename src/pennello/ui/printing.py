@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import contextlib
 import os
-import tempfile
+from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from shutil import copyfile
+from tempfile import TemporaryDirectory
 from typing import Any
 
 import numpy as np
@@ -27,11 +26,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from pennello.disk import file_problem, read_bytes, write_bytes
 from pennello.errors import PennelloError
 from pennello.files.paper import MOST_MAKER, Paper, PaperSize, on_paper
 from pennello.phrases import phrase
 from pennello.session.jobs import Job, Jobs
-from pennello.ui.exporting import Exporter, Printed
+from pennello.ui.exporting import Exporter, Printed, Work
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice
@@ -45,6 +45,8 @@ Seen = tuple[NDArray[np.uint8], float, float]
 
 SEEN_DPI, PRINTED_DPI = 96.0, 300.0
 """How finely pages are drawn to be looked at, and at most for a printer (defaults)."""
+
+MOST_PDF_BYTES = 200_000_000
 
 STAND_IN = "PENNELLO_PRINTER"
 """Names a PDF file that stands in for a printer: nobody is asked, and what would be printed is written there."""
@@ -69,10 +71,10 @@ class PrintPage(QDialog):
         self.setWindowTitle(phrase("On paper"))
         self.resize(900, 660)
         self._papers, self._exporter = papers, exporter
-        self._folder = tempfile.TemporaryDirectory(prefix="pennello-paper-")
         self._jobs = Jobs()
         self._newest = Newest(self._jobs, "pages", self)
         self.pages: list[Seen] = []
+        self._pdf = b""
         self.at = 0
         self._seen_first = once_seen(self, self._make)
         self._build(exporter.paper)
@@ -176,10 +178,6 @@ class PrintPage(QDialog):
         self.make()
 
     @property
-    def _file(self) -> Path:
-        return Path(self._folder.name) / "paper.pdf"
-
-    @property
     def busy(self) -> bool:
         """Whether pages are still to come."""
         return self._seen_first.isActive() or self._newest.busy
@@ -192,19 +190,19 @@ class PrintPage(QDialog):
         self._show()
 
     def _make(self) -> None:
-        paper, make, file = self.paper, self.chosen.make, self._file
+        paper, make = self.paper, self.chosen.make
 
-        def work(job: Job[Any]) -> list[Seen]:
+        def work(job: Job[Any]) -> tuple[bytes, list[Seen]]:
             from pennello.files.pages_seen import pages_seen  # noqa: PLC0415 - PDFium only when asked for
 
             with on_paper(paper):
-                make(file)(job)
-            return list(pages_seen(file, SEEN_DPI, job.check))
+                pdf = _written(make, job)
+            return pdf, list(pages_seen(pdf, SEEN_DPI, job.check))
 
         self._newest.run(work, finished=self._take, failed=self._refuse)
 
-    def _take(self, pages: list[Seen]) -> None:
-        self.pages = pages
+    def _take(self, made: tuple[bytes, list[Seen]]) -> None:
+        self._pdf, self.pages = made
         self._show()
 
     def _refuse(self, words: str) -> None:
@@ -251,14 +249,8 @@ class PrintPage(QDialog):
         """Ask where and keep the pages as they are seen as a PDF."""
         target = ask_target(self, phrase("Keep as PDF"), Path.home() / f"{self.chosen.stem}.pdf", (".pdf",))
         if target is not None:
-            data = self._file.read_bytes()
-
-            def work(_: Job[Any]) -> None:
-                from pennello.disk import write_bytes  # noqa: PLC0415
-
-                write_bytes(data, target)
-
-            self._exporter.write(target.name, work)
+            pdf = self._pdf
+            self._exporter.write(target.name, lambda _: write_bytes(pdf, target))
             self.accept()
 
     def ask_print(self) -> None:
@@ -276,12 +268,10 @@ class PrintPage(QDialog):
             dialog.setMinMax(1, len(self.pages))
             if dialog.exec() != QDialog.DialogCode.Accepted:
                 return
-        copy = Path(tempfile.mkdtemp(prefix="pennello-print-")) / "paper.pdf"
-        copyfile(self._file, copy)
         only = range(printer.fromPage(), printer.toPage() + 1) if printer.fromPage() else None
         to = printer.printerName() or stand_in or phrase("the printer")
         self._exporter.write(
-            phrase("{chosen} to {to}", chosen=self.chosen.name, to=to), partial(print_pages, printer, copy, only)
+            phrase("{chosen} to {to}", chosen=self.chosen.name, to=to), partial(print_pages, printer, self._pdf, only)
         )
         self.accept()
 
@@ -293,17 +283,32 @@ class PrintPage(QDialog):
         return QPageLayout(size, way, QMarginsF(), QPageLayout.Unit.Millimeter)
 
     def done(self, result: int) -> None:
-        """Stop drawing; the pages that were looked at go."""
+        """Stop drawing."""
         self._seen_first.stop()
         self._newest.stop()
         self._jobs.leave()
-        with contextlib.suppress(OSError):  # a worker that just writes there finds it gone, and nobody hears of it
-            self._folder.cleanup()
         super().done(result)
 
 
-def print_pages(printer: QPrinter, path: Path, only: range | None, job: Job[Any]) -> None:
-    """Print pages of a PDF at true scale, and take the file away.
+def _written(make: Callable[[Path], Work], job: Job[Any]) -> bytes:
+    """Return what is written as PDF.
+
+    Raises
+    ------
+    FileProblemError
+        If there is no room for a temporary file.
+    """
+    try:
+        with TemporaryDirectory(prefix="pennello-paper-") as folder:
+            file = Path(folder) / "paper.pdf"
+            make(file)(job)
+            return read_bytes(file, MOST_PDF_BYTES)
+    except OSError as error:
+        raise file_problem(phrase("the folder for temporary files"), error) from error
+
+
+def print_pages(printer: QPrinter, pdf: bytes, only: range | None, job: Job[Any]) -> None:
+    """Print pages of a PDF at true scale.
 
     Parameters
     ----------
@@ -314,19 +319,15 @@ def print_pages(printer: QPrinter, path: Path, only: range | None, job: Job[Any]
 
     dots = min(float(printer.resolution()), PRINTED_DPI)
     per_mm = printer.resolution() / 25.4
-    try:
-        with painting(printer) as painter:
-            if not painter.isActive():
-                raise PrinterRefusesError(printer.printerName() or printer.outputFileName() or phrase("the printer"))
-            begun = False
-            for number, (picture, wide, high) in enumerate(pages_seen(path, dots, job.check), 1):
-                if only is not None and number not in only:
-                    continue
-                if begun:
-                    printer.newPage()
-                begun = True
-                painter.drawImage(QRectF(0, 0, wide * per_mm, high * per_mm), to_image(picture))
-                job.report(number / (number + 1), phrase("page {number}", number=number))
-    finally:
-        path.unlink(missing_ok=True)
-        path.parent.rmdir()
+    with painting(printer) as painter:
+        if not painter.isActive():
+            raise PrinterRefusesError(printer.printerName() or printer.outputFileName() or phrase("the printer"))
+        begun = False
+        for number, (picture, wide, high) in enumerate(pages_seen(pdf, dots, job.check), 1):
+            if only is not None and number not in only:
+                continue
+            if begun:
+                printer.newPage()
+            begun = True
+            painter.drawImage(QRectF(0, 0, wide * per_mm, high * per_mm), to_image(picture))
+            job.report(number / (number + 1), phrase("page {number}", number=number))

@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, Signal
 
 from pennello.design.findings import findings_by_chart
 from pennello.design.plan import Plan
+from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Finding
@@ -109,7 +110,7 @@ class BookModel(QObject):
 
         painted = picture_of(page.photo, self.log.path)
         planned = picture_of(page.picture, self.log.path)
-        if planned is None and page.plan and Path(page.plan).exists():
+        if planned is None and page.plan and exists(Path(page.plan)):
             job.check()
             try:
                 plan = read_plan(Path(page.plan))

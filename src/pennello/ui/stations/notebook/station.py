@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 
 from pennello.colour.families import ColourFamily
 from pennello.design.plan import Plan
+from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.phrases import named, phrase, plural
@@ -370,7 +371,7 @@ class NotebookStation(PagedStation):
 
 
 def _plan_of(page: LogPage) -> Plan | None:
-    if not page.plan or not Path(page.plan).exists():
+    if not page.plan or not exists(Path(page.plan)):
         return None
     try:
         return read_plan(Path(page.plan))
