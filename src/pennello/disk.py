@@ -130,6 +130,14 @@ def exists(path: Path) -> bool:
         return False
 
 
+def whole_path(path: Path) -> Path:
+    """Return the whole path of a file, links followed; of what can be no file the name as it is."""
+    try:
+        return path.resolve()
+    except (OSError, ValueError, RuntimeError):
+        return path
+
+
 def make_folder(folder: Path, mode: int = 0o777) -> None:
     """Make a folder, and those that it lies in, where there is none.
 

@@ -127,6 +127,8 @@ def test_paper_and_steps_show_the_photo_too(shot, tmp_path):
     assert min(green(with_photos_located(plan, tmp_path))) > 50
     assert max(green(with_photos_located(plan, tmp_path / "elsewhere"))) < 20
     assert with_photos_located(demo_plan(), tmp_path) == demo_plan()
+    nameless = replace(plan, photos=(replace(plan.photos[0], file="a\0b"),))
+    assert with_photos_located(nameless, tmp_path).photos[0].file.endswith("a\0b"), "no file can be called so"
 
 
 def test_a_photo_that_is_gone_or_none_is_said(tmp_path):

@@ -46,24 +46,32 @@ def test_a_job_reports_finds_and_finishes(jobs):
 
 
 def test_a_job_that_ended_is_let_go_of_with_all_that_it_tells(jobs):
-    ended, done = [], threading.Event()
-
-    def take_back(let_go):
-        let_go()
-        done.set()
-
+    ended, mail = [], queue.Queue()
     for number in range(5):
         told = lambda result, of=number: (result, of)  # noqa: E731 - a new one each time
         job = Job(lambda _: 42)
         job.finished.connect(told)
-        job.on_over(take_back)
+        job.on_over(mail.put)
         ended.append(weakref.ref(told))
         jobs.start(f"motif {number}", job)
-        assert done.wait(5)
-        done.clear()
         del job, told
+    for _ in range(5):
+        mail.get(timeout=5)()
+    last, gone = Job(lambda _: 42), threading.Event()
+    last.on_over(lambda _: gone.set())
+    jobs.start("what the worker knows until it has other work", last)
+    assert gone.wait(5)
     gc.collect()
-    assert [one() for one in ended[:4]] == [None] * 4
+    assert [one() for one in ended] == [None] * 5
+
+
+def test_a_job_that_ends_at_once_is_let_go_of_too(jobs):
+    for number in range(200):
+        jobs.start(f"motif {number % 7}", Job(lambda _: 42))
+    until = time.monotonic() + 10.0
+    while jobs._running and time.monotonic() < until:
+        time.sleep(0.01)
+    assert not jobs._running
 
 
 def test_a_job_can_be_cancelled_until_all_of_it_was_heard(jobs):

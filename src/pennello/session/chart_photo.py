@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from pennello.design.on_chart import chart_of
 from pennello.design.photo_edits import photo_of
 from pennello.design.plan import Plan
+from pennello.disk import whole_path
 from pennello.errors import FileProblemError
 from pennello.phrases import phrase
 
@@ -95,12 +96,12 @@ def with_photos_located(plan: Plan, folder: Path | None) -> Plan:
     """
     if not plan.photos or folder is None:
         return plan
-    return replace(plan, photos=tuple(replace(one, file=str((folder / one.file).resolve())) for one in plan.photos))
+    return replace(plan, photos=tuple(replace(one, file=str(whole_path(folder / one.file))) for one in plan.photos))
 
 
 def named_from(path: Path, folder: Path | None) -> str:
     """Return how a plan in a folder names a file: from there where it lies within, else with its whole path."""
-    whole = path.resolve()
-    if folder is not None and whole.is_relative_to(folder.resolve()):
-        return str(whole.relative_to(folder.resolve()))
+    whole, inside = whole_path(path), None if folder is None else whole_path(folder)
+    if inside is not None and whole.is_relative_to(inside):
+        return str(whole.relative_to(inside))
     return str(whole)

@@ -39,11 +39,6 @@ class Job(Generic[Result]):
     to_the_end
         Once begun it is brought to its end whoever cancels it, since it writes. Other work is left where it breathes.
 
-    Attributes
-    ----------
-    let_go
-        Whether it is over and its work thrown away: all that it said before was heard.
-
     Signals
     -------
     progress(fraction, words), found(best so far), finished(result), failed(sentence)
@@ -59,11 +54,15 @@ class Job(Generic[Result]):
         self._to_the_end = to_the_end
         self._stop = threading.Event()
         self._over: Callable[[Callable[[], None]], None] = _at_once
-        self.let_go = False
+        self._gone: Callable[[], object] = lambda: None
 
     def on_over(self, hand_over: Callable[[Callable[[], None]], None]) -> None:
         """Say who throws the work away once it is over, on the thread that made what it held; else it goes at once."""
         self._over = hand_over
+
+    def when_gone(self, act: Callable[[], object]) -> None:
+        """Say what is done once it is over and its work thrown away: all that it said before was heard."""
+        self._gone = act
 
     @property
     def cancelled(self) -> bool:
@@ -121,7 +120,7 @@ class Job(Generic[Result]):
 
             def throw_away() -> None:
                 held.clear()
-                self.let_go = True
+                self._gone()
 
             self._over(throw_away)
 
@@ -133,6 +132,7 @@ class Jobs:
         self._workers = workers
         self._pool: ThreadPoolExecutor | None = None
         self._running: dict[str, tuple[Job[Any], Future[None]]] = {}
+        self._lock = threading.Lock()
         self._left = False
 
     def start(self, key: str, job: Job[Any]) -> None:
@@ -143,28 +143,38 @@ class Jobs:
         from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
 
         self.cancel(key)
-        self._forget_old()
         if self._pool is None:
             self._pool = ThreadPoolExecutor(self._workers, thread_name_prefix="pennello-job")
-        self._running[key] = (job, self._pool.submit(job.run))
+        job.when_gone(lambda: self._forget(key, job))
+        with self._lock:
+            self._running[key] = (job, self._pool.submit(job.run))
 
     def cancel(self, key: str) -> None:
         """Cancel the job with this key, if one runs."""
-        if key in self._running:
-            job, future = self._running.pop(key)
+        with self._lock:
+            found = self._running.pop(key, None)
+        if found is not None:
+            job, future = found
             job.cancel()
             future.cancel()
 
-    def _forget_old(self) -> None:
-        """Let go of jobs of which all has been heard: those whom they tell hold plans."""
-        for key in [key for key, (job, _) in self._running.items() if job.let_go]:
-            del self._running[key]
+    def cancel_all(self) -> None:
+        """Cancel all jobs; others may come."""
+        with self._lock:
+            keys = list(self._running)
+        for key in keys:
+            self.cancel(key)
+
+    def _forget(self, key: str, job: Job[Any]) -> None:
+        """Let go of a job of which all has been heard: those whom it tells hold plans."""
+        with self._lock:
+            if key in self._running and self._running[key][0] is job:
+                del self._running[key]
 
     def leave(self) -> None:
         """Cancel all; the workers end by themselves, and nobody waits for them now."""
         self._left = True
-        for key in list(self._running):
-            self.cancel(key)
+        self.cancel_all()
         if self._pool is not None:
             self._pool.shutdown(wait=False, cancel_futures=True)
 

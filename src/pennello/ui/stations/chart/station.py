@@ -28,6 +28,7 @@ from pennello.design.parts import line_of, together_with
 from pennello.design.photo_edits import photo_of, with_photo, without_photo
 from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan
+from pennello.disk import whole_path
 from pennello.errors import PennelloError
 from pennello.files.motif_file import read_own
 from pennello.lay.families.hold import Hold
@@ -398,7 +399,7 @@ class ChartStation(QWidget, Station):
         except PennelloError as error:
             self.said.emit(str(error))
             return
-        self.photo_page = PhotoPage(path.resolve(), picture, self.model.chart, self.model.unit, self)
+        self.photo_page = PhotoPage(whole_path(path), picture, self.model.chart, self.model.unit, self)
         self.photo_page.accepted.connect(self._take_photo)
         self.photo_page.open()
 

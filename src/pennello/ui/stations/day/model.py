@@ -109,6 +109,7 @@ class DayModel(QObject):
     def _changed(self) -> None:
         if self.session.started_over != self._turn:  # designs of another event may have the same names
             self._turn = self.session.started_over
+            self._drawn.cancel_all()
             self._asked.clear()
             self.pictures.clear()
         self.changed.emit()
