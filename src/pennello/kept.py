@@ -50,8 +50,14 @@ class HashedOnce(Generic[T]):
         return isinstance(other, HashedOnce) and self.hashed == other.hashed and bool(self.value == other.value)
 
 
-class _Shelf:
-    """All kept results, the one used last at the end."""
+class ResultShelf:
+    """Results that are kept as long as there is room for them, the one used last at the end.
+
+    Parameters
+    ----------
+    most
+        What they may weigh together, bytes; one alone may weigh more.
+    """
 
     def __init__(self, most: int) -> None:
         self.most = most
@@ -60,6 +66,7 @@ class _Shelf:
         self.lock = threading.Lock()
 
     def get(self, key: Hashable) -> tuple[Any, int] | None:
+        """Return a result and what it weighs, bytes; None where it is not there."""
         with self.lock:
             found = self.items.get(key)
             if found is not None:
@@ -67,6 +74,7 @@ class _Shelf:
             return found
 
     def put(self, key: Hashable, value: Any) -> Any:
+        """Keep a result, and return it, or the one that another thread put there meanwhile."""
         weight = weight_of(value)
         with self.lock:
             there = self.items.get(key)
@@ -80,12 +88,13 @@ class _Shelf:
         return value
 
     def clear(self) -> None:
+        """Let go of all."""
         with self.lock:
             self.items.clear()
             self.bytes = 0
 
 
-_shelf, _for_now = _Shelf(MOST_BYTES), _Shelf(MOST_BYTES_FOR_NOW)
+_shelf, _for_now = ResultShelf(MOST_BYTES), ResultShelf(MOST_BYTES_FOR_NOW)
 
 
 def kept(make: Callable[P, R]) -> Callable[P, R]:
@@ -98,40 +107,35 @@ def kept_for_now(make: Callable[P, R]) -> Callable[P, R]:
     return _kept_on(_for_now, make)
 
 
-def _kept_on(shelf: _Shelf, make: Callable[P, R]) -> Callable[P, R]:
+def _kept_on(shelf: ResultShelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
         breathe()
         key = HashedOnce((make, given, tuple(named.items())) if named else (make, given))
-        found, beside = shelf.get(key), _aside.results
-        if found is not None:
-            result: R = found[0]
-        elif beside is None:
-            result = shelf.put(key, make(*given, **named))
-        elif key in beside:
-            result = beside[key]
-        else:
-            result = beside[key] = make(*given, **named)
+        found, beside = shelf.get(key), _aside.shelf
+        if found is None and beside is not None:
+            found = beside.get(key)
+        result: R = found[0] if found is not None else (beside or shelf).put(key, make(*given, **named))
         return result
 
     return again
 
 
 class _Aside(threading.local):
-    results: dict[Hashable, Any] | None = None
+    shelf: ResultShelf | None = None
 
 
 _aside = _Aside()
 
 
 @contextmanager
-def kept_aside(results: dict[Hashable, Any]) -> Iterator[None]:
-    """Keep what this thread works out now apart, in what is given: it comes but once, and must crowd nothing out."""
-    before, _aside.results = _aside.results, results
+def kept_aside(shelf: ResultShelf) -> Iterator[None]:
+    """Keep what this thread works out now apart, on a shelf of its own: it comes but once, and crowds nothing out."""
+    before, _aside.shelf = _aside.shelf, shelf
     try:
         yield
     finally:
-        _aside.results = before
+        _aside.shelf = before
 
 
 def room_for(strokes: int) -> None:

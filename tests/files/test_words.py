@@ -16,7 +16,7 @@ from pennello.cli.numbers import length_mm, number, numbers, whole
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.words import guarded, printable, unguarded, xml_text
-from pennello.kept import forget_kept, kept, kept_bytes, weight_of
+from pennello.kept import ResultShelf, forget_kept, kept, kept_aside, kept_bytes, weight_of
 from pennello.limits import MOST_ID, MOST_NAME, check_count, check_id, check_name, fitted
 from pennello.units import LengthUnit, NumberTextError, brush_size_text, parse_amount, parse_length, parse_number
 
@@ -209,6 +209,30 @@ def test_kept_results_are_bounded_by_what_they_weigh(monkeypatch):
     assert len(made) == before + 1  # the oldest went
     forget_kept()
     assert kept_bytes() == 0
+
+
+def test_what_is_kept_aside_crowds_nothing_out_and_is_bounded_too():
+    forget_kept()
+    made, aside = [], ResultShelf(1_000_000)
+
+    @kept
+    def heavy(which):
+        made.append(which)
+        return Heavy(np.zeros(25_000))  # 200 kB
+
+    first = heavy(0)
+    before = kept_bytes()
+    with kept_aside(aside):
+        assert heavy(0) is first
+        for which in range(1, 20):
+            heavy(which)
+        assert heavy(19) is heavy(19)
+    assert kept_bytes() == before
+    assert 0 < aside.bytes <= 1_000_000
+    assert made == list(range(20))
+    heavy(19)
+    assert made[-2:] == [19, 19], "it comes but once"
+    forget_kept()
 
 
 def test_arrays_that_are_shared_weigh_once():

@@ -17,6 +17,7 @@ from pennello.design.line_work import Taper, is_dot, is_line_work
 from pennello.design.marks import GemShape
 from pennello.design.on_chart import with_new_motif
 from pennello.design.plan import Plan
+from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import write_plan
 from pennello.motif.place import Place
@@ -177,6 +178,37 @@ def test_a_motif_is_put_on_the_plan_that_it_was_meant_for(window, station, qtbot
     goes_on.set()
     qtbot.wait(400)
     assert window.document.committed == demo_plan()
+
+
+def test_motifs_that_are_wanted_in_a_row_are_worked_out_once_each(window, station, qtbot, monkeypatch):
+    found = []
+    real = station_module.with_loads_for
+
+    def counted(plan, what, kit):
+        found.append(what.key)
+        return real(plan, what, kit)
+
+    monkeypatch.setattr(station_module, "with_loads_for", counted)
+    for key in ("bud", "fin", "dots"):
+        station.add_motif(key)
+    qtbot.waitUntil(lambda: len(committed(window)) == 3, timeout=60_000)
+    assert [one.motif for one in committed(window)] == found == ["bud", "fin", "dots"]
+    assert station.model.chosen.id == committed(window)[-1].id
+    places = [one.place for one in committed(window)]
+    assert len({(one.x_mm, one.y_mm) for one in places}) == 3, "each goes where there is room then"
+
+
+def test_what_cannot_be_put_on_the_chart_holds_nothing_up(window, station, qtbot):
+    said = []
+    station.said.connect(said.append)
+
+    def nowhere(_):
+        raise PennelloError("There is no room.")
+
+    station._putting.put("face", nowhere)
+    station.add_motif("bud")
+    qtbot.waitUntil(lambda: len(committed(window)) == 1, timeout=60_000)
+    assert said[0] == "There is no room."
 
 
 def test_beads_choose_and_reorder(window, station):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from threading import Event
 
 import numpy as np
 import pytest
@@ -16,6 +17,7 @@ from pennello.design.pace import StepKind
 from pennello.files.day_json import demo_event, read_day
 from pennello.files.demo import demo_plan, shipped_design
 from pennello.session.day import things_of
+from pennello.session.jobs import Job
 from pennello.session.log import open_log
 from pennello.session.notebook import notebook_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
@@ -360,8 +362,13 @@ def test_what_was_worked_out_for_another_event_is_for_nobody(at_day, qtbot):
     late, plan = station.model._here(station.model._pictured), demo_plan()
     late(name, np.zeros((4, 4, 3), np.uint8), things_of(plan))
     assert name in station.model.pictures
+    gate = Event()
+    painted = Job(lambda _: gate.wait(5))
+    station.model._drawn.start("pictures of this event", painted)
     station.model.session.take(replace(station.day, name="Another"))
     assert station.model.pictures == {}
+    gate.set()
+    assert painted.cancelled, "nobody waits for them any more"
     late(name, np.zeros((4, 4, 3), np.uint8), things_of(plan))
     assert station.model.pictures == {}
 

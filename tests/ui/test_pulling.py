@@ -1,6 +1,7 @@
 """Strokes pulled on the chart by mouse, keys and a simulated pen; a design of five parts, saved and read again."""
 
 import math
+import weakref
 from dataclasses import replace
 
 import numpy as np
@@ -95,6 +96,19 @@ def test_a_stroke_is_pulled_with_a_load_from_the_shelf(window, station, qtbot):
     assert not pieces(window)
     QTest.keyClick(board, KEYS.Key_Escape)
     assert not board.puller.on
+
+
+def test_a_brush_in_the_hand_lies_there_while_another_station_is_shown(window, station, qtbot):
+    board = station.board
+    board.pull_by_hand(window.document.plan.strokes[0].id, Hold.HEEL)
+    pull(board, arch(-20, -50))
+    films = weakref.ref(board.puller._scene)
+    window.go_to("tray")
+    assert films() is None, "what it was laid on is large"
+    window.go_to("chart")
+    assert board.puller.on
+    pull(board, arch(-20, -40))
+    assert len(pieces(window)) == 2
 
 
 def test_work_in_the_background_waits_for_a_hand_that_draws(window, station, monkeypatch):

@@ -3,15 +3,18 @@
 import gc
 import re
 import threading
+import weakref
 from dataclasses import replace
 from pathlib import Path
 
+import numpy as np
 import pytest
 from lantern_face import demo_plan
 from PySide6.QtCore import QLocale, QObject, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
+from shiboken6 import isValid
 from tests.ui.conftest import put_motif
 
 import pennello
@@ -24,6 +27,7 @@ from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage, ask_target
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.painting import painted, painting
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import tip
 from pennello.ui.work import begin
 from pennello.units import LengthUnit
@@ -215,6 +219,18 @@ def test_workers_speak_on_the_windows_thread_and_only_to_the_living(qtbot):
     qtbot.wait(20)
     jobs.close()
     assert len(heard) == 2
+
+
+def test_a_page_that_was_closed_lets_go_of_what_it_held(qtbot):
+    """Whoever opened it still names it."""
+    page, film = QDialog(), np.zeros(9)
+    goes_when_closed(page)
+    page.film, held = film, weakref.ref(film)
+    del film
+    page.show()
+    page.close()
+    qtbot.waitUntil(lambda: not isValid(page))
+    assert held() is None
 
 
 def test_a_dialog_that_nobody_answers_fails_its_test(qapp, tmp_path):

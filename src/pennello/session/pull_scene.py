@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
 from dataclasses import dataclass, replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +11,7 @@ from pennello.design.on_chart import chart_of
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.scene import Carrying, ReadyPull, fresh_film, pulled_alone
 from pennello.design.visits import whole_load
-from pennello.kept import kept_aside
+from pennello.kept import ResultShelf, kept_aside
 from pennello.lay.canvas import Canvas
 from pennello.lay.drying import evaporation_um_s
 from pennello.lay.engine import best
@@ -27,8 +25,8 @@ _DRY_S = 1e6
 """A stroke is pulled over what is dry: the order sees to that."""
 
 _MARGIN_MM = 2.0
-_MOST_ASIDE = 100
-"""So many results of strokes that come but once are kept: what each step needs again is among them."""
+_MOST_ASIDE_BYTES = 8_000_000
+"""What is kept of strokes that come but once may weigh, bytes (a default): what each step needs again is among it."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -69,7 +67,7 @@ class PullScene:
     ) -> None:
         self._plan, self._engine = replace(plan, strokes=plan.strokes, motifs=(), overlays=()), engine or best()
         self._times = 1
-        self._aside: dict[Hashable, Any] = {}
+        self._aside = ResultShelf(_MOST_ASIDE_BYTES)
         self._alone: dict[str, PlanStroke] = {}
         left, top, right, bottom = chart_of(plan, chart).bounds_mm
         start = [np.floor((edge - _MARGIN_MM) * px_per_mm) / px_per_mm for edge in (left, top)]
@@ -110,8 +108,6 @@ class PullScene:
 
     def lay(self, load: str, stroke: Stroke) -> Patch | None:
         """Return what a stroke of a load changes on the chart, clear elsewhere; None where it lies beside the chart."""
-        if len(self._aside) > _MOST_ASIDE:
-            self._aside.clear()
         with kept_aside(self._aside):
             return self._laid(load, stroke)
 

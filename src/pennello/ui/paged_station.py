@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QDialog, QWidget
 
 from pennello.session.document import Document
 from pennello.ui.exporting import Exporter
 from pennello.ui.station import Station, UndoRedo, Workplace
+from pennello.ui.widgets.passing import goes_when_closed
 
 
 class PagedStation(QWidget, Station):
@@ -48,7 +49,7 @@ class PagedStation(QWidget, Station):
     def open_page(self, page: QDialog) -> None:
         """Open a page over the station; it goes when it is closed."""
         self.page = page
-        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(page)
         page.finished.connect(lambda _: self._let_go(page))
         page.open()
 

@@ -48,6 +48,7 @@ from pennello.ui.top_bar import TopBar
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
 from pennello.ui.widgets.one_at_a_time import OneAtATime
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.work import guarded
 from pennello.units import LengthUnit
@@ -329,7 +330,7 @@ class MainWindow(QMainWindow):
 
         self._settle(replace(self.settings, welcomed=True))
         self.first_steps = FirstSteps(self, self.settings.tour)
-        self.first_steps.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.first_steps)
         self.first_steps.chosen.connect(lambda name: self.actions_by_id[name].trigger())
         self.first_steps.open()
 
@@ -363,7 +364,7 @@ class MainWindow(QMainWindow):
         from pennello.ui.designs_page import DesignsPage  # noqa: PLC0415 - only when wanted
 
         self.designs = DesignsPage(self)
-        self.designs.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.designs)
         self.designs.chosen.connect(self.open_design)
         self.designs.show()
 
@@ -447,7 +448,7 @@ class MainWindow(QMainWindow):
             self.say(phrase("There is nothing here to print yet."))
             return
         self.printing = PrintPage(papers, self.exporter, self)
-        self.printing.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.printing)
         self.printing.open()
 
     def _paper(self) -> Paper:

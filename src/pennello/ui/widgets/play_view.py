@@ -27,6 +27,7 @@ from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.motion import less_motion
 from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.work import begin
@@ -239,7 +240,7 @@ class PlayPage(QDialog):
         super().__init__(parent)
         self.setWindowTitle(phrase("{title}, as it is pulled", title=title))
         self.resize(QSize(860, 640))
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self)
         self._make, self._jobs = make, Jobs()
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 12, 16, 12)

@@ -29,6 +29,7 @@ from pennello.ui.stations.bench.skin_mat import SkinMat
 from pennello.ui.stations.bench.strokes_bar import StrokesBar
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
@@ -300,7 +301,7 @@ class BenchStation(QWidget, Station):
         from pennello.ui.stations.bench.ladder_page import LadderPage  # noqa: PLC0415 - only when wanted
 
         page = LadderPage(self.model, cake, self._place.window)
-        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(page)
         page.show()
 
     def keep_cake(self, cake: str) -> None:

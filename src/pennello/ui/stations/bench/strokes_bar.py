@@ -31,6 +31,7 @@ from pennello.ui.widgets.asking import ask_name
 from pennello.ui.widgets.card_row import tab_after
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import tip
 
 
@@ -214,7 +215,7 @@ class StrokesBar(QWidget):
         self._show(ColourwaysPage(self._model, self))
 
     def _show(self, page: QDialog) -> None:
-        page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(page)
         self.page = page
         page.show()
 

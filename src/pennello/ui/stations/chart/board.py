@@ -412,6 +412,11 @@ class ChartBoard(Surface):
         self.update()
         self.taken_up.emit()
 
+    def rest(self) -> None:
+        """Another station is shown: what is in the hand stays there."""
+        for pen in (self.pen, self.puller):
+            pen.rest()
+
     def put_down(self) -> None:
         """Draw no more."""
         for pen in (self.pen, self.puller):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from functools import partial
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Signal
 from PySide6.QtGui import QCloseEvent, QImage
 from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
@@ -18,6 +18,7 @@ from pennello.session.catalogue import motif_plan, own_plan
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery
 from pennello.ui.picture_list import Entry, PictureList
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayView
 
@@ -40,7 +41,7 @@ class CataloguePage(QDialog):
     def __init__(self, plan: Plan, own: Sequence[Kept], gallery: Gallery, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle(phrase("Motifs"))
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self)
         self.resize(QSize(1160, 720))
         self._plan = plan
         self._own = {f"{_OWN}{number}": kept for number, kept in enumerate(own)}

@@ -69,6 +69,9 @@ class Pen:
         """Draw no more."""
         self.on = False
 
+    def rest(self) -> None:
+        """Lie there while another station is shown; what takes much memory is let go of."""
+
     def press(self, touch: HandTouch) -> None:
         """Set down."""
 

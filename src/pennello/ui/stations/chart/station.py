@@ -37,7 +37,7 @@ from pennello.phrases import phrase
 from pennello.session.catalogue import laid, own_plan, png_of
 from pennello.session.chart_views import frame_of
 from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
-from pennello.session.jobs import Job, Jobs
+from pennello.session.jobs import Job
 from pennello.session.kit import kit_if_any
 from pennello.session.motif_library import Kept, keep, own_motifs
 from pennello.session.order_pictures import played_plan
@@ -54,12 +54,13 @@ from pennello.ui.stations.chart.layers import LayersButton
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.stations.chart.motif_row import MotifRow
 from pennello.ui.stations.chart.panel import SidePanel
+from pennello.ui.stations.chart.putting import Putting
 from pennello.ui.stations.chart.working_out import WorkingOut
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_name, ask_source, ask_target
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
-from pennello.ui.work import begin
 from pennello.units import LengthUnit
 
 if TYPE_CHECKING:
@@ -81,7 +82,9 @@ class ChartStation(QWidget, Station):
     def __init__(self, model: ChartModel, bench: BenchModel, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.model, self._bench, self._exporter = model, bench, exporter
-        self._putting, self._put = Jobs(), 0
+        self._putting = Putting(model.document, self)
+        self._putting.made.connect(self._take_in_hand)
+        self._putting.said.connect(self.said)
         card = QFrame()
         card.setObjectName("mat")
         self.board = ChartBoard(model, card)
@@ -144,6 +147,7 @@ class ChartStation(QWidget, Station):
     def leave(self) -> None:
         """Another station is shown."""
         self.board.views.store()
+        self.board.rest()
         self.model.leave()
 
     def _buttons(self) -> tuple[QWidget, ...]:
@@ -285,7 +289,7 @@ class ChartStation(QWidget, Station):
             made, ids = with_own(plan, kept.own, key, room_on(plan, key, seen), own_colours=own_colours)
             return made, ids[0]
 
-        self._put_on(key, make, then)
+        self._putting.put(key, make, then)
 
     def take_motif(self, path: Path) -> None:
         """Put a motif that somebody else kept on the chart, with the loads that it was kept with."""
@@ -326,7 +330,7 @@ class ChartStation(QWidget, Station):
         from pennello.ui.stations.chart.skins_page import SkinsPage  # noqa: PLC0415 - only when wanted
 
         self.page = SkinsPage(self.model.document.committed, self.model.key, self)
-        self.page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.page)
         self.page.show()
 
     def show_colours(self) -> None:
@@ -334,7 +338,7 @@ class ChartStation(QWidget, Station):
         from pennello.ui.colourways_page import ColourwaysPage  # noqa: PLC0415 - only when wanted
 
         self.other = ColourwaysPage(self._bench, self)
-        self.other.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.other)
         self.other.show()
 
     # --- edits ---
@@ -347,29 +351,13 @@ class ChartStation(QWidget, Station):
             place = room_on(plan, chart_key, seen)
             return with_new_motif(with_loads_for(plan, motif(key), kit_if_any()), key, chart_key, place)
 
-        self._put_on(chart_key, make)
+        self._putting.put(chart_key, make)
 
-    def _put_on(self, chart_key: str, make: Callable[[Plan], tuple[Plan, str]], then: str = "") -> None:
-        """Let a worker make a plan with one thing more on a chart, and take that in the hand."""
-        document = self.model.document
-        base, turn = document.committed, document.started_over
-
-        def take(found: tuple[Plan, str]) -> None:
-            if document.started_over != turn:  # it was for the plan that was open then
-                return
-            if document.committed is not base:  # something was changed meanwhile
-                self._put_on(chart_key, make, then)
-                return
-            plan, new_id = found
-            self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
-            if then:
-                self.said.emit(then)
-            if self.model.key == chart_key:
-                self.model.choose(new_id)
-
-        self._put += 1  # each by itself: whoever puts two in a row wants both
-        name = phrase("motif {put}", put=self._put)
-        begin(self._putting, name, self, lambda _: make(base), finished=take, failed=self.said.emit)
+    def _take_in_hand(self, plan: Plan, chart: str, new_id: str) -> None:
+        """Take a plan with one thing more on a chart, and that in the hand."""
+        self.model.edit(phrase("Put a motif on the chart"), lambda _: plan)
+        if self.model.key == chart:
+            self.model.choose(new_id)
 
     def pull(self, load: str, hold: Hold | None) -> None:
         """Pull strokes on the chart with a load in a hold, as pieces of the part that is drawn."""

@@ -108,6 +108,10 @@ class StrokePen(Pen):
     def end(self) -> None:
         """Pull no more."""
         super().end()
+        self.rest()
+
+    def rest(self) -> None:
+        """Have nothing under the hand, and no chart as it is painted."""
         self._let_go()
         self._scene = self._seen = None
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtCore import QObject, Signal
 from PySide6.QtWidgets import QWidget
 
 from pennello.design.computing import LARGE, MARGIN_MM, OFF_MM, Computed, Computing, LaidBy
@@ -18,6 +18,7 @@ from pennello.ui.stations.chart.loads_page import LoadShelf
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_amount
 from pennello.ui.widgets.number_field import Quantity
+from pennello.ui.widgets.passing import goes_when_closed
 
 OUTLINE_OFF = Quantity(phrase("From the contour to the middle of the line"), *OFF_MM, 0.5, 1, length=True)
 GROUND_MARGIN = Quantity(phrase("How far it reaches"), *MARGIN_MM, 1, 0, length=True)
@@ -109,7 +110,7 @@ class WorkingOut(QObject):
         if chosen is None:
             return
         self.fillings = FillingPage(self._model.document.committed, chosen, self._shelf.load, self._parent)
-        self.fillings.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        goes_when_closed(self.fillings)
         self.fillings.taken.connect(lambda load, stroke: self.put_for(chosen.id, load, stroke))
         self.fillings.show()
 
