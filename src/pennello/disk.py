@@ -27,7 +27,6 @@ _TEMPORARY = ".tmp"
 _REMEDIES = {
     errno.ENOENT: phrase("there is no such file or folder; check the name."),
     errno.EISDIR: phrase("this is a folder; name a file in it."),
-    errno.EEXIST: phrase("there is a file of this name; name a folder."),
     errno.ENOTDIR: phrase("part of this path is a file, not a folder; check the name."),
     errno.EACCES: phrase("there is no permission; choose another place or change the file's permissions."),
     errno.EPERM: phrase("there is no permission; choose another place or change the file's permissions."),
@@ -153,6 +152,8 @@ def make_folder(folder: Path, mode: int = 0o777) -> None:
     """
     try:
         folder.mkdir(mode=mode, parents=True, exist_ok=True)
+    except FileExistsError as error:
+        raise FileProblemError(folder, phrase("there is a file of this name; choose another one.")) from error
     except (OSError, ValueError, RuntimeError) as error:
         raise file_problem(folder, error) from error
 

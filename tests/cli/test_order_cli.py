@@ -97,7 +97,7 @@ def test_paper_and_pictures(ask, plan, tmp_path):
     told = ask("sequence", plan, "--chart", "hand", "--out", tmp_path / "pics", "--px-per-mm", 1, "--json")
     assert [Path(one["file"]).exists() for one in told["pictures"]] == [True, True]
     assert "0.5 to 16" in ask("sequence", plan, "--out", tmp_path / "p", "--px-per-mm", 99, code=2)
-    assert f"{plan}: there is a file of this name; name a folder" in ask("sequence", plan, "--out", plan, code=2)
+    assert f"{plan}: there is a file of this name" in ask("sequence", plan, "--out", plan, code=2)
     ask("order", plan, "--chart", "hand", "--csv", tmp_path / "a.csv", "--ics", tmp_path / "a.ics")
     assert (tmp_path / "a.csv").exists()
     assert (tmp_path / "a.ics").exists()
