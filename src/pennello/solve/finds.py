@@ -6,6 +6,8 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import Comparison, compare
 from pennello.aim.hand import Hand
@@ -52,8 +54,8 @@ class Find:
         The load itself, and what it needs.
     costs
         What it takes beyond the present load, in words.
-    holds_share
-        Share of tries that hold, or NaN before they are made.
+    forgiveness
+        How many tries hold, or None before they are made.
     """
 
     first: Candidate
@@ -66,6 +68,12 @@ class Find:
     state: State
     costs: tuple[str, ...]
     forgiveness: Forgiveness | None = None
+
+    def without_films(self) -> Find:
+        """Return it for whoever offers it: it is told of and taken as before, without its films, which are large."""
+        depths, flat = np.empty((0, 0, 0), np.float32), np.empty((0, 0), np.float32)
+        bare = replace(self.laid.film, kx=depths, sx=depths, thickness_um=flat, coverage=flat)
+        return replace(self, laid=replace(self.laid, film=bare, even=bare))
 
     @property
     def mean_de00(self) -> float:

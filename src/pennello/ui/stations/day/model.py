@@ -112,6 +112,9 @@ class DayModel(QObject):
             self._drawn.cancel_all()
             self._asked.clear()
             self.pictures.clear()
+        for gone in self._asked - {one.id for one in self.day.menu}:
+            self._asked.remove(gone)
+            self.pictures.pop(gone, None)
         self.changed.emit()
         if self._of != _queued(self.day):
             self._soon.start()
@@ -189,6 +192,8 @@ class DayModel(QObject):
         return taken
 
     def _pictured(self, name: str, picture: Any, things: PackedThings) -> None:
+        if all(one.id != name for one in self.day.menu):  # it was taken off meanwhile
+            return
         self.pictures[name] = to_image(picture)
         new = things.by_name.keys() - self.icons.keys()
         self.icons |= {one: bag_icon(things.by_name[one], things.paints) for one in new}

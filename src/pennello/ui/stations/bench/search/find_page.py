@@ -127,7 +127,7 @@ class FindPage(SearchPage):
         self.words.setText(" ".join(told))
 
     def _show(self, finds: tuple[Find, ...]) -> None:
-        self.finds = finds
+        self.finds = tuple(find.without_films() for find in finds)
         paints = self._here.by_name if self._here else {}
         self.board.show_finds([shown_of(find, paints, self.model.unit) for find in finds])
 
