@@ -47,6 +47,7 @@ SEEN_DPI, PRINTED_DPI = 96.0, 300.0
 """How finely pages are drawn to be looked at, and at most for a printer (defaults)."""
 
 MOST_PDF_BYTES = 200_000_000
+"""What is larger is not looked at, nor printed, bytes (a default)."""
 
 STAND_IN = "PENNELLO_PRINTER"
 """Names a PDF file that stands in for a printer: nobody is asked, and what would be printed is written there."""

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any
 
 from PySide6.QtCore import QObject, Signal
 
@@ -83,7 +82,7 @@ class Putting(QObject):
 
         begin(self._jobs, "put", self, lambda _: first.make(base), finished=take, failed=self._fail)
 
-    def _fail(self, sentence: Any) -> None:
+    def _fail(self, sentence: str) -> None:
         self._wanted.popleft()
         self.said.emit(sentence)
         self._begin()
