@@ -1,6 +1,6 @@
 """Results that are kept for the next time, bounded by what they weigh: all caches together, and the oldest go first.
 
-For results that hold arrays. Small ones are kept by `functools.lru_cache`, which counts and does not weigh.
+Those that hold arrays are weighed; small ones are counted (`remembered`).
 """
 
 from __future__ import annotations
@@ -10,8 +10,8 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
-from functools import cache, wraps
-from typing import Any, Generic, ParamSpec, TypeVar
+from functools import cache, lru_cache, wraps
+from typing import Any, Generic, ParamSpec, TypeVar, cast
 
 import numpy as np
 
@@ -107,6 +107,30 @@ def kept_for_now(make: Callable[P, R]) -> Callable[P, R]:
     return _kept_on(_for_now, make)
 
 
+def shelf_for(most_bytes: int) -> ResultShelf:
+    """Return a shelf of its own for results of one kind, which films must not crowd out."""
+    shelf = ResultShelf(most_bytes)
+    _forgets.append(shelf.clear)
+    return shelf
+
+
+def remembered(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
+    """Remember a function's last results, so many at most: small ones, which are counted and not weighed.
+
+    Its arguments must be hashable.
+    """
+
+    def remember(make: Callable[P, R]) -> Callable[P, R]:
+        counted = lru_cache(maxsize=most)(make)
+        _forgets.append(counted.cache_clear)
+        return cast("Callable[P, R]", counted)
+
+    return remember
+
+
+_forgets: list[Callable[[], None]] = []
+
+
 def _kept_on(shelf: ResultShelf, make: Callable[P, R]) -> Callable[P, R]:
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
@@ -152,6 +176,13 @@ def forget_kept() -> None:
     """Let go of all kept results."""
     _shelf.clear()
     _for_now.clear()
+
+
+def forget_all() -> None:
+    """Let go of all kept results, and of all that is remembered."""
+    forget_kept()
+    for forget in _forgets:
+        forget()
 
 
 def weight_of(value: Any) -> int:

@@ -16,7 +16,17 @@ from pennello.cli.numbers import length_mm, number, numbers, whole
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.words import guarded, printable, unguarded, xml_text
-from pennello.kept import ResultShelf, forget_kept, kept, kept_aside, kept_bytes, weight_of
+from pennello.kept import (
+    ResultShelf,
+    forget_all,
+    forget_kept,
+    kept,
+    kept_aside,
+    kept_bytes,
+    remembered,
+    shelf_for,
+    weight_of,
+)
 from pennello.limits import MOST_ID, MOST_NAME, check_count, check_id, check_name, fitted
 from pennello.units import LengthUnit, NumberTextError, brush_size_text, parse_amount, parse_length, parse_number
 
@@ -233,6 +243,23 @@ def test_what_is_kept_aside_crowds_nothing_out_and_is_bounded_too():
     heavy(19)
     assert made[-2:] == [19, 19], "it comes but once"
     forget_kept()
+
+
+def test_what_is_remembered_is_counted_and_all_of_it_can_be_forgotten():
+    made, pictures = [], shelf_for(1000)
+
+    @remembered(2)
+    def doubled(number):
+        made.append(number)
+        return 2 * number
+
+    assert [doubled(number) for number in (1, 2, 1, 3, 1, 2)] == [2, 4, 2, 6, 2, 4]
+    assert made == [1, 2, 3, 2], "the last two are there"
+    pictures.put("one", np.zeros(9))
+    forget_all()
+    assert pictures.get("one") is None
+    doubled(2)
+    assert made[-2:] == [2, 2]
 
 
 def test_arrays_that_are_shared_weigh_once():

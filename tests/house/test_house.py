@@ -49,6 +49,12 @@ def test_folders_are_made_and_files_looked_for_in_one_place():
     assert found == [], "use make_folder and exists of pennello.disk"
 
 
+def test_results_are_kept_by_one_module():
+    """What is kept elsewhere is not forgotten with the rest: it would be taken for a leak."""
+    found = [module_of(path) for path in SOURCES if path.name != "kept.py" and "lru_cache" in text_of(path)]
+    assert found == [], "use remembered of pennello.kept"
+
+
 def test_class_names_are_each_ones_own():
     names = Counter(node.name for path in SOURCES for node in tree_of(path).body if isinstance(node, ast.ClassDef))
     assert [name for name, count in names.items() if count > 1] == []

@@ -43,14 +43,13 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QMenu,
     QMessageBox,
-    QWidget,
 )
 
 from pennello.design.fresh import fresh_plan
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import read_plan, write_plan
-from pennello.kept import forget_kept
+from pennello.kept import forget_all
 from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
@@ -60,7 +59,6 @@ from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
-TRIES = 500
 _WORDS = (
     "3",
     "-5",
@@ -217,13 +215,20 @@ class Monkey:
         act(root, part)
 
     def _part_of(self, root: Any) -> Any:
-        """Return any part that can be reached, each as likely; to look at all of them takes longer than the deed."""
-        parts = root.findChildren(QWidget)
-        for _ in range(TRIES if parts else 0):
-            one = self.rng.choice(parts)
-            if one.isVisible() and one.isEnabled() and one.width() > 3 < one.height():
-                return one
-        return root
+        """Return any part that can be reached, each as likely."""
+        parts = self._parts(root)
+        return self.rng.choice(parts) if parts else root
+
+    def _parts(self, root: Any) -> list[Any]:
+        """Return all that can be reached, from the left to the right.
+
+        It is not looked for by `findChildren`: what that returns is remembered by whose child it is, long after it
+        is gone, and is taken for a leak of the program.
+        """
+        shown = [one for one in self.app.allWidgets() if one.isVisible()]
+        parts = [one for one in shown if one.isEnabled() and one.width() > 3 < one.height() and root.isAncestorOf(one)]
+        parts.sort(key=lambda one: (one.mapTo(root, QPoint()).toTuple(), one.size().toTuple(), type(one).__name__))
+        return parts
 
     def _root(self) -> Any:
 
@@ -300,7 +305,7 @@ class Monkey:
 
     def _type(self, root: Any, part: Any) -> None:
 
-        lines = [line for line in root.findChildren(QLineEdit) if line.isVisible() and line.isEnabled()]
+        lines = [one for one in self._parts(root) if isinstance(one, QLineEdit)]
         target = self.rng.choice(lines) if lines else (self.app.focusWidget() or part)
         target.setFocus()
         if isinstance(target, QLineEdit):
@@ -383,7 +388,7 @@ class Monkey:
             self._let_work_end()
         for _ in range(2):
             self._let_work_end()
-            forget_kept()
+            forget_all()
             gc.collect()
         linecache.clearcache()
         give_back()

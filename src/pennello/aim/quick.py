@@ -10,7 +10,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -21,6 +20,7 @@ from pennello.aim.comparison import Comparison
 from pennello.colour.basis import small_basis
 from pennello.colour.difference import ciede2000
 from pennello.colour.kubelka_munk import film
+from pennello.kept import remembered
 from pennello.kit.cake import Cake
 from pennello.kit.contact import BINS
 from pennello.kit.paint import optics
@@ -91,7 +91,7 @@ class Forecast:
         return self._basis.lab(film(kx, sx, self._skin))
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def levelling_matrix(width_mm: float) -> Array:
     """Return how levelling shares the bins' paint along the edge, shape (64, 64), columns and rows summing to 1."""
     sd = LEVELLING_MM * BINS / width_mm

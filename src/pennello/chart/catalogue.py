@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import lru_cache, partial
+from functools import partial
 
 from pennello.chart.chart import Chart
 from pennello.chart.face import face
 from pennello.chart.limbs import LIMBS
 from pennello.chart.measures import Measures
 from pennello.errors import UnknownNameError
+from pennello.kept import remembered
 from pennello.phrases import phrase
 
 CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
@@ -28,7 +29,7 @@ OTHER_EYES = {
 OTHER_EYES |= {closed: opened for opened, closed in OTHER_EYES.items()}
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def chart(key: str, measures: Measures) -> Chart:
     """Return a chart drawn for measures; raises UnknownNameError."""
     if key not in CHARTS:

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from enum import Enum
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import UnknownNameError
+from pennello.kept import remembered
 from pennello.path.cubic import CubicPath, position
 from pennello.phrases import phrase
 
@@ -168,7 +168,7 @@ def _bounds(outlines: Iterable[CubicPath]) -> Bounds:
     return float(left), float(top), float(right), float(bottom)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def drawn(path: CubicPath) -> Array:
     """Return a path as points close together, shape (n, 2), mm; kept, and not to be written to."""
     curves = (len(path.points_mm) - 1) // 3

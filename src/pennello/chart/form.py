@@ -8,13 +8,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pennello.chart.chart import Chart, Tone, drawn
+from pennello.kept import remembered
 from pennello.path.cubic import travelled_mm
 
 Array = NDArray[np.floating[Any]]
@@ -37,7 +37,7 @@ class SkinLight:
     px_per_mm: float
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def skin_light(chart: Chart) -> SkinLight:
     """Return the light on a chart; kept, and not to be written to."""
     left, top, right, bottom = chart.bounds_mm

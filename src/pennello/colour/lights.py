@@ -11,7 +11,7 @@ than a lantern gives.
 from __future__ import annotations
 
 from enum import Enum
-from functools import cache, lru_cache
+from functools import cache
 from importlib.resources import files
 from typing import Any
 
@@ -21,6 +21,7 @@ from numpy.typing import NDArray
 from pennello.colour.observer import MATCHING, WEIGHTS, WHITE_XYZ, XYZ_TO_RGB, xyz_to_rgb
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import encode
+from pennello.kept import remembered
 
 Array = NDArray[np.floating[Any]]
 
@@ -120,7 +121,7 @@ def seen_weights(light: Light) -> Array:
     return np.asarray(seen / (seen.sum(axis=0) @ XYZ_TO_RGB.T).max())
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def seen_bytes(red: int, green: int, blue: int, light: Light) -> tuple[int, int, int]:
     """Return a colour that is given as by daylight, sRGB bytes, as it is seen in a light.
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from pennello.colour.lab import lab_to_xyz
 from pennello.colour.observer import xyz_to_rgb
 from pennello.colour.srgb import encode
 from pennello.design.plan import Plan, PlanStroke, skin_spectrum
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import STRIPE_MM, STRIPES, Cake, Stripe
 from pennello.kit.paint import Paint
@@ -27,7 +27,7 @@ _DRIFT_MM = 0.3
 _PASSES = 40.0
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def as_wished(plan: Plan) -> Plan:
     """Return the plan with every load that lays across the stroke in the place of a wish come true.
 

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 import numpy as np
 
 from pennello.design.pace import Pace, StepKind
 from pennello.design.plan import Plan, PlanStroke
-from pennello.kept import kept
+from pennello.kept import kept, remembered
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
@@ -120,7 +119,7 @@ def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
     return tuple(result)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _whatever_was_left(recipe: Recipe) -> Recipe:
     """Return a load as it is with whatever was in the brush before."""
     return replace(recipe, after="")

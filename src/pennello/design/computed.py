@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -23,6 +22,7 @@ from pennello.design.plan import Plan
 from pennello.design.repeats import LEAST_GUIDE_MM, places_along
 from pennello.design.touch import reserved_shape, shape_of, skin_shape, swept, swept_by, zone_shape
 from pennello.design.visits import lasting
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
 from pennello.lay.families.shapes import smooth, swell
@@ -119,7 +119,7 @@ def _ways(plan: Plan, around: tuple[LaidPiece, ...]) -> Ways:
     return tuple((one.stroke, plan.brush(plan.stroke(one.load).brush), plan.axis(one.load)) for one in around)
 
 
-@lru_cache(maxsize=12)
+@remembered(12)
 def _lines(
     made: Computed,
     around: Ways,
@@ -228,7 +228,7 @@ def _strokes(drawn: _Drawn, lines: list[Array]) -> list[Stroke]:
 _ACROSS = Nib(NibMode.FOLLOWING, 90.0)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _stroke(points: tuple[tuple[float, float], ...], press: float) -> Stroke:
     return Stroke(smooth(points), _ACROSS, press)  # points lie evenly, and so near that a fit would save no curve
 

@@ -6,7 +6,6 @@ import math
 from collections import Counter
 from collections.abc import Collection
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -27,6 +26,7 @@ from pennello.design.seated import seated
 from pennello.design.suiting import suiting_loads
 from pennello.design.visits import ToLay, filled
 from pennello.errors import OutOfRangeError, PennelloError, UnknownNameError
+from pennello.kept import remembered
 from pennello.limits import fitted, fitted_words
 from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
@@ -128,7 +128,7 @@ def with_computed(
     return with_motif(plan, placed), new_id
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def painted_plan(plan: Plan, key: str) -> Plan:
     """Return a plan whose strokes are those of the motifs on a chart.
 

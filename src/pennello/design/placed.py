@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 from typing import Annotated
 
 from pennello.aim.attempt import Side
 from pennello.design.bound import LEVEL_DEG, Sign, StripeOn
 from pennello.design.computing import Computed
 from pennello.errors import OutOfRangeError, UnknownNameError
+from pennello.kept import remembered
 from pennello.lay.stroke import Stroke
 from pennello.limits import MOST_OUTLINES
 from pennello.motif.catalogue import motif
@@ -176,7 +176,7 @@ def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     return _made(placed.motif, placed.values, prints)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def _made(key: str, values: tuple[tuple[str, float], ...], prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a motif comes to, wherever it lies: a drag makes nothing anew."""
     return motif(key).made(dict(values), dict(prints))
@@ -212,7 +212,7 @@ def pieces_of(
     )
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _at(place: Place, stroke: Stroke) -> Stroke:
     return place.stroke(stroke)
 

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -17,6 +16,7 @@ from numpy.typing import NDArray
 from pennello.chart.chart import Chart, drawn
 from pennello.design.placed import LaidPiece, PlacedMotif, pieces_of
 from pennello.design.plan import Plan
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
@@ -93,7 +93,7 @@ def _shift(
     return None
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def _track(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> Any:
     return pull(stroke, brush, axis).track
 

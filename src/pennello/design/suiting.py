@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache, partial
+from functools import partial
 from typing import Any
 
 import numpy as np
@@ -13,7 +13,7 @@ from pennello.aim.wish import edge_lab
 from pennello.breath import breathe
 from pennello.colour.lab import hex_to_lab
 from pennello.design.plan import Plan, PlanStroke, Skin, skin_spectrum
-from pennello.kept import kept_for_now
+from pennello.kept import kept_for_now, remembered
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -118,7 +118,7 @@ def _looks(plan: Plan, edge: LoadedEdge) -> Array:
     return np.asarray(edge_lab(edge, paints, skin_spectrum(plan.skin)))
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _lab(paint: str) -> Array:
     """Return L*, a*, b* of a shipped paint in mass."""
     return hex_to_lab(catalogue.paints()[paint].srgb)

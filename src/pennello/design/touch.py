@@ -7,7 +7,6 @@ the lift, the flips. Shapes are shapely's (GEOS), good to 0.05 mm.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -21,6 +20,7 @@ from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.marks import Glitter, Mark, Reserved, paths_of
 from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.coverage import hulls
 from pennello.lay.frame import own_frame
@@ -50,7 +50,7 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
     return swept_by(piece.stroke, brush, plan.axis(source.id))
 
 
-@lru_cache(maxsize=_KEPT)
+@remembered(_KEPT)
 def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     """Return the area that a brush touches on a stroke, mm: that of its own frame, laid down where it lies."""
     own = own_frame(stroke)
@@ -59,7 +59,7 @@ def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeome
     return shapely.affinity.affine_transform(_swept_in_frame(own[0], brush, axis), own[1].affine)
 
 
-@lru_cache(maxsize=_KEPT)
+@remembered(_KEPT)
 def _swept_in_frame(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     return touched(pull(stroke, brush, axis).track)
 
@@ -75,7 +75,7 @@ def touched(track: Track) -> BaseGeometry:
     return union.simplify(_GOOD_TO_MM)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def shape_of(path: CubicPath) -> BaseGeometry:
     """Return what a closed outline encloses, mm."""
     return _sound(Polygon(drawn(path)))
@@ -91,7 +91,7 @@ def skin_shape(chart: Chart) -> BaseGeometry:
     return _skin(chart.skin, tuple(line.path for line in chart.lines if line.filled))
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _skin(skin: CubicPath, filled: tuple[CubicPath, ...]) -> BaseGeometry:
     union: BaseGeometry = shapely.union_all([shape_of(path) for path in (skin, *filled)])
     return union
@@ -103,7 +103,7 @@ def reserved_shape(kept: Reserved, air_mm: float = 0.0) -> BaseGeometry:
     return disc
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def layer_shape(layer: Mark) -> BaseGeometry:
     """Return the area that glitter, a stencil or a gem covers, mm."""
     if isinstance(layer, Glitter):

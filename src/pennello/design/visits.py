@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from pennello.aim.attempt import Attempt
 from pennello.aim.comparison import runs_pale
 from pennello.breath import breathe
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -85,7 +85,7 @@ def paints_of(plan: Plan, recipe: Recipe) -> set[str]:
     return found
 
 
-@lru_cache(maxsize=MOST_KNOWN)
+@remembered(MOST_KNOWN)
 def _lasting(
     source: PlanStroke, brush: Applicator, cakes: tuple[Cake, ...], paints: tuple[Paint, ...], skin: Skin
 ) -> int:

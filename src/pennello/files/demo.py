@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from importlib.resources import files
 from importlib.resources.abc import Traversable
 
@@ -12,6 +11,7 @@ import msgspec
 from pennello.design.plan import Plan
 from pennello.errors import UnknownNameError
 from pennello.files.plan_json import SUFFIX, parse_plan
+from pennello.kept import remembered
 from pennello.phrases import phrase
 
 DEMO_NAME = "saltmarsh-lantern-walk.pennello"
@@ -66,7 +66,7 @@ class ShippedDesign:
         return self.file.replace(SUFFIX, OTHER + SUFFIX)
 
 
-@lru_cache(maxsize=1)
+@remembered(1)
 def shipped_designs() -> tuple[ShippedDesign, ...]:
     """Return all designs that ship with Pennello, in the order of their numbers."""
     names = sorted(one.name for one in (_folder() / "designs").iterdir() if one.name.endswith(SUFFIX))
@@ -85,7 +85,7 @@ def shipped_design(key: str) -> ShippedDesign:
     raise UnknownNameError(phrase("design"), key, [one.key for one in shipped_designs()])
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _kept(name: str) -> Plan:
     return _read(_folder() / "designs" / name)
 
@@ -99,7 +99,7 @@ class _Head(msgspec.Struct):
     motifs: list[_Placed]
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _head(name: str) -> _Head:
     """Return what a list of designs says: to read whole plans for that would keep a hand waiting."""
     return msgspec.json.decode((_folder() / "designs" / name).read_bytes(), type=_Head)

@@ -8,12 +8,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 
 Array = NDArray[np.floating[Any]]
@@ -59,7 +59,7 @@ class Contact:
     high: Array
 
 
-@lru_cache(maxsize=1)
+@remembered(1)
 def bin_places() -> Array:
     """Return u of the bin centres, shape (64,); not to be written to."""
     places = (np.arange(BINS) + 0.5) / BINS
@@ -67,7 +67,7 @@ def bin_places() -> Array:
     return places
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def profile(brush: Applicator, axis: GradientAxis) -> Array:
     """Return how thick the contact is at each bin against its thickest, in (0, 1], shape (64,)."""
     near, far = _sides(brush, axis, bin_places())
@@ -128,7 +128,7 @@ def touching_ends(brush: Applicator, axis: GradientAxis, pressure: Array) -> tup
     return low, high
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def outline(brush: Applicator, axis: GradientAxis) -> Array:
     """Return both sides of a contact in 65 even steps along what touches of it, in thicknesses, shape (2, 65).
 

@@ -10,7 +10,6 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
-from functools import lru_cache
 from itertools import pairwise
 from typing import Any
 
@@ -20,6 +19,7 @@ from numpy.typing import NDArray
 from pennello.colour.basis import FULL
 from pennello.colour.kubelka_munk import hiding_reflectance, mix
 from pennello.colour.srgb import format_hex
+from pennello.kept import remembered
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
 from pennello.phrases import phrase
@@ -78,7 +78,7 @@ class NeighbourMix:
         }[self.word]
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def neighbour_mix(one: Paint, other: Paint) -> NeighbourMix:
     """Return the half-and-half mix of two paints and its word."""
     constants = optics((one, other))

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from functools import lru_cache
 from typing import Annotated, Any
 
 import numpy as np
@@ -23,6 +22,7 @@ from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
+from pennello.kept import remembered
 from pennello.phrases import phrase
 from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
@@ -173,7 +173,7 @@ _MOST_KNOWN = 4096
 _known: dict[Paint, tuple[Array, Array]] = {}
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def masstones(paints: tuple[Paint, ...]) -> Array:
     """Return hiding reflectances at 36 bands, shape (paints, 36)."""
     hiding = reflectance_from_srgb(np.array([parse_hex(paint.srgb) for paint in paints]))
@@ -183,7 +183,7 @@ def masstones(paints: tuple[Paint, ...]) -> Array:
     return hiding
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def optics(paints: tuple[Paint, ...]) -> PaintOptics:
     """Return optical constants at 36 bands of paints, in their order.
 

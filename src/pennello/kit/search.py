@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from functools import lru_cache
 from itertools import pairwise
 
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -80,12 +80,12 @@ def _has(item: KitItem, word: str, paints: dict[str, Paint]) -> bool:
     return word in _words(thing)
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _cake_words(name: str, paints: tuple[str, ...]) -> str:
     return " ".join([name, *paints]).lower()
 
 
-@lru_cache(maxsize=32768)
+@remembered(32768)
 def _words(thing: Paint | Applicator) -> str:
     if isinstance(thing, Paint):
         return f"{thing.name} {thing.srgb} {thing.finish.value}".lower()

@@ -6,7 +6,6 @@ in all bands and one that falls as 1 / wavelength: exact for both, within 3 % fo
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -14,6 +13,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
 from pennello.colour.kubelka_munk import REFERENCE_NM
+from pennello.kept import remembered
 from pennello.kit.paint import Paint, optics
 
 Array = NDArray[np.floating[Any]]
@@ -29,7 +29,7 @@ def count(bands: int) -> int:
     return bands + BESIDES_K
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def fall(basis: Basis) -> Array:
     """Return 550 nm / wavelength at each band, shape (bands,)."""
     return np.asarray(REFERENCE_NM / basis.wavelength_nm)
@@ -42,7 +42,7 @@ def scattering_parts(s: Array, basis: Basis) -> Array:
     return np.asarray(parts.T)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def per_volume(paints: tuple[Paint, ...], basis: Basis) -> Array:
     """Return K at each band and S in two parts of a unit of each paint's solids, shape (bands + 2, paints)."""
     constants = optics(paints).at(basis)

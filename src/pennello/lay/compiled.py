@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import threading
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -11,6 +10,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
 from pennello.colour.observer import XYZ_TO_RGB
+from pennello.kept import remembered
 from pennello.lay import kernel
 from pennello.lay.canvas import Canvas
 from pennello.lay.channels import fall
@@ -113,6 +113,6 @@ class Compiled:
         return seen
 
 
-@lru_cache(maxsize=4)
+@remembered(4)
 def _fall(basis: Basis) -> Array:
     return _single(fall(basis))

@@ -11,12 +11,12 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import remembered
 from pennello.kit.contact import BINS
 from pennello.lay.canvas import Canvas
 from pennello.lay.reservoir import Stretch
@@ -244,7 +244,7 @@ def levelled(thickness: Array, coverage: Array, sd_px: float) -> Array:
     return np.asarray(level)
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def levelling_kernel(sd_px: float) -> Array:
     """Return the weights of a normal blur, symmetric, summing to 1; not to be written to."""
     reach = max(1, math.ceil(3.2 * sd_px))

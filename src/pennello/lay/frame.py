@@ -8,12 +8,12 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import remembered
 from pennello.lay.motion import Motion
 from pennello.lay.stroke import NibMode, Stroke
 from pennello.lay.track import Track
@@ -63,7 +63,7 @@ class Frame:
         return cos, -sin, sin, cos, self.x_mm, self.y_mm
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def own_frame(stroke: Stroke) -> tuple[Stroke, Frame] | None:
     """Return a stroke in its own frame, and where that lies; None for pats, whose rows lie as they lie."""
     if stroke.pats is not None:

@@ -6,12 +6,13 @@ With F(x) = x Phi(x / s) + s phi(x / s), the integral of Phi((b - x) / s) from x
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from statistics import NormalDist
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+
+from pennello.kept import remembered
 
 Array = NDArray[np.floating[Any]]
 
@@ -24,7 +25,7 @@ _erf = np.frompyfunc(math.erf, 1, 1)
 _PER_SD = 512
 
 
-@lru_cache(maxsize=1)
+@remembered(1)
 def _table() -> tuple[Array, Array, Array]:
     """Return F, Phi and phi / 2 of a standard normal at every 1/512 from -9 to 9."""
     z = np.arange(-_FAR * _PER_SD, _FAR * _PER_SD + 1) / _PER_SD

@@ -8,17 +8,17 @@ heads and tails, Carlier 1982), and the longest chain of waits (Kelley & Walker 
 from __future__ import annotations
 
 import heapq
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pennello.kept import remembered
 from pennello.order.problem import NEVER, START, Problem
 
 Costs = NDArray[np.int64]
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def lower_bound(problem: Problem) -> int:
     """Return a time, tenths of a second, that no order can beat, switches that are not liked included.
 

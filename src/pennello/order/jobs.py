@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 import numpy as np
 
@@ -24,6 +23,7 @@ from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.reach import edges_along
 from pennello.design.visits import ToLay, filled, share_of, whole_load
+from pennello.kept import remembered
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.paint import Near
 from pennello.lay.stroke import Stroke
@@ -70,7 +70,7 @@ class Work:
         return next(job for job in self.jobs if job.id == name)
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def work_of(plan: Plan, chart: str = "", pace: Pace | None = None) -> Work:
     """Return the jobs of a chart of a plan, of all its charts (""), or of its strokes if it has no motif.
 
@@ -279,7 +279,7 @@ def _near(plan: Plan, chart: Chart, pieces: Sequence[LaidPiece]) -> tuple[str, .
     return _near_zones(strokes, plan.brush(source.brush), plan.axis(source.id), chart.key, plan.measures)
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def _near_zones(
     strokes: tuple[Stroke, ...], brush: Applicator, axis: GradientAxis, chart_key: str, measures: Measures
 ) -> tuple[str, ...]:

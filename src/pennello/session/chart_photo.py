@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +14,7 @@ from pennello.design.photo_edits import photo_of
 from pennello.design.plan import Plan
 from pennello.disk import whole_path
 from pennello.errors import FileProblemError
+from pennello.kept import remembered
 from pennello.phrases import phrase
 
 Array = NDArray[np.floating[Any]]
@@ -73,7 +73,7 @@ def placed_photo(plan: Plan, key: str, folder: Path | None) -> PlacedPhoto | Non
     return PlacedPhoto(path, stamp, photo.onto(chart_of(plan, key)))
 
 
-@lru_cache(maxsize=1)
+@remembered(1)
 def read_photo(path: Path, _stamp: int) -> Picture:
     """Return a photo, sRGB bytes, shape (rows, columns, 3); raises FileProblemError if it is none."""
     from pennello.files.swatch import read_picture  # noqa: PLC0415 - Pillow only for photos

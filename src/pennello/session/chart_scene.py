@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -30,6 +29,7 @@ from pennello.design.surface import (
     draw_skin,
     skin_outlines,
 )
+from pennello.kept import remembered
 from pennello.lay.canvas import Canvas
 from pennello.lay.engine import best
 from pennello.lay.skin_film import Box, Engine, SkinFilm
@@ -302,7 +302,7 @@ def lit(mark: Mark, light: Light) -> Mark:
     return replace(mark, srgb=format_hex(np.array(seen_bytes(red, green, blue, light)) / 255))
 
 
-@lru_cache(maxsize=1)
+@remembered(1)
 def _bare(chart: Chart, skin: Ink, px_per_mm: float, surround: str, light: Light) -> PillowSurface:
     """Return a chart's bare skin, the last one kept: a sequence shows it again and again."""
     from pennello.files.pillow_surface import PillowSurface  # noqa: PLC0415 - only for files

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 import numpy as np
 
@@ -16,6 +15,7 @@ from pennello.design.ordering import Priority
 from pennello.design.plan import Plan, Skin, skin_bytes
 from pennello.design.scene import Check, go_on
 from pennello.files.demo import shipped_design
+from pennello.kept import shelf_for
 from pennello.lay.engine import kernel
 from pennello.order.arrange import arrange, design_of
 from pennello.session.chart_scene import Painted, Picture, chart_picture, corner_of
@@ -56,10 +56,8 @@ class DesignPicture:
     loads: int
 
 
-@lru_cache(maxsize=48)
-def _kept(_key: str, _other: bool, _ita_deg: float | None, _surround: str) -> list[DesignPicture]:  # noqa: FBT001 - part of a key
-    """Return where a picture is kept, once it is made."""
-    return []
+_pictures = shelf_for(8_000_000)
+"""Pictures that were looked at; all designs in both colours weigh as much."""
 
 
 def design_picture(
@@ -81,10 +79,15 @@ def design_picture(
     UnknownNameError
         If there is no such design.
     """
-    kept = _kept(key, other, ita_deg, surround)
-    if not kept:
-        kept.append(_design_picture(key, other=other, ita_deg=ita_deg, surround=surround, check=check))
-    return kept[0]
+    asked = (key, other, ita_deg, surround)
+    kept = _pictures.get(asked)
+    found: DesignPicture
+    if kept is not None:
+        found = kept[0]
+    else:
+        made = _design_picture(key, other=other, ita_deg=ita_deg, surround=surround, check=check)
+        found = _pictures.put(asked, made)
+    return found
 
 
 def _design_picture(key: str, *, other: bool, ita_deg: float | None, surround: str, check: Check) -> DesignPicture:

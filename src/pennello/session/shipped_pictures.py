@@ -8,13 +8,13 @@ from __future__ import annotations
 import io
 import json
 from collections.abc import Iterable
-from functools import lru_cache
 from importlib.resources import files
 
 import numpy as np
 from PIL import Image, PngImagePlugin
 
 from pennello.design.plan import Skin, skin_bytes
+from pennello.kept import remembered
 from pennello.session.catalogue import CataloguePicture
 
 KINDS = ("motifs", "strokes")
@@ -23,7 +23,7 @@ COLUMNS = 8
 _NOTE = "pictures"
 
 
-@lru_cache(maxsize=2)
+@remembered(2)
 def _sheet(what: str) -> tuple[Image.Image, dict[str, tuple[str, float, float, int, int, int, int]]]:
     """Return all pictures of a kind side by side, and by key a name, what it covers, mm, and where it lies, px."""
     with Image.open(io.BytesIO(files(__package__).joinpath(f"{what}.png").read_bytes())) as image:

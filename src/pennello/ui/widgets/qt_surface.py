@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -13,6 +12,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QTransform
 
 from pennello.design.surface import Ink, contour_px
+from pennello.kept import remembered
 from pennello.path.cubic import CubicPath
 from pennello.ui.widgets.paint import to_image
 
@@ -20,7 +20,7 @@ Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def outline_of(path: CubicPath) -> QPainterPath:
     """Return a path for painting, mm."""
     points = [QPointF(x, y) for x, y in path.points_mm]
@@ -94,7 +94,7 @@ class QtSurface:
             self._painter.restore()
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _united(shapes: tuple[CubicPath, ...]) -> QPainterPath:
     """Return all that lies in one of the shapes at least, whichever way round each was drawn."""
     union = QPainterPath()

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QFont, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QTabletEvent
 
 from pennello.chart.chart import Point
+from pennello.kept import remembered
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
@@ -120,7 +120,8 @@ class Pen:
 def draw_hint(painter: QPainter, area: QRectF, words: str) -> None:
     """Write words at the foot of the board, between the notes of the corners; nothing of the head is hidden."""
     corner = px(_CORNER)
-    hint = _hint_rect(words, area.adjusted(corner, 0, -corner, -4).getRect(), note_font(painter).toString())
+    room = area.adjusted(corner, 0, -corner, -4)
+    hint = _hint_rect(words, (room.x(), room.y(), room.width(), room.height()), note_font(painter).toString())
     if not is_drawn(painter, hint.adjusted(-6, -1, 6, 1)):
         return
     painter.setPen(Qt.PenStyle.NoPen)
@@ -129,7 +130,7 @@ def draw_hint(painter: QPainter, area: QRectF, words: str) -> None:
     draw_note(painter, hint, words, _AT_THE_FOOT)
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def _hint_rect(words: str, area: tuple[float, float, float, float], font: str) -> QRectF:
     """Return where words lie: kept, since each step of a hand asks whether that is drawn anew."""
     written = QFont()
