@@ -1,6 +1,6 @@
-"""Results that are kept for the next time, bounded by what they weigh: all caches together, and the oldest go first.
+"""Results that are kept for the next time; where there is no more room the oldest go first.
 
-Those that hold arrays are weighed; small ones are counted (`remembered`).
+Those that hold arrays are bounded by what they weigh, all of a shelf together; small ones are counted (`remembered`).
 """
 
 from __future__ import annotations
@@ -87,6 +87,11 @@ class ResultShelf:
                 self.bytes -= gone
         return value
 
+    def again(self, key: Hashable, make: Callable[[], Any]) -> Any:
+        """Return what is kept under a key; make and keep it where it is not there."""
+        found = self.get(key)
+        return found[0] if found is not None else self.put(key, make())
+
     def clear(self) -> None:
         """Let go of all."""
         with self.lock:
@@ -137,9 +142,13 @@ def _kept_on(shelf: ResultShelf, make: Callable[P, R]) -> Callable[P, R]:
         breathe()
         key = HashedOnce((make, given, tuple(named.items())) if named else (make, given))
         found, beside = shelf.get(key), _aside.shelf
-        if found is None and beside is not None:
-            found = beside.get(key)
-        result: R = found[0] if found is not None else (beside or shelf).put(key, make(*given, **named))
+        result: R
+        if found is not None:
+            result = found[0]
+        elif beside is not None:
+            result = beside.again(key, lambda: make(*given, **named))
+        else:
+            result = shelf.put(key, make(*given, **named))
         return result
 
     return again

@@ -43,6 +43,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QMenu,
     QMessageBox,
+    QWidget,
 )
 
 from pennello.design.fresh import fresh_plan
@@ -220,15 +221,18 @@ class Monkey:
         return self.rng.choice(parts) if parts else root
 
     def _parts(self, root: Any) -> list[Any]:
-        """Return all that can be reached, from the left to the right.
+        """Return all that can be reached, each after what it lies in.
 
-        It is not looked for by `findChildren`: what that returns is remembered by whose child it is, long after it
-        is gone, and is taken for a leak of the program.
+        Each is asked for its own parts: what the window is asked for (`findChildren`) it remembers for as long as it
+        lives, and dead parts are taken for a leak of the program.
         """
-        shown = [one for one in self.app.allWidgets() if one.isVisible()]
-        parts = [one for one in shown if one.isEnabled() and one.width() > 3 < one.height() and root.isAncestorOf(one)]
-        parts.sort(key=lambda one: (one.mapTo(root, QPoint()).toTuple(), one.size().toTuple(), type(one).__name__))
-        return parts
+        found = []
+        for one in root.children():
+            if isinstance(one, QWidget) and one.isVisible() and not one.isWindow():
+                if one.isEnabled() and one.width() > 3 < one.height():
+                    found.append(one)
+                found += self._parts(one)
+        return found
 
     def _root(self) -> Any:
 

@@ -79,14 +79,10 @@ def design_picture(
     UnknownNameError
         If there is no such design.
     """
-    asked = (key, other, ita_deg, surround)
-    kept = _pictures.get(asked)
-    found: DesignPicture
-    if kept is not None:
-        found = kept[0]
-    else:
-        made = _design_picture(key, other=other, ita_deg=ita_deg, surround=surround, check=check)
-        found = _pictures.put(asked, made)
+    found: DesignPicture = _pictures.again(
+        (key, other, ita_deg, surround),
+        lambda: _design_picture(key, other=other, ita_deg=ita_deg, surround=surround, check=check),
+    )
     return found
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING, Any, Generic, TypeVar
 
 from psygnal import Signal
@@ -54,14 +55,14 @@ class Job(Generic[Result]):
         self._to_the_end = to_the_end
         self._stop = threading.Event()
         self._over: Callable[[Callable[[], None]], None] = _at_once
-        self._gone: Callable[[], object] = lambda: None
+        self._gone: Callable[[Job[Result]], object] = lambda _: None
 
     def on_over(self, hand_over: Callable[[Callable[[], None]], None]) -> None:
         """Say who throws the work away once it is over, on the thread that made what it held; else it goes at once."""
         self._over = hand_over
 
-    def when_gone(self, act: Callable[[], object]) -> None:
-        """Say what is done once it is over and its work thrown away: all that it said before was heard."""
+    def when_gone(self, act: Callable[[Job[Result]], object]) -> None:
+        """Say what is done with it once it is over and its work thrown away: all that it said before was heard."""
         self._gone = act
 
     @property
@@ -120,7 +121,7 @@ class Job(Generic[Result]):
 
             def throw_away() -> None:
                 held.clear()
-                self._gone()
+                self._gone(self)
 
             self._over(throw_away)
 
@@ -145,7 +146,7 @@ class Jobs:
         self.cancel(key)
         if self._pool is None:
             self._pool = ThreadPoolExecutor(self._workers, thread_name_prefix="pennello-job")
-        job.when_gone(lambda: self._forget(key, job))
+        job.when_gone(partial(self._forget, key))
         with self._lock:
             self._running[key] = (job, self._pool.submit(job.run))
 
