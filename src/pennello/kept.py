@@ -1,6 +1,8 @@
 """Results that are kept for the next time; where there is no more room the oldest go first.
 
-Those that hold arrays are bounded by what they weigh, all of a shelf together; small ones are counted (`remembered`).
+All are bounded by what they weigh, those of a shelf together: films and other arrays (`kept`), arrays that others are
+made from at once (`kept_for_now`), and small things such as strokes, with what they were asked for (`kept_small`). Only
+a few of a kind at most are counted and not weighed (`remembered`): one table, or the last plans as somebody sees them.
 """
 
 from __future__ import annotations
@@ -10,7 +12,9 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import contextmanager
-from functools import cache, lru_cache, wraps
+from enum import Enum
+from functools import cache, lru_cache, singledispatch, wraps
+from operator import attrgetter
 from typing import Any, Generic, ParamSpec, TypeVar, cast
 
 import numpy as np
@@ -23,10 +27,20 @@ MOST_BYTES = 33_000_000
 BYTES_A_STROKE, MANY = 400_000, 100
 """What the kept results of a stroke weigh, bytes (measured), and from how many strokes on a plan is given more room."""
 
+MOST_REMEMBERED = 32
+"""So many results of a kind may be counted and not weighed."""
+
 MOST_BYTES_FOR_NOW = 8_000_000
 """What results may weigh that others are made from at once, bytes (a default)."""
 
+MOST_BYTES_OF_SMALL = 24_000_000
+"""What all small results may weigh together, with what they were asked for, bytes (a default), but for a large plan."""
+
+SMALL_BYTES_A_STROKE = 20_000
+"""What the small results of a stroke weigh, bytes: some seven of them, with 60 points (measured)."""
+
 _LEAST_BYTES = 400
+_OBJECT, _PLACE, _UNKNOWN = 56, 32, 200  # bytes; in a place lie a pointer and a number
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -57,10 +71,12 @@ class ResultShelf:
     ----------
     most
         What they may weigh together, bytes; one alone may weigh more.
+    weigh
+        Returns what a key and its result weigh, bytes: the arrays of the result, if not given.
     """
 
-    def __init__(self, most: int) -> None:
-        self.most = most
+    def __init__(self, most: int, weigh: Callable[[Any, Any], int] | None = None) -> None:
+        self.most, self._weigh = most, weigh or (lambda _, value: weight_of(value))
         self.items: OrderedDict[Hashable, tuple[Any, int]] = OrderedDict()
         self.bytes = 0
         self.lock = threading.Lock()
@@ -75,7 +91,7 @@ class ResultShelf:
 
     def put(self, key: Hashable, value: Any) -> Any:
         """Keep a result, and return it, or the one that another thread put there meanwhile."""
-        weight = weight_of(value)
+        weight = self._weigh(key, value)
         with self.lock:
             there = self.items.get(key)
             if there is not None:  # another thread was quicker: one object for one question
@@ -100,6 +116,7 @@ class ResultShelf:
 
 
 _shelf, _for_now = ResultShelf(MOST_BYTES), ResultShelf(MOST_BYTES_FOR_NOW)
+_small = ResultShelf(MOST_BYTES_OF_SMALL, lambda key, value: whole_weight((key.value[1:], value)))
 
 
 def kept(make: Callable[P, R]) -> Callable[P, R]:
@@ -112,18 +129,31 @@ def kept_for_now(make: Callable[P, R]) -> Callable[P, R]:
     return _kept_on(_for_now, make)
 
 
-def shelf_for(most_bytes: int) -> ResultShelf:
-    """Return a shelf of its own for results of one kind, which films must not crowd out."""
-    shelf = ResultShelf(most_bytes)
+def kept_small(make: Callable[P, R]) -> Callable[P, R]:
+    """Keep a function's small results as long as there is room; its arguments must be hashable, and are weighed too."""
+
+    @wraps(make)
+    def again(*given: P.args, **named: P.kwargs) -> R:
+        key = HashedOnce((make, given, tuple(named.items())) if named else (make, given))
+        result: R = _small.again(key, lambda: make(*given, **named))
+        return result
+
+    return again
+
+
+def shelf_for(most_bytes: int, weigh: Callable[[Any, Any], int] | None = None) -> ResultShelf:
+    """Return a shelf of its own for results of one kind, which others must not crowd out."""
+    shelf = ResultShelf(most_bytes, weigh)
     _forgets.append(shelf.clear)
     return shelf
 
 
 def remembered(most: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Remember a function's last results, so many at most: small ones, which are counted and not weighed.
+    """Remember a function's last few results, so many at most: they are counted and not weighed.
 
     Its arguments must be hashable.
     """
+    assert most <= MOST_REMEMBERED, "so many are to be weighed: kept_small"
 
     def remember(make: Callable[P, R]) -> Callable[P, R]:
         counted = lru_cache(maxsize=most)(make)
@@ -174,17 +204,18 @@ def kept_aside(shelf: ResultShelf) -> Iterator[None]:
 def room_for(strokes: int) -> None:
     """Make room for a plan of so many strokes: where they crowd each other out each change works out all of them."""
     _shelf.most = MOST_BYTES if strokes <= MANY else BYTES_A_STROKE * strokes
+    _small.most = max(MOST_BYTES_OF_SMALL, SMALL_BYTES_A_STROKE * strokes)
 
 
 def kept_bytes() -> int:
     """Return what all kept results weigh now, bytes."""
-    return _shelf.bytes + _for_now.bytes
+    return _shelf.bytes + _for_now.bytes + _small.bytes
 
 
 def forget_kept() -> None:
     """Let go of all kept results."""
-    _shelf.clear()
-    _for_now.clear()
+    for shelf in (_shelf, _for_now, _small):
+        shelf.clear()
 
 
 def forget_all() -> None:
@@ -205,7 +236,9 @@ def weight_of(value: Any) -> int:
     return _LEAST_BYTES + _arrays(value)
 
 
-_PLAIN = frozenset({float, int, bool, str, bytes, type(None)})
+_NUMBERS = frozenset({float, int})
+_NOTHING: tuple[Any, ...] = ()
+_PLAIN = frozenset({*_NUMBERS, bool, str, bytes, type(None)})
 
 
 @cache
@@ -236,3 +269,65 @@ def _arrays(value: Any) -> int:
         else:
             left += [getattr(one, name) for name in _fields(kind)]  # type: ignore[arg-type]  # a class is hashable
     return weight
+
+
+def whole_weight(value: Any) -> int:
+    """Return about how much memory a value takes, bytes: all of it, each thing once. It is quick rather than exact.
+
+    >>> whole_weight((1.0, 2.0))
+    120
+    """
+    weight, seen, left = 0, set[int](), [value]
+    while left:
+        one = left.pop()
+        kind = type(one)
+        if kind in _PLAIN:  # its object is weighed where it lies
+            if kind is str or kind is bytes:
+                weight += len(one)
+        elif one is not _NOTHING and id(one) not in seen:
+            seen.add(id(one))
+            if kind is tuple or kind is list:
+                weight += _OBJECT + _PLACE * len(one) + _rest_of(one, left)
+            elif kind is dict:
+                weight += _OBJECT + 2 * _PLACE * len(one)
+                left += (*one, *one.values())
+            elif (held := _held(kind)) is not None:  # type: ignore[arg-type]  # a class is hashable
+                values = held(one)
+                weight += _OBJECT + _PLACE * len(values)
+                left += values
+            else:
+                weight += other_weight(one)
+    return weight
+
+
+@cache
+def _held(kind: Any) -> Callable[[Any], tuple[Any, ...]] | None:
+    """Return what gives all values of a dataclass at once; None for another class."""
+    if issubclass(kind, Enum):
+        return lambda _: ()  # there is one of each, whoever names it
+    names = _fields(kind)
+    if len(names) > 1:
+        return attrgetter(*names)
+    return (lambda one: (getattr(one, names[0]),)) if names else None
+
+
+def _rest_of(row: tuple[Any, ...] | list[Any], left: list[Any]) -> int:
+    """Return what points in a row weigh besides their places, bytes; leave other things to be weighed each."""
+    first, last = (row[0], row[-1]) if row else (None, None)
+    if type(first) in _NUMBERS and type(last) in _NUMBERS:
+        return 0
+    if type(first) is tuple and first and type(first[0]) in _NUMBERS and type(last) is tuple:
+        return len(row) * (_OBJECT + _PLACE * len(first))
+    left += row
+    return 0
+
+
+@singledispatch
+def other_weight(_one: object) -> int:
+    """Return what something weighs that is neither number, row nor dataclass, bytes; each kind is told where it is."""
+    return _UNKNOWN
+
+
+@other_weight.register
+def _of_array(one: np.ndarray) -> int:
+    return _UNKNOWN + int(one.nbytes)

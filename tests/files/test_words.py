@@ -1,32 +1,18 @@
-"""Numbers as people write them, names as words in files of other kinds, limits, and results that are kept."""
+"""Numbers as people write them, names as words in files of other kinds, and limits."""
 
 import csv
 import io
 from argparse import ArgumentTypeError
-from dataclasses import dataclass
 
-import numpy as np
 import pytest
 from defusedxml.ElementTree import fromstring
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pennello import kept as kept_module
 from pennello.cli.numbers import length_mm, number, numbers, whole
 from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.words import guarded, printable, unguarded, xml_text
-from pennello.kept import (
-    ResultShelf,
-    forget_all,
-    forget_kept,
-    kept,
-    kept_aside,
-    kept_bytes,
-    remembered,
-    shelf_for,
-    weight_of,
-)
 from pennello.limits import MOST_ID, MOST_NAME, check_count, check_id, check_name, fitted
 from pennello.units import LengthUnit, NumberTextError, brush_size_text, parse_amount, parse_length, parse_number
 
@@ -187,81 +173,3 @@ def test_limits_say_what_and_how_much():
     ):
         with pytest.raises(PennelloError, match=words):
             refused()
-
-
-# --- what is kept ---
-
-
-@dataclass(frozen=True, eq=False)
-class Heavy:
-    values: np.ndarray
-
-
-def test_kept_results_are_bounded_by_what_they_weigh(monkeypatch):
-    monkeypatch.setattr(kept_module._shelf, "most", 1_000_000)
-    forget_kept()
-    made = []
-
-    @kept
-    def heavy(which):
-        made.append(which)
-        return Heavy(np.zeros(25_000))  # 200 kB
-
-    assert heavy(1) is heavy(1)
-    for which in range(20):
-        heavy(which)
-    assert kept_bytes() <= 1_000_000
-    assert weight_of(Heavy(np.zeros(25_000))) == pytest.approx(200_000, rel=0.05)
-    before = len(made)
-    heavy(19)
-    assert len(made) == before  # the newest are there
-    heavy(0)
-    assert len(made) == before + 1  # the oldest went
-    forget_kept()
-    assert kept_bytes() == 0
-
-
-def test_what_is_kept_aside_crowds_nothing_out_and_is_bounded_too():
-    forget_kept()
-    made, aside = [], ResultShelf(1_000_000)
-
-    @kept
-    def heavy(which):
-        made.append(which)
-        return Heavy(np.zeros(25_000))  # 200 kB
-
-    first = heavy(0)
-    before = kept_bytes()
-    with kept_aside(aside):
-        assert heavy(0) is first
-        for which in range(1, 20):
-            heavy(which)
-        assert heavy(19) is heavy(19)
-    assert kept_bytes() == before
-    assert 0 < aside.bytes <= 1_000_000
-    assert made == list(range(20))
-    heavy(19)
-    assert made[-2:] == [19, 19], "it comes but once"
-    forget_kept()
-
-
-def test_what_is_remembered_is_counted_and_all_of_it_can_be_forgotten():
-    made, pictures = [], shelf_for(1000)
-
-    @remembered(2)
-    def doubled(number):
-        made.append(number)
-        return 2 * number
-
-    assert [doubled(number) for number in (1, 2, 1, 3, 1, 2)] == [2, 4, 2, 6, 2, 4]
-    assert made == [1, 2, 3, 2], "the last two are there"
-    pictures.put("one", np.zeros(9))
-    forget_all()
-    assert pictures.get("one") is None
-    doubled(2)
-    assert made[-2:] == [2, 2]
-
-
-def test_arrays_that_are_shared_weigh_once():
-    shared = np.zeros(10_000)
-    assert weight_of((shared, shared, shared[:10])) < 1.2 * weight_of((shared,))

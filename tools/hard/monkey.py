@@ -59,7 +59,7 @@ from pennello.ui.memory import give_back
 from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
-LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 2500, 500, 1000
+LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 1000, 500, 1000
 _WORDS = (
     "3",
     "-5",
@@ -155,6 +155,15 @@ class Monkey:
             replaced(plan, *given, **named)
 
         self.document.replace = replace  # type: ignore[method-assign]
+        edited, self.looking = self.document.edit, False
+
+        def edit(label: str, *given: Any, **named: Any) -> None:
+            if self.looking:  # what answers to undo with a step of its own takes away what could be done again
+                calls = "".join(traceback.format_stack(limit=30)[:-1])
+                self.seen.broken.append(f"'{label}' was done within undo or redo at {self.seen.events}\n{calls}")
+            edited(label, *given, **named)
+
+        self.document.edit = edit  # type: ignore[method-assign]
         sys.excepthook = self.hook
         threading.excepthook = lambda told: self.hook(told.exc_type, told.exc_value or Exception(), told.exc_traceback)
         self.window = MainWindow(self.document)
@@ -338,7 +347,7 @@ class Monkey:
 
     def look(self) -> None:
         """Look whether undo, redo and the file are exact."""
-        document = self.document
+        document, self.looking = self.document, True
         snap, undone = document.committed, document.steps[1]
         self._redo_all()
         top, full = document.committed, document.steps[0] >= 499
@@ -351,6 +360,7 @@ class Monkey:
             self.seen.broken.append(f"redo to the end differs at {self.seen.events}")
         for _ in range(undone):
             document.undo()
+        self.looking = False
         if document.committed != snap:
             self.seen.broken.append(f"not back where it was at {self.seen.events}")
         path = self.folder / "out" / "look.pennello"

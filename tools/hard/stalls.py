@@ -29,26 +29,33 @@ BEAT_MS, LONG_MS = 2, 100
 
 
 class Beats:
-    """A clock on the window's own thread: what lies between two of its beats is what a user waits."""
+    """A clock on the window's own thread: what lies between two of its beats is what a user waits.
+
+    Beside it goes what the thread itself computed meanwhile: what is more than that it stood and waited, for workers
+    or for a machine that is not idle.
+    """
 
     def __init__(self) -> None:
-        self.longest_ms, self._last = 0.0, time.monotonic()
+        self.longest_ms = self.own_ms = 0.0
+        self._last, self._own = time.monotonic(), time.thread_time()
         self._timer = QTimer()
         self._timer.setInterval(BEAT_MS)
         self._timer.timeout.connect(self._beat)
         self._timer.start()
 
     def _beat(self) -> None:
-        now = time.monotonic()
-        self.longest_ms = max(self.longest_ms, 1000 * (now - self._last))
-        self._last = now
+        now, own = time.monotonic(), time.thread_time()
+        if 1000 * (now - self._last) > self.longest_ms:
+            self.longest_ms, self.own_ms = 1000 * (now - self._last), 1000 * (own - self._own)
+        self._last, self._own = now, own
 
-    def of(self, act: Callable[[], object], seconds: float) -> float:
-        """Return the longest time without a beat while something is done and its work comes back, ms."""
-        self.longest_ms, self._last = 0.0, time.monotonic()
+    def of(self, act: Callable[[], object], seconds: float) -> tuple[float, float]:
+        """Return the longest time without a beat while something is done and its work comes back, and of it own, ms."""
+        self.longest_ms = self.own_ms = 0.0
+        self._last, self._own = time.monotonic(), time.thread_time()
         QTimer.singleShot(0, act)
         rest(seconds)
-        return self.longest_ms
+        return self.longest_ms, self.own_ms
 
 
 def rest(seconds: float) -> None:
@@ -116,8 +123,8 @@ def main() -> None:
         made = list[Ahead]()
         QTimer.singleShot(800, lambda: made.append(make_stations(window, fetch(plan), collector.settle)))
         for words, act, seconds in _acts(window, made):
-            longest = beats.of(act, seconds)
-            print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms", flush=True)
+            longest, own = beats.of(act, seconds)
+            print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms, own {own:6.0f} ms", flush=True)
         collector.stop()
         window.leave(copy=False)  # as the program does: workers and what was copied are let go of
 

@@ -10,7 +10,7 @@ from pennello.chart.face import face
 from pennello.chart.limbs import LIMBS
 from pennello.chart.measures import Measures
 from pennello.errors import UnknownNameError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.phrases import phrase
 
 CHARTS: dict[str, tuple[str, Callable[[Measures], Chart]]] = {
@@ -29,7 +29,7 @@ OTHER_EYES = {
 OTHER_EYES |= {closed: opened for opened, closed in OTHER_EYES.items()}
 
 
-@remembered(64)
+@kept_small
 def chart(key: str, measures: Measures) -> Chart:
     """Return a chart drawn for measures; raises UnknownNameError."""
     if key not in CHARTS:

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pennello.errors import UnknownNameError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.path.cubic import CubicPath, position
 from pennello.phrases import phrase
 
@@ -168,7 +168,7 @@ def _bounds(outlines: Iterable[CubicPath]) -> Bounds:
     return float(left), float(top), float(right), float(bottom)
 
 
-@remembered(1024)
+@kept_small
 def drawn(path: CubicPath) -> Array:
     """Return a path as points close together, shape (n, 2), mm; kept, and not to be written to."""
     curves = (len(path.points_mm) - 1) // 3

@@ -21,7 +21,7 @@ from numpy.typing import NDArray
 from pennello.colour.observer import MATCHING, WEIGHTS, WHITE_XYZ, XYZ_TO_RGB, xyz_to_rgb
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import encode
-from pennello.kept import remembered
+from pennello.kept import kept_small
 
 Array = NDArray[np.floating[Any]]
 
@@ -121,7 +121,7 @@ def seen_weights(light: Light) -> Array:
     return np.asarray(seen / (seen.sum(axis=0) @ XYZ_TO_RGB.T).max())
 
 
-@remembered(1024)
+@kept_small
 def seen_bytes(red: int, green: int, blue: int, light: Light) -> tuple[int, int, int]:
     """Return a colour that is given as by daylight, sRGB bytes, as it is seen in a light.
 

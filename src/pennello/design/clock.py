@@ -8,7 +8,7 @@ import numpy as np
 
 from pennello.design.pace import Pace, StepKind
 from pennello.design.plan import Plan, PlanStroke
-from pennello.kept import kept, remembered
+from pennello.kept import kept, kept_small
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.lay.laying import pull
 from pennello.lay.stroke import Stroke
@@ -119,7 +119,7 @@ def turns(plan: Plan, pace: Pace | None = None) -> tuple[Turn, ...]:
     return tuple(result)
 
 
-@remembered(256)
+@kept_small
 def _whatever_was_left(recipe: Recipe) -> Recipe:
     """Return a load as it is with whatever was in the brush before."""
     return replace(recipe, after="")

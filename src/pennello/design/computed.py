@@ -22,7 +22,7 @@ from pennello.design.plan import Plan
 from pennello.design.repeats import LEAST_GUIDE_MM, places_along
 from pennello.design.touch import reserved_shape, shape_of, skin_shape, swept, swept_by, zone_shape
 from pennello.design.visits import lasting
-from pennello.kept import remembered
+from pennello.kept import kept_small, remembered
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import contact_width_mm
 from pennello.lay.families.shapes import smooth, swell
@@ -228,7 +228,7 @@ def _strokes(drawn: _Drawn, lines: list[Array]) -> list[Stroke]:
 _ACROSS = Nib(NibMode.FOLLOWING, 90.0)
 
 
-@remembered(512)
+@kept_small
 def _stroke(points: tuple[tuple[float, float], ...], press: float) -> Stroke:
     return Stroke(smooth(points), _ACROSS, press)  # points lie evenly, and so near that a fit would save no curve
 

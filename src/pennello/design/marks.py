@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.lay.families.shapes import arc, straight
 from pennello.limits import MOST_OUTLINES
 from pennello.motif.place import FARTHEST_MM, Place
@@ -137,7 +137,7 @@ def gem_outline(gem: Gem) -> CubicPath:
     return _gem_outline(gem.shape, gem.width_mm / 2)
 
 
-@remembered(64)
+@kept_small
 def _gem_outline(shape: GemShape, radius: float) -> CubicPath:
     if shape is GemShape.STAR:
         turns = [math.pi * n / 5 - math.pi / 2 for n in range(11)]
@@ -155,7 +155,7 @@ def _gem_outline(shape: GemShape, radius: float) -> CubicPath:
     return CubicPath(tuple((float(x), float(y)) for x, y in points))
 
 
-@remembered(64)
+@kept_small
 def grains(glitter: Glitter) -> NDArray[np.floating[Any]]:
     """Return glitter's grains: x, y, radius (mm) and brightness in [0.5, 1.4], shape (n, 4); the same for a seed."""
     rng = np.random.default_rng(glitter.seed)

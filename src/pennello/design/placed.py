@@ -10,7 +10,7 @@ from pennello.aim.attempt import Side
 from pennello.design.bound import LEVEL_DEG, Sign, StripeOn
 from pennello.design.computing import Computed
 from pennello.errors import OutOfRangeError, UnknownNameError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.lay.stroke import Stroke
 from pennello.limits import MOST_OUTLINES
 from pennello.motif.catalogue import motif
@@ -176,7 +176,7 @@ def made_of(placed: PlacedMotif, prints: tuple[tuple[str, float], ...]) -> Made:
     return _made(placed.motif, placed.values, prints)
 
 
-@remembered(512)
+@kept_small
 def _made(key: str, values: tuple[tuple[str, float], ...], prints: tuple[tuple[str, float], ...]) -> Made:
     """Return what a motif comes to, wherever it lies: a drag makes nothing anew."""
     return motif(key).made(dict(values), dict(prints))
@@ -212,7 +212,7 @@ def pieces_of(
     )
 
 
-@remembered(8192)
+@kept_small
 def _at(place: Place, stroke: Stroke) -> Stroke:
     return place.stroke(stroke)
 

@@ -25,7 +25,7 @@ from pennello.design.part import PlanPart
 from pennello.design.photo import MOST_PHOTOS, Photo
 from pennello.design.placed import PlacedMotif
 from pennello.errors import UnknownNameError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Near, Paint
@@ -87,13 +87,13 @@ class Skin:
         )
 
 
-@remembered(64)
+@kept_small
 def skin_spectrum(skin: Skin) -> Array:
     """Return the reflectance of a skin at 36 bands, shape (36,)."""
     return reflectance_from_srgb(parse_hex(skin.srgb)) if skin.srgb else skin_reflectance(skin.ita_deg)
 
 
-@remembered(64)
+@kept_small
 def skin_bytes(skin: Skin, light: Light = Light.DAYLIGHT) -> tuple[int, int, int]:
     """Return the colour of a skin as it is seen in a light, as sRGB bytes."""
     red, green, blue = np.rint(full_basis(light).srgb(skin_spectrum(skin)) * 255).astype(int).tolist()

@@ -13,7 +13,7 @@ from pennello.aim.wish import edge_lab
 from pennello.breath import breathe
 from pennello.colour.lab import hex_to_lab
 from pennello.design.plan import Plan, PlanStroke, Skin, skin_spectrum
-from pennello.kept import kept_for_now, remembered
+from pennello.kept import kept_for_now, kept_small
 from pennello.kit import catalogue
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
@@ -118,7 +118,7 @@ def _looks(plan: Plan, edge: LoadedEdge) -> Array:
     return np.asarray(edge_lab(edge, paints, skin_spectrum(plan.skin)))
 
 
-@remembered(64)
+@kept_small
 def _lab(paint: str) -> Array:
     """Return L*, a*, b* of a shipped paint in mass."""
     return hex_to_lab(catalogue.paints()[paint].srgb)

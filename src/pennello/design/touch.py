@@ -20,7 +20,7 @@ from pennello.chart.chart import Chart, Zone, drawn
 from pennello.design.marks import Glitter, Mark, Reserved, paths_of
 from pennello.design.placed import LaidPiece
 from pennello.design.plan import Plan
-from pennello.kept import remembered
+from pennello.kept import kept_small, other_weight
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.lay.coverage import hulls
 from pennello.lay.frame import own_frame
@@ -39,7 +39,11 @@ ALIKE = 0.5
 
 _PX_PER_MM = 1.0
 _GOOD_TO_MM = 0.05
-_KEPT = 400
+
+
+@other_weight.register
+def _of_shape(shape: BaseGeometry) -> int:
+    return 200 + 16 * int(shapely.get_num_coordinates(shape))
 
 
 def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
@@ -50,7 +54,7 @@ def swept(plan: Plan, piece: LaidPiece) -> BaseGeometry:
     return swept_by(piece.stroke, brush, plan.axis(source.id))
 
 
-@remembered(_KEPT)
+@kept_small
 def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     """Return the area that a brush touches on a stroke, mm: that of its own frame, laid down where it lies."""
     own = own_frame(stroke)
@@ -59,7 +63,7 @@ def swept_by(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeome
     return shapely.affinity.affine_transform(_swept_in_frame(own[0], brush, axis), own[1].affine)
 
 
-@remembered(_KEPT)
+@kept_small
 def _swept_in_frame(stroke: Stroke, brush: Applicator, axis: GradientAxis) -> BaseGeometry:
     return touched(pull(stroke, brush, axis).track)
 
@@ -75,7 +79,7 @@ def touched(track: Track) -> BaseGeometry:
     return union.simplify(_GOOD_TO_MM)
 
 
-@remembered(256)
+@kept_small
 def shape_of(path: CubicPath) -> BaseGeometry:
     """Return what a closed outline encloses, mm."""
     return _sound(Polygon(drawn(path)))
@@ -91,7 +95,7 @@ def skin_shape(chart: Chart) -> BaseGeometry:
     return _skin(chart.skin, tuple(line.path for line in chart.lines if line.filled))
 
 
-@remembered(64)
+@kept_small
 def _skin(skin: CubicPath, filled: tuple[CubicPath, ...]) -> BaseGeometry:
     union: BaseGeometry = shapely.union_all([shape_of(path) for path in (skin, *filled)])
     return union
@@ -103,7 +107,7 @@ def reserved_shape(kept: Reserved, air_mm: float = 0.0) -> BaseGeometry:
     return disc
 
 
-@remembered(256)
+@kept_small
 def layer_shape(layer: Mark) -> BaseGeometry:
     """Return the area that glitter, a stencil or a gem covers, mm."""
     if isinstance(layer, Glitter):

@@ -13,7 +13,7 @@ from pennello.aim.comparison import runs_pale
 from pennello.breath import breathe
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
-from pennello.kept import remembered
+from pennello.kept import kept_small, shelf_for, whole_weight
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -26,9 +26,6 @@ from pennello.load.recipe import Face, Recipe
 
 MOST_FROM_ONE_LOAD = 12
 """So many strokes from one load are looked at; one that gives as many counts as giving just these."""
-
-MOST_KNOWN = 4000
-"""Of how many strokes it is kept how many of them a load gives."""
 
 _BANDS = 8
 _SLACK = 1e-9
@@ -53,18 +50,19 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
     cakes = tuple(one for one in plan.cakes if one.id in used)
     rests_on = (held, brush, *cakes, plan.paints, plan.skin)
     key = (tuple(map(id, rests_on)), own)
-    if key not in _KNOWN:
-        while len(_KNOWN) >= MOST_KNOWN:
-            _KNOWN.pop(next(iter(_KNOWN)), None)
+
+    def counted() -> tuple[object, int]:
         wished = {stop.paint for stop in (*source.wanted.stops, *(source.wanted.end or ())) if stop.paint}
         paints_used = wished | paints_of(plan, source.recipe)
         paints = tuple(one for one in plan.paints if one.id in paints_used)
         bare = replace(source, id="", name="", recipe=replace(source.recipe, after=""), stroke=own)
-        _KNOWN[key] = rests_on, _lasting(bare, brush, cakes, paints, plan.skin)
-    return _KNOWN[key][1]
+        return rests_on, _lasting(bare, brush, cakes, paints, plan.skin)
+
+    count: int = _known.again(key, counted)[1]
+    return count
 
 
-_KNOWN: dict[object, tuple[object, int]] = {}
+_known = shelf_for(6_000_000, lambda key, _: whole_weight(key))
 """What was asked before, by the very objects that it rests on: hashing a plan's cakes takes a millisecond."""
 
 
@@ -85,7 +83,7 @@ def paints_of(plan: Plan, recipe: Recipe) -> set[str]:
     return found
 
 
-@remembered(MOST_KNOWN)
+@kept_small
 def _lasting(
     source: PlanStroke, brush: Applicator, cakes: tuple[Cake, ...], paints: tuple[Paint, ...], skin: Skin
 ) -> int:

@@ -11,7 +11,7 @@ import msgspec
 from pennello.design.plan import Plan
 from pennello.errors import UnknownNameError
 from pennello.files.plan_json import SUFFIX, parse_plan
-from pennello.kept import remembered
+from pennello.kept import kept_small, remembered
 from pennello.phrases import phrase
 
 DEMO_NAME = "saltmarsh-lantern-walk.pennello"
@@ -85,7 +85,7 @@ def shipped_design(key: str) -> ShippedDesign:
     raise UnknownNameError(phrase("design"), key, [one.key for one in shipped_designs()])
 
 
-@remembered(64)
+@kept_small
 def _kept(name: str) -> Plan:
     return _read(_folder() / "designs" / name)
 
@@ -99,7 +99,7 @@ class _Head(msgspec.Struct):
     motifs: list[_Placed]
 
 
-@remembered(64)
+@kept_small
 def _head(name: str) -> _Head:
     """Return what a list of designs says: to read whole plans for that would keep a hand waiting."""
     return msgspec.json.decode((_folder() / "designs" / name).read_bytes(), type=_Head)

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kept import remembered
+from pennello.kept import kept_small, remembered
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 
 Array = NDArray[np.floating[Any]]
@@ -67,7 +67,7 @@ def bin_places() -> Array:
     return places
 
 
-@remembered(128)
+@kept_small
 def profile(brush: Applicator, axis: GradientAxis) -> Array:
     """Return how thick the contact is at each bin against its thickest, in (0, 1], shape (64,)."""
     near, far = _sides(brush, axis, bin_places())
@@ -128,7 +128,7 @@ def touching_ends(brush: Applicator, axis: GradientAxis, pressure: Array) -> tup
     return low, high
 
 
-@remembered(128)
+@kept_small
 def outline(brush: Applicator, axis: GradientAxis) -> Array:
     """Return both sides of a contact in 65 even steps along what touches of it, in thicknesses, shape (2, 65).
 

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from pennello.colour.basis import FULL
 from pennello.colour.kubelka_munk import hiding_reflectance, mix
 from pennello.colour.srgb import format_hex
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint, optics
 from pennello.phrases import phrase
@@ -78,7 +78,7 @@ class NeighbourMix:
         }[self.word]
 
 
-@remembered(4096)
+@kept_small
 def neighbour_mix(one: Paint, other: Paint) -> NeighbourMix:
     """Return the half-and-half mix of two paints and its word."""
     constants = optics((one, other))

@@ -22,7 +22,7 @@ from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
-from pennello.kept import remembered
+from pennello.kept import kept_small, shelf_for, whole_weight
 from pennello.phrases import phrase
 from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
@@ -169,11 +169,10 @@ class PaintOptics:
 MEASURED_RANGE = (0.002, 0.985)
 """What a measured reflectance is clipped to: K/S has no value at 0 and no scattering can be told at 1."""
 
-_MOST_KNOWN = 4096
-_known: dict[Paint, tuple[Array, Array]] = {}
+_known = shelf_for(8_000_000, lambda paint, curves: whole_weight((paint, curves)))
 
 
-@remembered(512)
+@kept_small
 def masstones(paints: tuple[Paint, ...]) -> Array:
     """Return hiding reflectances at 36 bands, shape (paints, 36)."""
     hiding = reflectance_from_srgb(np.array([parse_hex(paint.srgb) for paint in paints]))
@@ -183,19 +182,17 @@ def masstones(paints: tuple[Paint, ...]) -> Array:
     return hiding
 
 
-@remembered(512)
+@kept_small
 def optics(paints: tuple[Paint, ...]) -> PaintOptics:
     """Return optical constants at 36 bands of paints, in their order.
 
     Paints not met before are worked out together, which is much faster than one by one; each is worked out once.
     """
-    new = tuple(dict.fromkeys(paint for paint in paints if paint not in _known))
+    found = {paint: curves[0] for paint in paints if (curves := _known.get(paint))}
+    new = tuple(dict.fromkeys(paint for paint in paints if paint not in found))
     if new:
-        if len(_known) > _MOST_KNOWN:
-            _known.clear()
-            new = tuple(dict.fromkeys(paints))
-        _known.update(zip(new, _worked_out(new), strict=True))
-    k, s = zip(*(_known[paint] for paint in paints), strict=True) if paints else ((), ())
+        found |= {paint: _known.put(paint, curves) for paint, curves in zip(new, _worked_out(new), strict=True)}
+    k, s = zip(*(found[paint] for paint in paints), strict=True) if paints else ((), ())
     shape = (len(paints), len(WAVELENGTH_NM))
     return PaintOptics(np.array(k).reshape(shape), np.array(s).reshape(shape))
 

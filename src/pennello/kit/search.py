@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -80,12 +80,12 @@ def _has(item: KitItem, word: str, paints: dict[str, Paint]) -> bool:
     return word in _words(thing)
 
 
-@remembered(8192)
+@kept_small
 def _cake_words(name: str, paints: tuple[str, ...]) -> str:
     return " ".join([name, *paints]).lower()
 
 
-@remembered(32768)
+@kept_small
 def _words(thing: Paint | Applicator) -> str:
     if isinstance(thing, Paint):
         return f"{thing.name} {thing.srgb} {thing.finish.value}".lower()

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from pennello.colour.basis import Basis
 from pennello.colour.kubelka_munk import REFERENCE_NM
-from pennello.kept import remembered
+from pennello.kept import kept_small, remembered
 from pennello.kit.paint import Paint, optics
 
 Array = NDArray[np.floating[Any]]
@@ -42,7 +42,7 @@ def scattering_parts(s: Array, basis: Basis) -> Array:
     return np.asarray(parts.T)
 
 
-@remembered(256)
+@kept_small
 def per_volume(paints: tuple[Paint, ...], basis: Basis) -> Array:
     """Return K at each band and S in two parts of a unit of each paint's solids, shape (bands + 2, paints)."""
     constants = optics(paints).at(basis)

@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.lay.motion import Motion
 from pennello.lay.stroke import NibMode, Stroke
 from pennello.lay.track import Track
@@ -63,7 +63,7 @@ class Frame:
         return cos, -sin, sin, cos, self.x_mm, self.y_mm
 
 
-@remembered(4096)
+@kept_small
 def own_frame(stroke: Stroke) -> tuple[Stroke, Frame] | None:
     """Return a stroke in its own frame, and where that lies; None for pats, whose rows lie as they lie."""
     if stroke.pats is not None:

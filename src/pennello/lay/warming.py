@@ -1,12 +1,24 @@
-"""A small rehearsal of the kernel, so that it is compiled for the usual arrays before it is needed."""
+"""A small rehearsal of the kernel, so that it is compiled for the usual arrays before it is needed.
+
+To compile it takes half a minute once on a machine, holds a window again and again meanwhile and leaves 110 MB behind
+(measured): a program beside the window does that, and the window takes what it left on the disk.
+"""
 
 from __future__ import annotations
 
+import hashlib
+import os
+import platform
+import subprocess
+import sys
 import threading
+from pathlib import Path
 
 import numpy as np
 
 from pennello.colour.basis import small_basis
+from pennello.disk import read_bytes, write_bytes
+from pennello.errors import PennelloError
 from pennello.kit.applicator import Applicator, GradientAxis
 from pennello.kit.contact import BINS
 from pennello.lay import channels
@@ -20,6 +32,16 @@ from pennello.path.cubic import line
 
 _MUCH_MM3 = 0.05
 """So much in a bin that the film is wet after ten seconds."""
+
+_MARK = "pennello.compiled"
+_MOST_MARK_BYTES, _MOST_S = 200, 600.0
+
+_BESIDE = """
+import sys
+sys.path[:] = sys.argv[1:]
+from pennello.lay.warming import compile_beside
+compile_beside()
+"""
 
 
 def rehearse(engine: Engine) -> None:
@@ -49,7 +71,54 @@ def warm_up() -> threading.Thread:
     return thread
 
 
+def compile_beside() -> None:
+    """Compile the kernel onto the disk in this process, which ends with the one that began it and makes way for it."""
+    os.nice(5)
+    threading.Thread(target=_end_with_it, daemon=True).start()
+    rehearse(kernel())
+
+
 def _warm() -> None:
     made = kernel()
+    _have_it_compiled()
     rehearse(made)
     serve(made)  # only now: nobody waits for it to be compiled
+
+
+def _have_it_compiled() -> None:
+    """See to it that the kernel lies compiled on the disk; where that fails, this process compiles what it needs."""
+    mark, key = _mark_and_key()
+    try:
+        if read_bytes(mark, _MOST_MARK_BYTES) == key:
+            return
+    except PennelloError:
+        pass  # not compiled yet
+    command, quiet = [sys.executable, "-I", "-c", _BESIDE, *sys.path], subprocess.DEVNULL
+    try:
+        with subprocess.Popen(command, stdin=subprocess.PIPE, stdout=quiet, stderr=quiet) as beside:
+            try:
+                ended = beside.wait(_MOST_S)
+            finally:
+                beside.kill()
+        if not ended:
+            write_bytes(key, mark)
+    except (OSError, subprocess.SubprocessError, PennelloError):
+        return
+
+
+def _mark_and_key() -> tuple[Path, bytes]:
+    """Return the file that says what lies compiled beside it, and what it must say."""
+    import numba  # noqa: PLC0415 - Numba costs a second: never at start-up
+
+    from pennello.lay import kernel as source  # noqa: PLC0415
+
+    file = Path(source.__file__)
+    told = (numba.__version__, sys.version, platform.machine(), str(file.stat().st_mtime_ns))
+    known = hashlib.sha256(file.read_bytes() + "\n".join(told).encode())
+    return Path(source.cover.stats.cache_path) / _MARK, known.hexdigest().encode()
+
+
+def _end_with_it() -> None:
+    """End this process as soon as the one that began it is gone: that held the other end of what is read."""
+    os.read(0, 1)
+    os._exit(1)

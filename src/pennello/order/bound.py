@@ -12,13 +12,13 @@ import heapq
 import numpy as np
 from numpy.typing import NDArray
 
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.order.problem import NEVER, START, Problem
 
 Costs = NDArray[np.int64]
 
 
-@remembered(64)
+@kept_small
 def lower_bound(problem: Problem) -> int:
     """Return a time, tenths of a second, that no order can beat, switches that are not liked included.
 

@@ -23,7 +23,7 @@ from pennello.design.placed import LaidPiece, PlacedMotif
 from pennello.design.plan import Plan, PlanStroke, Reload
 from pennello.design.reach import edges_along
 from pennello.design.visits import ToLay, filled, share_of, whole_load
-from pennello.kept import remembered
+from pennello.kept import kept_small, remembered
 from pennello.kit.applicator import Applicator, ApplicatorKind, GradientAxis
 from pennello.kit.paint import Near
 from pennello.lay.stroke import Stroke
@@ -279,7 +279,7 @@ def _near(plan: Plan, chart: Chart, pieces: Sequence[LaidPiece]) -> tuple[str, .
     return _near_zones(strokes, plan.brush(source.brush), plan.axis(source.id), chart.key, plan.measures)
 
 
-@remembered(2048)
+@kept_small
 def _near_zones(
     strokes: tuple[Stroke, ...], brush: Applicator, axis: GradientAxis, chart_key: str, measures: Measures
 ) -> tuple[str, ...]:

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from pennello.errors import OutOfRangeError, PennelloError
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.phrases import phrase
 from pennello.record import Told
 
@@ -123,7 +123,7 @@ def _summed(steps: Array) -> Array:
     return result
 
 
-@remembered(256)
+@kept_small
 def _controls(path: CubicPath) -> Array:
     points = np.array(path.points_mm, dtype=np.float64)
     return np.asarray(points[3 * np.arange(path.curves)[:, None] + np.arange(4)])
@@ -135,7 +135,7 @@ def _position(controls: Array, t: Array) -> Array:
     return r**3 * p0 + 3 * r**2 * t_ * p1 + 3 * r * t_**2 * p2 + t_**3 * p3
 
 
-@remembered(256)
+@kept_small
 def _slopes(path: CubicPath) -> Array:
     """Return a, b, c of each curve's velocity a + t (b + t c), along x and y, shape (3, 2, curves)."""
     steps = 3 * np.diff(_controls(path), axis=1)
@@ -163,7 +163,7 @@ def _piece_lengths(slopes: Array, start: Array, end: Array) -> Array:
     return result
 
 
-@remembered(256)
+@kept_small
 def _arc_table(path: CubicPath) -> tuple[Array, Array]:
     """Return (global parameters, arc lengths) at the ends of the pieces; a curve's share of the parameter is 1."""
     slopes = np.repeat(_slopes(path), _PIECES, axis=2)

@@ -12,7 +12,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QTransform
 
 from pennello.design.surface import Ink, contour_px
-from pennello.kept import remembered
+from pennello.kept import kept_small, other_weight
 from pennello.path.cubic import CubicPath
 from pennello.ui.widgets.paint import to_image
 
@@ -20,7 +20,12 @@ Array = NDArray[np.floating[Any]]
 Picture = NDArray[np.uint8]
 
 
-@remembered(512)
+@other_weight.register
+def _of_path(path: QPainterPath) -> int:
+    return 200 + 24 * path.elementCount()
+
+
+@kept_small
 def outline_of(path: CubicPath) -> QPainterPath:
     """Return a path for painting, mm."""
     points = [QPointF(x, y) for x, y in path.points_mm]
@@ -94,7 +99,7 @@ class QtSurface:
             self._painter.restore()
 
 
-@remembered(64)
+@kept_small
 def _united(shapes: tuple[CubicPath, ...]) -> QPainterPath:
     """Return all that lies in one of the shapes at least, whichever way round each was drawn."""
     union = QPainterPath()

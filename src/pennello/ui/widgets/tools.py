@@ -6,7 +6,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QLinearGradient, QPainter, QPainterPath, QPen, QPolygonF
 
-from pennello.kept import remembered
+from pennello.kept import kept_small
 from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.outline import ferrule_mm, side_outline
 
@@ -15,7 +15,7 @@ SPONGE = "#e3cf9f"
 _STEEL = ((0.0, "#8d8d8d"), (0.3, "#efefef"), (0.65, "#bcbcbc"), (1.0, "#777777"))
 
 
-@remembered(256)
+@kept_small
 def _outline(brush: Applicator) -> tuple[tuple[float, float], ...]:
     return tuple((float(x), float(y)) for x, y in side_outline(brush))
 
