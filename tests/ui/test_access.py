@@ -7,7 +7,7 @@ import sys
 
 import pytest
 from lantern_face import demo_plan
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QAccessible
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QComboBox,
     QLineEdit,
     QSlider,
+    QVBoxLayout,
     QWidget,
 )
 
@@ -24,7 +25,9 @@ from pennello.session.settings import Settings, config_folder, load_settings
 from pennello.ui.theme.style import light_of
 from pennello.ui.theme.tokens import THEMES, theme
 from pennello.ui.widgets import announcing
+from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.handle import Handle
+from pennello.ui.widgets.number_field import NumberField, Quantity
 
 WORKED = {
     QAccessible.Role.PushButton,
@@ -97,6 +100,34 @@ def test_handles_are_sliders_with_their_number(window):
     window.undo()
     brush.refresh()
     assert brush.value() == round(100 * window.model.pickup.offset_mm)
+
+
+def test_a_page_scrolled_past_fields_and_choices_changes_none(qtbot, qapp):
+    """By the system's own wheel, which first gives the focus to whatever takes it by the wheel."""
+    page = QWidget()
+    qtbot.addWidget(page)
+    column, line = QVBoxLayout(page), QLineEdit()
+    number, box = NumberField(Quantity("Width", 0, 10, 1, 0)), choice("Paint")
+    fill(box, [(letter, letter) for letter in "abc"], "b")
+    for part in (line, number, box):
+        column.addWidget(part)
+    number.show_amount(5)
+    page.show()
+    line.setFocus()
+
+    def turn(part):
+        at = QPointF(part.mapTo(page, part.rect().center()))
+        QTest.wheelEvent(page.windowHandle(), at, QPoint(0, 120))
+        qapp.processEvents()
+
+    turn(number)
+    turn(box)
+    assert (number.amount, box.currentData(), qapp.focusWidget()) == (5.0, "b", line)
+    number.setFocus()
+    turn(number)
+    box.setFocus()
+    turn(box)
+    assert (number.amount, box.currentData()) == (6.0, "a")
 
 
 def test_a_wheel_over_a_handle_changes_nothing(window):

@@ -56,6 +56,7 @@ from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
 from pennello.ui.memory import give_back
+from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
@@ -347,6 +348,7 @@ class Monkey:
 
     def look(self) -> None:
         """Look whether undo, redo and the file are exact."""
+        settle_typing()  # as the window does before it undoes
         document, self.looking = self.document, True
         snap, undone = document.committed, document.steps[1]
         self._redo_all()

@@ -7,7 +7,7 @@ from typing import Any
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPen
-from PySide6.QtWidgets import QComboBox, QGridLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.colour.families import ColourFamily
 from pennello.design.on_chart import chart_of
@@ -25,6 +25,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.plan_page import PlanPage, here_of
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.paint import Picture, draw_note, to_image
 from pennello.ui.widgets.plain import Label
@@ -43,14 +44,14 @@ class ColourwaysPage(PlanPage):
         label = Label(phrase("Other colours; light rims stay light and dark heels dark."))
         self.head.addWidget(label)
         self.head.addStretch(1)
-        self.colour = QComboBox()
+        self.colour = ChoiceBox()
         self.colour.setAccessibleName(phrase("Colour"))
         self.colour.setToolTip(phrase("What colour it should be; white, grey and black may stay"))
         self.colour.addItem(phrase("any colour"), None)
         for family in ColourFamily:
             self.colour.addItem(named(family), family)
         self.colour.activated.connect(lambda _: self.start())
-        self.whole = QComboBox()
+        self.whole = ChoiceBox()
         self.whole.setAccessibleName(phrase("What changes"))
         self.whole.addItem(phrase("the whole plan"), False)
         self.whole.addItem(phrase("this stroke only"), True)

@@ -7,7 +7,6 @@ from typing import Any
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QCloseEvent, QImage, QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import (
-    QComboBox,
     QDialog,
     QGridLayout,
     QHBoxLayout,
@@ -26,6 +25,7 @@ from pennello.phrases import phrase
 from pennello.session.design_pictures import DesignPicture, design_picture
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.paint import to_image
@@ -172,7 +172,7 @@ class DesignsPage(QDialog):
         words.setObjectName("note")
         head.addWidget(words)
         head.addStretch(1)
-        self.skin = QComboBox()
+        self.skin = ChoiceBox()
         self.skin.setAccessibleName(phrase("On which skin they are shown"))
         self.skin.addItem(phrase("each on its own skin"), None)
         for ita in SKINS_ITA:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QDialog, QLayout, QVBoxLayout, QWidget
 
 from pennello.session.document import Document
 from pennello.ui.exporting import Exporter
@@ -28,6 +28,14 @@ class PagedStation(QWidget, Station):
         super().__init__(parent)
         self.document, self._exporter = document, exporter
         self.page: QDialog | None = None
+
+    def _column_under(self, head: QLayout) -> QVBoxLayout:
+        """Return the column that all of the station lies in, beneath its head."""
+        column = QVBoxLayout(self)
+        column.setContentsMargins(10, 4, 10, 10)
+        column.setSpacing(6)
+        column.addLayout(head)
+        return column
 
     @classmethod
     def at(cls, place: Workplace) -> Station:

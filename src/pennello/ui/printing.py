@@ -35,7 +35,6 @@ from pennello.ui.exporting import Exporter, Printed, Work
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import Label
@@ -82,12 +81,11 @@ class PrintPage(QDialog):
         self.listed.setCurrentRow(0)
 
     def _build(self, paper: Paper) -> None:
-        guard = WheelGuard(self)
         self.listed = QListWidget()
         self.listed.setAccessibleName(phrase("What is printed"))
         self.listed.addItems([one.name for one in self._papers])
         self.listed.currentRowChanged.connect(lambda _: self.make())
-        self.size_of: Any = choice(phrase("Size of the paper"), guard)
+        self.size_of: Any = choice(phrase("Size of the paper"))
         for one in PaperSize:
             self.size_of.addItem(one.value, one)
         self.size_of.setCurrentIndex(self.size_of.findData(paper.size))

@@ -7,7 +7,6 @@ from dataclasses import replace
 from PySide6.QtCore import QEvent, QRect, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPixmap, QResizeEvent
 from PySide6.QtWidgets import (
-    QComboBox,
     QHBoxLayout,
     QInputDialog,
     QLineEdit,
@@ -29,7 +28,7 @@ from pennello.ui.binding import follow
 from pennello.ui.station import UndoRedo
 from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
-from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
@@ -86,10 +85,9 @@ class TopBar(QWidget):
         self.title, self.place = self._line(phrase("Title of the plan")), self._line(phrase("Place"))
         self.title.setObjectName("station")
         self.place.setPlaceholderText(phrase("place"))
-        self.skin = QComboBox()
+        self.skin = ChoiceBox()
         self.skin.setAccessibleName(phrase("Skin"))
         self.skin.setToolTip(phrase("The skin painted on, by its individual typology angle (ITA)"))
-        self.skin.installEventFilter(WheelGuard(self))
         self.skin.setMinimumWidth(px(120))
         self.skin.setMaximumWidth(px(210))
         self.undo = self._tool("undo", "", phrase("Undo"))

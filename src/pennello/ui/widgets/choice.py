@@ -2,19 +2,33 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QSignalBlocker
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtCore import QSignalBlocker, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtWidgets import QComboBox, QWidget
 
 from pennello.ui.theme.text import px
-from pennello.ui.widgets.number_field import WheelGuard
 
 
-def choice(name: str, guard: WheelGuard) -> QComboBox:
+class ChoiceBox(QComboBox):
+    """A box of choices: the wheel changes it only while it has the focus, so that scrolling past changes nothing."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # not by the wheel
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """Leave the wheel to what lies beneath unless focused."""
+        if self.hasFocus():
+            super().wheelEvent(event)
+        else:
+            event.ignore()
+
+
+def choice(name: str) -> ChoiceBox:
     """Return a choice with a name for screen readers, no wider than it must be."""
-    box = QComboBox()
+    box = ChoiceBox()
     box.setAccessibleName(name)
     box.setToolTip(name)
-    box.installEventFilter(guard)
     box.setMinimumWidth(px(60))
     box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
     return box

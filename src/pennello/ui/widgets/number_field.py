@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PySide6.QtCore import QEvent, QLocale, QObject, QSignalBlocker, Qt, Signal
+from PySide6.QtCore import QEvent, QLocale, QSignalBlocker, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator, QWheelEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
@@ -60,6 +60,7 @@ class NumberField(QDoubleSpinBox):
         self.setLocale(QLocale.c())
         self.setAccessibleName(quantity.name)
         self.setToolTip(quantity.name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # not by the wheel
         self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
         self.setKeyboardTracking(False)
         self.setCorrectionMode(QAbstractSpinBox.CorrectionMode.CorrectToPreviousValue)
@@ -200,11 +201,3 @@ class NumberField(QDoubleSpinBox):
             super().wheelEvent(event)
         else:
             event.ignore()
-
-
-class WheelGuard(QObject):
-    """Keeps the wheel from changing a choice that is not focused."""
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        """Swallow the wheel over an unfocused widget."""
-        return bool(isinstance(event, QWheelEvent) and isinstance(watched, QWidget) and not watched.hasFocus())

@@ -8,6 +8,7 @@ undoes, or shows another plan.
 from __future__ import annotations
 
 from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QAbstractSpinBox, QApplication, QLineEdit, QWidget
 
 _PRESSES = (QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonDblClick)
@@ -46,8 +47,12 @@ class PressWatch(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Settle before a press on something else is seen by it."""
+        if (
+            not isinstance(event, QMouseEvent) or event.type() not in _PRESSES
+        ):  # to ask all events for their kind is slow
+            return False
         field = _typed_into()
-        if event.type() in _PRESSES and isinstance(watched, QWidget) and field is not None:
+        if isinstance(watched, QWidget) and field is not None:
             inside = watched is field or field.isAncestorOf(watched)
             popup = watched.window().windowFlags() & Qt.WindowType.Popup == Qt.WindowType.Popup
             if not inside and not popup:

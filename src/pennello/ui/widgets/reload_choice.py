@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QBoxLayout, QComboBox, QWidget
 from pennello.design.plan import MOST_PER_LOAD, Reload
 from pennello.phrases import named, phrase
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 
 AFTER = Quantity(phrase("Strokes from one load"), 1, MOST_PER_LOAD, 1, 0, phrase(" strokes"))
 
@@ -24,10 +24,10 @@ class ReloadChoice(QWidget):
 
     changed = Signal(Reload, int)
 
-    def __init__(self, guard: WheelGuard, direction: QBoxLayout.Direction) -> None:
+    def __init__(self, direction: QBoxLayout.Direction) -> None:
         super().__init__()
         self.after = NumberField(AFTER)
-        self.habit: QComboBox = choice(phrase("When it is loaded anew"), guard)
+        self.habit: QComboBox = choice(phrase("When it is loaded anew"))
         for habit in Reload:
             self.habit.addItem(named(habit), habit)
         self.habit.activated.connect(lambda at: self.changed.emit(self.habit.itemData(at), round(self.after.amount)))

@@ -17,7 +17,7 @@ from pennello.ui.bench_model import BenchModel, pickup_changes
 from pennello.ui.theme.icons import set_glyph
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Mat
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.words import Words
 
 OFFSET = Quantity(phrase("Corner from the left wall"), *OFFSET_MM, 0.5, 1, length=True)
@@ -39,9 +39,9 @@ _MIXED = phrase("mixed in a pan")
 class PanRows(QWidget):
     """The paints in a pan and their parts."""
 
-    def __init__(self, model: BenchModel, guard: WheelGuard) -> None:
+    def __init__(self, model: BenchModel) -> None:
         super().__init__()
-        self._model, self._guard = model, guard
+        self._model = model
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setVerticalSpacing(2)
@@ -97,7 +97,7 @@ class PanRows(QWidget):
         while len(self.rows) < count:
             row = len(self.rows)
             box, field, away = (
-                choice(phrase("Paint {row} in the pan", row=row + 1), self._guard),
+                choice(phrase("Paint {row} in the pan", row=row + 1)),
                 NumberField(PARTS),
                 QToolButton(),
             )
@@ -119,10 +119,9 @@ class CakeFields:
 
     def __init__(self, mat: Mat, model: BenchModel) -> None:
         self._mat, self._model = mat, model
-        guard = WheelGuard(mat)
-        self.cake_choice = choice(phrase("Where the paint comes from"), guard)
-        self.brush_choice = choice(phrase("Brush"), guard)
-        self.wet_choice = choice(phrase("Wetness"), guard)
+        self.cake_choice = choice(phrase("Where the paint comes from"))
+        self.brush_choice = choice(phrase("Brush"))
+        self.wet_choice = choice(phrase("Wetness"))
         for wetness in Wetness:
             self.wet_choice.addItem(named(wetness), wetness)
         self.cake_choice.activated.connect(self._choose_source)
@@ -139,7 +138,7 @@ class CakeFields:
         self.flip_button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
         self.flip_button.setToolTip(phrase("Turn the brush half round: corners A and B change sides"))
         self.flip_button.clicked.connect(self.do_flip)
-        self.pan = PanRows(model, guard)
+        self.pan = PanRows(model)
         self.sign = Words(2)
         self.mend = QPushButton(phrase("Mend"))
         self.mend.setToolTip(phrase("Make it creamy; undo takes it back"))

@@ -39,7 +39,7 @@ from pennello.ui.widgets.handle import FINE, Handle, keep_handles
 from pennello.ui.widgets.held import Held
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.menus import passing_menu
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, draw_ruler
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import length_text
@@ -98,14 +98,13 @@ class HandPage(QFrame):
 
     def _fields(self) -> QVBoxLayout:
         box = QVBoxLayout()
-        guard = WheelGuard(self)
         grid = QGridLayout()
         self.lift, self.part_from, self.part_to, self.wait, self.dry = (
             NumberField(one) for one in (LIFT, PART_FROM, PART_TO, WAIT, DRY)
         )
         self.dry.edited.connect(self._set_dry)
-        self._more_fields(guard)
-        self.exit: QComboBox = choice(phrase("What leaves last"), guard)
+        self._more_fields()
+        self.exit: QComboBox = choice(phrase("What leaves last"))
         for exit_ in Exit:
             self.exit.addItem(phrase("all of it") if exit_ is Exit.EDGE else named(exit_), exit_)
         self.lift.edited.connect(lambda v: self._set(phrase("Lift"), lambda s: replace(s, lift_mm=v), "lift"))
@@ -143,13 +142,13 @@ class HandPage(QFrame):
         box.addStretch(1)
         return box
 
-    def _more_fields(self, guard: WheelGuard) -> None:
-        self.shown: QComboBox = choice(phrase("What the strip shows and changes along the stroke"), guard)
+    def _more_fields(self) -> None:
+        self.shown: QComboBox = choice(phrase("What the strip shows and changes along the stroke"))
         for one in CURVES.values():
             self.shown.addItem(one.name, one.key)
         self.shown.activated.connect(lambda at: self.show_curve(self.shown.itemData(at)))
         self.patted: QComboBox = choice(
-            phrase("Pulled, set down along the way, or over the place that it encloses, from one load"), guard
+            phrase("Pulled, set down along the way, or over the place that it encloses, from one load")
         )
         for words, over in ((phrase("pulled"), None), (phrase("pats"), Over.WAY), (phrase("field"), Over.PLACE)):
             self.patted.addItem(words, over)

@@ -39,7 +39,7 @@ from pennello.ui.widgets.cake_drawing import draw_pan
 from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.folding import Fold
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, note_font, strip_image
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, tip
@@ -209,8 +209,7 @@ class LoadRow(QFrame):
         self.setObjectName("mat")
         self.setAccessibleName(phrase("The load, one pick-up after another"))
         self.cards: list[PickUpCard] = []
-        guard = WheelGuard(self)
-        self.after = choice(phrase("What is in the brush when the load begins"), guard)
+        self.after = choice(phrase("What is in the brush when the load begins"))
         self.after.setMinimumWidth(px(150))
         self.after.activated.connect(self._choose_after)
         self.add = QToolButton()
@@ -223,7 +222,7 @@ class LoadRow(QFrame):
         self.kinds.setToolTipsVisible(True)
         self.kinds.aboutToShow.connect(self.list_kinds)
         self.add.setMenu(self.kinds)
-        self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
+        self.reload = ReloadChoice(QBoxLayout.Direction.LeftToRight)
         self.reload.habit.setMinimumWidth(px(142))
         self.reload.changed.connect(self._set_reload)
         row = QHBoxLayout(self)
@@ -234,7 +233,7 @@ class LoadRow(QFrame):
         self.rare = QWidget()
         rarer = QHBoxLayout(self.rare)
         rarer.setContentsMargins(0, 0, 0, 0)
-        rarer.addLayout(self._rarer(guard))
+        rarer.addLayout(self._rarer())
         self.more = Fold(phrase("load"), self.rare, self.reload, self.begins)
         more = QVBoxLayout()
         more.setSpacing(0)
@@ -282,12 +281,10 @@ class LoadRow(QFrame):
         self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         return self._scroll
 
-    def _rarer(self, guard: WheelGuard) -> QGridLayout:
+    def _rarer(self) -> QGridLayout:
         """Return the fields of a pick-up that are touched less often."""
         model = self._model
-        self.before, self.way, self.face = (
-            choice(name, guard) for name in (phrase("Before"), phrase("How"), phrase("Face"))
-        )
+        self.before, self.way, self.face = (choice(name) for name in (phrase("Before"), phrase("How"), phrase("Face")))
         for before, words in _BEFORE_WORDS.items():
             self.before.addItem(words, before)
         for way, words in _WAY_WORDS.items():

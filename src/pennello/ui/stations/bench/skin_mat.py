@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSignalBlocker, Qt
 from PySide6.QtGui import QColor, QImage, QPainter
-from PySide6.QtWidgets import QComboBox, QToolButton, QWidget
+from PySide6.QtWidgets import QToolButton, QWidget
 
 from pennello.aim.attempt import Side
 from pennello.design.edits import with_path_point, with_stroke
@@ -25,10 +25,11 @@ from pennello.ui.stations.bench.skin_view import SkinView, view_of
 from pennello.ui.stations.bench.whole_skin import Backdrop, WholeSkin, draw_whole
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.handle import COARSE, FINE, Handle, HandleWork, keep_handles
 from pennello.ui.widgets.held import Held, number_held, turned
 from pennello.ui.widgets.mat import Mat
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note, to_image
 from pennello.units import length_text
 
@@ -115,11 +116,9 @@ class SkinMat(Mat):
 
     def _build_fields(self) -> None:
         model = self._model
-        self.mode_choice, self.rim_choice = QComboBox(), QComboBox()
-        guard = WheelGuard(self)
+        self.mode_choice, self.rim_choice = ChoiceBox(), ChoiceBox()
         for box, name in ((self.mode_choice, phrase("Chisel")), (self.rim_choice, phrase("Rim"))):
             box.setAccessibleName(name)
-            box.installEventFilter(guard)
         for mode, words in _MODES:
             self.mode_choice.addItem(words, mode)
         for side in Side:

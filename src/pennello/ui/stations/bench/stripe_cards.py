@@ -17,7 +17,7 @@ from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice, fill
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import draw_note
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import tip
@@ -103,7 +103,7 @@ class StripeCard(QFrame):
     inserted = Signal()
     removed = Signal()
 
-    def __init__(self, number: int, guard: WheelGuard) -> None:
+    def __init__(self, number: int) -> None:
         super().__init__()
         self.number = number
         self.setFixedWidth(px(CARD_PX.width()))
@@ -113,7 +113,7 @@ class StripeCard(QFrame):
         column.setSpacing(2)
         self.picture = DepthPicture()
         self.picture.dragged.connect(lambda way: self.moved.emit(round(way / (CARD_PX.width() + MIX_PX))))
-        self.paint: QComboBox = choice(phrase("Paint of stripe {number}", number=number + 1), guard)
+        self.paint: QComboBox = choice(phrase("Paint of stripe {number}", number=number + 1))
         self.paint.activated.connect(lambda at: self.recoloured.emit(self.paint.itemData(at)))
         self.width_mm = NumberField(WIDTH)
         self.width_mm.edited.connect(self.widened)
@@ -221,7 +221,6 @@ class CardRow(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._guard = WheelGuard(self)
         self.cards: list[StripeCard] = []
         self.mixes: list[MixMark] = []
         self._grid = QGridLayout(self)
@@ -240,7 +239,7 @@ class CardRow(QWidget):
             if at:
                 self.mixes.append(MixMark())
                 self._grid.addWidget(self.mixes[-1], 0, 2 * at - 1)
-            card = StripeCard(at, self._guard)
+            card = StripeCard(at)
             card.recoloured.connect(lambda paint, n=at: self.recoloured.emit(n, paint))
             card.widened.connect(lambda width, n=at: self.widened.emit(n, width))
             card.moved.connect(lambda places, n=at: self.moved.emit(n, places))

@@ -15,7 +15,7 @@ from pennello.limits import MOST_NAME
 from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.choice import choice, fill
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
 LEVEL = Quantity(phrase("Angle of its first stroke to the level"), *LEVEL_DEG, 1, 0, "°")
@@ -25,11 +25,11 @@ _NONE = ""
 class BoundFields(QFrame):
     """Fields for what a piece keeps."""
 
-    def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
+    def __init__(self, model: ChartModel) -> None:
         super().__init__()
         self._model = model
-        self.stripe: QComboBox = choice(phrase("Which stripe of its load stays on a landmark"), guard)
-        self.on: QComboBox = choice(phrase("On which landmark, frame or line"), guard)
+        self.stripe: QComboBox = choice(phrase("Which stripe of its load stays on a landmark"))
+        self.on: QComboBox = choice(phrase("On which landmark, frame or line"))
         self.level = NumberField(LEVEL)
         self.keeps = QCheckBox(phrase("keep it"))
         self.keeps.setToolTip(phrase("It stays at this angle to the level, however else it is turned"))

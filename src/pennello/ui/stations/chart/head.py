@@ -19,7 +19,7 @@ from pennello.ui.stations.chart.board import ChartBoard
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice, fill
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
@@ -39,14 +39,13 @@ class ChartHead(QObject):
     def __init__(self, model: ChartModel, board: ChartBoard, parent: QWidget) -> None:
         super().__init__(parent)
         self._model, self._board = model, board
-        guard = WheelGuard(parent)
-        self.chart = _choice(phrase("Which part of the body"), guard, 72)
+        self.chart = _choice(phrase("Which part of the body"), 72)
         for key, (name, _) in CHARTS.items():
             self.chart.addItem(name, key)
         self.chart.activated.connect(lambda at: model.show_chart(self.chart.itemData(at)))
-        self.near = _choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), guard, 68)
+        self.near = _choice(phrase("How near: the whole, or a close view; Ctrl and wheel go nearer"), 68)
         self.near.activated.connect(lambda _: board.look(ChartLook(self.near.currentData() or WHOLE)))
-        self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"), guard)
+        self.age: QComboBox = choice(phrase("Whom it is drawn for: usual sizes"))
         self.age.addItem(phrase("own measures"), None)
         for age in Age:
             self.age.addItem(named(age), age)
@@ -55,16 +54,14 @@ class ChartHead(QObject):
         self.head_mm, self.face_mm = NumberField(HEAD), NumberField(FACE)
         self.head_mm.edited.connect(lambda v: self._measure(phrase("Head breadth"), head_breadth_mm=v))
         self.face_mm.edited.connect(lambda v: self._measure(phrase("Face height"), face_height_mm=v))
-        self.guide = _choice(phrase("A frame to paint along"), guard, 82)
+        self.guide = _choice(phrase("A frame to paint along"), 82)
         self.guide.activated.connect(lambda _: self._set_guide())
         self.eyes = QToolButton()
         self.eyes.setText(phrase("Eyes closed"))
         self.eyes.setCheckable(True)
         self.eyes.setToolTip(phrase("Paint on the lid of a closed eye is fine; on an open one nothing is"))
         self.eyes.clicked.connect(self.turn_eyes)
-        self.light: QComboBox = choice(
-            phrase("The light of the place: how it looks there, once the eye is used to it"), guard
-        )
+        self.light: QComboBox = choice(phrase("The light of the place: how it looks there, once the eye is used to it"))
         for number, one in enumerate(Light):
             self.light.addItem(named(one), one)
             self.light.setItemData(number, one.words, Qt.ItemDataRole.ToolTipRole)
@@ -143,9 +140,9 @@ class ChartHead(QObject):
         fill(self.near, [(name + (nearer if view == seen.view else ""), view) for name, view in views], seen.view)
 
 
-def _choice(words: str, guard: WheelGuard, least_px: int) -> QComboBox:
+def _choice(words: str, least_px: int) -> QComboBox:
     """Return a choice as wide as what is chosen in it, and no narrower than told."""
-    made: QComboBox = choice(words, guard)
+    made: QComboBox = choice(words)
     made.setMinimumWidth(px(least_px))
     made.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
     return made

@@ -34,7 +34,6 @@ from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.asking import ask_name
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.hold_buttons import HoldButtons
-from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label, Paragraph
 from pennello.ui.widgets.reload_choice import ReloadChoice
 from pennello.ui.widgets.true_icon import true_icon
@@ -68,7 +67,7 @@ class LoadShelf(QWidget):
     put_down = Signal()
     drawn_on = Signal()
 
-    def __init__(self, model: ChartModel, bench: BenchModel, guard: WheelGuard) -> None:
+    def __init__(self, model: ChartModel, bench: BenchModel) -> None:
         super().__init__()
         self._model, self._bench = model, bench
         self._listed: object = None
@@ -83,14 +82,14 @@ class LoadShelf(QWidget):
         self.says = Label("")
         self.says.setWordWrap(True)
         self.says.setMinimumHeight(2 * self.says.fontMetrics().lineSpacing())
-        self.reload = ReloadChoice(guard, QBoxLayout.Direction.LeftToRight)
+        self.reload = ReloadChoice(QBoxLayout.Direction.LeftToRight)
         self.reload.changed.connect(self._set)
         self.lay, self.more, self.gone = (
             QPushButton(phrase("Lay with it")),
             QPushButton(phrase("Copy")),
             QPushButton(phrase("Take out")),
         )
-        self._build_drawing(guard)
+        self._build_drawing()
         self.lay.setToolTip(phrase("Lay the piece in the hand with this load"))
         self.more.setToolTip(phrase("A load like it, to be changed on the Bench"))
         self.gone.setToolTip(phrase("Take it out of the plan; nothing may be laid with it"))
@@ -99,11 +98,11 @@ class LoadShelf(QWidget):
         self.gone.clicked.connect(self.remove)
         self._lay_out(words)
 
-    def _build_drawing(self, guard: WheelGuard) -> None:
+    def _build_drawing(self) -> None:
         """Make what a brush is taken in the hand with: how it is held or drawn with, and what that belongs to."""
         self.holds = HoldButtons(_HOLD, words=False)
         self.holds.chosen.connect(self._hold)
-        self.taper: QComboBox = choice(phrase("Where lines are thick"), guard)
+        self.taper: QComboBox = choice(phrase("Where lines are thick"))
         for taper in Taper:
             self.taper.addItem(phrase("lines: {taper}", taper=named(taper)), taper)
         self.taper.addItem(phrase("lines: as the hand presses"), None)
@@ -111,7 +110,7 @@ class LoadShelf(QWidget):
         self.pull = QPushButton(phrase("Pull with it"))
         self.pull.setProperty("main", True)
         self.pull.clicked.connect(lambda _=False: self._draw_or_put_down())
-        self.into: QComboBox = choice(phrase("The part that what you draw belongs to"), guard)
+        self.into: QComboBox = choice(phrase("The part that what you draw belongs to"))
         self.into.activated.connect(self._draw_into)
 
     def _lay_out(self, words: QWidget) -> None:

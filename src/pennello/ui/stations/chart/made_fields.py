@@ -15,7 +15,7 @@ from pennello.phrases import named, phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit
 
@@ -23,12 +23,12 @@ from pennello.units import LengthUnit
 class MadeFields(QFrame):
     """Fields for a computed piece; hidden for any other."""
 
-    def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
+    def __init__(self, model: ChartModel) -> None:
         super().__init__()
         self._model = model
         self._kind: tuple[str, ...] = ()
         self.fields: dict[str, NumberField] = {}
-        self.by: QComboBox = choice(phrase("How it is laid: pulled, patted, dabbed, or as fur"), guard)
+        self.by: QComboBox = choice(phrase("How it is laid: pulled, patted, dabbed, or as fur"))
         for one in LaidBy:
             self.by.addItem(named(one), one)
         self.by.activated.connect(lambda at: self._lay_by(self.by.itemData(at)))

@@ -56,7 +56,7 @@ from pennello.ui.widgets.card_row import empty_grid
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.hold_buttons import HoldButtons
 from pennello.ui.widgets.menus import passing_menu
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
@@ -81,7 +81,6 @@ class MotifPanel(QFrame):
     def __init__(self, model: ChartModel) -> None:
         super().__init__()
         self._model = model
-        self._guard = WheelGuard(self)
         self._of = ""
         self._said_of: object = None
         self._said_id = ""
@@ -149,9 +148,9 @@ class MotifPanel(QFrame):
         self.one_sided.toggled.connect(
             lambda on: model.edit_motif(phrase("On one side on purpose"), lambda one: replace(one, one_sided=on))
         )
-        self.made = MadeFields(model, self._guard)
+        self.made = MadeFields(model)
         column.addWidget(self.made)
-        self.bound = BoundFields(model, self._guard)
+        self.bound = BoundFields(model)
         column.addWidget(self.bound)
         column.addWidget(self.twin)
         column.addWidget(self.one_sided)
@@ -391,7 +390,7 @@ class MotifPanel(QFrame):
             row += 1
         for part, _ in chosen.loads:
             name = next((p.name for p in motif(chosen.motif).parts if p.key == part), part) if chosen.motif else part
-            box = choice(phrase("Load of the {name}", name=name), self._guard)
+            box = choice(phrase("Load of the {name}", name=name))
             box.activated.connect(lambda at, key=part, of=box: self._load(key, of.itemData(at)))
             box.setMinimumWidth(px(158))
             self._add(row, phrase("{name} with", name=name), box)
@@ -479,9 +478,8 @@ class SidePanel(QFrame):
         self._model = model
         self.setObjectName("mat")
         self.setFixedWidth(px(312))
-        guard = WheelGuard(self)
-        self.parts = PartsPage(model, guard)
-        self.loads = LoadShelf(model, bench, guard)
+        self.parts = PartsPage(model)
+        self.loads = LoadShelf(model, bench)
         self.hand = MotifPanel(model)
         self.pages = QStackedWidget()
         self.switches: list[QPushButton] = []

@@ -52,7 +52,7 @@ from pennello.ui.widgets.asking import ask_amount, ask_name
 from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.menus import passing_menu
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.ui.widgets.true_icon import true_icon
 
@@ -83,7 +83,7 @@ class PartsPage(QWidget):
 
     kept = Signal(str)
 
-    def __init__(self, model: ChartModel, guard: WheelGuard) -> None:
+    def __init__(self, model: ChartModel) -> None:
         super().__init__()
         self._model = model
         self._listed: object = None
@@ -111,7 +111,7 @@ class PartsPage(QWidget):
         column.addWidget(self.tree, 1)
         self._said = QWidget()
         column.addWidget(self._said)
-        self._build_said(guard)
+        self._build_said()
         self.new = QPushButton(phrase("New part ..."))
         self.new.setProperty("chip", True)
         self.new.setToolTip(
@@ -120,17 +120,17 @@ class PartsPage(QWidget):
         self.new.clicked.connect(self.ask_new)
         column.addWidget(self.new)
 
-    def _build_said(self, guard: WheelGuard) -> None:
+    def _build_said(self) -> None:
         """Put in what is said of a part."""
         grid = QGridLayout(self._said)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setVerticalSpacing(4)
         self.title = Label("")
         self.title.setWordWrap(True)
-        self.habit: QComboBox = choice(phrase("How the part is painted"), guard)
+        self.habit: QComboBox = choice(phrase("How the part is painted"))
         for habit in Habit:
             self.habit.addItem(named(habit), habit)
-        self.priority: QComboBox = choice(phrase("Whether the part may be left out"), guard)
+        self.priority: QComboBox = choice(phrase("Whether the part may be left out"))
         for priority in Priority:
             self.priority.addItem(named(priority), priority)
         self.worth = NumberField(WORTH)

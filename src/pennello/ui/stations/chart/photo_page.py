@@ -13,6 +13,7 @@ from pennello.chart.chart import Chart
 from pennello.chart.names import place_words
 from pennello.design.photo import LEAST_APART_PX, Photo
 from pennello.phrases import phrase
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.mark_pad import MarkPad
 from pennello.ui.widgets.number_field import NumberField, Quantity
@@ -52,7 +53,7 @@ class PhotoPage(QDialog):
             button.setChecked(number == 0)
             button.clicked.connect(lambda _=False, at=number: self._turn_to(at))
             self.which.addButton(button, number)
-            box = QComboBox()
+            box = ChoiceBox()
             box.setAccessibleName(phrase("Which landmark is the {text}", text=button.text()))
             for landmark, _ in chart.landmarks:
                 box.addItem(place_words(landmark), landmark)

@@ -8,7 +8,6 @@ from typing import Any
 from PySide6.QtCore import QDate, QTime
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QDateEdit,
     QDialog,
     QFormLayout,
@@ -32,6 +31,7 @@ from pennello.day.event import (
 )
 from pennello.errors import PennelloError
 from pennello.phrases import phrase
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -89,7 +89,7 @@ class EventForm(QDialog):
         self.rests.setPlaceholderText(phrase("20:00-20:10, none if empty"))
         self.hands, self.people = _number(PAINTERS, event.painters), _number(PEOPLE, event.people)
         self.limit, self.small = _number(LIMIT, event.limit_min), _number(CHILDREN, 100 * event.children)
-        self.arrivals = QComboBox()
+        self.arrivals = ChoiceBox()
         for one in Arrivals:
             self.arrivals.addItem(_SAYS[one], one)
         self.arrivals.setCurrentIndex(self.arrivals.findData(event.arrivals))

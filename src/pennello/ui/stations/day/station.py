@@ -64,10 +64,7 @@ class DayStation(PagedStation):
         self.others: Callable[[], tuple[Path, ...]] = tuple
         self.cards: dict[str, MenuCard] = {}
         self._menu_of: tuple[MenuItem, ...] = ()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(10, 4, 10, 10)
-        column.setSpacing(6)
-        column.addLayout(self._head())
+        column = self._column_under(self._head())
         middle = QHBoxLayout()
         middle.setSpacing(8)
         left = QVBoxLayout()

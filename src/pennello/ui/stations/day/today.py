@@ -10,7 +10,6 @@ from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QDialog,
     QFrame,
     QHBoxLayout,
@@ -30,6 +29,7 @@ from pennello.phrases import phrase, plural
 from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.theme.text import px
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
 from pennello.units import minutes
@@ -109,7 +109,7 @@ class TodayPage(QDialog):
 
     def _door(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        self.name, self.item, self.age = QLineEdit(), QComboBox(), QComboBox()
+        self.name, self.item, self.age = QLineEdit(), ChoiceBox(), ChoiceBox()
         self.name.setPlaceholderText(phrase("First name or number"))
         self.name.setAccessibleName(phrase("First name or number of who has come"))
         self.item.setAccessibleName(phrase("The design that they chose"))

@@ -8,7 +8,7 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QPainter, QPen
-from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from pennello.errors import PennelloError
 from pennello.phrases import phrase
@@ -31,6 +31,7 @@ from pennello.ui.printing import PrintPage
 from pennello.ui.stations.notebook.marked_photo import PhotoDialog
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
@@ -84,7 +85,7 @@ class CardPage(PhotoDialog):
         super().__init__(phrase("Calibration card"), parent)
         self._document, self._exporter, self._notebook = document, exporter, notebook
         self.fit: CardFit | None = None
-        self.loads = QComboBox()
+        self.loads = ChoiceBox()
         self.loads.setAccessibleName(phrase("The load that the card is painted with"))
         plan = document.committed
         for one in plan.strokes:

@@ -8,7 +8,6 @@ import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import (
-    QComboBox,
     QDialog,
     QTableWidget,
     QVBoxLayout,
@@ -19,6 +18,7 @@ from pennello.phrases import named, phrase, told
 from pennello.practice.records import LogPage
 from pennello.session.log import MonthSum
 from pennello.ui.stations.notebook.book import Spread, figures_of
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import foot_row
 from pennello.ui.widgets.tables import told_table
@@ -45,7 +45,7 @@ class ComparePage(QDialog):
         self._page, self._others, self._picture, self._differs = page, others, picture, differs
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(16, 12, 16, 12)
-        self.other = QComboBox()
+        self.other = ChoiceBox()
         self.other.setAccessibleName(phrase("The page to compare with"))
         for one in others:
             self.other.addItem(f"{one.day[:10]}  {one.title}", one.id)

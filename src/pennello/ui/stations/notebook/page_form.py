@@ -7,7 +7,6 @@ from pathlib import Path
 
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QDialog,
     QFormLayout,
     QHBoxLayout,
@@ -27,6 +26,7 @@ from pennello.practice.records import MOST_LINE, MOST_NOTE, LogPage, PageFault
 from pennello.practice.trouble import Trouble, mend_of
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -99,7 +99,7 @@ class PageForm(QDialog):
         self.seconds.show_amount(page.painted_s)
         self.short = QCheckBox(phrase("the short form"))
         self.short.setChecked(page.short)
-        self.light = QComboBox()
+        self.light = ChoiceBox()
         self.light.setEditable(True)
         self.light.addItems(list(LIGHTS))
         self.light.setCurrentText(page.light)
@@ -129,7 +129,7 @@ class PageForm(QDialog):
 
     def _wrong(self) -> QHBoxLayout:
         row = QHBoxLayout()
-        self.trouble, self.piece = QComboBox(), QComboBox()
+        self.trouble, self.piece = ChoiceBox(), ChoiceBox()
         self.trouble.setAccessibleName(phrase("What went wrong"))
         self.piece.setAccessibleName(phrase("On which piece"))
         for one in Trouble:

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QPixmap
-from PySide6.QtWidgets import QComboBox, QListWidget, QListWidgetItem, QPushButton, QStackedWidget, QWidget
+from PySide6.QtWidgets import QListWidget, QListWidgetItem, QPushButton, QStackedWidget, QWidget
 
 from pennello.design.plan import Plan
 from pennello.design.words import pickup_words
@@ -28,6 +28,7 @@ from pennello.ui.exporting import Exporter, Printed
 from pennello.ui.printing import PrintPage
 from pennello.ui.stations.notebook.marked_photo import PhotoDialog
 from pennello.ui.stations.notebook.trace_pad import TracePad
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayPage
@@ -56,7 +57,7 @@ class SheetPage(PhotoDialog):
         self.what: Practised | None = None
         self.scores: tuple[TryScore, ...] = ()
         self._traced = False
-        self.things = QComboBox()
+        self.things = ChoiceBox()
         self.things.setAccessibleName(phrase("What is practised"))
         if lesson is not None:
             self._plan, name = lesson_plan(lesson, plan)

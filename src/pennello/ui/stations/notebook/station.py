@@ -43,7 +43,6 @@ from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_target
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import menu_button
-from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
 
@@ -56,11 +55,7 @@ class NotebookStation(PagedStation):
     def __init__(self, document: Document, exporter: Exporter, parent: QWidget | None = None) -> None:
         super().__init__(document, exporter, parent)
         self.model = BookModel(self)
-        guard = WheelGuard(self)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(10, 4, 10, 10)
-        column.setSpacing(6)
-        column.addLayout(self._head(guard))
+        column = self._column_under(self._head())
         middle = QHBoxLayout()
         middle.setSpacing(8)
         middle.addWidget(self._shelf())
@@ -84,7 +79,7 @@ class NotebookStation(PagedStation):
 
     # --- what stands where ---
 
-    def _head(self, guard: WheelGuard) -> QHBoxLayout:
+    def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(6)
         title = Label(phrase("Notebook"))
@@ -95,8 +90,8 @@ class NotebookStation(PagedStation):
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(lambda _: self._look())
         self.colour, self.trouble = (
-            choice(phrase("Only pages of a colour"), guard),
-            choice(phrase("Only what went wrong"), guard),
+            choice(phrase("Only pages of a colour")),
+            choice(phrase("Only what went wrong")),
         )
         fill(self.colour, [(phrase("any colour"), ""), *((named(one), one.value) for one in ColourFamily)], "")
         fill(

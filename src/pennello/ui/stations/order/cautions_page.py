@@ -24,7 +24,7 @@ from pennello.finding import Finding, Level
 from pennello.phrases import named, phrase
 from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
-from pennello.ui.widgets.number_field import WheelGuard
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.plain import Label
 
 _MARKS = {Level.STOP: "●", Level.ASK: "◐", Level.MIND: "○"}
@@ -64,16 +64,13 @@ class CautionsPage(QDialog):
 
     def _questions(self) -> QWidget:
         """Return the questions with their answers."""
-        guard = WheelGuard(self)
         self.answers: dict[str, QComboBox] = {}
         form = QFormLayout()
         form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapAllRows)
         for field, question, kind in QUESTIONS:
-            box = QComboBox()
+            box = ChoiceBox()
             box.setAccessibleName(question)
-            box.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-            box.installEventFilter(guard)
             for answer in kind:
                 box.addItem(named(answer), answer)
             box.currentIndexChanged.connect(lambda at, of=field: self._answer(of, at))

@@ -24,7 +24,7 @@ from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.where_bar import WhereBar
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import to_image
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.told_list import ToldList
@@ -42,7 +42,6 @@ class StepPanel(QFrame):
     def __init__(self, model: OrderModel) -> None:
         super().__init__()
         self._model = model
-        guard = WheelGuard(self)
         self.setObjectName("mat")
         self.setAccessibleName(phrase("The step in the hand, and the whole"))
         self.setFixedWidth(px(306))
@@ -58,15 +57,15 @@ class StepPanel(QFrame):
             column.addWidget(label)
             if label is self.total:
                 column.addWidget(self.where)
-        self._build_part(column, guard)
+        self._build_part(column)
         self._build_foot(column)
         model.shown.connect(self.refresh)
         self.refresh()
 
-    def _build_part(self, column: QVBoxLayout, guard: WheelGuard) -> None:
+    def _build_part(self, column: QVBoxLayout) -> None:
         """Put in what can be said about the part in the hand."""
         grid = QGridLayout()
-        self.priority: QComboBox = choice(phrase("Whether it may be left out"), guard)
+        self.priority: QComboBox = choice(phrase("Whether it may be left out"))
         for priority in Priority:
             self.priority.addItem(named(priority), priority)
         self.priority.activated.connect(self._set_priority)

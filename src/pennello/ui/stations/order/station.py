@@ -43,7 +43,7 @@ from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_folder, ask_target, may_write_over
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import empty_menu, menu_button
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.ui.widgets.progress import ThinBar
 from pennello.units import LengthUnit
@@ -71,7 +71,6 @@ class OrderStation(QWidget, Station):
         self._exporter = exporter
         self._fitted: tuple[str, str] | None = None
         self._wanted, self._unit = False, LengthUnit.MM
-        guard = WheelGuard(self)
         card = QFrame()
         card.setObjectName("mat")
         self.line = WashingLine(model)
@@ -85,7 +84,7 @@ class OrderStation(QWidget, Station):
         self.words.setWordWrap(True)
         inner = QVBoxLayout(card)
         inner.setContentsMargins(10, 6, 10, 6)
-        inner.addLayout(self._head(guard))
+        inner.addLayout(self._head())
         self.empty = EmptyOrder()
         self.empty.wanted.connect(self.wanted)
         self.empty.hide()  # until it is known that there is nothing
@@ -143,12 +142,12 @@ class OrderStation(QWidget, Station):
             self._wanted = False
             self.controller.ask()
 
-    def _head(self, guard: WheelGuard) -> QHBoxLayout:
+    def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
         title = Label(phrase("Order"))
         title.setObjectName("station")
-        self.chart: QComboBox = choice(phrase("What is painted"), guard)
+        self.chart: QComboBox = choice(phrase("What is painted"))
         self.chart.setMinimumWidth(px(112))
         self.chart.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
         self.chart.activated.connect(lambda at: self.model.show_chart(self.chart.itemData(at)))

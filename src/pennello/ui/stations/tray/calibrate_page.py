@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtWidgets import (
-    QComboBox,
     QDialog,
     QGridLayout,
     QHBoxLayout,
@@ -20,6 +19,7 @@ from pennello.kit.applicator import Applicator
 from pennello.load.recipe import Wetness
 from pennello.phrases import named, phrase
 from pennello.practice.calibrate import Blend, Filled, Fit, Petals, calibrated, fit_drift, fit_fill, fit_release
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
@@ -75,7 +75,7 @@ class CalibratePage(QDialog):
         for field, value in zip(fields, _AT_FIRST, strict=True):
             field.show_unit(unit)
             field.show_amount(value)
-        self.wet = QComboBox()
+        self.wet = ChoiceBox()
         self.wet.setAccessibleName(phrase("Wetness of that load"))
         for wetness in Wetness:
             self.wet.addItem(named(wetness), wetness)

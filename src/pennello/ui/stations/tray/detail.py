@@ -40,7 +40,7 @@ from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Surface
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
 _of_paint, _of_cake, _of_brush = (partial(range_of, kind) for kind in (Paint, Cake, Applicator))
@@ -173,7 +173,6 @@ class Detail(QFrame):
     def __init__(self, model: TrayModel) -> None:
         super().__init__()
         self._model = model
-        self._guard = WheelGuard(self)
         self.setObjectName("mat")
         self.setAccessibleName(phrase("The chosen thing"))
         outer = QVBoxLayout(self)
@@ -214,7 +213,7 @@ class Detail(QFrame):
         self.pick = QPushButton(phrase("Colour ..."))
         self.pick.setProperty("chip", True)
         self.pick.clicked.connect(self._pick_colour)
-        self.finish = choice(phrase("Finish"), self._guard)
+        self.finish = choice(phrase("Finish"))
         for finish in Finish:
             self.finish.addItem(named(finish), finish)
         self.finish.activated.connect(lambda at: self._change(phrase("Finish"), finish=self.finish.itemData(at)))
@@ -292,7 +291,7 @@ class Detail(QFrame):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         row = QHBoxLayout()
-        self.kind: QComboBox = choice(phrase("Kind"), self._guard)
+        self.kind: QComboBox = choice(phrase("Kind"))
         for kind in ApplicatorKind:
             self.kind.addItem(named(kind), kind)
         self.kind.activated.connect(lambda at: self._change(phrase("Kind"), kind=self.kind.itemData(at)))

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import numpy as np
-from PySide6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from pennello.errors import PennelloError
 from pennello.files.reflectance_csv import srgb_of
 from pennello.phrases import phrase
 from pennello.session.reader import SimulatedReader
+from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.plain import Label
 
@@ -32,7 +33,7 @@ class ReaderPage(QDialog):
         row = QHBoxLayout()
         self.tile, self.patch, self.read = (
             QPushButton(phrase("1  Read the white tile")),
-            QComboBox(),
+            ChoiceBox(),
             QPushButton(phrase("3  Read")),
         )
         self.patch.setAccessibleName(phrase("Patch under the reader"))

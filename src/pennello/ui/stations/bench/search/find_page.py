@@ -24,7 +24,6 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.search.card import ShownFind, source_of
 from pennello.ui.stations.bench.search.page import Board, SearchPage, read_kit
 from pennello.ui.widgets.choice import choice
-from pennello.ui.widgets.number_field import WheelGuard
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, de_text
 
@@ -40,7 +39,6 @@ class FindPage(SearchPage):
         self.finds: tuple[Find, ...] = ()
         self._here: AtHand | None = None
         self._key: _Key | None = None
-        guard = WheelGuard(self)
         grid = QGridLayout()
         grid.setVerticalSpacing(0)
         self.kit, self.one_cake, self.one_visit, self.keep_brush = (
@@ -62,7 +60,7 @@ class FindPage(SearchPage):
         row = QHBoxLayout()
         label = Label(phrase("It lies near"))
         label.setObjectName("note")
-        self.near: QComboBox = choice(phrase("What the stroke lies near: labels of paints are obeyed"), guard)
+        self.near: QComboBox = choice(phrase("What the stroke lies near: labels of paints are obeyed"))
         for near, words in NEAR_WORDS.items():
             self.near.addItem(words, near)
         self.near.activated.connect(self._set_near)

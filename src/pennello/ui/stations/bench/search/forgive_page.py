@@ -24,7 +24,7 @@ from pennello.ui.theme.text import HEADLINE_PT, px, type_px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import choice
 from pennello.ui.widgets.mat import Surface
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.paint import Picture, draw_note, strip_image
 from pennello.ui.widgets.plain import Label
 from pennello.units import de_text
@@ -57,8 +57,7 @@ class ForgivePage(SearchPage):
         self._own: OwnHand | None = None
         self._ribbons: tuple[Picture, ...] = ()
         self._key: object = None
-        guard = WheelGuard(self)
-        self.hand: QComboBox = choice(phrase("How steady the hand is today"), guard)
+        self.hand: QComboBox = choice(phrase("How steady the hand is today"))
         for one in Steadiness:
             self.hand.addItem(phrase("{one} hand", one=named(one)), one)
         self.hand.activated.connect(self._choose_hand)

@@ -46,7 +46,7 @@ from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.menus import passing_menu
-from pennello.ui.widgets.number_field import NumberField, Quantity, WheelGuard
+from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label, menu_words
@@ -96,7 +96,7 @@ class StopCard(QFrame):
     added = Signal()
     removed = Signal()
 
-    def __init__(self, number: int, guard: WheelGuard) -> None:
+    def __init__(self, number: int) -> None:
         super().__init__()
         self.setFixedWidth(px(CARD_PX.width()))
         self.setAccessibleName(phrase("Wanted colour {number}", number=number + 1))
@@ -104,7 +104,7 @@ class StopCard(QFrame):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         self.swatch = SwatchButton()
-        self.paint: QComboBox = choice(phrase("Wanted colour {number}", number=number + 1), guard)
+        self.paint: QComboBox = choice(phrase("Wanted colour {number}", number=number + 1))
         self.paint.activated.connect(lambda at: self.coloured.emit(self.paint.itemData(at)))
         self.end, self.blend = NumberField(ENDS), NumberField(BLEND)
         self.end.edited.connect(self.ended)
@@ -156,7 +156,6 @@ class WishPage(ReadoutPage):
     def __init__(self, model: BenchModel) -> None:
         super().__init__()
         self._model = model
-        self._guard = WheelGuard(self)
         self.cards: list[StopCard] = []
         self.setObjectName("mat")
         self.setAccessibleName(phrase("What the stroke should look like"))
@@ -405,7 +404,7 @@ class WishPage(ReadoutPage):
         keep_cards(self.cards, self._row, count, self._card)
 
     def _card(self, at: int) -> StopCard:
-        card = StopCard(at, self._guard)
+        card = StopCard(at)
         card.coloured.connect(lambda key: self._recolour(at, key))
         card.ended.connect(lambda mm: self._move(at, mm))
         card.blended.connect(lambda mm: self._soften(at, mm))
