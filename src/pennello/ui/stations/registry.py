@@ -18,6 +18,7 @@ from pennello.errors import PennelloError
 from pennello.files.demo import shipped_designs
 from pennello.phrases import phrase
 from pennello.session.courtesy import WINDOW
+from pennello.session.shipped_pictures import KINDS, shipped_keys
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
 
 
@@ -109,8 +110,8 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
 
     Return the thread.
 
-    Then it works out where all that is on a plan's charts lies, and how light falls there, which every station asks
-    for when it is first shown, and reads what the page of designs says of each.
+    Then it reads the pictures that ship, works out where all that is on a plan's charts lies, and how light falls
+    there, which every station asks for when it is first shown, and reads what the page of designs says of each.
     """
     thread = threading.Thread(target=_fetch, args=(plan,), name="pennello-stations", daemon=True)
     thread.start()
@@ -120,6 +121,8 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
 def _fetch(plan: Plan | None) -> None:
     for one in STATIONS:
         import_module(one.place.partition(":")[0])
+    for what in KINDS:
+        shipped_keys(what)
     with breathing(lambda: WINDOW.goes_first(lambda: False)):
         if plan is not None:
             with suppress(PennelloError):
