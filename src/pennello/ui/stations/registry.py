@@ -18,7 +18,6 @@ from pennello.errors import PennelloError
 from pennello.files.demo import shipped_designs
 from pennello.phrases import phrase
 from pennello.session.courtesy import WINDOW
-from pennello.session.shipped_pictures import KINDS, shipped_keys
 from pennello.ui.station import Action, Keys, Station, Takes, Workplace
 
 
@@ -121,6 +120,8 @@ def fetch(plan: Plan | None = None) -> threading.Thread:
 def _fetch(plan: Plan | None) -> None:
     for one in STATIONS:
         import_module(one.place.partition(":")[0])
+    from pennello.session.shipped_pictures import KINDS, shipped_keys  # noqa: PLC0415 - Pillow: never at the start
+
     for what in KINDS:
         shipped_keys(what)
     with breathing(lambda: WINDOW.goes_first(lambda: False)):
