@@ -13,7 +13,7 @@ from typing import Any
 from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication
 
-from hard.monkey import memory_mb, private_folders
+from hard.monkey import at_work, memory_mb, private_folders
 from pennello.design.placed import PlacedMotif
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
@@ -43,6 +43,14 @@ def _wait(app: QApplication, seconds: float) -> None:
         app.processEvents()
         app.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)  # a loop of its own does this in the program
         time.sleep(0.002)
+
+
+def _rest(app: QApplication, most_s: float = 60.0) -> None:
+    """Wait until no worker is at work, three looks in a row."""
+    idle, until = 0, time.monotonic() + most_s
+    while idle < 3 and time.monotonic() < until:
+        _wait(app, 0.7)
+        idle = 0 if at_work() else idle + 1
 
 
 def _handles() -> int:
@@ -90,10 +98,12 @@ def edit(folder: Path, count: int) -> dict[str, float]:
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
         peak = max(peak, memory_mb())
     window.go_to("order")
-    _wait(app, 2.0)
+    _rest(app)  # an order that is still worked out takes its solver's memory meanwhile: that is no page's
     _pages(app, window)  # the first ones bring what the others find there
+    _rest(app)
     at_pages = memory_mb()
     _pages(app, window)
+    _rest(app)
     window.go_to("bench")
     _wait(app, 1.0)
     told = {
