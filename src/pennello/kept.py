@@ -116,7 +116,62 @@ class ResultShelf:
 
 
 _shelf, _for_now = ResultShelf(MOST_BYTES), ResultShelf(MOST_BYTES_FOR_NOW)
-_small = ResultShelf(MOST_BYTES_OF_SMALL, lambda key, value: whole_weight((key.value[1:], value)))
+
+
+@dataclasses.dataclass(slots=True)
+class _Small:
+    """A small result, what it weighs with what it was asked for, and whether it was asked for again since looked at."""
+
+    value: Any
+    weight: int
+    again: bool = False
+
+
+class SmallShelf:
+    """Small results by what was asked, as long as there is room for them.
+
+    They are asked for so often that none is moved when it is: who was asked for again since the last look is passed
+    over once when room is made, and the others go, the oldest first.
+    """
+
+    def __init__(self, most: int) -> None:
+        self.most, self.bytes = most, 0
+        self._there: dict[Hashable, _Small] = {}
+        self._lock = threading.Lock()
+
+    def again(self, key: tuple[Any, ...], make: Callable[[], Any]) -> Any:
+        """Return what is kept under a function and what it was asked; make and keep it where it is not there."""
+        found = self._there.get(key)
+        if found is not None:
+            found.again = True
+            return found.value
+        value = make()
+        new = _Small(value, whole_weight((key[1:], value)))
+        with self._lock:
+            there = self._there.setdefault(key, new)
+            if there is new:  # else another thread was quicker
+                self.bytes += new.weight
+                self._make_room()
+        return there.value
+
+    def _make_room(self) -> None:
+        while self.bytes > self.most and len(self._there) > 1:
+            key = next(iter(self._there))
+            oldest = self._there.pop(key)
+            if oldest.again:
+                oldest.again = False
+                self._there[key] = oldest
+            else:
+                self.bytes -= oldest.weight
+
+    def clear(self) -> None:
+        """Let go of all."""
+        with self._lock:
+            self._there.clear()
+            self.bytes = 0
+
+
+_small = SmallShelf(MOST_BYTES_OF_SMALL)
 
 
 def kept(make: Callable[P, R]) -> Callable[P, R]:
@@ -134,7 +189,7 @@ def kept_small(make: Callable[P, R]) -> Callable[P, R]:
 
     @wraps(make)
     def again(*given: P.args, **named: P.kwargs) -> R:
-        key = HashedOnce((make, given, tuple(named.items())) if named else (make, given))
+        key = (make, given, tuple(named.items())) if named else (make, given)
         result: R = _small.again(key, lambda: make(*given, **named))
         return result
 

@@ -12,6 +12,7 @@ from pennello.files.demo import demo_plan
 from pennello.kept import (
     MOST_BYTES_OF_SMALL,
     ResultShelf,
+    SmallShelf,
     forget_all,
     forget_kept,
     kept,
@@ -115,6 +116,23 @@ def test_small_results_go_by_what_they_weigh_with_what_they_were_asked_for():
     assert made[-1] == 0, "the first went: what all of them weigh is bounded, not how many they are"
     forget_all()
     assert kept_bytes() == 0
+
+
+def test_a_small_result_that_is_asked_for_again_stays_while_others_go():
+    made, forty = [], SmallShelf(100_000)
+
+    def ask(number):
+        return forty.again(("row", number), lambda: made.append(number) or tuple(float(n) for n in range(100)))
+
+    for number in range(200):
+        ask(number)
+        ask(0)
+        assert forty.bytes <= 100_000
+    assert made == list(range(200)), "the first is still there"
+    ask(1)
+    assert made[-1] == 1, "those that nobody asked for again are not"
+    forty.clear()
+    assert forty.bytes == 0
 
 
 def test_a_large_plan_has_room_for_what_its_strokes_come_to():
