@@ -146,7 +146,7 @@ class SmallShelf:
             found.again = True
             return found.value
         value = make()
-        new = _Small(value, whole_weight((key[1:], value)))
+        new = _Small(value, whole_weight(key[1:]) + whole_weight(value))
         with self._lock:
             there = self._there.setdefault(key, new)
             if there is new:  # else another thread was quicker
@@ -371,7 +371,7 @@ def _rest_of(row: tuple[Any, ...] | list[Any], left: list[Any]) -> int:
     first, last = (row[0], row[-1]) if row else (None, None)
     if type(first) in _NUMBERS and type(last) in _NUMBERS:
         return 0
-    if type(first) is tuple and first and type(first[0]) in _NUMBERS and type(last) is tuple:
+    if type(first) is type(last) is tuple and 0 < len(first) == len(last) and type(first[0]) in _NUMBERS:
         return len(row) * (_OBJECT + _PLACE * len(first))
     left += row
     return 0

@@ -118,6 +118,12 @@ def test_small_results_go_by_what_they_weigh_with_what_they_were_asked_for():
     assert kept_bytes() == 0
 
 
+def test_a_row_of_rows_is_not_taken_for_points():
+    long = tuple(float(n) for n in range(1000))
+    assert whole_weight(((0.0,), long)) > 20_000
+    assert whole_weight(((0.0, 1.0), ("a" * 9000, 1.0), long)) > 29_000
+
+
 def test_a_small_result_that_is_asked_for_again_stays_while_others_go():
     made, forty = [], SmallShelf(100_000)
 
