@@ -25,7 +25,7 @@ from pennello.ui.collector import Collector
 from pennello.ui.stations.registry import STATIONS, fetch
 from pennello.ui.window import MainWindow
 
-BEAT_MS, LONG_MS = 2, 100
+BEAT_MS, LONG_MS = 5, 100  # quicker beats would themselves be taken for a window at work (`Ahead`)
 
 
 class Beats:
