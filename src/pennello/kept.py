@@ -37,9 +37,8 @@ MOST_BYTES_OF_SMALL = 24_000_000
 """What all small results may weigh together, with what they were asked for, bytes (a default), but for a large plan."""
 
 SMALL_BYTES_A_STROKE = 20_000
-"""What the small results of a stroke weigh, bytes: some seven of them, with 60 points (measured)."""
+"""Room for the small results of each stroke of a large plan, bytes (measured: 15,000 once it is in order)."""
 
-_LEAST_BYTES = 400
 _OBJECT, _PLACE, _UNKNOWN = 56, 32, 200  # bytes; in a place lie a pointer and a number
 
 P = ParamSpec("P")
@@ -72,7 +71,7 @@ class ResultShelf:
     most
         What they may weigh together, bytes; one alone may weigh more.
     weigh
-        Returns what a key and its result weigh, bytes: the arrays of the result, if not given.
+        Returns what a key and its result weigh, bytes: the result alone, if not given.
     """
 
     def __init__(self, most: int, weigh: Callable[[Any, Any], int] | None = None) -> None:
@@ -146,7 +145,7 @@ class SmallShelf:
             found.again = True
             return found.value
         value = make()
-        new = _Small(value, whole_weight(key[1:]) + whole_weight(value))
+        new = _Small(value, weight_of(key[1:]) + weight_of(value))
         with self._lock:
             there = self._there.setdefault(key, new)
             if there is new:  # else another thread was quicker
@@ -280,56 +279,17 @@ def forget_all() -> None:
         forget()
 
 
-def weight_of(value: Any) -> int:
-    """Return about how much memory a value takes, bytes: its arrays, wherever in it they are.
-
-    Fields that a dataclass names in `KEPT_ELSEWHERE` are kept, and weighed, as the results that they are.
-
-    >>> weight_of((np.zeros(1000), np.zeros(1000)))
-    16400
-    """
-    return _LEAST_BYTES + _arrays(value)
-
-
 _NUMBERS = frozenset({float, int})
 _NOTHING: tuple[Any, ...] = ()
 _PLAIN = frozenset({*_NUMBERS, bool, str, bytes, type(None)})
 
 
-@cache
-def _fields(kind: Any) -> tuple[str, ...]:
-    """Return the fields of a dataclass that are weighed with it; none of another class."""
-    if not isinstance(kind, type) or not dataclasses.is_dataclass(kind):
-        return ()
-    elsewhere = getattr(kind, "KEPT_ELSEWHERE", ())
-    return tuple(field.name for field in dataclasses.fields(kind) if field.name not in elsewhere)
-
-
-def _arrays(value: Any) -> int:
-    """Return what the arrays within a value weigh, bytes, each once."""
-    weight, seen, left = 0, set[int](), [value]
-    while left:
-        one = left.pop()
-        kind = type(one)
-        if kind in _PLAIN or id(one) in seen:
-            continue
-        seen.add(id(one))
-        if kind is np.ndarray:
-            spread = one.base is not None and 0 in one.strides  # one value shown many times
-            weight += 0 if spread else int(one.nbytes)
-        elif isinstance(one, tuple | list):
-            left += () if one and type(one[0]) is float else one  # numbers in a row hold no arrays
-        elif kind is dict:
-            left += one.values()
-        else:
-            left += [getattr(one, name) for name in _fields(kind)]  # type: ignore[arg-type]  # a class is hashable
-    return weight
-
-
-def whole_weight(value: Any) -> int:
+def weight_of(value: Any) -> int:
     """Return about how much memory a value takes, bytes: all of it, each thing once. It is quick rather than exact.
 
-    >>> whole_weight((1.0, 2.0))
+    Fields that a dataclass names in `KEPT_ELSEWHERE` are kept, and weighed, as the results that they are.
+
+    >>> weight_of((1.0, 2.0))
     120
     """
     weight, seen, left = 0, set[int](), [value]
@@ -341,7 +301,7 @@ def whole_weight(value: Any) -> int:
                 weight += len(one)
         elif one is not _NOTHING and id(one) not in seen:
             seen.add(id(one))
-            if kind is tuple or kind is list:
+            if isinstance(one, tuple | list):
                 weight += _OBJECT + _PLACE * len(one) + _rest_of(one, left)
             elif kind is dict:
                 weight += _OBJECT + 2 * _PLACE * len(one)
@@ -360,10 +320,13 @@ def _held(kind: Any) -> Callable[[Any], tuple[Any, ...]] | None:
     """Return what gives all values of a dataclass at once; None for another class."""
     if issubclass(kind, Enum):
         return lambda _: ()  # there is one of each, whoever names it
-    names = _fields(kind)
+    if not dataclasses.is_dataclass(kind):
+        return None
+    elsewhere = getattr(kind, "KEPT_ELSEWHERE", ())
+    names = [field.name for field in dataclasses.fields(kind) if field.name not in elsewhere]
     if len(names) > 1:
         return attrgetter(*names)
-    return (lambda one: (getattr(one, names[0]),)) if names else None
+    return lambda one: tuple(getattr(one, name) for name in names)
 
 
 def _rest_of(row: tuple[Any, ...] | list[Any], left: list[Any]) -> int:
@@ -385,4 +348,5 @@ def other_weight(_one: object) -> int:
 
 @other_weight.register
 def _of_array(one: np.ndarray) -> int:
-    return _UNKNOWN + int(one.nbytes)
+    spread = one.base is not None and 0 in one.strides  # one value shown many times
+    return _UNKNOWN + (0 if spread else int(one.nbytes))

@@ -3,6 +3,7 @@
 import pickle
 import tracemalloc
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 import pytest
@@ -23,7 +24,6 @@ from pennello.kept import (
     room_for,
     shelf_for,
     weight_of,
-    whole_weight,
 )
 
 
@@ -120,8 +120,8 @@ def test_small_results_go_by_what_they_weigh_with_what_they_were_asked_for():
 
 def test_a_row_of_rows_is_not_taken_for_points():
     long = tuple(float(n) for n in range(1000))
-    assert whole_weight(((0.0,), long)) > 20_000
-    assert whole_weight(((0.0, 1.0), ("a" * 9000, 1.0), long)) > 29_000
+    assert weight_of(((0.0,), long)) > 20_000
+    assert weight_of(((0.0, 1.0), ("a" * 9000, 1.0), long)) > 29_000
 
 
 def test_a_small_result_that_is_asked_for_again_stays_while_others_go():
@@ -182,11 +182,22 @@ def test_what_a_thing_weighs_is_about_what_python_says_that_it_takes(what):
     took = tracemalloc.get_traced_memory()[0] / 20
     tracemalloc.stop()
     assert len(copies) == 20
-    assert 0.6 * took < whole_weight(copy) < 1.7 * took
+    assert 0.6 * took < weight_of(copy) < 1.7 * took
 
 
 def copied(thing):
     return pickle.loads(pickle.dumps(thing))
+
+
+class Pair(NamedTuple):
+    one: np.ndarray
+    many: dict[str, np.ndarray]
+
+
+def test_arrays_are_found_wherever_they_lie():
+    found = weight_of(Pair(np.zeros(1000), {"more": np.zeros((10, 100))}))
+    assert found == pytest.approx(16_000, rel=0.06)
+    assert weight_of(np.broadcast_to(np.zeros(1), (1000, 1000))) < 1000, "one value shown many times"
 
 
 def test_arrays_that_are_shared_weigh_once():

@@ -7,7 +7,7 @@ import sys
 
 import pytest
 from lantern_face import demo_plan
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QDate, QPoint, QPointF, Qt, QTime
 from PySide6.QtGui import QAccessible
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -28,6 +28,7 @@ from pennello.ui.widgets import announcing
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.handle import Handle
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.wheel import DateField, TimeField
 
 WORKED = {
     QAccessible.Role.PushButton,
@@ -107,11 +108,13 @@ def test_a_page_scrolled_past_fields_and_choices_changes_none(qtbot, qapp):
     page = QWidget()
     qtbot.addWidget(page)
     column, line = QVBoxLayout(page), QLineEdit()
-    number, box = NumberField(Quantity("Width", 0, 10, 1, 0)), choice("Paint")
+    number, box, day, time = NumberField(Quantity("Width", 0, 10, 1, 0)), choice("Paint"), DateField(), TimeField()
     fill(box, [(letter, letter) for letter in "abc"], "b")
-    for part in (line, number, box):
+    for part in (line, number, box, day, time):
         column.addWidget(part)
     number.show_amount(5)
+    day.setDate(QDate(2026, 11, 30))
+    time.setTime(QTime(19, 30))
     page.show()
     line.setFocus()
 
@@ -120,9 +123,10 @@ def test_a_page_scrolled_past_fields_and_choices_changes_none(qtbot, qapp):
         QTest.wheelEvent(page.windowHandle(), at, QPoint(0, 120))
         qapp.processEvents()
 
-    turn(number)
-    turn(box)
+    for part in (number, box, day, time):
+        turn(part)
     assert (number.amount, box.currentData(), qapp.focusWidget()) == (5.0, "b", line)
+    assert (day.date(), time.time()) == (QDate(2026, 11, 30), QTime(19, 30))
     number.setFocus()
     turn(number)
     box.setFocus()

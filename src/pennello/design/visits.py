@@ -13,7 +13,7 @@ from pennello.aim.comparison import runs_pale
 from pennello.breath import breathe
 from pennello.colour.basis import small_basis
 from pennello.design.plan import Plan, PlanStroke, Reload, Skin, skin_spectrum
-from pennello.kept import kept_small, shelf_for, whole_weight
+from pennello.kept import kept_small, shelf_for, weight_of
 from pennello.kit.applicator import Applicator
 from pennello.kit.cake import Cake
 from pennello.kit.paint import Paint
@@ -62,8 +62,11 @@ def lasting(plan: Plan, load: str, stroke: Stroke) -> int:
     return count
 
 
-_known = shelf_for(6_000_000, lambda key, _: whole_weight(key))
-"""What was asked before, by the very objects that it rests on: hashing a plan's cakes takes a millisecond."""
+_known = shelf_for(6_000_000, lambda key, _: weight_of(key))
+"""What was asked before, by the very objects that it rests on: hashing a plan's cakes takes a millisecond.
+
+Those are not weighed: the strokes of a plan share them.
+"""
 
 
 def whole_load(plan: Plan, name: str) -> PlanStroke:

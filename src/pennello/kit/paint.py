@@ -22,7 +22,7 @@ from pennello.colour.observer import WAVELENGTH_NM
 from pennello.colour.recover import reflectance_from_srgb
 from pennello.colour.srgb import parse_hex
 from pennello.errors import OutOfRangeError
-from pennello.kept import kept_small, shelf_for, whole_weight
+from pennello.kept import kept_small, shelf_for, weight_of
 from pennello.phrases import phrase
 from pennello.quick_enum import QuickEnum
 from pennello.record import Told, check
@@ -169,7 +169,7 @@ class PaintOptics:
 MEASURED_RANGE = (0.002, 0.985)
 """What a measured reflectance is clipped to: K/S has no value at 0 and no scattering can be told at 1."""
 
-_known = shelf_for(8_000_000, lambda paint, curves: whole_weight((paint, curves)))
+_known = shelf_for(8_000_000, lambda paint, curves: weight_of((paint, curves)))
 
 
 @kept_small

@@ -2,26 +2,19 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QSignalBlocker, Qt
-from PySide6.QtGui import QWheelEvent
+from PySide6.QtCore import QSignalBlocker
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from pennello.ui.theme.text import px
+from pennello.ui.widgets.wheel import WheelWhenFocused
 
 
-class ChoiceBox(QComboBox):
-    """A box of choices: the wheel changes it only while it has the focus, so that scrolling past changes nothing."""
+class ChoiceBox(WheelWhenFocused, QComboBox):
+    """A box of choices."""
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # not by the wheel
-
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        """Leave the wheel to what lies beneath unless focused."""
-        if self.hasFocus():
-            super().wheelEvent(event)
-        else:
-            event.ignore()
+        self._leave_wheel()
 
 
 def choice(name: str) -> ChoiceBox:

@@ -9,13 +9,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PySide6.QtCore import QEvent, QLocale, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator, QWheelEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.phrases import phrase
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.saying import say_from
+from pennello.ui.widgets.wheel import WheelWhenFocused
 from pennello.units import LengthUnit, from_mm, parse_amount, parse_length, to_mm
 
 _EXACT = 6
@@ -37,7 +38,7 @@ class Quantity:
     length: bool = False
 
 
-class NumberField(QDoubleSpinBox):
+class NumberField(WheelWhenFocused, QDoubleSpinBox):
     """A field for one quantity. Lengths are shown in the unit chosen and given in mm.
 
     Signals
@@ -60,7 +61,7 @@ class NumberField(QDoubleSpinBox):
         self.setLocale(QLocale.c())
         self.setAccessibleName(quantity.name)
         self.setToolTip(quantity.name)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # not by the wheel
+        self._leave_wheel()
         self.setButtonSymbols(QAbstractSpinBox.ButtonSymbols.NoButtons)
         self.setKeyboardTracking(False)
         self.setCorrectionMode(QAbstractSpinBox.CorrectionMode.CorrectToPreviousValue)
@@ -194,10 +195,3 @@ class NumberField(QDoubleSpinBox):
         """Select all, ready to type over."""
         super().focusInEvent(event)
         self.selectAll()
-
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        """Step only while focused, so that scrolling past changes nothing."""
-        if self.hasFocus():
-            super().wheelEvent(event)
-        else:
-            event.ignore()

@@ -47,12 +47,10 @@ class PressWatch(QObject):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Settle before a press on something else is seen by it."""
-        if (
-            not isinstance(event, QMouseEvent) or event.type() not in _PRESSES
-        ):  # to ask all events for their kind is slow
+        if not isinstance(event, QMouseEvent):  # to ask each event for its kind is slow
             return False
         field = _typed_into()
-        if isinstance(watched, QWidget) and field is not None:
+        if event.type() in _PRESSES and isinstance(watched, QWidget) and field is not None:
             inside = watched is field or field.isAncestorOf(watched)
             popup = watched.window().windowFlags() & Qt.WindowType.Popup == Qt.WindowType.Popup
             if not inside and not popup:

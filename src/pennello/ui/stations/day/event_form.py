@@ -8,13 +8,11 @@ from typing import Any
 from PySide6.QtCore import QDate, QTime
 from PySide6.QtWidgets import (
     QCheckBox,
-    QDateEdit,
     QDialog,
     QFormLayout,
     QHBoxLayout,
     QLayout,
     QLineEdit,
-    QTimeEdit,
     QVBoxLayout,
     QWidget,
 )
@@ -35,6 +33,7 @@ from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
+from pennello.ui.widgets.wheel import DateField, TimeField
 
 _SAYS = {
     Arrivals.EVEN: phrase("evenly all the time"),
@@ -79,7 +78,8 @@ class EventForm(QDialog):
         self.place.setMaxLength(200)
         self.fixed = QCheckBox(phrase("on"))
         self.fixed.setChecked(bool(event.day))
-        self.day = QDateEdit(QDate.fromString(event.day, "yyyy-MM-dd") if event.day else QDate.currentDate())
+        self.day = DateField()
+        self.day.setDate(QDate.fromString(event.day, "yyyy-MM-dd") if event.day else QDate.currentDate())
         self.day.setCalendarPopup(True)
         self.day.setDisplayFormat("yyyy-MM-dd")
         self.day.setEnabled(bool(event.day))
@@ -178,8 +178,9 @@ def _number(quantity: Quantity, amount: float) -> NumberField:
     return field
 
 
-def _time(minutes: float) -> QTimeEdit:
-    field = QTimeEdit(QTime(int(minutes // 60) % 24, int(minutes % 60)))
+def _time(minutes: float) -> TimeField:
+    field = TimeField()
+    field.setTime(QTime(int(minutes // 60) % 24, int(minutes % 60)))
     field.setDisplayFormat("HH:mm")
     return field
 
