@@ -7,7 +7,7 @@ import sys
 from dataclasses import replace
 
 import pytest
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
@@ -174,7 +174,7 @@ app.exec()
 
 
 XCB_RUN = """
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtTest import QTest
 from pennello.caution.person import Person
@@ -372,3 +372,41 @@ def test_the_window_comes_back_where_it_was_but_onto_the_screen_that_there_is(op
     fresh = open_window(demo_plan(), replace(load_settings(), window="no geometry"))
     fresh.come_back()
     assert screen.contains(fresh.geometry())
+
+
+class Paints(QObject):
+    """Hears which widgets are drawn."""
+
+    def __init__(self):
+        super().__init__()
+        self.drawn = []
+
+    def eventFilter(self, watched, event):
+        if event.type() == QEvent.Type.Paint:
+            self.drawn.append(watched)
+        return False
+
+
+@pytest.fixture
+def paints(qapp):
+    paints = Paints()
+    qapp.installEventFilter(paints)
+    yield paints
+    qapp.removeEventFilter(paints)
+
+
+def test_it_is_drawn_once_before_it_is_there(open_window, paints):
+    window = open_window(demo_plan())
+    window.hide()
+    paints.drawn.clear()
+    window.come_back()
+    assert not window.isVisible()
+    assert {window.rail, window.bar, window.station("bench").widget} <= set(paints.drawn)
+
+
+def test_what_is_shown_is_not_drawn_anew_for_a_station_that_is_put_under_it(window, paints, qtbot):
+    window.repaint()
+    paints.drawn.clear()
+    window.dress_station("order")
+    qtbot.wait(100)
+    assert not [one for one in paints.drawn if one in (window.rail, window.room, window.stations)]

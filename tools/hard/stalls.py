@@ -119,6 +119,7 @@ def main() -> None:
         window = MainWindow(Document(plan))
         collector = Collector(app)
         collector.start()
+        window.come_back()
         beats = Beats()
         made = list[Ahead]()
         QTimer.singleShot(800, lambda: made.append(make_stations(window, fetch(plan), collector.settle)))

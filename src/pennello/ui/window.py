@@ -160,7 +160,7 @@ class MainWindow(QMainWindow):
         table.setObjectName("table")
         self.rail = Rail()
         self.stations = OneAtATime()
-        self.stations.addWidget(self.station(FIRST).widget)
+        self.station(FIRST)
         self.rail.chosen.connect(self.go_to)
         right = QVBoxLayout()
         right.setContentsMargins(0, 0, 0, 0)
@@ -230,21 +230,25 @@ class MainWindow(QMainWindow):
     # --- stations ---
 
     def come_back(self) -> None:
-        """Stand where the window stood last, or as large as is usual, but within the screen that there is."""
+        """Stand where the window stood last, or as large as is usual, but within the screen that there is.
+
+        It is drawn once before it is there: what takes long the first time is not waited for in an empty frame.
+        """
         kept = QByteArray.fromBase64(self.settings.window.encode("ascii", "ignore"))
         if kept.isEmpty() or not self.restoreGeometry(kept):
             self.resize(USUAL)
         screen = self.screen().availableGeometry()
-        if self.isMaximized() or (screen.contains(self.frameGeometry()) and screen.contains(self.geometry())):
-            return
-        frame = self.frameGeometry().size() - self.size()
-        self.resize(self.size().boundedTo(screen.size() - frame))
-        self.move(screen.topLeft() + QPoint(*((screen.size() - frame - self.size()) / 2).toTuple()))
+        if not (self.isMaximized() or (screen.contains(self.frameGeometry()) and screen.contains(self.geometry()))):
+            frame = self.frameGeometry().size() - self.size()
+            self.resize(self.size().boundedTo(screen.size() - frame))
+            self.move(screen.topLeft() + QPoint(*((screen.size() - frame - self.size()) / 2).toTuple()))
+        self.grab()
 
     def station(self, key: str) -> Station:
         """Return a station, made when it is first wanted."""
         if key not in self._made:
             made = self._made[key] = row(key).make(self._place)
+            made.widget.move(self.rect().bottomRight())  # what it lies over is drawn anew as it is put under the others
             self.stations.addWidget(made.widget)
         return self._made[key]
 
