@@ -93,6 +93,7 @@ def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[
             yield lambda: None
         for one in STATIONS:
             yield partial(window.station, one.key)
+            yield partial(window.ready_station, one.key)
             yield partial(window.dress_station, one.key)
         yield then
 

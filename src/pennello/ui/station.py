@@ -158,6 +158,9 @@ class Station:
         """What it has to print, the most wanted first."""
         return ()
 
+    def get_ready(self) -> None:
+        """Do what can wait until it is about to be shown, so that putting it together takes less at a time."""
+
     def enter(self) -> None:
         """It is shown."""
 

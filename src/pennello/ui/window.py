@@ -252,9 +252,15 @@ class MainWindow(QMainWindow):
             self.stations.addWidget(made.widget)
         return self._made[key]
 
-    def dress_station(self, key: str) -> Station:
-        """Return a station in the window's look."""
+    def ready_station(self, key: str) -> Station:
+        """Return a station that is filled."""
         station = self.station(key)
+        station.get_ready()
+        return station
+
+    def dress_station(self, key: str) -> Station:
+        """Return a station that is filled and in the window's look."""
+        station = self.ready_station(key)
         self.clothes.dress(station.widget)
         return station
 

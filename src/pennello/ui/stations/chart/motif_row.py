@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Sequence
 from functools import partial
 
@@ -10,7 +11,6 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QToolButton, QWidget
 
 from pennello.motif.catalogue import MOTIFS
-from pennello.motif.motif import Motif
 from pennello.phrases import phrase
 from pennello.session.motif_library import Kept
 from pennello.ui.gallery import Gallery, tile
@@ -22,10 +22,11 @@ from pennello.ui.widgets.true_icon import true_icon
 _ICON = QSize(58, 46)
 
 
-def _short(motif: Motif) -> str:
-    """Return a name up to its comma, or all of it where another motif is called the same."""
-    alike = [one for one in MOTIFS.values() if one.name.split(",")[0] == motif.name.split(",")[0]]
-    return motif.name if len(alike) > 1 else motif.name.split(",")[0]
+def _short_names() -> dict[str, str]:
+    """Return each motif's name up to its comma, or all of it where another motif is called the same, by its key."""
+    short = {key: motif.name.split(",")[0] for key, motif in MOTIFS.items()}
+    often = Counter(short.values())
+    return {key: MOTIFS[key].name if often[name] > 1 else name for key, name in short.items()}
 
 
 class MotifRow(QWidget):
@@ -54,14 +55,16 @@ class MotifRow(QWidget):
         self.catalogue_button.clicked.connect(lambda _=False: self.catalogue_wanted.emit())
         outer.addWidget(self.catalogue_button)
         inner = QWidget()
+        inner.setStyleSheet(f"QToolButton {{ font-size: {type_px(NOTE_PT)}px; padding: 2px 4px; }}")
         row = QHBoxLayout(inner)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(2)
         self.buttons: dict[str, QToolButton] = {}
         self.own: dict[str, QToolButton] = {}
         self._row = row
+        short = _short_names()
         for key, motif in MOTIFS.items():
-            button = self._button(_short(motif), f"{motif.name}: {motif.words}", motif.name)
+            button = self._button(short[key], f"{motif.name}: {motif.words}", motif.name)
             button.clicked.connect(lambda _=False, name=key: self.picked.emit(name))
             row.addWidget(button)
             self.buttons[key] = button
@@ -83,7 +86,6 @@ class MotifRow(QWidget):
         button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         button.setToolTip(tip(hint))
         button.setAccessibleName(phrase("Put on the chart: {name}", name=name))
-        button.setStyleSheet(f"font-size: {type_px(NOTE_PT)}px; padding: 2px 4px;")
         return button
 
     def show_own(self, motifs: Sequence[Kept]) -> None:

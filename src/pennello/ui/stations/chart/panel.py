@@ -506,13 +506,12 @@ class SidePanel(QFrame):
         column.addWidget(self.odd)
         model.chosen_anew.connect(lambda: self.show_page(2 if model.chosen_id else 0))
         model.shown.connect(self.refresh)
-        self.show_page(0)
+        self.switches[0].setChecked(True)
 
     def show_page(self, number: int) -> None:
         """Show the parts (0), the loads (1) or what is in the hand (2)."""
         self.pages.setCurrentIndex(number)
-        for at, button in enumerate(self.switches):
-            button.setChecked(at == number)
+        self.switches[number].setChecked(True)
         self.refresh()
 
     def refresh(self) -> None:

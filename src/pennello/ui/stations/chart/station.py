@@ -135,6 +135,10 @@ class ChartStation(QWidget, Station):
         made.show_unit(place.bench.unit)
         return made
 
+    def get_ready(self) -> None:
+        """List the parts."""
+        self.side.refresh()
+
     def enter(self) -> None:
         """It is shown."""
         self.model.enter()
