@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtWidgets import QDialog
@@ -31,31 +31,44 @@ BEAT_MS, LONG_MS = 5, 100  # quicker beats would themselves be taken for a windo
 class Beats:
     """A clock on the window's own thread: what lies between two of its beats is what a user waits.
 
-    Beside it goes what the thread itself computed meanwhile: what is more than that it stood and waited, for workers
-    or for a machine that is not idle.
+    Beside it goes what the thread itself computed meanwhile, and what the workers did: what is more than both together
+    nobody here did, and the machine was not idle.
     """
 
     def __init__(self) -> None:
-        self.longest_ms = self.own_ms = 0.0
-        self._last, self._own = time.monotonic(), time.thread_time()
+        self.longest = Gap(0.0, 0.0, 0.0)
+        self._last = _clocks()
         self._timer = QTimer()
         self._timer.setInterval(BEAT_MS)
         self._timer.timeout.connect(self._beat)
         self._timer.start()
 
     def _beat(self) -> None:
-        now, own = time.monotonic(), time.thread_time()
-        if 1000 * (now - self._last) > self.longest_ms:
-            self.longest_ms, self.own_ms = 1000 * (now - self._last), 1000 * (own - self._own)
-        self._last, self._own = now, own
+        now = _clocks()
+        self.longest = max(
+            self.longest, Gap(*(1000 * (after - before) for after, before in zip(now, self._last, strict=True)))
+        )
+        self._last = now
 
-    def of(self, act: Callable[[], object], seconds: float) -> tuple[float, float]:
-        """Return the longest time without a beat while something is done and its work comes back, and of it own, ms."""
-        self.longest_ms = self.own_ms = 0.0
-        self._last, self._own = time.monotonic(), time.thread_time()
+    def of(self, act: Callable[[], object], seconds: float) -> Gap:
+        """Return the longest time without a beat while something is done and its work comes back."""
+        self.longest, self._last = Gap(0.0, 0.0, 0.0), _clocks()
         QTimer.singleShot(0, act)
         rest(seconds)
-        return self.longest_ms, self.own_ms
+        return self.longest
+
+
+class Gap(NamedTuple):
+    """A time without a beat, and what the window's thread and the workers computed within it, ms."""
+
+    ms: float
+    own_ms: float
+    workers_ms: float
+
+
+def _clocks() -> tuple[float, float, float]:
+    own = time.thread_time()
+    return time.monotonic(), own, time.process_time() - own
 
 
 def rest(seconds: float) -> None:
@@ -124,8 +137,9 @@ def main() -> None:
         made = list[Ahead]()
         QTimer.singleShot(800, lambda: made.append(make_stations(window, fetch(plan), collector.settle)))
         for words, act, seconds in _acts(window, made):
-            longest, own = beats.of(act, seconds)
-            print(f"{'*' if longest > LONG_MS else ' '} {words:26} {longest:6.0f} ms, own {own:6.0f} ms", flush=True)
+            gap = beats.of(act, seconds)
+            told = f"{gap.ms:6.0f} ms, own {gap.own_ms:6.0f} ms, workers {gap.workers_ms:6.0f} ms"
+            print(f"{'*' if gap.ms > LONG_MS else ' '} {words:26} {told}", flush=True)
         collector.stop()
         window.leave(copy=False)  # as the program does: workers and what was copied are let go of
 
