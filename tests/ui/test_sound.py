@@ -21,7 +21,7 @@ import pennello
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
-from pennello.ui.collector import Collector
+from pennello.ui.collector import OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage, ask_target
@@ -276,6 +276,21 @@ def test_only_the_windows_thread_collects(qtbot):
         given_back = gc.isenabled()
         gc.disable()  # as it is while tests run
     assert given_back
+
+
+def test_everything_is_looked_through_while_the_window_rests_and_sometime_if_it_never_does(qtbot, monkeypatch):
+    looked, worked = [], iter(range(10**6))
+    monkeypatch.setattr("pennello.ui.collector.gc.collect", lambda deep=2: looked.append(deep))
+    owner = QObject()
+    busy, idle = Collector(owner, lambda: next(worked) / 2), Collector(owner, lambda: 0.0)
+    for one, at in ((busy, 12), (idle, 3)):  # the first one is due at the third tick
+        looked.clear()
+        for _ in range(at):
+            one.tick()
+        assert looked == [1] * (at - 1) + [2]
+        for _ in range(OLDEST_LATEST if one is busy else OLDEST_EVERY):
+            one.tick()
+        assert looked[at:] == [1] * (len(looked) - at - 1) + [2]
 
 
 def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):

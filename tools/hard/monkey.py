@@ -399,7 +399,7 @@ class Monkey:
         for station in ("tray", "chart", "order", "day", "bench"):  # each lets go of the films it held then
             self.window.go_to(station)
             self._let_work_end(20.0)
-        until = time.monotonic() + 120.0
+        until = time.monotonic() + 600.0
         while at_work() and time.monotonic() < until:  # what is at work holds its films: it is no leak
             self._let_work_end()
         for _ in range(2):

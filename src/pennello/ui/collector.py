@@ -8,28 +8,43 @@ from __future__ import annotations
 
 import gc
 import linecache
+import threading
+from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer
 
+from pennello.session.courtesy import main_thread_s
 from pennello.ui.memory import give_back, give_back_code, settle_memory
 
 EVERY_MS = 1000
-OLDEST_EVERY = 9
-"""The oldest generation, which takes longest, is looked through at every so many ticks."""
+OLDEST_EVERY, OLDEST_LATEST = 9, 18
+"""The oldest generation, which takes some 80 ms, is looked through once so many ticks are over and the window rests; at
+the latest after so many (defaults).
+"""
 
 FIRST_AT = 3
 """The tick of the first such look: soon after the kernel is there, whose compiler leaves much behind."""
+
+RESTS_S = 0.04
+"""A window rests that has worked for less than so long since the last tick, s (a default)."""
 
 COMPILER = "llvm"
 """What compiles the kernel, or fetches it from where it was compiled before: 60 MB of code that is hardly run again."""
 
 
 class Collector(QObject):
-    """Collects between events."""
+    """Collects between events.
 
-    def __init__(self, parent: QObject) -> None:
+    Parameters
+    ----------
+    worked_s
+        How long the window's thread has worked, s.
+    """
+
+    def __init__(self, parent: QObject, worked_s: Callable[[], float] = main_thread_s) -> None:
         super().__init__(parent)
-        self._ticks = 0
+        self._worked_s, self._worked_before_s = worked_s, worked_s()
+        self._since_oldest = OLDEST_EVERY - FIRST_AT
         self._before = True
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY_MS)
@@ -58,12 +73,16 @@ class Collector(QObject):
             gc.enable()
 
     def tick(self) -> None:
-        """Collect what is young, and now and then everything."""
-        self._ticks += 1
-        if self._ticks % OLDEST_EVERY != FIRST_AT:
-            gc.collect(1)
-        else:
+        """Collect what is young, and now and then everything, while nobody waits for the window."""
+        rests = self._worked_s() - self._worked_before_s < RESTS_S
+        self._since_oldest += 1
+        if self._since_oldest >= (OLDEST_EVERY if rests else OLDEST_LATEST):
+            self._since_oldest = 0
             gc.collect()
-            give_back_code(COMPILER)
+            # it frees nothing of Qt's, and the system takes some tenths of a second over it
+            threading.Thread(target=give_back_code, args=(COMPILER,), daemon=True).start()
+        else:
+            gc.collect(1)
         linecache.clearcache()  # Qt's import hook reads the source of all that is imported, and it stays: 30 MB
         give_back()
+        self._worked_before_s = self._worked_s()
