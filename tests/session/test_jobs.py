@@ -8,6 +8,7 @@ import time
 import weakref
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from pennello.breath import Stopped, breathe, breathing
@@ -16,7 +17,7 @@ from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.motif.place import Place
 from pennello.path.cubic import CubicPath
-from pennello.session.courtesy import HAND, DrawingHand, GentleImports, WindowThread, main_thread_s
+from pennello.session.courtesy import HAND, DrawingHand, GentleImports, WindowThread, load_library, main_thread_s
 from pennello.session.forecast import coarse
 from pennello.session.jobs import Job, Jobs
 
@@ -301,6 +302,23 @@ def test_the_windows_thread_is_the_programs_first():
     thread.start()
     thread.join()
     assert before <= told[0] <= main_thread_s()
+
+
+def test_what_is_compiled_is_loaded_while_other_threads_run(monkeypatch):
+    """By dlopen(3), which the import's own then finds done; what is no library is left to the import to say."""
+    compiled = np._core._multiarray_umath
+    assert load_library(compiled.__file__)
+    assert not load_library(__file__)
+    loaded = []
+    monkeypatch.setattr("pennello.session.courtesy.load_library", loaded.append)
+    finder = GentleImports(lambda _: None)
+    finder.find_spec(compiled.__name__, np._core.__path__, None)
+    assert loaded == [], "the window's own thread reads as Python does"
+    names = ((compiled.__name__, np._core.__path__), ("json", None))
+    reader = threading.Thread(target=lambda: [finder.find_spec(name, path, None) for name, path in names])
+    reader.start()
+    reader.join()
+    assert loaded == [compiled.__file__]
 
 
 def test_a_worker_lets_the_window_go_first_before_each_module_that_it_reads(tmp_path, monkeypatch):

@@ -8,7 +8,7 @@ from dataclasses import replace
 
 import pytest
 from PySide6.QtCore import QEvent, QObject, Qt, QTimer
-from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
 
 from pennello.design.plan import Plan
 from pennello.files.demo import demo_plan
@@ -410,3 +410,18 @@ def test_what_is_shown_is_not_drawn_anew_for_a_station_that_is_put_under_it(wind
     window.dress_station("order")
     qtbot.wait(100)
     assert not [one for one in paints.drawn if one in (window.rail, window.room, window.stations)]
+
+
+def test_a_station_is_laid_out_before_it_is_drawn(window, paints):
+    """Where it needs more than a small screen has it was drawn, laid out, and drawn again."""
+    window.resize(800, 600)
+    window.go_to("tray")
+    QApplication.processEvents()
+    window.go_to("bench")
+    bench = window.station("bench").widget
+    needs = window.stations.minimumSizeHint()
+    assert bench.size() == window.stations.size()
+    assert bench.size().expandedTo(needs) == bench.size()
+    paints.drawn.clear()
+    QApplication.processEvents()
+    assert paints.drawn.count(bench) == 1

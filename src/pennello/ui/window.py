@@ -45,6 +45,7 @@ from pennello.ui.recent import RecentMenu
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
 from pennello.ui.stations.registry import FIRST, STATIONS, row, takers_of
 from pennello.ui.top_bar import TopBar
+from pennello.ui.widgets.drawn_once import drawn_once
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
 from pennello.ui.widgets.one_at_a_time import OneAtATime
@@ -176,6 +177,7 @@ class MainWindow(QMainWindow):
         self.room.setFrameShape(QFrame.Shape.NoFrame)
         self.room.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # a click beside all fields leaves the station its keys
         self.room.setWidget(self.stations)
+        self.stations.setAutoFillBackground(False)  # with a ground of its own it is drawn by itself, and its page again
         right.addWidget(self.room, 1)
         across = QHBoxLayout(table)
         across.setContentsMargins(0, 0, 0, 0)
@@ -274,8 +276,9 @@ class MainWindow(QMainWindow):
         self.model.rest(row(key).rests_bench)
         self._shown = key
         station = self.dress_station(key)
-        self.stations.setCurrentWidget(station.widget)
-        station.enter()
+        with drawn_once(self.stations):
+            self.stations.setCurrentWidget(station.widget)
+            station.enter()
         self.bar.show_history(self._history)
 
     @property
