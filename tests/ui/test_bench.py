@@ -412,3 +412,14 @@ def test_the_workers_are_left_to_the_station_that_is_shown(window, qtbot, monkey
     qtbot.waitUntil(lambda: window.model.outcome.verdict is not None)
     assert window.model.outcome.stroke == asked[0]
     qtbot.waitUntil(lambda: set(window.model.states) == {one.id for one in window.document.plan.strokes})
+
+
+def test_a_step_is_judged_sooner_than_what_a_hand_still_drags(window):
+    model, settles = window.model, window.model._settle
+    model.set_pickup("Slide the brush", offset_mm=pickup(window).offset_mm + 0.5)
+    assert settles.isActive()
+    assert settles.interval() == bench_model.STEP_SETTLES_MS
+    model.preview_pickup(offset_mm=pickup(window).offset_mm + 0.5)
+    assert settles.interval() == bench_model.SETTLE_MS > bench_model.STEP_SETTLES_MS
+    model.cancel()
+    assert settles.interval() == bench_model.STEP_SETTLES_MS

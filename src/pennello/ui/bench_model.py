@@ -24,7 +24,11 @@ from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
 from pennello.units import LengthUnit
 
-SETTLE_MS = 140
+SETTLE_MS, STEP_SETTLES_MS = 140, 40
+"""How long a hand that drags, and a step that is taken, may be followed by the next before it is judged, ms (defaults).
+
+A key that is held down takes a step every 30 ms or so.
+"""
 
 StrokeChange = Callable[[Plan, PlanStroke], Plan]
 """Makes another plan of the committed one and its stroke on the Bench."""
@@ -82,7 +86,6 @@ class BenchModel(QObject):
         self._newest = Newest(jobs, "refine", self)
         self._settle = QTimer(self)
         self._settle.setSingleShot(True)
-        self._settle.setInterval(SETTLE_MS)
         self._settle.timeout.connect(self._refine)
         self._known: Plan | None = None
         self._resting = False
@@ -190,7 +193,7 @@ class BenchModel(QObject):
         if unit is not self.unit:
             self.unit = unit
             self.unit_changed.emit()
-            self._settle.start()
+            self._judge_soon()
 
     def hover(self, boundary: int) -> None:
         """Say which loaded boundary the hand is near."""
@@ -278,11 +281,14 @@ class BenchModel(QObject):
             try:
                 self.outcome = coarse(self.plan, stroke.id)
                 self.states[stroke.id] = self.outcome.state.value
-                self._settle.start()
+                self._judge_soon()
             except PennelloError as error:
                 self.outcome = None
                 self.failed.emit(str(error))
         self.shown.emit()
+
+    def _judge_soon(self) -> None:
+        self._settle.start(STEP_SETTLES_MS if self.plan is self.document.committed else SETTLE_MS)
 
     def _refine(self) -> None:
         stroke = self.stroke
