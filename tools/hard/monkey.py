@@ -59,7 +59,7 @@ from pennello.ui.memory import give_back
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.window import MainWindow
 
-STALL_S = 1.0
+STALL_S, HELD_S = 1.0, 8.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 1000, 500, 1000
 _WORDS = (
     "3",
@@ -482,6 +482,8 @@ class Watch:
         self.monkey, self.events, self.until_s, self.folder = monkey, events, until_s, folder
         self.ended, self.weighed = False, not os.environ.get("HARD_UNWEIGHED")
         self._beat = time.perf_counter()
+        self._held = (folder / "held.txt").open("w")
+        self._armed = 0.0
 
     def one(self) -> None:
         """Let it do one thing."""
@@ -508,11 +510,15 @@ class Watch:
         if now - self._beat > STALL_S:
             self.monkey.seen.stalls.append(round(now - self._beat, 2))
         self._beat = now
+        if now - self._armed > HELD_S / 4:
+            self._armed = now
+            faulthandler.dump_traceback_later(HELD_S, file=self._held)  # what holds the window as long is told
 
     def _unwatched(self, act: Callable[[], object]) -> None:
         """Do what takes long and is nobody's hand."""
+        faulthandler.cancel_dump_traceback_later()
         act()
-        self._beat = time.perf_counter()
+        self._beat, self._armed = time.perf_counter(), 0.0
 
     def _end(self) -> None:
         monkey = self.monkey
