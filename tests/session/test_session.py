@@ -17,7 +17,7 @@ from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import read_plan, write_plan
 from pennello.session.autosave import Autosave
 from pennello.session.document import ChangedOnDiskError, Document
-from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine
+from pennello.session.forecast import DRAG_PX_PER_MM, REST_PX_PER_MM, coarse, fine, roughly_judged
 from pennello.session.settings import MOST_RECENT, Settings, load_settings, store_settings, with_recent
 from pennello.units import LengthUnit
 
@@ -321,6 +321,20 @@ def test_broken_settings_are_defaults(text, tmp_path):
 
 
 # --- jobs ---
+
+
+@pytest.mark.parametrize("larger", [1, 6, 12])
+def test_a_hand_waits_for_no_more_than_so_many_pixels(demo, larger):
+    """One that is drawn over a back is laid coarser while it is dragged, but its mark is told as finely as before."""
+    first = demo.strokes[0]
+    points = tuple((larger * x, larger * y) for x, y in first.stroke.path.points_mm)
+    drawn = replace(first.stroke, path=replace(first.stroke.path, points_mm=points), reload_mm=(), flips_mm=())
+    plan = replace(demo, strokes=(replace(first, stroke=drawn),))
+    canvas = coarse(plan, first.id).laid.film.canvas
+    assert canvas.rows * canvas.columns <= 80_000
+    assert (canvas.px_per_mm == DRAG_PX_PER_MM) == (larger == 1)
+    if larger == 6:
+        assert roughly_judged(plan, first.id) is fine(plan, first.id, LengthUnit.MM).state
 
 
 @pytest.mark.slow

@@ -25,7 +25,8 @@ if TYPE_CHECKING:
 DRAG_PX_PER_MM = 2.0
 REST_PX_PER_MM = 5.0
 _DRAG_BANDS = 8
-_MOST_PIXELS = 1_500_000
+_DRAG_PIXELS, _MOST_PIXELS = 80_000, 1_500_000
+"""What is laid while a hand drags, and once it rests (defaults): 1,000 pixels take the window some 0.4 ms."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -50,8 +51,13 @@ class Outcome:
 
 
 def coarse(plan: Plan, stroke: str) -> Outcome:
-    """Return the stroke at 2 px/mm (less for a huge one) with 8 bands, without causes."""
-    return _outcome(plan, stroke, _resolution(plan, stroke, DRAG_PX_PER_MM))
+    """Return the stroke at 2 px/mm (less for a large one) with 8 bands, without causes."""
+    return _outcome(plan, stroke, _resolution(plan, stroke, DRAG_PX_PER_MM, _DRAG_PIXELS))
+
+
+def roughly_judged(plan: Plan, stroke: str) -> State:
+    """Return how a stroke holds at 2 px/mm (less for a huge one): for its mark, off the interface thread."""
+    return _outcome(plan, stroke, _resolution(plan, stroke, DRAG_PX_PER_MM)).state
 
 
 def fine(plan: Plan, stroke: str, unit: LengthUnit, job: Job[Outcome] | None = None) -> Outcome:
@@ -83,10 +89,10 @@ def _outcome(plan: Plan, stroke: str, px_per_mm: float) -> Outcome:
     return Outcome(plan, stroke, attempt, laid, seen, picture, state_of(seen, attempt.wanted))
 
 
-def _resolution(plan: Plan, stroke: str, wanted: float) -> float:
-    """Return the resolution wanted, or what keeps the picture of a huge stroke within 1.5 million pixels."""
+def _resolution(plan: Plan, stroke: str, wanted: float, most_pixels: int = _MOST_PIXELS) -> float:
+    """Return the resolution wanted, or what keeps the picture of a huge stroke within so many pixels."""
     here = plan.stroke(stroke)
     brush = plan.brush(here.brush)
     margin = 2 * max(brush.edge_mm(plan.axis(stroke)), brush.width_mm) + here.stroke.wiggle.width_mm
     wide, high = (max(v) - min(v) + margin for v in zip(*here.stroke.path.points_mm, strict=True))
-    return float(min(wanted, max(PX_PER_MM[0], (_MOST_PIXELS / (wide * high)) ** 0.5)))
+    return float(min(wanted, max(PX_PER_MM[0], (most_pixels / (wide * high)) ** 0.5)))

@@ -18,7 +18,7 @@ from pennello.lay.stroke import Stroke
 from pennello.load.recipe import PickUp
 from pennello.phrases import phrase
 from pennello.session.document import Document
-from pennello.session.forecast import Outcome, coarse, fine
+from pennello.session.forecast import Outcome, coarse, fine, roughly_judged
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.binding import follow
 from pennello.ui.work import Newest, begin, guarded
@@ -332,7 +332,7 @@ def _states(plan: Plan, job: Job[dict[str, str]]) -> dict[str, str]:
     states = {}
     for number, stroke in enumerate(plan.strokes):
         job.report(number / len(plan.strokes), phrase("looking at the other strokes"))
-        states[stroke.id] = coarse(plan, stroke.id).state.value
+        states[stroke.id] = roughly_judged(plan, stroke.id).value
     return states
 
 
