@@ -412,7 +412,7 @@ def test_what_is_shown_is_not_drawn_anew_for_a_station_that_is_put_under_it(wind
     assert not [one for one in paints.drawn if one in (window.rail, window.room, window.stations)]
 
 
-def test_a_station_is_laid_out_before_it_is_drawn(window, paints):
+def test_a_station_is_laid_out_before_it_is_drawn(window, paints, qtbot):
     """Where it needs more than a small screen has it was drawn, laid out, and drawn again."""
     window.resize(800, 600)
     window.go_to("tray")
@@ -423,5 +423,5 @@ def test_a_station_is_laid_out_before_it_is_drawn(window, paints):
     assert bench.size() == window.stations.size()
     assert bench.size().expandedTo(needs) == bench.size()
     paints.drawn.clear()
-    QApplication.processEvents()
+    qtbot.wait(60)
     assert paints.drawn.count(bench) == 1

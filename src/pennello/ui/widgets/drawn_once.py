@@ -14,11 +14,12 @@ def drawn_once(widget: QWidget) -> Iterator[None]:
     """Lay everything out at the end of what is done within, and then draw the widget once.
 
     Qt itself draws a page that is put in the place of another at the size that it had, then lays it out, and draws it
-    again where it needs more room.
+    again where it needs more room; and once more since each part of it that is shown asks for that, later.
     """
     widget.setUpdatesEnabled(False)
     try:
         yield
-        QCoreApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest.value)
+        for put_off in (QEvent.Type.LayoutRequest, QEvent.Type.UpdateLater):
+            QCoreApplication.sendPostedEvents(None, put_off.value)
     finally:
         widget.setUpdatesEnabled(True)
