@@ -283,7 +283,7 @@ def test_everything_is_looked_through_while_the_window_rests_and_sometime_if_it_
     monkeypatch.setattr("pennello.ui.collector.gc.collect", lambda deep=2: looked.append(deep))
     owner = QObject()
     busy, idle = Collector(owner, lambda: next(worked) / 2), Collector(owner, lambda: 0.0)
-    for one, at in ((busy, 12), (idle, 3)):  # the first one is due at the third tick
+    for one, at in ((busy, 3 + OLDEST_LATEST - OLDEST_EVERY), (idle, 3)):  # the first one is due at the third tick
         looked.clear()
         for _ in range(at):
             one.tick()

@@ -17,7 +17,7 @@ from pennello.session.courtesy import main_thread_s
 from pennello.ui.memory import give_back, give_back_code, settle_memory
 
 EVERY_MS = 1000
-OLDEST_EVERY, OLDEST_LATEST = 9, 18
+OLDEST_EVERY, OLDEST_LATEST = 9, 10
 """The oldest generation, which takes some 80 ms, is looked through once so many ticks are over and the window rests; at
 the latest after so many (defaults).
 """
