@@ -88,7 +88,7 @@ def test_stations_are_there_before_they_are_wanted_and_work_at_nothing(qtbot, wi
     thread.start()
     ahead = make_stations(window, thread, lambda: None)
     qtbot.wait(60)
-    made = window._made
+    made = window.stations.made
     assert set(made) == {FIRST}, "their code is not there yet"
     go_on.set()
     qtbot.waitUntil(lambda: ahead.over, timeout=60000)

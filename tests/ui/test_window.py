@@ -407,7 +407,7 @@ def test_it_is_drawn_once_before_it_is_there(open_window, paints):
 def test_what_is_shown_is_not_drawn_anew_for_a_station_that_is_put_under_it(window, paints, qtbot):
     window.repaint()
     paints.drawn.clear()
-    window.dress_station("order")
+    window.stations.dressed("order")
     qtbot.wait(100)
     assert not [one for one in paints.drawn if one in (window.rail, window.room, window.stations)]
 

@@ -93,10 +93,10 @@ def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[
             yield lambda: None
         for one in STATIONS:
             yield partial(window.station, one.key)
-            yield partial(window.ready_station, one.key)
-            yield partial(window.dress_station, one.key)
+            yield partial(window.stations.fill, one.key)
+            yield partial(window.stations.dressed, one.key)
         yield then
 
     ahead = Ahead(bits(), window)
-    window.clothes.changed.connect(lambda: ahead.also(partial(window.dress_station, one.key) for one in STATIONS))
+    window.clothes.changed.connect(lambda: ahead.also(partial(window.stations.dressed, one.key) for one in STATIONS))
     return ahead

@@ -159,7 +159,7 @@ class Station:
         return ()
 
     def get_ready(self) -> None:
-        """Do what can wait until it is about to be shown, so that putting it together takes less at a time."""
+        """Do ahead what `enter` would do at the first visit, apart from putting it together: less is done at a time."""
 
     def enter(self) -> None:
         """It is shown."""

@@ -43,12 +43,11 @@ from pennello.ui.plan_files import PlanFiles
 from pennello.ui.rail import Rail
 from pennello.ui.recent import RecentMenu
 from pennello.ui.station import Action, Station, Takes, UndoRedo, Workplace
+from pennello.ui.station_stack import StationStack
 from pennello.ui.stations.registry import FIRST, STATIONS, row, takers_of
 from pennello.ui.top_bar import TopBar
-from pennello.ui.widgets.drawn_once import drawn_once
 from pennello.ui.widgets.folders import FOLDERS
 from pennello.ui.widgets.folding import FOLDS
-from pennello.ui.widgets.one_at_a_time import OneAtATime
 from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.work import guarded
@@ -110,10 +109,8 @@ class MainWindow(QMainWindow):
         self.exporter = Exporter(self.banner, self, self._paper, self._settle_paper)
         self.copier = Copier(self.say, self)
         self.leftovers = Leftovers(self.files.autosave.owner, self)
-        self._made: dict[str, Station] = {}
         self.recent = RecentMenu(lambda: self.settings, self._settle, self.jobs, self.bar.menu)
         self.tour: Tour | None = None
-        self._shown = FIRST
         self._place = Workplace(
             document=document,
             bench=self.model,
@@ -129,6 +126,7 @@ class MainWindow(QMainWindow):
             kit_changed=self.bar.refresh,
             run_plan=self.run_plan,
         )
+        self.stations = StationStack(self._place, self.clothes.dress)
         self._build()
         self._build_menu()
         self._help: HelpPage | None = None
@@ -160,7 +158,6 @@ class MainWindow(QMainWindow):
         table = QWidget()
         table.setObjectName("table")
         self.rail = Rail()
-        self.stations = OneAtATime()
         self.station(FIRST)
         self.rail.chosen.connect(self.go_to)
         right = QVBoxLayout()
@@ -248,42 +245,20 @@ class MainWindow(QMainWindow):
 
     def station(self, key: str) -> Station:
         """Return a station, made when it is first wanted."""
-        if key not in self._made:
-            made = self._made[key] = row(key).make(self._place)
-            made.widget.move(self.rect().bottomRight())  # what it lies over is drawn anew as it is put under the others
-            self.stations.addWidget(made.widget)
-        return self._made[key]
-
-    def ready_station(self, key: str) -> Station:
-        """Return a station that is filled."""
-        station = self.station(key)
-        station.get_ready()
-        return station
-
-    def dress_station(self, key: str) -> Station:
-        """Return a station that is filled and in the window's look."""
-        station = self.ready_station(key)
-        self.clothes.dress(station.widget)
-        return station
+        return self.stations.station(key)
 
     def go_to(self, key: str) -> None:
         """Show a station; undo follows what it shows."""
         settle_typing()
         self.rail.buttons[key].setChecked(True)
-        for name, one in self._made.items():
-            if name != key:
-                one.leave()
+        self.stations.leave_for(key)
         self.model.rest(row(key).rests_bench)
-        self._shown = key
-        station = self.dress_station(key)
-        with drawn_once(self.stations):
-            self.stations.setCurrentWidget(station.widget)
-            station.enter()
+        self.stations.show_station(key)
         self.bar.show_history(self._history)
 
     @property
     def _history(self) -> UndoRedo:
-        return self.station(self._shown).history or self.document
+        return self.stations.current.history or self.document
 
     def undo(self) -> None:
         """Take back the last step of what is shown: of the plan, or of what the station keeps."""
@@ -413,7 +388,7 @@ class MainWindow(QMainWindow):
     def open_path(self, path: Path) -> None:
         """Open a plan, or give a file to the station that takes it; ask where several do and none of them is shown."""
         takers = takers_of(path)
-        here = [taker for taker in takers if taker[0] == self._shown]
+        here = [taker for taker in takers if taker[0] == self.stations.shown]
         if not takers:
             self.files.open_path(path)
         elif here or len(takers) == 1:
@@ -423,7 +398,7 @@ class MainWindow(QMainWindow):
             self.banner.say(phrase("What is {path} for?", path=path.name), *acts)
 
     def _give(self, path: Path, key: str, takes: Takes) -> None:
-        if key != self._shown:
+        if key != self.stations.shown:
             self.go_to(key)
         if path.suffix in MIME:
             self.recent.note(path)
@@ -456,7 +431,7 @@ class MainWindow(QMainWindow):
         """Show what the station has for paper, to print it or keep it as a PDF."""
         from pennello.ui.printing import PrintPage  # noqa: PLC0415 - only when wanted
 
-        papers = self.station(self._shown).papers()
+        papers = self.stations.current.papers()
         if not papers:
             self.say(phrase("There is nothing here to print yet."))
             return
@@ -472,7 +447,7 @@ class MainWindow(QMainWindow):
 
     def copy_shown(self) -> None:
         """Put what the station shows on the clipboard: its picture, its table."""
-        given = self.station(self._shown).copied()
+        given = self.stations.current.copied()
         if given is None:
             self.say(phrase("There is nothing here to copy yet."))
         else:
@@ -510,7 +485,7 @@ class MainWindow(QMainWindow):
     def _choose_unit(self, name: str) -> None:
         self._settle(replace(self.settings, unit=name))
         self.model.set_unit(LengthUnit(name))
-        for one in self._made.values():
+        for one in self.stations.made.values():
             one.show_unit(LengthUnit(name))
 
     @property
@@ -519,7 +494,7 @@ class MainWindow(QMainWindow):
         bars = (self.room.verticalScrollBar(), self.room.horizontalScrollBar())
         direct = self.findChildren(QWidget, options=Qt.FindChildOption.FindDirectChildrenOnly)
         over = [one for one in direct if one is not self.centralWidget()]
-        return [self.rail, self.bar, self.banner, *bars, self.station(self._shown).widget, *over]
+        return [self.rail, self.bar, self.banner, *bars, self.stations.current.widget, *over]
 
     def childEvent(self, event: QChildEvent) -> None:
         """Style a page that is about to be shown over the window."""
@@ -531,7 +506,7 @@ class MainWindow(QMainWindow):
         self.clothes.dress(*self._parts)
         self.bar.show_theme(light)
         self.actions_by_id["follow_desktop"].setChecked(self.settings.follows_desktop)
-        for one in self._made.values():
+        for one in self.stations.made.values():
             one.show_theme()
         self.update()
 
@@ -555,7 +530,7 @@ class MainWindow(QMainWindow):
         for page in self.findChildren(QDialog):  # what a page works at ends with it
             page.close()
         self.model.stop()
-        for one in self._made.values():
+        for one in self.stations.made.values():
             one.close_all()
         self.exporter.close()
         self.copier.close()
