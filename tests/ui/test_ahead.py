@@ -102,19 +102,24 @@ def test_stations_are_there_before_they_are_wanted_and_work_at_nothing(qtbot, wi
     assert window.stations.currentWidget() is made["chart"].widget
 
 
-def test_another_light_reaches_stations_that_are_not_shown_while_the_window_rests(qtbot, window, monkeypatch):
-    monkeypatch.setattr(module, "RESTS_S", 60.0)
-    there, settled = threading.Thread(target=lambda: None), []
-    there.start()
-    ahead = make_stations(window, there, lambda: settled.append(1))
-    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
+def test_another_light_reaches_stations_that_are_not_shown_soon_after(qtbot, window):
     day = window.station("day").widget
+    window.go_to("day")
+    window.go_to(FIRST)
     before = day.styleSheet()
+    for shown in (True, False):
+        window.clothes.turn_light()
+        assert (day.styleSheet() == before) == shown, "nobody waits for what is not shown"
+        qtbot.waitUntil(lambda: day.styleSheet() == window.rail.styleSheet())
+        assert (day.styleSheet() == before) != shown
+
+
+def test_a_station_that_is_visited_at_once_has_the_other_light_and_keeps_it(qtbot, window, monkeypatch):
+    day, bench = window.station("day").widget, window.station(FIRST).widget
+    worn, dress = [], window.stations._dress
+    monkeypatch.setattr(window.stations, "_dress", lambda part: (worn.append(day.styleSheet()), dress(part)))
     window.clothes.turn_light()
-    assert day.styleSheet() == before, "nobody waits for what is not shown"
-    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
-    assert day.styleSheet() == window.rail.styleSheet() != before
-    window.clothes.turn_light()
-    qtbot.waitUntil(lambda: ahead.over, timeout=60000)
-    assert day.styleSheet() == before
-    assert settled == [1], "once"
+    window.go_to("day")
+    qtbot.waitUntil(lambda: not bench.styleSheet())
+    qtbot.waitUntil(lambda: window.stations._others.resting)
+    assert {day.styleSheet(), bench.styleSheet(), *worn[1:]} == {window.rail.styleSheet()}

@@ -36,7 +36,8 @@ def quick(monkeypatch):
 @pytest.fixture
 def page(qtbot, window, quick):
     window.show_designs()
-    qtbot.waitUntil(lambda: all(card.painted for card in window.designs.cards.values()))
+    qtbot.waitUntil(lambda: not window.designs.busy)
+    assert all(card.painted for card in window.designs.cards.values())
     yield window.designs
     if isValid(window.designs):
         window.designs.close()
@@ -67,6 +68,7 @@ def test_it_is_drawn_before_workers_begin(window, quick, qtbot):
     window.show_designs()
     page = window.designs
     assert page.busy
+    assert not page.cards, "a frame would be missed by all of them at once"
     assert not quick, "nothing is taken from the drawing"
     page.close()
     qtbot.wait(2 * SEEN_MS)

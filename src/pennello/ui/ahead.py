@@ -6,7 +6,6 @@ import threading
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from functools import partial
-from itertools import chain
 
 from PySide6.QtCore import QObject, QPoint, QTimer
 from PySide6.QtGui import QCursor, QGuiApplication
@@ -60,11 +59,6 @@ class Ahead(QObject):
         """Whether all is done."""
         return not self._timer.isActive()
 
-    def also(self, bits: Iterable[Callable[[], object]]) -> None:
-        """Do these too, after what is still to be done."""
-        self._bits = chain(self._bits, bits)
-        self._timer.start()
-
     def _look(self) -> None:
         now = self._worked_s()
         at = self._pointer()
@@ -83,10 +77,7 @@ class Ahead(QObject):
 
 
 def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[[], object]) -> Ahead:
-    """Begin to put the other stations together, once their code is there; `then` is done after the last of them.
-
-    After another light or contrast was chosen they are put into it in the same way.
-    """
+    """Begin to put the other stations together, once their code is there; `then` is done after the last of them."""
 
     def bits() -> Iterator[Callable[[], object]]:
         while fetched.is_alive():
@@ -97,6 +88,4 @@ def make_stations(window: MainWindow, fetched: threading.Thread, then: Callable[
             yield partial(window.stations.dressed, one.key)
         yield then
 
-    ahead = Ahead(bits(), window)
-    window.clothes.changed.connect(lambda: ahead.also(partial(window.stations.dressed, one.key) for one in STATIONS))
-    return ahead
+    return Ahead(bits(), window)

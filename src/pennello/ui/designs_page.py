@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
@@ -25,6 +26,7 @@ from pennello.phrases import phrase
 from pennello.session.design_pictures import DesignPicture, design_picture
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.theme.tokens import theme
+from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.mat import Surface, centred
 from pennello.ui.widgets.one_of import OneOf
@@ -180,15 +182,12 @@ class DesignsPage(QDialog):
         self.skin.activated.connect(lambda _: self.look())
         head.addWidget(self.skin)
         column.addLayout(head)
-        self.cards = {design.key: self._card(design) for design in shipped_designs()}
+        self.cards = dict[str, DesignCard]()
         inside = QWidget()
-        grid = QGridLayout(inside)
-        grid.setContentsMargins(0, 0, 8, 0)
-        grid.setHorizontalSpacing(16)
-        grid.setVerticalSpacing(10)
-        for at, card in enumerate(self.cards.values()):
-            grid.addWidget(card, at // COLUMNS, at % COLUMNS)
-            grid.setColumnStretch(at % COLUMNS, 1)
+        self._grid = QGridLayout(inside)
+        self._grid.setContentsMargins(0, 0, 8, 0)
+        self._grid.setHorizontalSpacing(16)
+        self._grid.setVerticalSpacing(10)
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setFrameShape(QScrollArea.Shape.NoFrame)
@@ -201,7 +200,14 @@ class DesignsPage(QDialog):
         column.addLayout(foot_row(self))
         self.bar.show()
         self._seen_first = once_seen(self, self.look)
-        self._seen_first.start()
+        self._laying = BitByBit(self)
+        self._laying.do([*(partial(self._lay, design) for design in shipped_designs()), self._seen_first.start])
+
+    def _lay(self, design: ShippedDesign) -> None:
+        at = len(self.cards)
+        self.cards[design.key] = card = self._card(design)
+        self._grid.addWidget(card, at // COLUMNS, at % COLUMNS)
+        self._grid.setColumnStretch(at % COLUMNS, 1)
 
     def _card(self, design: ShippedDesign) -> DesignCard:
         card = DesignCard(design)
@@ -215,7 +221,7 @@ class DesignsPage(QDialog):
 
     @property
     def busy(self) -> bool:
-        """Whether pictures are still looked for."""
+        """Whether cards are still laid or pictures looked for."""
         return self.bar.isVisible()
 
     def look(self) -> None:
@@ -251,6 +257,7 @@ class DesignsPage(QDialog):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Stop what runs."""
+        self._laying.do(())
         self._seen_first.stop()
         self._jobs.leave()
         super().closeEvent(event)

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
 from pennello.ui.station import Station, Workplace
 from pennello.ui.stations.registry import FIRST, row
+from pennello.ui.widgets.bit_by_bit import BitByBit
 from pennello.ui.widgets.drawn_once import drawn_once
 
 
@@ -33,6 +35,7 @@ class StationStack(QStackedWidget):
         self._place, self._dress = place, dress
         self.made: dict[str, Station] = {}
         self.shown = FIRST
+        self._others = BitByBit(self)
         self.currentChanged.connect(lambda _: self.updateGeometry())
 
     @property
@@ -66,6 +69,17 @@ class StationStack(QStackedWidget):
         station = self.station(key)
         self._dress(station.widget)
         return station
+
+    def dress_others(self) -> None:
+        """Put another look on the stations that are not shown, one after another, so that no visit waits for it."""
+        widgets = [one.widget for one in self.made.values()]
+        self._others.do(
+            bit for widget in widgets for bit in (partial(self._undress, widget), partial(self._dress, widget))
+        )
+
+    def _undress(self, widget: QWidget) -> None:
+        if widget is not self.currentWidget():
+            widget.setStyleSheet("")  # as long as all else: to change from one look to another takes both at once
 
     def leave_for(self, key: str) -> None:
         """Let go of what the others show."""

@@ -509,6 +509,7 @@ class MainWindow(QMainWindow):
         for one in self.stations.made.values():
             one.show_theme()
         self.update()
+        self.stations.dress_others()
 
     # --- leaving ---
 
