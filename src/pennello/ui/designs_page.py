@@ -200,8 +200,14 @@ class DesignsPage(QDialog):
         column.addLayout(foot_row(self))
         self.bar.show()
         self._seen_first = once_seen(self, self.look)
+        designs = shipped_designs()
+        self._grid.setRowStretch(len(designs), 1)  # below all cards: it has the room of those that do not lie there yet
         self._laying = BitByBit(self)
-        self._laying.do([*(partial(self._lay, design) for design in shipped_designs()), self._seen_first.start])
+        self._laying.do([*(partial(self._lay, design) for design in designs), self._all_laid])
+
+    def _all_laid(self) -> None:
+        self._grid.setRowStretch(len(self.cards), 0)
+        self._seen_first.start()
 
     def _lay(self, design: ShippedDesign) -> None:
         at = len(self.cards)
