@@ -12,7 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel
 
 from pennello.day import board
-from pennello.day.event import GuestState, without_item
+from pennello.day.event import GuestState, cakes_taken, without_item
 from pennello.design.pace import StepKind
 from pennello.files.day_json import demo_event, read_day
 from pennello.files.demo import demo_plan, shipped_design
@@ -66,9 +66,16 @@ def test_what_cannot_be_is_said_in_the_form(at_day, qtbot):
     _, station = at_day()
     station.show_event()
     form = station.page
+    taken = cakes_taken(station.day)[0]
     for field, text, said in (
         (form.rests, "noon-one", "time of day"),
+        (form.rests, "25:00-26:99", "time of day"),
         (form.curve, "3, many", "numbers between commas"),
+        (form.curve, "3, nan", "numbers between commas"),
+        (form.curve, "1_9, 2", "numbers between commas"),
+        (form.curve, "1e99, inf", "numbers between commas"),
+        (form.curve, "3, -1", "curve"),
+        (form.prices, f"{taken} dear", "'dear' is not understood"),
     ):
         before = field.text()
         field.setText(text)

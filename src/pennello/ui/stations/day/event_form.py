@@ -34,6 +34,7 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.wheel import DateField, TimeField
+from pennello.units import NumberTextError, parse_number
 
 _SAYS = {
     Arrivals.EVEN: phrase("evenly all the time"),
@@ -126,7 +127,6 @@ class EventForm(QDialog):
     def wished(self) -> Event:
         """The event as it is written; raises PennelloError where it cannot be."""
         rests = [part.strip() for part in self.rests.text().split(",") if part.strip()]
-        curve = tuple(float(part) for part in self.curve.text().split(",") if part.strip())
         begins, ends = (_minutes(one.time()) for one in (self.begins, self.ends))
         plain = replace(
             self._event,
@@ -137,7 +137,7 @@ class EventForm(QDialog):
             painters=round(self.hands.amount),
             people=round(self.people.amount),
             arrivals=self.arrivals.currentData(),
-            curve=curve,
+            curve=_curve(self.curve.text()),
             children=self.small.amount / 100,
             limit_min=self.limit.amount,
             currency=self.currency.text().strip()[:20] or "€",
@@ -154,8 +154,6 @@ class EventForm(QDialog):
     def _try(self) -> None:
         try:
             _ = self.wished
-        except ValueError:
-            self.words.setText(phrase("The curve is numbers between commas, as in 3, 2, 1, 1."))
         except PennelloError as error:
             self.words.setText(str(error))
         else:
@@ -170,6 +168,13 @@ _MONEY = (
     ("per_gram", phrase("A gram of paint")),
     ("per_sponge", phrase("A sponge thrown away")),
 )
+
+
+def _curve(text: str) -> tuple[float, ...]:
+    try:
+        return tuple(parse_number(part) for part in text.split(",") if part.strip())
+    except NumberTextError:
+        raise PennelloError(phrase("The curve is numbers between commas, as in 3, 2, 1, 1.")) from None
 
 
 def _number(quantity: Quantity, amount: float) -> NumberField:
