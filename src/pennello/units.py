@@ -164,6 +164,15 @@ def parse_number(text: str) -> float:
     return value
 
 
+def is_count(text: str) -> bool:
+    """Return whether a text is a whole number of at most nine digits; other scripts' digits and powers are none.
+
+    >>> is_count("12"), is_count("-1"), is_count("\u00b2"), is_count("9" * 5000)
+    (True, False, False, False)
+    """
+    return re.fullmatch("[0-9]{1,9}", text) is not None
+
+
 def parse_whole(text: str) -> int:
     """Return a whole number; raises NumberTextError.
 

@@ -280,6 +280,7 @@ def in_shell(line):
         (f"{sys.executable} -m pennello window", 2, "no display can be reached"),
         (f"DISPLAY=:789 {sys.executable} -m pennello", 2, "no display can be reached"),
         (f"DISPLAY=:789 QT_QPA_PLATFORM=xcb {sys.executable} -m pennello window", 2, "no display can be reached"),
+        (f"DISPLAY=nowhere:² QT_QPA_PLATFORM=xcb {sys.executable} -m pennello", 2, "no display can be reached"),
         (f"DISPLAY=nowhere QT_QPA_PLATFORM=xcb {sys.executable} -m pennello", 2, "no display can be reached"),
     ],
 )

@@ -62,6 +62,8 @@ def test_a_stroke_is_pulled_as_a_hand_does(ask, plan_file):
     for deed, sentence in (
         ((name, "--point", "99=0,0"), "point of the way"),
         ((name, "--point", "x"), "N=X,Y"),
+        ((name, "--point", "²=0,0"), "N=X,Y"),
+        ((name, "--rib", f"{'9' * 5000}=3"), "N=DEG"),
         ((name, "--press", "3"), "0.05 to 1"),
         (("scale-field", "--press", "0.5"), "a single stroke"),
     ):

@@ -65,7 +65,7 @@ def test_times_of_day_are_read(text, value):
     assert parse_clock(text) == value
 
 
-@pytest.mark.parametrize("text", ["", "25:00", "12:60", "noon", "1:2:3", "-1", "٣:٠٠"])
+@pytest.mark.parametrize("text", ["", "25:00", "12:60", "noon", "1:2:3", "-1", "٣:٠٠", "²", "9" * 5000, "18:" + "0" * 5000])
 def test_what_is_no_time_of_day_is_said(text):
     with pytest.raises(OutOfRangeError):
         parse_clock(text)
@@ -152,6 +152,15 @@ def test_a_long_line_is_ordered_at_once_and_fairly():
     assert not found.proved
     late = batched(event, 1800.0, Fairness(3, 0.0))
     assert late.order == tuple(came), "who has waited too long already goes by the order of coming"
+
+
+@pytest.mark.parametrize("names", [("g²",), ("g" + "9" * 63,), ("g2", "g3"), ("g1", "x")])
+def test_somebody_comes_whatever_the_others_are_called(names):
+    """As they may be in a file that another program wrote."""
+    event = replace(EVENT, guests=tuple(board.Guest(name, "Somebody") for name in names))
+    event, new = board.came(event, "", "", 100.0)
+    assert [one.id for one in event.guests] == [*names, new.id]
+    assert new.id == {1: "g2", 2: "g4" if "g3" in names else "g3"}[len(names)]
 
 
 def test_the_board_goes_from_door_to_done():

@@ -150,7 +150,7 @@ def test_habits_in_words():
     assert habit_in("1") == (Reload.EACH, 1)
     assert habit_in("12") == (Reload.COUNT, 12)
     assert words_of(*habit_in("12")) == "after 12 strokes"
-    for bad in ("", "0", "41", "often", "-3", "1.5"):
+    for bad in ("", "0", "41", "often", "-3", "1.5", "²", "9" * 5000):
         with pytest.raises(OutOfRangeError):
             habit_in(bad)
 

@@ -48,6 +48,14 @@ def test_a_plan_is_put_into_a_list_that_is_not_there_yet(tmp_path, plan):
     assert where.stat().st_mode & 0o777 == 0o600
 
 
+def test_a_count_that_is_none_begins_anew(tmp_path, plan):
+    where = tmp_path / "recently-used.xbel"
+    assert note_recent(plan, NOW, where)
+    where.write_text(where.read_text().replace('count="1"', 'count="²"'))
+    assert note_recent(plan, NOW, where)
+    assert 'count="1"' in where.read_text()
+
+
 def test_what_others_wrote_stays(tmp_path, plan):
     where = tmp_path / "recently-used.xbel"
     where.write_text(OTHERS)

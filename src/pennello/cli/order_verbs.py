@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import sys
 from argparse import ArgumentParser, Namespace
 from dataclasses import replace
@@ -29,7 +28,7 @@ from pennello.order.arrange import Arranged, arrange, design_of, in_order, moved
 from pennello.order.explain import reasons
 from pennello.order.steps import Step, Sums
 from pennello.phrases import named, phrase, plural, told
-from pennello.units import clock, minutes, parse_number
+from pennello.units import clock, is_count, minutes, parse_number
 
 if TYPE_CHECKING:
     from pennello.order.stages import SheetPictures
@@ -309,7 +308,7 @@ def _moved(plan: Plan, arranged: Arranged, move: list[str]) -> tuple[Plan, Arran
     name, place = move
     if name not in arranged.order:
         raise UnknownNameError(phrase("step"), name, list(arranged.order), "--move")
-    if not re.fullmatch("[1-9][0-9]{0,5}", place):
+    if not is_count(place) or int(place) < 1:
         raise OutOfRangeError("--move", place, phrase("a step and its place, 1 for the first"))
     order = moved(arranged, name, int(place) - 1)
     if isinstance(order, str):

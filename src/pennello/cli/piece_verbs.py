@@ -31,7 +31,7 @@ from pennello.files.svg import read_svg
 from pennello.lay.families.hold import Hold
 from pennello.path.cubic import CubicPath
 from pennello.phrases import phrase
-from pennello.units import parse_number
+from pennello.units import is_count, parse_number
 
 _PLACE = ("x_mm", "y_mm", "turn_deg", "scale")
 
@@ -291,13 +291,13 @@ def _shaped(placed: PlacedMotif, args: Namespace) -> PlacedMotif:
     """Return a free stroke with points of its way elsewhere, and its chisel turned at ribs."""
     for text in args.point:
         at, equals, place = text.partition("=")
-        if not (equals and at.isdigit()):
+        if not (equals and is_count(at)):
             raise OutOfRangeError("--point", text, phrase("N=X,Y, as 3=12,-4"))
         here = samples_of(place)[-1]
         placed = with_point_at(placed, int(at), here.x_mm, here.y_mm)
     for text in args.rib:
         at, equals, deg = text.partition("=")
-        if not (equals and at.isdigit()):
+        if not (equals and is_count(at)):
             raise OutOfRangeError("--rib", text, phrase("N=DEG, as 1=-20"))
         placed = with_rib_turned(placed, int(at), parse_number(deg))
     return placed

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import count
 from statistics import median
 
 from pennello.day.event import BETWEEN_S, FREE_CHOICE_S, MOST_GUESTS, Event, Guest, GuestState, MenuItem
@@ -44,7 +45,8 @@ def came(
         )
     if item:
         event.item(item)
-    number = 1 + max((int(one.id[1:]) for one in event.guests if one.id[1:].isdigit()), default=0)
+    taken = {one.id for one in event.guests}
+    number = next(at for at in count(len(taken) + 1) if f"g{at}" not in taken)
     low, high = range_of(Guest, "came_s")
     number_or_name = name.strip()[:80] or str(number)
     moment = min(max(now_s, low), high)

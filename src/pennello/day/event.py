@@ -16,7 +16,7 @@ from typing import Annotated
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.phrases import phrase
 from pennello.record import Told, check
-from pennello.units import parse_number
+from pennello.units import is_count, parse_number
 
 BETWEEN_S = 40.0
 """From one face to the next, s: the chair, the choice, the mirror (a default)."""
@@ -278,7 +278,7 @@ def parse_clock(text: str) -> float:
         If it is no time of day.
     """
     hours, _, rest = text.strip().replace(".", ":").partition(":")
-    if not (hours.isascii() and hours.isdigit() and (not rest or (rest.isascii() and rest.isdigit()))):
+    if not (is_count(hours) and (not rest or is_count(rest))):
         raise OutOfRangeError(phrase("time of day"), text, phrase("as in 18:30"))
     value = 60 * int(hours) + int(rest or 0)
     if not (0 <= int(hours) <= 24 and int(rest or 0) < 60 and value <= 1440):

@@ -9,6 +9,7 @@ from pennello.design.edits import free_id, slug
 from pennello.design.plan import MOST_PER_LOAD, Plan, Reload
 from pennello.errors import OutOfRangeError, PennelloError
 from pennello.phrases import phrase, plural
+from pennello.units import is_count
 
 
 class LoadProblemError(PennelloError):
@@ -99,7 +100,7 @@ def habit_in(words: str) -> tuple[Reload, int]:
     named = {"pale": Reload.PALE, "each": Reload.EACH, "never": Reload.NEVER}
     if words in named:
         return named[words], 1
-    if not words.isascii() or not words.isdigit() or not 1 <= int(words) <= MOST_PER_LOAD:
+    if not is_count(words) or not 1 <= int(words) <= MOST_PER_LOAD:
         raise OutOfRangeError(
             "reload", words, phrase("pale, each, never, or 1 to {most_per_load} strokes", most_per_load=MOST_PER_LOAD)
         )

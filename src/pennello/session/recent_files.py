@@ -17,6 +17,7 @@ from defusedxml.ElementTree import fromstring
 from pennello.disk import PRIVATE, exists, make_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError
 from pennello.phrases import phrase
+from pennello.units import is_count
 
 MIME = {
     ".pennello": "application/x-pennello-plan+json",
@@ -97,7 +98,7 @@ def _put(root: Element, address: str, kind: str, now: datetime) -> None:
     count = mine.get("count", "0")
     mine.set("exec", phrase("'{name} %u'", name=_NAME))
     mine.set("modified", stamp)
-    mine.set("count", str(int(count) + 1 if count.isdigit() else 1))
+    mine.set("count", str(int(count) + 1 if is_count(count) else 1))
 
 
 def _child(parent: Element, tag: str, **known: str) -> Element:

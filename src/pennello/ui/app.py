@@ -33,6 +33,7 @@ from pennello.ui.theme.style import add_typeface, body_font
 from pennello.ui.theme.text import choose_text
 from pennello.ui.widgets.pending import PressWatch
 from pennello.ui.window import MainWindow
+from pennello.units import is_count
 
 
 class NoDisplayError(PennelloError):
@@ -151,7 +152,7 @@ def _x_there(display: str) -> bool:
     """Return whether an X display answers: its socket, in the file system or without a name there, or its port."""
     host, _, screen = display.rpartition(":")
     number = screen.partition(".")[0]
-    if not number.isdigit():
+    if not is_count(number):
         return False
     if host.removeprefix("unix") == "":
         path = f"/tmp/.X11-unix/X{number}"
