@@ -475,6 +475,32 @@ def _colour(rng: random.Random) -> Any:
     return QColor(rng.randrange(256), rng.randrange(256), rng.randrange(256)) if rng.random() < 0.7 else QColor()
 
 
+class Held:
+    """Tells what every thread is at once the window has been held for long, from a thread of its own.
+
+    It holds the interpreter for that: `faulthandler.dump_traceback_later` does not, reads frames that run on meanwhile,
+    and ended two programs so, without a word since its thread takes no signals.
+    """
+
+    def __init__(self, path: Path) -> None:
+        self.beat_s: float | None = None
+        self._path, self._told_s = path, 0.0
+        threading.Thread(target=self._look, daemon=True).start()
+
+    def _look(self) -> None:
+        while True:
+            time.sleep(HELD_S / 8)
+            beat = self.beat_s
+            if beat is None or beat == self._told_s or time.perf_counter() - beat < HELD_S:
+                continue
+            self._told_s = beat
+            names = {one.ident: one.name for one in threading.enumerate()}
+            frames = sys._current_frames().items()
+            told = [f"{names.get(number)}\n{''.join(traceback.format_stack(frame)[-20:])}" for number, frame in frames]
+            with self._path.open("a") as file:
+                file.write(f"held for {HELD_S:g} s\n" + "\n".join(told) + "\n")
+
+
 class Watch:
     """Lets a monkey do one thing after the other, looks at it between, and ends it."""
 
@@ -482,8 +508,7 @@ class Watch:
         self.monkey, self.events, self.until_s, self.folder = monkey, events, until_s, folder
         self.ended, self.weighed = False, not os.environ.get("HARD_UNWEIGHED")
         self._beat = time.perf_counter()
-        self._held = (folder / "held.txt").open("w")
-        self._armed = 0.0
+        self._held = Held(folder / "held.txt")
 
     def one(self) -> None:
         """Let it do one thing."""
@@ -509,16 +534,13 @@ class Watch:
         now = time.perf_counter()
         if now - self._beat > STALL_S:
             self.monkey.seen.stalls.append(round(now - self._beat, 2))
-        self._beat = now
-        if now - self._armed > HELD_S / 4:
-            self._armed = now
-            faulthandler.dump_traceback_later(HELD_S, file=self._held)  # what holds the window as long is told
+        self._beat = self._held.beat_s = now
 
     def _unwatched(self, act: Callable[[], object]) -> None:
         """Do what takes long and is nobody's hand."""
-        faulthandler.cancel_dump_traceback_later()
+        self._held.beat_s = None
         act()
-        self._beat, self._armed = time.perf_counter(), 0.0
+        self._beat = self._held.beat_s = time.perf_counter()
 
     def _end(self) -> None:
         monkey = self.monkey

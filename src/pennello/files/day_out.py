@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import csv
 import io
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 
 from pennello.day.event import Event, clock_text
 from pennello.disk import write_bytes
 from pennello.files.words import guarded, printable
+from pennello.moments import later
 
 COLUMNS = ("number", "design", "form", "came", "began", "ended", "minutes", "state", "price")
 
@@ -51,8 +52,8 @@ def day_ics(event: Event, begins: datetime) -> bytes:
         entry.add("summary", printable(name))
         entry.add("location", printable(event.place))
         entry.add("dtstamp", begins)
-        entry.add("dtstart", begins + timedelta(seconds=start))
-        entry.add("dtend", begins + timedelta(seconds=end))
+        entry.add("dtstart", later(begins, start))
+        entry.add("dtend", later(begins, end))
         calendar.add_component(entry)
     return bytes(calendar.to_ical())
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 
 import numpy as np
@@ -14,6 +14,7 @@ from pennello.disk import write_bytes
 from pennello.files.page import MARGIN_MM, PAGE_WIDTH_MM, Page, write_page
 from pennello.files.picture import Picture
 from pennello.files.words import guarded, printable
+from pennello.moments import later
 from pennello.phrases import named, phrase
 from pennello.practice.records import LogPage, PageFault
 from pennello.units import clock
@@ -22,7 +23,7 @@ COLUMNS = (
     *("day", "title", "part", "form", "painted_s", "planned_s"),
     *("went_wrong", "light", "asked", "kept", "colours", "note"),
 )
-_LEAST = timedelta(minutes=1)
+_LEAST_S = 60
 Steps = Sequence[tuple[str, str, str, str]]
 
 
@@ -59,7 +60,7 @@ def log_ics(pages: Sequence[LogPage]) -> bytes:
         event.add("description", printable(page.note))
         event.add("dtstamp", begins)
         event.add("dtstart", begins)
-        event.add("dtend", begins + max(timedelta(seconds=round(page.painted_s)), _LEAST))
+        event.add("dtend", later(begins, max(round(page.painted_s), _LEAST_S)))
         calendar.add_component(event)
     return bytes(calendar.to_ical())
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 
 from pennello.disk import write_bytes
 from pennello.files.words import guarded, printable
+from pennello.moments import later
 from pennello.order.arrange import Arranged
 from pennello.phrases import phrase
 
@@ -47,8 +48,8 @@ def steps_ics(arranged: Arranged, begins: datetime) -> bytes:
         event.add("summary", printable(name))
         event.add("description", printable(words))
         event.add("dtstamp", begins)
-        event.add("dtstart", begins + timedelta(seconds=round(start_s)))
-        event.add("dtend", begins + timedelta(seconds=max(round(end_s), round(start_s) + 1)))
+        event.add("dtstart", later(begins, round(start_s)))
+        event.add("dtend", later(begins, max(round(end_s), round(start_s) + 1)))
         calendar.add_component(event)
     return bytes(calendar.to_ical())
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 from pathlib import Path
 
 import numpy as np
@@ -33,6 +33,7 @@ from pennello.kit.paint import Paint
 from pennello.kit.shelf import Thing as KitThing
 from pennello.lay.engine import kernel
 from pennello.limits import MOST_NAME
+from pennello.moments import later, of_the_place
 from pennello.order.arrange import Arranged, arrange, design_of
 from pennello.phrases import named, phrase, plural
 from pennello.practice.records import LogPage
@@ -280,8 +281,7 @@ def faces_expected(event: Event, evening: Evening | None) -> float:
 def begins_at(event: Event, now: datetime | None = None) -> datetime:
     """Return when an event begins, in the time of the place; today where no day is fixed."""
     day = date.fromisoformat(event.day) if event.day else (now or datetime.now()).date()
-    start = datetime.combine(day, datetime.min.time()) + timedelta(minutes=event.begins_min)
-    return start.astimezone()
+    return of_the_place(later(datetime.combine(day, datetime.min.time()), 60 * event.begins_min))
 
 
 def booked(kit: KitSession, event: Event) -> tuple[Event, dict[str, float]]:

@@ -311,7 +311,7 @@ def forget_answers_in_runs(before: date | None = None) -> int:
                 count += 1
     with contextlib.suppress(OSError):
         for path in state_folder().glob(f"{_STEM}*{_SUFFIX}{_DAMAGED}"):
-            if before is None or date.fromtimestamp(path.stat().st_mtime) < before:
+            if before is None or _day_at(path.stat().st_mtime) < before:
                 path.unlink()
                 count += 1
     return count
@@ -332,6 +332,14 @@ def without_answers(kept: KeptRun) -> KeptRun:
 def with_run(kept: KeptRun, run: Run) -> KeptRun:
     """Return the same with the run further on."""
     return replace(kept, run=run)
+
+
+def _day_at(changed_s: float) -> date:
+    """Return the day of a file's time; one that no calendar has was long ago."""
+    try:
+        return date.fromtimestamp(changed_s)
+    except (OverflowError, ValueError, OSError):
+        return date.min
 
 
 def _day_of(begun: str) -> date:
