@@ -127,6 +127,9 @@ def test_steps_as_a_table_and_a_calendar(hand, tmp_path):
     assert events[0]["dtend"].dt - begins == timedelta(seconds=round(hand.sums.total_s))  # type: ignore[operator]
     assert len(events) == 1 + sum(step.kind.paints for step in hand.steps)
     assert len({str(event["uid"]) for event in events}) == len(events)
+    last = datetime.max.replace(microsecond=0)
+    late = Calendar.from_ical(steps_ics(hand, last)).walk("VEVENT")
+    assert {event["dtend"].dt for event in late} == {last}, "a year that was written wrong"
     write_steps(hand, tmp_path / "a.ics", begins)
     write_steps(hand, tmp_path / "a.csv", begins)
     assert (tmp_path / "a.ics").read_bytes().startswith(b"BEGIN:VCALENDAR")
