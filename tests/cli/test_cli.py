@@ -267,6 +267,22 @@ def test_a_word_that_is_no_verb_is_told_with_those_that_are_alike(capsys, word, 
     assert len(said) < 200
 
 
+@pytest.mark.parametrize(
+    "words",
+    [
+        ("forgive", DEMO, "dahlia-petal", "--seed=-1"),
+        ("day", "simulate", "walk.pennello-day", "--seed=-1"),
+        ("card-sheet", DEMO, "dahlia-petal", "--simulate=-3"),
+        ("practise", DEMO, "dahlia-petal", "--simulate=-3"),
+    ],
+)
+def test_chance_begins_with_a_whole_number_from_0_on(capsys, words):
+    with pytest.raises(SystemExit, match="2"):
+        run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
+    assert "'-" in (said := capsys.readouterr().err)
+    assert "write a whole number from 0 on" in said
+
+
 def in_shell(line):
     kept = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
     return subprocess.run(["sh", "-c", line], capture_output=True, text=True, timeout=300, env=kept, check=False)

@@ -11,7 +11,7 @@ from pathlib import Path
 from pennello.cli.asking import json_argument, pdf_argument, verb
 from pennello.cli.day_board import board_action, board_arguments
 from pennello.cli.main import write_json
-from pennello.cli.numbers import number, whole
+from pennello.cli.numbers import number, seed, whole
 from pennello.cli.practice_verbs import notebook_argument
 from pennello.day.bag import Thing, to_buy, to_wash
 from pennello.day.books import Costs, Report, costs, material_of_face, report
@@ -72,7 +72,7 @@ def day_arguments(parser: ArgumentParser) -> None:
     simulate.add_argument(
         "--days", type=whole, default=DAYS, metavar="N", help=phrase("evenings, default {days}", days=DAYS)
     )
-    simulate.add_argument("--seed", type=whole, default=1, metavar="S")
+    simulate.add_argument("--seed", type=seed, default=1, metavar="S")
     simulate.add_argument(
         "--what-if", action="store_true", help=phrase("and what short forms or one more painter would bring")
     )

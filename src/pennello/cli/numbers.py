@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from argparse import ArgumentTypeError
 
-from pennello.phrases import plural
+from pennello.phrases import phrase, plural
 from pennello.units import NumberTextError, parse_length, parse_number, parse_whole
 
 
@@ -26,6 +26,14 @@ def whole(text: str) -> int:
         return parse_whole(text)
     except NumberTextError as error:
         raise ArgumentTypeError(str(error)) from error
+
+
+def seed(text: str) -> int:
+    """Return what chance is begun with; raises ArgumentTypeError."""
+    value = whole(text)
+    if value < 0:
+        raise ArgumentTypeError(str(NumberTextError(text, phrase("write a whole number from 0 on, as in 12"))))
+    return value
 
 
 def length_mm(text: str) -> float:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
-from pennello.cli.numbers import whole
+from pennello.cli.numbers import seed
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.design.pace import StepKind
 from pennello.design.words import pickup_words
@@ -71,7 +71,7 @@ def _simulate_arguments(parser: ArgumentParser) -> None:
     pdf_argument(parser, phrase("write it as a PDF at true scale"))
     parser.add_argument(
         "--simulate",
-        type=whole,
+        type=seed,
         metavar="SEED",
         help=phrase("let a simulated painter paint it, a stand-in for hand and camera"),
     )

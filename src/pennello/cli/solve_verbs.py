@@ -12,7 +12,7 @@ from pennello.aim.hand import Hand, Steadiness
 from pennello.aim.reasons import reason_of
 from pennello.cli.asking import json_argument, plan_argument, searched_arguments, verb
 from pennello.cli.main import write_json
-from pennello.cli.numbers import length_mm, number, whole
+from pennello.cli.numbers import length_mm, number, seed, whole
 from pennello.cli.plan_file import read_plan, write_plan
 from pennello.cli.whose_kit import kit_of
 from pennello.colour.families import ColourFamily
@@ -298,7 +298,7 @@ def forgive_arguments(parser: ArgumentParser) -> None:
     """Say what `forgive` takes."""
     plan_argument(parser, stroke=True)
     parser.add_argument("--tries", type=whole, default=400, metavar="N", help=phrase("default {count}", count=400))
-    parser.add_argument("--seed", type=whole, default=1, metavar="S", help=phrase("default {count}", count=1))
+    parser.add_argument("--seed", type=seed, default=1, metavar="S", help=phrase("default {count}", count=1))
     parser.add_argument("--hand", choices=("steady", "normal", "bumpy"), help=phrase("default: the plan's"))
     parser.add_argument("--laid", action="store_true", help=phrase("lay every try as a film: slower"))
     json_argument(parser)
@@ -355,11 +355,11 @@ SLIP_WORDS = {
 }
 
 
-def _forgiven(found: Forgiveness, hand: Hand, seed: int) -> Answer:
+def _forgiven(found: Forgiveness, hand: Hand, begun: int) -> Answer:
     worst = found.worst
     return {
         "tries": found.tries,
-        "seed": seed,
+        "seed": begun,
         "holds": found.holds,
         "holds_share": found.share,
         "interval": [found.low, found.high],
