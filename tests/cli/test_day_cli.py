@@ -225,6 +225,18 @@ def test_the_bag_is_ticked_and_printed(ask, walk, tmp_path):
     assert "certifies nothing" in " ".join(text.split())
 
 
+def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
+    before = walk.read_bytes()
+    for words, said in (
+        (("set", walk, "--curve", "3,often"), "'often' is not understood"),
+        (("set", walk, "--curve", "3,nan"), "'nan' is not understood"),
+        (("menu", walk, "--share", "moth-mask=much"), "'much' is not understood"),
+        (("board", walk, "--came", "\udcff"), "written as UTF-8"),
+    ):
+        assert said in ask("day", *words, code=2)
+        assert walk.read_bytes() == before
+
+
 def test_the_published_schema_is_the_one_of_the_program(ask):
     told = ask("day", "schema", "--json")
     assert told == json.loads((ROOT / "docs" / "pennello-day.schema.json").read_text())

@@ -54,7 +54,7 @@ from pennello.session.day import (
 from pennello.session.kit import KitSession
 from pennello.session.log import open_log
 from pennello.session.notebook import notebook_path, pace_of
-from pennello.units import clock, minutes
+from pennello.units import clock, minutes, parse_number
 
 
 def day_arguments(parser: ArgumentParser) -> None:
@@ -203,7 +203,7 @@ def _with_wishes(args: Namespace, event: Event) -> Event:
     if args.arrivals:
         wishes["arrivals"] = Arrivals(args.arrivals)
     if args.curve:
-        wishes["curve"] = tuple(number(one) for one in args.curve.split(","))
+        wishes["curve"] = tuple(parse_number(one) for one in args.curve.split(","))
         wishes["arrivals"] = Arrivals.CURVE
     changed = _with_lists(args, replace(event, **wishes))
     if args.hours:
@@ -304,7 +304,7 @@ def _menu_changed(args: Namespace, event: Event) -> Event:
         event = with_item(event, replace(event.item(name), on=on))
     for wish in args.share or ():
         name, _, value = wish.partition("=")
-        event = with_item(event, replace(event.item(name), share=number(value)))
+        event = with_item(event, replace(event.item(name), share=parse_number(value)))
     return event
 
 

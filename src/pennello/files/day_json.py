@@ -11,7 +11,7 @@ from msgspec import Meta, Struct
 
 from pennello.day.event import Break, Event, Extra, Guest, MenuItem, Price, Used
 from pennello.disk import PRIVATE, read_bytes, write_bytes
-from pennello.errors import FileProblemError, PennelloError, clipped
+from pennello.errors import FileProblemError, OutOfRangeError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.files.records import FileForm, PlaceError, read_record, register, table_of, write_record
 from pennello.phrases import phrase
@@ -49,8 +49,13 @@ class _DayHead(Struct):
 
 
 def day_bytes(event: Event) -> bytes:
-    """Return an event as bytes of a file."""
-    data = msgspec.json.encode(DayFile(event=write_record(event)))
+    """Return an event as bytes of a file; raises OutOfRangeError if a text of it holds half a sign."""
+    try:
+        data = msgspec.json.encode(DayFile(event=write_record(event)))
+    except UnicodeEncodeError as error:
+        raise OutOfRangeError(
+            phrase("a text of the event"), ascii(error.object[:40]), phrase("text that can be written as UTF-8")
+        ) from None
     return msgspec.json.format(data, indent=1) + b"\n"
 
 
@@ -61,6 +66,8 @@ def write_day(event: Event, path: Path) -> None:
     ------
     FileProblemError
         If it cannot be written.
+    OutOfRangeError
+        If a text of it holds half a sign.
     """
     data = day_bytes(event)
     parse_day(data, path)  # what could not be read again is not written
