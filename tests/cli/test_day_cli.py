@@ -232,6 +232,8 @@ def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
         (("set", walk, "--curve", "3,nan"), "'nan' is not understood"),
         (("menu", walk, "--share", "moth-mask=much"), "'much' is not understood"),
         (("board", walk, "--came", "\udcff"), "written as UTF-8"),
+        (("new", ""), "choose another name"),
+        (("new", "/"), "choose another name"),
     ):
         assert said in ask("day", *words, code=2)
         assert walk.read_bytes() == before

@@ -32,7 +32,7 @@ from pennello.day.menu import Weighed, left_out_first, weigh
 from pennello.day.queue import DAYS, Evening, evening, sentences, usual_rules, what_if
 from pennello.disk import exists
 from pennello.errors import FileProblemError, OutOfRangeError
-from pennello.files.day_json import SUFFIX, day_schema, demo_event, read_day, write_day
+from pennello.files.day_json import SUFFIX, day_path, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
 from pennello.phrases import phrase, plural
@@ -183,7 +183,7 @@ def day_verb(args: Namespace) -> int:
 
 
 def _new(args: Namespace) -> int:
-    path: Path = args.event if args.event.suffix == SUFFIX else args.event.with_name(args.event.name + SUFFIX)
+    path = day_path(args.event)
     if exists(path):
         raise FileProblemError(path, phrase("there is a file of that name already; choose another name."))
     event = _with_wishes(args, demo_event() if args.demo else Event(args.name or path.stem[:80]))

@@ -48,6 +48,11 @@ class _DayHead(Struct):
     schema: Any = 0
 
 
+def day_path(path: Path) -> Path:
+    """Return where an event is really written: a name with another ending gets this one, a folder none."""
+    return path if path.suffix == SUFFIX or not path.name else path.with_name(path.name + SUFFIX)
+
+
 def day_bytes(event: Event) -> bytes:
     """Return an event as bytes of a file; raises OutOfRangeError if a text of it holds half a sign."""
     try:

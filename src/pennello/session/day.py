@@ -25,7 +25,7 @@ from pennello.design.plan import Plan
 from pennello.design.scene import Check, go_on
 from pennello.disk import exists, make_private_folder
 from pennello.errors import FileProblemError
-from pennello.files.day_json import SUFFIX, read_day, write_day
+from pennello.files.day_json import SUFFIX, day_path, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
 from pennello.kit.cut_list import DENSITY_G_PER_CM3
@@ -445,7 +445,7 @@ class DaySession(Undoable):
 
     def keep_as(self, path: Path) -> Path:
         """Write it into a file, and from now on every change; return the file. Raises FileProblemError."""
-        target = path if path.suffix == SUFFIX else path.with_name(path.name + SUFFIX)
+        target = day_path(path)
         write_day(self.event, target)
         self.path = target
         self.changed.emit()

@@ -34,7 +34,7 @@ class ChangedOnDiskError(FileProblemError):
 
 def with_suffix(path: Path) -> Path:
     """Return where a plan is really written: a name without an ending gets one."""
-    return path if path.suffix else path.with_suffix(SUFFIX)
+    return path if path.suffix or not path.name else path.with_suffix(SUFFIX)
 
 
 class Document(Undoable):
