@@ -72,6 +72,23 @@ def typed(field, text):
     return field.amount
 
 
+@pytest.mark.parametrize("focused", [True, False])
+def test_what_is_half_typed_in_a_field_that_is_taken_away_changes_nothing(width, focused):
+    """An undo that took the field away made a new edit of it, and there was nothing to redo."""
+    if focused:
+        width.setFocus()
+    width.selectAll()
+    QTest.keyClicks(width, "44")
+    edits = []
+    width.edited.connect(edits.append)
+    width.setVisible(False)
+    assert not edits
+    assert (width.amount, width.text()) == (19.05, "19.1 mm")
+    width.setVisible(True)
+    assert typed(width, "44") == 44.0
+    assert edits == [44.0]
+
+
 @pytest.mark.parametrize(
     ("unit", "text", "amount"),
     [

@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PySide6.QtCore import QEvent, QLocale, QSignalBlocker, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator
+from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent, QResizeEvent, QShowEvent, QValidator
 from PySide6.QtWidgets import QAbstractSpinBox, QDoubleSpinBox, QWidget
 
 from pennello.errors import OutOfRangeError, PennelloError
@@ -176,6 +176,15 @@ class NumberField(WheelWhenFocused, QDoubleSpinBox):
         """Do so when it appears."""
         super().showEvent(event)
         self._give_room()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """What is half typed was meant for what is taken away: it goes too, and changes nothing else."""
+        if event.spontaneous():
+            super().hideEvent(event)
+            return
+        with QSignalBlocker(self):
+            super().hideEvent(event)
+        self.show_amount(self._value)
 
     def _give_room(self) -> None:
         room = self.rect().adjusted(4, 1, -4, -1)
