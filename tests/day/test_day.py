@@ -22,12 +22,14 @@ from pennello.day.event import (
     Extra,
     GuestState,
     MenuItem,
+    Price,
     Used,
     cakes_taken,
     clock_text,
     parse_clock,
     parse_prices,
     prices_text,
+    rest_of,
     with_hours,
     with_item,
     without_item,
@@ -71,6 +73,37 @@ def test_times_of_day_are_read(text, value):
 def test_what_is_no_time_of_day_is_said(text):
     with pytest.raises(OutOfRangeError):
         parse_clock(text)
+
+
+@pytest.mark.parametrize(
+    ("span", "rest"),
+    [
+        ("23:00-23:10", (1380, 1390)),
+        ("23:55-0:05", (1435, 1445)),
+        ("1:00-1:10", (1500, 1510)),
+        ("0:00-0:10", (1440, 1450)),
+    ],
+)
+def test_a_rest_of_an_event_over_midnight_lies_where_the_clock_says(span, rest):
+    """Counted on the clock by hand; one at 1:00 lay before the event, and nobody rested."""
+    night = with_hours(EVENT, 1320, 120)
+    begins, ends = (parse_clock(one) for one in span.split("-"))
+    found = rest_of(night, begins, ends)
+    assert (found.begins_min, found.ends_min) == rest
+    rested = replace(night, breaks=(found,))
+    assert rested.painting_s == night.painting_s - 600
+
+
+@pytest.mark.parametrize("span", ["18:00-18:10", "2:00-2:10", "12:00-12:10", "21:50-22:10", "23:00-22:30"])
+def test_a_rest_outside_of_the_event_is_said(span):
+    with pytest.raises(OutOfRangeError, match="within the event, 22:00 to 2:00"):
+        rest_of(with_hours(EVENT, 1320, 120), *(parse_clock(one) for one in span.split("-")))
+
+
+def test_prices_are_written_as_they_are():
+    prices = (Price("White", 0.3), Price("Dahlia wrist", 0.4555), Price("Sea", 0.001))
+    assert prices_text(prices) == "White 0.30; Dahlia wrist 0.4555; Sea 0.001"
+    assert parse_prices(prices_text(prices)) == prices
 
 
 def test_an_event_over_midnight():

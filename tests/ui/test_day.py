@@ -12,7 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QLabel
 
 from pennello.day import board
-from pennello.day.event import GuestState, cakes_taken, without_item
+from pennello.day.event import Break, GuestState, Price, cakes_taken, without_item
 from pennello.design.pace import StepKind
 from pennello.files.day_json import demo_event, read_day
 from pennello.files.demo import demo_plan, shipped_design
@@ -24,6 +24,7 @@ from pennello.store.notebook import Notebook, RunNote, StepNote
 from pennello.ui.stations.day import station as station_module
 from pennello.ui.stations.day import written
 from pennello.ui.stations.day.bag_icons import ICON
+from pennello.ui.stations.day.event_form import EventForm
 from pennello.ui.stations.day.today import TodayPage
 from pennello.ui.work import SEEN_MS
 
@@ -60,6 +61,31 @@ def test_the_evening_is_shown_and_follows_the_event(at_day, qtbot):
     assert station.day.people == 60
     station.history.redo()
     assert station.day.people == 10
+
+
+def test_a_form_that_nobody_changes_changes_nothing(window):
+    """What it shows may be rounded, shared out between signs or over midnight."""
+    event = replace(
+        demo_event(),
+        name="x" * 150,
+        day="0001-01-01",
+        begins_min=1320.5,
+        ends_min=2760.0,
+        breaks=(Break(1500.25, 1510.0),),
+        curve=(1234567.5, 1.0),
+        prices=(Price("a cake that no design takes", 0.0004), Price("one; two", 0.25)),
+        extras=("horns; ribbons", "gems"),
+        currency="crowns of the causeway",
+        children=0.3333,
+    )
+    form = EventForm(event, window)
+    assert form.wished == event
+    form.people.show_amount(31)
+    assert form.wished == replace(event, people=31)
+    form.rests.setText(form.rests.text() + ", 23:00-23:10")
+    assert [one.begins_min for one in form.wished.breaks] == [1500.0, 1380.0]
+    form.ends.setTime(QTime(3, 0))
+    assert form.wished.ends_min == 1620.0
 
 
 def test_what_cannot_be_is_said_in_the_form(at_day, qtbot):

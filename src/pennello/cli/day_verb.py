@@ -17,13 +17,13 @@ from pennello.day.bag import Thing, to_buy, to_wash
 from pennello.day.books import Costs, Report, costs, material_of_face, report
 from pennello.day.event import (
     Arrivals,
-    Break,
     Event,
     MenuItem,
     cakes_taken,
     clock_text,
     parse_clock,
     parse_prices,
+    rest_of,
     with_hours,
     with_item,
     without_item,
@@ -210,7 +210,7 @@ def _with_wishes(args: Namespace, event: Event) -> Event:
         changed = with_hours(replace(changed, breaks=()) if args.rest else changed, *_span(args.hours))
     if args.rest:
         rests = [one for one in args.rest if one != "none"]
-        changed = replace(changed, breaks=tuple(Break(*_span(one)) for one in rests))
+        changed = replace(changed, breaks=tuple(rest_of(changed, *_span(one)) for one in rests))
     return changed
 
 

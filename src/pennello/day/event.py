@@ -291,6 +291,36 @@ def with_hours(event: Event, begins: float, ends: float) -> Event:
     return replace(event, begins_min=begins, ends_min=ends if ends > begins else ends + 1440)
 
 
+def rest_of(event: Event, begins: float, ends: float) -> Break:
+    """Return a rest from one time of day to another; over midnight, or on the day after, as the event has it.
+
+    Parameters
+    ----------
+    begins, ends
+        Minutes after midnight, as on a clock.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it ends before it begins, or does not lie within the event.
+    """
+    over = 1440.0 if event.ends_min > 1440 else 0.0
+    start = begins if begins >= event.begins_min else begins + over
+    rest = Break(start, ends if ends > start else ends + over)
+    if not event.begins_min <= rest.begins_min < rest.ends_min <= event.ends_min:
+        raise OutOfRangeError(
+            "break",
+            f"{clock_text(begins)}-{clock_text(ends)}",
+            phrase(
+                "within the event, {begins} to {ends}",
+                begins=clock_text(event.begins_min),
+                ends=clock_text(event.ends_min),
+            ),
+            "breaks",
+        )
+    return rest
+
+
 def parse_prices(text: str, known: Sequence[str] = ()) -> tuple[Price, ...]:
     """Return own prices of a gram, as in "Dahlia wrist 0.60; White 0,45".
 
@@ -321,7 +351,16 @@ def parse_prices(text: str, known: Sequence[str] = ()) -> tuple[Price, ...]:
 
 def prices_text(prices: Sequence[Price]) -> str:
     """Return own prices as `parse_prices` reads them."""
-    return "; ".join(f"{one.name} {one.per_gram:.2f}" for one in prices)
+    return "; ".join(f"{one.name} {_money_text(one.per_gram)}" for one in prices)
+
+
+def _money_text(amount: float) -> str:
+    """Return an amount with two places, with more where it has more.
+
+    >>> _money_text(0.3), _money_text(0.455)
+    ('0.30', '0.455')
+    """
+    return f"{amount:.2f}" if round(amount, 2) == amount else f"{amount:.12g}"
 
 
 def cakes_taken(event: Event) -> tuple[str, ...]:

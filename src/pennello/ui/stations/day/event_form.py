@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
-from typing import Any
+from functools import partial
+from typing import Any, TypeVar
 
 from PySide6.QtCore import QDate, QTime
 from PySide6.QtWidgets import (
@@ -25,9 +27,11 @@ from pennello.day.event import (
     parse_clock,
     parse_prices,
     prices_text,
+    rest_of,
     with_hours,
 )
 from pennello.errors import PennelloError
+from pennello.limits import MOST_NAME, MOST_STEP_NAME
 from pennello.phrases import phrase
 from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.choices import LeaveOrTake
@@ -36,6 +40,7 @@ from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.wheel import DateField, TimeField
 from pennello.units import NumberTextError, parse_number
 
+_T = TypeVar("_T")
 _SAYS = {
     Arrivals.EVEN: phrase("evenly all the time"),
     Arrivals.RUSH: phrase("in a rush at the start"),
@@ -75,8 +80,8 @@ class EventForm(QDialog):
     def _rows(self) -> list[tuple[str, QWidget | QLayout]]:
         event = self._event
         self.name, self.place = QLineEdit(event.name), QLineEdit(event.place)
-        self.name.setMaxLength(80)
-        self.place.setMaxLength(200)
+        self.name.setMaxLength(MOST_NAME)
+        self.place.setMaxLength(MOST_STEP_NAME)
         self.fixed = QCheckBox(phrase("on"))
         self.fixed.setChecked(bool(event.day))
         self.day = DateField()
@@ -94,7 +99,7 @@ class EventForm(QDialog):
         for one in Arrivals:
             self.arrivals.addItem(_SAYS[one], one)
         self.arrivals.setCurrentIndex(self.arrivals.findData(event.arrivals))
-        self.curve = QLineEdit(", ".join(f"{one:g}" for one in event.curve))
+        self.curve = QLineEdit(", ".join(f"{one:.12g}" for one in event.curve))
         self.curve.setPlaceholderText(phrase("3, 2, 1, 1: how many in each equal part of the time"))
         self.currency = QLineEdit(event.currency)
         self.money = {
@@ -107,6 +112,9 @@ class EventForm(QDialog):
             phrase("Cakes and pans of the menu: {cakes_taken}", cakes_taken=", ".join(cakes_taken(event)) or "none yet")
         )
         self.extras.setPlaceholderText(phrase("horns; ribbons: what no design of the menu names"))
+        self._lines = {line: line.text() for line in (self.rests, self.curve, self.prices, self.extras)}
+        self._first_day = self.day.date()
+        self._hours = (self.begins.time(), self.ends.time())
         return [
             (phrase("Name"), self.name),
             (phrase("Place"), self.place),
@@ -126,30 +134,40 @@ class EventForm(QDialog):
     @property
     def wished(self) -> Event:
         """The event as it is written; raises PennelloError where it cannot be."""
-        rests = [part.strip() for part in self.rests.text().split(",") if part.strip()]
-        begins, ends = (_minutes(one.time()) for one in (self.begins, self.ends))
+        event = self._event
+        money: dict[str, Any] = {name: field.amount for name, field in self.money.items()}
         plain = replace(
-            self._event,
+            event,
             breaks=(),
             name=self.name.text().strip() or phrase("Event"),
             place=self.place.text().strip(),
-            day=self.day.date().toString("yyyy-MM-dd") if self.fixed.isChecked() else "",
+            day=self._written_day if self.fixed.isChecked() else "",
             painters=round(self.hands.amount),
             people=round(self.people.amount),
             arrivals=self.arrivals.currentData(),
-            curve=_curve(self.curve.text()),
+            curve=self._told(self.curve, event.curve, _curve),
             children=self.small.amount / 100,
             limit_min=self.limit.amount,
-            currency=self.currency.text().strip()[:20] or "€",
+            currency=self.currency.text().strip() or "€",
+            prices=self._told(self.prices, event.prices, lambda text: parse_prices(text, cakes_taken(event))),
+            extras=self._told(self.extras, event.extras, _extras),
+            **money,
         )
-        money: dict[str, Any] = {name: field.amount for name, field in self.money.items()}
-        breaks = []
-        for rest in rests:
-            start, _, end = rest.partition("-")
-            breaks.append(Break(parse_clock(start), parse_clock(end)))
-        prices = parse_prices(self.prices.text(), cakes_taken(self._event))
-        extras = tuple(dict.fromkeys(part.strip() for part in self.extras.text().split(";") if part.strip()))
-        return replace(with_hours(plain, begins, ends), breaks=tuple(breaks), prices=prices, extras=extras, **money)
+        hours = (self.begins.time(), self.ends.time())
+        if hours == self._hours:
+            return replace(plain, breaks=self._told(self.rests, event.breaks, partial(_rests, plain)))
+        plain = with_hours(plain, *map(_minutes, hours))
+        return replace(plain, breaks=_rests(plain, self.rests.text()))
+
+    @property
+    def _written_day(self) -> str:
+        """The day as it is shown; one before the calendar of the field stays, unless another is chosen."""
+        kept = self._event.day and self.day.date() == self._first_day
+        return self._event.day if kept else self.day.date().toString("yyyy-MM-dd")
+
+    def _told(self, line: QLineEdit, before: _T, read: Callable[[str], _T]) -> _T:
+        """Return what a line says; one that nobody touched says what it was made from, however that was rounded."""
+        return read(line.text()) if line.text() != self._lines[line] else before
 
     def _try(self) -> None:
         try:
@@ -175,6 +193,15 @@ def _curve(text: str) -> tuple[float, ...]:
         return tuple(parse_number(part) for part in text.split(",") if part.strip())
     except NumberTextError:
         raise PennelloError(phrase("The curve is numbers between commas, as in 3, 2, 1, 1.")) from None
+
+
+def _rests(event: Event, text: str) -> tuple[Break, ...]:
+    spans = [part.partition("-") for part in (one.strip() for one in text.split(",")) if part]
+    return tuple(rest_of(event, parse_clock(start), parse_clock(end)) for start, _, end in spans)
+
+
+def _extras(text: str) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(part.strip() for part in text.split(";") if part.strip()))
 
 
 def _number(quantity: Quantity, amount: float) -> NumberField:
