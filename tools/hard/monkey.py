@@ -496,7 +496,7 @@ class Held:
             self._told_s = beat
             names = {one.ident: one.name for one in threading.enumerate()}
             frames = sys._current_frames().items()
-            told = [f"{names.get(number)}\n{''.join(traceback.format_stack(frame)[-20:])}" for number, frame in frames]
+            told = [f"{names.get(number)}\n{''.join(traceback.format_stack(frame)[-40:])}" for number, frame in frames]
             with self._path.open("a") as file:
                 file.write(f"held for {HELD_S:g} s\n" + "\n".join(told) + "\n")
 
