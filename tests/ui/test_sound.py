@@ -89,6 +89,13 @@ def test_what_is_half_typed_in_a_field_that_is_taken_away_changes_nothing(width,
     assert edits == [44.0]
 
 
+def test_what_is_half_typed_on_a_page_that_closes_counts(width):
+    width.selectAll()
+    QTest.keyClicks(width, "44")
+    width.window().close()
+    assert width.amount == 44.0
+
+
 @pytest.mark.parametrize(
     ("unit", "text", "amount"),
     [

@@ -178,8 +178,11 @@ class NumberField(WheelWhenFocused, QDoubleSpinBox):
         self._give_room()
 
     def hideEvent(self, event: QHideEvent) -> None:
-        """What is half typed was meant for what is taken away: it goes too, and changes nothing else."""
-        if event.spontaneous():
+        """What is half typed was meant for what is taken away: it goes too, and changes nothing else.
+
+        On a page that closes it counts: what was written there is read then.
+        """
+        if event.spontaneous() or not self.window().isVisible():
             super().hideEvent(event)
             return
         with QSignalBlocker(self):
