@@ -231,6 +231,7 @@ def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
         (("set", walk, "--curve", "3,often"), "'often' is not understood"),
         (("set", walk, "--curve", "3,nan"), "'nan' is not understood"),
         (("menu", walk, "--share", "moth-mask=much"), "'much' is not understood"),
+        (("set", walk, "--hours", "10:00-12:00"), "break is 20:00-20:10"),
         (("board", walk, "--came", "\udcff"), "written as UTF-8"),
         (("new", ""), "choose another name"),
         (("new", "/"), "choose another name"),

@@ -94,6 +94,17 @@ def test_a_rest_of_an_event_over_midnight_lies_where_the_clock_says(span, rest):
     assert rested.painting_s == night.painting_s - 600
 
 
+def test_a_rest_goes_with_the_hours_of_its_event():
+    early = replace(EVENT, breaks=(Break(1200, 1210), Break(1280, 1290)))
+    assert with_hours(early, 1150, 1290).breaks == early.breaks
+    night = with_hours(
+        replace(EVENT, begins_min=0, ends_min=1440, breaks=(Break(60, 70), Break(1430, 1440))), 1320, 120
+    )
+    assert [(one.begins_min, one.ends_min) for one in night.breaks] == [(1500, 1510), (1430, 1440)]
+    with pytest.raises(OutOfRangeError, match="20:00-20:10; it must be within the event, 10:00 to 12:00"):
+        with_hours(early, 600, 720)
+
+
 @pytest.mark.parametrize("span", ["18:00-18:10", "2:00-2:10", "12:00-12:10", "21:50-22:10", "23:00-22:30"])
 def test_a_rest_outside_of_the_event_is_said(span):
     with pytest.raises(OutOfRangeError, match="within the event, 22:00 to 2:00"):

@@ -46,6 +46,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from hard.held import Held
 from pennello.design.fresh import fresh_plan
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
@@ -59,7 +60,7 @@ from pennello.ui.memory import give_back
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.window import MainWindow
 
-STALL_S, HELD_S = 1.0, 8.0
+STALL_S = 1.0
 LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 1000, 500, 1000
 _WORDS = (
     "3",
@@ -473,32 +474,6 @@ def _import_what_comes_once() -> None:
 def _colour(rng: random.Random) -> Any:
 
     return QColor(rng.randrange(256), rng.randrange(256), rng.randrange(256)) if rng.random() < 0.7 else QColor()
-
-
-class Held:
-    """Tells what every thread is at once the window has been held for long, from a thread of its own.
-
-    It holds the interpreter for that: `faulthandler.dump_traceback_later` does not, reads frames that run on meanwhile,
-    and ended two programs so, without a word since its thread takes no signals.
-    """
-
-    def __init__(self, path: Path) -> None:
-        self.beat_s: float | None = None
-        self._path, self._told_s = path, 0.0
-        threading.Thread(target=self._look, daemon=True).start()
-
-    def _look(self) -> None:
-        while True:
-            time.sleep(HELD_S / 8)
-            beat = self.beat_s
-            if beat is None or beat == self._told_s or time.perf_counter() - beat < HELD_S:
-                continue
-            self._told_s = beat
-            names = {one.ident: one.name for one in threading.enumerate()}
-            frames = sys._current_frames().items()
-            told = [f"{names.get(number)}\n{''.join(traceback.format_stack(frame)[-40:])}" for number, frame in frames]
-            with self._path.open("a") as file:
-                file.write(f"held for {HELD_S:g} s\n" + "\n".join(told) + "\n")
 
 
 class Watch:

@@ -22,6 +22,7 @@ from pennello.day.event import (
     cakes_taken,
     clock_text,
     parse_clock,
+    parse_curve,
     parse_prices,
     rest_of,
     with_hours,
@@ -203,7 +204,7 @@ def _with_wishes(args: Namespace, event: Event) -> Event:
     if args.arrivals:
         wishes["arrivals"] = Arrivals(args.arrivals)
     if args.curve:
-        wishes["curve"] = tuple(parse_number(one) for one in args.curve.split(","))
+        wishes["curve"] = parse_curve(args.curve)
         wishes["arrivals"] = Arrivals.CURVE
     changed = _with_lists(args, replace(event, **wishes))
     if args.hours:

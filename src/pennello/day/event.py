@@ -16,7 +16,7 @@ from typing import Annotated
 from pennello.errors import OutOfRangeError, UnknownNameError
 from pennello.phrases import phrase
 from pennello.record import Told, check
-from pennello.units import is_count, parse_number
+from pennello.units import NumberTextError, is_count, parse_number
 
 BETWEEN_S = 40.0
 """From one face to the next, s: the chair, the choice, the mirror (a default)."""
@@ -287,8 +287,16 @@ def parse_clock(text: str) -> float:
 
 
 def with_hours(event: Event, begins: float, ends: float) -> Event:
-    """Return the event at other hours; one that ends before it begins goes over midnight."""
-    return replace(event, begins_min=begins, ends_min=ends if ends > begins else ends + 1440)
+    """Return the event at other hours; one that ends before it begins goes over midnight.
+
+    Raises
+    ------
+    OutOfRangeError
+        If a break of it would lie outside.
+    """
+    moved = replace(event, breaks=(), begins_min=begins, ends_min=ends if ends > begins else ends + 1440)
+    rests = (rest_of(moved, one.begins_min % 1440, one.ends_min % 1440 or 1440.0) for one in event.breaks)
+    return replace(moved, breaks=tuple(rests))
 
 
 def rest_of(event: Event, begins: float, ends: float) -> Break:
@@ -319,6 +327,18 @@ def rest_of(event: Event, begins: float, ends: float) -> Break:
             "breaks",
         )
     return rest
+
+
+def parse_curve(text: str) -> tuple[float, ...]:
+    """Return how many come in each equal part of the time; raises NumberTextError.
+
+    >>> parse_curve("3, 2, 1,5")
+    (3.0, 2.0, 1.0, 5.0)
+    """
+    try:
+        return tuple(parse_number(part) for part in text.split(",") if part.strip())
+    except NumberTextError as error:
+        raise NumberTextError(error.text, phrase("a curve is numbers between commas, as in 3, 2, 1, 1")) from None
 
 
 def parse_prices(text: str, known: Sequence[str] = ()) -> tuple[Price, ...]:

@@ -25,6 +25,7 @@ from pennello.day.event import (
     Event,
     cakes_taken,
     parse_clock,
+    parse_curve,
     parse_prices,
     prices_text,
     rest_of,
@@ -38,7 +39,6 @@ from pennello.ui.widgets.choices import LeaveOrTake
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.wheel import DateField, TimeField
-from pennello.units import NumberTextError, parse_number
 
 _T = TypeVar("_T")
 _SAYS = {
@@ -78,6 +78,13 @@ class EventForm(QDialog):
         column.addLayout(foot)
 
     def _rows(self) -> list[tuple[str, QWidget | QLayout]]:
+        rows = [*self._place_rows(), *self._people_rows(), *self._money_rows()]
+        self._lines = {line: line.text() for line in (self.rests, self.curve, self.prices, self.extras)}
+        self._first_day = self.day.date()
+        self._hours = (self.begins.time(), self.ends.time())
+        return rows
+
+    def _place_rows(self) -> list[tuple[str, QWidget | QLayout]]:
         event = self._event
         self.name, self.place = QLineEdit(event.name), QLineEdit(event.place)
         self.name.setMaxLength(MOST_NAME)
@@ -93,6 +100,16 @@ class EventForm(QDialog):
         self.begins, self.ends = (_time(at) for at in (event.begins_min, event.ends_min))
         self.rests = QLineEdit(", ".join(f"{_text(one.begins_min)}-{_text(one.ends_min)}" for one in event.breaks))
         self.rests.setPlaceholderText(phrase("20:00-20:10, none if empty"))
+        return [
+            (phrase("Name"), self.name),
+            (phrase("Place"), self.place),
+            (phrase("Day"), _side(self.fixed, self.day)),
+            (phrase("From, to"), _side(self.begins, self.ends)),
+            (phrase("Breaks"), self.rests),
+        ]
+
+    def _people_rows(self) -> list[tuple[str, QWidget | QLayout]]:
+        event = self._event
         self.hands, self.people = _number(PAINTERS, event.painters), _number(PEOPLE, event.people)
         self.limit, self.small = _number(LIMIT, event.limit_min), _number(CHILDREN, 100 * event.children)
         self.arrivals = ChoiceBox()
@@ -101,6 +118,15 @@ class EventForm(QDialog):
         self.arrivals.setCurrentIndex(self.arrivals.findData(event.arrivals))
         self.curve = QLineEdit(", ".join(f"{one:.12g}" for one in event.curve))
         self.curve.setPlaceholderText(phrase("3, 2, 1, 1: how many in each equal part of the time"))
+        return [
+            (phrase("Painters, people"), _side(self.hands, self.people)),
+            (phrase("They come"), _side(self.arrivals, self.curve)),
+            (phrase("Small children"), self.small),
+            (phrase("Longest wait"), self.limit),
+        ]
+
+    def _money_rows(self) -> list[tuple[str, QWidget | QLayout]]:
+        event = self._event
         self.currency = QLineEdit(event.currency)
         self.money = {
             name: _number(Quantity(words, 0, 1e6, 1, 2, f" {event.currency}"), getattr(event, name))
@@ -112,19 +138,7 @@ class EventForm(QDialog):
             phrase("Cakes and pans of the menu: {cakes_taken}", cakes_taken=", ".join(cakes_taken(event)) or "none yet")
         )
         self.extras.setPlaceholderText(phrase("horns; ribbons: what no design of the menu names"))
-        self._lines = {line: line.text() for line in (self.rests, self.curve, self.prices, self.extras)}
-        self._first_day = self.day.date()
-        self._hours = (self.begins.time(), self.ends.time())
         return [
-            (phrase("Name"), self.name),
-            (phrase("Place"), self.place),
-            (phrase("Day"), _side(self.fixed, self.day)),
-            (phrase("From, to"), _side(self.begins, self.ends)),
-            (phrase("Breaks"), self.rests),
-            (phrase("Painters, people"), _side(self.hands, self.people)),
-            (phrase("They come"), _side(self.arrivals, self.curve)),
-            (phrase("Small children"), self.small),
-            (phrase("Longest wait"), self.limit),
             (phrase("Currency"), self.currency),
             *((words, self.money[name]) for name, words in _MONEY),
             (phrase("Grams at other prices"), self.prices),
@@ -145,7 +159,7 @@ class EventForm(QDialog):
             painters=round(self.hands.amount),
             people=round(self.people.amount),
             arrivals=self.arrivals.currentData(),
-            curve=self._told(self.curve, event.curve, _curve),
+            curve=self._told(self.curve, event.curve, parse_curve),
             children=self.small.amount / 100,
             limit_min=self.limit.amount,
             currency=self.currency.text().strip() or "€",
@@ -186,13 +200,6 @@ _MONEY = (
     ("per_gram", phrase("A gram of paint")),
     ("per_sponge", phrase("A sponge thrown away")),
 )
-
-
-def _curve(text: str) -> tuple[float, ...]:
-    try:
-        return tuple(parse_number(part) for part in text.split(",") if part.strip())
-    except NumberTextError:
-        raise PennelloError(phrase("The curve is numbers between commas, as in 3, 2, 1, 1.")) from None
 
 
 def _rests(event: Event, text: str) -> tuple[Break, ...]:
