@@ -97,7 +97,7 @@ def test_what_cannot_be_is_said_in_the_form(at_day, qtbot):
         (form.rests, "noon-one", "time of day"),
         (form.rests, "25:00-26:99", "time of day"),
         (form.curve, "3, many", "numbers between commas"),
-        (form.curve, "3, nan", "numbers between commas"),
+        (form.curve, "3, nan", "'nan' is not understood; a curve is numbers between commas"),
         (form.curve, "1_9, 2", "numbers between commas"),
         (form.curve, "1e99, inf", "numbers between commas"),
         (form.curve, "3, -1", "curve"),

@@ -336,7 +336,7 @@ def parse_curve(text: str) -> tuple[float, ...]:
     (3.0, 2.0, 1.0, 5.0)
     """
     try:
-        return tuple(parse_number(part) for part in text.split(",") if part.strip())
+        return tuple(parse_number(part) for part in map(str.strip, text.split(",")) if part)
     except NumberTextError as error:
         raise NumberTextError(error.text, phrase("a curve is numbers between commas, as in 3, 2, 1, 1")) from None
 
