@@ -281,6 +281,11 @@ def test_a_worker_stands_back_for_a_busy_window_and_not_for_an_idle_one():
     assert 3.0 < waited < 0.16 / 0.03 + 2.0, "five times as long as it works, and no longer"
 
 
+def test_a_window_that_gets_a_fifth_of_the_time_beside_others_is_a_busy_one():
+    clocks = Clocks(share=0.2)
+    assert breathed(clocks, clocks.window()) > 1.0
+
+
 def test_a_worker_goes_on_as_soon_as_the_window_rests():
     clocks = Clocks(share=0.9)
     window = clocks.window()

@@ -77,18 +77,19 @@ class WindowThread:
     Parameters
     ----------
     busy
-        It is busy where it works for this share of the time, or would: other threads take from it too.
+        It is busy where it works for this share of the time: a small one, since it wants the interpreter more often
+        than it gets it. Three workers that take turns with it leave it a quarter, and none would see it at work.
     most_s, then_s
         So long a worker waits at most at a time, and so long it works on then, s.
     worked_s, now_s, sleep
         How long it has worked, the time, and how to wait.
     """
 
-    LOOK_S, STEP_S, WORTH_S = 0.003, 0.002, 0.001
+    LOOK_S, STEP_S, WORTH_S = 0.003, 0.002, 0.0005
 
     def __init__(
         self,
-        busy: float = 0.3,
+        busy: float = 0.15,
         most_s: float = 0.15,
         then_s: float = 0.03,
         worked_s: Callable[[], float] = main_thread_s,
