@@ -66,6 +66,30 @@ def test_a_job_that_ended_is_let_go_of_with_all_that_it_tells(jobs):
     assert [one() for one in ended] == [None] * 5
 
 
+def test_what_a_job_tells_is_let_go_of_without_a_collector():
+    """One that ended, one that was cancelled before its turn, one that came too late; each tells what knows it."""
+    jobs, held, mail = Jobs(), threading.Event(), queue.Queue()
+    told = []
+
+    def made(work):
+        job = Job(work)
+        tells = lambda _: job.cancelled  # noqa: E731 - the ring: it knows the job, and the job whom to tell
+        job.finished.connect(tells)
+        job.on_over(mail.put)
+        told.append(weakref.ref(tells))
+        return job
+
+    assert not gc.isenabled(), "as in the program"
+    jobs.start("first", made(lambda _: held.wait(5)))
+    jobs.start("never", made(lambda _: 42))
+    jobs.cancel("never")
+    held.set()
+    mail.get(timeout=5)()
+    jobs.close()
+    jobs.start("late", made(lambda _: 42))
+    assert [one() for one in told] == [None] * 3
+
+
 def test_a_job_that_ends_at_once_is_let_go_of_too(jobs):
     for number in range(200):
         jobs.start(f"motif {number % 7}", Job(lambda _: 42))

@@ -1,6 +1,7 @@
 """Nothing lost, nothing wrong in silence, nothing that ends the program: at the real window."""
 
 import gc
+import itertools
 import re
 import threading
 import weakref
@@ -21,7 +22,7 @@ import pennello
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
-from pennello.ui.collector import OLDEST_EVERY, OLDEST_LATEST, Collector
+from pennello.ui.collector import ALL_AFTER, ALL_MORE, OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage, ask_target
@@ -302,19 +303,61 @@ def test_only_the_windows_thread_collects(qtbot):
     assert given_back
 
 
-def test_everything_is_looked_through_while_the_window_rests_and_sometime_if_it_never_does(qtbot, monkeypatch):
-    looked, worked = [], iter(range(10**6))
-    monkeypatch.setattr("pennello.ui.collector.gc.collect", lambda deep=2: looked.append(deep))
-    owner = QObject()
-    busy, idle = Collector(owner, lambda: next(worked) / 2), Collector(owner, lambda: 0.0)
-    for one, at in ((busy, 3 + OLDEST_LATEST - OLDEST_EVERY), (idle, 3)):  # the first one is due at the third tick
-        looked.clear()
-        for _ in range(at):
+class Gc:
+    """Python's collector, without what it does: each look is written down, and each sets so many things aside."""
+
+    def __init__(self, each=0, gone=0):
+        self.looks, self.aside, self.each, self.gone = [], 0, each, gone
+
+    def collect(self, deep=2):
+        self.looks.append(deep)
+
+    def unfreeze(self):
+        self.looks.append("all")
+
+    def freeze(self):
+        self.aside += self.each - self.gone
+
+    def get_objects(self):
+        return range(self.each)
+
+    def get_freeze_count(self):
+        return self.aside
+
+
+@pytest.fixture
+def looked_by(monkeypatch):
+    """Return what a collector looks through in so many ticks; the window's thread has always worked so much more, s."""
+
+    def run(ticks, more_s=0.0, **how):
+        collector_of_python, worked = Gc(**how), itertools.count(0.0, more_s)
+        monkeypatch.setattr("pennello.ui.collector.gc", collector_of_python)
+        owner = QObject()
+        one = Collector(owner, lambda: next(worked))
+        for _ in range(ticks):
             one.tick()
-        assert looked == [1] * (at - 1) + [2]
-        for _ in range(OLDEST_LATEST if one is busy else OLDEST_EVERY):
-            one.tick()
-        assert looked[at:] == [1] * (len(looked) - at - 1) + [2]
+        return collector_of_python.looks
+
+    return run
+
+
+def test_what_came_is_looked_through_while_the_window_rests_and_sometime_if_it_never_does(looked_by):
+    for more_s, first, every in ((0.5, 3 + OLDEST_LATEST - OLDEST_EVERY, OLDEST_LATEST), (0.0, 3, OLDEST_EVERY)):
+        looked = looked_by(first + 2 * every, more_s)
+        assert [at + 1 for at, deep in enumerate(looked) if deep == 2] == [first, first + every, first + 2 * every]
+
+
+def test_all_is_looked_through_once_nobody_is_there(looked_by):
+    looked = looked_by(3 * ALL_AFTER)
+    assert looked.count("all") == 1
+    assert len(looked[: looked.index("all")]) == ALL_AFTER - 1
+    assert "all" not in looked_by(3 * ALL_AFTER, 0.5), "not while it is at work"
+
+
+def test_all_is_looked_through_where_much_came_and_stayed(looked_by):
+    each = ALL_MORE // 5 + 1
+    assert looked_by(13 * OLDEST_LATEST, 0.5, each=each).count("all") == 2
+    assert "all" not in looked_by(13 * OLDEST_LATEST, 0.5, each=each, gone=each), "what is gone again costs no look"
 
 
 def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):

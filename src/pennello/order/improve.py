@@ -153,19 +153,22 @@ def _solved(solver: Any, model: Any, watcher: Any, seconds: float, report: Repor
 def _watcher(
     cp_model: Any, problem: Problem, starts: list[Any], start: Timing, found: Callable[[Timing], None] | None
 ) -> Any:
-    """Return what is called with each better order that the solver finds."""
+    """Return what is called with each better order that the solver finds.
+
+    Its class is made anew each time, and waits for a collector: what it knows belongs to the one watcher.
+    """
 
     class Watcher(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
-        def __init__(self) -> None:
-            super().__init__()
-            self.best = start
+        best: Timing
 
         def on_solution_callback(self) -> None:
-            order = sorted(range(problem.count), key=lambda job: self.value(starts[job]))
-            timed = time_order(problem, order)
+            order = sorted(range(self.problem.count), key=lambda job: self.value(self.starts[job]))
+            timed = time_order(self.problem, order)
             if better(timed, self.best):
                 self.best = timed
-                if found is not None:
-                    found(timed)
+                if self.found is not None:
+                    self.found(timed)
 
-    return Watcher()
+    watcher = Watcher()
+    watcher.problem, watcher.starts, watcher.best, watcher.found = problem, starts, start, found
+    return watcher

@@ -90,33 +90,39 @@ def _opened(problem: Problem) -> list[list[int]]:
 
 def exact_order(problem: Problem, start: Timing) -> Timing:
     """Return the best of all lawful orders by branch and bound, for up to nine jobs or little freedom."""
-    least_setup, rests = least_setups(problem), tails(problem)
-    best = start
-    order: list[int] = []
+    branches = _Branches(problem, start)
+    branches.grow(frozenset(range(problem.count)), sum(problem.lasts) + sum(branches.least_setup))
+    return branches.best
 
-    def grow(left: frozenset[int], work: int) -> None:
-        nonlocal best
+
+class _Branches:
+    """The best order so far, and the one that is grown. (A function that calls itself by name would never be let go.)"""
+
+    def __init__(self, problem: Problem, start: Timing) -> None:
+        self._problem, self.best = problem, start
+        self.least_setup, self._rests = least_setups(problem), tails(problem)
+        self._order: list[int] = []
+
+    def grow(self, left: frozenset[int], work: int) -> None:
+        """Put each job that is left next, unless no order of that begin can be better; `work` is theirs, s."""
+        problem, order = self._problem, self._order
         if not left:
             found = time_order(problem, order)
-            if better(found, best):
-                best = found
+            if better(found, self.best):
+                self.best = found
             return
         part = time_order(problem, order) if order else None
         now = part.starts[order[-1]] + problem.lasts[order[-1]] if part else 0
         paid = part.cost - part.total if part and not problem.windows else 0
-        chain = max(problem.lasts[job] + rests[job] for job in left)
-        if now + max(work, chain) + problem.tail + paid > best.cost:
+        chain = max(problem.lasts[job] + self._rests[job] for job in left)
+        if now + max(work, chain) + problem.tail + paid > self.best.cost:
             return
         last = order[-1] if order else START
         ready = [job for job in left if all(one not in left for one, _, _ in problem.before[job])]
-        for job in sorted(ready, key=lambda one: problem.setup[last][one] - rests[one]):
+        for job in sorted(ready, key=lambda one: problem.setup[last][one] - self._rests[one]):
             order.append(job)
-            grow(left - {job}, work - problem.lasts[job] - least_setup[job])
+            self.grow(left - {job}, work - problem.lasts[job] - self.least_setup[job])
             order.pop()
-
-    every = frozenset(range(problem.count))
-    grow(every, sum(problem.lasts) + sum(least_setup))
-    return best
 
 
 # --- restarts ---

@@ -16,6 +16,8 @@ from importlib.abc import MetaPathFinder
 from importlib.machinery import ExtensionFileLoader, PathFinder
 from types import ModuleType
 
+from pennello.c_library import c_function
+
 
 class DrawingHand:
     """A hand that draws: while it moves, work in the background waits, and what is under it has the machine alone.
@@ -147,9 +149,8 @@ def load_library(path: str) -> bool:
 
     An import, and `ctypes.CDLL`, hold the interpreter meanwhile; a function of the C library is called without it.
     """
-    try:
-        dlopen = ctypes.CDLL(None).dlopen
-    except (OSError, AttributeError):  # another C library: the import does it all
+    dlopen = c_function("dlopen")
+    if dlopen is None:  # another C library: the import does it all
         return False
     dlopen.restype, dlopen.argtypes = ctypes.c_void_p, (ctypes.c_char_p, ctypes.c_int)
     return bool(dlopen(os.fsencode(path), sys.getdlopenflags()))

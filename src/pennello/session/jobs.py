@@ -122,8 +122,15 @@ class Job(Generic[Result]):
             def throw_away() -> None:
                 held.clear()
                 self._gone(self)
+                self.let_go()
 
             self._over(throw_away)
+
+    def let_go(self) -> None:
+        """Throw its work away and forget whom it tells: they know the job, and each such ring waits for a collector."""
+        self._work = None
+        for signal in (self.progress, self.found, self.finished, self.failed):
+            signal.disconnect()
 
 
 class Jobs:
@@ -140,6 +147,7 @@ class Jobs:
         """Start a job; one that comes when its page has gone is cancelled at once."""
         if self._left:
             job.cancel()
+            job.let_go()
             return
         from concurrent.futures import ThreadPoolExecutor  # noqa: PLC0415 - no work before the first window is there
 
@@ -157,7 +165,8 @@ class Jobs:
         if found is not None:
             job, future = found
             job.cancel()
-            future.cancel()
+            if future.cancel():  # it never ran, and nobody else ends it
+                job.let_go()
 
     def cancel_all(self) -> None:
         """Cancel all jobs; others may come."""

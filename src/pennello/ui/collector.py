@@ -18,8 +18,14 @@ from pennello.ui.memory import give_back, give_back_code, settle_memory
 
 EVERY_MS = 1000
 OLDEST_EVERY, OLDEST_LATEST = 6, 10
-"""The oldest generation, which takes some 80 ms, is looked through once so many ticks are over and the window rests; at
-the latest after so many (defaults; measured: 2,000 edits take 312 MB, and took 361 with 9 and 18).
+"""What came since the last such look, which takes some 20 ms, is looked through once so many ticks are over and the
+window rests; at the latest after so many (defaults). What is used then is set aside, into Python's permanent generation.
+"""
+
+ALL_AFTER, ALL_MORE = 60, 200_000
+"""All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a row
+and nobody is there; and where so many things more are set aside than after the last time (defaults). Little is found:
+what is thrown away without a ring is gone at once, set aside or not.
 """
 
 FIRST_AT = 3
@@ -45,6 +51,8 @@ class Collector(QObject):
         super().__init__(parent)
         self._worked_s, self._worked_before_s = worked_s, worked_s()
         self._since_oldest = OLDEST_EVERY - FIRST_AT
+        self._rested = 0
+        self._aside, self._more = 0, 0  # things set aside at the last look through all, and at most so many since
         self._before = True
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY_MS)
@@ -56,14 +64,25 @@ class Collector(QObject):
         linecache.clearcache()
         self._before = gc.isenabled()
         gc.disable()
-        gc.collect()
-        gc.freeze()
+        self._look_through_all()
         self._timer.start()
 
     def settle(self) -> None:
-        """Look no more through what is there by now, either: the stations, once they are put together, stay too."""
+        """Look through what has come, and set aside what stays: the stations do, once they are put together."""
         gc.collect()
+        self._more += len(gc.get_objects())
         gc.freeze()
+
+    def _look_through_all(self) -> None:
+        gc.unfreeze()
+        self.settle()
+        self._aside, self._more = gc.get_freeze_count(), 0
+
+    @property
+    def _much_came(self) -> bool:
+        if self._more > ALL_MORE:  # most of it may be gone again; counting takes 25 ms
+            self._more = gc.get_freeze_count() - self._aside
+        return self._more > ALL_MORE
 
     def stop(self) -> None:
         """Give it back as it was taken."""
@@ -73,12 +92,18 @@ class Collector(QObject):
             gc.enable()
 
     def tick(self) -> None:
-        """Collect what is young, and now and then everything, while nobody waits for the window."""
+        """Collect what is young, and now and then what is older, while nobody waits for the window."""
         rests = self._worked_s() - self._worked_before_s < RESTS_S
+        self._rested = self._rested + 1 if rests else 0
         self._since_oldest += 1
-        if self._since_oldest >= (OLDEST_EVERY if rests else OLDEST_LATEST):
+        due = self._since_oldest >= (OLDEST_EVERY if rests else OLDEST_LATEST)
+        nobody_there = self._rested == ALL_AFTER
+        if due or nobody_there:
             self._since_oldest = 0
-            gc.collect()
+            if nobody_there or self._much_came:
+                self._look_through_all()
+            else:
+                self.settle()
             # it frees nothing of Qt's, and the system takes up to 0.2 s over it
             threading.Thread(target=give_back_code, args=(COMPILER,), daemon=True).start()
         else:

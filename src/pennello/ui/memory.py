@@ -5,6 +5,8 @@ from __future__ import annotations
 import ctypes
 from pathlib import Path
 
+from pennello.c_library import c_function
+
 _MMAP_THRESHOLD, _ARENAS = -3, -8  # mallopt(3)
 _THRESHOLD_BYTES = 1 << 18
 _MOST_ARENAS = 2
@@ -14,19 +16,15 @@ _MAPS = Path("/proc/self/maps")
 
 def settle_memory() -> bool:
     """Have larger arrays mapped by themselves, and few arenas; return whether the C library knows how."""
-    try:
-        library = ctypes.CDLL(None)
-        return bool(library.mallopt(_MMAP_THRESHOLD, _THRESHOLD_BYTES) and library.mallopt(_ARENAS, _MOST_ARENAS))
-    except (OSError, AttributeError):  # another C library
-        return False
+    mallopt = c_function("mallopt")
+    return mallopt is not None and bool(mallopt(_MMAP_THRESHOLD, _THRESHOLD_BYTES) and mallopt(_ARENAS, _MOST_ARENAS))
 
 
 def give_back() -> None:
     """Give back to the system what nobody uses."""
-    try:
-        ctypes.CDLL(None).malloc_trim(0)
-    except (OSError, AttributeError):
-        return
+    trim = c_function("malloc_trim")
+    if trim is not None:
+        trim(0)
 
 
 def give_back_code(library: str) -> int:
@@ -34,9 +32,10 @@ def give_back_code(library: str) -> int:
 
     They stay loaded and are read from disk again if they are called. 0 where the system cannot, or has no such library.
     """
-    asked = 0
+    asked, madvise = 0, c_function("madvise")
+    if madvise is None:  # another C library
+        return asked
     try:
-        madvise = ctypes.CDLL(None, use_errno=True).madvise
         for line in _MAPS.read_text().splitlines():
             if library not in line.rpartition("/")[2]:
                 continue
@@ -45,6 +44,6 @@ def give_back_code(library: str) -> int:
                 start, end = (int(part, 16) for part in where.split("-"))
                 failed = madvise(ctypes.c_void_p(start), ctypes.c_size_t(end - start), _PAGE_OUT)
                 asked += 0 if failed else end - start
-    except (OSError, AttributeError, ValueError):  # another system, or another C library
+    except (OSError, ValueError):  # another system
         return asked
     return asked
