@@ -328,6 +328,23 @@ def test_no_run_begins_where_it_cannot_be_known_what_its_plan_asks_for(station, 
     page.reject()
 
 
+def test_cautions_know_what_is_over_its_date_and_a_kit_that_cannot_be_read_is_said(station, qtbot, monkeypatch):
+    said, name = [], station.model.document.committed.paints[0].name
+    station.controller.said.connect(said.append)
+
+    def refuse(**_):
+        raise FileProblemError("kit.sqlite", "is in use.")
+
+    for names_of, told in ((lambda **_: (name,), []), (refuse, ["kit.sqlite: is in use."])):
+        monkeypatch.setattr(run_controller, "expired_names", names_of)
+        station.run.click()
+        page = station.controller.page
+        qtbot.waitUntil(lambda: "Looking at" not in page.list.text())  # noqa: B023 - waited for here
+        assert any(one.code is Code.EXPIRED and name in one.text for one in page.told) == (not told)
+        assert said == told
+        page.reject()
+
+
 def test_a_run_goes_through_its_cards_and_into_the_notebook(window, station, running, qtbot):
     run, hand = running
     assert run.what.text() == "Take the Flat 3/4 in."

@@ -96,7 +96,7 @@ def exact_order(problem: Problem, start: Timing) -> Timing:
 
 
 class _Branches:
-    """The best order so far, and the one that is grown. (A function that calls itself by name would never be let go.)"""
+    """The best order so far, and the one that is grown; a function that calls itself by name would be in a ring."""
 
     def __init__(self, problem: Problem, start: Timing) -> None:
         self._problem, self.best = problem, start

@@ -19,13 +19,13 @@ from pennello.ui.memory import give_back, give_back_code, settle_memory
 EVERY_MS = 1000
 OLDEST_EVERY, OLDEST_LATEST = 6, 10
 """What came since the last such look, which takes some 20 ms, is looked through once so many ticks are over and the
-window rests; at the latest after so many (defaults). What is used then is set aside, into Python's permanent generation.
+window rests; at the latest after so many (defaults). What is used then is set aside for long, as permanent.
 """
 
 ALL_AFTER, ALL_MORE = 60, 200_000
-"""All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a row
-and nobody is there; and where so many things more are set aside than after the last time (defaults). Little is found:
-what is thrown away without a ring is gone at once, set aside or not.
+"""All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a
+row and nobody is there; and where so many things more are set aside than after the last time (defaults). Little is
+found: what is in no ring is gone as soon as nobody uses it, set aside or not.
 """
 
 FIRST_AT = 3

@@ -68,11 +68,6 @@ class RunController(QObject):
         if not self._model.arranged.jobs:
             self.said.emit(phrase("There is nothing to paint yet: put a motif on the Chart, or a load on the Bench."))
             return
-        expired: tuple[str, ...] = ()
-        try:
-            expired = expired_names(busy_ms=SOON_MS)
-        except PennelloError as error:
-            self.said.emit(str(error))
         plan, chart = self._model.document.committed, self._model.chart
         page = CautionsPage(charts_painted(plan, chart), self._parent)
         page.begun.connect(lambda person: self.begin(person, page.told))
@@ -80,14 +75,18 @@ class RunController(QObject):
         page.finished.connect(self._let_go_of_page)
         self.page = page
         page.open()
-        begin(
-            self._jobs,
-            "cautions",
-            page,
-            lambda _: cautions_of_plan(plan, chart, expired),
-            finished=page.take_plan,
-            failed=page.fail,
-        )
+
+        def work(_: Job[Any]) -> tuple[tuple[Finding, ...], str]:
+            expired, why = _expired()
+            return cautions_of_plan(plan, chart, expired), why
+
+        def take(found: tuple[tuple[Finding, ...], str]) -> None:
+            cautions, why = found
+            page.take_plan(cautions)
+            if why:
+                self.said.emit(why)
+
+        begin(self._jobs, "cautions", page, work, finished=take, failed=page.fail)
 
     def _let_go_of_page(self) -> None:
         if self.page is not None:
@@ -270,3 +269,11 @@ class RunController(QObject):
             forget_run(path)
 
         begin(self._jobs, "note", self, work, finished=noted, failed=failed, to_the_end=True)
+
+
+def _expired() -> tuple[tuple[str, ...], str]:
+    """Return what of the kit is over its date, or none and why that cannot be known."""
+    try:
+        return expired_names(busy_ms=SOON_MS), ""
+    except PennelloError as error:
+        return (), str(error)
