@@ -7,6 +7,7 @@ import threading
 import weakref
 from dataclasses import replace
 from pathlib import Path
+from types import FunctionType
 
 import numpy as np
 import pytest
@@ -19,6 +20,7 @@ from shiboken6 import isValid
 from tests.ui.conftest import put_motif
 
 import pennello
+from hard.monkey import at_work
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
@@ -358,6 +360,40 @@ def test_all_is_looked_through_where_much_came_and_stayed(looked_by):
     each = ALL_MORE // 5 + 1
     assert looked_by(13 * OLDEST_LATEST, 0.5, each=each).count("all") == 2
     assert "all" not in looked_by(13 * OLDEST_LATEST, 0.5, each=each, gone=each), "what is gone again costs no look"
+
+
+def rings():
+    """Return what of the program's own is in a ring that nobody uses any more, by type or name."""
+    gc.set_debug(gc.DEBUG_SAVEALL)
+    gc.collect()
+    gc.set_debug(0)
+    found = {
+        f"{one.__module__}.{one.__qualname__}" if isinstance(one, FunctionType) else f"{type(one).__module__}"
+        for one in gc.garbage
+    }
+    gc.garbage.clear()
+    return sorted(one for one in found if one.startswith("pennello"))
+
+
+def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
+    """Such a ring, and all that it holds, stays until everything is looked through."""
+    window = open_window(demo_plan(), at="chart")
+    model = window.station("chart").model
+    qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+    rings()
+    for x_mm in (3.0, 6.0, 9.0):
+        model.choose(model.motifs[0].id)
+        model.edit_motif("Move", lambda one, by=x_mm: replace(one, place=replace(one.place, x_mm=by)))
+        qtbot.wait(60)
+    window.go_to("bench")
+    for drift_mm in (1.0, 1.5, 2.0):
+        window.model.set_number("Drift", "drift_mm", drift_mm)
+        qtbot.wait(60)
+    window.go_to("order")
+    qtbot.waitUntil(lambda: window.station("order").model.arranged is not None, timeout=20_000)
+    window.undo()
+    qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+    assert rings() == []
 
 
 def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):
