@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from pennello.design.bound import Sign, StripeOn
@@ -81,10 +82,29 @@ def test_a_sign_has_a_box(station):
     assert chosen(station).sign is None
 
 
+def test_what_a_piece_says_is_taken_back_under_the_fields_eyes_and_is_nobody_elses(station, qtbot):
+    """Undo in the bar takes no focus: what the field still showed was a new edit as soon as it was left."""
+    bound, model = station.panel.bound, station.model
+    station.window().activateWindow()
+    bound.says.setFocus()
+    qtbot.waitUntil(bound.says.hasFocus)
+    QTest.keyClicks(bound.says, "FOX")
+    QTest.keyClick(bound.says, Qt.Key.Key_Return)
+    assert chosen(station).sign == Sign("FOX")
+    station.window().undo()
+    assert bound.says.text() == ""
+    bound.keeps.setFocus()
+    assert chosen(station).sign is None
+    assert station.window().document.redo_label == "What it says"
+    bound.says.setFocus()
+    QTest.keyClicks(bound.says, "HALF")
+    model.choose("")
+    bound.keeps.setFocus()
+    assert all(one.sign is None for one in model.motifs)
+
+
 def test_points_of_the_way_are_moved_where_they_lie(station):
     """A point that is moved by a key moves by a mm there, and the stripe stays on its landmark."""
-    from PySide6.QtCore import Qt
-
     model = station.model
     model.edit_motif("x", lambda one: replace(one, stripe=StripeOn("poppy-red", "nose tip")))
     before = points_of(model.seated)

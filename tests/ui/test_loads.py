@@ -203,6 +203,28 @@ def test_a_cake_is_made_stripe_by_stripe(window):
     assert cake_of(window).stripes[-1].paint == "foam-white" or cake_of(window).stripes[2].paint == "foam-white"
 
 
+def test_the_name_of_a_cake_follows_while_its_field_has_the_focus(window, qtbot):
+    """Undo in the bar takes no focus: the name that the field still showed was a new edit once it was left."""
+    window.station("bench").cake.make.click()
+    shop, before = window.station("bench").workshop, cake_of(window).name
+    shop.name.setFocus()
+    qtbot.waitUntil(shop.name.hasFocus)
+    shop.name.selectAll()
+    QTest.keyClicks(shop.name, "Mine")
+    QTest.keyClick(shop.name, KEYS.Key_Return)
+    assert cake_of(window).name == "Mine"
+    window.undo()
+    assert shop.name.text() == before
+    shop.row.setFocus()
+    shop.name.clearFocus()
+    assert cake_of(window).name == before
+    assert window.document.redo_label == "Rename the cake"
+    shop.name.selectAll()
+    QTest.keyClick(shop.name, KEYS.Key_Delete)
+    shop.name.editingFinished.emit()
+    assert (cake_of(window).name, shop.name.text()) == (before, before), "a cake has a name"
+
+
 def buttons(shop):
     from PySide6.QtWidgets import QPushButton
 

@@ -9,7 +9,6 @@ from PySide6.QtGui import QColor, QIcon, QPixmap, QResizeEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QInputDialog,
-    QLineEdit,
     QMenu,
     QPushButton,
     QSizePolicy,
@@ -29,6 +28,7 @@ from pennello.ui.station import UndoRedo
 from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import ChoiceBox
+from pennello.ui.widgets.name_line import NameLine
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painting
 from pennello.ui.widgets.plain import tip
@@ -38,7 +38,7 @@ _SPACING_PX = 3
 _OWN = phrase("own sample ...")
 
 
-class _WordsLine(QLineEdit):
+class _WordsLine(NameLine):
     """A line as wide as its words, in whatever letters the style has them."""
 
     def __init__(self) -> None:
@@ -95,8 +95,8 @@ class TopBar(QWidget):
         self.undo.clicked.connect(self.undo_wanted)
         self.redo.clicked.connect(self.redo_wanted)
         self._build(settings)
-        self.title.editingFinished.connect(self._set_title)
-        self.place.editingFinished.connect(self._set_place)
+        self.title.told.connect(self._set_title)
+        self.place.told.connect(self._set_place)
         self.skin.activated.connect(self._set_skin)
         follow(self, document.changed, self.refresh)
         follow(self, document.state_changed, self.refresh)
@@ -171,12 +171,12 @@ class TopBar(QWidget):
         group.buttonClicked.connect(lambda button: chosen.emit(button.property("choice")))  # type: ignore[attr-defined]
         return group
 
-    def _set_title(self) -> None:
-        title = self.title.text().strip() or phrase("Untitled")
-        self._document.edit(phrase("Title"), replace(self._document.committed, title=title))
+    def _set_title(self, title: str) -> None:
+        titled = replace(self._document.committed, title=title or phrase("Untitled"))
+        self._document.edit(phrase("Title"), titled)
 
-    def _set_place(self) -> None:
-        self._document.edit(phrase("Place"), replace(self._document.committed, place=self.place.text().strip()))
+    def _set_place(self, place: str) -> None:
+        self._document.edit(phrase("Place"), replace(self._document.committed, place=place))
 
     def _set_skin(self, index: int) -> None:
         skin = self.skin.itemData(index)
@@ -211,9 +211,7 @@ class TopBar(QWidget):
         """Follow the document."""
         plan = self._document.plan
         for line, words in ((self.title, plan.title), (self.place, plan.place)):
-            if line.text() != words:
-                line.setText(words)
-                line.setCursorPosition(0)
+            line.show_words(words, object())  # of another plan, it may be
             line.fit()
         self._show_skin(plan.skin)
         for button, word, label in (

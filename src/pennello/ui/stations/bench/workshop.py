@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QFrame,
     QHBoxLayout,
-    QLineEdit,
     QPushButton,
     QScrollArea,
     QVBoxLayout,
@@ -29,6 +28,7 @@ from pennello.phrases import phrase
 from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.stripe_cards import CardRow
 from pennello.ui.theme.text import px
+from pennello.ui.widgets.name_line import NameLine
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
@@ -80,12 +80,12 @@ class Workshop(QFrame):
     def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
         head.setSpacing(4)
-        self.name = QLineEdit()
+        self.name = NameLine()
         self.name.setAccessibleName(phrase("Name of the cake"))
         self.name.setMaxLength(200)
         self.name.setMinimumWidth(px(80))
         self.name.setMaximumWidth(px(150))
-        self.name.editingFinished.connect(self._rename)
+        self.name.told.connect(self._rename)
         head.addWidget(self.name)
         self.soft_mm, self.long_mm, self.deep_mm = (NumberField(quantity) for quantity in (SOFTNESS, LENGTH, DEPTH))
         for words, field, name in (
@@ -189,10 +189,11 @@ class Workshop(QFrame):
 
         self.change(phrase("Size of the cake"), make, name)
 
-    def _rename(self) -> None:
-        name = self.name.text().strip()
+    def _rename(self, name: str) -> None:
         if name:
             self.change(phrase("Rename the cake"), lambda cake: replace(cake, name=name))
+        else:
+            self.refresh()
 
     def _count(self) -> None:
         def counted(plan: Plan, stroke: PlanStroke) -> Plan:
@@ -212,8 +213,7 @@ class Workshop(QFrame):
         self.setEnabled(cake is not None)
         if cake is None:
             return
-        if not self.name.hasFocus():
-            self.name.setText(cake.name)
+        self.name.show_words(cake.name, cake.id)
         for field, value in (
             (self.soft_mm, cake.softness_mm),
             (self.long_mm, cake.length_mm),

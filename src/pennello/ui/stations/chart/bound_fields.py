@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import QSignalBlocker
-from PySide6.QtWidgets import QCheckBox, QComboBox, QFrame, QGridLayout, QLineEdit
+from PySide6.QtWidgets import QCheckBox, QComboBox, QFrame, QGridLayout
 
 from pennello.design.bound import LEVEL_DEG, Sign, StripeOn
 from pennello.design.on_chart import prints_of, seat
@@ -15,6 +15,7 @@ from pennello.limits import MOST_NAME
 from pennello.phrases import phrase
 from pennello.ui.stations.chart.model import ChartModel
 from pennello.ui.widgets.choice import choice, fill
+from pennello.ui.widgets.name_line import NameLine
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
@@ -33,7 +34,7 @@ class BoundFields(QFrame):
         self.level = NumberField(LEVEL)
         self.keeps = QCheckBox(phrase("keep it"))
         self.keeps.setToolTip(phrase("It stays at this angle to the level, however else it is turned"))
-        self.says = QLineEdit()
+        self.says = NameLine()
         self.says.setAccessibleName(phrase("What it says, if it is a sign"))
         self.says.setPlaceholderText(phrase("no sign"))
         self.says.setMaxLength(MOST_NAME)
@@ -62,7 +63,7 @@ class BoundFields(QFrame):
         self.on.activated.connect(lambda _: self._set_stripe())
         self.level.edited.connect(self._set_level)
         self.keeps.toggled.connect(lambda on: self._set_level(self._rises() if on else None))
-        self.says.editingFinished.connect(self._set_sign)
+        self.says.told.connect(self._set_sign)
         self.checked.toggled.connect(self._set_checked)
 
     def refresh(self) -> None:
@@ -89,8 +90,7 @@ class BoundFields(QFrame):
         self._show_sign(chosen)
 
     def _show_sign(self, chosen: PlacedMotif) -> None:
-        if not self.says.hasFocus():
-            self.says.setText(chosen.sign.says if chosen.sign else "")
+        self.says.show_words(chosen.sign.says if chosen.sign else "", chosen.id)
         self.checked.setVisible(chosen.sign is not None)
         with QSignalBlocker(self.checked):
             self.checked.setChecked(chosen.sign is not None and chosen.sign.checked)
@@ -112,11 +112,8 @@ class BoundFields(QFrame):
         level = None if to_deg is None else round(to_deg, 1)
         self._model.edit_motif(phrase("Angle to the level"), lambda one: replace(one, level_deg=level), "level")
 
-    def _set_sign(self) -> None:
-        says, chosen = self.says.text().strip(), self._model.chosen
-        before = chosen.sign if chosen is not None else None
-        if says != (before.says if before else ""):
-            self._model.edit_motif(phrase("What it says"), lambda one: replace(one, sign=Sign(says) if says else None))
+    def _set_sign(self, says: str) -> None:
+        self._model.edit_motif(phrase("What it says"), lambda one: replace(one, sign=Sign(says) if says else None))
 
     def _set_checked(self, on: bool) -> None:  # noqa: FBT001 - Qt's own signal
         def make(one: PlacedMotif) -> PlacedMotif:

@@ -18,7 +18,6 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QMenu,
     QPushButton,
     QScrollArea,
@@ -40,6 +39,7 @@ from pennello.ui.theme.icons import set_glyph
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import choice, fill
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.name_line import NameLine
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.plain import Label
 
@@ -178,11 +178,11 @@ class Detail(QFrame):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(14, 10, 14, 10)
         outer.setSpacing(6)
-        self.name = QLineEdit()
+        self.name = NameLine()
         self.name.setAccessibleName(phrase("Name"))
         self.name.setMaxLength(200)
         self.name.setObjectName("station")
-        self.name.editingFinished.connect(self._rename)
+        self.name.told.connect(self._rename)
         outer.addWidget(self.name)
         self.picture = Surface(self)
         self.picture.setMinimumHeight(px(200))
@@ -205,11 +205,11 @@ class Detail(QFrame):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
         row = QHBoxLayout()
-        self.hex = QLineEdit()
+        self.hex = NameLine()
         self.hex.setAccessibleName(phrase("Masstone, #rrggbb"))
         self.hex.setToolTip(phrase("Masstone: the colour of a film thick enough to hide, #rrggbb"))
         self.hex.setMaximumWidth(px(96))
-        self.hex.editingFinished.connect(lambda: self._recolour(self.hex.text()))
+        self.hex.told.connect(self._recolour)
         self.pick = QPushButton(phrase("Colour ..."))
         self.pick.setProperty("chip", True)
         self.pick.clicked.connect(self._pick_colour)
@@ -319,7 +319,7 @@ class Detail(QFrame):
         grid = QGridLayout(held)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setVerticalSpacing(2)
-        self.opened, self.expires, self.notes = QLineEdit(), QLineEdit(), QLineEdit()
+        self.opened, self.expires, self.notes = NameLine(), NameLine(), NameLine()
         self.stock = NumberField(STOCK)
         for column, (words, widget) in enumerate(
             ((phrase("Opened"), self.opened), (phrase("Good until"), self.expires), (phrase("Left"), self.stock))
@@ -332,12 +332,12 @@ class Detail(QFrame):
             widget.setAccessibleName(words)
         for line, name in ((self.opened, "opened"), (self.expires, "expires")):
             line.setPlaceholderText("2026-11-25")
-            line.editingFinished.connect(lambda of=line, key=name: self._set_date(of, key))
+            line.told.connect(lambda text, key=name: self._set_date(text, key))
         self.stock.edited.connect(lambda grams: self._model.change_keeping(phrase("Stock"), stock_g=grams or None))
         self.notes.setPlaceholderText(phrase("notes"))
         self.notes.setAccessibleName(phrase("Notes"))
         self.notes.setMaxLength(2000)
-        self.notes.editingFinished.connect(self._set_notes)
+        self.notes.told.connect(lambda text: self._model.change_keeping(phrase("Notes"), notes=text))
         grid.addWidget(self.notes, 1, 0, 1, 6)
         return held
 
@@ -368,14 +368,15 @@ class Detail(QFrame):
     def _change(self, label: str, **changes: Any) -> None:
         self._model.change_thing(label, **changes)
 
-    def _rename(self) -> None:
-        item, name = self._model.item, self.name.text().strip()
-        if item is not None and name and name != item.name:
+    def _rename(self, name: str) -> None:
+        if name:
             self._change(phrase("Rename"), name=name)
+        else:
+            self.refresh()
 
     def _recolour(self, text: str) -> None:
         item = self._model.item
-        code = "#" + text.strip().lstrip("#").lower()
+        code = "#" + text.lstrip("#").lower()
         if item is not None and isinstance(item.thing, Paint) and code != item.thing.srgb:
             self._change(phrase("Another colour"), srgb=code, reflectance=None)
 
@@ -400,23 +401,14 @@ class Detail(QFrame):
                 own = tuple(dict.fromkeys([*own, name]))
             self._change(_SHORT[name], **{name: value, "own": own})
 
-    def _set_date(self, line: QLineEdit, name: str) -> None:
-        item, text = self._model.item, line.text().strip()
-        if item is None:
-            return
+    def _set_date(self, text: str, name: str) -> None:
         try:
             value = date.fromisoformat(text) if text else None
         except ValueError:
             self._model.failed.emit(phrase("'{text}' is not a date; write it as 2026-11-25.", text=text))
             self.refresh()
             return
-        if value != getattr(item.keeping, name):
-            self._model.change_keeping(phrase("Date"), **{name: value})
-
-    def _set_notes(self) -> None:
-        item = self._model.item
-        if item is not None and self.notes.text() != item.keeping.notes:
-            self._model.change_keeping(phrase("Notes"), notes=self.notes.text())
+        self._model.change_keeping(phrase("Date"), **{name: value})
 
     # --- following ---
 
@@ -426,13 +418,12 @@ class Detail(QFrame):
         self.setEnabled(item is not None)
         self.picture.update()
         if item is None:
-            self.name.setText("")
+            self.name.show_words("")
             return
-        self.name.setText(item.name)
-        self.name.setCursorPosition(0)
+        self.name.show_words(item.name, item.key)
         thing = item.thing
         if isinstance(thing, Paint):
-            self._show_paint(thing)
+            self._show_paint(thing, item.key)
         elif isinstance(thing, Cake):
             self.pages.setCurrentIndex(1)
             self.cake_numbers.show_values(thing, self._model)
@@ -443,9 +434,9 @@ class Detail(QFrame):
             self.brush_numbers.show_values(thing, self._model, thing.own)
         self._show_keeping(item)
 
-    def _show_paint(self, paint: Paint) -> None:
+    def _show_paint(self, paint: Paint, key: object) -> None:
         self.pages.setCurrentIndex(0)
-        self.hex.setText(paint.srgb)
+        self.hex.show_words(paint.srgb, key)
         with QSignalBlocker(self.finish):
             self.finish.setCurrentIndex(list(Finish).index(paint.finish))
         self.finish.setToolTip(paint.finish.note or phrase("matte: predicted as it is"))
@@ -456,11 +447,11 @@ class Detail(QFrame):
     def _show_keeping(self, item: KitItem) -> None:
         keeping = item.keeping
         for line, value in ((self.opened, keeping.opened), (self.expires, keeping.expires)):
-            line.setText(value.isoformat() if value else "")
+            line.show_words(value.isoformat() if value else "", item.key)
         over = keeping.expired(date.today())
         self.expires.setToolTip(phrase("Past its date: leave it out") if over else phrase("The date on the label"))
         self.stock.show_amount(keeping.stock_g or 0.0)
-        self.notes.setText(keeping.notes)
+        self.notes.show_words(keeping.notes, item.key)
         self.buttons[phrase("Retire")].setText(phrase("Use again") if keeping.retired else phrase("Retire"))
 
     def _draw(self, painter: QPainter) -> None:
