@@ -164,6 +164,18 @@ def test_what_is_typed_is_saved(window, qtbot, tmp_path):
     assert read_plan(tmp_path / "x.pennello").title == "Typed too"
 
 
+def test_what_is_typed_is_printed(window, qtbot, monkeypatch):
+    """A key leaves the field that it is pressed in, as a press on something else does."""
+    titles = []
+    monkeypatch.setattr(window, "print_shown", lambda: titles.append(window.document.committed.title))
+    window.bar.title.setFocus()
+    qtbot.waitUntil(window.bar.title.hasFocus)
+    window.bar.title.selectAll()
+    QTest.keyClicks(window.bar.title, "Typed")
+    QTest.keyClick(window.bar.title, KEYS.Key_P, Qt.KeyboardModifier.ControlModifier)
+    assert titles == ["Typed"]
+
+
 def test_a_number_is_asked_for_with_its_unit(qtbot):
     page = AmountPage(None, "Width", Quantity("Width", 0.2, 30, 0.1, 1, length=True), 2.0, LengthUnit.MM)
     qtbot.addWidget(page)

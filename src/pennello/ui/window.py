@@ -213,7 +213,12 @@ class MainWindow(QMainWindow):
         if action.ticked:
             made.setCheckable(True)
             made.setChecked(getattr(self.settings, action.ticked))
-        made.triggered.connect(lambda _=False: do(action))
+
+        def act(_: bool = False) -> None:  # noqa: FBT001, FBT002 - Qt's own signal
+            settle_typing()  # a key leaves the field that it is pressed in
+            do(action)
+
+        made.triggered.connect(act)
         self.addAction(made)
         self.actions_by_id[action.do] = made
         return made
