@@ -237,6 +237,9 @@ def test_the_board_goes_from_door_to_done():
         board.ended(event, "g9", 0.0)
     with pytest.raises(UnknownNameError):
         board.came(event, "x", "nothing", 0.0)
+    assert board.came(event, "n" * 200, "", 0.0)[1].name == "n" * 200
+    with pytest.raises(OutOfRangeError, match="length of the name of who has come is 201; it must be at most 200"):
+        board.came(event, "n" * 201, "", 0.0)
 
 
 def test_times_are_expected_by_the_line_and_learnt_from_the_day():

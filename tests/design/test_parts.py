@@ -125,6 +125,8 @@ def test_no_piece_gets_the_id_of_a_part(five):
     ids = plan.ids_in_design
     assert len(set(ids)) == len(ids)
     assert len(own.parts.motifs) == 3, "a part that is named comes whole, and nothing of another"
+    with pytest.raises(OutOfRangeError, match="length of the name of your own motif is 201"):
+        own_of(plan, [rose], "n" * 201)
 
 
 def test_a_part_cannot_lie_within_itself(five):

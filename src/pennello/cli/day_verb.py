@@ -36,6 +36,7 @@ from pennello.errors import FileProblemError, OutOfRangeError
 from pennello.files.day_json import SUFFIX, day_path, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
 from pennello.files.plan_json import read_plan
+from pennello.limits import fitted
 from pennello.phrases import phrase, plural
 from pennello.session.day import (
     EVENT_COLUMNS,
@@ -187,7 +188,7 @@ def _new(args: Namespace) -> int:
     path = day_path(args.event)
     if exists(path):
         raise FileProblemError(path, phrase("there is a file of that name already; choose another name."))
-    event = _with_wishes(args, demo_event() if args.demo else Event(args.name or path.stem[:80]))
+    event = _with_wishes(args, demo_event() if args.demo else Event(args.name or fitted(path.stem)))
     write_day(event, path)
     return _told_event(args, event, path)
 

@@ -10,6 +10,7 @@ from statistics import median
 
 from pennello.day.event import BETWEEN_S, FREE_CHOICE_S, MOST_GUESTS, Event, Guest, GuestState, MenuItem
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.limits import check_name
 from pennello.phrases import phrase
 from pennello.record import range_of
 
@@ -37,7 +38,7 @@ def came(
     UnknownNameError
         If the menu has no such design.
     OutOfRangeError
-        If there are as many guests as an event holds.
+        If there are as many guests as an event holds, or the name is too long.
     """
     if len(event.guests) >= MOST_GUESTS:
         raise OutOfRangeError(
@@ -48,7 +49,8 @@ def came(
     taken = {one.id for one in event.guests}
     number = next(at for at in count(len(taken) + 1) if f"g{at}" not in taken)
     low, high = range_of(Guest, "came_s")
-    number_or_name = name.strip()[:80] or str(number)
+    number_or_name = name.strip() or str(number)
+    check_name(phrase("the name of who has come"), number_or_name)
     moment = min(max(now_s, low), high)
     guest = Guest(f"g{number}", number_or_name, item, moment, colours=colours, age=age, consent=consent)
     return replace(event, guests=(*event.guests, guest)), guest

@@ -17,6 +17,7 @@ from pennello.design.placed import PlacedMotif
 from pennello.design.plan import Plan, PlanStroke
 from pennello.design.suiting import edge_of, like_brush
 from pennello.errors import OutOfRangeError, PennelloError
+from pennello.limits import check_name
 from pennello.motif.place import Place
 from pennello.phrases import phrase
 
@@ -51,7 +52,7 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
     NothingChosenError
         If there are none of these names.
     OutOfRangeError
-        If there are more than 200.
+        If there are more than 200, or the name is too long.
     """
     wanted = set(names)
     chosen = [one for one in plan.motifs if one.id in wanted or wanted & {part.id for part in line_of(plan, one.part)}]
@@ -68,7 +69,8 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
             len(chosen),
             phrase("1 to {most_things}", most_things=MOST_THINGS),
         )
-    return Own(name.strip()[:80] or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
+    check_name(phrase("the name of your own motif"), name.strip())
+    return Own(name.strip() or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
 
 
 def _only(plan: Plan, chosen: list[PlacedMotif], title: str) -> Plan:

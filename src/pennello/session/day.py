@@ -179,7 +179,7 @@ def _item(plan: Plan, whole: Arranged, short_s: float, laid: LaidPlan, where: st
     total = max(whole.sums.total_s, 5.0)
     return MenuItem(
         name or _key(plan.title),
-        plan.title[:80],
+        plan.title,
         round(total, 1),
         round(short_s, 1) if 5.0 <= short_s < total else 0.0,
         where,

@@ -257,7 +257,7 @@ class LayersButton(QToolButton):
 
     def reserve(self, name: str, at: Point, radius_mm: float = 12.0) -> None:
         """Keep a round place for what comes later."""
-        self._add(phrase("Keep a place"), Reserved(name[:80], at[0], at[1], radius_mm, self._model.key))
+        self._add(phrase("Keep a place"), Reserved(name, at[0], at[1], radius_mm, self._model.key))
 
     def _ask_paths(self, words: str, act: Callable[[Path], None]) -> None:
         path = ask_source(self, words, "drawings", "SVG (*.svg)")

@@ -25,6 +25,7 @@ from pennello.day import board
 from pennello.day.batches import Fairness, batched
 from pennello.day.event import Event, Guest, GuestState, clock_text
 from pennello.errors import PennelloError
+from pennello.limits import MOST_NAME
 from pennello.phrases import phrase, plural
 from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
@@ -112,6 +113,7 @@ class TodayPage(QDialog):
         self.name, self.item, self.age = QLineEdit(), ChoiceBox(), ChoiceBox()
         self.name.setPlaceholderText(phrase("First name or number"))
         self.name.setAccessibleName(phrase("First name or number of who has come"))
+        self.name.setMaxLength(MOST_NAME)
         self.item.setAccessibleName(phrase("The design that they chose"))
         self.age.setAccessibleName(phrase("How old they are"))
         for words, key in (
@@ -126,6 +128,7 @@ class TodayPage(QDialog):
             self.item.addItem(one.title, one.id)
         self.colours = QLineEdit()
         self.colours.setPlaceholderText(phrase("colours"))
+        self.colours.setMaxLength(MOST_NAME)
         self.colours.setAccessibleName(phrase("Colours asked for"))
         self.consent = QCheckBox(phrase("said yes"))
         self.consent.setToolTip(phrase("Somebody who may say so has said yes, and was asked about allergies"))
@@ -253,7 +256,7 @@ class TodayPage(QDialog):
     def take_in(self) -> None:
         """Take in who has come."""
         name, item = self.name.text(), str(self.item.currentData() or "")
-        age, colours, consent = str(self.age.currentData()), self.colours.text()[:80], self.consent.isChecked()
+        age, colours, consent = str(self.age.currentData()), self.colours.text(), self.consent.isChecked()
 
         def take(now: float) -> Event:
             return board.came(self.day, name, item, now, colours=colours, age=age, consent=consent)[0]
