@@ -20,6 +20,7 @@ from pennello.phrases import phrase
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.folders import FOLDERS, kind_of
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.passing import taken
 from pennello.ui.widgets.plain import Label, tip
 from pennello.ui.widgets.saying import say_from
 from pennello.units import LengthUnit
@@ -67,10 +68,7 @@ def ask_amount(
 ) -> float | None:
     """Ask for a number; None where it is left alone."""
     page = AmountPage(parent, title, quantity, amount, unit)
-    taken = page.exec() == QDialog.DialogCode.Accepted
-    value = page.field.amount
-    page.deleteLater()
-    return value if taken else None
+    return page.field.amount if taken(page) else None
 
 
 def ask_name(parent: QWidget, title: str, what: str, name: str = "") -> str:

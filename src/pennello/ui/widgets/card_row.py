@@ -8,6 +8,8 @@ from typing import TypeVar
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QBoxLayout, QGridLayout, QWidget
 
+from pennello.ui.widgets.passing import throw_away
+
 Card = TypeVar("Card", bound=QWidget)
 
 
@@ -17,7 +19,7 @@ def keep_cards(cards: list[Card], row: QBoxLayout, count: int, make: Callable[[i
         card = cards.pop()
         row.removeWidget(card)
         card.hide()
-        card.deleteLater()
+        throw_away(card)
     while len(cards) < count:
         card = make(len(cards))
         row.insertWidget(len(cards), card)
@@ -43,4 +45,4 @@ def empty_grid(grid: QGridLayout) -> None:
         widget = item.widget() if item else None
         if widget is not None:
             widget.hide()
-            widget.deleteLater()
+            throw_away(widget)

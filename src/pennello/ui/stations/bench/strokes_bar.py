@@ -31,7 +31,7 @@ from pennello.ui.widgets.asking import ask_name
 from pennello.ui.widgets.card_row import tab_after
 from pennello.ui.widgets.paint import draw_state, strip_image
 from pennello.ui.widgets.painting import painted
-from pennello.ui.widgets.passing import goes_when_closed
+from pennello.ui.widgets.passing import goes_when_closed, taken
 from pennello.ui.widgets.plain import tip
 
 
@@ -188,9 +188,8 @@ class StrokesBar(QWidget):
         from pennello.ui.stations.bench.family_page import FamilyPage  # noqa: PLC0415 - pictures take a moment
 
         page = FamilyPage(self._model.document.committed, self)
-        if page.exec() == FamilyPage.DialogCode.Accepted:
+        if taken(page):
             self.add_family(page.family.key, page.values)
-        page.deleteLater()
 
     def play_stroke(self) -> None:
         """Play the stroke on the Bench."""

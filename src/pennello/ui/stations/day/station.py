@@ -46,6 +46,7 @@ from pennello.ui.stations.day.written import DayWritten
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.asking import ask_source, ask_target
 from pennello.ui.widgets.menus import menu_button
+from pennello.ui.widgets.passing import throw_away
 from pennello.ui.widgets.plain import Label, Paragraph, tip
 from pennello.ui.work import guarded
 
@@ -265,7 +266,7 @@ class DayStation(PagedStation):
         for card in self.cards.values():
             self.row.removeWidget(card)
             card.hide()
-            card.deleteLater()
+            throw_away(card)
         self.cards = {}
         for number, item in enumerate(event.menu):
             card = MenuCard(item)

@@ -19,6 +19,7 @@ from pennello.practice.records import LogPage
 from pennello.session.log import MonthSum
 from pennello.ui.stations.notebook.book import Spread, figures_of
 from pennello.ui.widgets.choice import ChoiceBox
+from pennello.ui.widgets.passing import throw_away
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import foot_row
 from pennello.ui.widgets.tables import told_table
@@ -69,7 +70,7 @@ class ComparePage(QDialog):
         self.spread.show_pictures(self._photo_of(self._page), self._photo_of(other))
         if self.table is not None:
             self._column.removeWidget(self.table)
-            self.table.deleteLater()
+            throw_away(self.table)
         rows = [(told(what), mine, theirs) for what, mine, theirs in self._differs(self._page, other)]
         self.table = told_table(("", phrase("this page"), phrase("the other")), rows, phrase("What differs"))
         self._column.insertWidget(2, self.table, 1)

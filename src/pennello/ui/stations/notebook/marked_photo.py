@@ -17,6 +17,7 @@ from pennello.practice.photo import Corners, marks_found
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.mark_pad import MarkPad
+from pennello.ui.widgets.passing import throw_away
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar, foot_row
 from pennello.ui.work import Runner
@@ -124,7 +125,7 @@ class PhotoDialog(QDialog):
         if self.pad is not None:
             self.left.removeWidget(self.pad)
             self.pad.hide()
-            self.pad.deleteLater()
+            throw_away(self.pad)
         self.picture = picture
         self.pad = MarkPad(picture, CORNERS, _STARTS, lambda: None, nearest=True)
         if corners is not None:

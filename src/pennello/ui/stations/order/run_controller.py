@@ -31,6 +31,7 @@ from pennello.ui.stations.order.after import paint_after
 from pennello.ui.stations.order.cautions_page import CautionsPage
 from pennello.ui.stations.order.model import OrderModel
 from pennello.ui.stations.order.run_window import RunWindow
+from pennello.ui.widgets.passing import throw_away
 from pennello.ui.work import begin
 
 CARD_PX_PER_MM = 3.0
@@ -90,7 +91,7 @@ class RunController(QObject):
 
     def _let_go_of_page(self) -> None:
         if self.page is not None:
-            self.page.deleteLater()
+            throw_away(self.page)
             self.page = None
 
     def begin(self, person: Person, told: Sequence[Finding] = ()) -> None:
@@ -167,7 +168,7 @@ class RunController(QObject):
         self._jobs.close()
         if self.window is not None:
             self.window.close()
-            self.window.deleteLater()
+            throw_away(self.window)
             self.window = None
 
     def _open(self) -> bool:
@@ -232,7 +233,7 @@ class RunController(QObject):
         kept, self.kept = self.kept, None
         if self.window is not None:
             self.window.close()
-            self.window.deleteLater()
+            throw_away(self.window)
             self.window = None
         rehearsed, self.rehearsing = self.rehearsing, False
         if kept is None:

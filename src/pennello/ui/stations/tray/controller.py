@@ -5,11 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
-from typing import Any
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QWidget
 
 from pennello.design.edits import with_brush, with_brush_taken, with_cake, with_paint, with_stroke
 from pennello.design.plan import Plan, PlanStroke
@@ -31,6 +30,7 @@ from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
 from pennello.ui.widgets.asking import ask_source, ask_target
+from pennello.ui.widgets.passing import taken
 from pennello.ui.work import guarded
 
 _LISTS = phrase("Tables and palettes (*.csv *.gpl *.tsv *.txt)")
@@ -192,7 +192,7 @@ class TrayController(QObject, Station):
             return
         preview = self.preview(path)
         page = ImportPage(path.name, preview, self._window)
-        if page.exec() == QDialog.DialogCode.Accepted:
+        if taken(page):
             self.model.put(phrase("Take in {path}", path=path.name), *preview.items)
             self.said.emit(phrase("Took in {path}: {preview}.", path=path.name, preview=preview.words))
 
@@ -262,7 +262,7 @@ class TrayController(QObject, Station):
         if item is None:
             return
         page = SwatchPage(phrase("Swatch of {item}", item=item.name), read_picture(path), self._window)
-        if self._accepted(page) and page.found:
+        if taken(page) and page.found:
             self.model.change_thing(phrase("Colour from a swatch"), srgb=page.found.srgb, reflectance=None)
 
     def read_colour(self) -> None:
@@ -272,7 +272,7 @@ class TrayController(QObject, Station):
         item = self._item
         if item is not None:
             page = ReaderPage(item.name, self._window)
-            if self._accepted(page) and page.reading:
+            if taken(page) and page.reading:
                 self._take_reading(page.reading)
 
     def measure(self) -> None:
@@ -283,7 +283,7 @@ class TrayController(QObject, Station):
         if item is None or isinstance(item.thing, Paint):
             return
         page = RulerPage(item.name, self._screen_px_per_mm, self._bench.unit, self._settle_screen, self._window)
-        if not self._accepted(page):
+        if not taken(page):
             return
         if isinstance(item.thing, Cake):
             self.model.change_thing(phrase("Measure the cake"), stripes=scaled_to(item.thing, page.length_mm).stripes)
@@ -303,14 +303,8 @@ class TrayController(QObject, Station):
         if item is None or not isinstance(item.thing, Applicator):
             return
         page = CalibratePage(item.thing, self._bench.unit, self._window)
-        if self._accepted(page):
+        if taken(page):
             self.model.put(phrase("Calibrate {item}", item=item.name), replace(item, thing=page.result_brush()))
-
-    @staticmethod
-    def _accepted(page: Any) -> bool:
-        done = bool(page.exec() == QDialog.DialogCode.Accepted)
-        page.deleteLater()
-        return done
 
 
 def _under_brush(plan: Plan, stroke: PlanStroke | None, bench: BenchModel, cake: Cake) -> Plan:

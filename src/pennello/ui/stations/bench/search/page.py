@@ -17,6 +17,7 @@ from pennello.ui.bench_model import BenchModel
 from pennello.ui.stations.bench.readout_page import ReadoutPage
 from pennello.ui.stations.bench.search.card import BoardCard, ShownFind
 from pennello.ui.theme.text import px
+from pennello.ui.widgets.passing import throw_away
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.progress import ThinBar
 from pennello.ui.widgets.words import Words
@@ -155,7 +156,7 @@ class Board(QScrollArea):
             card = self.cards.pop()
             self._row.removeWidget(card)
             card.hide()
-            card.deleteLater()
+            throw_away(card)
         while len(self.cards) < len(shown):
             card, number = BoardCard(), len(self.cards)
             card.clicked.connect(lambda _=False, at=number: self.taken.emit(at))

@@ -49,6 +49,7 @@ from pennello.ui.widgets.menus import passing_menu
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.one_of import OneOf
 from pennello.ui.widgets.painting import painted
+from pennello.ui.widgets.passing import taken
 from pennello.ui.widgets.plain import Label, menu_words
 from pennello.units import LengthUnit
 
@@ -372,9 +373,8 @@ class WishPage(ReadoutPage):
         except PennelloError as error:
             self._model.failed.emit(str(error))
             return
-        if page.exec() == LinePage.DialogCode.Accepted and page.stops:
+        if taken(page) and page.stops:
             self.take_stops(page.stops)
-        page.deleteLater()
 
     def take_stops(self, stops: tuple[Stop, ...]) -> None:
         """Wish for these colours."""
