@@ -1,8 +1,10 @@
 """The real window, offscreen."""
 
+import gc
 import os
 import time
 from functools import partialmethod
+from types import FunctionType
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -125,3 +127,17 @@ def put_motif(chart, key, put=None):
     until = time.monotonic() + PATIENCE_MS / 1000
     while len(chart.model.document.committed.motifs) == count and time.monotonic() < until:
         QTest.qWait(2)
+
+
+def rings():
+    """Return what of the program's own is in a ring that nobody uses any more, by type or name."""
+    gc.set_debug(gc.DEBUG_SAVEALL)
+    gc.collect()
+    gc.set_debug(0)
+    found = {
+        f"{one.__module__}.{one.__qualname__}" if isinstance(one, FunctionType) else f"{type(one).__module__}"
+        for one in gc.garbage
+    }
+    gc.garbage.clear()
+    gc.collect()
+    return sorted(one for one in found if one.startswith("pennello"))

@@ -7,7 +7,6 @@ import threading
 import weakref
 from dataclasses import replace
 from pathlib import Path
-from types import FunctionType
 
 import numpy as np
 import pytest
@@ -17,7 +16,7 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog, QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
 from shiboken6 import isValid
-from tests.ui.conftest import put_motif
+from tests.ui.conftest import put_motif, rings
 
 import pennello
 from hard.monkey import at_work
@@ -374,20 +373,6 @@ def test_all_is_looked_through_where_much_came_and_stayed(looked_by):
     assert "all" not in looked_by(13 * OLDEST_LATEST, 0.5, each=each, gone=each), "what is gone again costs no look"
 
 
-def rings():
-    """Return what of the program's own is in a ring that nobody uses any more, by type or name."""
-    gc.set_debug(gc.DEBUG_SAVEALL)
-    gc.collect()
-    gc.set_debug(0)
-    found = {
-        f"{one.__module__}.{one.__qualname__}" if isinstance(one, FunctionType) else f"{type(one).__module__}"
-        for one in gc.garbage
-    }
-    gc.garbage.clear()
-    gc.collect()
-    return sorted(one for one in found if one.startswith("pennello"))
-
-
 def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
     """Such a ring, and all that it holds, stays until everything is looked through."""
     window = open_window(demo_plan(), at="chart")
@@ -414,6 +399,33 @@ def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
         qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
         found = rings()
     assert found == []
+
+
+@pytest.mark.parametrize("opens", ["play_stroke", "choose_family"])
+def test_a_page_that_is_closed_leaves_no_ring(window, opens, qtbot, monkeypatch):
+    """The film that was played hung on the picture that was drawn by who held it."""
+    bar = window.station("bench").strokes
+    qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+    gc.collect()
+    shown = []
+
+    def answer(page):
+        shown.append(page)
+        page.show()
+        qtbot.wait(200)
+        page.reject()
+        return QDialog.DialogCode.Rejected
+
+    monkeypatch.setattr(QDialog, "exec", answer)
+    getattr(bar, opens)()
+    shown.clear()
+    qtbot.wait(300)
+    for page in window.findChildren(QDialog):
+        page.close()
+    page = None
+    qtbot.waitUntil(lambda: not window.findChildren(QDialog) and not at_work(), timeout=20_000)
+    qtbot.wait(50)
+    assert rings() == []
 
 
 def test_code_that_has_done_its_work_is_given_back_and_runs_again(qtbot):

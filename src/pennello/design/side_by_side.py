@@ -30,8 +30,12 @@ def side_by_side(waits_for: Sequence[Sequence[int]], do: Callable[[int], object]
     team.work()
     for one in others:
         one.join()
-    if team.failure is not None:
-        raise team.failure
+    failure, team.failure = team.failure, None
+    if failure is not None:
+        try:
+            raise failure
+        finally:
+            del failure  # it knows this call, and what it was about: a ring that holds a film
 
 
 class _Team:

@@ -72,7 +72,11 @@ class ColourwaysPage(PlanPage):
     def _one(self, number: int) -> QVBoxLayout:
         column = QVBoxLayout()
         surface = Surface(self)
-        surface.draw = lambda painter, at=number: self._draw(painter, at)
+
+        def draw(painter: QPainter) -> None:
+            self._draw(painter, number)
+
+        surface.draw = draw
         self.pictures.append(surface)
         column.addWidget(surface, 1)
         if number:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import weakref
 from collections.abc import Callable
 from functools import partial
 from typing import Any
@@ -85,7 +86,7 @@ class Newest:
     """One piece of work at a time: what is begun stops what still runs, and only the newest is heard of."""
 
     def __init__(self, jobs: Jobs, key: str, owner: QObject) -> None:
-        self._jobs, self._key, self._owner = jobs, key, owner
+        self._jobs, self._key, self._owner = jobs, key, weakref.ref(owner)
         self._job: Job[Any] | None = None
 
     @property
@@ -104,10 +105,13 @@ class Newest:
     ) -> None:
         """Begin; the slots are called on the interface thread."""
         self.stop()
+        owner = self._owner()
+        if owner is None:  # nobody is told
+            return
         self._job = begin(
             self._jobs,
             self._key,
-            self._owner,
+            owner,
             work,
             finished=lambda result: self._last(finished, result),
             failed=lambda words: self._last(failed, words),

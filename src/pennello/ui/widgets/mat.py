@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from types import MethodType
+from weakref import WeakMethod
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QResizeEvent
@@ -15,6 +17,12 @@ from pennello.ui.widgets.handle import Handle
 from pennello.ui.widgets.painting import painted
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.words import Words
+
+Draw = Callable[[QPainter], object]
+
+
+def _nobody() -> None:
+    """Name nobody who draws."""
 
 
 class Surface(QWidget):
@@ -37,7 +45,16 @@ class Surface(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumHeight(px(150))
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)  # it fills itself: nothing below is drawn first
-        self.draw: Callable[[QPainter], None] | None = None
+        self._draws: Callable[[], Draw | None] = _nobody
+
+    @property
+    def draw(self) -> Draw | None:
+        """Who draws here. Whoever holds the surface is not held by it: both would stay until a collector comes by."""
+        return self._draws()
+
+    @draw.setter
+    def draw(self, act: Draw) -> None:
+        self._draws = WeakMethod(act) if isinstance(act, MethodType) else lambda: act
 
     @painted
     def paintEvent(self, painter: QPainter, event: QPaintEvent) -> None:
@@ -46,8 +63,9 @@ class Surface(QWidget):
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.setClipRect(event.rect())  # what draws can see by it what need not be drawn
         painter.fillRect(event.rect(), QColor(theme().mat))
-        if self.draw is not None:
-            self.draw(painter)
+        draw = self.draw
+        if draw is not None:
+            draw(painter)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """Tell the mat."""

@@ -392,6 +392,7 @@ class ChartStation(QWidget, Station):
             self.said.emit(str(error))
             return
         self.photo_page = PhotoPage(whole_path(path), picture, self.model.chart, self.model.unit, self)
+        goes_when_closed(self.photo_page)
         self.photo_page.accepted.connect(self._take_photo)
         self.photo_page.open()
 

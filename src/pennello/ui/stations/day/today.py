@@ -31,6 +31,7 @@ from pennello.session.day import begins_at
 from pennello.ui.stations.day.model import DayModel
 from pennello.ui.theme.text import px
 from pennello.ui.widgets.choice import ChoiceBox
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
 from pennello.units import minutes
@@ -318,6 +319,7 @@ class TodayPage(QDialog):
         """Show the next five in large letters, for a second screen."""
         if self.screen_page is None:
             self.screen_page = NextFive(self)
+            goes_when_closed(self.screen_page)
             self.screen_page.finished.connect(self._let_go)
         self.screen_page.show()
         self.refresh()

@@ -33,6 +33,7 @@ from pennello.ui.theme.text import px
 from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.mat import Surface
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.work import guarded
 from pennello.units import de_text, difference_words
@@ -154,6 +155,7 @@ class CardPage(PhotoDialog):
         plan, load, card = self._document.committed, self.load, self.work().card
         sheet = Printed(phrase("Calibration card"), partial(card_sheet, plan, load, card), "card")
         self.printing = PrintPage((sheet,), self._exporter, self)
+        goes_when_closed(self.printing)
         self.printing.open()
 
     def show_photo(self, picture: Any, corners: Any) -> None:

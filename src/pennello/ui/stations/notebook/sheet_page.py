@@ -30,6 +30,7 @@ from pennello.ui.stations.notebook.marked_photo import PhotoDialog
 from pennello.ui.stations.notebook.trace_pad import TracePad
 from pennello.ui.widgets.choice import ChoiceBox
 from pennello.ui.widgets.paint import to_image
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.play_view import PlayPage
 from pennello.ui.widgets.true_icon import true_icon
@@ -158,6 +159,7 @@ class SheetPage(PhotoDialog):
         places = places_for(what)
         sheet = Printed(phrase("Practice sheet"), lambda path: practice_sheet(what, places, path, words), "practice")
         self.printing = PrintPage((sheet,), self._exporter, self)
+        goes_when_closed(self.printing)
         self.printing.open()
 
     def play(self) -> None:

@@ -30,7 +30,7 @@ from pennello.ui.stations.tray.import_page import ImportPage
 from pennello.ui.stations.tray.model import TrayModel
 from pennello.ui.stations.tray.station import TrayStation
 from pennello.ui.widgets.asking import ask_source, ask_target
-from pennello.ui.widgets.passing import taken
+from pennello.ui.widgets.passing import goes_when_closed, taken
 from pennello.ui.work import guarded
 
 _LISTS = phrase("Tables and palettes (*.csv *.gpl *.tsv *.txt)")
@@ -165,6 +165,7 @@ class TrayController(QObject, Station):
         if not self.model.open() or self.model.session is None:
             return
         self.guide = KitGuide(self.model.session.kit, self.model.unit, self._window)
+        goes_when_closed(self.guide)
         self.guide.entered.connect(self._take_kit)
         self.guide.open()
 

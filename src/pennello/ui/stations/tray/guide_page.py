@@ -35,6 +35,7 @@ from pennello.ui.widgets.asking import ask_source
 from pennello.ui.widgets.card_row import keep_cards
 from pennello.ui.widgets.mat import Surface
 from pennello.ui.widgets.number_field import NumberField, Quantity
+from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.units import LengthUnit, length_text
 
@@ -194,6 +195,7 @@ class KitGuide(QDialog):
             return
         page.accepted.connect(lambda: self._take_stops(page))
         self.line_page = page
+        goes_when_closed(page)
         page.open()
 
     def _take_stops(self, page: object) -> None:
