@@ -11,6 +11,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from lantern_face import demo_plan
+from PIL import Image
 from PySide6.QtCore import QLocale, QObject, Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
@@ -23,7 +24,7 @@ from hard.monkey import at_work
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
-from pennello.ui.collector import ALL_AFTER, ALL_MORE, OLDEST_EVERY, OLDEST_LATEST, Collector
+from pennello.ui.collector import ALL_AFTER, ALL_MORE, ALL_MORE_MB, OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage, ask_target
@@ -342,11 +343,11 @@ class Gc:
 def looked_by(monkeypatch):
     """Return what a collector looks through in so many ticks; the window's thread has always worked so much more, s."""
 
-    def run(ticks, more_s=0.0, **how):
-        collector_of_python, worked = Gc(**how), itertools.count(0.0, more_s)
+    def run(ticks, more_s=0.0, more_mb=0.0, **how):
+        collector_of_python, worked, mb = Gc(**how), itertools.count(0.0, more_s), itertools.count(0.0, more_mb)
         monkeypatch.setattr("pennello.ui.collector.gc", collector_of_python)
         owner = QObject()
-        one = Collector(owner, lambda: next(worked))
+        one = Collector(owner, lambda: next(worked), lambda: next(mb))
         for _ in range(ticks):
             one.tick()
         return collector_of_python.looks
@@ -371,6 +372,7 @@ def test_all_is_looked_through_where_much_came_and_stayed(looked_by):
     each = ALL_MORE // 5 + 1
     assert looked_by(13 * OLDEST_LATEST, 0.5, each=each).count("all") == 2
     assert "all" not in looked_by(13 * OLDEST_LATEST, 0.5, each=each, gone=each), "what is gone again costs no look"
+    assert looked_by(13 * OLDEST_LATEST, 0.5, more_mb=ALL_MORE_MB / 5.5).count("all") == 2
 
 
 def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
@@ -557,3 +559,17 @@ def test_eyes_are_closed_with_all_that_lies_there(open_window, qtbot):
     assert not kept_clear()
     window.undo()
     assert any(one.chart == "face" for one in window.document.plan.motifs)
+
+
+def test_pages_that_are_closed_are_there_no_more(window, qtbot, tmp_path):
+    """Each time the guide to the kit was opened it left four hundred widgets, each photo of a chart itself."""
+    Image.fromarray(np.full((60, 80, 3), 90, np.uint8)).save(tmp_path / "shot.png")
+    tray, chart = window.station("tray"), window.station("chart")
+    before = len(window.findChildren(QDialog))
+    tray.show_guide()
+    chart.show_photo(tmp_path / "shot.png")
+    pages = [one for one in window.findChildren(QDialog) if one.isVisible()]
+    assert {type(one).__name__ for one in pages} == {"KitGuide", "PhotoPage"}
+    for one in pages:
+        one.reject()
+    qtbot.waitUntil(lambda: len(window.findChildren(QDialog)) == before)

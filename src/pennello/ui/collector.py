@@ -14,7 +14,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, QTimer
 
 from pennello.session.courtesy import main_thread_s
-from pennello.ui.memory import give_back, give_back_code, settle_memory
+from pennello.ui.memory import give_back, give_back_code, resident_mb, settle_memory
 
 EVERY_MS = 1000
 OLDEST_EVERY, OLDEST_LATEST = 6, 10
@@ -22,10 +22,10 @@ OLDEST_EVERY, OLDEST_LATEST = 6, 10
 window rests; at the latest after so many (defaults). What is used then is set aside for long, as permanent.
 """
 
-ALL_AFTER, ALL_MORE = 60, 200_000
+ALL_AFTER, ALL_MORE, ALL_MORE_MB = 60, 200_000, 150.0
 """All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a
-row and nobody is there; and where so many things more are set aside than after the last time (defaults). Little is
-found: what is in no ring is gone as soon as nobody uses it, set aside or not.
+row and nobody is there; and where so many things more are set aside than after the last time, or so many MB more are
+used (defaults). Little is found: what is in no ring is gone as soon as nobody uses it, set aside or not.
 """
 
 FIRST_AT = 3
@@ -45,10 +45,18 @@ class Collector(QObject):
     ----------
     worked_s
         How long the window's thread has worked, s.
+    resident_mb
+        How much memory the program has, MB.
     """
 
-    def __init__(self, parent: QObject, worked_s: Callable[[], float] = main_thread_s) -> None:
+    def __init__(
+        self,
+        parent: QObject,
+        worked_s: Callable[[], float] = main_thread_s,
+        resident_mb: Callable[[], float] = resident_mb,
+    ) -> None:
         super().__init__(parent)
+        self._resident_mb, self._mb = resident_mb, 0.0
         self._worked_s, self._worked_before_s = worked_s, worked_s()
         self._since_oldest = OLDEST_EVERY - FIRST_AT
         self._rested = 0
@@ -69,6 +77,10 @@ class Collector(QObject):
 
     def settle(self) -> None:
         """Look through what has come, and set aside what stays: the stations do, once they are put together."""
+        self._look_through_new()
+        self._mb = self._resident_mb()
+
+    def _look_through_new(self) -> None:
         gc.collect()
         self._more += len(gc.get_objects())
         gc.freeze()
@@ -82,7 +94,7 @@ class Collector(QObject):
     def _much_came(self) -> bool:
         if self._more > ALL_MORE:  # most of it may be gone again; counting takes 25 ms
             self._more = gc.get_freeze_count() - self._aside
-        return self._more > ALL_MORE
+        return self._more > ALL_MORE or self._resident_mb() > self._mb + ALL_MORE_MB
 
     def stop(self) -> None:
         """Give it back as it was taken."""
@@ -103,7 +115,7 @@ class Collector(QObject):
             if nobody_there or self._much_came:
                 self._look_through_all()
             else:
-                self.settle()
+                self._look_through_new()
             # it frees nothing of Qt's, and the system takes up to 0.2 s over it
             threading.Thread(target=give_back_code, args=(COMPILER,), daemon=True).start()
         else:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ctypes
+import os
 from pathlib import Path
 
 from pennello.c_library import c_function
@@ -11,13 +12,22 @@ _MMAP_THRESHOLD, _ARENAS = -3, -8  # mallopt(3)
 _THRESHOLD_BYTES = 1 << 18
 _MOST_ARENAS = 2
 _PAGE_OUT = 21  # MADV_PAGEOUT of madvise(2): what is on disk is read again when it is wanted, nothing is lost
-_MAPS = Path("/proc/self/maps")
+_MAPS, _STATM = Path("/proc/self/maps"), Path("/proc/self/statm")
 
 
 def settle_memory() -> bool:
     """Have larger arrays mapped by themselves, and few arenas; return whether the C library knows how."""
     mallopt = c_function("mallopt")
     return mallopt is not None and bool(mallopt(_MMAP_THRESHOLD, _THRESHOLD_BYTES) and mallopt(_ARENAS, _MOST_ARENAS))
+
+
+def resident_mb() -> float:
+    """Return how much memory the program has, MB; 0 where the system does not tell."""
+    try:
+        pages = int(_STATM.read_text().split()[1])
+        return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
+    except (OSError, ValueError, IndexError):
+        return 0.0
 
 
 def give_back() -> None:
