@@ -9,6 +9,7 @@ from PIL import Image
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QColorDialog
+from shiboken6 import isValid
 
 from pennello.kit.shelf import ItemKind
 from pennello.session.settings import Settings, load_settings
@@ -68,7 +69,8 @@ def guide(window):
     window.actions_by_id["show_guide"].trigger()
     guide = window.station("tray").guide
     yield guide
-    guide.close()
+    if isValid(guide):  # it goes when it is closed
+        guide.close()
 
 
 def test_ones_own_cakes_and_brushes_are_entered_as_one_step(window, guide, monkeypatch):
