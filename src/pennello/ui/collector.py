@@ -22,10 +22,10 @@ OLDEST_EVERY, OLDEST_LATEST = 6, 10
 window rests; at the latest after so many (defaults). What is used then is set aside for long, as permanent.
 """
 
-ALL_AFTER, ALL_MORE, ALL_MORE_MB = 60, 200_000, 150.0
+ALL_AFTER, ALL_MORE, ALL_MORE_MB = 60, 200_000, 300.0
 """All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a
 row and nobody is there; and where so many things more are set aside than after the last time, or so many MB more are
-used (defaults). Little is found: what is in no ring is gone as soon as nobody uses it, set aside or not.
+used than caches may hold (defaults). Little is found: what is in no ring is gone as soon as nobody uses it.
 """
 
 FIRST_AT = 3
