@@ -141,3 +141,13 @@ def rings():
     gc.garbage.clear()
     gc.collect()
     return sorted(one for one in found if one.startswith("pennello"))
+
+
+def let_work_end(qtbot, most_s=60.0):
+    """Wait until the program computes next to nothing; frames of its threads, which run on, are not looked at."""
+    until = time.monotonic() + most_s
+    while time.monotonic() < until:
+        used = time.process_time()
+        qtbot.wait(250)
+        if time.process_time() - used < 0.03:
+            return

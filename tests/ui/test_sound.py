@@ -17,10 +17,9 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog, QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
 from shiboken6 import isValid
-from tests.ui.conftest import put_motif, rings
+from tests.ui.conftest import let_work_end, put_motif, rings
 
 import pennello
-from hard.monkey import at_work
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
@@ -379,7 +378,7 @@ def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
     """Such a ring, and all that it holds, stays until everything is looked through."""
     window = open_window(demo_plan(), at="chart")
     model = window.station("chart").model
-    qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+    let_work_end(qtbot)
     gc.collect()
     found = ["nothing was looked for"]
     for more_mm in (3.0, 0.1, 0.2):  # what an earlier test left may come to its end meanwhile, but once
@@ -398,7 +397,7 @@ def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
         window.go_to("order")
         qtbot.waitUntil(lambda: window.station("order").model.arranged is not None, timeout=20_000)
         window.undo()
-        qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+        let_work_end(qtbot)
         found = rings()
     assert found == []
 
@@ -407,7 +406,7 @@ def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):
 def test_a_page_that_is_closed_leaves_no_ring(window, opens, qtbot, monkeypatch):
     """The film that was played hung on the picture that was drawn by who held it."""
     bar = window.station("bench").strokes
-    qtbot.waitUntil(lambda: not at_work(), timeout=20_000)
+    let_work_end(qtbot)
     gc.collect()
     shown = []
 
@@ -425,8 +424,8 @@ def test_a_page_that_is_closed_leaves_no_ring(window, opens, qtbot, monkeypatch)
     for page in window.findChildren(QDialog):
         page.close()
     page = None
-    qtbot.waitUntil(lambda: not window.findChildren(QDialog) and not at_work(), timeout=20_000)
-    qtbot.wait(50)
+    qtbot.waitUntil(lambda: not window.findChildren(QDialog), timeout=20_000)
+    let_work_end(qtbot)
     assert rings() == []
 
 
