@@ -4,6 +4,8 @@ import json
 import os
 import subprocess
 import sys
+import threading
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
@@ -11,6 +13,7 @@ import pytest
 from hard.__main__ import plans
 from hard.damage import damage, wrong
 from hard.faults import FAULTS, NotPossibleHereError
+from hard.held import at_work
 from hard.kills import kills
 from hard.long_run import MOST_HANDLES_MORE
 from hard.tally import Tally, table
@@ -94,3 +97,24 @@ def test_the_harness_itself_can_fail(tmp_path):
     row.check("broken")
     assert "broken" in table([row])
     assert (row.tried, len(row.failed)) == (2, 1)
+
+
+def test_what_workers_do_is_told_while_they_do_it():
+    """Their frames run on meanwhile: followed one by one from Python they ended programs."""
+    stop = threading.Event()
+
+    def deep(calls):
+        return deep(calls - 1) if calls else sum(range(50))
+
+    def work():
+        while not stop.is_set():
+            deep(20)
+
+    with ThreadPoolExecutor(3) as pool:
+        waits, *_ = [pool.submit(stop.wait), pool.submit(work), pool.submit(work)]
+        seen = [at_work() for _ in range(40)]
+        stop.set()
+        waits.result(5)
+    assert all(len(one) == 3 for one in seen[-20:])
+    assert any("test_hard.deep" in told for one in seen for told in one)
+    assert at_work() == []

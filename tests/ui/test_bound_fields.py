@@ -77,6 +77,10 @@ def test_a_sign_has_a_box(station):
     assert bound.checked.isVisibleTo(bound)
     bound.checked.click()
     assert chosen(station).sign == Sign("FOX", checked=True)
+    bound.says.setText(" FOX ")
+    bound.says.editingFinished.emit()
+    assert chosen(station).sign == Sign("FOX", checked=True), "it says the same"
+    assert bound.says.text() == "FOX"
     bound.says.setText("")
     bound.says.editingFinished.emit()
     assert chosen(station).sign is None

@@ -13,13 +13,15 @@ from typing import Any
 from PySide6.QtCore import QEvent
 from PySide6.QtWidgets import QApplication
 
-from hard.monkey import at_work, memory_mb, private_folders
+from hard.held import at_work
+from hard.monkey import private_folders
 from pennello.design.placed import PlacedMotif
 from pennello.files.demo import demo_plan
 from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
+from pennello.ui.memory import resident_mb
 from pennello.ui.window import MainWindow
 
 MOST_MB = 350.0
@@ -78,7 +80,7 @@ def edit(folder: Path, count: int) -> dict[str, float]:
     window.show()
     warm_up().join()
     _wait(app, 1.0)
-    before, handles = memory_mb(), _handles()
+    before, handles = resident_mb(), _handles()
     peak = before
     names = [stroke.id for stroke in window.document.plan.strokes]
     for number in range(count // 2):
@@ -87,7 +89,7 @@ def edit(folder: Path, count: int) -> dict[str, float]:
         if window.model.pickup is not None:
             window.model.set_number("Drift", "drift_mm", 0.5 + (number % 97) * 0.03)
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
-        peak = max(peak, memory_mb())
+        peak = max(peak, resident_mb())
     window.go_to("chart")
     _wait(app, 1.0)
     model = there(window, "chart").model
@@ -96,12 +98,12 @@ def edit(folder: Path, count: int) -> dict[str, float]:
             model.choose(model.motifs[(number // 50) % len(model.motifs)].id)
         model.edit_motif("Move", partial(_at, x_mm=float(number % 60 - 30)))
         _wait(app, 0.16 if number % 10 == 0 else 0.002)
-        peak = max(peak, memory_mb())
+        peak = max(peak, resident_mb())
     window.go_to("order")
     _rest(app)  # an order that is still worked out takes its solver's memory meanwhile: that is no page's
     _pages(app, window)  # the first ones bring what the others find there
     _rest(app)
-    at_pages = memory_mb()
+    at_pages = resident_mb()
     _pages(app, window)
     _rest(app)
     window.go_to("bench")
@@ -110,7 +112,7 @@ def edit(folder: Path, count: int) -> dict[str, float]:
         "edits": count,
         "before_mb": round(before, 1),
         "peak_mb": round(peak, 1),
-        "pages_mb": round(memory_mb() - at_pages, 1),
+        "pages_mb": round(resident_mb() - at_pages, 1),
         "handles_more": _handles() - handles,
     }
     window.document.replace(window.document.committed)

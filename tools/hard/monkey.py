@@ -46,7 +46,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from hard.held import Held
+from hard.held import Held, at_work
 from pennello.design.fresh import fresh_plan
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
@@ -56,7 +56,7 @@ from pennello.lay.warming import warm_up
 from pennello.session.document import Document
 from pennello.ui.app import make_application
 from pennello.ui.collector import Collector
-from pennello.ui.memory import give_back
+from pennello.ui.memory import give_back, resident_mb
 from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.window import MainWindow
 
@@ -109,12 +109,6 @@ def private_folders(folder: Path) -> None:
         os.environ[f"XDG_{name.upper()}_HOME"] = str(folder / name)
     (folder / "out").mkdir()
     os.environ["HOME"] = str(folder)
-
-
-def memory_mb() -> float:
-    """Return the memory that this process holds, MB."""
-    pages = int(Path("/proc/self/statm").read_text().split()[1])
-    return pages * os.sysconf("SC_PAGE_SIZE") / 1e6
 
 
 class _Malloc(ctypes.Structure):
@@ -414,7 +408,7 @@ class Monkey:
         self.seen.held = large_arrays()
         self.seen.at_work = at_work()
         self.seen.windows = windows_there(self.app)
-        self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(memory_mb(), 1)))
+        self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(resident_mb(), 1)))
 
     def sample(self) -> None:
         """Write down memory, threads and handles, once what nobody holds is given back."""
@@ -423,7 +417,7 @@ class Monkey:
         linecache.clearcache()
         give_back()
         handles = sum(1 for _ in Path("/proc/self/fd").iterdir())
-        self.seen.samples.append((self.seen.events, round(memory_mb(), 1), threading.active_count(), handles))
+        self.seen.samples.append((self.seen.events, round(resident_mb(), 1), threading.active_count(), handles))
 
 
 def large_arrays(least_mb: float = 4.0, most: int = 12) -> list[tuple[float, str]]:
@@ -441,17 +435,6 @@ def windows_there(app: Any) -> dict[str, int]:
     every = app.allWidgets()
     found = Counter(type(one).__name__ for one in every if one.isWindow())
     return {**dict(found.most_common(12)), "parts": len(every)}
-
-
-def at_work() -> list[str]:
-    """Return what each worker is doing, innermost last; those that wait for work are left out."""
-    found = []
-    for frame in sys._current_frames().values():
-        stack = [f"{Path(one.filename).stem}.{one.name}:{one.lineno}" for one in traceback.extract_stack(frame)]
-        workers = [number for number, call in enumerate(stack) if call.startswith("thread._worker")]
-        if workers and workers[-1] < len(stack) - 1:
-            found.append(" > ".join(stack[-6:]))
-    return found
 
 
 def _chain(holder: object, deep: int = 4) -> str:

@@ -90,7 +90,6 @@ class Collector(QObject):
         self.settle()
         self._aside, self._more = gc.get_freeze_count(), 0
 
-    @property
     def _much_came(self) -> bool:
         if self._more > ALL_MORE:  # most of it may be gone again; counting takes 25 ms
             self._more = gc.get_freeze_count() - self._aside
@@ -112,7 +111,7 @@ class Collector(QObject):
         nobody_there = self._rested == ALL_AFTER
         if due or nobody_there:
             self._since_oldest = 0
-            if nobody_there or self._much_came:
+            if nobody_there or self._much_came():
                 self._look_through_all()
             else:
                 self._look_through_new()

@@ -34,6 +34,9 @@ class NameLine(QLineEdit):
         self._shown = self.text()
 
     def _finish(self) -> None:
-        if self.text() != self._shown:
+        words = self.text().strip()
+        if words != self._shown.strip():
             self._shown = self.text()
-            self.told.emit(self.text().strip())
+            self.told.emit(words)
+        elif self.text() != self._shown:
+            self.setText(self._shown)
