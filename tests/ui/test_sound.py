@@ -23,7 +23,7 @@ import pennello
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
-from pennello.ui.collector import ALL_AFTER, ALL_MORE, ALL_MORE_MB, OLDEST_EVERY, OLDEST_LATEST, Collector
+from pennello.ui.collector import AWAY_AFTER, MORE_MB, OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
 from pennello.ui.widgets.asking import AmountPage, ask_target
@@ -317,10 +317,10 @@ def test_only_the_windows_thread_collects(qtbot):
 
 
 class Gc:
-    """Python's collector, without what it does: each look is written down, and each sets so many things aside."""
+    """Python's collector, without what it does: each look is written down."""
 
-    def __init__(self, each=0, gone=0):
-        self.looks, self.aside, self.each, self.gone = [], 0, each, gone
+    def __init__(self):
+        self.looks = []
 
     def collect(self, deep=2):
         self.looks.append(deep)
@@ -329,24 +329,18 @@ class Gc:
         self.looks.append("all")
 
     def freeze(self):
-        self.aside += self.each - self.gone
-
-    def get_objects(self):
-        return range(self.each)
-
-    def get_freeze_count(self):
-        return self.aside
+        pass
 
 
 @pytest.fixture
 def looked_by(monkeypatch):
     """Return what a collector looks through in so many ticks; the window's thread has always worked so much more, s."""
 
-    def run(ticks, more_s=0.0, more_mb=0.0, **how):
-        collector_of_python, worked, mb = Gc(**how), itertools.count(0.0, more_s), itertools.count(0.0, more_mb)
+    def run(ticks, more_s=0.0, more_mb=0.0, away=()):
+        collector_of_python, worked, mb = Gc(), itertools.count(0.0, more_s), itertools.count(0.0, more_mb)
         monkeypatch.setattr("pennello.ui.collector.gc", collector_of_python)
-        owner = QObject()
-        one = Collector(owner, lambda: next(worked), lambda: next(mb))
+        owner, tick = QObject(), itertools.count()
+        one = Collector(owner, lambda: next(worked), lambda: next(mb), lambda: next(tick) not in away)
         for _ in range(ticks):
             one.tick()
         return collector_of_python.looks
@@ -360,18 +354,16 @@ def test_what_came_is_looked_through_while_the_window_rests_and_sometime_if_it_n
         assert [at + 1 for at, deep in enumerate(looked) if deep == 2] == [first, first + every, first + 2 * every]
 
 
-def test_all_is_looked_through_once_nobody_is_there(looked_by):
-    looked = looked_by(3 * ALL_AFTER)
-    assert looked.count("all") == 1
-    assert len(looked[: looked.index("all")]) == ALL_AFTER - 1
-    assert "all" not in looked_by(3 * ALL_AFTER, 0.5), "not while it is at work"
+def test_all_is_looked_through_only_while_another_program_is_in_front(looked_by):
+    assert "all" not in looked_by(600), "nobody touches it, but somebody may at any time"
+    assert "all" not in looked_by(600, away=range(100, 100 + AWAY_AFTER - 1)), "it was only looked away for a moment"
+    looked = looked_by(600, away=(*range(100, 400), *range(500, 600)))
+    assert looked.index("all") == 100 + AWAY_AFTER - 1
+    assert looked.count("all") == 2, "once each time"
 
 
-def test_all_is_looked_through_where_much_came_and_stayed(looked_by):
-    each = ALL_MORE // 5 + 1
-    assert looked_by(13 * OLDEST_LATEST, 0.5, each=each).count("all") == 2
-    assert "all" not in looked_by(13 * OLDEST_LATEST, 0.5, each=each, gone=each), "what is gone again costs no look"
-    assert looked_by(13 * OLDEST_LATEST, 0.5, more_mb=ALL_MORE_MB / 5.5).count("all") == 2
+def test_all_is_looked_through_where_much_more_memory_is_used(looked_by):
+    assert looked_by(13 * OLDEST_LATEST, 0.5, more_mb=MORE_MB / 5.5).count("all") == 2
 
 
 def test_edits_leave_no_ring_of_the_programs_own(open_window, qtbot):

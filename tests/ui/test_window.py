@@ -312,6 +312,32 @@ def test_a_real_run_fills_the_screen_and_takes_the_space_bar():
     assert int(took) == 1
 
 
+IN_FRONT = """
+import sys, time
+from PySide6.QtWidgets import QApplication, QWidget
+from pennello.ui.collector import in_front
+
+def waited(until):
+    latest = time.monotonic() + 20
+    while not until() and time.monotonic() < latest:
+        app.processEvents()
+    return until()
+
+app = QApplication(sys.argv)
+one = QWidget()
+one.show()
+one.activateWindow()
+told = waited(in_front)
+one.hide()
+print(told, waited(lambda: not in_front()))
+"""
+
+
+@pytest.mark.xvfb
+def test_the_program_is_in_front_while_a_window_of_its_own_is_used():
+    assert on_a_virtual_display(IN_FRONT) == ["True", "True"]
+
+
 @pytest.mark.skipif(sys.version_info >= (3, 12), reason="None cannot be given back there")
 def test_drawing_does_not_use_up_none(window):
     """A binding that returns None once too often ends the program sooner or later; PySide6 6.12.0 did."""

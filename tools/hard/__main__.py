@@ -20,7 +20,11 @@ from hard.long_run import MOST_FOR_PAGES_MB, MOST_HANDLES_MORE, MOST_MB
 from hard.tally import Tally, table
 
 ROOT = Path(__file__).parents[2]
-EVENTS, SECONDS = 5000, 240.0
+EVENTS, SECONDS, SEEDS = 10_000, 240.0, 20
+"""Each monkey plays until it has done so many events, and at least so many seconds; longer where the minutes are enough
+for so many monkeys.
+"""
+
 MOST_GROWTH_MB = 50.0
 AT_ONCE = 2
 
@@ -132,9 +136,11 @@ def main() -> int:
             *faults(folder / "faults"),
             long_run(folder / "long", round(2000 * share)),
         ]
-        monkeys = Monkeys(folder / "monkeys", EVENTS, SECONDS)
+        left = 60 * minutes - (time.monotonic() - began)
+        seconds = max(SECONDS, AT_ONCE * left / SEEDS)
+        monkeys = Monkeys(folder / "monkeys", EVENTS, seconds)
         number = 0
-        while number < AT_ONCE or time.monotonic() - began < 60 * minutes - SECONDS / 2:
+        while number < AT_ONCE or time.monotonic() - began < 60 * minutes - seconds / 2:
             monkeys.start(seed + number)
             number += 1
             monkeys.wait(until=AT_ONCE - 1)

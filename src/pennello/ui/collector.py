@@ -11,7 +11,8 @@ import linecache
 import threading
 from collections.abc import Callable
 
-from PySide6.QtCore import QObject, QTimer
+from PySide6.QtCore import QObject, Qt, QTimer
+from PySide6.QtGui import QGuiApplication
 
 from pennello.session.courtesy import main_thread_s
 from pennello.ui.memory import give_back, give_back_code, resident_mb, settle_memory
@@ -22,10 +23,10 @@ OLDEST_EVERY, OLDEST_LATEST = 6, 10
 window rests; at the latest after so many (defaults). What is used then is set aside for long, as permanent.
 """
 
-ALL_AFTER, ALL_MORE, ALL_MORE_MB = 60, 200_000, 300.0
-"""All that was set aside, which may take 200 ms, is looked through once the window has rested for so many ticks in a
-row and nobody is there; and where so many things more are set aside than after the last time, or so many MB more are
-used than caches may hold (defaults). Little is found: what is in no ring is gone as soon as nobody uses it.
+AWAY_AFTER, MORE_MB = 5, 300.0
+"""All that was set aside, which may take 200 ms, is looked through while another program is in front, once it has been
+there for so many ticks in a row; else only where so many MB more are used, which is more than caches may hold (a last
+resort; defaults). Little is found: what is in no ring is gone as soon as nobody uses it.
 """
 
 FIRST_AT = 3
@@ -38,6 +39,11 @@ COMPILER = "llvm"
 """What compiles the kernel, or fetches it from where it was compiled before: 60 MB of code that is hardly run again."""
 
 
+def in_front() -> bool:
+    """Whether a window of the program's own is the one that is used."""
+    return QGuiApplication.applicationState() == Qt.ApplicationState.ApplicationActive
+
+
 class Collector(QObject):
     """Collects between events.
 
@@ -47,6 +53,8 @@ class Collector(QObject):
         How long the window's thread has worked, s.
     resident_mb
         How much memory the program has, MB.
+    in_front
+        Whether a window of the program's own is the one that is used.
     """
 
     def __init__(
@@ -54,13 +62,13 @@ class Collector(QObject):
         parent: QObject,
         worked_s: Callable[[], float] = main_thread_s,
         resident_mb: Callable[[], float] = resident_mb,
+        in_front: Callable[[], bool] = in_front,
     ) -> None:
         super().__init__(parent)
         self._resident_mb, self._mb = resident_mb, 0.0
         self._worked_s, self._worked_before_s = worked_s, worked_s()
         self._since_oldest = OLDEST_EVERY - FIRST_AT
-        self._rested = 0
-        self._aside, self._more = 0, 0  # things set aside at the last look through all, and at most so many since
+        self._in_front, self._away = in_front, 0
         self._before = True
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY_MS)
@@ -77,23 +85,20 @@ class Collector(QObject):
 
     def settle(self) -> None:
         """Look through what has come, and set aside what stays: the stations do, once they are put together."""
-        self._look_through_new()
-        self._mb = self._resident_mb()
-
-    def _look_through_new(self) -> None:
         gc.collect()
-        self._more += len(gc.get_objects())
         gc.freeze()
+        self._mb = self._resident_mb()
 
     def _look_through_all(self) -> None:
         gc.unfreeze()
         self.settle()
-        self._aside, self._more = gc.get_freeze_count(), 0
 
-    def _much_came(self) -> bool:
-        if self._more > ALL_MORE:  # most of it may be gone again; counting takes 25 ms
-            self._more = gc.get_freeze_count() - self._aside
-        return self._more > ALL_MORE or self._resident_mb() > self._mb + ALL_MORE_MB
+    def _look(self) -> None:
+        if self._away == AWAY_AFTER or self._resident_mb() > self._mb + MORE_MB:
+            self._look_through_all()
+        else:
+            gc.collect()
+            gc.freeze()
 
     def stop(self) -> None:
         """Give it back as it was taken."""
@@ -105,16 +110,12 @@ class Collector(QObject):
     def tick(self) -> None:
         """Collect what is young, and now and then what is older, while nobody waits for the window."""
         rests = self._worked_s() - self._worked_before_s < RESTS_S
-        self._rested = self._rested + 1 if rests else 0
+        self._away = 0 if self._in_front() else self._away + 1
         self._since_oldest += 1
         due = self._since_oldest >= (OLDEST_EVERY if rests else OLDEST_LATEST)
-        nobody_there = self._rested == ALL_AFTER
-        if due or nobody_there:
+        if due or self._away == AWAY_AFTER:
             self._since_oldest = 0
-            if nobody_there or self._much_came():
-                self._look_through_all()
-            else:
-                self._look_through_new()
+            self._look()
             # it frees nothing of Qt's, and the system takes up to 0.2 s over it
             threading.Thread(target=give_back_code, args=(COMPILER,), daemon=True).start()
         else:
