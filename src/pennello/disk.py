@@ -15,6 +15,7 @@ import time
 from dataclasses import dataclass
 from hashlib import sha256
 from pathlib import Path
+from urllib.parse import unquote_to_bytes
 
 from pennello.errors import FileProblemError
 from pennello.phrases import phrase
@@ -23,7 +24,7 @@ PRIVATE, USUAL = 0o600, 0o666
 STRAY_AFTER_S = 120.0
 """A temporary file older than this belongs to nobody any more."""
 
-_TEMPORARY = ".tmp"
+_TEMPORARY, _ADDRESS = ".tmp", "file://"
 _REMEDIES = {
     errno.ENOENT: phrase("there is no such file or folder; check the name."),
     errno.EISDIR: phrase("this is a folder; name a file in it."),
@@ -135,6 +136,34 @@ def whole_path(path: Path) -> Path:
         return path.resolve()
     except (OSError, ValueError, RuntimeError):
         return path
+
+
+def kept_path(path: Path | None) -> str:
+    """Return where a file lies as text that can be kept; "" for none.
+
+    A name may be of any bytes; where they are no UTF-8 this is the file's address, which `path_of` reads.
+
+    >>> kept_path(Path("/tmp/rose.pennello"))
+    '/tmp/rose.pennello'
+    >>> kept_path(Path(os.fsdecode(bytes("/tmp/caf\u00e9.pennello", "latin-1"))))
+    'file:///tmp/caf%E9.pennello'
+    """
+    if path is None:
+        return ""
+    try:
+        str(path).encode()
+    except UnicodeEncodeError:
+        return whole_path(path).as_uri()
+    return str(path)
+
+
+def path_of(text: str) -> Path:
+    """Return the file that `kept_path` told.
+
+    >>> path_of("file:///tmp/caf%E9.pennello") == Path(os.fsdecode(bytes("/tmp/caf\u00e9.pennello", "latin-1")))
+    True
+    """
+    return Path(os.fsdecode(unquote_to_bytes(text.removeprefix(_ADDRESS)))) if text.startswith(_ADDRESS) else Path(text)
 
 
 def make_folder(folder: Path, mode: int = 0o777) -> None:

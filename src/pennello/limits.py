@@ -81,6 +81,11 @@ def check_count(what: str, count: int, most: int) -> None:
         raise OutOfRangeError(phrase("number of {what}", what=what), count, phrase("at most {most}", most=most))
 
 
+def writable(text: str) -> bool:
+    """Return whether text can be written as UTF-8: no half of a sign (a lone surrogate) is in it."""
+    return text.isascii() or not any("\ud800" <= sign <= "\udfff" for sign in text)
+
+
 def _check_writable(what: str, value: str) -> None:
-    if not value.isascii() and any("\ud800" <= sign <= "\udfff" for sign in value):
+    if not writable(value):
         raise OutOfRangeError(what, ascii(value[:40]), phrase("text that can be written as UTF-8"))

@@ -27,6 +27,14 @@ def test_a_card_is_written_for_letter_paper(ask, plan, tmp_path):
         ask("card", plan, "poppy-petal", "--pdf", tmp_path / "c.pdf", "--paper", "B5")
 
 
+def test_a_name_for_the_pdf_is_taken_whole_or_refused(ask, plan, tmp_path):
+    card = ("card", plan, "poppy-petal", "--pdf", tmp_path / "c.pdf", "--made-by")
+    assert "at most 80 signs" in ask(*card, "x" * 81, code=2)
+    with pytest.raises(SystemExit):
+        ask(*card, "\udcff")
+    assert not (tmp_path / "c.pdf").exists()
+
+
 def test_all_of_a_design_is_handed_over(ask, plan, tmp_path):
     """The sheet, a card for each load, a label for each cake, the outlines: all that is needed without Pennello."""
     words = ask("hand-over", plan, "--chart", "hand", "--pdf", tmp_path / "all.pdf", "--age", "adult", "--seconds", 0)

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import csv
 import json
+import os
 import re
 import stat
+from pathlib import Path
 
 import icalendar
 import pytest
@@ -38,6 +40,20 @@ def book(tmp_path):
 
 def flags(marks):
     return [word for x, y in marks for word in ("--mark", f"{x},{y}")]
+
+
+def test_a_plan_may_lie_in_a_folder_whose_name_is_no_utf_8_and_words_may_not_be_so(ask, capsys, tmp_path, book):
+    folder = Path(os.fsdecode(os.fsencode(tmp_path) + b"/caf\xe9"))
+    folder.mkdir()
+    write_plan(demo_plan(), folder / "walk.pennello")
+    ask("log", "add", "Walk", "--plan", folder / "walk.pennello", "--notebook", book)
+    (page,) = ask("log", "list", "--notebook", book, "--json")["pages"]
+    assert page["plan"].endswith("/caf%E9/walk.pennello")
+    words = ("log", "change", page["id"], "--notebook", book, "--wrong")
+    assert "piece or load of the plan" in ask(*words, "gap:nowhere", code=2), "the plan is found again"
+    with pytest.raises(SystemExit, match="2"):
+        ask("log", "change", page["id"], "--note", "caf\udce9", "--notebook", book)
+    assert "cannot be written as UTF-8; leave it out" in capsys.readouterr().err
 
 
 def test_a_card_is_printed_painted_fitted_and_given_back(ask, tmp_path, demo_file, book):

@@ -1,12 +1,15 @@
 """The run at the chair: its clock, its cards, what is kept when the lid is shut, and what the notebook learns."""
 
 import json
+import os
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
 from pennello.design.pace import Pace, StepKind
+from pennello.disk import kept_path, path_of
 from pennello.errors import FileProblemError
 from pennello.order.job import Lag, Why
 from pennello.order.run import (
@@ -194,6 +197,17 @@ def test_a_run_has_a_page_with_its_file_its_form_and_its_minutes_by_step(tmp_pat
     assert rows[3][2:] == ("left out", "")
     assert apart_words(steps) == "By step: Load 0:12 instead of 0:05 min; 1 step left out."
     assert apart_words(()) == ""
+
+
+def test_a_run_of_a_plan_whose_folder_is_no_utf_8_is_kept_and_noted(tmp_path):
+    """A folder from an older disk, its name in Latin-1: JSON and SQLite take only UTF-8."""
+    plan = Path(os.fsdecode(os.fsencode(tmp_path) + b"/caf\xe9")) / "walk.pennello"
+    kept = KeptRun(done(begin(STEPS, 0.0), 5.0), "Walk", kept_path(plan), "face", "2026-11-25T18:00:00+00:00")
+    keep_run(kept, 70.0, 0.0)
+    note_run(read_run(run_path(), 70.0, 0.0), tmp_path / "n.sqlite")
+    with open_log(tmp_path / "n.sqlite") as log:
+        (page,) = log.pages()
+    assert path_of(page.plan) == plan
 
 
 def test_a_run_that_is_over_or_broken_counts_as_none():

@@ -111,6 +111,15 @@ def test_what_is_too_long_is_said():
         LogPage(DAY, "x", faults=(PageFault(Trouble.GAP),) * 51)
 
 
+def test_half_a_sign_is_said(tmp_path):
+    with pytest.raises(OutOfRangeError, match="note of a page"):
+        LogPage(DAY, "x", note="a\udcff")
+    with Log(tmp_path / "n.sqlite") as log:
+        with pytest.raises(FileProblemError, match="half a sign"):
+            log.put(LogPage(DAY, "x", plan="a\udcff"))
+        assert log.pages() == ()
+
+
 def test_a_damaged_page_is_named(tmp_path):
     path = tmp_path / "n.sqlite"
     with Log(path) as log:

@@ -13,24 +13,45 @@ A verb stands as one function in its module, with what it takes beside it:
 from __future__ import annotations
 
 import re
-from argparse import ArgumentParser, Namespace
+from argparse import ArgumentParser, ArgumentTypeError, Namespace
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, NoReturn
 
 from pennello.errors import clipped
+from pennello.limits import writable
 from pennello.phrases import phrase
 
 Run = Callable[[Namespace], int]
 
 
+def _written(text: str) -> str:
+    """Return words as they are, if they can be written: a byte that is no UTF-8 comes as half a sign."""
+    if not writable(text):
+        raise ArgumentTypeError(
+            phrase("{text} holds a sign that cannot be written as UTF-8; leave it out", text=ascii(clipped(text, 40)))
+        )
+    return text
+
+
 class Parser(ArgumentParser):
-    """Says one line and where help is, and exits with 2; -12,5 and -3/4 are numbers and no options."""
+    """Says one line and where help is, and exits with 2; -12,5 and -3/4 are numbers and no options.
+
+    What has no type is text that ends up in plans, databases and on paper. What names a file has one, `Path` or `str`:
+    a file may be called anything.
+    """
 
     def __init__(self, *given: Any, **named: Any) -> None:
         super().__init__(*given, **named)
+        self.register("type", None, _written)
         self._negative_number_matcher = re.compile(r"-[0-9.,]")
+
+    def add_subparsers(self, **named: Any) -> Any:
+        """Take verbs: what follows one is for its own parser to look at."""
+        action = super().add_subparsers(**named)
+        action.type = str
+        return action
 
     def error(self, message: str) -> NoReturn:
         """Say what is wrong, in one line."""
@@ -120,6 +141,7 @@ def searched_arguments(parser: ArgumentParser) -> None:
     """Take what every search takes: a kit, and where to write."""
     parser.add_argument(
         "--kit",
+        type=str,
         nargs="?",
         const="",
         metavar="FILE",

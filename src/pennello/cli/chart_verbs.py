@@ -68,7 +68,12 @@ def motif_arguments(parser: ArgumentParser) -> None:
         help=phrase("lay an own one with the plan's loads that are most like its own"),
     )
     parser.add_argument(
-        "--kit", nargs="?", const="", metavar="FILE", help=phrase("find loads in this kit too; bare: your own")
+        "--kit",
+        type=str,
+        nargs="?",
+        const="",
+        metavar="FILE",
+        help=phrase("find loads in this kit too; bare: your own"),
     )
     parser.add_argument("--svg", type=Path, metavar="FILE", help=phrase("write its paths, 1 unit = 1 mm"))
     parser.add_argument("--plan", type=Path, metavar="PLAN", help=phrase("put it on a chart of this plan"))
@@ -321,7 +326,7 @@ def chart_arguments(parser: ArgumentParser) -> None:
         "--plan", type=Path, metavar="PLAN", help=phrase("with --eyes, --photo: the plan whose chart it is")
     )
     parser.add_argument(
-        "--photo", metavar="FILE", help=phrase("a photo of your own in its place; 'none' draws it again")
+        "--photo", type=str, metavar="FILE", help=phrase("a photo of your own in its place; 'none' draws it again")
     )
     parser.add_argument(
         "--mark",

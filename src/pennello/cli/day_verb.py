@@ -31,7 +31,7 @@ from pennello.day.event import (
 )
 from pennello.day.menu import Weighed, left_out_first, weigh
 from pennello.day.queue import DAYS, Evening, evening, sentences, usual_rules, what_if
-from pennello.disk import exists
+from pennello.disk import exists, kept_path
 from pennello.errors import FileProblemError, OutOfRangeError
 from pennello.files.day_json import SUFFIX, day_path, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
@@ -140,6 +140,7 @@ def _menu_arguments(parser: ArgumentParser) -> None:
     keys = ", ".join(one.key for one in shipped_designs()[:3])
     parser.add_argument(
         "--add",
+        type=str,
         action="append",
         metavar="PLAN|DESIGN",
         help=phrase("a plan's file, or a design that ships: {keys} ...", keys=keys),
@@ -331,7 +332,7 @@ def _added(args: Namespace, event: Event, wish: str) -> MenuItem:
     path = Path(wish)
     if not exists(path):
         raise OutOfRangeError("--add", wish, phrase("a plan's file, or one of `pennello designs`"))
-    made = designed(read_plan(path), str(path.absolute()), "", pace).item
+    made = designed(read_plan(path), kept_path(path.absolute()), "", pace).item
     return replace(made, id=free_key(event, made.id))
 
 

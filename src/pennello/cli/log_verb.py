@@ -18,7 +18,7 @@ from pennello.colour.families import ColourFamily
 from pennello.design.findings import findings_by_chart
 from pennello.design.pace import StepKind
 from pennello.design.plan import Plan
-from pennello.disk import exists
+from pennello.disk import exists, kept_path, path_of
 from pennello.errors import OutOfRangeError
 from pennello.files.log_out import write_log, write_log_page
 from pennello.files.picture import Picture
@@ -206,7 +206,7 @@ def _add(args: Namespace) -> int:
     title = args.title or (plan.title if plan else "")
     if not title:
         raise OutOfRangeError(phrase("title of a page"), "''", phrase("what was painted, or --plan with it"))
-    page = LogPage(_day(args.day), title, plan=str(args.plan.absolute()) if args.plan else "")
+    page = LogPage(_day(args.day), title, plan=kept_path(args.plan and args.plan.absolute()))
     if plan is not None and plan.motifs:
         from pennello.session.design_pictures import laid_plan  # noqa: PLC0415 - engines only where wanted
 
@@ -228,7 +228,7 @@ def _day(text: str | None) -> str:
 def _change(args: Namespace) -> int:
     with open_log(args.notebook) as log:
         page = log.page(args.page)
-    plan = read_plan(Path(page.plan)) if page.plan and exists(Path(page.plan)) else None
+    plan = read_plan(path_of(page.plan)) if page.plan and exists(path_of(page.plan)) else None
     return _put(args, _changed(args, page, plan))
 
 

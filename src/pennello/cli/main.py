@@ -23,6 +23,7 @@ from pennello.cli.verbs_at import VERBS_AT
 from pennello.disk import exists
 from pennello.errors import PennelloError, UnknownNameError
 from pennello.lay.engine import waiting_for_kernel
+from pennello.limits import check_name
 from pennello.phrases import phrase
 
 OpenWindow = Callable[[str | None, bool], int]
@@ -104,7 +105,7 @@ def make_parser(asked: Sequence[str] = ()) -> argparse.ArgumentParser:
     )
     verbs = parser.add_subparsers(dest="verb", metavar="VERB")
     window = verbs.add_parser("window", help=phrase("open the window"))
-    window.add_argument("plan", nargs="?", help=phrase("a .pennello file"))
+    window.add_argument("plan", type=str, nargs="?", help=phrase("a .pennello file"))
     window.add_argument("--demo", action="store_true", help=phrase("with the Saltmarsh Lantern Walk"))
     known = {"window", *VERBS_AT}
     for name in asked if asked and asked[0] in known else VERBS_AT:
@@ -134,7 +135,8 @@ def _on_its_paper(parsed: argparse.Namespace) -> AbstractContextManager[None]:
         return nullcontext()
     from pennello.files.paper import MOST_MAKER, Paper, PaperSize, on_paper  # noqa: PLC0415 - reportlab only for paper
 
-    return on_paper(Paper(PaperSize(parsed.paper), parsed.made_by[:MOST_MAKER]))
+    check_name("--made-by", parsed.made_by, MOST_MAKER)
+    return on_paper(Paper(PaperSize(parsed.paper), parsed.made_by))
 
 
 def _drop_output() -> None:

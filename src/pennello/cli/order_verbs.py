@@ -58,7 +58,12 @@ def _person(parser: ArgumentParser) -> None:
         parser.add_argument(f"--{name}", choices=("yes", "no"))
     parser.add_argument("--skin-is", choices=("sound", "sensitive", "broken"))
     parser.add_argument(
-        "--kit", nargs="?", const="", metavar="FILE", help=phrase("look for dates in this kit; bare: your own")
+        "--kit",
+        type=str,
+        nargs="?",
+        const="",
+        metavar="FILE",
+        help=phrase("look for dates in this kit; bare: your own"),
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from pennello.errors import OutOfRangeError
+from pennello.limits import check_name
 from pennello.phrases import phrase
 from pennello.practice.tries import TryScore
 from pennello.practice.trouble import Trouble
@@ -73,18 +74,8 @@ class LogPage:
 
     def __post_init__(self) -> None:
         for name in ("title", "part", "light", "asked", "kept"):
-            if len(getattr(self, name)) > MOST_LINE:
-                raise OutOfRangeError(
-                    phrase("{name} of a page", name=name),
-                    phrase("{count} signs", count=len(getattr(self, name))),
-                    phrase("up to {most_line}", most_line=MOST_LINE),
-                )
-        if len(self.note) > MOST_NOTE:
-            raise OutOfRangeError(
-                phrase("note of a page"),
-                phrase("{count} signs", count=len(self.note)),
-                phrase("up to {most_note}", most_note=MOST_NOTE),
-            )
+            check_name(phrase("{name} of a page", name=name), getattr(self, name), MOST_LINE)
+        check_name(phrase("note of a page"), self.note, MOST_NOTE)
         if len(self.faults) > MOST_FAULTS:
             raise OutOfRangeError(
                 phrase("faults of a page"), len(self.faults), phrase("up to {most_faults}", most_faults=MOST_FAULTS)

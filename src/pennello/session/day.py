@@ -23,7 +23,7 @@ from pennello.design.pace import Pace, StepKind
 from pennello.design.part_edits import short_form
 from pennello.design.plan import Plan
 from pennello.design.scene import Check, go_on
-from pennello.disk import exists, make_private_folder
+from pennello.disk import exists, make_private_folder, path_of
 from pennello.errors import FileProblemError
 from pennello.files.day_json import SUFFIX, day_path, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
@@ -57,10 +57,10 @@ def plan_of(item: MenuItem) -> Plan | None:
     if item.plan.startswith(SHIPPED):
         key, _, other = item.plan.removeprefix(SHIPPED).partition("/")
         return shipped_design(key).plan(other=bool(other))
-    if not item.plan or not exists(Path(item.plan)):
+    if not item.plan or not exists(path_of(item.plan)):
         return None
     try:
-        return read_plan(Path(item.plan))
+        return read_plan(path_of(item.plan))
     except FileProblemError:
         return None
 

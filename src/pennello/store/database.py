@@ -26,7 +26,7 @@ SOON_MS = 60
 
 Row = TypeVar("Row", bound=msgspec.Struct)
 
-DATABASE_ERRORS = (sqlite3.Error, UnicodeDecodeError, OverflowError)
+DATABASE_ERRORS = (sqlite3.Error, UnicodeError, OverflowError)
 """What SQLite raises: its own errors, text that is no UTF-8 (in what it says, too), and numbers too large for it."""
 
 
@@ -104,6 +104,15 @@ def database_problem(path: Path, error: Exception, what: str, doing: str = "") -
     """
     words = str(error)
     tail = f"; {doing}" if doing else ""
+    if isinstance(error, UnicodeEncodeError):
+        return FileProblemError(
+            path,
+            phrase(
+                "the text {text} has half a sign in it, which cannot be written; leave it out{tail}.",
+                text=ascii(clipped(error.object, 40)),
+                tail=tail,
+            ),
+        )
     if "full" in words or "disk I/O" in words:
         return FileProblemError(path, phrase("the disk is full; free some space and try again{tail}.", tail=tail))
     if "locked" in words or "busy" in words:

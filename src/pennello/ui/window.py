@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 from shiboken6 import isValid
 
 from pennello.design.plan import Plan
-from pennello.disk import exists
+from pennello.disk import exists, path_of
 from pennello.files.demo import demo_plan
 from pennello.files.paper import Paper, PaperSize
 from pennello.files.plan_json import SUFFIX
@@ -281,7 +281,7 @@ class MainWindow(QMainWindow):
         """Offer to go on with a run at the chair that was under way when Pennello ended."""
 
         def take() -> None:
-            plan = Path(kept.plan)
+            plan = path_of(kept.plan)
             if kept.plan and exists(plan) and plan != self.document.path:
                 self.open_path(plan)
             key = next(one.key for one in STATIONS if one.takes_runs)

@@ -25,7 +25,7 @@ from pennello.day.event import Event, MenuItem, clock_text, with_item, without_i
 from pennello.day.menu import weigh
 from pennello.day.queue import sentences
 from pennello.design.plan import Plan
-from pennello.disk import exists
+from pennello.disk import exists, kept_path, path_of
 from pennello.files.day_json import SUFFIX, demo_event
 from pennello.phrases import phrase, plural
 from pennello.session.copies import day_rows
@@ -382,7 +382,7 @@ class DayStation(PagedStation):
             event = self.day
             self.model.edit(phrase("Put on the menu"), with_item(event, replace(item, id=free_key(event, item.id))))
 
-        self.model.add_plan(plan, str(path or ""), take)
+        self.model.add_plan(plan, kept_path(path), take)
 
     # --- pages ---
 
@@ -417,7 +417,7 @@ class DayStation(PagedStation):
         if plan is None or not plan.motifs or self.run_plan is None:
             self.said.emit(phrase("The plan of {item} is not there any more; paint it without cards.", item=item.title))
             return
-        path = None if item.plan.startswith(SHIPPED) else Path(item.plan)
+        path = None if item.plan.startswith(SHIPPED) else path_of(item.plan)
         self.run_plan(plan, path, short)
 
     def show_what_if(self) -> None:

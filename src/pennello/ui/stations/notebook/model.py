@@ -13,7 +13,7 @@ from PySide6.QtCore import QObject, Signal
 
 from pennello.design.findings import findings_by_chart
 from pennello.design.plan import Plan
-from pennello.disk import exists
+from pennello.disk import exists, path_of
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Finding
@@ -110,10 +110,10 @@ class BookModel(QObject):
 
         painted = picture_of(page.photo, self.log.path)
         planned = picture_of(page.picture, self.log.path)
-        if planned is None and page.plan and exists(Path(page.plan)):
+        if planned is None and page.plan and exists(path_of(page.plan)):
             job.check()
             try:
-                plan = read_plan(Path(page.plan))
+                plan = read_plan(path_of(page.plan))
                 chart = plan.motifs[0].chart if plan.motifs else None
                 planned = laid_plan(plan, chart, check=job.check).picture if chart is not None else None
             except PennelloError:

@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 
 from pennello.colour.families import ColourFamily
 from pennello.design.plan import Plan
-from pennello.disk import exists
+from pennello.disk import exists, kept_path, path_of
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
 from pennello.phrases import named, phrase, plural
@@ -245,7 +245,7 @@ class NotebookStation(PagedStation):
 
     def _write_page(self, photo: Path | None) -> None:
         plan = self.document.committed
-        path = str(self.document.path or "")
+        path = kept_path(self.document.path)
         self._form(LogPage(now_text(), plan.title, plan=path), plan, picture=True, photo=photo)
 
     def change_page(self) -> None:
@@ -366,9 +366,9 @@ class NotebookStation(PagedStation):
 
 
 def _plan_of(page: LogPage) -> Plan | None:
-    if not page.plan or not exists(Path(page.plan)):
+    if not page.plan or not exists(path_of(page.plan)):
         return None
     try:
-        return read_plan(Path(page.plan))
+        return read_plan(path_of(page.plan))
     except PennelloError:
         return None

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QWidget
 
 from pennello.caution.person import Person
 from pennello.caution.rules import cautions_of_plan, charts_painted
+from pennello.disk import kept_path
 from pennello.errors import PennelloError
 from pennello.finding import Finding
 from pennello.order.arrange import Arranged
@@ -115,7 +116,7 @@ class RunController(QObject):
         self.kept = KeptRun(
             begun(arranged.steps, self.clock()),
             document.committed.title,
-            str(document.path or ""),
+            kept_path(document.path),
             self._model.chart,
             now,
             answers,
