@@ -225,6 +225,15 @@ def test_the_bag_is_ticked_and_printed(ask, walk, tmp_path):
     assert "certifies nothing" in " ".join(text.split())
 
 
+def test_an_event_is_found_without_its_ending_too(ask, tmp_path):
+    told = ask("day", "new", tmp_path / "fair", "--name", "Reed fair")
+    assert (tmp_path / "fair.pennello-day").exists(), told
+    assert ", 30 people" in ask("day", "set", tmp_path / "fair", "--people", "30")
+    assert "Reed fair" in ask("day", "list", tmp_path / "fair")
+    (tmp_path / "fair").write_text("a file of that very name")
+    assert str(tmp_path / "fair:") in ask("day", "report", tmp_path / "fair", code=2)
+
+
 def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
     before = walk.read_bytes()
     for words, said in (

@@ -59,6 +59,12 @@ from pennello.session.notebook import notebook_path, pace_of
 from pennello.units import clock, minutes, parse_number
 
 
+def event_file(text: str) -> Path:
+    """Return the file of an event that is named, with or without its ending."""
+    path = Path(text)
+    return path if exists(path) or not exists(day_path(path)) else day_path(path)
+
+
 def day_arguments(parser: ArgumentParser) -> None:
     """Say what `day` takes."""
     actions = parser.add_subparsers(dest="action", metavar="ACTION", required=True)
@@ -92,11 +98,11 @@ def day_arguments(parser: ArgumentParser) -> None:
     told = actions.add_parser("report", help=phrase("what it came to, what it costs and brings"))
     _report_arguments(told)
     listed = actions.add_parser("list", help=phrase("all events side by side: those of the data folder, and others"))
-    listed.add_argument("events", nargs="*", type=Path, metavar="EVENT", help=phrase("files that lie elsewhere"))
+    listed.add_argument("events", nargs="*", type=event_file, metavar="EVENT", help=phrase("files that lie elsewhere"))
     actions.add_parser("schema", help=phrase("the JSON Schema of an event's file"))
     for name, one in actions.choices.items():
         if name not in {"new", "list", "schema"}:
-            one.add_argument("event", type=Path, help=phrase("the event's file"))
+            one.add_argument("event", type=event_file, help=phrase("the event's file"))
         json_argument(one)
 
 
