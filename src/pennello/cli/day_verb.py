@@ -291,10 +291,10 @@ def _weighed_lines(best: Weighed) -> list[str]:
     return [
         phrase("best {count}: {listed}", count=len(best.items), listed=", ".join(one.title for one in best.items)),
         phrase(
-            "  {faces_an_hour:.1f} faces an hour and painter, {loads} loads, {cakes} cakes",
+            "  {faces_an_hour:.1f} faces an hour and painter, {loads}, {cakes}",
             faces_an_hour=best.faces_an_hour,
-            loads=best.loads,
-            cakes=best.cakes,
+            loads=plural(best.loads, "{count} load", "{count} loads"),
+            cakes=plural(best.cakes, "{count} cake", "{count} cakes"),
         ),
         phrase("  colours missing: {missing}", missing=", ".join(best.missing) or "none"),
     ]
@@ -325,7 +325,8 @@ def _item_line(event: Event, one: MenuItem) -> str:
         material_of_face=material_of_face(event, one.id),
         currency=event.currency,
     )
-    times = phrase("{whole_s} min{short}, {count} loads", whole_s=clock(one.whole_s), short=short, count=len(one.loads))
+    loads = plural(len(one.loads), "{count} load", "{count} loads")
+    times = phrase("{whole_s} min{short}, {loads}", whole_s=clock(one.whole_s), short=short, loads=loads)
     return f"{mark} {one.id:18s} {one.title}: {times}, {price}; {', '.join(one.colours)}"
 
 

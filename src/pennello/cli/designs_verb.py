@@ -11,7 +11,7 @@ from pennello.cli.plan_file import write_plan
 from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.files.demo import ShippedDesign, shipped_design, shipped_designs
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 
 
 class NoDesignNamedError(PennelloError):
@@ -52,11 +52,12 @@ def designs_verb(args: Namespace) -> int:
     else:
         parts = "; ".join(part.name for part in plan.parts)
         print(
-            phrase(
+            plural(
+                len(plan.strokes),
+                "{plan}, on {chart}: {count} load. {parts}.",
                 "{plan}, on {chart}: {count} loads. {parts}.",
                 plan=plan.title,
                 chart=plan.motifs[0].chart,
-                count=len(plan.strokes),
                 parts=parts,
             )
         )

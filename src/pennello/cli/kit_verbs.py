@@ -190,10 +190,11 @@ def _import(args: Namespace, session: KitSession) -> int:
             "{first}; correct them or leave them out with --skip-bad. Nothing was changed.", first=first[:-1]
         )
         if len(preview.refused) > 1:
-            words = phrase(
-                "{first} and {more} more lines; correct them or leave them out with --skip-bad. Nothing was changed.",
+            words = plural(
+                len(preview.refused) - 1,
+                "{first} and {count} more line; correct them or leave them out with --skip-bad. Nothing was changed.",
+                "{first} and {count} more lines; correct them or leave them out with --skip-bad. Nothing was changed.",
                 first=first[:-1],
-                more=len(preview.refused) - 1,
             )
         raise FileProblemError(args.file, words)
     if not args.preview:

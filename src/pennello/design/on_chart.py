@@ -32,7 +32,7 @@ from pennello.load.recipe import Recipe
 from pennello.motif.catalogue import motif
 from pennello.motif.place import SCALE, Place
 from pennello.path.cubic import CubicPath, direction, length_mm, parameter_at, position
-from pennello.phrases import named, phrase
+from pennello.phrases import named, phrase, plural
 
 Array = NDArray[np.floating[Any]]
 
@@ -177,11 +177,12 @@ def _computed_says(plan: Plan, placed: PlacedMotif) -> tuple[str, ...]:
     far = sum(length_mm(piece.stroke.path) for piece in pieces)
     assert placed.computed is not None
     return (
-        phrase(
+        plural(
+            len(pieces),
+            "{kind}: {far:.0f} cm in {count} stroke, worked out anew each time",
             "{kind}: {far:.0f} cm in {count} strokes, worked out anew each time",
             kind=named(placed.computed.kind),
             far=far / 10,
-            count=len(pieces),
         ),
     )
 

@@ -22,7 +22,7 @@ from pennello.colour.skin import ita_class
 from pennello.design.plan import Plan
 from pennello.design.reading import SKINS_ITA
 from pennello.files.demo import ShippedDesign, shipped_designs
-from pennello.phrases import phrase
+from pennello.phrases import phrase, plural
 from pennello.session.design_pictures import DesignPicture, design_picture
 from pennello.session.jobs import Job, Jobs
 from pennello.ui.theme.tokens import theme
@@ -119,7 +119,7 @@ class DesignCard(QWidget):
                 minutes_2=_minutes(found.short_s),
             )
         )
-        self.setToolTip(phrase("{chart}, {loads} loads", chart=found.chart, loads=found.loads))
+        self.setToolTip(plural(found.loads, "{chart}, {count} load", "{chart}, {count} loads", chart=found.chart))
         self.title.setText(found.title)
         self.surface.update()
 

@@ -350,10 +350,10 @@ class DayStation(PagedStation):
             replace(event, menu=tuple(replace(one, on=one.id in chosen) for one in event.menu)),
         )
         told = phrase(
-            "{faces_an_hour:.0f} faces an hour and painter, {loads} loads, {cakes} cakes",
+            "{faces_an_hour:.0f} faces an hour and painter, {loads}, {cakes}",
             faces_an_hour=best.faces_an_hour,
-            loads=best.loads,
-            cakes=best.cakes,
+            loads=plural(best.loads, "{count} load", "{count} loads"),
+            cakes=plural(best.cakes, "{count} cake", "{count} cakes"),
         )
         if best.missing:
             told = phrase("{told}; no {missing}", told=told, missing=", ".join(best.missing))

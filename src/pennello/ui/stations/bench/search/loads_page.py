@@ -71,7 +71,9 @@ class LoadsPage(PlanPage):
         """Show loads and what they save."""
         self._at_hand, self.advice, shown = result
         advice, worst = result[1], result[1].worst
-        told = phrase("{loads} loads instead of {before}", loads=advice.loads, before=advice.before)
+        told = plural(
+            advice.loads, "{count} load instead of {before}", "{count} loads instead of {before}", before=advice.before
+        )
         if worst:
             told = phrase("{told}, worst stroke {de}", told=told, de=de_text(worst.mean_de00))
         self.words.setText(told)
