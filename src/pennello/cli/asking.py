@@ -137,15 +137,16 @@ def json_argument(parser: ArgumentParser) -> None:
     parser.add_argument("--json", action="store_true", help=phrase("answer as JSON"))
 
 
+def kit_argument(parser: ArgumentParser, words: str) -> None:
+    """Take --kit with a file, or bare for one's own."""
+    parser.add_argument("--kit", type=str, nargs="?", const="", metavar="FILE", help=words)
+
+
 def searched_arguments(parser: ArgumentParser) -> None:
     """Take what every search takes: a kit, and where to write."""
-    parser.add_argument(
-        "--kit",
-        type=str,
-        nargs="?",
-        const="",
-        metavar="FILE",
-        help=phrase(
+    kit_argument(
+        parser,
+        phrase(
             "look through this kit too; bare: your own, as without it once you have one; '{no_kit}': the plan alone",
             no_kit=NO_KIT,
         ),

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 from pennello.chart.catalogue import CHARTS, OTHER_EYES, chart
 from pennello.chart.chart import Chart
 from pennello.chart.measures import Age, Measures, usual
-from pennello.cli.asking import json_argument, light_argument, verb
+from pennello.cli.asking import json_argument, kit_argument, light_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.names import chart_key, motif_key
 from pennello.cli.numbers import length_mm, number, whole
@@ -67,14 +67,7 @@ def motif_arguments(parser: ArgumentParser) -> None:
         action="store_true",
         help=phrase("lay an own one with the plan's loads that are most like its own"),
     )
-    parser.add_argument(
-        "--kit",
-        type=str,
-        nargs="?",
-        const="",
-        metavar="FILE",
-        help=phrase("find loads in this kit too; bare: your own"),
-    )
+    kit_argument(parser, phrase("find loads in this kit too; bare: your own"))
     parser.add_argument("--svg", type=Path, metavar="FILE", help=phrase("write its paths, 1 unit = 1 mm"))
     parser.add_argument("--plan", type=Path, metavar="PLAN", help=phrase("put it on a chart of this plan"))
     parser.add_argument("--chart", default="face", metavar="NAME", help=phrase("which chart, default face"))

@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, cautions
-from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, kit_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.order_arguments import timed_arguments
@@ -57,14 +57,7 @@ def _person(parser: ArgumentParser) -> None:
     for name in ("allergy", "asthma", "ill", "consent", "parent"):
         parser.add_argument(f"--{name}", choices=("yes", "no"))
     parser.add_argument("--skin-is", choices=("sound", "sensitive", "broken"))
-    parser.add_argument(
-        "--kit",
-        type=str,
-        nargs="?",
-        const="",
-        metavar="FILE",
-        help=phrase("look for dates in this kit; bare: your own"),
-    )
+    kit_argument(parser, phrase("look for dates in this kit; bare: your own"))
 
 
 def order_arguments(parser: ArgumentParser) -> None:
