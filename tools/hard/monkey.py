@@ -32,7 +32,7 @@ from types import TracebackType
 from typing import Any
 
 import numpy as np
-from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
+from PySide6.QtCore import QPoint, QPointF, Qt, QThread, QTimer
 from PySide6.QtGui import QColor, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -61,7 +61,7 @@ from pennello.ui.widgets.pending import settle_typing
 from pennello.ui.window import MainWindow
 
 STALL_S = 1.0
-LOOK_EVERY, SAMPLE_EVERY, HOME_FROM = 1000, 500, 1000
+LOOK_EVERY, SAMPLE_EVERY, HOME_FROM, LEAVE_S = 1000, 500, 1000, 60.0
 _WORDS = (
     "3",
     "-5",
@@ -455,6 +455,11 @@ def _import_what_comes_once() -> None:
         import_module(name)
 
 
+def _within_nothing() -> bool:
+    """Whether no page runs its own loop: one that was closed is there until that has returned."""
+    return QThread.currentThread().loopLevel() <= 1
+
+
 def _colour(rng: random.Random) -> Any:
 
     return QColor(rng.randrange(256), rng.randrange(256), rng.randrange(256)) if rng.random() < 0.7 else QColor()
@@ -472,6 +477,9 @@ class Watch:
     def one(self) -> None:
         """Let it do one thing."""
         monkey, seen = self.monkey, self.monkey.seen
+        if seen.events >= self.events or time.monotonic() > self.until_s:
+            self._leave()
+            return
         seen.events += 1
         try:
             monkey.one()
@@ -480,13 +488,11 @@ class Watch:
                 monkey.hook(type(error), error, error.__traceback__)
         if self.weighed and seen.events % SAMPLE_EVERY == 0:
             monkey.sample()
-        free = monkey.app.activeModalWidget() is None
+        free = _within_nothing()
         if self.weighed and free and seen.events >= HOME_FROM and not seen.at_home:
             self._unwatched(monkey.go_home)
         if free and seen.events % LOOK_EVERY == 0:
             self._unwatched(monkey.look)
-        if seen.events >= self.events or time.monotonic() > self.until_s:
-            self._end()
 
     def heart(self) -> None:
         """Beat on the window's thread; a beat that comes late is a stall."""
@@ -500,6 +506,15 @@ class Watch:
         self._held.beat_s = None
         act()
         self._beat = self._held.beat_s = time.perf_counter()
+
+    def _leave(self) -> None:
+        """End once no page waits for its answer any more: what one holds until then is no leak."""
+        app = self.monkey.app
+        page = app.activePopupWidget() or app.activeModalWidget()
+        if page is not None:
+            page.close()
+        elif _within_nothing() or time.monotonic() > self.until_s + LEAVE_S:
+            self._end()
 
     def _end(self) -> None:
         monkey = self.monkey
