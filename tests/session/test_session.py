@@ -341,7 +341,7 @@ def test_a_hand_waits_for_no_more_than_so_many_pixels(demo, larger):
 def test_coarse_and_fine_agree(demo):
     for stroke in demo.strokes:
         quick, slow = coarse(demo, stroke.id), fine(demo, stroke.id, LengthUnit.MM)
-        assert quick.laid.film.canvas.px_per_mm == DRAG_PX_PER_MM >= 2
+        assert 1 <= quick.laid.film.canvas.px_per_mm <= DRAG_PX_PER_MM  # a large one is laid coarser
         assert slow.laid.film.canvas.px_per_mm == REST_PX_PER_MM >= 4
         assert quick.verdict is None
         assert slow.verdict is not None

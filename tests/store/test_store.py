@@ -11,7 +11,7 @@ from pennello.kit.applicator import Applicator, ApplicatorKind
 from pennello.kit.cake import Cake, Portion, Stripe
 from pennello.kit.paint import Finish, Paint
 from pennello.kit.shelf import ItemKind, Keeping, Kit, KitItem
-from pennello.session.kit import shipped_kit
+from pennello.session.kit import KitSession, shipped_kit
 from pennello.store.database import version_of
 from pennello.store.kit_store import KitStore
 from pennello.store.migrations import MIGRATIONS
@@ -118,3 +118,18 @@ def test_a_write_is_whole_or_not_at_all(tmp_path):
         store.write([KitItem(Paint("q", "Q", "#ffffff")), KitItem(CAKE)])
     assert list(store.read()) == [KitItem(PAINT)]
     store.close()
+
+
+def test_a_kit_whose_reading_is_stopped_is_let_go_of(tmp_path, monkeypatch):
+    """A worker may be stopped in the midst: what it raises comes out of anything, and the file is closed first."""
+    stores = []
+
+    def stopped(store):
+        stores.append(store)
+        raise KeyboardInterrupt
+
+    monkeypatch.setattr(KitStore, "read", stopped)
+    with pytest.raises(KeyboardInterrupt):
+        KitSession(tmp_path / "kit.sqlite")
+    with pytest.raises(sqlite3.ProgrammingError, match="closed"):
+        stores[0]._connection.execute("SELECT 1")

@@ -134,12 +134,14 @@ def rings():
     gc.set_debug(gc.DEBUG_SAVEALL)
     gc.collect()
     gc.set_debug(0)
-    found = {
-        f"{one.__module__}.{one.__qualname__}" if isinstance(one, FunctionType) else f"{type(one).__module__}"
-        for one in gc.garbage
-    }
-    gc.garbage.clear()
-    gc.collect()
+    try:  # what is here may be a proxy of what has gone: its type is asked, not it
+        found = {
+            f"{one.__module__}.{one.__qualname__}" if type(one) is FunctionType else type(one).__module__
+            for one in gc.garbage
+        }
+    finally:
+        gc.garbage.clear()
+        gc.collect()
     return sorted(one for one in found if one.startswith("pennello"))
 
 

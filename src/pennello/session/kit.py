@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterable
-from contextlib import closing
+from contextlib import ExitStack, closing
 from datetime import date
 from pathlib import Path
 
@@ -98,10 +98,13 @@ class KitSession(Undoable):
     ) -> None:
         self._history: History[Kit] = History(clock, MOST_UNDO)
         self._store = KitStore(path or kit_path(), busy_ms)
-        self.kit = self._store.read()
-        if not len(self.kit):
-            self.kit = shipped_kit()
-            self._store.write(self.kit)
+        with ExitStack() as undone:
+            undone.callback(self._store.close)  # a worker may be stopped while it reads
+            self.kit = self._store.read()
+            if not len(self.kit):
+                self.kit = shipped_kit()
+                self._store.write(self.kit)
+            undone.pop_all()
 
     @property
     def path(self) -> Path:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
+from contextlib import ExitStack
 from datetime import date
 from pathlib import Path
 from typing import Any, TypeVar
@@ -159,7 +160,10 @@ class KitStore:
     def __init__(self, path: Path, busy_ms: int = BUSY_MS) -> None:
         self.path = path
         self._connection = open_database(path, busy_ms=busy_ms)
-        self._seen = self._data_version()
+        with ExitStack() as undone:
+            undone.callback(self._connection.close)
+            self._seen = self._data_version()
+            undone.pop_all()
 
     def close(self) -> None:
         """Let go of the file."""
