@@ -115,7 +115,10 @@ def test_motifs_are_searched_by_words_and_by_group(page):
     assert page.name.text() == MOTIFS["rose-open"].name
     page.motifs.search.setText("midrib")
     assert "whole-leaf" in listed(page), "words of its parts count too"
-    page.motifs.search.setText("zeppelin")
+    told = []
+    page.motifs.chosen.connect(told.append)
+    QTest.keyClicks(page.motifs.search, " zeppelin")
+    assert told == [""], "each that is told is laid anew"
     assert listed(page) == []
     assert not page.put.isEnabled()
     assert "Nothing of that name" in page.name.text()

@@ -60,6 +60,7 @@ class PictureList(QWidget):
     def __init__(self, what: str, hint: str, gallery: Gallery) -> None:
         super().__init__()
         self._gallery, self._group = gallery, ALL
+        self._told: str | None = None
         self._entries: dict[str, Entry] = {}
         self._of: dict[str, QListWidgetItem] = {}
         column = QVBoxLayout(self)
@@ -83,7 +84,7 @@ class PictureList(QWidget):
         self.list.setResizeMode(QListWidget.ResizeMode.Adjust)
         self.list.setUniformItemSizes(True)
         self.list.setWordWrap(True)
-        self.list.currentItemChanged.connect(lambda *_: self.chosen.emit(self.key))
+        self.list.currentItemChanged.connect(lambda *_: self._tell())
         self.list.itemActivated.connect(lambda _: self.taken.emit(self.key))
         column.addWidget(self.list, 1)
         self.bar = ThinBar()
@@ -151,6 +152,12 @@ class PictureList(QWidget):
         if not self.key:
             left = self.left
             self.list.setCurrentItem(self._of[left[0]] if left else None)  # type: ignore[arg-type]
+            self._tell()
+
+    def _tell(self) -> None:
+        """Tell what is chosen, where it is another one: whoever hears it lays it anew."""
+        if self.key != self._told:
+            self._told = self.key
             self.chosen.emit(self.key)
 
     def _show_picture(self, key: str) -> None:
