@@ -218,6 +218,8 @@ def shoot_order(folder: Path) -> None:
     station.model.choose(station.model.arranged.order[2] if station.model.arranged else "")
     QApplication.processEvents()
     window.grab().save(str(folder / "order.png"))
+    now = station.controller.clock()
+    station.controller.clock = lambda: now  # a card shows the same time however long it takes to paint
     station.controller.ask()
     page = station.controller.page
     if page is not None:
@@ -232,7 +234,11 @@ def shoot_order(folder: Path) -> None:
         run.resize(1280, 800)
         for _ in range(8):
             run.do_done()
-        wait(window, 400)
+        coarse = station.model.after  # of the Order: they serve until the card's own are painted
+        for _ in range(100):
+            wait(window, 300)
+            if all(run.place.after.get(job) is not picture for job, picture in coarse.items()):
+                break
         run.grab().save(str(folder / "run.png"))
         run.end()
     window.close()

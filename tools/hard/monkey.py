@@ -32,7 +32,7 @@ from types import TracebackType
 from typing import Any
 
 import numpy as np
-from PySide6.QtCore import QPoint, QPointF, Qt, QThread, QTimer
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt, QThread, QTimer
 from PySide6.QtGui import QColor, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
@@ -397,6 +397,7 @@ class Monkey:
         until = time.monotonic() + 600.0
         while at_work() and time.monotonic() < until:  # what is at work holds its films: it is no leak
             self._let_work_end()
+        self._bury()
         gc.unfreeze()  # what the collector set aside is looked through too: in a ring it is found late, but no leak
         for _ in range(2):
             self._let_work_end()
@@ -409,6 +410,14 @@ class Monkey:
         self.seen.at_work = at_work()
         self.seen.windows = windows_there(self.app)
         self.seen.at_home.append((self.seen.events, round(in_use_mb(), 1), handles, round(resident_mb(), 1)))
+
+    def _bury(self) -> None:
+        """Delete what was thrown away, as the program's own loop does: nothing of it goes while this is within a turn.
+
+        A look undoes and does again all there is in one turn, and each step throws parts away.
+        """
+        if _within_nothing():
+            self.app.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
 
     def sample(self) -> None:
         """Write down memory, threads and handles, once what nobody holds is given back."""

@@ -10,11 +10,12 @@ from pathlib import Path
 
 from pennello.cli.asking import json_argument, pdf_argument, verb
 from pennello.cli.day_board import board_action, board_arguments
+from pennello.cli.day_report import report_action, report_arguments
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, seed, whole
 from pennello.cli.practice_verbs import notebook_argument
 from pennello.day.bag import Thing, to_buy, to_wash
-from pennello.day.books import Costs, Report, costs, material_of_face, report
+from pennello.day.books import material_of_face
 from pennello.day.event import (
     Arrivals,
     Event,
@@ -42,21 +43,16 @@ from pennello.session.day import (
     EVENT_COLUMNS,
     SHIPPED,
     bag_of,
-    begins_at,
-    booked,
     designed,
     event_rows,
     faces_expected,
     free_key,
     known_events,
-    noted,
     pictures_of,
     worked_out_again,
 )
-from pennello.session.kit import KitSession
-from pennello.session.log import open_log
 from pennello.session.notebook import notebook_path, pace_of
-from pennello.units import clock, minutes, parse_number
+from pennello.units import clock, parse_number
 
 
 def event_file(text: str) -> Path:
@@ -96,7 +92,7 @@ def day_arguments(parser: ArgumentParser) -> None:
     board = actions.add_parser("board", help=phrase("who waits, who is painted, who is next"))
     board_arguments(board)
     told = actions.add_parser("report", help=phrase("what it came to, what it costs and brings"))
-    _report_arguments(told)
+    report_arguments(told)
     listed = actions.add_parser("list", help=phrase("all events side by side: those of the data folder, and others"))
     listed.add_argument("events", nargs="*", type=event_file, metavar="EVENT", help=phrase("files that lie elsewhere"))
     actions.add_parser("schema", help=phrase("the JSON Schema of an event's file"))
@@ -165,20 +161,6 @@ def _menu_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--size", default="A4", metavar="A4|A3|Letter")
     parser.add_argument("--prices", action="store_true", help=phrase("with the price of a face on it"))
     parser.add_argument("--pick", type=Path, metavar="FILE", help=phrase("a card to choose from by colours, as a PDF"))
-    notebook_argument(parser)
-
-
-def _report_arguments(parser: ArgumentParser) -> None:
-    parser.add_argument(
-        "--faces", type=number, metavar="N", help=phrase("reckon with so many faces instead of those painted")
-    )
-    parser.add_argument("--csv", type=Path, metavar="FILE", help=phrase("the day for the books"))
-    parser.add_argument("--names", action="store_true", help=phrase("with --csv: with people's names"))
-    parser.add_argument("--ics", type=Path, metavar="FILE", help=phrase("the event as iCalendar"))
-    parser.add_argument("--quote", type=Path, metavar="FILE", help=phrase("a plain quote as a PDF"))
-    parser.add_argument("--book", action="store_true", help=phrase("take what was used from the kit"))
-    parser.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
-    parser.add_argument("--keep", action="store_true", help=phrase("write a page of the notebook about it"))
     notebook_argument(parser)
 
 
@@ -448,103 +430,7 @@ def _print_kit(args: Namespace, event: Event, faces: float, things: tuple[Thing,
             write_hygiene(event, args.hygiene)
 
 
-# --- the books ---
-
-
-def _report(args: Namespace) -> int:
-    event = read_day(args.event)
-    found = report(event)
-    faces = args.faces if args.faces is not None else (found.faces or faces_expected(event, None))
-    money = costs(event, faces) if args.faces is not None or not found.faces else found.money
-    event = _written(args, event)
-    if args.json:
-        write_json(
-            {
-                "faces": found.faces,
-                "gone": found.gone,
-                "wait_s": found.wait_s,
-                "designs": [asdict(one) for one in found.designs],
-                "grams": dict(found.grams),
-                "costs": asdict(money) | {"total": money.total, "left": money.left},
-                "reckoned_faces": round(faces, 1),
-                "next_time": list(found.next_time),
-                "booked": event.booked,
-            }
-        )
-        return 0
-    _say_report(event, found, faces, money)
-    return 0
-
-
-def _say_report(event: Event, found: Report, faces: float, money: Costs) -> None:
-    sign = event.currency
-    line = phrase("{faces} painted, {gone} left", faces=found.faces, gone=found.gone)
-    print(phrase("{line}; waited {wait_s}", line=line, wait_s=minutes(found.wait_s)) if found.wait_s else line)
-    for one in found.designs:
-        line = plural(
-            one.faces,
-            "{one}: {faces} face, planned {planned_s} min",
-            "{one}: {faces} faces, planned {planned_s} min",
-            one=one.title,
-            faces=one.faces,
-            planned_s=clock(one.planned_s),
-        )
-        if one.took_s is not None:
-            line = phrase("{line}, took {took_s} min", line=line, took_s=clock(one.took_s))
-        print(f"  {line}")
-    print(
-        plural(
-            round(faces),
-            "with {faces:.0f} face: in {income:.2f} {sign}, out {total:.2f} {sign} (paint and sponges "
-            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), left {left:.2f} {sign}",
-            "with {faces:.0f} faces: in {income:.2f} {sign}, out {total:.2f} {sign} (paint and sponges "
-            "{material:.2f}, way {travel:.2f}, other {other:.2f}, own time {own_time:.2f}), left {left:.2f} {sign}",
-            faces=faces,
-            income=money.income,
-            sign=sign,
-            total=money.total,
-            material=money.material,
-            travel=money.travel,
-            other=money.other,
-            own_time=money.own_time,
-            left=money.left,
-        )
-    )
-    if money.break_even_faces is not None:
-        print(
-            plural(
-                money.break_even_faces,
-                "it pays from {break_even_faces} face on",
-                "it pays from {break_even_faces} faces on",
-                break_even_faces=money.break_even_faces,
-            )
-        )
-    for sentence in found.next_time:
-        print(phrase("next time: {sentence}", sentence=sentence))
-
-
-def _written(args: Namespace, event: Event) -> Event:
-    """Write what was asked for, and return the event, booked where that was asked."""
-    from pennello.files.day_out import write_day_table  # noqa: PLC0415 - only where asked for
-
-    for path, names in ((args.csv, args.names), (args.ics, False)):
-        if path:
-            write_day_table(event, path, begins_at(event), names=names)
-    if args.quote:
-        from pennello.files.day_pdf import write_quote  # noqa: PLC0415 - reportlab only for paper
-
-        write_quote(event, args.faces if args.faces is not None else faces_expected(event, None), args.quote)
-    if args.keep:
-        with open_log(args.notebook) as log:
-            log.put(noted(event))
-    if args.book:
-        kit = KitSession(args.kit)
-        try:
-            event, _ = booked(kit, event)
-        finally:
-            kit.close()
-        write_day(event, args.event)
-    return event
+# --- all events ---
 
 
 def _list(args: Namespace) -> int:
@@ -579,7 +465,7 @@ _ACTIONS = {
     "simulate": _simulate,
     "kit": _kit,
     "board": board_action,
-    "report": _report,
+    "report": report_action,
     "list": _list,
     "schema": _schema,
 }

@@ -85,20 +85,17 @@ class Collector(QObject):
 
     def settle(self) -> None:
         """Look through what has come, and set aside what stays: the stations do, once they are put together."""
+        self._look()
+        self._mb = self._resident_mb()
+
+    @staticmethod
+    def _look() -> None:
         gc.collect()
         gc.freeze()
-        self._mb = self._resident_mb()
 
     def _look_through_all(self) -> None:
         gc.unfreeze()
         self.settle()
-
-    def _look(self) -> None:
-        if self._away == AWAY_AFTER or self._resident_mb() > self._mb + MORE_MB:
-            self._look_through_all()
-        else:
-            gc.collect()
-            gc.freeze()
 
     def stop(self) -> None:
         """Give it back as it was taken."""
@@ -115,7 +112,10 @@ class Collector(QObject):
         due = self._since_oldest >= (OLDEST_EVERY if rests else OLDEST_LATEST)
         if due or self._away == AWAY_AFTER:
             self._since_oldest = 0
-            self._look()
+            if self._away == AWAY_AFTER or self._resident_mb() > self._mb + MORE_MB:
+                self._look_through_all()
+            else:
+                self._look()
             # it frees nothing of Qt's, and the system takes up to 0.2 s over it
             threading.Thread(target=give_back_code, args=(COMPILER,), daemon=True).start()
         else:
