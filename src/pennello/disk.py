@@ -166,6 +166,15 @@ def path_of(text: str) -> Path:
     return Path(os.fsdecode(unquote_to_bytes(text.removeprefix(_ADDRESS)))) if text.startswith(_ADDRESS) else Path(text)
 
 
+def stem_words(path: Path) -> str:
+    """Return a file's name without its ending as text that can be kept; what is no UTF-8 in it stands as U+FFFD.
+
+    >>> stem_words(Path(os.fsdecode(bytes("fair-caf\u00e9.pennello-day", "latin-1")))) == "fair-caf\ufffd"
+    True
+    """
+    return os.fsencode(path.stem).decode("utf-8", "replace")
+
+
 def make_folder(folder: Path, mode: int = 0o777) -> None:
     """Make a folder, and those that it lies in, where there is none.
 
@@ -274,13 +283,18 @@ def _old_mode(target: Path) -> int | None:
 def _fresh(target: Path, mode: int) -> tuple[int, Path]:
     """Return a new file beside a target, made by this process alone and never through a link."""
     flags = os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_NOFOLLOW | os.O_CLOEXEC
-    stem = target.name.encode()[:80].decode("utf-8", "ignore")
+    stem = _short(target.name)
     while True:
         temporary = target.with_name(f".{stem}.{secrets.token_hex(4)}{_TEMPORARY}")
         try:
             return os.open(temporary, flags, mode), temporary
         except FileExistsError:
             continue
+
+
+def _short(name: str) -> str:
+    """Return a name that leaves room for more: what is UTF-8 of its first 80 bytes; names may be of any bytes."""
+    return os.fsencode(name)[:80].decode("utf-8", "ignore")
 
 
 def _flush_folder(folder: Path) -> None:
@@ -314,7 +328,7 @@ def sweep(folder: Path, stem: str = "", older_than_s: float = STRAY_AFTER_S) -> 
 def _stray(path: Path, stem: str, older_than_s: float) -> bool:
     parts = path.name[1:].rsplit(".", 2)
     ours = path.name.startswith(".") and len(parts) == 3 and f".{parts[2]}" == _TEMPORARY and len(parts[1]) == 8
-    if not ours or (stem and parts[0] != stem.encode()[:80].decode("utf-8", "ignore")):
+    if not ours or (stem and parts[0] != _short(stem)):
         return False
     with contextlib.suppress(OSError):
         found = path.lstat()

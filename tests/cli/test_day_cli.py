@@ -234,6 +234,12 @@ def test_an_event_is_found_without_its_ending_too(ask, tmp_path):
     assert str(tmp_path / "fair:") in ask("day", "report", tmp_path / "fair", code=2)
 
 
+def test_an_event_is_called_as_its_file_even_where_that_is_no_utf_8(ask, tmp_path):
+    file = Path(os.fsdecode(os.fsencode(tmp_path) + b"/caf\xe9.pennello-day"))
+    ask("day", "new", file)
+    assert read_day(file).name == "caf\ufffd"
+
+
 def test_what_cannot_be_read_or_written_is_said_and_changes_nothing(ask, walk):
     before = walk.read_bytes()
     for words, said in (

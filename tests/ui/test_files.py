@@ -1,5 +1,6 @@
 """Files of the window: folders by kind, drops, what Ctrl+C gives, the plan that was open last."""
 
+import os
 from dataclasses import replace
 from pathlib import Path
 
@@ -15,7 +16,7 @@ from pennello.design.own import own_of
 from pennello.files.demo import demo_plan
 from pennello.files.kit_csv import write_csv
 from pennello.files.motif_file import write_own
-from pennello.files.plan_json import write_plan
+from pennello.files.plan_json import read_plan, write_plan
 from pennello.kit.shelf import KitItem
 from pennello.session.recent_files import recent_list
 from pennello.session.settings import Settings, load_settings
@@ -25,7 +26,7 @@ from pennello.ui.widgets.folders import FOLDERS
 
 def drop(window, *paths):
     data = QMimeData()
-    data.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
+    data.setUrls([QUrl.fromEncoded(path.as_uri().encode()) for path in paths])
     left = Qt.MouseButton.LeftButton
     event = QDropEvent(QPoint(200, 200), Qt.DropAction.CopyAction, data, left, Qt.KeyboardModifier.NoModifier)
     window.dropEvent(event)
@@ -89,6 +90,20 @@ def test_a_plan_that_is_dropped_is_opened_and_told_to_the_desktop(window, plan_f
     assert window.document.path == plan_file
     qtbot.waitUntil(recent_list().exists)
     assert plan_file.as_uri() in recent_list().read_text()
+
+
+def test_a_plan_whose_name_is_no_utf_8_is_opened_kept_and_saved(window, plan_file):
+    """A file from an older disk, its name in Latin-1."""
+    old = Path(os.fsdecode(os.fsencode(plan_file.parent) + b"/caf\xe9.pennello"))
+    plan_file.rename(old)
+    drop(window, old)
+    assert window.document.path == old
+    window.document.edit("Title", replace(window.document.plan, title="Night moth"))
+    window.files.autosave.keep()
+    assert [one.name for one in old.parent.glob(".*.autosave")] == [f".{old.name}.{window.files.autosave.owner.token}.autosave"]
+    assert window.files.save()
+    assert read_plan(old).title == "Night moth"
+    assert window.recent.last == old
 
 
 def test_what_a_station_takes_goes_there(window, tmp_path, qtbot):

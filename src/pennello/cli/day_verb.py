@@ -32,7 +32,7 @@ from pennello.day.event import (
 )
 from pennello.day.menu import Weighed, left_out_first, weigh
 from pennello.day.queue import DAYS, Evening, evening, sentences, usual_rules, what_if
-from pennello.disk import exists, kept_path
+from pennello.disk import exists, kept_path, stem_words
 from pennello.errors import FileProblemError, OutOfRangeError
 from pennello.files.day_json import SUFFIX, day_path, day_schema, demo_event, read_day, write_day
 from pennello.files.demo import shipped_design, shipped_designs
@@ -177,7 +177,7 @@ def _new(args: Namespace) -> int:
     path = day_path(args.event)
     if exists(path):
         raise FileProblemError(path, phrase("there is a file of that name already; choose another name."))
-    event = _with_wishes(args, demo_event() if args.demo else Event(args.name or fitted(path.stem)))
+    event = _with_wishes(args, demo_event() if args.demo else Event(args.name or fitted(stem_words(path))))
     write_day(event, path)
     return _told_event(args, event, path)
 

@@ -8,7 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QByteArray, QChildEvent, QMimeData, QPoint, QSize, Qt
+from PySide6.QtCore import QByteArray, QChildEvent, QMimeData, QPoint, QSize, Qt, QUrl
 from PySide6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence
 from PySide6.QtWidgets import (
     QDialog,
@@ -547,8 +547,15 @@ class MainWindow(QMainWindow):
 
 def _dropped(data: QMimeData) -> list[Path]:
     """Return the files of a drop that Pennello, or one of its stations, can open."""
-    paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()] if data.hasUrls() else []
+    paths = [_place(url) for url in data.urls() if url.isLocalFile()] if data.hasUrls() else []
     return [path for path in paths if path.suffix.lower() == SUFFIX or takers_of(path)]
+
+
+def _place(url: QUrl) -> Path:
+    """Return where a file lies; one whose name is no UTF-8 is found by its address, Qt has no words for it."""
+    path = Path(url.toLocalFile())
+    address = url.toString(QUrl.ComponentFormattingOption.FullyEncoded)
+    return path if exists(path) else path_of(address)
 
 
 def _capital(words: str) -> str:
