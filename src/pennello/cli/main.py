@@ -31,6 +31,7 @@ OpenWindow = Callable[[str | None, bool], int]
 
 def run(arguments: list[str], open_window: OpenWindow) -> int:
     """Run one command line and return its exit code."""
+    _open_what_is_closed()
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")  # a poor terminal shows less, and nothing stops
@@ -46,7 +47,11 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         return 0
     except OSError as error:
         _drop_output()
-        words = phrase("the answer cannot be written: {strerror}.", strerror=error.strerror)
+        words = (
+            phrase("the answer cannot be written: {strerror}.", strerror=error.strerror)
+            if _is_somewhere()
+            else phrase("the folder that you are in is there no more; go to another one.")
+        )
     except MemoryError:
         words = phrase("there is not enough memory for this; choose fewer pixels per mm.")
     except KeyboardInterrupt:
@@ -137,6 +142,21 @@ def _on_its_paper(parsed: argparse.Namespace) -> AbstractContextManager[None]:
 
     check_name("--made-by", parsed.made_by, MOST_MAKER)
     return on_paper(Paper(PaperSize(parsed.paper), parsed.made_by))
+
+
+def _open_what_is_closed() -> None:
+    """Point standard streams that were closed at nothing, so that no file comes to lie in their place."""
+    for name, mode in (("stdin", "r"), ("stdout", "w"), ("stderr", "w")):
+        if getattr(sys, name) is None:
+            setattr(sys, name, Path(os.devnull).open(mode, encoding="utf-8"))
+
+
+def _is_somewhere() -> bool:
+    """Return whether the folder that the program was started in is still there."""
+    try:
+        return bool(Path.cwd())
+    except OSError:
+        return False
 
 
 def _drop_output() -> None:
