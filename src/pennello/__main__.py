@@ -9,12 +9,14 @@ import sys
 from importlib import import_module
 from types import TracebackType
 
-from pennello.cli.main import run
+from pennello.cli.main import is_somewhere, run
 from pennello.phrases import phrase
 
 
 def _open_window(path: str | None, demo: bool) -> int:  # noqa: FBT001
     signal.signal(signal.SIGINT, signal.SIG_DFL)  # an exception amid the imports of Qt would be lost in them
+    if not is_somewhere():
+        os.chdir(os.sep)  # parts of what is imported ask where they are
     gc.disable()  # nothing is thrown away until the window is there; it is turned on again then
     # The core first: Qt's import hook reads the source of every module that is imported after it.
     for name in ("files.demo", "session.autosave", "session.forecast", "session.settings"):

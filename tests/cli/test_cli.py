@@ -296,6 +296,7 @@ def in_shell(line):
         (f"{sys.executable} -m pennello schema >&- <&-", 0, ""),
         (f"d=$(mktemp -d); cd $d; rmdir $d; {sys.executable} -m pennello new x.pennello", 2, "is there no more"),
         (f"{sys.executable} -m pennello window", 2, "no display can be reached"),
+        (f"d=$(mktemp -d); cd $d; rmdir $d; {sys.executable} -m pennello", 2, "no display can be reached"),
         (f"DISPLAY=:789 {sys.executable} -m pennello", 2, "no display can be reached"),
         (f"DISPLAY=:789 QT_QPA_PLATFORM=xcb {sys.executable} -m pennello window", 2, "no display can be reached"),
         (f"DISPLAY=nowhere:² QT_QPA_PLATFORM=xcb {sys.executable} -m pennello", 2, "no display can be reached"),

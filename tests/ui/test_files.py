@@ -100,7 +100,9 @@ def test_a_plan_whose_name_is_no_utf_8_is_opened_kept_and_saved(window, plan_fil
     assert window.document.path == old
     window.document.edit("Title", replace(window.document.plan, title="Night moth"))
     window.files.autosave.keep()
-    assert [one.name for one in old.parent.glob(".*.autosave")] == [f".{old.name}.{window.files.autosave.owner.token}.autosave"]
+    assert [one.name for one in old.parent.glob(".*.autosave")] == [
+        f".{old.name}.{window.files.autosave.owner.token}.autosave"
+    ]
     assert window.files.save()
     assert read_plan(old).title == "Night moth"
     assert window.recent.last == old

@@ -13,9 +13,9 @@ import pytest
 from lantern_face import demo_plan
 from PIL import Image
 from PySide6.QtCore import QLocale, QObject, Qt
-from PySide6.QtGui import QPixmap
+from PySide6.QtGui import QColor, QPixmap
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QDialog, QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialog, QFileDialog, QLabel, QMessageBox, QVBoxLayout, QWidget
 from shiboken6 import isValid
 from tests.ui.conftest import let_work_end, put_motif, rings
 
@@ -26,6 +26,8 @@ from pennello.session.jobs import Jobs
 from pennello.ui.collector import AWAY_AFTER, MORE_MB, OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
+from pennello.ui.theme.style import apply_theme, dress
+from pennello.ui.theme.tokens import theme
 from pennello.ui.widgets.asking import AmountPage, ask_target
 from pennello.ui.widgets.number_field import NumberField, Quantity
 from pennello.ui.widgets.painting import painted, painting
@@ -499,6 +501,22 @@ def test_icons_are_never_written_through_a_link(qapp, own_folders, tmp_path):
     assert victim.read_text() == "mine"
     assert "<svg" in made.read_text()
     icon_file.cache_clear()
+
+
+@pytest.mark.parametrize("called", ['cache (of "mine") \\ \u00fc', "/proc/nowhere"])
+def test_the_window_is_dressed_wherever_its_icons_lie(qapp, qtbot, qtlog, monkeypatch, tmp_path, called):
+    """With a bracket in it the whole sheet was thrown away, and ticks looked like another program's."""
+    monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path / called))
+    icon_file.cache_clear()
+    box = QCheckBox("Ticked")
+    qtbot.addWidget(box)
+    box.setChecked(True)
+    dress(box, apply_theme(qapp, "linen"))
+    seen = box.grab().toImage()
+    icon_file.cache_clear()
+    inks = {seen.pixelColor(x, y).name() for x in range(seen.width()) for y in range(seen.height())}
+    assert QColor(theme().accent).name() in inks
+    assert not [one.message for one in qtlog.records if "parse" in one.message or "No file" in one.message]
 
 
 # --- nothing wrong in silence ---

@@ -49,7 +49,7 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
         _drop_output()
         words = (
             phrase("the answer cannot be written: {strerror}.", strerror=error.strerror)
-            if _is_somewhere()
+            if is_somewhere()
             else phrase("the folder that you are in is there no more; go to another one.")
         )
     except MemoryError:
@@ -61,14 +61,16 @@ def run(arguments: list[str], open_window: OpenWindow) -> int:
 
 
 def with_verb(arguments: Sequence[str]) -> list[str]:
-    """Return the words with the verb that a file alone stands for: the window.
+    """Return the words with the verb that a file alone, or nothing, stands for: the window.
 
     Raises
     ------
     UnknownNameError
         If the first word is no verb, and no file either.
     """
-    if not arguments or arguments[0].startswith("-") or arguments[0] == "window" or arguments[0] in VERBS_AT:
+    if not arguments:
+        return ["window"]
+    if arguments[0].startswith("-") or arguments[0] == "window" or arguments[0] in VERBS_AT:
         return list(arguments)
     if Path(arguments[0]).suffix in OPENED or exists(Path(arguments[0])):
         return ["window", *arguments]
@@ -148,10 +150,10 @@ def _open_what_is_closed() -> None:
     """Point standard streams that were closed at nothing, so that no file comes to lie in their place."""
     for name, mode in (("stdin", "r"), ("stdout", "w"), ("stderr", "w")):
         if getattr(sys, name) is None:
-            setattr(sys, name, Path(os.devnull).open(mode, encoding="utf-8"))
+            setattr(sys, name, Path(os.devnull).open(mode, encoding="utf-8"))  # noqa: SIM115 - for good
 
 
-def _is_somewhere() -> bool:
+def is_somewhere() -> bool:
     """Return whether the folder that the program was started in is still there."""
     try:
         return bool(Path.cwd())

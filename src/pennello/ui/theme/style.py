@@ -61,12 +61,18 @@ def apply_theme(app: QApplication, name: str, *, more: bool = False) -> str:
         tick=px(14),
         drop=px(14),
         arrows=px(10),
-        arrow=icon_file("down", tokens.ink_2),
-        check=icon_file("check", tokens.on_accent),
+        arrow=_image(icon_file("down", tokens.ink_2)),
+        check=_image(icon_file("check", tokens.on_accent)),
     )
     app.setFont(body_font())
     app.setPalette(_palette(tokens))
     return sheet
+
+
+def _image(path: str) -> str:
+    """Return a file as sheets name it, whatever signs its folders have; "" is none."""
+    escaped = path.replace("\\", "\\\\").replace('"', '\\"')
+    return f'url("{escaped}")' if path else "none"
 
 
 def dress(part: QWidget, sheet: str) -> None:
