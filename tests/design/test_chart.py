@@ -58,7 +58,7 @@ from pennello.lay.stroke import Nib, NibMode, Stroke
 from pennello.motif.place import Place
 from pennello.path.cubic import line
 from pennello.session.chart_scene import ChartScene, chart_picture
-from pennello.session.motif_library import keep, own_motifs
+from pennello.session.motif_library import KeptAlreadyError, keep, own_motifs
 
 SMALL = (("radius_mm", 8.0), ("spread_mm", 6.0), ("height_mm", 9.0))
 
@@ -331,7 +331,7 @@ def test_overlays_are_kept_seeded_and_drawn(demo):
 def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
     plan, name = with_ring(demo, twin=True)
     path = keep(own_of(plan, [name], "My flower / 5"), b"", tmp_path)
-    own = own_motifs(tmp_path)[0].own
+    own = own_motifs(tmp_path).kept[0].own
     kept = own.parts.motifs[0]
     assert (own.name, kept.motif, kept.twin) == ("My flower / 5", "petal-ring", True)
     assert dict(kept.values) == dict(SMALL)
@@ -349,7 +349,39 @@ def test_own_motifs_are_kept_and_read_defensively(demo, tmp_path):
         bad.write_text(text)
         with pytest.raises(FileProblemError, match=told):
             read_own(bad)
-    assert len(own_motifs(tmp_path)) == 1
+    there = own_motifs(tmp_path)
+    assert len(there.kept) == 1
+    assert [bad.name in words for words in there.unread] == [True]
+    bad.write_bytes(b"\xef\xbb\xbf" + path.read_bytes())
+    assert read_own(bad) == own, "a byte-order mark is read past"
+    bad.write_text(path.read_text().replace('"schema": 2,', '"schema": 2, "schema": 2,', 1))
+    with pytest.raises(FileProblemError, match="stands twice"):
+        read_own(bad)
+
+
+@pytest.mark.parametrize("name", ["x" * 200, "\u00fc" * 81, "\u82b1", " "])
+def test_what_is_kept_as_a_motif_of_ones_own_can_be_read_again(demo, tmp_path, name):
+    """Names of 81 to 200 signs were written and never read; the list left them out without a word."""
+    plan, one = with_ring(demo)
+    own = own_of(plan, [one], name)
+    assert read_own(keep(own, b"", tmp_path)) == own
+    assert [kept.own.name for kept in own_motifs(tmp_path).kept] == [name.strip() or own.name]
+
+
+def test_no_own_motif_takes_the_place_of_another_unasked(demo, tmp_path):
+    """Names of other scripts all had one file, and so had those that begin with the same 60 signs."""
+    plan, ring = with_ring(demo)
+    names = ("\u82b1", "\u9ce5", "Rose?", "rose!", "x" * 60, "x" * 61)
+    for name in (*names, names[0]):
+        keep(own_of(plan, [ring], name), b"", tmp_path)
+    assert sorted(kept.own.name for kept in own_motifs(tmp_path).kept) == sorted(names)
+    other = own_of(with_ring(demo, 5, 5)[0], [ring], "Rose?")
+    other = replace(other, parts=replace(other.parts, title="another one"))
+    with pytest.raises(KeptAlreadyError, match="another motif as 'Rose\\?' already"):
+        keep(other, b"", tmp_path)
+    path = keep(other, b"", tmp_path, over=True)
+    assert read_own(path) == other
+    assert len(own_motifs(tmp_path).kept) == len(names)
 
 
 def test_own_motifs_of_version_1_open_for_ever(tmp_path):

@@ -9,7 +9,7 @@ import pytest
 from PySide6.QtCore import QPointF, QRect, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog, QInputDialog
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox
 from tests.ui.conftest import put_motif
 
 from pennello.chart.measures import Age, usual
@@ -353,6 +353,13 @@ def test_own_motifs_are_kept_and_put_on_again(window, station, monkeypatch, qtbo
     station.keep_as("petals")
     assert "Kept as" in said[-1]
     assert list(station.row.own) == ["My flower", "petals"], "free strokes are kept too, with all of their part"
+    kept, answers = station.own, [QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Yes]
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: answers.pop(0))
+    station.keep_as("My flower")
+    assert station.own == kept, "another one of that name is there, and nobody wants it to go"
+    station.keep_as("My flower")
+    assert len(station.own) == len(kept)
+    assert station.own != kept
     strokes = len([one for one in committed(window) if one.part == committed(window)[-1].part])
     before = len(committed(window))
     station.row.own["petals"].click()

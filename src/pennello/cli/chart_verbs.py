@@ -63,6 +63,9 @@ def motif_arguments(parser: ArgumentParser) -> None:
         help=phrase("keep this motif or stroke of the plan as your own, under NAME"),
     )
     parser.add_argument(
+        "--replace", action="store_true", help=phrase("let what is kept take the place of another one of that name")
+    )
+    parser.add_argument(
         "--plan-colours",
         action="store_true",
         help=phrase("lay an own one with the plan's loads that are most like its own"),
@@ -146,7 +149,7 @@ def _keep(args: Namespace) -> int:
     picture = png_of(laid(own_plan(plan, own), "own", own.name))
     if args.out:
         write_own(own, args.out, picture)
-    path = args.out or keep(own, picture)
+    path = args.out or keep(own, picture, over=args.replace)
     if args.json:
         write_json({"kept": str(path), "things": len(own.parts.motifs), "loads": len(own.parts.strokes)})
     else:

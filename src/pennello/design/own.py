@@ -70,7 +70,7 @@ def own_of(plan: Plan, names: Sequence[str], name: str) -> Own:
             phrase("1 to {most_things}", most_things=MOST_THINGS),
         )
     check_name(phrase("the name of your own motif"), name.strip())
-    return Own(name.strip() or chosen[0].name, _with_paints_used(_only(plan, chosen, name)))
+    return Own(name.strip() or chosen[0].name.strip() or chosen[0].id, _with_paints_used(_only(plan, chosen, name)))
 
 
 def _only(plan: Plan, chosen: list[PlacedMotif], title: str) -> Plan:

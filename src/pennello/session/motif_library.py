@@ -8,10 +8,13 @@ from pathlib import Path
 import platformdirs
 
 from pennello.design.own import Own
-from pennello.disk import make_folder
-from pennello.errors import PennelloError
-from pennello.files.motif_file import SUFFIX, picture_of, read_own, write_own
+from pennello.disk import exists, make_folder
+from pennello.errors import PennelloError, clipped
+from pennello.files.motif_file import SUFFIX, with_picture, write_own
 from pennello.kit.shelf import slug
+from pennello.phrases import phrase
+
+_STEM = 55
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,30 +26,77 @@ class Kept:
     path: Path
 
 
+@dataclass(frozen=True, slots=True)
+class Library:
+    """Own motifs by name, and sentences that say which files could not be read."""
+
+    kept: tuple[Kept, ...] = ()
+    unread: tuple[str, ...] = ()
+
+
+class KeptAlreadyError(PennelloError):
+    """Another motif is kept under that name."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            phrase(
+                "You keep another motif as '{name}' already; choose another name, "
+                "or let this one take its place (--replace).",
+                name=clipped(name),
+            )
+        )
+
+
 def library_folder() -> Path:
     """Return where own motifs lie."""
     return Path(platformdirs.user_data_path("pennello")) / "motifs"
 
 
-def own_motifs(folder: Path | None = None) -> tuple[Kept, ...]:
-    """Return own motifs by name; a file that cannot be read is left out."""
-    found = []
+def own_motifs(folder: Path | None = None) -> Library:
+    """Return own motifs, and which files of them cannot be read."""
+    kept, unread = [], []
     try:
         paths = sorted((folder or library_folder()).glob(f"*{SUFFIX}"))
     except OSError:  # a folder that may not be looked into
         paths = []
     for path in paths:
         try:
-            found.append(Kept(read_own(path), picture_of(path), path))
-        except PennelloError:
-            continue
-    return tuple(sorted(found, key=lambda kept: kept.own.name.lower()))
+            kept.append(Kept(*with_picture(path), path))
+        except PennelloError as error:
+            unread.append(phrase("A motif of your own cannot be read. {error}", error=error))
+    return Library(tuple(sorted(kept, key=lambda one: one.own.name.lower())), tuple(unread))
 
 
-def keep(own: Own, picture: bytes = b"", folder: Path | None = None) -> Path:
-    """Keep a motif under its name, in the place of one of that name; return its file."""
+def keep(own: Own, picture: bytes = b"", folder: Path | None = None, *, over: bool = False) -> Path:
+    """Keep a motif under its name; return its file.
+
+    Parameters
+    ----------
+    over
+        Let it take the place of another one of that name.
+
+    Raises
+    ------
+    KeptAlreadyError
+        If there is another one of that name.
+    FileProblemError
+        If it cannot be written.
+    """
     where = folder or library_folder()
     make_folder(where)
-    path = where / f"{slug(own.name)}{SUFFIX}"
+    there = next((one for one in own_motifs(where).kept if one.own.name == own.name), None)
+    if there is not None and there.own != own and not over:
+        raise KeptAlreadyError(own.name)
+    path = there.path if there is not None else _free(where, own.name)
     write_own(own, path, picture)
+    return path
+
+
+def _free(folder: Path, name: str) -> Path:
+    """Return a file that is not there yet: names that differ only in other scripts' letters have one stem."""
+    stem, number = slug(name)[:_STEM], 1
+    path = folder / f"{stem}{SUFFIX}"
+    while exists(path):
+        number += 1
+        path = folder / f"{stem}-{number}{SUFFIX}"
     return path

@@ -77,6 +77,7 @@ class Leftovers(QObject):
 def look_round(owner: Owner, now_s: float, wall_s: float, today: date) -> _Found:
     """See to what was left; return runs to go on with, each with its file, and sentences. A worker does."""
     from pennello.session.kit import kit_path  # noqa: PLC0415 - not before the window is there
+    from pennello.session.motif_library import own_motifs  # noqa: PLC0415
     from pennello.session.notebook import let_go_of_answers, note_run, tighten_private_files  # noqa: PLC0415
     from pennello.session.run_keeper import forget_run, left_runs  # noqa: PLC0415
 
@@ -85,7 +86,7 @@ def look_round(owner: Owner, now_s: float, wall_s: float, today: date) -> _Found
     tighten_private_files()
     words: list[str] = []
     left = left_runs(owner, now_s, wall_s, today)
-    words += left.set_aside
+    words += (*left.set_aside, *own_motifs().unread)
     runs: list[tuple[Any, Path]] = []
     for kept, path in left.runs:
         if not kept.over:

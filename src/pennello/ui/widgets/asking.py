@@ -141,12 +141,22 @@ def ask_target(parent: QWidget, title: str, start: Path, endings: tuple[str, ...
 
 def may_write_over(parent: QWidget, path: Path) -> bool:
     """Ask whether a file that is there may be written over."""
+    return _may_go(parent, path.name, phrase("There is a file {path} already. Write over it?", path=path.name))
+
+
+def may_take_the_place(parent: QWidget, name: str) -> bool:
+    """Ask whether a motif may take the place of another one that is kept under its name."""
+    return _may_go(
+        parent, name, phrase("You keep another motif as {name} already. Let this one take its place?", name=name)
+    )
+
+
+def _may_go(parent: QWidget, name: str, words: str) -> bool:
     buttons = QMessageBox.StandardButton
-    words = phrase("There is a file {path} already. Write over it?", path=path.name)
     answer = QMessageBox.question(
         parent, phrase("Already there"), tip(words), buttons.Yes | buttons.Cancel, buttons.Cancel
     )
     if answer == buttons.Yes:
         return True
-    say_from(parent, phrase("{path} was left as it is.", path=path.name))
+    say_from(parent, phrase("{name} was left as it is.", name=name))
     return False

@@ -61,6 +61,7 @@ class MotifRow(QWidget):
         row.setSpacing(2)
         self.buttons: dict[str, QToolButton] = {}
         self.own: dict[str, QToolButton] = {}
+        self._own: list[QToolButton] = []
         self._row = row
         short = _short_names()
         for key, motif in MOTIFS.items():
@@ -90,11 +91,11 @@ class MotifRow(QWidget):
 
     def show_own(self, motifs: Sequence[Kept]) -> None:
         """Show the painter's own motifs before the others."""
-        for button in self.own.values():
+        for button in self._own:
             self._row.removeWidget(button)
             button.hide()
             button.deleteLater()
-        self.own = {}
+        self.own, self._own = {}, []
         for number, kept in enumerate(motifs):
             name = kept.own.name
             button = self._button(
@@ -104,6 +105,7 @@ class MotifRow(QWidget):
             button.clicked.connect(lambda _=False, one=kept: self.own_picked.emit(one))
             self._row.insertWidget(number, button)
             self.own[name] = button
+            self._own.append(button)  # files of others may have the same name
 
     def show_pictures(self) -> None:
         """Show the picture of each motif as it is now, one after the other."""

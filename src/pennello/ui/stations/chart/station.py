@@ -39,7 +39,7 @@ from pennello.session.chart_views import frame_of
 from pennello.session.copies import Picture, chart_image, chart_page, painted_chart
 from pennello.session.jobs import Job
 from pennello.session.kit import kit_if_any
-from pennello.session.motif_library import Kept, keep, own_motifs
+from pennello.session.motif_library import Kept, KeptAlreadyError, keep, own_motifs
 from pennello.session.order_pictures import played_plan
 from pennello.solve.suiting import with_loads_for
 from pennello.ui.bench_model import BenchModel
@@ -57,7 +57,7 @@ from pennello.ui.stations.chart.panel import SidePanel
 from pennello.ui.stations.chart.putting import Putting
 from pennello.ui.stations.chart.working_out import WorkingOut
 from pennello.ui.theme.text import px
-from pennello.ui.widgets.asking import ask_name, ask_source, ask_target
+from pennello.ui.widgets.asking import ask_name, ask_source, ask_target, may_take_the_place
 from pennello.ui.widgets.passing import goes_when_closed
 from pennello.ui.widgets.plain import Label
 from pennello.ui.widgets.two_parts import TwoParts
@@ -105,7 +105,7 @@ class ChartStation(QWidget, Station):
         self.row.picked.connect(self.add_motif)
         self.row.own_picked.connect(self.add_own)
         self.row.catalogue_wanted.connect(self.show_catalogue)
-        self.own = own_motifs()
+        self.own = own_motifs().kept
         self.row.show_own(self.own)
         self.panel.kept.connect(self.keep_motif)
         self.side.parts.kept.connect(self.keep_part)
@@ -265,13 +265,19 @@ class ChartStation(QWidget, Station):
         plan = self.model.document.committed
         try:
             own = own_of(plan, together, name)
-            path = keep(own, png_of(laid(own_plan(plan, own), "own", own.name)))
+            picture = png_of(laid(own_plan(plan, own), "own", own.name))
+            try:
+                path = keep(own, picture)
+            except KeptAlreadyError:
+                if not may_take_the_place(self, own.name):
+                    return
+                path = keep(own, picture, over=True)
             self.said.emit(
                 phrase("Kept as {path}; give the file to others, or put theirs into that folder.", path=path)
             )
         except PennelloError as error:
             self.said.emit(str(error))
-        self.own = own_motifs()
+        self.own = own_motifs().kept
         self.row.show_own(self.own)
 
     def add_own(
