@@ -1,6 +1,7 @@
 """The run at the chair: its clock, its cards, what is kept when the lid is shut, and what the notebook learns."""
 
 import json
+import math
 import os
 import subprocess
 import sys
@@ -208,6 +209,19 @@ def test_a_run_of_a_plan_whose_folder_is_no_utf_8_is_kept_and_noted(tmp_path):
     with open_log(tmp_path / "n.sqlite") as log:
         (page,) = log.pages()
     assert path_of(page.plan) == plan
+
+
+def test_a_run_of_a_large_design_far_down_in_folders_is_taken_up_again():
+    """Of 250 pieces that all lie on each other every pair waits: more than 31,000, over 5 MB; it counted as damaged."""
+    names = [f"{number}{'x' * 56}" for number in range(250)]
+    steps = tuple(Step(name, StepKind.STROKES, name, at, at + 1.0, words="w" * 3000) for at, name in enumerate(names))
+    lags = tuple(Lag(a, b, 20.0, math.inf, Why.DRY) for at, b in enumerate(names) for a in names[:at])
+    place = kept_path(Path("/" + "/".join(["\udce9" * 200] * 20)))
+    kept = KeptRun(begin(steps, 0.0), "Walk", place, "face", "2026-11-25T18:00:00+00:00", lags=lags)
+    keep_run(kept, 70.0, 0.0)
+    assert run_path().stat().st_size > 5_000_000
+    again = read_run(run_path(), 70.0, 0.0)
+    assert (again.lags, again.plan, len(again.run.steps)) == (lags, place, 250)
 
 
 def test_a_run_that_is_over_or_broken_counts_as_none():

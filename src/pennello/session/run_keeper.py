@@ -32,13 +32,15 @@ from pennello.phrases import phrase
 from pennello.session.owner import TOKEN_SIGNS, Owner
 from pennello.session.settings import state_folder
 
-MOST_BYTES = 5_000_000
+MOST_BYTES = 80_000_000
+"""More than any plan comes to: of some hundred pieces that all lie on each other every pair is told."""
+
 MOST_AWAY_S = 366 * 86_400.0
 _STEM, _SUFFIX, _DAMAGED = "run", ".json", ".damaged"
 
 Seconds = Annotated[float, Meta(ge=-1e10, le=1e10)]
-Words = Annotated[str, Meta(max_length=2000)]
-Name = Annotated[str, Meta(max_length=4096)]
+Words = Annotated[str, Meta(max_length=20_000)]
+Name = Annotated[str, Meta(max_length=16_384)]
 
 
 class _StepFile(msgspec.Struct, forbid_unknown_fields=True, frozen=True):
@@ -84,13 +86,13 @@ class _RunFile(msgspec.Struct, forbid_unknown_fields=True, kw_only=True, frozen=
     begun: Annotated[str, Meta(max_length=64)]
     saved_at: Seconds
     now_s: Seconds
-    steps: Annotated[list[_StepFile], Meta(max_length=5000)]
-    took: Annotated[list[_TookFile], Meta(max_length=5000)]
+    steps: Annotated[list[_StepFile], Meta(max_length=50_000)]
+    took: Annotated[list[_TookFile], Meta(max_length=50_000)]
     began_s: Seconds
     paused_s: Seconds
     paused_at: Seconds | None
     answers: dict[str, str] = {}
-    lags: Annotated[list[_LagFile], Meta(max_length=50_000)] = []
+    lags: Annotated[list[_LagFile], Meta(max_length=500_000)] = []
     cautions: Annotated[list[tuple[Name, Words]], Meta(max_length=1000)] = []  # since 2
     factors: Annotated[list[_FactorFile], Meta(max_length=100)] = []  # since 2
     ended: Annotated[str, Meta(max_length=64)] = ""  # since 2
