@@ -16,6 +16,7 @@ from pennello.files.kit_csv import COLUMNS, preview_csv, recoloured_items, write
 from pennello.files.palette import read_palette, write_palette
 from pennello.files.reflectance_csv import measured_paint, read_reflectance, srgb_of, write_reflectance
 from pennello.files.swatch import PAPER_WHITE, Area, read_picture, read_swatch
+from pennello.kit.cake import Cake, Stripe
 from pennello.kit.paint import Paint, masstones
 from pennello.kit.shelf import ItemKind, Kit, KitItem
 from pennello.session.kit import shipped_kit
@@ -132,6 +133,16 @@ def test_any_name_and_note_survive_the_table(tmp_path_factory, name, code, notes
 
 
 # --- palettes ---
+
+
+def test_a_cake_of_paints_with_odd_ids_survives_the_table(tmp_path):
+    """A plan's ids may be of any signs, and its cakes come into the kit."""
+    paints = [Paint(name, name, "#3f7d2c") for name in ("pine green", "50 % white", "a:5", "leaf")]
+    cake = Cake("odd", "Odd", tuple(Stripe(paint.id, 5.0) for paint in paints))
+    write_csv([KitItem(thing) for thing in (*paints, cake)], tmp_path / "odd.csv")
+    fresh = preview_csv(tmp_path / "odd.csv", Kit())
+    assert not fresh.refused
+    assert [item.thing for item in fresh.added] == [*paints, cake]
 
 
 def test_palettes_go_out_and_in(tmp_path):

@@ -123,14 +123,13 @@ def test_any_name_makes_sound_xml(text):
     assert fromstring(f"<a>{xml_text(text)}</a>").text in (printable(text), printable(text) or None)
 
 
-@given(any_text)
+@given(st.one_of(any_text, st.text("'=+-@\t", max_size=6)))
 def test_no_cell_is_a_formula_and_each_comes_back(text):
     out = io.StringIO()
     csv.writer(out).writerow([guarded(text)])
     (row,) = csv.reader(io.StringIO(out.getvalue(), newline=""))
     assert not row[0].startswith(("=", "+", "-", "@", "\t", "\r"))
-    if not text.startswith("'"):
-        assert unguarded(row[0]) == text
+    assert unguarded(row[0]) == text
 
 
 def test_a_sentence_never_repeats_megabytes():

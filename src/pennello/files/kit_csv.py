@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, fields, replace
 from datetime import date
 from pathlib import Path
 from typing import Any
+from urllib.parse import quote, unquote
 
 from pennello.disk import write_bytes
 from pennello.errors import FileProblemError, PennelloError
@@ -112,7 +114,8 @@ def values_of(item: KitItem) -> dict[str, Any]:
 
 def _stripe_text(stripe: Stripe) -> str:
     worn = f":{stripe.hollow_mm:.12g}" if stripe.hollow_mm else ""
-    return f"{stripe.paint}:{stripe.width_mm:.12g}{worn}"
+    paint = re.sub(r"[%:\s]", lambda sign: quote(sign[0]), stripe.paint)  # an id may have blanks and colons
+    return f"{paint}:{stripe.width_mm:.12g}{worn}"
 
 
 def _cell(value: Any) -> str:
@@ -305,7 +308,7 @@ def _stripes(text: str) -> tuple[Stripe, ...]:
         paint, *sizes = part.split(":")
         if not 1 <= len(sizes) <= 2:
             raise CellError(phrase("'{part}' is no stripe; write paint:mm, as in foam-white:5", part=part))
-        stripes.append(Stripe(paint, number(sizes[0]), number(sizes[1]) if len(sizes) > 1 else 0.0))
+        stripes.append(Stripe(unquote(paint), number(sizes[0]), number(sizes[1]) if len(sizes) > 1 else 0.0))
     return tuple(stripes)
 
 

@@ -35,13 +35,18 @@ def guarded(cell: str) -> str:
     >>> guarded("=1+1"), guarded("rose")
     ("'=1+1", 'rose')
     """
-    return f"'{cell}" if cell.startswith(_FORMULA) else cell
+    return f"'{cell}" if _alone(cell).startswith(_FORMULA) else cell
 
 
 def unguarded(cell: str) -> str:
     """Return a cell without the quote that `guarded` put before it.
 
-    >>> unguarded("'=1+1"), unguarded("'tis")
-    ('=1+1', "'tis")
+    >>> unguarded("'=1+1"), unguarded("'tis"), unguarded(guarded("'-'"))
+    ('=1+1', "'tis", "'-'")
     """
-    return cell[1:] if cell.startswith("'") and cell[1:].startswith(_FORMULA) else cell
+    return cell[1:] if cell.startswith("'") and _alone(cell).startswith(_FORMULA) else cell
+
+
+def _alone(cell: str) -> str:
+    """Return a cell without any quote before it: one that has quotes of its own gets one more, and comes back too."""
+    return cell.lstrip("'")
