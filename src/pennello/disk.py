@@ -130,6 +130,14 @@ def exists(path: Path) -> bool:
         return False
 
 
+def is_file(path: Path) -> bool:
+    """Return whether there is a file, and no folder; one that may not be looked at counts as none."""
+    try:
+        return path.is_file()
+    except (OSError, ValueError, RuntimeError):
+        return False
+
+
 def whole_path(path: Path) -> Path:
     """Return the whole path of a file, links followed; of what can be no file the name as it is."""
     try:

@@ -127,6 +127,20 @@ def copies(folder):
     return sorted(path for path in folder.glob(".*.autosave")) + sorted(folder.glob("untitled*.autosave"))
 
 
+def test_a_plan_gets_its_ending_whatever_its_name_has_in_it(document, tmp_path):
+    """A dialog that lists plans did not list "rose v1.2"."""
+    (tmp_path / "rose").mkdir()
+    (tmp_path / "old.json").write_text("{}")
+    for asked, written in (
+        ("rose v1.2", "rose v1.2.pennello"),
+        ("rose", "rose.pennello"),
+        ("Rose.PENNELLO", "Rose.PENNELLO"),
+        ("old.json", "old.json"),  # it was there, and was asked for
+    ):
+        assert document.save(tmp_path / asked) == document.path == tmp_path / written
+        assert document.save() == tmp_path / written
+
+
 def test_autosave_lies_beside_the_plan_and_goes_when_all_is_saved(document, tmp_path):
     state = tmp_path / "state"
     keeper = Autosave(document, state)

@@ -14,7 +14,7 @@ from psygnal import Signal
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
 from pennello.design.soundness import check_plan
-from pennello.disk import NO_FILE, FileMark, mark_of, mark_on_disk, read_bytes, write_bytes
+from pennello.disk import NO_FILE, FileMark, is_file, mark_of, mark_on_disk, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError
 from pennello.files.plan_json import SUFFIX, parse_plan, sound_bytes
 from pennello.limits import MOST_PLAN_BYTES
@@ -33,8 +33,13 @@ class ChangedOnDiskError(FileProblemError):
 
 
 def with_suffix(path: Path) -> Path:
-    """Return where a plan is really written: a name without an ending gets one."""
-    return path if path.suffix or not path.name else path.with_suffix(SUFFIX)
+    """Return where a plan is really written: a name without the ending of plans gets it, unless that file is there.
+
+    >>> with_suffix(Path("rose v1.2")).name
+    'rose v1.2.pennello'
+    """
+    known = path.suffix.lower() == SUFFIX or not path.name or is_file(path)
+    return path if known else path.with_name(path.name + SUFFIX)
 
 
 class Document(Undoable):
@@ -198,10 +203,9 @@ class Document(Undoable):
         FileProblemError
             If it cannot be written; the file that was there is untouched.
         """
-        target = path or self.path
+        target = self.path if path is None or path == self.path else with_suffix(path)
         if target is None:
             raise ValueError("a new plan needs a path")
-        target = with_suffix(target)
         if target == self.path and not over and self.changed_on_disk:
             raise ChangedOnDiskError(target)
         data = sound_bytes(self._committed, target)
