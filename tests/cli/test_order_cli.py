@@ -1,5 +1,6 @@
 """order, sheet, sequence, cautions and runs on the command line."""
 
+import sqlite3
 from datetime import UTC, datetime
 from pathlib import Path
 
@@ -7,8 +8,13 @@ import pytest
 from lantern_face import DEMO_NAME
 
 from pennello.design.pace import StepKind
+from pennello.errors import FileProblemError
 from pennello.files.plan_json import read_plan
+from pennello.order.run import begin
+from pennello.order.steps import Step
+from pennello.session import run_keeper
 from pennello.session.notebook import notebook_path
+from pennello.session.run_keeper import KeptRun, keep_run, run_path
 from pennello.store.notebook import Notebook, RunNote, StepNote
 
 SHIPPED = Path(__file__).parents[1] / "files/v7-saltmarsh.pennello"
@@ -144,6 +150,42 @@ def test_what_people_said_is_forgotten_at_once_and_is_in_no_answer(ask):
     assert b"latex" not in notebook_path().read_bytes()
     assert notebook_path().stat().st_mode & 0o077 == 0
     assert notebook_path().parent.stat().st_mode & 0o077 == 0
+
+
+def noted(answers=(("allergy", "yes: latex"),)):
+    with Notebook(notebook_path()) as book:
+        book.add(RunNote("Plan", "hand", datetime.now(UTC).isoformat(), "", 30.0, 15.0, True, (), answers))
+
+
+def test_damaged_files_that_may_hold_answers_are_forgotten_too(ask):
+    """A damaged run, and a damaged copy of an older notebook, were passed by; the answer was that nothing was kept."""
+    noted(())
+    run = run_path()
+    run.parent.mkdir(parents=True, exist_ok=True)
+    run.write_text('{"format": "pennello-run", "answers": {"allergy": "yes: latex"}')
+    damaged, old = (notebook_path().with_name(f"notebook.sqlite.v{number}.bak") for number in (1, 5))
+    damaged.write_bytes(b"SQLite format 3\0 and then latex" * 200)
+    with sqlite3.connect(old) as copy:
+        copy.executescript("CREATE TABLE answers (run, question, answer); INSERT INTO answers VALUES (1, 'a', 'latex')")
+    copy.close()
+    assert "1 run" in ask("runs", "--forget")
+    kept = [path for folder in (run.parent, notebook_path().parent) for path in folder.iterdir() if path.is_file()]
+    assert old in kept
+    assert not [path for path in kept if b"latex" in path.read_bytes()]
+
+
+def test_what_cannot_be_erased_is_said_and_the_rest_is_erased(ask, monkeypatch):
+    noted()
+    step = Step("p", StepKind.STROKES, "p", 0.0, 1.0)
+    keep_run(KeptRun(begin([step], 0.0), "Plan", "", "hand", "2026-11-25T18:00:00", (("allergy", "yes"),)), 1.0, 0.0)
+
+    def full(_, path, **_how):
+        raise FileProblemError(path, "the disk is full; free some space or choose another place.")
+
+    monkeypatch.setattr(run_keeper, "write_bytes", full)
+    assert "run.json: the disk is full" in ask("runs", "--forget", code=2)
+    with Notebook(notebook_path()) as book:
+        assert book.answers_kept() == 0
 
 
 def test_days_that_answers_are_kept_are_set(ask):

@@ -9,6 +9,7 @@ import platformdirs
 
 from pennello.design.pace import Pace, StepKind, own_pace
 from pennello.disk import exists, make_private_folder, tighten
+from pennello.errors import FileProblemError
 from pennello.order.run import Took, defaults_of
 from pennello.order.steps import Step
 from pennello.session.kit import kit_path
@@ -109,13 +110,19 @@ def forget_answers(before: date | None = None, path: Path | None = None) -> int:
     Raises
     ------
     FileProblemError
-        If the notebook cannot be written.
+        If the notebook, or a run on disk, cannot be written; what can be is.
     """
-    count = forget_answers_in_runs(before)
+    count, problem = 0, None
+    try:
+        count = forget_answers_in_runs(before)
+    except FileProblemError as error:
+        problem = error
     where = path or notebook_path()
     if exists(where):
         with Notebook(where) as book:
             count += book.forget_answers(before)
+    if problem is not None:
+        raise problem
     return count
 
 

@@ -21,7 +21,7 @@ from msgspec import Meta
 from pennello.caution.person import is_personal
 from pennello.chart.catalogue import CHARTS
 from pennello.design.pace import Pace, StepKind
-from pennello.disk import PRIVATE, make_private_folder, read_bytes, write_bytes
+from pennello.disk import PRIVATE, file_problem, make_private_folder, read_bytes, write_bytes
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.files.json_text import sound_json
 from pennello.limits import MOST_NAME
@@ -279,17 +279,22 @@ def left_runs(owner: Owner, now_s: float, wall_s: float, today: date) -> LeftRun
         try:
             runs.append((read_run(path, now_s, wall_s, today), path))
         except FileProblemError as error:
-            kept = path.with_name(f"{path.name}{_DAMAGED}")
-            with contextlib.suppress(OSError):
-                path.replace(kept)
             aside.append(
                 phrase(
                     "A run that was under way is damaged and was set aside as {kept}: {problem}",
-                    kept=kept.name,
+                    kept=_put_aside(path),
                     problem=error.problem,
                 )
             )
     return LeftRuns(tuple(runs), tuple(aside))
+
+
+def _put_aside(path: Path) -> str:
+    """Put a damaged run out of the way; return what it is called there."""
+    kept = path.with_name(f"{path.name}{_DAMAGED}")
+    with contextlib.suppress(OSError):
+        path.replace(kept)
+    return kept.name
 
 
 def forget_run(path: Path | None = None) -> None:
@@ -301,22 +306,47 @@ def forget_run(path: Path | None = None) -> None:
 def forget_answers_in_runs(before: date | None = None) -> int:
     """Take what people said out of the runs on disk, begun before a day or at all; return of how many.
 
-    Damaged files that were set aside go altogether: nobody can tell what they hold.
+    Damaged files go altogether: nobody can tell what they hold. Until all is to be forgotten they are only set aside,
+    by who finds them.
+
+    Raises
+    ------
+    FileProblemError
+        If one cannot be written or erased; all others are.
     """
     count = 0
+    problem: FileProblemError | None = None
     for path in run_files():
-        with contextlib.suppress(FileProblemError):
+        try:
             kept = read_run(path, 0.0, 0.0)
-            said = bool(kept.answers) or any(is_personal(code) for code, _ in kept.cautions)
-            if said and (before is None or _day_of(kept.begun) < before):
+        except FileProblemError:
+            if before is None:
+                _put_aside(path)
+            continue
+        said = bool(kept.answers) or any(is_personal(code) for code, _ in kept.cautions)
+        if said and (before is None or _day_of(kept.begun) < before):
+            try:
                 write_bytes(_without_answers_on_disk(path), path, mode=PRIVATE, follow=False)
                 count += 1
-    with contextlib.suppress(OSError):
-        for path in state_folder().glob(f"{_STEM}*{_SUFFIX}{_DAMAGED}"):
+            except FileProblemError as error:
+                problem = error
+    for path in _damaged_runs():
+        try:
             if before is None or _day_at(path.stat().st_mtime) < before:
                 path.unlink()
                 count += 1
+        except OSError as error:
+            problem = file_problem(path, error)
+    if problem is not None:
+        raise problem
     return count
+
+
+def _damaged_runs() -> list[Path]:
+    """Return the files of runs that were set aside; none where the folder may not be looked into."""
+    with contextlib.suppress(OSError):
+        return sorted(state_folder().glob(f"{_STEM}*{_SUFFIX}{_DAMAGED}"))
+    return []
 
 
 def _without_answers_on_disk(path: Path) -> bytes:

@@ -13,6 +13,7 @@ import msgspec
 
 from pennello.caution.person import is_personal
 from pennello.design.pace import Record, StepKind, parted
+from pennello.disk import file_problem
 from pennello.errors import FileProblemError, PennelloError, clipped
 from pennello.phrases import phrase
 from pennello.store.database import BUSY_MS, DATABASE_ERRORS, companions, database_problem, open_database, rows
@@ -334,14 +335,40 @@ class Notebook(NotebookFile):
         return sorted(run for run in said if before is None or _day_of(begun.get(run, "")) < before)
 
     def _forget_in_copies(self) -> None:
-        """Erase answers in the copies that were kept before steps were taken: they are older than any day."""
+        """Erase answers in the copies that were kept before steps were taken: they are older than any day.
+
+        A damaged copy goes altogether: nobody can tell what it holds, and nothing can be taken back from it.
+        """
         for copy in companions(self.path):
-            if copy.name.endswith(".bak"):
-                with contextlib.suppress(sqlite3.Error), contextlib.closing(sqlite3.connect(copy)) as old:
-                    old.execute("PRAGMA secure_delete = ON")
-                    for (run,) in old.execute("SELECT id FROM runs").fetchall():
-                        _erase(old, run)
-                    old.commit()
+            if not copy.name.endswith(".bak"):
+                continue
+            try:
+                with contextlib.closing(sqlite3.connect(copy)) as old:
+                    _erase_all(old)
+            except sqlite3.OperationalError:  # one that is in use, or may not be written
+                raise
+            except sqlite3.DatabaseError:
+                _take_away(copy)
+
+
+def _take_away(copy: Path) -> None:
+    try:
+        copy.unlink(missing_ok=True)
+    except OSError as error:
+        raise file_problem(copy, error) from error
+
+
+def _erase_all(old: sqlite3.Connection) -> None:
+    """Erase what people said in a copy; one from before anybody was asked has nothing to erase."""
+    old.text_factory = lambda data: data.decode("utf-8", "replace")
+    told = {name for (name,) in old.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    old.execute("PRAGMA secure_delete = ON")
+    if "answers" in told:
+        old.execute("DELETE FROM answers")
+    if "cautions" in told:
+        codes = [code for (code,) in old.execute("SELECT DISTINCT code FROM cautions").fetchall()]
+        old.executemany("DELETE FROM cautions WHERE code = ?", [(code,) for code in codes if is_personal(str(code))])
+    old.commit()
 
 
 def _erase(connection: sqlite3.Connection, run: int) -> None:
