@@ -73,8 +73,13 @@ def _default(value: Any) -> str:
 
 
 def remade(text: str) -> str:
-    """Return the page with its tables anew, and the version in its title."""
+    """Return the page with its tables anew, and the versions in its title and its first sentence."""
     text = re.sub(r"\A(# The plan file \(\.pennello\), version )\d+", rf"\g<1>{VERSION}", text)
+    text = re.sub(
+        r"`schema`, `\d+`: files of versions 1 to \d+ are read, and written back as \d+;",
+        f"`schema`, `{VERSION}`: files of versions 1 to {VERSION - 1} are read, and written back as {VERSION};",
+        text,
+    )
     return _MARK.sub(lambda found: f"{found[1]}{table(_KINDS[found[2]])}{found[3]}", text)
 
 

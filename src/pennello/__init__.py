@@ -1,3 +1,3 @@
 """Pennello predicts what a loaded brush lays, for face painters."""
 
-__version__ = "0.30.0"
+__version__ = "0.31.0"

@@ -5,6 +5,7 @@ import math
 import os
 import subprocess
 import sys
+from contextlib import suppress
 from pathlib import Path
 
 import numpy as np
@@ -20,6 +21,7 @@ from pennello.colour.difference import ciede2000
 from pennello.colour.lab import hex_to_lab
 from pennello.errors import PennelloError
 from pennello.files.plan_json import read_plan
+from pennello.session.kit import kit_path
 
 ROOT = Path(__file__).parents[2]
 MINIMAL = str(ROOT / "examples" / "minimal.pennello")
@@ -281,6 +283,37 @@ def test_chance_begins_with_a_whole_number_from_0_on(capsys, words):
         run([str(word) for word in words], lambda *_: pytest.fail("the window was opened"))
     assert "'-" in (said := capsys.readouterr().err)
     assert "write a whole number from 0 on" in said
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        ("order", DEMO, "--notebook"),
+        ("runs", "--notebook"),
+        ("log", "list", "--notebook"),
+        ("own", "--notebook"),
+        ("cautions", DEMO, "--kit"),
+        ("day", "kit", "walk.pennello-day", "--kit"),
+        ("day", "report", "walk.pennello-day", "--book", "--kit"),
+    ],
+)
+def test_a_notebook_or_kit_that_is_not_there_is_not_taken_for_an_empty_one(capsys, tmp_path, words):
+    """Nothing was past its date, and all times were the defaults, where a name was mistyped."""
+    with suppress(SystemExit):
+        assert run([*map(str, words), str(tmp_path / "typo.sqlite")], lambda *_: pytest.fail("a window")) == 2
+    assert "name" in (said := capsys.readouterr().err)
+    assert "typo.sqlite" in said
+    assert not (tmp_path / "typo.sqlite").exists()
+
+
+def test_an_own_kit_that_is_damaged_is_no_reason_to_search_without_a_word(capsys, tmp_path):
+    kit_path().parent.mkdir(parents=True)
+    kit_path().write_bytes(b"no kit at all" * 400)
+    code, _, told = ask(capsys, "find-load", DEMO, "poppy-petal", "--out", str(tmp_path / "x.pennello"))
+    assert code == 2
+    assert "kit of Pennello's" in told
+    assert "--kit none" in told
+    assert kit_path().read_bytes().startswith(b"no kit")
 
 
 def in_shell(line):

@@ -153,7 +153,8 @@ def test_what_cannot_be_is_said(ask, tmp_path, demo_file, book, words, said):
     Image.new("RGB", (400, 300), (128, 128, 128)).save(grey)
     given = [{"PLAN": demo_file, "GREY": grey}.get(word, word) for word in words]
     if words[0] in {"fit-card", "own", "log"}:
-        given += ["--notebook", book]
+        with Notebook(book):
+            given += ["--notebook", book]
     assert said in ask(*given, code=2)
 
 

@@ -25,6 +25,9 @@ EVENTS, SECONDS, SEEDS = 10_000, 240.0, 20
 many monkeys.
 """
 
+ALL_FROM = 50.0
+"""From so many minutes on there are that many monkeys, however long they take."""
+
 WEIGHED_S = 60.0
 """What weighing each takes besides (measured)."""
 
@@ -142,8 +145,8 @@ def main() -> int:
         left = 60 * minutes - (time.monotonic() - began)
         seconds = max(SECONDS, AT_ONCE * left / SEEDS - WEIGHED_S)
         monkeys = Monkeys(folder / "monkeys", EVENTS, seconds)
-        number = 0
-        while number < AT_ONCE or time.monotonic() - began < 60 * minutes - seconds / 2:
+        number, least = 0, SEEDS if minutes >= ALL_FROM else AT_ONCE
+        while number < least or time.monotonic() - began < 60 * minutes - seconds / 2:
             monkeys.start(seed + number)
             number += 1
             monkeys.wait(until=AT_ONCE - 1)

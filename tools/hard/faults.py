@@ -18,7 +18,7 @@ from pathlib import Path
 
 from hard.tally import Tally
 from pennello.design.pace import StepKind
-from pennello.disk import sweep, write_bytes
+from pennello.disk import kept_path, path_of, sweep, write_bytes
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.kit_csv import csv_bytes, preview_csv
@@ -386,6 +386,25 @@ def marks(folder: Path) -> str:
     return "" if plan == demo_plan() and stat.S_IMODE(path.stat().st_mode) == 0o640 else "not kept"
 
 
+def names_of_any_bytes(folder: Path) -> str:
+    """A plan may be called anything: its name in Latin-1, in a folder with brackets, is saved, copied and run."""
+    where = folder / 'old (stick) "a"'
+    where.mkdir()
+    path = Path(os.fsdecode(os.fsencode(where) + b"/caf\xe9.pennello"))
+    document = Document(demo_plan())
+    document.save(path)
+    document.edit("Title", replace(document.plan, title="Other"))
+    keeper, taker = Autosave(document, folder), Autosave(Document(), folder)
+    keeper.keep()
+    keeper.owner.release()
+    left = taker.left(path).copies
+    keep_run(KeptRun(begin(_STEPS, 0.0), "Old", kept_path(path), "face", date.today().isoformat()), 1.0, 0.0)
+    run = left_runs(taker.owner, 1.0, 0.0, date.today()).runs
+    run_path().unlink()
+    found = (read_plan(path) == demo_plan(), [one.plan.title for one in left], [path_of(one.plan) for one, _ in run])
+    return "" if found == (True, ["Other"], [path]) else f"found {found!a}"
+
+
 FAULTS: tuple[Callable[[Path], str], ...] = (
     disk_full,
     not_allowed,
@@ -404,6 +423,7 @@ FAULTS: tuple[Callable[[Path], str], ...] = (
     command_lines,
     big_words,
     marks,
+    names_of_any_bytes,
 )
 
 

@@ -19,6 +19,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, NoReturn
 
+from pennello.disk import exists
 from pennello.errors import clipped
 from pennello.limits import writable
 from pennello.phrases import phrase
@@ -33,6 +34,15 @@ def _written(text: str) -> str:
             phrase("{text} holds a sign that cannot be written as UTF-8; leave it out", text=ascii(clipped(text, 40)))
         )
     return text
+
+
+def there(text: str) -> Path:
+    """Return a file that is asked for what it knows; one that is not there would seem to know nothing."""
+    if not exists(Path(text)):
+        raise ArgumentTypeError(
+            phrase("there is no file {text}; name one that is there, or leave it out for your own", text=clipped(text))
+        )
+    return Path(text)
 
 
 class Parser(ArgumentParser):
@@ -135,6 +145,22 @@ def light_argument(parser: ArgumentParser) -> None:
 def json_argument(parser: ArgumentParser) -> None:
     """Take --json."""
     parser.add_argument("--json", action="store_true", help=phrase("answer as JSON"))
+
+
+def notebook_argument(parser: ArgumentParser, *, words: str = "", begun: bool = True) -> None:
+    """Take --notebook.
+
+    Parameters
+    ----------
+    begun
+        Whether one that is not there yet is begun; else it has to be there.
+    """
+    parser.add_argument(
+        "--notebook",
+        type=Path if begun else there,
+        metavar="FILE",
+        help=words or phrase("the notebook's file (default: your own)"),
+    )
 
 
 def kit_argument(parser: ArgumentParser, words: str) -> None:

@@ -6,9 +6,9 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import asdict
 from pathlib import Path
 
+from pennello.cli.asking import notebook_argument, there
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number
-from pennello.cli.practice_verbs import notebook_argument
 from pennello.day.books import Costs, Report, costs, report
 from pennello.day.event import Event
 from pennello.files.day_json import read_day, write_day
@@ -29,7 +29,7 @@ def report_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--ics", type=Path, metavar="FILE", help=phrase("the event as iCalendar"))
     parser.add_argument("--quote", type=Path, metavar="FILE", help=phrase("a plain quote as a PDF"))
     parser.add_argument("--book", action="store_true", help=phrase("take what was used from the kit"))
-    parser.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
+    parser.add_argument("--kit", type=there, metavar="FILE", help=phrase("the kit's file (default: your own)"))
     parser.add_argument("--keep", action="store_true", help=phrase("write a page of the notebook about it"))
     notebook_argument(parser)
 

@@ -8,12 +8,11 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
 
-from pennello.cli.asking import json_argument, pdf_argument, verb
+from pennello.cli.asking import json_argument, notebook_argument, pdf_argument, there, verb
 from pennello.cli.day_board import board_action, board_arguments
 from pennello.cli.day_report import report_action, report_arguments
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, seed, whole
-from pennello.cli.practice_verbs import notebook_argument
 from pennello.day.bag import Thing, to_buy, to_wash
 from pennello.day.books import material_of_face
 from pennello.day.event import (
@@ -84,7 +83,7 @@ def day_arguments(parser: ArgumentParser) -> None:
     kit.add_argument(
         "--faces", type=number, metavar="N", help=phrase("for so many faces; as many as there is time for")
     )
-    kit.add_argument("--kit", type=Path, metavar="FILE", help=phrase("the kit's file (default: your own)"))
+    kit.add_argument("--kit", type=there, metavar="FILE", help=phrase("the kit's file (default: your own)"))
     kit.add_argument("--tick", action="append", metavar="THING", help=phrase("it is packed"))
     kit.add_argument("--untick", action="append", metavar="THING", help=phrase("it is not"))
     pdf_argument(kit, phrase("the list as a PDF"))
@@ -161,7 +160,7 @@ def _menu_arguments(parser: ArgumentParser) -> None:
     parser.add_argument("--size", default="A4", metavar="A4|A3|Letter")
     parser.add_argument("--prices", action="store_true", help=phrase("with the price of a face on it"))
     parser.add_argument("--pick", type=Path, metavar="FILE", help=phrase("a card to choose from by colours, as a PDF"))
-    notebook_argument(parser)
+    notebook_argument(parser, begun=False)
 
 
 @verb("day", phrase("an event: people, hours, menu, queue, bag, live board, books"), day_arguments)

@@ -9,11 +9,10 @@ from pathlib import Path
 
 import numpy as np
 
-from pennello.cli.asking import json_argument, pdf_argument, verb
+from pennello.cli.asking import json_argument, notebook_argument, pdf_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.plan_file import read_plan
-from pennello.cli.practice_verbs import notebook_argument
 from pennello.colour.families import ColourFamily
 from pennello.design.findings import findings_by_chart
 from pennello.design.pace import StepKind
@@ -73,7 +72,7 @@ def log_arguments(parser: ArgumentParser) -> None:
     out.add_argument("--asked", action="store_true", help=phrase("with what people asked for"))
     _search_arguments(out)
     for one in actions.choices.values():
-        notebook_argument(one)
+        notebook_argument(one, begun=one is add)
         json_argument(one)
 
 

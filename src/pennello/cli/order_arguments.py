@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from argparse import ArgumentParser
-from pathlib import Path
 
+from pennello.cli.asking import notebook_argument
 from pennello.cli.numbers import number
 from pennello.phrases import phrase
 
@@ -25,6 +25,4 @@ def timed_arguments(
     parser.add_argument(
         "--short", action="store_true", help=phrase("the short form: without the parts that it leaves out")
     )
-    parser.add_argument(
-        "--notebook", type=Path, metavar="FILE", help=phrase("times of your own runs (default: your notebook)")
-    )
+    notebook_argument(parser, words=phrase("times of your own runs (default: your notebook)"), begun=False)

@@ -11,11 +11,20 @@ from typing import TYPE_CHECKING, Any
 
 from pennello.caution.person import AgeBand, Person, Said, SkinSays
 from pennello.caution.rules import DECIDE, cautions
-from pennello.cli.asking import json_argument, kit_argument, pdf_argument, plan_argument, verb
+from pennello.cli.asking import (
+    NO_KIT,
+    json_argument,
+    kit_argument,
+    notebook_argument,
+    pdf_argument,
+    plan_argument,
+    verb,
+)
 from pennello.cli.main import write_json
 from pennello.cli.numbers import number, whole
 from pennello.cli.order_arguments import timed_arguments
 from pennello.cli.plan_file import read_plan, write_plan
+from pennello.cli.whose_kit import kit_file
 from pennello.design.ordering import GlitterWhen, Ordering, Priority, Rule, RuleKind, Sides, Whites
 from pennello.design.pace import Pace, Tempo
 from pennello.design.part_edits import short_form
@@ -466,12 +475,12 @@ def expired_of(kit: str | None) -> tuple[str, ...]:
     """Return the names of what is past its date in a kit ("" for the painter's own), or nothing without one."""
     from pennello.session.kit import expired_names  # noqa: PLC0415 - only where asked for
 
-    return () if kit is None else expired_names(Path(kit) if kit else None)
+    return () if kit in (None, NO_KIT) else expired_names(kit_file(kit))
 
 
 def runs_arguments(parser: ArgumentParser) -> None:
     """Say what `runs` takes."""
-    parser.add_argument("--notebook", type=Path, metavar="FILE", help=phrase("the notebook's file (default: your own)"))
+    notebook_argument(parser, begun=False)
     parser.add_argument("--forget", action="store_true", help=phrase("erase what people said; times stay"))
     parser.add_argument(
         "--keep-answers", type=whole, metavar="DAYS", help=phrase("how many days after a run they are kept (default 0)")

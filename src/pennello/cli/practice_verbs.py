@@ -6,7 +6,7 @@ from argparse import ArgumentParser, Namespace
 from dataclasses import asdict, replace
 from pathlib import Path
 
-from pennello.cli.asking import json_argument, pdf_argument, plan_argument, verb
+from pennello.cli.asking import json_argument, notebook_argument, pdf_argument, plan_argument, verb
 from pennello.cli.main import write_json
 from pennello.cli.numbers import seed
 from pennello.cli.plan_file import read_plan, write_plan
@@ -41,11 +41,6 @@ from pennello.units import de_text, difference_words, parse_number
 
 class PracticeWishError(PennelloError):
     """What is asked for does not fit together."""
-
-
-def notebook_argument(parser: ArgumentParser) -> None:
-    """Take `--notebook`."""
-    parser.add_argument("--notebook", type=Path, metavar="FILE", help=phrase("the notebook's file (default: your own)"))
 
 
 def _photo_arguments(parser: ArgumentParser, what: str) -> None:
@@ -374,7 +369,7 @@ def own_arguments(parser: ArgumentParser) -> None:
     parser.add_argument(
         "--out", type=Path, metavar="FILE", help=phrase("write the changed plan here instead of over it")
     )
-    notebook_argument(parser)
+    notebook_argument(parser, begun=False)
     json_argument(parser)
 
 

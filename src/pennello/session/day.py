@@ -39,7 +39,7 @@ from pennello.phrases import named, phrase, plural
 from pennello.practice.records import LogPage
 from pennello.session.design_pictures import LaidPlan, laid_plan
 from pennello.session.history import History, Undoable
-from pennello.session.kit import KitSession, kit_if_any
+from pennello.session.kit import KitSession, kit_there
 
 SHIPPED = "design:"
 
@@ -263,7 +263,7 @@ def known_of_kit(kit: Path | None = None, today: date | None = None) -> InKit | 
     FileProblemError
         If it cannot be read.
     """
-    found = kit_if_any(kit)
+    found = kit_there(kit)
     return in_kit(found, today or date.today()) if found is not None else None
 
 

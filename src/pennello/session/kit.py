@@ -37,26 +37,30 @@ def expired_names(path: Path | None = None, today: date | None = None, busy_ms: 
     FileProblemError
         If the kit cannot be read.
     """
-    where = path or kit_path()
-    if not exists(where):
-        return ()
-    store = KitStore(where, busy_ms)
-    try:
-        items = store.read().items.values()
-    finally:
-        store.close()
-    return tuple(item.thing.name for item in items if item.keeping.expired(today or date.today()))
+    kit = kit_there(path, busy_ms) or Kit()
+    return tuple(item.thing.name for item in kit if item.keeping.expired(today or date.today()))
 
 
-def kit_if_any(path: Path | None = None) -> Kit | None:
-    """Return the painter's own kit as it is now, or None where there is none or it cannot be read."""
+def kit_there(path: Path | None = None, busy_ms: int = BUSY_MS) -> Kit | None:
+    """Return a kit as it is now, the painter's own if none is named, or None where there is none.
+
+    Raises
+    ------
+    FileProblemError
+        If it cannot be read.
+    """
     where = path or kit_path()
     if not exists(where):
         return None
+    with closing(KitStore(where, busy_ms)) as store:
+        kit: Kit = store.read()
+        return kit
+
+
+def kit_if_any() -> Kit | None:
+    """Return the painter's own kit as it is now, or None where there is none or it cannot be read."""
     try:
-        with closing(KitStore(where)) as store:
-            kit: Kit = store.read()
-            return kit
+        return kit_there()
     except PennelloError:
         return None
 
