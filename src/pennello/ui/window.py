@@ -553,9 +553,8 @@ def _dropped(data: QMimeData) -> list[Path]:
 
 def _place(url: QUrl) -> Path:
     """Return where a file lies; one whose name is no UTF-8 is found by its address, Qt has no words for it."""
-    path = Path(url.toLocalFile())
-    address = url.toString(QUrl.ComponentFormattingOption.FullyEncoded)
-    return path if exists(path) else path_of(address)
+    path, found = Path(url.toLocalFile()), path_of(url.toString(QUrl.ComponentFormattingOption.FullyEncoded))
+    return found if not exists(path) and exists(found) else path
 
 
 def _capital(words: str) -> str:
