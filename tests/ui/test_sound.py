@@ -23,6 +23,7 @@ import pennello
 from pennello.design.chart_checks import odd_on
 from pennello.files.plan_json import plan_bytes, read_plan, write_plan
 from pennello.session.jobs import Jobs
+from pennello.session.motif_library import library_folder
 from pennello.ui.collector import AWAY_AFTER, MORE_MB, OLDEST_EVERY, OLDEST_LATEST, Collector
 from pennello.ui.memory import give_back_code
 from pennello.ui.theme.icons import icon_file
@@ -445,6 +446,79 @@ def test_a_damaged_copy_keeps_no_plan_from_opening(open_window, demo, tmp_path):
     assert window.document.plan.title == "Sound"
     assert "set aside" in window.banner.words.text()
     assert not copy.exists()
+
+
+def test_what_waits_for_an_answer_comes_back_below_what_is_said_later(window):
+    """At a start after a kill a run that was under way put the copy of the plan out of sight, as any sentence did."""
+    done, last, banner = [], [True], window.banner
+    banner.say("A copy is there.", ("Take it", lambda: done.append("copy")))
+    banner.say("A run is there.", ("Go on", lambda: done.append("run")), holds=lambda: last[0])
+    banner.say("A run is there.", ("Go on", lambda: done.append("run")), holds=lambda: last[0])
+    banner.say("Twelve and a half is no width.")
+    seen = []
+    for _ in range(3):
+        seen.append(banner.words.text())
+        banner.buttons[0].click()
+    assert seen == ["Twelve and a half is no width.", "A run is there.", "A copy is there."]
+    assert done == ["run", "copy"]
+    assert not banner.isVisible()
+    banner.say("Another run is there.", ("Go on", lambda: done.append("late")), holds=lambda: last[0])
+    last[0] = False  # what it was about has gone
+    banner.buttons[0].click()
+    assert done == ["run", "copy"]
+
+
+def copied(path, plan):
+    write_plan(plan, path)
+    write_plan(replace(plan, title="From the copy"), path.with_name(f".{path.name}.autosave"))
+    return path
+
+
+def test_what_was_done_before_a_copy_is_taken_comes_back_by_undo(window, demo, tmp_path):
+    window.open_path(copied(tmp_path / "walk.pennello", demo))
+    window.document.edit("Title", replace(demo, title="Done since"))
+    window.banner.buttons[0].click()
+    assert (window.document.plan.title, window.document.dirty) == ("From the copy", True)
+    (kept,) = tmp_path.glob(".*.autosave")
+    assert window.files.autosave.owner.token in kept.name, "it is this window's own now"
+    window.undo()
+    assert window.document.plan.title == "Done since"
+
+
+def test_a_copy_of_one_plan_is_not_taken_over_what_is_done_to_another(window, demo, tmp_path, monkeypatch):
+    path, other = copied(tmp_path / "walk.pennello", demo), tmp_path / "other.pennello"
+    write_plan(replace(demo, title="Other"), other)
+    window.open_path(path)
+    window.open_path(other)
+    window.document.edit("Title", replace(demo, title="Done since"))
+    answers = [QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Discard]
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: answers.pop(0))
+    window.banner.buttons[0].click()
+    assert window.document.plan.title == "Done since"
+    window.banner.buttons[0].click()
+    assert (window.document.plan.title, window.document.path, answers) == ("From the copy", path, [])
+
+
+def test_mine_is_not_kept_over_a_file_of_another_plan(window, demo, tmp_path):
+    path, other = tmp_path / "walk.pennello", tmp_path / "other.pennello"
+    for one in (path, other):
+        write_plan(replace(demo, title=one.stem), one)
+    window.open_path(path)
+    write_plan(replace(demo, title="Theirs"), path)
+    assert not window.save()
+    window.open_path(other)
+    window.banner.buttons[0].click()
+    assert read_plan(path).title == "Theirs"
+    assert not window.banner.isVisible()
+
+
+def test_many_motifs_that_cannot_be_read_are_said_in_few_words(window, qtbot):
+    library_folder().mkdir(parents=True)
+    for number in range(5):
+        (library_folder() / f"{number}.pennello-motif").write_text("no motif")
+    window.tidy()
+    qtbot.waitUntil(lambda: "So it is with 2 more." in window.banner.words.text())
+    assert window.banner.words.text().count("cannot be read") == 3
 
 
 def test_what_another_program_saved_is_asked_about(open_window, demo, tmp_path):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Sequence
 from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -20,6 +21,7 @@ from pennello.ui.work import begin
 if TYPE_CHECKING:
     from pennello.session.run_keeper import KeptRun
 
+_MOST_SAID = 3
 _Found = tuple[list[tuple["KeptRun", Path]], list[str]]
 
 
@@ -86,7 +88,7 @@ def look_round(owner: Owner, now_s: float, wall_s: float, today: date) -> _Found
     tighten_private_files()
     words: list[str] = []
     left = left_runs(owner, now_s, wall_s, today)
-    words += (*left.set_aside, *own_motifs().unread)
+    words += (*left.set_aside, *_some(own_motifs().unread))
     runs: list[tuple[Any, Path]] = []
     for kept, path in left.runs:
         if not kept.over:
@@ -108,3 +110,9 @@ def look_round(owner: Owner, now_s: float, wall_s: float, today: date) -> _Found
     except PennelloError as error:
         words.append(str(error))
     return runs, words
+
+
+def _some(said: Sequence[str]) -> tuple[str, ...]:
+    """Return the first of many sentences, and of how many more there would be one."""
+    more = len(said) - _MOST_SAID
+    return tuple(said) if more <= 0 else (*said[:_MOST_SAID], phrase("So it is with {more} more.", more=more))

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from pennello.design.fresh import fresh_plan
 from pennello.design.plan import Plan
-from pennello.disk import NO_FILE, exists
+from pennello.disk import exists
 from pennello.errors import PennelloError
 from pennello.files.demo import demo_plan
 from pennello.files.plan_json import SUFFIX
@@ -104,8 +104,14 @@ class PlanFiles(QObject):
         rest = Left(left.copies[1:])
 
         def take() -> None:
-            mark = self.document.mark if self.document.path == path else NO_FILE
-            self.document.replace(found.plan, path, saved=False, mark=mark)
+            if self.document.path == path:
+                self.document.edit(phrase("Take the copy"), found.plan)  # what is here comes back by undo
+            elif self.may_leave():
+                self._hold(path)
+                self.document.replace(found.plan, path, saved=False)
+            else:
+                self._offer(left, path)
+                return
             self.guarded(lambda: self.autosave.adopt(found))
 
         def throw_away() -> None:
@@ -211,6 +217,7 @@ class PlanFiles(QObject):
                 (phrase("Keep mine"), lambda: self.save_to(path, over=True)),
                 (phrase("Take theirs"), self.take_theirs),
                 (phrase("Save as ..."), self.save_as),
+                holds=lambda: self.document.path == old,
             )
             return False
         except PennelloError as error:

@@ -468,7 +468,9 @@ class MainWindow(QMainWindow):
         if last is None or self.banner.isVisible() or self.document.path is not None or not exists(last):
             return
         self.banner.say(
-            phrase("{stem} was open last.", stem=last.stem), (phrase("Open it"), lambda: self.open_path(last))
+            phrase("{stem} was open last.", stem=last.stem),
+            (phrase("Open it"), lambda: self.open_path(last)),
+            holds=lambda: self.document.path is None,
         )
 
     def _keep_folders(self, kept: dict[str, str]) -> None:
