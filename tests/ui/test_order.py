@@ -18,6 +18,7 @@ from pennello.design.plan import Plan
 from pennello.errors import FileProblemError
 from pennello.files.plan_json import read_plan
 from pennello.finding import Code, Finding
+from pennello.order.arrange import arrange, design_of, in_order
 from pennello.session.notebook import notebook_path
 from pennello.session.run_keeper import kept_run
 from pennello.store.notebook import Notebook
@@ -455,6 +456,47 @@ def test_a_lid_shut_in_the_middle_is_offered_again(window, station, running, qtb
         assert book.runs()[0].cautions
     assert not other.station("order").controller.path.exists()
     rested(qtbot, other.station("order"))
+
+
+def test_cards_show_the_run_as_it_goes_whatever_order_is_found_since(station, running, qtbot, demo):
+    """A search that went on found another order, or another plan was opened: cards showed what was laid there."""
+    run, _ = running
+    model, arranged = station.model, station.model.arranged
+    assert run.load.arranged is arranged
+    names = [one.id for one in run.run.steps if one.id == one.job]
+    model.arranged = in_order(arranged.design, names[::-1])
+    model.shown.emit()
+    assert run.place.arranged is not model.arranged
+    assert [one.id for one in run.place.arranged.steps if one.id == one.job] == names
+    mine = run.place.arranged
+    model.shown.emit()
+    assert run.place.arranged is mine, "it is not worked out again"
+    model.arranged = arrange(design_of(demo, "forearm"), 0.0)
+    model.shown.emit()
+    assert run.place.arranged is mine
+    station.controller.close()
+    model.arranged = arranged
+
+
+def test_a_run_of_the_short_form_goes_on_as_one_and_not_over_what_may_not_be_left(
+    window, station, running, qtbot, monkeypatch, tmp_path
+):
+    assert running[0].isVisible()
+    kept = replace(station.controller.kept, plan=str(window.document.save(tmp_path / "walk.pennello")), short=True)
+    station.controller.close()
+    path = station.controller.path
+    window.document.replace(replace(window.document.plan, title="Other"), saved=False)
+    answers = [QMessageBox.StandardButton.Cancel, QMessageBox.StandardButton.Discard]
+    monkeypatch.setattr(QMessageBox, "question", lambda *a, **k: answers.pop(0))
+    window.leftovers.offered.emit(kept, path)
+    window.banner.buttons[0].click()
+    assert (station.controller.window, window.document.plan.title) == (None, "Other")
+    window.banner.buttons[0].click()
+    assert station.controller.window.isVisible()
+    assert (station.short.isChecked(), answers) == (True, [])
+    assert window.document.path == tmp_path / "walk.pennello"
+    station.controller.close()
+    rested(qtbot, station)
 
 
 def test_nothing_to_order_and_a_plan_of_strokes(open_window, demo, qtbot):

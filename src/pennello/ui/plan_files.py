@@ -153,10 +153,10 @@ class PlanFiles(QObject):
         if path is not None:
             self.open_path(path)
 
-    def open_path(self, path: Path) -> None:
-        """Open a plan; offer copies that were left of it."""
+    def open_path(self, path: Path) -> bool:
+        """Open a plan; offer copies that were left of it. Return whether what was open could be left."""
         if not self.may_leave():
-            return
+            return False
         left: Left = self.autosave.left(path)
         problem = ""
         try:
@@ -167,6 +167,7 @@ class PlanFiles(QObject):
             self.remembered.emit(path)
             problem = self._hold(path)
         self._offer(left, path, problem)
+        return True
 
     def _hold(self, path: Path | None) -> str:
         """Say to other Pennellos that this plan is open here; return a sentence where it is open there already."""

@@ -282,8 +282,10 @@ class MainWindow(QMainWindow):
 
         def take() -> None:
             plan = path_of(kept.plan)
-            if kept.plan and exists(plan) and plan != self.document.path:
-                self.open_path(plan)
+            elsewhere = kept.plan and exists(plan) and plan != self.document.path
+            if elsewhere and not self.files.open_path(plan):
+                self._offer_run(kept, path)
+                return
             key = next(one.key for one in STATIONS if one.takes_runs)
             station: Any = self.station(key)
             self.go_to(key)

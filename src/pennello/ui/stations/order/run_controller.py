@@ -17,7 +17,7 @@ from pennello.caution.rules import cautions_of_plan, charts_painted
 from pennello.disk import kept_path
 from pennello.errors import PennelloError
 from pennello.finding import Finding
-from pennello.order.arrange import Arranged
+from pennello.order.arrange import Arranged, in_order
 from pennello.order.run import Run
 from pennello.order.run import begin as begun
 from pennello.phrases import phrase, plural
@@ -41,6 +41,11 @@ Clock = Callable[[], float]
 Answers = tuple[tuple[str, str], ...]
 
 
+def _laid(order: Run | Arranged) -> list[tuple[str, str]]:
+    """Return what is laid, in its order, each with its name."""
+    return [(one.id, one.name) for one in order.steps if one.id == one.job]
+
+
 class RunController(QObject):
     """Opens the run and looks after it.
 
@@ -61,6 +66,7 @@ class RunController(QObject):
         self.kept: KeptRun | None = None
         self.rehearsing = False
         self._closer_of: Arranged | None = None
+        self._mine: Arranged | None = None
         model.shown.connect(self._show_pictures)
 
     def ask(self) -> None:
@@ -175,7 +181,7 @@ class RunController(QObject):
     def _open(self) -> bool:
         """Show the run; return whether it could be kept on disk."""
         assert self.kept is not None
-        self._closer_of = None
+        self._closer_of = self._mine = None
         self.window = RunWindow(
             self.kept.run, self.kept.lags, self.clock, self._parent.window(), rehearsal=self.rehearsing
         )
@@ -190,16 +196,29 @@ class RunController(QObject):
 
     def _show_pictures(self) -> None:
         """Give the run its pictures, as soon as the order that they are of is there."""
-        arranged = self._model.arranged
+        arranged = self._as_it_goes(self._model.arranged)
         if self.window is not None and arranged is not None:
             self.window.show_arranged(arranged, self._model.pictures)
             if arranged is not self._closer_of:
                 self._look_closer(arranged)
 
+    def _as_it_goes(self, found: Arranged | None) -> Arranged | None:
+        """Return an order that was found as the run goes, which may have begun by another; None for another design."""
+        if found is None or self.kept is None:
+            return None
+        mine, theirs = _laid(self.kept.run), _laid(found)
+        if mine == theirs:
+            return found
+        if sorted(mine) != sorted(theirs):
+            return None
+        if self._mine is None or self._mine.design is not found.design or _laid(self._mine) != mine:
+            self._mine = in_order(found.design, [name for name, _ in mine])
+        return self._mine
+
     def _look_closer(self, arranged: Arranged) -> None:
         """Paint the charts after each step, fine enough to be seen from near; those of the Order serve until then."""
         self._closer_of = arranged
-        for job, picture in self._model.after.items():
+        for job, picture in self._model.after.items() if arranged is self._model.arranged else ():
             self._take_after(arranged, job, picture)
         paint_after(
             self._jobs,

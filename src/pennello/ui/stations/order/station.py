@@ -127,6 +127,7 @@ class OrderStation(QWidget, Station):
 
     def take_run(self, kept: KeptRun, path: Path) -> None:
         """Go on with a run at the chair that was cut off."""
+        self.short.setChecked(kept.short)
         self.model.show_chart(kept.chart)
         self.controller.go_on(kept, path)
 
