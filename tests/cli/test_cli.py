@@ -317,7 +317,8 @@ def test_an_own_kit_that_is_damaged_is_no_reason_to_search_without_a_word(capsys
 
 
 def in_shell(line):
-    kept = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "QT_QPA_PLATFORM")}
+    ours = ("DISPLAY", "QT_QPA_PLATFORM", "PYTHONPATH")  # Python itself does not start where a relative path has gone
+    kept = {name: value for name, value in os.environ.items() if name not in ours}
     return subprocess.run(["sh", "-c", line], capture_output=True, text=True, timeout=300, env=kept, check=False)
 
 
