@@ -399,10 +399,10 @@ def names_of_any_bytes(folder: Path) -> str:
     keeper.owner.release()
     left = taker.left(path).copies
     keep_run(KeptRun(begin(_STEPS, 0.0), "Old", kept_path(path), "face", date.today().isoformat()), 1.0, 0.0)
-    run = left_runs(taker.owner, 1.0, 0.0, date.today()).runs
+    (run,) = (one for one, where in left_runs(taker.owner, 1.0, 0.0, date.today()).runs if where == run_path())
     run_path().unlink()
-    found = (read_plan(path) == demo_plan(), [one.plan.title for one in left], [path_of(one.plan) for one, _ in run])
-    return "" if found == (True, ["Other"], [path]) else f"found {found!a}"
+    found = (read_plan(path) == demo_plan(), [one.plan.title for one in left], path_of(run.plan))
+    return "" if found == (True, ["Other"], path) else f"found {ascii(found)}"
 
 
 FAULTS: tuple[Callable[[Path], str], ...] = (
