@@ -402,7 +402,7 @@ def names_of_any_bytes(folder: Path) -> str:
     (run,) = (one for one, where in left_runs(taker.owner, 1.0, 0.0, date.today()).runs if where == run_path())
     run_path().unlink()
     found = (read_plan(path) == demo_plan(), [one.plan.title for one in left], path_of(run.plan))
-    return "" if found == (True, ["Other"], path) else f"found {ascii(found)}"
+    return "" if found == (True, ["Other"], path) else f"found {found!a}"
 
 
 FAULTS: tuple[Callable[[Path], str], ...] = (
