@@ -33,7 +33,7 @@ from pennello.session.owner import TOKEN_SIGNS, Owner
 from pennello.session.settings import state_folder
 
 MOST_BYTES = 80_000_000
-"""More than any plan comes to: of some hundred pieces that all lie on each other every pair is told."""
+"""Room for a thousand pieces that all lie on each other: half a million pairs of some 130 bytes."""
 
 MOST_AWAY_S = 366 * 86_400.0
 _STEM, _SUFFIX, _DAMAGED = "run", ".json", ".damaged"
