@@ -240,7 +240,7 @@ def shoot_order(folder: Path) -> None:
             if all(run.place.after.get(job) is not picture for job, picture in coarse.items()):
                 break
         run.grab().save(str(folder / "run.png"))
-        run.end()
+        station.controller.close()  # ended, it would write its page into the notebook that is pictured later
     window.close()
 
 
